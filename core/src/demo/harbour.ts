@@ -1,0 +1,65 @@
+// Harbour at dusk: a shadow box of eight layers in a 200 mm frame.
+import { ellipse, rectangle, subtract, union, type Polygon } from '../geometry'
+import { makeLayer } from '../layers'
+import { newProject, starterMount, type Project } from '../project'
+import { ground, poly, stageSet, type Points } from './shapes'
+import { withPapers } from './with-papers'
+
+const SIZE = 200
+
+/** A line of waves across the sheet: crests of uneven height, seeded by the phase. */
+function waves(y: number, height: number, length: number, phase: number): Polygon[] {
+  const points: [number, number][] = []
+  for (let x = -length; x <= SIZE + length; x += length / 2) {
+    const k = Math.round(x / (length / 2))
+    const swell = Math.sin(phase + k * 1.7) * 0.35 + 1
+    points.push([x, y + (k % 2 === 0 ? -height : height) * 0.5 * swell])
+  }
+  return ground(points, SIZE, SIZE)
+}
+
+const hills: Points = [[-10, 122], [20, 112], [52, 104], [84, 113], [112, 108], [146, 116], [176, 105], [210, 112]]
+const headland: Points = [[-10, 138], [30, 131], [64, 128], [96, 132], [124, 126], [140, 117], [158, 116], [178, 124], [210, 130]]
+
+function lighthouse(): Polygon[] {
+  const tower = poly([[139, 124], [143.5, 70], [156.5, 70], [161, 124]])
+  const gallery = [rectangle(138.5, 65, 23, 5)]
+  const lamp = subtract([rectangle(143, 51, 14, 15)], [rectangle(146.8, 55, 6.4, 7)])
+  const roof = poly([[140.5, 51.5], [150, 41], [159.5, 51.5]])
+  return union(tower, gallery, lamp, roof)
+}
+
+function boat(): Polygon[] {
+  const hull = poly([[52, 150], [94, 149], [87, 164], [60, 165]])
+  const mast = [rectangle(71, 96, 2.6, 56)]
+  const main = poly([[73, 98], [95, 145], [73, 145]])
+  return union(hull, mast, main)
+}
+
+/** The jib is cut on its own: a loose bit to keep when weeding. */
+const jib = (): Polygon[] => poly([[69, 104], [69, 146], [52, 146]])
+
+function pier(): Polygon[] {
+  const deck = [rectangle(14, 158, 74, 4.5)]
+  const posts = [24, 44, 64, 82].map((x) => [rectangle(x, 158, 3.4, 34)])
+  const rails = [rectangle(14, 149, 66, 2.4)]
+  const stanchions = [18, 34, 50, 66, 77.6].map((x) => [rectangle(x, 149, 2.4, 11)])
+  return union(deck, ...posts, rails, ...stanchions)
+}
+
+export function harbour(): Project {
+  const foam = (gapMm: number) => ({ joint: { kind: 'foam' as const, gapMm, pinned: false } })
+  const sun = [ellipse(60, 92, 14)]
+  const layers = [
+    makeLayer('sky', 'Sky', [rectangle(0, 0, SIZE, SIZE)], { role: 'backing', joint: { kind: 'glue', gapMm: 0, pinned: false }, numbered: false }),
+    makeLayer('far-hills', 'Far hills', stageSet(SIZE, 31, 40, subtract(ground(hills, SIZE, SIZE), sun)), foam(2)),
+    makeLayer('headland', 'Headland light', stageSet(SIZE, 28, 42, ground(headland, SIZE, SIZE), lighthouse()), foam(3)),
+    makeLayer('open-sea', 'Open sea', stageSet(SIZE, 25, 44, waves(144, 6, 36, 0.4)), foam(2)),
+    makeLayer('swell', 'Swell', [...stageSet(SIZE, 22, 46, waves(158, 8, 44, 2.1), boat()), ...jib()], foam(2)),
+    makeLayer('near-waves', 'Near waves', stageSet(SIZE, 19, 48, waves(171, 8, 52, 4.2)), foam(2)),
+    makeLayer('pier', 'Pier', stageSet(SIZE, 16, 50, waves(184, 4, 60, 1.2), pier()), foam(2)),
+    makeLayer('front-border', 'Front border', stageSet(SIZE, 13, 52), { role: 'border', numbered: false, ...foam(2) }),
+  ]
+  const papers = ['Shell', 'Rose hip', 'Heather dusk', 'Sea holly', 'Harbour blue', 'Deep harbour', 'Night tide', 'Oyster']
+  return withPapers({ ...newProject('demo-harbour', 'Harbour at dusk', starterMount('frame')), layers }, papers)
+}

@@ -1,0 +1,9 @@
+/**
+ * What holds each layer and how high: local heights (heights.ts), pads that hold it (pads.ts), gaps fitted to the frame
+ * (gaps.ts), foam to buy and shims (depth.ts).
+ */
+export * from './depth'
+export * from './foam'
+export * from './gaps'
+export { pieceHeights, type PieceHeight, type Support } from './heights'
+export { padSpan, type Pad } from './pads'

@@ -1,0 +1,11 @@
+/**
+ * Reading and writing of open formats: SVG in; SVG, DXF, HPGL, PDF and CSV out. Readers give shapes in mm and throw
+ * BadInput; writers take finished shapes and know nothing of the stages.
+ */
+export { readSvg, HAIRLINE_MM, type Drawing, type LeftOut, type PaintedShape } from './svg/read'
+export type { CutSheet } from './cut-sheet'
+export { writeSvg } from './write-svg'
+export { writeDxf } from './write-dxf'
+export { writeHpgl } from './write-hpgl'
+export { writeTemplates, writeListPdf, type ListSection } from './write-pdf'
+export { writeCsv } from './write-csv'

@@ -1,0 +1,12 @@
+/**
+ * Shapes of card: rings, polygons with holes, regions; their measures, booleans, offsets and path data. All lengths in
+ * mm, y down. `loadGeometry()` must have finished before booleans or offsets are asked for; all else needs nothing.
+ */
+export * from './types'
+export * from './box'
+export * from './ring'
+export * from './region'
+export * from './affine'
+export * from './path'
+export * from './clip'
+export * from './curve'

@@ -1,0 +1,80 @@
+// Measures of regions, and the grouping of loose rings into faces with holes.
+import Flatbush from 'flatbush'
+import { joinBoxes, ringBox } from './box'
+import { interiorPoint, perimeter, reversed, ringContains, signedArea } from './ring'
+import type { Box, Point, Polygon, Region, Ring } from './types'
+
+export const polygonRings = (p: Polygon): Ring[] => [p.outer, ...p.holes]
+
+export const regionRings = (region: Region): Ring[] => region.flatMap(polygonRings)
+
+export const polygonArea = (p: Polygon): number => polygonRings(p).reduce((sum, ring) => sum + signedArea(ring), 0)
+
+/** Area in mm², holes taken away. */
+export const regionArea = (region: Region): number => region.reduce((sum, p) => sum + polygonArea(p), 0)
+
+/** Length of all outlines in mm: the way a blade goes. */
+export const regionPerimeter = (region: Region): number => regionRings(region).reduce((sum, ring) => sum + perimeter(ring), 0)
+
+export const polygonBox = (p: Polygon): Box => ringBox(p.outer)
+
+export const regionBox = (region: Region): Box => joinBoxes(region.map(polygonBox))
+
+export const polygonContains = (p: Polygon, x: number, y: number): boolean =>
+  ringContains(p.outer, x, y) && !p.holes.some((hole) => ringContains(hole, x, y))
+
+export const regionContains = (region: Region, x: number, y: number): boolean => region.some((p) => polygonContains(p, x, y))
+
+/** Centre of mass of an evenly thick sheet cut to this region. */
+export function regionCentroid(region: Region): Point {
+  let area = 0
+  let cx = 0
+  let cy = 0
+  for (const ring of regionRings(region))
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const cross = ring[j]! * ring[i + 1]! - ring[i]! * ring[j + 1]!
+      area += cross / 2
+      cx += ((ring[i]! + ring[j]!) * cross) / 6
+      cy += ((ring[i + 1]! + ring[j + 1]!) * cross) / 6
+    }
+  return area === 0 ? { x: 0, y: 0 } : { x: cx / area, y: cy / area }
+}
+
+/**
+ * Sorts rings that do not cross into faces: a ring inside an even number of others is an outline, inside an odd
+ * number a hole of the smallest outline around it. Orientation of the input does not matter.
+ */
+export function facesOf(rings: readonly Ring[]): Polygon[] {
+  const items = rings
+    .map((ring) => ({ ring, area: signedArea(ring), bounds: ringBox(ring), depth: 0, parent: -1 }))
+    .filter((item) => Math.abs(item.area) > 1e-9)
+    .sort((a, b) => Math.abs(b.area) - Math.abs(a.area))
+  if (items.length === 0) return []
+  const index = new Flatbush(items.length)
+  for (const { bounds: b } of items) index.add(b.minX, b.minY, b.maxX, b.maxY)
+  index.finish()
+  const outward = (ring: Ring, area: number, positive: boolean) => (area > 0 === positive ? ring : reversed(ring))
+  const faces = new Map<number, { outer: Ring; holes: Ring[] }>()
+  items.forEach((item, i) => {
+    const inside = interiorPoint(item.ring)
+    // Larger rings come first, so the last that contains the point is the smallest.
+    for (const k of index.search(inside.x, inside.y, inside.x, inside.y, (k) => k < i).sort((a, b) => a - b))
+      if (ringContains(items[k]!.ring, inside.x, inside.y)) {
+        item.parent = k
+        item.depth++
+      }
+    if (item.depth % 2 === 0) faces.set(i, { outer: outward(item.ring, item.area, true), holes: [] })
+    else {
+      let parent = item.parent
+      while (parent >= 0 && !faces.has(parent)) parent = items[parent]!.parent
+      faces.get(parent)?.holes.push(outward(item.ring, item.area, false))
+    }
+  })
+  return [...faces.values()]
+}
+
+/** An axis-parallel rectangle. */
+export const rectangle = (x: number, y: number, w: number, h: number): Polygon => ({
+  outer: Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h),
+  holes: [],
+})

@@ -1,0 +1,104 @@
+// Measures of single rings. Plain loops over typed arrays: these run millions of times.
+import type { Point, Ring } from './types'
+
+/** Signed area in mm² (shoelace); positive for rings that run clockwise on screen (y down). */
+export function signedArea(ring: Ring): number {
+  const n = ring.length
+  let twice = 0
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) twice += ring[j]! * ring[i + 1]! - ring[i]! * ring[j + 1]!
+  return twice / 2
+}
+
+/** Length of the closed outline in mm. */
+export function perimeter(ring: Ring): number {
+  const n = ring.length
+  let sum = 0
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) sum += Math.hypot(ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!)
+  return sum
+}
+
+export function reversed(ring: Ring): Ring {
+  const out = new Float64Array(ring.length)
+  for (let i = 0; i < ring.length; i += 2) {
+    out[i] = ring[ring.length - 2 - i]!
+    out[i + 1] = ring[ring.length - 1 - i]!
+  }
+  return out
+}
+
+/** Whether the point lies inside, by the crossing number; points on the outline may fall either way. */
+export function ringContains(ring: Ring, x: number, y: number): boolean {
+  let inside = false
+  const n = ring.length
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+    const yi = ring[i + 1]!
+    const yj = ring[j + 1]!
+    if (yi > y !== yj > y && x < ((ring[j]! - ring[i]!) * (y - yi)) / (yj - yi) + ring[i]!) inside = !inside
+  }
+  return inside
+}
+
+/** A point well inside the ring: the middle of the widest stretch on a scan line between two vertex heights. */
+export function interiorPoint(ring: Ring): Point {
+  const ys = Array.from(new Set(Array.from({ length: ring.length / 2 }, (_, i) => ring[i * 2 + 1]!))).sort((a, b) => a - b)
+  let best: Point = { x: ring[0]!, y: ring[1]! }
+  let bestWidth = -1
+  // A few scan lines suffice; the widest gaps between vertex heights first.
+  const gaps = ys.slice(1).map((y, i) => ({ mid: (y + ys[i]!) / 2, size: y - ys[i]! }))
+  gaps.sort((a, b) => b.size - a.size)
+  for (const { mid } of gaps.slice(0, 4)) {
+    const xs: number[] = []
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const yi = ring[i + 1]!
+      const yj = ring[j + 1]!
+      if (yi > mid !== yj > mid) xs.push(((ring[j]! - ring[i]!) * (mid - yi)) / (yj - yi) + ring[i]!)
+    }
+    xs.sort((a, b) => a - b)
+    for (let k = 0; k + 1 < xs.length; k += 2) {
+      const width = xs[k + 1]! - xs[k]!
+      if (width > bestWidth) {
+        bestWidth = width
+        best = { x: (xs[k]! + xs[k + 1]!) / 2, y: mid }
+      }
+    }
+  }
+  return best
+}
+
+/** Drops points that are not finite or repeat the one before; null where fewer than three remain. */
+export function cleanRing(ring: ArrayLike<number>): Ring | null {
+  const out: number[] = []
+  for (let i = 0; i + 1 < ring.length; i += 2) {
+    const x = ring[i]!
+    const y = ring[i + 1]!
+    if (!Number.isFinite(x) || !Number.isFinite(y)) continue
+    const n = out.length
+    if (n >= 2 && Math.abs(out[n - 2]! - x) < 1e-7 && Math.abs(out[n - 1]! - y) < 1e-7) continue
+    out.push(x, y)
+  }
+  while (out.length >= 4 && Math.abs(out[0]! - out[out.length - 2]!) < 1e-7 && Math.abs(out[1]! - out[out.length - 1]!) < 1e-7)
+    out.length -= 2
+  return out.length >= 6 ? Float64Array.from(out) : null
+}
+
+/** The convex hull of points x0, y0, … (Andrew's monotone chain), clockwise on screen. */
+export function convexHull(points: ArrayLike<number>): Ring {
+  const list: [number, number][] = []
+  for (let i = 0; i + 1 < points.length; i += 2) list.push([points[i]!, points[i + 1]!])
+  list.sort((a, b) => a[0] - b[0] || a[1] - b[1])
+  const half = (pts: [number, number][]) => {
+    const chain: [number, number][] = []
+    for (const p of pts) {
+      while (chain.length >= 2) {
+        const a = chain[chain.length - 2]!
+        const b = chain[chain.length - 1]!
+        if ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]) > 0) break
+        chain.pop()
+      }
+      chain.push(p)
+    }
+    chain.pop()
+    return chain
+  }
+  return Float64Array.from([...half(list), ...half(list.reverse())].flat())
+}

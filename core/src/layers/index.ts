@@ -1,0 +1,9 @@
+/**
+ * From drawings to layers, and what there is to know of a layer by its shape alone: pieces, loose bits, what shows.
+ */
+export * from './intake'
+export * from './figures'
+export * from './shows'
+export * from './merge'
+export { sequenceLayers } from './sequence'
+export { colourName } from './colour-name'

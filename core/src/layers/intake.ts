@@ -1,0 +1,69 @@
+// From what a drawing paints to layers of card, back to front.
+import { fillRings, polygonToPath, regionArea, regionBox, regionRings, translation, type Polygon } from '../geometry'
+import type { Drawing, LeftOut } from '../formats'
+import { addLayers, backingRect, layerRegion, layerSchema, transformLayers, type Layer, type Project } from '../project'
+import { colourName } from './colour-name'
+import { sequenceLayers } from './sequence'
+
+export interface Intake {
+  layers: Layer[]
+  leftOut: LeftOut[]
+  /** The drawing's page in mm. */
+  widthMm: number
+  heightMm: number
+}
+
+/** Faces smaller than this (mm²) come of rounding, not of anyone's intent. */
+const CRUMB_MM2 = 0.01
+
+/**
+ * Layers of a drawing: by named top-level groups where there are two or more, else by colour; always of one colour
+ * each, as few as keep the drawing's look when stacked. Pieces lie in the frame of the drawing's page (mm).
+ */
+export function intake(drawing: Drawing): Intake {
+  const { shapes } = drawing
+  const batches = sequenceLayers(shapes.map((s) => ({ region: s.region, box: s.box, label: `${s.group ?? ''}|${s.colour}` })))
+  const names = new Map<string, number>()
+  const layers = batches.flatMap((batch): Layer[] => {
+    const first = shapes[batch[0]!]!
+    const faces = fillRings(
+      batch.flatMap((i) => regionRings(shapes[i]!.region)),
+      'nonzero',
+    ).filter((face) => regionArea([face]) > CRUMB_MM2)
+    if (faces.length === 0) return []
+    const name = first.group ?? colourName(first.colour)
+    const count = (names.get(name) ?? 0) + 1
+    names.set(name, count)
+    return [makeLayer(`layer-${names.size}-${count}`, count > 1 ? `${name} ${count}` : name, faces, { colour: first.colour })]
+  })
+  return { layers, leftOut: drawing.leftOut, widthMm: drawing.widthMm, heightMm: drawing.heightMm }
+}
+
+/** A layer with the schema's defaults; every face becomes a piece, the largest first. */
+export function makeLayer(id: string, name: string, faces: readonly Polygon[], more: Partial<Layer> = {}): Layer {
+  const sorted = [...faces].sort((a, b) => regionArea([b]) - regionArea([a]))
+  return layerSchema.parse({ id, name, pieces: sorted.map((face, i) => ({ id: `p${i + 1}`, path: polygonToPath(face) })), ...more })
+}
+
+/**
+ * Puts the layers of a drawing into a project. A page of the backing sheet's size lies exactly on it; any other drawing
+ * keeps its true size and is centred, so that fitting it is the maker's choice. The backmost layer lies on the board.
+ */
+export function takeIn(project: Project, taken: Intake): Project {
+  const wasEmpty = project.layers.length === 0
+  let added: Project = { ...project, layers: taken.layers.map((layer) => ({ ...layer })) }
+  const backing = backingRect(project)
+  if (backing) {
+    const { minX, minY, maxX, maxY } = regionBox([backing])
+    const samePage = Math.abs(taken.widthMm - (maxX - minX)) < 1 && Math.abs(taken.heightMm - (maxY - minY)) < 1
+    if (!samePage) {
+      const box = regionBox(added.layers.flatMap((l) => layerRegion(l)))
+      added = transformLayers(added, translation((minX + maxX - box.minX - box.maxX) / 2, (minY + maxY - box.minY - box.maxY) / 2))
+    }
+  }
+  const layers = added.layers.map((layer, i) => {
+    if (i > 0 || !wasEmpty) return layer
+    return { ...layer, role: 'backing' as const, joint: { kind: 'glue' as const, gapMm: 0, pinned: false } }
+  })
+  return addLayers(project, layers)
+}

@@ -1,0 +1,5 @@
+/**
+ * What it took and what it is worth: timers per stage, sheets used, cost so far against the plan.
+ */
+export * from './timers'
+export * from './cost'

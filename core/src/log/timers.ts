@@ -1,0 +1,25 @@
+import type { Project, Stage } from '../project'
+
+/** Starts a stage's timer; any other that runs is stopped first. `now` in ms since 1970. */
+export function startTimer(project: Project, stage: Stage, now: number): Project {
+  const stopped = stopTimer(project, now)
+  return { ...stopped, log: { ...stopped.log, timers: [...stopped.log.timers, { stage, startedAt: now, endedAt: null }] } }
+}
+
+/** Stops whichever timer runs. */
+export function stopTimer(project: Project, now: number): Project {
+  const timers = project.log.timers.map((timer) => (timer.endedAt === null ? { ...timer, endedAt: Math.max(now, timer.startedAt) } : timer))
+  return { ...project, log: { ...project.log, timers } }
+}
+
+export const runningStage = (project: Project): Stage | null => project.log.timers.find((timer) => timer.endedAt === null)?.stage ?? null
+
+/** Minutes a stage's timers have run, up to now for the one that is running. */
+export function minutesSpent(project: Project, stage: Stage, now: number): number {
+  return project.log.timers.filter((timer) => timer.stage === stage).reduce((sum, timer) => sum + ((timer.endedAt ?? Math.max(now, timer.startedAt)) - timer.startedAt) / 60000, 0)
+}
+
+/** Notes that sheets of papers were used. */
+export function noteSheets(project: Project, used: readonly { paperId: string; count: number }[], at: number): Project {
+  return { ...project, log: { ...project.log, sheetsUsed: [...project.log.sheetsUsed, ...used.map((u) => ({ ...u, at }))] } }
+}

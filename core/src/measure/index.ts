@@ -1,0 +1,5 @@
+/**
+ * What the work will live in and how large it may be: backing size, largest safe size, scale and borders, depth at hand.
+ * Everything here is plain arithmetic on boxes, so the interface may call it on every keystroke.
+ */
+export * from './measure'

@@ -1,0 +1,117 @@
+// What a new project starts with. Every number here is a starting value that the maker can change.
+import { drawerSchema, projectSchema, SCHEMA_VERSION, type Adhesive, type Cutter, type Drawer, type Foam, type Mount, type Project } from './schema'
+
+const INCH = 25.4
+
+const square = (mm: number, thicknessMm: number, perPack: number, pricePerPack: number, count: number): Foam => ({
+  id: `foam-${mm}x${mm}-${thicknessMm}`,
+  name: `${mm} mm squares, ${thicknessMm} mm`,
+  widthMm: mm,
+  heightMm: mm,
+  thicknessMm,
+  perPack,
+  pricePerPack,
+  count,
+})
+
+const strip = (thicknessMm: number, count: number): Foam => ({
+  id: `foam-3x12-${thicknessMm}`,
+  name: `3 mm strips, ${thicknessMm} mm`,
+  widthMm: 12,
+  heightMm: 3,
+  thicknessMm,
+  perPack: 120,
+  pricePerPack: 2.6,
+  count,
+})
+
+export const starterFoams: Foam[] = [
+  square(12, 2, 80, 2.4, 80),
+  square(6, 1, 300, 2.9, 300),
+  square(6, 2, 300, 2.9, 300),
+  square(6, 3, 300, 3.2, 150),
+  square(5, 1, 400, 2.9, 400),
+  square(5, 2, 400, 2.9, 400),
+  strip(1, 120),
+  strip(2, 120),
+]
+
+export const starterAdhesives: Adhesive[] = [
+  {
+    id: 'glue-tacky',
+    name: 'water-based tacky glue',
+    tackMin: 3,
+    handleMin: 10,
+    dryMin: 60,
+    bucklesBelowGsm: 200,
+    slides: true,
+    caution: 'Use little: it buckles thin card.',
+  },
+  {
+    id: 'glue-solvent',
+    name: 'clear solvent glue',
+    tackMin: 1,
+    handleMin: 5,
+    dryMin: 30,
+    bucklesBelowGsm: 0,
+    slides: false,
+    caution: 'Open a window, keep flames away, and follow the label.',
+  },
+  { id: 'glue-stick', name: 'glue stick', tackMin: 0.5, handleMin: 5, dryMin: 20, bucklesBelowGsm: 0, slides: true, caution: '' },
+  { id: 'glue-tape', name: 'tape runner', tackMin: 0, handleMin: 0, dryMin: 0, bucklesBelowGsm: 0, slides: false, caution: 'It holds at once: there is no second try.' },
+  {
+    id: 'glue-hot',
+    name: 'hot glue',
+    tackMin: 0,
+    handleMin: 1,
+    dryMin: 5,
+    bucklesBelowGsm: 0,
+    slides: false,
+    caution: 'Nozzle and glue burn skin: keep fingers and children away. It adds about 0.5 mm.',
+  },
+]
+
+export const starterCutter: Cutter = {
+  name: '12 × 12 in mat',
+  bedWidthMm: 12 * INCH,
+  bedHeightMm: 12 * INCH,
+  rimMm: 6.35,
+  speedMmPerS: 60,
+  cornerS: 0.03,
+  liftS: 0.35,
+  loadMin: 1,
+}
+
+/** A drawer with foam, glue and a cutter, and no paper yet. */
+export const emptyDrawer = (): Drawer =>
+  drawerSchema.parse({ papers: [], foams: starterFoams, adhesives: starterAdhesives, cutter: starterCutter })
+
+export type NewKind = 'frame' | 'card' | 'topper'
+
+/** The measures a new project of a kind starts from. */
+export function starterMount(kind: NewKind): Mount {
+  if (kind === 'frame')
+    return {
+      kind: 'frame',
+      spacer: { widthMm: 200, heightMm: 200 },
+      opening: { widthMm: 186, heightMm: 186 },
+      depthMm: 24,
+      clearanceMm: 2,
+      airMm: 5,
+    }
+  if (kind === 'card') return { kind: 'card', panel: { widthMm: 140, heightMm: 140 }, depthMm: 6, clearanceMm: 0, airMm: 4 }
+  return { kind: 'topper', widthMm: 150, sticks: 2, depthMm: 8, clearanceMm: 0 }
+}
+
+/** An empty project on a mount; the id and the name come from the caller. */
+export const newProject = (id: string, name: string, mount: Mount): Project =>
+  projectSchema.parse({
+    format: 'feuillet',
+    schemaVersion: SCHEMA_VERSION,
+    id,
+    name,
+    mount,
+    layers: [],
+    drawer: emptyDrawer(),
+    plan: { adhesiveId: 'glue-tacky', turns: 'quarter' },
+  })

@@ -1,0 +1,90 @@
+// Edits: each takes a project and gives a new one; nothing is changed in place. The interface's history keeps the old.
+import { compose, mapRegion, polygonToPath, scaling, translation, type Affine } from '../geometry'
+import { pieceRegion } from './lookup'
+import type { Layer, Paper, Pin, Plan, Project } from './schema'
+
+const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project => ({ ...project, layers: project.layers.map(change) })
+
+/** Sets some keys of one layer. */
+export const setLayer = (project: Project, layerId: string, patch: Partial<Layer>): Project =>
+  mapLayers(project, (layer) => (layer.id === layerId ? { ...layer, ...patch } : layer))
+
+export const setPlan = (project: Project, patch: Partial<Plan>): Project => ({ ...project, plan: { ...project.plan, ...patch } })
+
+/** Moves a layer to a place counted from the back (0 is the backmost). */
+export function moveLayer(project: Project, layerId: string, to: number): Project {
+  const layers = [...project.layers]
+  const from = layers.findIndex((layer) => layer.id === layerId)
+  if (from < 0) return project
+  const [layer] = layers.splice(from, 1)
+  layers.splice(Math.max(0, Math.min(layers.length, to)), 0, layer!)
+  return { ...project, layers }
+}
+
+export function removeLayer(project: Project, layerId: string): Project {
+  return {
+    ...project,
+    layers: project.layers.filter((layer) => layer.id !== layerId),
+    plan: { ...project.plan, pins: project.plan.pins.filter((pin) => pin.layerId !== layerId) },
+  }
+}
+
+/** Puts layers in front of those that are there, with ids that are free. */
+export function addLayers(project: Project, layers: readonly Layer[]): Project {
+  const taken = new Set(project.layers.map((layer) => layer.id))
+  const added = layers.map((layer) => {
+    let id = layer.id
+    for (let n = 2; taken.has(id); n++) id = `${layer.id}-${n}`
+    taken.add(id)
+    return { ...layer, id }
+  })
+  return { ...project, layers: [...project.layers, ...added] }
+}
+
+/** Chooses a paper for layers and keeps a copy of its record in the project, so that the file stands on its own. */
+export function assignPaper(project: Project, layerIds: readonly string[], paper: Paper): Project {
+  const next = mapLayers(project, (layer) => (layerIds.includes(layer.id) ? { ...layer, paperId: paper.id } : layer))
+  const others = next.drawer.papers.filter((p) => p.id !== paper.id)
+  const used = new Set(next.layers.map((layer) => layer.paperId))
+  return { ...next, drawer: { ...next.drawer, papers: [...others, paper].filter((p) => used.has(p.id)) } }
+}
+
+/** Brings the project's copies of paper records up to the shared drawer's. */
+export function refreshPapers(project: Project, stock: readonly Paper[]): Project {
+  const byId = new Map(stock.map((paper) => [paper.id, paper]))
+  return { ...project, drawer: { ...project.drawer, papers: project.drawer.papers.map((paper) => byId.get(paper.id) ?? paper) } }
+}
+
+/** Maps every piece of the chosen layers (all by default), proportions as the map has them. Hand-made pins of them fall away. */
+export function transformLayers(project: Project, map: Affine, layerIds?: readonly string[]): Project {
+  const chosen = (id: string) => !layerIds || layerIds.includes(id)
+  const next = mapLayers(project, (layer) =>
+    chosen(layer.id)
+      ? {
+          ...layer,
+          pieces: layer.pieces.map((piece) => ({ ...piece, path: mapRegion(map, pieceRegion(piece.path)).map(polygonToPath).join('') })),
+        }
+      : layer,
+  )
+  return setPlan(next, { pins: next.plan.pins.filter((pin) => !chosen(pin.layerId)) })
+}
+
+/** The map that scales about a point and then moves that point elsewhere. */
+export const scaleAndMove = (factor: number, from: { x: number; y: number }, to: { x: number; y: number }): Affine =>
+  compose(translation(to.x, to.y), compose(scaling(factor), translation(-from.x, -from.y)))
+
+/** Fixes a piece at a place on a sheet, or moves an earlier pin of it. */
+export function setPin(project: Project, pin: Pin): Project {
+  return setPlan(project, { pins: [...dropPin(project, pin).plan.pins, pin] })
+}
+
+export function dropPin(project: Project, pin: Pick<Pin, 'layerId' | 'pieceId' | 'copy'>): Project {
+  const same = (other: Pin) => other.layerId === pin.layerId && other.pieceId === pin.pieceId && other.copy === pin.copy
+  return setPlan(project, { pins: project.plan.pins.filter((other) => !same(other)) })
+}
+
+/** Ticks a step off, or takes the tick back. */
+export function tickStep(project: Project, stepId: string, done: boolean): Project {
+  const rest = project.progress.done.filter((id) => id !== stepId)
+  return { ...project, progress: { ...project.progress, done: done ? [...rest, stepId] : rest } }
+}

@@ -1,0 +1,23 @@
+/** A short name for a value made of plain data: equal values have equal names (FNV-1a, twice 32 bits). */
+export function fingerprint(value: unknown): string {
+  const text = JSON.stringify(value)
+  let a = 0x811c9dc5
+  let b = 0x1000193
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i)
+    a = Math.imul(a ^ c, 0x01000193)
+    b = Math.imul(b ^ c, 0x85ebca6b) ^ (b >>> 13)
+  }
+  return (a >>> 0).toString(36) + (b >>> 0).toString(36)
+}
+
+/** A seeded source of numbers from 0 to below 1 (mulberry32): same seed, same sequence. */
+export function seededRandom(seed: number): () => number {
+  let state = seed >>> 0
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0
+    let t = Math.imul(state ^ (state >>> 15), 1 | state)
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
+  }
+}

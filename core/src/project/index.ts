@@ -1,0 +1,13 @@
+/**
+ * The project document: its schema (the only place where the model is declared), reading, writing, defaults, the small
+ * questions every stage asks of it, and the edits. Results are never stored here; stages compute them.
+ */
+export * from './schema'
+export * from './bad-input'
+export * from './file'
+export * from './defaults'
+export * from './lookup'
+export * from './edit'
+export * from './snag'
+export * from './fingerprint'
+export * from './group-by'

@@ -1,0 +1,75 @@
+// Small questions to a project that every stage asks.
+import { pathToRegion, rectangle, regionBox, joinBoxes, type Box, type Polygon, type Region } from '../geometry'
+import type { Adhesive, Layer, Mount, Paper, Project } from './schema'
+
+/** Thickness taken for a layer that has no paper yet: smooth 216 gsm. */
+export const ASSUMED_THICKNESS_MM = 0.29
+
+const regions = new Map<string, Polygon[]>()
+
+/** The faces of a piece's path; remembered, since the same pieces are asked for by every stage. */
+export function pieceRegion(path: string): readonly Polygon[] {
+  let region = regions.get(path)
+  if (!region) {
+    if (regions.size > 5000) regions.clear()
+    region = pathToRegion(path)
+    regions.set(path, region)
+  }
+  return region
+}
+
+export const layerRegion = (layer: Layer): Region => layer.pieces.flatMap((piece) => pieceRegion(piece.path))
+
+export const layerBox = (layer: Layer): Box => regionBox(layerRegion(layer))
+
+/** Layers that are really built: all but the optional ones left out. Back to front. */
+export const builtLayers = (project: Project): Layer[] => project.layers.filter((layer) => !layer.leftOut)
+
+/** The layer's folio: its number from the back, counted over the layers that are built; null where it is left out. */
+export function folioOf(project: Project, layerId: string): number | null {
+  const index = builtLayers(project).findIndex((layer) => layer.id === layerId)
+  return index < 0 ? null : index + 1
+}
+
+export const findLayer = (project: Project, layerId: string | null): Layer | undefined => project.layers.find((layer) => layer.id === layerId)
+
+export const paperOf = (project: Project, layer: Layer): Paper | undefined => project.drawer.papers.find((p) => p.id === layer.paperId)
+
+export const adhesiveOf = (project: Project): Adhesive | undefined =>
+  project.drawer.adhesives.find((a) => a.id === project.plan.adhesiveId) ?? project.drawer.adhesives[0]
+
+export const thicknessOf = (project: Project, layer: Layer): number => paperOf(project, layer)?.thicknessMm ?? ASSUMED_THICKNESS_MM
+
+/** The colour a layer is drawn in: its paper's, else the colour it came with. */
+export const colourOf = (project: Project, layer: Layer): string => paperOf(project, layer)?.colour ?? layer.colour
+
+/** From the back board to the glazing (mm), and the air to keep in front; null where nothing limits the height. */
+export function depthAtHand(mount: Mount): { depthMm: number; clearanceMm: number } | null {
+  if (mount.kind === 'garland' || mount.kind === 'free') return null
+  return { depthMm: mount.depthMm, clearanceMm: mount.clearanceMm }
+}
+
+export const designBox = (project: Project): Box => joinBoxes(builtLayers(project).map(layerBox))
+
+/** Backing sheet at 0,0 of the project's frame; null for toppers and free work. */
+export function backingRect(project: Project): Polygon | null {
+  const { mount } = project
+  if (mount.kind === 'frame') return rectangle(0, 0, mount.spacer.widthMm, mount.spacer.heightMm)
+  if (mount.kind === 'card') return rectangle(0, 0, mount.panel.widthMm, mount.panel.heightMm)
+  return null
+}
+
+/** What can be seen of the stack at all: a frame's opening, a card's panel; null where nothing limits the view. */
+export function openingRect(project: Project): Polygon | null {
+  const { mount } = project
+  if (mount.kind !== 'frame') return backingRect(project)
+  const { spacer, opening } = mount
+  return rectangle((spacer.widthMm - opening.widthMm) / 2, (spacer.heightMm - opening.heightMm) / 2, opening.widthMm, opening.heightMm)
+}
+
+/** The part of the frame that drawings show: backing and design together. */
+export function viewBox(project: Project): Box {
+  const backing = backingRect(project)
+  const boxes = [designBox(project), ...(backing ? [regionBox([backing])] : [])].filter((b) => b.minX <= b.maxX)
+  return boxes.length > 0 ? joinBoxes(boxes) : { minX: 0, minY: 0, maxX: 100, maxY: 100 }
+}

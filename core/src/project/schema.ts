@@ -1,0 +1,210 @@
+// The project document. The schema is the type: everything else infers from here, and docs/feuillet.schema.json is
+// generated from it. Unknown keys survive reading and writing (loose objects), so newer notes are not lost.
+import { z } from 'zod'
+
+export const SCHEMA_VERSION = 1
+
+const lengthMm = z.number().finite().nonnegative()
+const sizeMm = z.number().finite().positive()
+const colour = z.string().regex(/^#[0-9a-f]{6}$/i, 'a colour is written #rrggbb')
+const id = z.string().min(1)
+
+export const sizeSchema = z.looseObject({ widthMm: sizeMm, heightMm: sizeMm })
+
+export const mountSchema = z.discriminatedUnion('kind', [
+  z.looseObject({
+    kind: z.literal('frame'),
+    /** Inner spacer ring, edge to edge: the size of the backing sheet. */
+    spacer: sizeSchema,
+    /** What the lip leaves to see, centred on the spacer. */
+    opening: sizeSchema,
+    /** From the back board to the glazing. */
+    depthMm: sizeMm,
+    /** Air to keep between the stack and the glazing. */
+    clearanceMm: lengthMm.default(2),
+    /** Air to keep between the design and the edge of the opening. */
+    airMm: lengthMm.default(5),
+  }),
+  z.looseObject({ kind: z.literal('card'), panel: sizeSchema, depthMm: sizeMm.default(6), clearanceMm: lengthMm.default(0), airMm: lengthMm.default(4) }),
+  z.looseObject({
+    kind: z.literal('topper'),
+    widthMm: sizeMm,
+    sticks: z.number().int().min(0).max(4).default(2),
+    depthMm: sizeMm.default(8),
+    clearanceMm: lengthMm.default(0),
+  }),
+  z.looseObject({ kind: z.literal('garland'), flags: z.number().int().positive(), gapMm: lengthMm, endsMm: lengthMm }),
+  z.looseObject({ kind: z.literal('free') }),
+])
+
+export const jointSchema = z.looseObject({
+  /** What holds the layer to what is below it. */
+  kind: z.enum(['foam', 'glue', 'none']),
+  /** Height of the foam under the layer; 0 for glue. */
+  gapMm: lengthMm,
+  /** A pinned gap stays when the gaps are fitted to the depth. */
+  pinned: z.boolean().default(false),
+})
+
+export const ROLES = ['backing', 'plain', 'border', 'accent', 'overlay', 'printed'] as const
+
+export const layerSchema = z.looseObject({
+  id,
+  name: z.string(),
+  role: z.enum(ROLES).default('plain'),
+  /** Path data with absolute M, L, Z only; even-odd; mm in the project's frame. */
+  pieces: z.array(z.looseObject({ id, path: z.string().min(1) })),
+  /** Colour in the file or of the drawing, until a paper is chosen. */
+  colour: colour.default('#b9b4a8'),
+  paperId: id.nullable().default(null),
+  joint: jointSchema.default({ kind: 'foam', gapMm: 2, pinned: false }),
+  optional: z.boolean().default(false),
+  /** An optional layer that this build goes without. */
+  leftOut: z.boolean().default(false),
+  /** Not drawn on screen; still cut and counted. */
+  hidden: z.boolean().default(false),
+  copies: z.number().int().min(1).max(200).default(1),
+  /** Whether the folio number may be put on this layer. */
+  numbered: z.boolean().default(true),
+})
+
+export const FINISHES = ['smooth', 'textured', 'pearl', 'glitter', 'mirror', 'vellum', 'acetate', 'chipboard'] as const
+
+export const paperSchema = z.looseObject({
+  id,
+  name: z.string().min(1),
+  colour,
+  finish: z.enum(FINISHES),
+  gsm: z.number().positive(),
+  thicknessMm: sizeMm,
+  core: z.enum(['solid', 'white']),
+  widthMm: sizeMm,
+  heightMm: sizeMm,
+  /** Whole sheets at hand. */
+  count: z.number().int().nonnegative(),
+  /** Price of a sheet. */
+  price: z.number().nonnegative(),
+  /** The pattern has an up and a down: pieces may not turn. */
+  oneWay: z.boolean().default(false),
+})
+
+export const foamSchema = z.looseObject({
+  id,
+  name: z.string().min(1),
+  widthMm: sizeMm,
+  heightMm: sizeMm,
+  thicknessMm: sizeMm,
+  perPack: z.number().int().positive(),
+  pricePerPack: z.number().nonnegative(),
+  /** Single pads at hand. */
+  count: z.number().int().nonnegative(),
+})
+
+export const adhesiveSchema = z.looseObject({
+  id,
+  name: z.string().min(1),
+  tackMin: z.number().nonnegative(),
+  handleMin: z.number().nonnegative(),
+  dryMin: z.number().nonnegative(),
+  /** Buckles card lighter than this; 0 where it does not. */
+  bucklesBelowGsm: z.number().nonnegative().default(0),
+  slides: z.boolean().default(false),
+  caution: z.string().default(''),
+})
+
+export const cutterSchema = z.looseObject({
+  name: z.string(),
+  bedWidthMm: sizeMm,
+  bedHeightMm: sizeMm,
+  /** The rim of a sheet that the blade cannot reach. */
+  rimMm: lengthMm,
+  speedMmPerS: sizeMm,
+  /** Time lost at each corner and at each lift of the blade. */
+  cornerS: z.number().nonnegative(),
+  liftS: z.number().nonnegative(),
+  loadMin: z.number().nonnegative(),
+})
+
+export const drawerSchema = z.looseObject({
+  papers: z.array(paperSchema),
+  foams: z.array(foamSchema),
+  adhesives: z.array(adhesiveSchema),
+  cutter: cutterSchema,
+  currency: z.string().default('€'),
+})
+
+/** Where the maker fixed a piece by hand: mm from the corner of the n-th sheet (from 0) of a paper. */
+export const pinSchema = z.looseObject({
+  layerId: id,
+  pieceId: id,
+  copy: z.number().int().nonnegative(),
+  sheet: z.number().int().nonnegative(),
+  x: z.number().finite(),
+  y: z.number().finite(),
+  rotation: z.number().finite(),
+})
+
+export const planSchema = z.looseObject({
+  /** Between pieces on a sheet. */
+  gapMm: lengthMm.default(2),
+  turns: z.enum(['free', 'quarter', 'fixed']).default('quarter'),
+  pins: z.array(pinSchema).default([]),
+  cutOrder: z.enum(['changes', 'build']).default('changes'),
+  profile: z.enum(['even', 'front', 'hero']).default('even'),
+  heroLayerId: id.nullable().default(null),
+  thrift: z.enum(['sparing', 'steady', 'sale']).default('steady'),
+  litFromBehind: z.boolean().default(false),
+  /** From how far aside (degrees) no pad may show. */
+  viewingDeg: z.number().min(0).max(60).default(30),
+  /** Card that must stay free around a pad even with no gap. */
+  padMarginMm: lengthMm.default(1),
+  /** Farthest that any point may be from a pad; null takes the thrift's value. */
+  padSpanMm: sizeMm.nullable().default(null),
+  direction: z.enum(['face-up', 'face-down']).default('face-up'),
+  alignment: z.enum(['corner-jig', 'centre-mark', 'one-edge', 'by-eye']).default('corner-jig'),
+  adhesiveId: id.nullable().default(null),
+  /** What an hour of the maker's hands costs, for the price. */
+  hourlyRate: z.number().nonnegative().default(12),
+})
+
+export const STAGES = ['measure', 'layers', 'paper', 'sheets', 'depth', 'build', 'log'] as const
+
+export const logSchema = z.looseObject({
+  /** Times in ms since 1970; a running timer has no end. */
+  timers: z.array(z.looseObject({ stage: z.enum(STAGES), startedAt: z.number(), endedAt: z.number().nullable() })).default([]),
+  sheetsUsed: z.array(z.looseObject({ paperId: id, count: z.number().int(), at: z.number() })).default([]),
+  note: z.string().default(''),
+})
+
+export const projectSchema = z.looseObject({
+  format: z.literal('feuillet'),
+  schemaVersion: z.literal(SCHEMA_VERSION),
+  id,
+  name: z.string().min(1),
+  unit: z.enum(['mm', 'in']).default('mm'),
+  mount: mountSchema,
+  /** Back to front. */
+  layers: z.array(layerSchema),
+  /** The papers this project uses and the foam, glue and cutter it is planned with. */
+  drawer: drawerSchema,
+  plan: planSchema.prefault({}),
+  progress: z.looseObject({ done: z.array(z.string()).default([]) }).prefault({}),
+  log: logSchema.prefault({}),
+})
+
+export type Project = z.infer<typeof projectSchema>
+export type Mount = z.infer<typeof mountSchema>
+export type FrameMount = Extract<Mount, { kind: 'frame' }>
+export type Layer = z.infer<typeof layerSchema>
+export type Joint = z.infer<typeof jointSchema>
+export type Role = (typeof ROLES)[number]
+export type Paper = z.infer<typeof paperSchema>
+export type Finish = (typeof FINISHES)[number]
+export type Foam = z.infer<typeof foamSchema>
+export type Adhesive = z.infer<typeof adhesiveSchema>
+export type Cutter = z.infer<typeof cutterSchema>
+export type Drawer = z.infer<typeof drawerSchema>
+export type Pin = z.infer<typeof pinSchema>
+export type Plan = z.infer<typeof planSchema>
+export type Stage = (typeof STAGES)[number]
+export type Log = z.infer<typeof logSchema>

@@ -1,0 +1,12 @@
+/**
+ * How few sheets, in which order: nesting of true shapes per paper (nest/), loads with setting, tack and time, off-cuts,
+ * and the sheets to buy.
+ */
+export * from './nest/instance'
+export { Nester, summarise } from './nest/nester'
+export { readInstance } from './nest/file'
+export { placedShape, whyIllegal } from './nest/legal'
+export * from './parts'
+export * from './settings'
+export * from './loads'
+export * from './run'

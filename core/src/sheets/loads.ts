@@ -1,0 +1,215 @@
+// The sheets in the order in which they go through the cutter, and what to know before each.
+import { mapPolygon, perimeter, polygonArea, polygonBox, polygonRings, rotation, type Polygon, type Ring } from '../geometry'
+import { layerFigures } from '../layers'
+import { builtLayers, groupBy, type Paper, type Project, type Snag } from '../project'
+import type { Placement } from './nest/instance'
+import { splitPartId, type NestedRun } from './parts'
+import { whyIllegal } from './nest/legal'
+import { cuttingMinutes, settingFor, type CutSetting } from './settings'
+
+/** A piece where it lies on a sheet, mm from the sheet's corner. */
+export interface LaidPiece {
+  layerId: string
+  pieceId: string
+  /** Folio of its layer. */
+  folio: number
+  placement: Placement
+  shape: Polygon
+  loose: boolean
+}
+
+export interface OffCut {
+  x: number
+  y: number
+  widthMm: number
+  heightMm: number
+}
+
+export interface Load {
+  id: string
+  /** From 1, in cutting order. */
+  number: number
+  paper: Paper
+  /** Which sheet of its paper, from 0. */
+  sheet: number
+  folios: number[]
+  pieces: LaidPiece[]
+  setting: CutSetting
+  outlineMm: number
+  minutes: number
+  /** What one straight cut leaves whole; null where it would be narrower than 30 mm. */
+  offCut: OffCut | null
+  /** What must be done on the machine before this load; null where nothing changes. */
+  change: string | null
+  utilisation: number
+}
+
+/** A clean off-cut narrower than this is not worth keeping (mm). */
+const KEEP_MM = 30
+
+/** Loads in the order the plan asks for: fewest changes (hard-wearing papers last), or back to front. */
+export function loads(project: Project, runs: readonly NestedRun[]): Load[] {
+  const folios = new Map(builtLayers(project).map((layer, i) => [layer.id, i + 1]))
+  const loose = new Set(builtLayers(project).flatMap((layer) => layerFigures(layer).looseBits.map((id) => `${layer.id}/${id}`)))
+  const list = runs.flatMap(({ run, layout }) =>
+    Array.from({ length: layout.sheets }, (_, sheet) => {
+      const pieces = layout.placements.filter((p) => p.sheet === sheet).map((p) => laid(p, run.instance.pieces, folios, loose))
+      return makeLoad(project, run.paper, sheet, pieces)
+    }),
+  )
+  list.sort(project.plan.cutOrder === 'build' ? (a, b) => a.folios[0]! - b.folios[0]! : byChanges)
+  return list.map((load, i) => ({ ...load, number: i + 1, change: changeBefore(list[i - 1], load) }))
+}
+
+function laid(p: Placement, parts: readonly { id: string; shape: Polygon }[], folios: Map<string, number>, loose: Set<string>): LaidPiece {
+  const { layerId, pieceId } = splitPartId(p.id)
+  const part = parts.find((piece) => piece.id === p.id)!
+  const shape = mapPolygon([1, 0, 0, 1, p.x, p.y], mapPolygon(rotation(p.rotation), part.shape))
+  return { layerId, pieceId, folio: folios.get(layerId) ?? 0, placement: p, shape, loose: loose.has(p.id) }
+}
+
+function makeLoad(project: Project, paper: Paper, sheet: number, pieces: LaidPiece[]): Load {
+  const setting = settingFor(paper)
+  const rings = pieces.flatMap((piece) => polygonRings(piece.shape))
+  const outlineMm = rings.reduce((sum, ring) => sum + perimeter(ring), 0)
+  const corners = rings.reduce((sum, ring) => sum + sharpCorners(ring), 0)
+  const { cutter } = project.drawer
+  const area = pieces.reduce((sum, piece) => sum + polygonArea(piece.shape), 0)
+  return {
+    id: `${paper.id}-${sheet + 1}`,
+    number: 0,
+    paper,
+    sheet,
+    folios: [...new Set(pieces.map((piece) => piece.folio))].sort((a, b) => a - b),
+    pieces,
+    setting,
+    outlineMm,
+    minutes: cuttingMinutes(outlineMm, corners, rings.length, setting.passes, cutter),
+    offCut: cleanOffCut(paper, pieces),
+    change: null,
+    utilisation: area / (paper.widthMm * paper.heightMm),
+  }
+}
+
+/** Corners sharper than 30°, where the blade slows down. */
+function sharpCorners(ring: Ring): number {
+  const n = ring.length
+  let count = 0
+  for (let i = 0; i < n; i += 2) {
+    const ax = ring[i]! - ring[(i - 2 + n) % n]!
+    const ay = ring[i + 1]! - ring[(i - 1 + n) % n]!
+    const bx = ring[(i + 2) % n]! - ring[i]!
+    const by = ring[(i + 3) % n]! - ring[i + 1]!
+    if (Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by)) > Math.PI / 6) count++
+  }
+  return count
+}
+
+/** The larger of the two rectangles that a straight cut across the sheet, behind all pieces, keeps whole. */
+function cleanOffCut(paper: Paper, pieces: readonly LaidPiece[]): OffCut | null {
+  let right = 0
+  let bottom = 0
+  for (const piece of pieces) {
+    const b = polygonBox(piece.shape)
+    right = Math.max(right, b.maxX)
+    bottom = Math.max(bottom, b.maxY)
+  }
+  // Leave the blade's width and a ruler's safety between the cut and the pieces.
+  const x = Math.ceil(right + 1)
+  const y = Math.ceil(bottom + 1)
+  const side: OffCut = { x, y: 0, widthMm: paper.widthMm - x, heightMm: paper.heightMm }
+  const foot: OffCut = { x: 0, y, widthMm: paper.widthMm, heightMm: paper.heightMm - y }
+  const best = side.widthMm * side.heightMm >= foot.widthMm * foot.heightMm ? side : foot
+  return Math.min(best.widthMm, best.heightMm) >= KEEP_MM ? best : null
+}
+
+const TACKS = ['low', 'medium', 'high']
+
+function byChanges(a: Load, b: Load): number {
+  return (
+    Number(a.setting.hardOnBlade) - Number(b.setting.hardOnBlade) ||
+    TACKS.indexOf(b.setting.tack) * Number(!b.setting.hardOnBlade) - TACKS.indexOf(a.setting.tack) * Number(!a.setting.hardOnBlade) ||
+    a.setting.name.localeCompare(b.setting.name) ||
+    a.folios[0]! - b.folios[0]! ||
+    a.sheet - b.sheet
+  )
+}
+
+function changeBefore(before: Load | undefined, load: Load): string | null {
+  const { setting } = load
+  const words: string[] = []
+  if (!before || before.setting.name !== setting.name) words.push(`setting “${setting.name}”`)
+  if (!before || before.setting.tack !== setting.tack) words.push(`${setting.tack} tack mat`)
+  if (before?.setting.hardOnBlade && !setting.hardOnBlade) words.push('clean the blade')
+  return words.length > 0 ? words.join(', ') : null
+}
+
+/** How often setting or mat change between loads. */
+export const changesOf = (list: readonly Load[]): number => list.filter((load, i) => i > 0 && load.change !== null).length
+
+/** Findings of the sheets stage: loose bits to keep, papers that run short. */
+export function sheetSnags(project: Project, runs: readonly NestedRun[], list: readonly Load[]): Snag[] {
+  const snags: Snag[] = pinSnags(project, runs)
+  for (const load of list) {
+    const loose = load.pieces.filter((piece) => piece.loose)
+    if (loose.length > 0)
+      snags.push({
+        code: 'loose-bits',
+        stage: 'sheets',
+        severity: 'caution',
+        layer: loose[0]!.layerId,
+        at: null,
+        message: `Load ${load.number} has ${loose.length} loose ${loose.length === 1 ? 'bit' : 'bits'} to keep when weeding (${load.paper.name}).`,
+      })
+  }
+  for (const need of sheetsNeeded(list))
+    if (need.buy > 0 && need.paper.id !== 'no-paper')
+      snags.push({
+        code: 'short-of-paper',
+        stage: 'sheets',
+        severity: 'caution',
+        layer: null,
+        at: null,
+        message: `${need.sheets} ${need.sheets === 1 ? 'sheet' : 'sheets'} of ${need.paper.name} needed, ${need.paper.count} at hand: buy ${need.buy}.`,
+      })
+  return snags
+}
+
+/** Pieces pinned by hand to where they may not lie. */
+function pinSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
+  return runs.flatMap(({ run }) =>
+    (run.instance.pinned ?? []).flatMap((pin): Snag[] => {
+      const why = whyIllegal(run.instance, pin, run.instance.pinned ?? [])
+      if (!why) return []
+      const { layerId, pieceId } = splitPartId(pin.id)
+      const name = project.layers.find((layer) => layer.id === layerId)?.name ?? layerId
+      return [
+        {
+          code: 'pin-illegal',
+          stage: 'sheets',
+          severity: 'stop',
+          layer: layerId,
+          at: null,
+          message: `A pinned piece of “${name}” ${why}.`,
+          mend: { label: 'Take the pin out', action: { kind: 'drop-pin', layerId, pieceId, copy: pin.copy } },
+        },
+      ]
+    }),
+  )
+}
+
+export interface SheetsNeeded {
+  paper: Paper
+  sheets: number
+  buy: number
+  cost: number
+}
+
+/** Sheets of each paper against what is at hand. Cost counts every sheet used, bought or not. */
+export function sheetsNeeded(list: readonly Load[]): SheetsNeeded[] {
+  const byPaper = groupBy(list, (load) => load.paper.id)
+  return [...byPaper.values()].map((group) => {
+    const { paper } = group[0]!
+    return { paper, sheets: group.length, buy: Math.max(0, group.length - paper.count), cost: group.length * paper.price }
+  })
+}

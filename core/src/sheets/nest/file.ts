@@ -1,0 +1,55 @@
+// INSTANCE files of the headless `nest` command.
+import { z } from 'zod'
+import { cleanRing, fillRings, polygonArea } from '../../geometry'
+import { BadInput } from '../../project'
+import type { NestInstance } from './instance'
+
+const points = z.array(z.tuple([z.number(), z.number()])).min(3)
+
+const instanceSchema = z.object({
+  sheet: z.object({ w: z.number(), h: z.number(), margin: z.number().default(0) }),
+  gap: z.number().default(0),
+  pieces: z
+    .array(
+      z.object({
+        id: z.union([z.string(), z.number()]).transform(String),
+        outer: points,
+        holes: z.array(points).default([]),
+        qty: z.number().int().min(0).default(1),
+        rotation: z.enum(['free', 'quarter', 'fixed']).default('free'),
+      }),
+    )
+    .min(1),
+})
+
+/** Reads an INSTANCE file. Throws BadInput with one sentence. Needs the geometry loaded. */
+export function readInstance(text: string): NestInstance {
+  let doc: unknown
+  try {
+    doc = JSON.parse(text)
+  } catch {
+    throw new BadInput('this is not JSON')
+  }
+  const parsed = instanceSchema.safeParse(doc)
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!
+    throw new BadInput(`${issue.path.join('.') || 'the document'}: ${issue.message.charAt(0).toLowerCase()}${issue.message.slice(1)}`)
+  }
+  const { sheet, gap, pieces } = parsed.data
+  const seen = new Set<string>()
+  return {
+    sheet,
+    gap,
+    pieces: pieces.map(({ id, outer, holes, qty, rotation }) => {
+      if (seen.has(id)) throw new BadInput(`two pieces have the id “${id}”`)
+      seen.add(id)
+      const rings = [outer, ...holes].map((ring) => cleanRing(ring.flat()))
+      const faces = fillRings(
+        rings.filter((ring) => ring !== null),
+        'evenodd',
+      ).toSorted((a, b) => polygonArea(b) - polygonArea(a))
+      if (faces.length === 0) throw new BadInput(`piece “${id}” has no area`)
+      return { id, shape: faces[0]!, qty, turns: rotation }
+    }),
+  }
+}

@@ -1,0 +1,36 @@
+// Nesting a whole project: a nester per paper, worked in turn.
+import type { Project } from '../project'
+import { BadInput } from '../project'
+import { Nester } from './nest/nester'
+import { paperRuns, type NestedRun, type PaperRun } from './parts'
+
+/** Search steps that every layout gets at once, before the maker asks for more. */
+export const FIRST_STEPS = 12
+
+export interface Unplaceable {
+  run: PaperRun
+  reason: string
+}
+
+/** Layouts of all papers but those to skip (by id) after a fixed number of steps: the same project always gives the same sheets. */
+export function nestProject(project: Project, skip: ReadonlySet<string> = new Set(), steps = FIRST_STEPS, seed = 1): { runs: NestedRun[]; failed: Unplaceable[] } {
+  const runs: NestedRun[] = []
+  const failed: Unplaceable[] = []
+  for (const run of paperRuns(project)) {
+    if (skip.has(run.paper.id)) continue
+    try {
+      runs.push({ run, layout: nestRun(run, steps, seed) })
+    } catch (error) {
+      if (!(error instanceof BadInput)) throw error
+      failed.push({ run, reason: error.message })
+    }
+  }
+  return { runs, failed }
+}
+
+/** One paper's layout after a fixed number of steps; stops early where it cannot get better. */
+export function nestRun(run: PaperRun, steps: number, seed = 1) {
+  const nester = new Nester(run.instance, seed)
+  for (let k = 0; k < steps && !nester.done; k++) nester.step()
+  return nester.best
+}

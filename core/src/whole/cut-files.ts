@@ -1,0 +1,90 @@
+// The files of a project: per load SVG, DXF and plot text; templates, the build sheet, shopping and cut lists.
+import { writeCsv, writeDxf, writeHpgl, writeListPdf, writeSvg, writeTemplates, type CutSheet } from '../formats'
+import { boxHeight, boxWidth, polygonBox, type Polygon } from '../geometry'
+import { findLayer, slug, type Project } from '../project'
+import type { Load } from '../sheets'
+import { formatMinutes } from '../units'
+import type { Derived } from './derive'
+
+export type FileSet = Map<string, string | Uint8Array>
+
+/** One load as a sheet to cut, small pieces first. */
+export function cutSheet(project: Project, load: Load): CutSheet {
+  const pieces = load.pieces
+    .map((piece) => ({ layerName: findLayer(project, piece.layerId)?.name ?? piece.layerId, folio: piece.folio, shape: piece.shape }))
+    .toSorted((a, b) => boxArea(a.shape) - boxArea(b.shape))
+  return { title: `${project.name}, load ${load.number}: ${load.paper.name}`, widthMm: load.paper.widthMm, heightMm: load.paper.heightMm, pieces }
+}
+
+function boxArea(shape: Polygon): number {
+  const b = polygonBox(shape)
+  return boxWidth(b) * boxHeight(b)
+}
+
+/** File name of a load without its ending: load-03-harbour-blue. */
+export const loadFileStem = (load: Load): string => `load-${String(load.number).padStart(2, '0')}-${slug(load.paper.name)}`
+
+/** A load as a picture (SVG): pieces in the paper's colour on a paler sheet. */
+export const loadPicture = (project: Project, load: Load): string => writeSvg(cutSheet(project, load), { piece: load.paper.colour, sheet: '#f4f4f0' })
+
+/** Cut files of every load. */
+export function cutFiles(project: Project, loads: readonly Load[]): FileSet {
+  const files: FileSet = new Map()
+  for (const load of loads) {
+    const sheet = cutSheet(project, load)
+    const stem = loadFileStem(load)
+    files.set(`${stem}.svg`, writeSvg(sheet))
+    files.set(`${stem}.dxf`, writeDxf(sheet))
+    files.set(`${stem}.hpgl`, writeHpgl(sheet))
+  }
+  return files
+}
+
+/** Printed and tabled lists: templates, build sheet, shopping, cutting. */
+export async function listFiles(project: Project, derived: Derived): Promise<FileSet> {
+  const { loads, build, needed, depth } = derived
+  const files: FileSet = new Map()
+  files.set('templates-mirrored.pdf', await writeTemplates(loads.map((load) => cutSheet(project, load))))
+  files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, derived)))
+  files.set(
+    'shopping.csv',
+    writeCsv([
+      ...needed.map((n) => ({ what: 'paper', name: n.paper.name, size: `${n.paper.widthMm} x ${n.paper.heightMm} mm`, needed: n.sheets, 'at hand': n.paper.count, buy: n.buy, unit: 'sheets', cost: n.cost.toFixed(2) })),
+      ...depth.foamUse.map((f) => ({ what: 'foam', name: f.foam.name, size: `${f.foam.widthMm} x ${f.foam.heightMm} x ${f.foam.thicknessMm} mm`, needed: f.needed, 'at hand': f.foam.count, buy: f.packs, unit: f.packs === 1 ? 'pack' : 'packs', cost: f.cost.toFixed(2) })),
+    ]),
+  )
+  files.set(
+    'cut-list.csv',
+    writeCsv(
+      loads.map((load) => ({
+        load: load.number,
+        paper: load.paper.name,
+        layers: load.folios.join(' '),
+        pieces: load.pieces.length,
+        'loose bits': load.pieces.filter((p) => p.loose).length,
+        setting: load.setting.name,
+        tack: load.setting.tack,
+        passes: load.setting.passes,
+        'path mm': Math.round(load.outlineMm),
+        minutes: load.minutes.toFixed(1),
+        steps: build.steps.filter((s) => s.loadId === load.id).length,
+      })),
+    ),
+  )
+  return files
+}
+
+function buildSections(project: Project, { build, loads }: Derived) {
+  const kinds = { prepare: 'Before', cut: 'Cut and weed', weed: 'Cut and weed' } as Record<string, string>
+  const headings = ['Before', 'Cut and weed', 'Stick and finish']
+  const numbered = build.steps.map((step, i) => ({ step, n: i + 1 }))
+  return [
+    { heading: 'Layers, back to front', lines: project.layers.map((layer, i) => ({ left: String(i + 1), text: `${layer.name}${layer.leftOut ? ' (left out)' : ''}` })) },
+    ...headings.map((heading) => ({
+      heading: heading === 'Cut and weed' ? `${heading}: ${loads.length} loads` : heading,
+      lines: numbered
+        .filter(({ step }) => (kinds[step.kind] ?? 'Stick and finish') === heading)
+        .map(({ step, n }) => ({ left: String(n), text: `${step.title}. ${step.detail}${step.caution ? ` Caution: ${step.caution}` : ''}`, right: formatMinutes(step.minutes) })),
+    })),
+  ].filter((section) => section.lines.length > 0)
+}

@@ -1,0 +1,66 @@
+// Everything that follows from a project, computed in the order of the stages.
+import { buildPlan, type BuildPlan } from '../build'
+import { depthPlan, depthSnags, type DepthPlan } from '../depth'
+import { layerFigures, shows, type LayerFigures, type Visible } from '../layers'
+import { plannedCost, type Cost } from '../log'
+import { measureSnags } from '../measure'
+import { paperSnags } from '../paper'
+import type { Paper, Project, Snag } from '../project'
+import { layerSnags } from './layer-snags'
+import { loads, nestProject, paperRuns, sheetSnags, sheetsNeeded, type Load, type NestedRun, type NestLayout, type SheetsNeeded } from '../sheets'
+
+export interface Derived {
+  figures: LayerFigures[]
+  visible: Visible[]
+  depth: DepthPlan
+  runs: NestedRun[]
+  loads: Load[]
+  needed: SheetsNeeded[]
+  build: BuildPlan
+  cost: Cost
+  snags: Snag[]
+}
+
+/**
+ * All results of a project. Layouts found earlier by a longer search may be handed in by their run's fingerprint; the
+ * others are nested by the fixed first steps. Needs the geometry loaded.
+ */
+export function derive(project: Project, stock: readonly Paper[] = project.drawer.papers, found: ReadonlyMap<string, NestLayout> = new Map()): Derived {
+  const figures = project.layers.map(layerFigures)
+  const visible = shows(project)
+  const depth = depthPlan(project)
+  const { runs, failed } = nestWithFound(project, found)
+  const list = loads(project, runs)
+  const build = buildPlan(project, list, depth)
+  const tooLarge: Snag[] = failed.map(({ run, reason }) => ({
+    code: 'piece-too-large',
+    stage: 'sheets',
+    severity: 'stop',
+    layer: run.layers[0]!.id,
+    at: null,
+    message: `${run.paper.name}: a piece is ${reason.slice(reason.indexOf('larger'))}. Take a larger sheet or scale the design.`,
+    mend: { label: 'Fit the design, proportions locked', action: { kind: 'fit-design' } },
+  }))
+  const snags = [
+    ...measureSnags(project),
+    ...layerSnags(project, figures, visible),
+    ...paperSnags(project, stock),
+    ...tooLarge,
+    ...sheetSnags(project, runs, list),
+    ...depthSnags(project, depth),
+  ]
+  return { figures, visible, depth, runs, loads: list, needed: sheetsNeeded(list), build, cost: plannedCost(project, list, depth, build.handsMinutes), snags }
+}
+
+function nestWithFound(project: Project, found: ReadonlyMap<string, NestLayout>) {
+  const known = paperRuns(project).flatMap((run) => {
+    const layout = found.get(run.fingerprint)
+    return layout ? [{ run, layout }] : []
+  })
+  const { runs, failed } = nestProject(project, new Set(known.map((k) => k.run.paper.id)))
+  const order = paperRuns(project).map((run) => run.paper.id)
+  return { runs: [...known, ...runs].toSorted((a, b) => order.indexOf(a.run.paper.id) - order.indexOf(b.run.paper.id)), failed }
+}
+
+/** All findings of a project, in the order of the stages. */
+export const check = (project: Project, stock?: readonly Paper[]): Snag[] => derive(project, stock).snags

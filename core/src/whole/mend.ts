@@ -1,0 +1,33 @@
+// One press that mends a snag.
+import { fitGaps } from '../depth'
+import { fitDesign } from '../measure'
+import { assignNearest } from '../paper'
+import { assignPaper, dropPin, findLayer, setLayer, setPlan, type Mend, type Paper, type Project } from '../project'
+
+/** Applies a mend; a mend whose layer or paper is gone changes nothing. */
+export function mendProject(project: Project, mend: Mend, stock: readonly Paper[]): Project {
+  switch (mend.kind) {
+    case 'fit-design':
+      return fitDesign(project)
+    case 'fit-gaps':
+      return fitGaps(project)
+    case 'set-joint':
+      return setLayer(project, mend.layerId, { joint: { kind: mend.joint, gapMm: mend.gapMm, pinned: true } })
+    case 'nearest-papers':
+      return assignNearest(project, mend.layerIds, stock)
+    case 'swap-paper': {
+      const paper = stock.find((p) => p.id === mend.paperId)
+      return paper ? assignPaper(project, [mend.layerId], paper) : project
+    }
+    case 'drop-specks': {
+      const layer = findLayer(project, mend.layerId)
+      return layer ? setLayer(project, layer.id, { pieces: layer.pieces.filter((piece) => !mend.pieceIds.includes(piece.id)) }) : project
+    }
+    case 'set-opening':
+      return project.mount.kind === 'frame' ? { ...project, mount: { ...project.mount, opening: { widthMm: mend.widthMm, heightMm: mend.heightMm } } } : project
+    case 'drop-pin':
+      return dropPin(project, mend)
+    case 'set-thrift':
+      return setPlan(project, { thrift: mend.thrift })
+  }
+}

@@ -1,0 +1,148 @@
+// One entry per command; the formats are fixed, others read them.
+import { buildPlan } from '@feuillet/core/build'
+import { demo, demoNames, type DemoName } from '@feuillet/core/demo'
+import { depthPlan } from '@feuillet/core/depth'
+import { readSvg } from '@feuillet/core/formats'
+import { regionArea, regionBox, regionToPath } from '@feuillet/core/geometry'
+import { intake, shows } from '@feuillet/core/layers'
+import { BadInput, layerRegion, writeProject } from '@feuillet/core/project'
+import { loads, Nester, nestProject, readInstance } from '@feuillet/core/sheets'
+import { check, cutFiles, derive, listFiles, loadFileStem, loadPicture } from '@feuillet/core/whole'
+import { Resvg } from '@resvg/resvg-js'
+import { give, named, readFile, readProjectFile, readText, writeAll, writeWhole } from './files'
+import { numberOption, readArgs, UsageError } from './usage'
+
+interface Command {
+  usage: string
+  run(args: string[]): void | Promise<void>
+}
+
+const OUTPUT = { o: { type: 'string', short: 'o' } } as const
+const round = (value: number, places = 3): number => Math.round(value * 10 ** places) / 10 ** places
+
+export const commands: Record<string, Command> = {
+  demo: {
+    usage: `demo NAME [-o PROJECT]   (${['list', ...demoNames].join(', ')})`,
+    run(args) {
+      const { positionals, values } = readArgs(args, ['NAME'], OUTPUT)
+      const name = positionals[0]!
+      if (name === 'list') return give(demoNames, values.o)
+      if (!demoNames.includes(name as DemoName)) throw new UsageError(`there is no demo “${name}”`)
+      const text = writeProject(demo(name as DemoName))
+      if (values.o) writeWhole(values.o, text)
+      else process.stdout.write(text)
+    },
+  },
+  import: {
+    usage: 'import FILE.svg [-o FILE]',
+    run(args) {
+      const { positionals, values } = readArgs(args, ['FILE'], OUTPUT)
+      const file = positionals[0]!
+      const taken = readFile(file, (bytes) => intake(readSvg(bytes)))
+      const layers = taken.layers.map((layer) => {
+        const region = layerRegion(layer)
+        const b = regionBox(region)
+        return {
+          name: layer.name,
+          colour: layer.colour,
+          areaMm2: round(regionArea(region)),
+          pieces: layer.pieces.length,
+          bounds: [b.minX, b.minY, b.maxX, b.maxY].map((v) => round(v)),
+          path: regionToPath(region),
+        }
+      })
+      give({ layers, leftOut: taken.leftOut, widthMm: round(taken.widthMm), heightMm: round(taken.heightMm) }, values.o)
+    },
+  },
+  check: {
+    usage: 'check PROJECT [-o FILE]',
+    run(args) {
+      const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
+      const project = readProjectFile(positionals[0]!)
+      const snags = named(positionals[0]!, () => check(project))
+      give({ snags: snags.map(({ code, stage, layer, message, at }) => ({ code, stage, layer, message, at })) }, values.o)
+    },
+  },
+  shows: {
+    usage: 'shows PROJECT [-o FILE]',
+    run(args) {
+      const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
+      const layers = shows(readProjectFile(positionals[0]!))
+      give({ layers: layers.map((l) => ({ ...l, areaMm2: round(l.areaMm2), visibleMm2: round(l.visibleMm2) })) }, values.o)
+    },
+  },
+  nest: {
+    usage: 'nest INSTANCE [--seconds 10] [--seed 1] [-o FILE]',
+    run(args) {
+      const { positionals, values } = readArgs(args, ['INSTANCE'], { ...OUTPUT, seconds: { type: 'string' }, seed: { type: 'string' } })
+      const seconds = numberOption(values.seconds, 'seconds', 10, 0, 3600)
+      const seed = numberOption(values.seed, 'seed', 1, 0, 2 ** 32)
+      const start = performance.now()
+      const instance = readText(positionals[0]!, readInstance)
+      const nester = named(positionals[0]!, () => new Nester(instance, seed))
+      while (performance.now() - start < seconds * 1000 && !nester.done) nester.step()
+      const { placements, sheets, utilisation } = nester.best
+      give({ placements: placements.map((p) => ({ ...p, x: round(p.x, 4), y: round(p.y, 4) })), sheets, utilisation: round(utilisation, 4) }, values.o)
+    },
+  },
+  depth: {
+    usage: 'depth PROJECT [-o FILE]',
+    run(args) {
+      const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
+      const plan = depthPlan(readProjectFile(positionals[0]!))
+      give(
+        {
+          pieces: plan.pieces.map((p) => ({ layer: p.layer.id, piece: p.pieceId, bottomMm: round(p.bottomMm), topMm: round(p.topMm), tiltMm: round(p.tiltMm) })),
+          pads: plan.pads.map((p) => ({
+            layer: p.layerId,
+            piece: p.pieceId,
+            x: round(p.x),
+            y: round(p.y),
+            rotation: p.rotation,
+            widthMm: p.widthMm,
+            heightMm: p.heightMm,
+            thicknessMm: round(p.thicknessMm),
+          })),
+          stackMm: round(plan.stackMm),
+          roomMm: plan.roomMm,
+          buy: plan.foamUse.map((use) => ({ foam: use.foam.id, name: use.foam.name, needed: use.needed, atHand: use.foam.count, packs: use.packs })),
+        },
+        values.o,
+      )
+    },
+  },
+  plan: {
+    usage: 'plan PROJECT [-o FILE]',
+    run(args) {
+      const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
+      const project = readProjectFile(positionals[0]!)
+      const { steps, minutes } = buildPlan(project, loads(project, nestProject(project).runs), depthPlan(project))
+      give(
+        {
+          steps: steps.map(({ id, kind, title, after, needs, startMin, endMin }) => ({ id, kind, title, after, needs, startMin: round(startMin), endMin: round(endMin) })),
+          minutes: round(minutes),
+        },
+        values.o,
+      )
+    },
+  },
+  export: {
+    usage: 'export PROJECT -o DIR',
+    async run(args) {
+      const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
+      if (!values.o) throw new UsageError('-o DIR is missing')
+      const project = readProjectFile(positionals[0]!)
+      const derived = derive(project)
+      const tooLarge = derived.snags.find((snag) => snag.code === 'piece-too-large')
+      if (tooLarge) throw new BadInput(`${positionals[0]!}: ${tooLarge.message}`)
+      if (derived.loads.length === 0) throw new BadInput(`${positionals[0]!}: the project has no layers to cut`)
+      const files = new Map([...cutFiles(project, derived.loads), ...(await listFiles(project, derived))])
+      for (const load of derived.loads) files.set(`${loadFileStem(load)}.png`, picture(loadPicture(project, load)))
+      writeAll(values.o, files)
+      give({ files: [...files.keys()] }, undefined)
+    },
+  },
+}
+
+/** An SVG as PNG, 1200 pixels wide. */
+const picture = (svg: string): Uint8Array => new Resvg(svg, { fitTo: { mode: 'width', value: 1200 } }).render().asPng()

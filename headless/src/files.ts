@@ -1,0 +1,54 @@
+// Files in and out: nothing half-written, and bad input named by its file.
+import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { BadInput, readProject, type Project } from '@feuillet/core/project'
+
+/** Runs a reader over a file's bytes; what is wrong is said as `FILE: what is wrong`. */
+export function readFile<T>(file: string, read: (bytes: Uint8Array) => T): T {
+  let bytes: Uint8Array
+  try {
+    bytes = readFileSync(file)
+  } catch (error) {
+    const code = (error as NodeJS.ErrnoException).code
+    throw new BadInput(`${file}: ${code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'this is a folder' : 'the file cannot be read'}`)
+  }
+  return named(file, () => read(bytes))
+}
+
+/** Says what is wrong with the name of the file in front. */
+export function named<T>(file: string, work: () => T): T {
+  try {
+    return work()
+  } catch (error) {
+    if (error instanceof BadInput) throw new BadInput(`${file}: ${error.message.replace(/\s*\n\s*/g, ' ')}`)
+    throw error
+  }
+}
+
+export const readText = <T>(file: string, read: (text: string) => T): T => readFile(file, (bytes) => read(new TextDecoder().decode(bytes)))
+
+export const readProjectFile = (file: string): Project => readText(file, readProject)
+
+/** Writes a file aside and then puts it in place. */
+export function writeWhole(file: string, content: string | Uint8Array): void {
+  const aside = `${file}.part`
+  try {
+    mkdirSync(dirname(file), { recursive: true })
+    writeFileSync(aside, content)
+    renameSync(aside, file)
+  } catch {
+    rmSync(aside, { force: true })
+    throw new BadInput(`${file}: cannot be written`)
+  }
+}
+
+export function writeAll(folder: string, files: ReadonlyMap<string, string | Uint8Array>): void {
+  for (const [name, content] of files) writeWhole(join(folder, name), content)
+}
+
+/** Prints a result as JSON, or writes it to the file of `-o`. */
+export function give(value: unknown, output: string | undefined): void {
+  const text = JSON.stringify(value, null, 2) + '\n'
+  if (output) writeWhole(output, text)
+  else process.stdout.write(text)
+}
