@@ -30,14 +30,14 @@ function lighthouse(): Polygon[] {
 }
 
 function boat(): Polygon[] {
-  const hull = poly([[52, 150], [94, 149], [87, 164], [60, 165]])
-  const mast = [rectangle(71, 96, 2.6, 56)]
-  const main = poly([[73, 98], [95, 145], [73, 145]])
+  const hull = poly([[80, 150], [122, 149], [115, 164], [88, 165]])
+  const mast = [rectangle(99, 96, 2.6, 56)]
+  const main = poly([[101, 98], [123, 145], [101, 145]])
   return union(hull, mast, main)
 }
 
 /** The jib is cut on its own: a loose bit to keep when weeding. */
-const jib = (): Polygon[] => poly([[69, 104], [69, 146], [52, 146]])
+const jib = (): Polygon[] => poly([[97, 104], [97, 146], [80, 146]])
 
 function pier(): Polygon[] {
   const deck = [rectangle(14, 158, 74, 4.5)]

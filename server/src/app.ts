@@ -1,0 +1,47 @@
+// Serves the built application on this machine only. Host and Origin are checked, so that no page elsewhere can talk to it.
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import express, { type Express, type NextFunction, type Request, type Response } from 'express'
+
+const LOCAL = new Set(['127.0.0.1', 'localhost'])
+
+const hostOf = (value: string): string => {
+  try {
+    return new URL(value.includes('://') ? value : `http://${value}`).hostname
+  } catch {
+    return ''
+  }
+}
+
+function localOnly(request: Request, response: Response, next: NextFunction): void {
+  const { host = '', origin } = request.headers
+  if (!LOCAL.has(hostOf(host)) || (origin !== undefined && !LOCAL.has(hostOf(origin)))) {
+    response.status(403).type('text').send('Feuillet answers this machine only.')
+    return
+  }
+  next()
+}
+
+/** The application on the files of `dist`; every path that names no file gets the page, which routes it. */
+export function createApp(dist: string): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  app.use(localOnly)
+  app.use((_, response, next) => {
+    response.setHeader(
+      'Content-Security-Policy',
+      "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self' blob:; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; connect-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'",
+    )
+    response.setHeader('X-Content-Type-Options', 'nosniff')
+    response.setHeader('Referrer-Policy', 'no-referrer')
+    next()
+  })
+  app.use('/assets', express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
+  app.use(express.static(dist))
+  app.get('/{*splat}', (_, response) => {
+    const page = join(dist, 'index.html')
+    if (existsSync(page)) response.sendFile(page)
+    else response.status(503).type('text').send('The application is not built yet: npm run build.')
+  })
+  return app
+}

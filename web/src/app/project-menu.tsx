@@ -1,0 +1,56 @@
+import { DropdownMenu } from 'radix-ui'
+import { ChevronDown } from 'lucide-react'
+import { useState } from 'react'
+import { projectFileName, writeProject } from '@feuillet/core/project'
+import { change } from './edits'
+import { saveFile } from './save-file'
+import { selectProject } from './selectors'
+import { useAppDispatch, useAppSelector } from './store'
+import { looked } from './view'
+
+/** The project's name, with what can be done to the whole of it. */
+export function ProjectMenu() {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const [naming, setNaming] = useState(false)
+  const rename = (name: string) => {
+    setNaming(false)
+    if (name.trim() && name.trim() !== project.name) dispatch(change('rename the project', (p) => ({ ...p, name: name.trim() })))
+  }
+  if (naming)
+    return (
+      <input
+        autoFocus
+        aria-label="Name of the project"
+        defaultValue={project.name}
+        className="w-32"
+        onBlur={(event) => rename(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') rename(event.currentTarget.value)
+          if (event.key === 'Escape') setNaming(false)
+        }}
+      />
+    )
+  const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white'
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="flex min-w-0 items-center gap-1 text-soft hover:text-ink" aria-label={`Project: ${project.name}`}>
+        <span className="truncate">{project.name}</span>
+        <ChevronDown size={14} className="shrink-0" />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="start" sideOffset={6} className="z-20 min-w-48 border border-ink bg-sheet py-1">
+          <DropdownMenu.Item className={item} onSelect={() => setTimeout(() => setNaming(true))}>
+            Rename
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}>
+            Save as a project file
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => dispatch(looked({ keys: true }))}>
+            All keys
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  )
+}

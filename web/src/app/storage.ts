@@ -1,0 +1,63 @@
+// Projects and the shared drawer in the browser. A project is written aside first and then put in place, so that a crash
+// leaves the last good version.
+import localforage from 'localforage'
+import { starterStock } from '@feuillet/core/paper'
+import { readProject, writeProject, type Paper, type Project } from '@feuillet/core/project'
+
+const projects = localforage.createInstance({ name: 'feuillet', storeName: 'projects' })
+const aside = localforage.createInstance({ name: 'feuillet', storeName: 'aside' })
+const shared = localforage.createInstance({ name: 'feuillet', storeName: 'shared' })
+
+interface Kept {
+  text: string
+  savedAt: number
+}
+
+export interface ShelfEntry {
+  project: Project
+  savedAt: number
+}
+
+export async function saveProject(project: Project): Promise<void> {
+  const kept: Kept = { text: writeProject(project), savedAt: Date.now() }
+  await aside.setItem(project.id, kept)
+  await projects.setItem(project.id, kept)
+  await aside.removeItem(project.id)
+}
+
+/** The kept project; the copy written aside where the main one cannot be read. Null where there is none. */
+export async function loadProject(id: string): Promise<Project | null> {
+  for (const store of [projects, aside]) {
+    const kept = await store.getItem<Kept>(id)
+    if (!kept) continue
+    try {
+      return readProject(kept.text)
+    } catch {
+      continue
+    }
+  }
+  return null
+}
+
+export async function removeProject(id: string): Promise<void> {
+  await projects.removeItem(id)
+}
+
+/** All kept projects, the last saved first; damaged ones are passed over and stay where they are. */
+export async function loadShelf(): Promise<ShelfEntry[]> {
+  const entries: ShelfEntry[] = []
+  await projects.iterate<Kept, void>((kept) => {
+    try {
+      entries.push({ project: readProject(kept.text), savedAt: kept.savedAt })
+    } catch {
+      // Left untouched: a newer Feuillet may read it.
+    }
+  })
+  return entries.sort((a, b) => b.savedAt - a.savedAt)
+}
+
+export const loadStock = async (): Promise<Paper[]> => (await shared.getItem<Paper[]>('papers')) ?? starterStock()
+
+export const saveStock = (stock: Paper[]): Promise<Paper[]> => shared.setItem('papers', stock)
+
+export const sharedStore = shared

@@ -1,0 +1,18 @@
+import { configureStore } from '@reduxjs/toolkit'
+import { useDispatch, useSelector } from 'react-redux'
+import { listener } from './listener'
+import results from './results'
+import view from './view'
+import work from './work'
+
+export const store = configureStore({
+  reducer: { work, view, results },
+  // Results hold typed arrays and are large: they are checked by their types, not at run time.
+  middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).prepend(listener.middleware),
+})
+
+export type RootState = ReturnType<typeof store.getState>
+export type AppDispatch = typeof store.dispatch
+
+export const useAppDispatch = useDispatch.withTypes<AppDispatch>()
+export const useAppSelector = useSelector.withTypes<RootState>()

@@ -1,0 +1,33 @@
+// What is picked and how it is looked at: never saved with the project.
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
+
+export interface ViewState {
+  layerId: string | null
+  /** Draw only the picked layer. */
+  only: boolean
+  /** Draw the layers drawn apart. */
+  apart: boolean
+  loadId: string | null
+  /** A part (layer/piece#copy) picked on a sheet. */
+  partKey: string | null
+  stepId: string | null
+  /** A place to point at, mm in the project's frame. */
+  at: [number, number] | null
+  finding: boolean
+  keys: boolean
+}
+
+const initialState: ViewState = { layerId: null, only: false, apart: false, loadId: null, partKey: null, stepId: null, at: null, finding: false, keys: false }
+
+const view = createSlice({
+  name: 'view',
+  initialState,
+  reducers: {
+    looked: (state, { payload }: PayloadAction<Partial<ViewState>>) => ({ ...state, ...payload }),
+    pickedLayer: (state, { payload }: PayloadAction<string | null>) => ({ ...state, layerId: payload, at: null }),
+    resetView: () => initialState,
+  },
+})
+
+export const { looked, pickedLayer, resetView } = view.actions
+export default view.reducer

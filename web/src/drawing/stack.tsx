@@ -1,0 +1,82 @@
+// The stack from the front: layers as card, back to front, each casting its shadow on the one below.
+import { memo } from 'react'
+import { colourOf, type Layer, type Project } from '@feuillet/core/project'
+
+interface Props {
+  project: Project
+  layers: readonly Layer[]
+  /** Size of a CSS pixel in mm. */
+  px: number
+  picked?: string | null
+  /** Layers drawn pale: all others than these. */
+  strong?: ReadonlySet<string>
+  shadows?: boolean
+  onPick?: (layerId: string) => void
+  /** How far each layer is moved from the one below (mm), to draw the stack apart. */
+  apart?: number
+}
+
+export const StackDrawing = memo(function StackDrawing({ project, layers, px, picked, strong, shadows = true, onPick, apart = 0 }: Props) {
+  return (
+    <g>
+      {layers.map((layer, i) => (
+        <g
+          key={layer.id}
+          transform={apart ? `translate(${i * apart} ${-i * apart})` : undefined}
+          style={shadows ? { filter: `drop-shadow(0 ${px * 1.2}px ${px * 2}px rgb(0 0 0 / 0.38))` } : undefined}
+          opacity={strong && !strong.has(layer.id) ? 0.22 : 1}
+        >
+          <LayerShape layer={layer} colour={colourOf(project, layer)} px={px} picked={picked === layer.id} onPick={onPick} />
+        </g>
+      ))}
+    </g>
+  )
+})
+
+export const layerPath = (layer: Layer): string => layer.pieces.map((piece) => piece.path).join('')
+
+interface ShapeProps {
+  layer: Layer
+  colour: string
+  px: number
+  picked?: boolean
+  onPick?: (layerId: string) => void
+}
+
+export function LayerShape({ layer, colour, px, picked = false, onPick }: ShapeProps) {
+  return (
+    <path
+      d={layerPath(layer)}
+      fill={colour}
+      fillRule="evenodd"
+      stroke={picked ? 'var(--color-plum)' : 'rgb(0 0 0 / 0.25)'}
+      strokeWidth={picked ? px * 2 : px * 0.6}
+      data-layer={layer.id}
+      onClick={onPick && (() => onPick(layer.id))}
+      style={onPick && { cursor: 'pointer' }}
+    />
+  )
+}
+
+/** Where a snag points: a ring with a cross, so that it does not rest on colour alone. */
+export function Pointer({ at, px }: { at: [number, number]; px: number }) {
+  const [x, y] = at
+  return (
+    <g stroke="var(--color-crimson)" strokeWidth={px * 2} fill="none" data-pointer pointerEvents="none">
+      <circle cx={x} cy={y} r={px * 14} stroke="#fff" strokeWidth={px * 5} />
+      <circle cx={x} cy={y} r={px * 14} />
+      <path d={`M${x - px * 22} ${y}h${px * 14}M${x + px * 8} ${y}h${px * 14}M${x} ${y - px * 22}v${px * 14}M${x} ${y + px * 8}v${px * 14}`} />
+    </g>
+  )
+}
+
+/** A whole project as a small picture. */
+export function Thumbnail({ project, box }: { project: Project; box: { minX: number; minY: number; maxX: number; maxY: number } }) {
+  const w = box.maxX - box.minX
+  const h = box.maxY - box.minY
+  return (
+    <svg viewBox={`${box.minX - w * 0.02} ${box.minY - h * 0.02} ${w * 1.04} ${h * 1.04}`} className="h-full w-full" aria-hidden>
+      <StackDrawing project={project} layers={project.layers.filter((layer) => !layer.leftOut)} px={w / 220} />
+    </svg>
+  )
+}

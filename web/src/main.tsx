@@ -1,0 +1,28 @@
+import '@fontsource-variable/bricolage-grotesque'
+import '@fontsource-variable/atkinson-hyperlegible-next'
+import '@fontsource-variable/atkinson-hyperlegible-mono'
+import './index.css'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { Provider } from 'react-redux'
+import { createBrowserRouter, Navigate } from 'react-router'
+import { RouterProvider } from 'react-router/dom'
+import { Toaster } from 'sonner'
+import { Shelf } from './app/shelf'
+import { store } from './app/store'
+import { Workbench } from './app/workbench'
+
+const router = createBrowserRouter([
+  { path: '/', element: <Shelf /> },
+  { path: '/project/:projectId/:stage?', element: <Workbench /> },
+  { path: '*', element: <Navigate to="/" replace /> },
+])
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <Provider store={store}>
+      <RouterProvider router={router} />
+      <Toaster position="bottom-center" toastOptions={{ className: 'feuillet-toast', duration: 7000 }} />
+    </Provider>
+  </StrictMode>,
+)

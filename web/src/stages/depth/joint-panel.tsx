@@ -1,0 +1,63 @@
+import { gapChoices } from '@feuillet/core/depth'
+import { builtLayers, colourOf, folioOf, paperOf, setLayer, type Joint, type Layer } from '@feuillet/core/project'
+import { formatMm } from '@feuillet/core/units'
+import { change } from '../../app/edits'
+import { selectDerived, selectProject } from '../../app/selectors'
+import { useAppDispatch, useAppSelector } from '../../app/store'
+import { Choice, Figure, Figures, FolioTab, Heading, NumberField, Switch } from '../../ui'
+
+/** What holds the picked layer: glue or foam of a height, and what came of it. */
+export function JointPanel({ layer }: { layer: Layer }) {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const depth = useAppSelector(selectDerived)?.depth
+  const own = depth?.layers.find((l) => l.layerId === layer.id)
+  const pads = depth?.pads.filter((pad) => pad.layerId === layer.id) ?? []
+  const sizes = new Map<string, number>()
+  for (const pad of pads) {
+    const name = `${pad.widthMm} × ${pad.heightMm}, ${formatMm(pad.thicknessMm)} mm high`
+    sizes.set(name, (sizes.get(name) ?? 0) + 1)
+  }
+  const set = (joint: Partial<Joint>) => dispatch(change(`gap under ${layer.name}`, (p) => setLayer(p, layer.id, { joint: { ...layer.joint, ...joint } })))
+  const { kind, gapMm, pinned } = layer.joint
+  const common = gapChoices(project.drawer.foams).filter((choice) => [1, 2, 3, 4].includes(choice.gapMm))
+  const value = kind === 'foam' ? String(gapMm) : 'glue'
+  const backmost = builtLayers(project)[0]?.id === layer.id
+  return (
+    <>
+      <div className="mb-3 flex items-center gap-3">
+        <FolioTab folio={folioOf(project, layer.id)} colour={colourOf(project, layer)} size={42} />
+        <div className="min-w-0">
+          <p className="truncate text-[16px] font-semibold">{layer.name}</p>
+          <p className="truncate text-[13px] text-soft">{paperOf(project, layer)?.name ?? 'no paper yet'}</p>
+        </div>
+      </div>
+      <Heading title={backmost ? 'Between it and the board' : 'Gap below'} aside={<Switch label="pinned" checked={pinned} onChange={(next) => set({ pinned: next })} title="A pinned gap stays when gaps are fitted" />}>
+        <Choice
+          label="Gap below"
+          value={value}
+          options={[{ value: 'glue', label: 'glue' }, ...common.map((choice) => ({ value: String(choice.gapMm), label: choice.gapMm === 2 ? '2 mm' : choice.label === String(choice.gapMm) ? choice.label : choice.label.replaceAll(' ', ''), title: `${choice.gapMm} mm of foam: ${choice.label}` }))]}
+          onChange={(next) => set(next === 'glue' ? { kind: 'glue', gapMm: 0 } : { kind: 'foam', gapMm: Number(next) })}
+        />
+        {kind === 'foam' && (
+          <div className="mt-2">
+            <NumberField label="Foam height" unitHint="mm" value={gapMm} min={0.5} max={12} onChange={(next) => set({ gapMm: next })} />
+          </div>
+        )}
+        {own && (
+          <div className="mt-2">
+            <Figures>
+              <Figure name="Underside at" value={`${formatMm(own.bottomMm, 2)} mm`} basis="Highest card beneath any piece, plus the gap" />
+              {[...sizes].map(([name, n]) => (
+                <Figure key={name} name={`Pads ${name}`} value={n} />
+              ))}
+              {own.farthestMm !== null && own.pads > 0 && <Figure name="Farthest from a pad" value={`${formatMm(own.farthestMm, 0)} mm`} />}
+              <Figure name="Tilt" value={own.tiltMm > 0 ? `${formatMm(own.tiltMm)} mm` : 'none'} alarm={own.tiltMm > 0} basis="What no foam build can level out" />
+              {own.glued.length > 0 && <Figure name="Too narrow for a pad" value={own.glued.length === 1 ? '1 piece' : `${own.glued.length} pieces`} />}
+            </Figures>
+          </div>
+        )}
+      </Heading>
+    </>
+  )
+}

@@ -1,0 +1,114 @@
+import { fitGaps, freeLayers } from '@feuillet/core/depth'
+import { growBox } from '@feuillet/core/geometry'
+import { folioOf, layerBox, setPlan } from '@feuillet/core/project'
+import { formatLength, formatMm } from '@feuillet/core/units'
+import { change } from '../../app/edits'
+import { selectDerived, selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../app/selectors'
+import { StageFrame } from '../../app/stage-frame'
+import { useAppDispatch, useAppSelector } from '../../app/store'
+import { Board } from '../../drawing/board'
+import { Pointer } from '../../drawing/stack'
+import { Button, Choice, Figure, Figures, Heading, NumberField, SnagList, Switch } from '../../ui'
+import { JointPanel } from './joint-panel'
+import { PadDrawing } from './pad-drawing'
+
+export default function DepthScreen() {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const unit = useAppSelector(selectUnit)
+  const derived = useAppSelector(selectDerived)
+  const view = useAppSelector(selectView)
+  const layer = useAppSelector(selectLayer)
+  const snags = useAppSelector((state) => selectStageSnags(state, 'depth'))
+  const depth = derived?.depth
+  const { plan } = project
+  const set = (label: string, patch: Partial<typeof plan>) => dispatch(change(label, (p) => setPlan(p, patch)))
+  const left = depth && depth.roomMm !== null ? depth.roomMm - depth.stackMm : null
+  return (
+    <StageFrame
+      title="Depth"
+      lead={depth ? (depth.roomMm === null ? `The stack is ${formatMm(depth.stackMm)} mm high.` : left! >= 0 ? `${formatMm(depth.stackMm)} mm of ${formatMm(depth.roomMm)} mm used; ${formatMm(left!)} mm left.` : `${formatMm(-left!)} mm too deep.`) : 'Computing…'}
+      panel={
+        <>
+          {layer && <JointPanel layer={layer} />}
+          <Heading title="Snags">
+            <SnagList snags={snags} none={project.layers.length ? 'Everything is held, level and fits.' : 'No layers yet.'} />
+          </Heading>
+          <Heading title="How much foam">
+            <div className="grid gap-2">
+              <Choice
+                label="How much foam"
+                value={plan.thrift}
+                options={[
+                  { value: 'sparing', label: 'sparing', title: 'For own use: no point farther than 42 mm from a pad at the edges' },
+                  { value: 'steady', label: 'steady', title: 'Round every edge and some in the middle: 28 mm' },
+                  { value: 'sale', label: 'for sale', title: 'Wherever it gives support: 20 mm' },
+                ]}
+                onChange={(thrift) => set('how much foam', { thrift, padSpanMm: null })}
+              />
+              <NumberField label="Pads hidden up to" unitHint="°" value={plan.viewingDeg} min={0} max={60} onChange={(viewingDeg) => set('viewing angle', { viewingDeg })} />
+              <Switch label="Lit from behind" checked={plan.litFromBehind} onChange={(litFromBehind) => set('lit from behind', { litFromBehind })} title="Thin card then shows its pads: they go only where an opaque layer hides them. Use cool, low-voltage LED only." />
+            </div>
+          </Heading>
+          {depth && (
+            <Heading title="Whole stack">
+              <Figures>
+                <Figure name="Stack" value={formatLength(depth.stackMm, unit)} basis="Card and unpressed foam at the highest place; foam gives about 5 % under a press" />
+                {depth.roomMm !== null && <Figure name="Room" value={formatLength(depth.roomMm, unit)} basis="Depth at hand less clearance" />}
+                {left !== null && <Figure name="Left" value={formatLength(Math.max(0, left), unit)} alarm={left < 0} />}
+                {left !== null && left > 0.4 && <Figure name="To shim behind" value={depth.shim ? `${formatMm(depth.shim.mm)} mm (${depth.shim.label})` : 'nothing'} basis="The thickest foam build that goes into what is left, put behind the backing sheet" />}
+                <Figure name="Pads in all" value={depth.pads.length} />
+                {depth.foamUse.map((use) => (
+                  <Figure key={use.foam.id} name={use.foam.name} value={use.packs ? `${use.needed}, buy ${use.packs}` : `${use.needed} of ${use.foam.count}`} alarm={use.packs > 0} />
+                ))}
+              </Figures>
+            </Heading>
+          )}
+          {depth && depth.roomMm !== null && (
+            <Heading title="Shape of the gaps">
+              <div className="grid gap-2">
+                <Choice
+                  label="Shape of the gaps"
+                  value={plan.profile}
+                  options={[
+                    { value: 'even', label: 'even' },
+                    { value: 'front', label: 'deep in front' },
+                    { value: 'hero', label: 'one doubled' },
+                  ]}
+                  onChange={(profile) => set('shape of the gaps', { profile, heroLayerId: profile === 'hero' ? (layer?.id ?? null) : null })}
+                />
+                {plan.profile === 'hero' && <p className="text-[13px] text-soft">Doubled under layer {folioOf(project, plan.heroLayerId ?? '') ?? 'in the middle'}.</p>}
+              </div>
+            </Heading>
+          )}
+        </>
+      }
+      actions={
+        depth &&
+        depth.roomMm !== null && (
+          <Button look="main" disabled={freeLayers(project).length === 0} onClick={() => dispatch(change('fit the gaps', fitGaps))} title="Chooses every free gap from the foam at hand so that the stack fills the room; pinned gaps stay">
+            Fit gaps to {formatLength(depth.roomMm, unit)}
+          </Button>
+        )
+      }
+    >
+      {layer && (
+        <>
+          <div className="min-h-0 flex-1 p-4 pb-1">
+            <Board box={growBox(layerBox(layer), 3)} unit={unit} label={`Layer ${layer.name} with its pads`}>
+              {(px) => (
+                <>
+                  <PadDrawing layer={layer} px={px} />
+                  {view.at && <Pointer at={view.at} px={px} />}
+                </>
+              )}
+            </Board>
+          </div>
+          <p className="px-6 pb-3 text-[13px] text-soft">
+            Layer {folioOf(project, layer.id) ?? '–'} from the front, its pads as if seen through the card. Hatched: where a pad stays hidden up to {plan.viewingDeg}° aside.
+          </p>
+        </>
+      )}
+    </StageFrame>
+  )
+}

@@ -1,0 +1,100 @@
+import { toast } from 'sonner'
+import { builtLayers, colourOf, folioOf, moveLayer, paperOf, removeLayer, ROLES, setLayer, type Role } from '@feuillet/core/project'
+import { formatArea, formatLength, formatShare, formatSize } from '@feuillet/core/units'
+import { change } from '../../app/edits'
+import { selectDerived, selectLayer, selectProject, selectUnit } from '../../app/selectors'
+import { useAppDispatch, useAppSelector } from '../../app/store'
+import { pickedLayer } from '../../app/view'
+import { edited } from '../../app/work'
+import { Button, Figure, Figures, FolioTab, Heading, NumberField, Switch } from '../../ui'
+import { compute } from '../../workers/compute'
+
+/** The picked layer: its name, role, figures, and what can be done to it. */
+export function LayerPanel() {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const unit = useAppSelector(selectUnit)
+  const derived = useAppSelector(selectDerived)
+  const layer = useAppSelector(selectLayer)
+  if (!layer) return null
+  const figures = derived?.figures.find((f) => f.id === layer.id)
+  const seen = derived?.visible.find((v) => v.id === layer.id)
+  const layers = builtLayers(project)
+  const below = layers[layers.indexOf(layer) - 1]
+  const set = (label: string, patch: Partial<typeof layer>) => dispatch(change(label, (p) => setLayer(p, layer.id, patch)))
+  const mergeDown = async () => {
+    if (!below) return
+    const next = await compute.merge(project, [below.id, layer.id])
+    dispatch(edited({ label: `merge ${layer.name} into ${below.name}`, project: next }))
+  }
+  const index = project.layers.indexOf(layer)
+  return (
+    <>
+      <div className="mb-3 flex items-center gap-3">
+        <FolioTab folio={folioOf(project, layer.id)} colour={colourOf(project, layer)} size={42} />
+        <div className="min-w-0 flex-1">
+          <input
+            key={`${layer.id} ${layer.name}`}
+            aria-label="Name"
+            className="w-full text-[15px] font-semibold"
+            defaultValue={layer.name}
+            onBlur={(event) => event.target.value.trim() && event.target.value !== layer.name && set(`rename ${layer.name}`, { name: event.target.value.trim() })}
+            onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+          />
+          <p className="text-[13px] text-soft">{paperOf(project, layer)?.name ?? 'no paper yet'}</p>
+        </div>
+      </div>
+      <Heading title="Shape">
+        {figures ? (
+          <Figures>
+            <Figure name="Pieces" value={figures.pieces} />
+            <Figure name="Loose bits to keep" value={figures.looseBits.length} basis="Pieces under a quarter of the layer's largest" />
+            <Figure name="Openings" value={figures.openings} />
+            <Figure name="Size" value={formatSize(figures.box.maxX - figures.box.minX, figures.box.maxY - figures.box.minY, unit)} />
+            <Figure name="Card" value={formatArea(figures.areaMm2, unit)} basis="Area of all pieces, openings taken away" />
+            <Figure name="Outline to cut" value={formatLength(figures.outlineMm, unit)} />
+            {seen && <Figure name="Shows from the front" value={`${formatArea(seen.visibleMm2, unit)} · ${formatShare(seen.areaMm2 ? seen.visibleMm2 / seen.areaMm2 : 0)}`} basis="The layer less all above it, inside the opening" />}
+          </Figures>
+        ) : (
+          <p className="text-soft">Computing…</p>
+        )}
+      </Heading>
+      <Heading title="Part it plays">
+        <div className="grid gap-1.5">
+          <label className="flex items-center justify-between gap-3">
+            <span className="text-soft">Role</span>
+            <select className="w-36" value={layer.role} onChange={(event) => set(`role of ${layer.name}`, { role: event.target.value as Role })}>
+              {ROLES.map((role) => (
+                <option key={role}>{role}</option>
+              ))}
+            </select>
+          </label>
+          <NumberField label="Copies to cut" value={layer.copies} min={1} max={200} whole onChange={(copies) => set(`copies of ${layer.name}`, { copies })} />
+          <Switch label="Optional: reads without it too" checked={layer.optional} onChange={(optional) => set(`optional ${layer.name}`, { optional, leftOut: optional && layer.leftOut })} />
+          {layer.optional && <Switch label="Leave it out this time" checked={layer.leftOut} onChange={(leftOut) => set(`${leftOut ? 'leave out' : 'take in'} ${layer.name}`, { leftOut })} />}
+        </div>
+      </Heading>
+      <div className="flex flex-wrap gap-2 pb-3">
+        <Button small disabled={index >= project.layers.length - 1} onClick={() => dispatch(change('move a layer', (p) => moveLayer(p, layer.id, index + 1)))} title="Key ]">
+          Forward
+        </Button>
+        <Button small disabled={index <= 0} onClick={() => dispatch(change('move a layer', (p) => moveLayer(p, layer.id, index - 1)))} title="Key [">
+          Back
+        </Button>
+        <Button small disabled={!below} onClick={() => void mergeDown()} title={below ? `Makes one layer of this and “${below.name}”` : 'Nothing is beneath'}>
+          Merge with below
+        </Button>
+        <Button
+          small
+          onClick={() => {
+            dispatch(change(`remove ${layer.name}`, (p) => removeLayer(p, layer.id)))
+            dispatch(pickedLayer(null))
+            toast(`“${layer.name}” is gone. Ctrl+Z brings it back.`)
+          }}
+        >
+          Remove
+        </Button>
+      </div>
+    </>
+  )
+}

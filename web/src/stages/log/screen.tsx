@@ -1,0 +1,173 @@
+import { lazy, Suspense, useEffect, useState } from 'react'
+import { toast } from 'sonner'
+import { costSoFar, minutesSpent, noteSheets, runningStage, startTimer, stopTimer } from '@feuillet/core/log'
+import { setPlan, STAGES, type Paper } from '@feuillet/core/project'
+import { formatMinutes } from '@feuillet/core/units'
+import { change } from '../../app/edits'
+import { selectDerived, selectProject } from '../../app/selectors'
+import { StageFrame } from '../../app/stage-frame'
+import { stageName } from '../../app/stage-names'
+import { useAppDispatch, useAppSelector } from '../../app/store'
+import { edited } from '../../app/work'
+import { Button, Figure, Figures, Heading, NumberField } from '../../ui'
+
+const CostChart = lazy(() => import('./cost-chart'))
+
+/** The time now, kept up every second while something runs. */
+function useNow(running: boolean): number {
+  const [now, setNow] = useState(() => Date.now())
+  useEffect(() => {
+    if (!running) return
+    const timer = setInterval(() => setNow(Date.now()), 1000)
+    return () => clearInterval(timer)
+  }, [running])
+  return now
+}
+
+export default function LogScreen() {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const derived = useAppSelector(selectDerived)
+  const { stock } = useAppSelector((state) => state.work)
+  const running = runningStage(project)
+  const now = useNow(running !== null)
+  const spent = derived ? costSoFar(project, derived.depth, now) : null
+  const money = (value: number) => `${value.toFixed(2)} ${project.drawer.currency}`
+  const planned: Partial<Record<(typeof STAGES)[number], number>> = derived
+    ? { sheets: derived.loads.reduce((sum, load) => sum + load.minutes, 0), build: derived.build.handsMinutes }
+    : {}
+  const used = new Map<string, number>()
+  for (const use of project.log.sheetsUsed) used.set(use.paperId, (used.get(use.paperId) ?? 0) + use.count)
+  const open = (derived?.needed ?? []).map((need) => ({ ...need, open: Math.max(0, need.sheets - (used.get(need.paper.id) ?? 0)) }))
+  const takeSheets = () => {
+    const taken = open.filter((need) => need.open > 0)
+    const count = (paper: Paper) => taken.find((need) => need.paper.id === paper.id)?.open ?? 0
+    const next = noteSheets(
+      project,
+      taken.map((need) => ({ paperId: need.paper.id, count: need.open })),
+      Date.now(),
+    )
+    dispatch(edited({ label: 'note sheets as used', project: next, stock: stock.map((paper) => ({ ...paper, count: Math.max(0, paper.count - count(paper)) })) }))
+    toast('Noted, and taken out of the drawer.')
+  }
+  return (
+    <StageFrame
+      title="Log"
+      lead={running ? `The clock runs for ${stageName[running]}.` : 'What it takes, while you do it.'}
+      panel={
+        <>
+          <Heading title="Cost so far">
+            {spent ? (
+              <Figures>
+                <Figure name="Paper" value={money(spent.paper)} basis="Sheets noted as used at the drawer's prices" />
+                <Figure name="Foam" value={money(spent.foam)} basis="Pads of the pad steps that are ticked off" />
+                <Figure name="Hands" value={money(spent.hands)} basis="All clocks at the hourly rate" />
+                <Figure name="In all" value={money(spent.total)} />
+              </Figures>
+            ) : (
+              <p className="text-soft">Computing…</p>
+            )}
+          </Heading>
+          {derived && (
+            <Heading title="Planned">
+              <Figures>
+                <Figure name="Paper" value={money(derived.cost.paper)} basis="Every sheet that is cut into, whole" />
+                <Figure name="Foam" value={money(derived.cost.foam)} />
+                <Figure name="Hands" value={money(derived.cost.hands)} basis="Planned minutes of handwork at the hourly rate" />
+                <Figure name="In all" value={money(derived.cost.total)} />
+              </Figures>
+              <div className="mt-2">
+                <NumberField label="An hour of hands" unitHint={project.drawer.currency} value={project.plan.hourlyRate} min={0} max={500} onChange={(hourlyRate) => dispatch(change('hourly rate', (p) => setPlan(p, { hourlyRate })))} />
+              </div>
+            </Heading>
+          )}
+          <Heading title="Note">
+            <textarea
+              key={project.log.note}
+              aria-label="Note"
+              className="h-24 w-full border border-line bg-sheet p-2"
+              placeholder="Settings that worked, what to do otherwise next time"
+              defaultValue={project.log.note}
+              onBlur={(event) => event.target.value !== project.log.note && dispatch(change('note', (p) => ({ ...p, log: { ...p.log, note: event.target.value } })))}
+            />
+          </Heading>
+        </>
+      }
+      actions={
+        <Button look="main" disabled={!open.some((need) => need.open > 0)} onClick={takeSheets} title="Takes them out of the shared drawer">
+          Note sheets as used
+        </Button>
+      }
+    >
+      <div className="min-h-0 flex-1 overflow-y-auto px-6 py-4">
+        <h2 className="mb-2 text-[17px]">Clock per stage</h2>
+        <table className="w-full bg-panel text-left">
+          <thead className="text-soft">
+            <tr className="border-b border-line">
+              <th className="px-3 py-1.5 font-normal">stage</th>
+              <th className="px-3 text-right font-normal">planned</th>
+              <th className="px-3 text-right font-normal">so far</th>
+              <th className="w-28" />
+            </tr>
+          </thead>
+          <tbody>
+            {STAGES.map((stage) => (
+              <tr key={stage} className="border-b border-line">
+                <td className="px-3 py-1.5 font-semibold">{stageName[stage]}</td>
+                <td className="measure px-3 text-right">{planned[stage] ? formatMinutes(planned[stage]) : '–'}</td>
+                <td className="measure px-3 text-right" data-testid={`spent-${stage}`}>
+                  {formatMinutes(minutesSpent(project, stage, now))}
+                </td>
+                <td className="px-3 text-right">
+                  {running === stage ? (
+                    <Button small look="main" onClick={() => dispatch(change(`stop the clock of ${stage}`, (p) => stopTimer(p, Date.now())))}>
+                      Stop
+                    </Button>
+                  ) : (
+                    <Button small aria-label={`Start the clock of ${stageName[stage]}`} onClick={() => dispatch(change(`start the clock of ${stage}`, (p) => startTimer(p, stage, Date.now())))}>
+                      Start
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <div className="mt-5 grid grid-cols-2 gap-6">
+          <section>
+            <h2 className="mb-2 text-[17px]">Sheets</h2>
+            <table className="w-full bg-panel text-left">
+              <thead className="text-soft">
+                <tr className="border-b border-line">
+                  <th className="px-3 py-1.5 font-normal">paper</th>
+                  <th className="px-3 text-right font-normal">planned</th>
+                  <th className="px-3 text-right font-normal">used</th>
+                </tr>
+              </thead>
+              <tbody>
+                {open.map((need) => (
+                  <tr key={need.paper.id} className="border-b border-line">
+                    <td className="px-3 py-1">
+                      <span aria-hidden className="mr-2 inline-block h-3 w-3 border border-line align-[-1px]" style={{ background: need.paper.colour }} />
+                      {need.paper.name}
+                    </td>
+                    <td className="measure px-3 text-right">{need.sheets}</td>
+                    <td className="measure px-3 text-right">{used.get(need.paper.id) ?? 0}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+          <section>
+            <h2 className="mb-2 text-[17px]">Cost, planned and so far</h2>
+            {derived && spent && (
+              <Suspense fallback={<p className="text-soft">Drawing…</p>}>
+                <CostChart planned={derived.cost} spent={spent} currency={project.drawer.currency} />
+              </Suspense>
+            )}
+          </section>
+        </div>
+      </div>
+    </StageFrame>
+  )
+}

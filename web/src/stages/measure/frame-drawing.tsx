@@ -1,0 +1,52 @@
+import { polygonBox } from '@feuillet/core/geometry'
+import { backingRect, builtLayers, designBox, openingRect, type Project } from '@feuillet/core/project'
+import { formatLength } from '@feuillet/core/units'
+import { StackDrawing } from '../../drawing/stack'
+
+/** Backing sheet, design, lip and opening to scale, with the widths written at their lines. */
+export function FrameDrawing({ project, px }: { project: Project; px: number }) {
+  const backing = backingRect(project)
+  const opening = openingRect(project)
+  const isFrame = project.mount.kind === 'frame'
+  const b = backing && polygonBox(backing)
+  const o = opening && polygonBox(opening)
+  const design = designBox(project)
+  const layers = builtLayers(project).filter((layer) => !layer.hidden)
+  return (
+    <g>
+      {b && <rect x={b.minX} y={b.minY} width={b.maxX - b.minX} height={b.maxY - b.minY} fill="var(--color-sheet)" className="paper-shadow" />}
+      <StackDrawing project={project} layers={layers} px={px} />
+      {b && o && isFrame && (
+        <path
+          d={`M${b.minX} ${b.minY}H${b.maxX}V${b.maxY}H${b.minX}ZM${o.minX} ${o.minY}V${o.maxY}H${o.maxX}V${o.minY}Z`}
+          fill="rgb(30 33 38 / 0.55)"
+          data-part="lip"
+        />
+      )}
+      {o && <rect x={o.minX} y={o.minY} width={o.maxX - o.minX} height={o.maxY - o.minY} fill="none" stroke="#fff" strokeWidth={px * 3} />}
+      {o && <rect x={o.minX} y={o.minY} width={o.maxX - o.minX} height={o.maxY - o.minY} fill="none" stroke="var(--color-plum)" strokeWidth={px * 1.4} strokeDasharray={`${px * 7} ${px * 4}`} data-part="opening" />}
+      {Number.isFinite(design.minX) && (
+        <rect x={design.minX} y={design.minY} width={design.maxX - design.minX} height={design.maxY - design.minY} fill="none" stroke="var(--color-ink)" strokeWidth={px} data-part="design" />
+      )}
+      {o && isFrame && (
+        <Width x1={o.minX} x2={o.maxX} y={o.maxY - px * 22} px={px} text={`opening ${formatLength(o.maxX - o.minX, project.unit)}`} />
+      )}
+      {b && <Width x1={b.minX} x2={b.maxX} y={b.maxY + px * 16} px={px} text={`${isFrame ? 'spacer and backing sheet' : 'card panel'} ${formatLength(b.maxX - b.minX, project.unit)}`} />}
+      {project.mount.kind === 'topper' && Number.isFinite(design.minX) && <Width x1={design.minX} x2={design.maxX} y={design.maxY + px * 20} px={px} text={`design ${formatLength(design.maxX - design.minX, project.unit)}, topper ${formatLength(project.mount.widthMm, project.unit)}`} />}
+    </g>
+  )
+}
+
+function Width({ x1, x2, y, px, text }: { x1: number; x2: number; y: number; px: number; text: string }) {
+  const half = text.length * px * 3.7 + px * 6
+  const mid = (x1 + x2) / 2
+  return (
+    <g stroke="var(--color-ink)" strokeWidth={px}>
+      <path d={`M${x1} ${y - px * 5}v${px * 10}M${x2} ${y - px * 5}v${px * 10}M${x1} ${y}H${x2}`} />
+      <rect x={mid - half} y={y - px * 9} width={half * 2} height={px * 18} fill="var(--color-panel)" stroke="none" />
+      <text x={mid} y={y + px * 4} textAnchor="middle" fontSize={px * 12} className="measure" fill="var(--color-ink)" stroke="none">
+        {text}
+      </text>
+    </g>
+  )
+}

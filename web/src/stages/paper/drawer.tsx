@@ -1,0 +1,71 @@
+import { useDraggable } from '@dnd-kit/core'
+import { useState } from 'react'
+import { assignPaper, FINISHES, folioOf, type Finish, type Paper } from '@feuillet/core/project'
+import { formatMm, formatSize } from '@feuillet/core/units'
+import { change } from '../../app/edits'
+import { selectLayer, selectProject, selectUnit } from '../../app/selectors'
+import { useAppDispatch, useAppSelector } from '../../app/store'
+import { inkOn } from '../../ui/folio-tab'
+
+/** The shared drawer: press a paper to give it to the picked layer, or drag it onto one in the section. */
+export function Drawer() {
+  const dispatch = useAppDispatch()
+  const { stock } = useAppSelector((state) => state.work)
+  const project = useAppSelector(selectProject)
+  const layer = useAppSelector(selectLayer)
+  const [finish, setFinish] = useState<Finish | 'all'>('all')
+  const [text, setText] = useState('')
+  const shown = stock.filter((paper) => (finish === 'all' || paper.finish === finish) && paper.name.toLowerCase().includes(text.toLowerCase()))
+  const finishes = FINISHES.filter((f) => stock.some((paper) => paper.finish === f))
+  return (
+    <section aria-label="Drawer" className="flex min-h-0 flex-col border-t border-line bg-panel px-4 py-2">
+      <header className="mb-2 flex items-center gap-3">
+        <h2 className="text-[16px]">Drawer</h2>
+        <span className="min-w-0 flex-1 truncate text-[13px] text-soft">{layer ? `Press for layer ${folioOf(project, layer.id) ?? '–'}, “${layer.name}”, or drag onto a layer` : 'No layer to choose for yet'}</span>
+        <input aria-label="Search the drawer" placeholder="name" className="w-24" value={text} onChange={(event) => setText(event.target.value)} />
+        <select aria-label="Finish" className="w-28" value={finish} onChange={(event) => setFinish(event.target.value as Finish | 'all')}>
+          <option value="all">all finishes</option>
+          {finishes.map((f) => (
+            <option key={f}>{f}</option>
+          ))}
+        </select>
+      </header>
+      <ul className="grid min-h-0 flex-1 auto-rows-[62px] grid-cols-[repeat(auto-fill,minmax(128px,1fr))] gap-2 overflow-y-auto pb-2">
+        {shown.map((paper) => (
+          <Swatch key={paper.id} paper={paper} inUse={layer?.paperId === paper.id} onPick={() => layer && dispatch(change(`${paper.name} for ${layer.name}`, (p) => assignPaper(p, [layer.id], paper)))} />
+        ))}
+        {shown.length === 0 && <li className="col-span-full text-soft">No paper of that name and finish in the drawer.</li>}
+      </ul>
+    </section>
+  )
+}
+
+function Swatch({ paper, inUse, onPick }: { paper: Paper; inUse: boolean; onPick: () => void }) {
+  const unit = useAppSelector(selectUnit)
+  const drag = useDraggable({ id: `paper:${paper.id}`, data: { kind: 'paper' } })
+  const { x = 0, y = 0 } = drag.transform ?? {}
+  return (
+    <li className={drag.isDragging ? 'relative z-20' : ''}>
+      <button
+        ref={drag.setNodeRef}
+        type="button"
+        {...drag.attributes}
+        {...drag.listeners}
+        aria-pressed={inUse}
+        aria-label={`${paper.name}, ${paper.finish} ${paper.gsm} gsm`}
+        onClick={onPick}
+        title={`${paper.finish}, ${paper.gsm} gsm, ${formatMm(paper.thicknessMm, 2)} mm, ${paper.core === 'white' ? 'white core' : 'solid core'}, ${formatSize(paper.widthMm, paper.heightMm, unit)}${paper.oneWay ? ', one-way pattern' : ''}`}
+        className={`clip-corner flex h-full w-full flex-col justify-end px-2 py-1 text-left ${inUse ? 'outline-2 -outline-offset-4 outline-current' : ''}`}
+        style={{ background: paper.colour, color: inkOn(paper.colour), transform: drag.transform ? `translate(${x}px, ${y}px)` : undefined }}
+      >
+        <span className="truncate text-[13.5px] leading-tight font-semibold">
+          {inUse && '✓ '}
+          {paper.name}
+        </span>
+        <span className="truncate text-[12px] leading-tight">
+          {paper.finish} {paper.gsm} · {paper.count} at hand
+        </span>
+      </button>
+    </li>
+  )
+}

@@ -1,0 +1,94 @@
+import { builtLayers, viewBox } from '@feuillet/core/project'
+import { assignNearest, neighbourSteps, TOO_ALIKE } from '@feuillet/core/paper'
+import { growBox } from '@feuillet/core/geometry'
+import { change } from '../../app/edits'
+import { selectDerived, selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../app/selectors'
+import { StageFrame } from '../../app/stage-frame'
+import { useAppDispatch, useAppSelector } from '../../app/store'
+import { pickedLayer } from '../../app/view'
+import { Board } from '../../drawing/board'
+import { StackDrawing } from '../../drawing/stack'
+import { Button, Figure, Figures, Heading, SnagList } from '../../ui'
+import { Drawer } from './drawer'
+import { PickedPaper } from './picked-paper'
+import { RampTool } from './ramp-tool'
+
+export default function PaperScreen() {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const unit = useAppSelector(selectUnit)
+  const view = useAppSelector(selectView)
+  const layer = useAppSelector(selectLayer)
+  const derived = useAppSelector(selectDerived)
+  const snags = useAppSelector((state) => selectStageSnags(state, 'paper'))
+  const layers = builtLayers(project)
+  const bare = layers.filter((l) => !l.paperId)
+  const steps = neighbourSteps(project)
+  const least = steps.toSorted((a, b) => a.difference - b.difference)[0]
+  const box = growBox(viewBox(project), 2)
+  return (
+    <StageFrame
+      title="Paper"
+      lead={bare.length ? `${bare.length} of ${layers.length} layers have no paper yet.` : `${new Set(layers.map((l) => l.paperId)).size} papers for ${layers.length} layers.`}
+      panel={
+        <>
+          {layer && <PickedPaper layer={layer} />}
+          <Heading title="Snags">
+            <SnagList snags={snags} none={layers.length ? 'Every layer has a paper that stands clear of its neighbours.' : 'No layers yet.'} />
+          </Heading>
+          {least && (
+            <Heading title="Colour steps">
+              <Figures>
+                <Figure name="Closest neighbours" value={least.difference.toFixed(1)} alarm={least.difference < TOO_ALIKE} basis={`CIEDE2000 between “${least.below.name}” and “${least.above.name}”; under ${TOO_ALIKE} is hard to tell apart under glass`} />
+              </Figures>
+            </Heading>
+          )}
+          <RampTool />
+          <Heading title="Sheets and shopping">
+            {derived ? (
+              <table className="w-full text-[13px]">
+                <thead className="text-left text-soft">
+                  <tr>
+                    <th className="font-normal">paper</th>
+                    <th className="text-right font-normal">needed</th>
+                    <th className="text-right font-normal">have</th>
+                    <th className="text-right font-normal">buy</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {derived.needed.map((need) => (
+                    <tr key={need.paper.id}>
+                      <td className="max-w-28 truncate">
+                        <span aria-hidden className="mr-1.5 inline-block h-3 w-3 border border-line align-[-1px]" style={{ background: need.paper.colour }} />
+                        {need.paper.name}
+                      </td>
+                      <td className="measure text-right">{need.sheets}</td>
+                      <td className="measure text-right">{need.paper.count}</td>
+                      <td className={`measure text-right ${need.buy ? 'text-ochre' : ''}`}>{need.buy ? `▲ ${need.buy}` : '0'}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            ) : (
+              <p className="text-soft">Computing…</p>
+            )}
+          </Heading>
+        </>
+      }
+      actions={
+        <Button look={bare.length ? 'main' : 'plain'} disabled={layers.length === 0} onClick={() => dispatch(change('nearest papers', (p, stock) => assignNearest(p, (bare.length ? bare : layers).map((l) => l.id), stock)))}>
+          {bare.length ? 'Nearest papers for the bare layers' : 'Nearest papers for all'}
+        </Button>
+      }
+    >
+      <div className="grid min-h-0 flex-1 grid-rows-[minmax(0,1fr)_minmax(0,1fr)]">
+        <div className="min-h-0 p-4 pb-1">
+          <Board box={box} unit={unit} label="The stack in its papers">
+            {(px) => <StackDrawing project={project} layers={layers.filter((l) => !l.hidden)} px={px} picked={view.layerId} onPick={(id) => dispatch(pickedLayer(id))} />}
+          </Board>
+        </div>
+        <Drawer />
+      </div>
+    </StageFrame>
+  )
+}

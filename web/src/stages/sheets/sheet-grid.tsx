@@ -1,0 +1,48 @@
+import type { Load } from '@feuillet/core/sheets'
+import { formatMinutes, type Unit } from '@feuillet/core/units'
+import { selectProject } from '../../app/selectors'
+import { useAppSelector } from '../../app/store'
+import { useSize } from '../../drawing/use-size'
+import { SheetDrawing } from './sheet-drawing'
+
+/** All loads side by side, as large as the room allows. */
+export function SheetGrid({ loads, onPick }: { loads: readonly Load[]; unit: Unit; onPick: (load: Load) => void }) {
+  const { drawer } = useAppSelector(selectProject)
+  const [ref, { width, height }] = useSize()
+  // The number of columns that makes the sheets largest.
+  const cell = Math.max(
+    120,
+    ...Array.from({ length: Math.max(1, loads.length) }, (_, k) => k + 1).map((columns) => {
+      const rows = Math.ceil(loads.length / columns)
+      return Math.min((width - 40 - (columns - 1) * 20) / columns, (height - 24 - rows * 34) / rows)
+    }),
+  )
+  return (
+    <div ref={ref} className="min-h-0 flex-1 overflow-y-auto px-5 pt-3">
+      <ul className="flex flex-wrap content-start gap-x-5 gap-y-2">
+        {loads.map((load) => {
+          const { widthMm: w, heightMm: h } = load.paper
+          const scale = cell / Math.max(w, h)
+          return (
+            <li key={load.id} style={{ width: cell }}>
+              <button type="button" className="block w-full text-left" onClick={() => onPick(load)} aria-label={`Load ${load.number}: ${load.paper.name}, layers ${load.folios.join(', ')}`}>
+                <span className="flex items-baseline justify-between gap-2 pb-1">
+                  <span className="truncate text-[13.5px] font-semibold">
+                    {load.number}. {load.paper.name}
+                  </span>
+                  <span className="measure text-[12px] whitespace-nowrap text-soft">
+                    {formatMinutes(load.minutes)}
+                    {load.setting.passes > 1 && ` · ${load.setting.passes} passes`}
+                  </span>
+                </span>
+                <svg width={w * scale} height={h * scale} viewBox={`0 0 ${w} ${h}`} overflow="visible" aria-hidden>
+                  <SheetDrawing load={load} rimMm={drawer.cutter.rimMm} px={1 / scale} />
+                </svg>
+              </button>
+            </li>
+          )
+        })}
+      </ul>
+    </div>
+  )
+}

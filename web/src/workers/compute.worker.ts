@@ -1,0 +1,49 @@
+// The core's functions in a worker: everything that needs shapes to be cut or joined.
+import { expose } from 'comlink'
+import wasmUrl from 'clipper2-wasm/wasm?url'
+import { demo, type DemoName } from '@feuillet/core/demo'
+import { readSvg } from '@feuillet/core/formats'
+import { loadGeometry } from '@feuillet/core/geometry'
+import { intake, mergeLayers, type Intake } from '@feuillet/core/layers'
+import type { Paper, Project } from '@feuillet/core/project'
+import { whyIllegal, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/sheets'
+import { cutFiles, derive, listFiles, type Derived, type FileSet } from '@feuillet/core/whole'
+
+const ready = loadGeometry(wasmUrl)
+
+const api = {
+  async derive(project: Project, stock: Paper[], found: Map<string, NestLayout>): Promise<Derived> {
+    await ready
+    return derive(project, stock, found)
+  },
+  /** Layers of an SVG file. A file that cannot be read comes back as one sentence. */
+  async importSvg(bytes: Uint8Array): Promise<{ ok: true; intake: Intake } | { ok: false; sentence: string }> {
+    await ready
+    try {
+      return { ok: true, intake: intake(readSvg(bytes)) }
+    } catch (error) {
+      return { ok: false, sentence: error instanceof Error ? error.message : String(error) }
+    }
+  },
+  async merge(project: Project, layerIds: string[]): Promise<Project> {
+    await ready
+    return mergeLayers(project, layerIds)
+  },
+  async demo(name: DemoName): Promise<Project> {
+    await ready
+    return demo(name)
+  },
+  /** Why a placement may not be; null where it is legal. */
+  async tryPlace(instance: NestInstance, placement: Placement, others: Placement[]): Promise<string | null> {
+    await ready
+    return whyIllegal(instance, placement, others)
+  },
+  async files(project: Project, derived: Derived): Promise<FileSet> {
+    await ready
+    return new Map([...cutFiles(project, derived.loads), ...(await listFiles(project, derived))])
+  },
+}
+
+export type ComputeApi = typeof api
+
+expose(api)

@@ -1,0 +1,57 @@
+// A longer search for fewer sheets, in a worker of its own so that everything else stays at hand meanwhile.
+import { expose } from 'comlink'
+import wasmUrl from 'clipper2-wasm/wasm?url'
+import { loadGeometry } from '@feuillet/core/geometry'
+import { Nester, type NestInstance, type NestLayout } from '@feuillet/core/sheets'
+
+export interface SearchRun {
+  fingerprint: string
+  instance: NestInstance
+  /** The layout to beat. */
+  layout: NestLayout
+}
+
+export interface SearchProgress {
+  share: number
+  score: number
+  steps: number
+}
+
+const ready = loadGeometry(wasmUrl)
+let stopped = false
+
+/** Lets messages in, so that a search can be stopped between steps. */
+const breathe = () => new Promise((resolve) => setTimeout(resolve, 0))
+
+const api = {
+  /** Searches all runs in turn for the given seconds; what is better than before is handed over as it is found. */
+  async search(runs: SearchRun[], seconds: number, onProgress: (progress: SearchProgress) => void, onBetter: (fingerprint: string, layout: NestLayout) => void): Promise<void> {
+    await ready
+    stopped = false
+    const work = runs.map((run) => ({ run, nester: new Nester(run.instance, 1), best: run.layout.score })).filter(({ nester }) => !nester.done)
+    const start = performance.now()
+    let steps = 0
+    let last = start
+    for (let k = 0; work.length > 0 && !stopped && performance.now() - start < seconds * 1000; k++) {
+      const item = work[k % work.length]!
+      item.nester.step()
+      steps++
+      if (item.nester.best.score < item.best - 1e-9) {
+        item.best = item.nester.best.score
+        onBetter(item.run.fingerprint, item.nester.best)
+      }
+      if (performance.now() - last > 80) {
+        last = performance.now()
+        onProgress({ share: (last - start) / (seconds * 1000), score: work.reduce((sum, w) => sum + w.best, 0), steps })
+        await breathe()
+      }
+    }
+  },
+  stop(): void {
+    stopped = true
+  },
+}
+
+export type NestApi = typeof api
+
+expose(api)
