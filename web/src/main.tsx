@@ -8,9 +8,13 @@ import { Provider } from 'react-redux'
 import { createBrowserRouter, Navigate } from 'react-router'
 import { RouterProvider } from 'react-router/dom'
 import { Toaster } from 'sonner'
+import { config } from 'zod'
 import { Shelf } from './app/shelf'
 import { store } from './app/store'
 import { Workbench } from './app/workbench'
+
+// The page's security policy forbids code made at run time.
+config({ jitless: true })
 
 const router = createBrowserRouter([
   { path: '/', element: <Shelf /> },

@@ -1,6 +1,5 @@
 /**
- * What spans all stages: the results that follow from a project, its snags, their mends, and the files of a project.
+ * What spans all stages: the results that follow from a project, its snags and their mends.
  */
 export * from './derive'
 export * from './mend'
-export * from './cut-files'

@@ -2,12 +2,12 @@
 import { expose } from 'comlink'
 import wasmUrl from 'clipper2-wasm/wasm?url'
 import { demo, type DemoName } from '@feuillet/core/demo'
-import { readSvg } from '@feuillet/core/formats'
 import { loadGeometry } from '@feuillet/core/geometry'
 import { intake, mergeLayers, type Intake } from '@feuillet/core/layers'
 import type { Paper, Project } from '@feuillet/core/project'
 import { whyIllegal, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/sheets'
-import { cutFiles, derive, listFiles, type Derived, type FileSet } from '@feuillet/core/whole'
+import { derive, type Derived } from '@feuillet/core/whole'
+import type { FileSet } from '@feuillet/core/files'
 
 const ready = loadGeometry(wasmUrl)
 
@@ -19,6 +19,8 @@ const api = {
   /** Layers of an SVG file. A file that cannot be read comes back as one sentence. */
   async importSvg(bytes: Uint8Array): Promise<{ ok: true; intake: Intake } | { ok: false; sentence: string }> {
     await ready
+    // Readers and writers of files are loaded when the first file comes or goes.
+    const { readSvg } = await import('@feuillet/core/formats')
     try {
       return { ok: true, intake: intake(readSvg(bytes)) }
     } catch (error) {
@@ -40,6 +42,7 @@ const api = {
   },
   async files(project: Project, derived: Derived): Promise<FileSet> {
     await ready
+    const { cutFiles, listFiles } = await import('@feuillet/core/files')
     return new Map([...cutFiles(project, derived.loads), ...(await listFiles(project, derived))])
   },
 }

@@ -4,7 +4,7 @@ import { boxHeight, boxWidth, polygonBox, type Polygon } from '../geometry'
 import { findLayer, slug, type Project } from '../project'
 import type { Load } from '../sheets'
 import { formatMinutes } from '../units'
-import type { Derived } from './derive'
+import type { Derived } from '../whole'
 
 export type FileSet = Map<string, string | Uint8Array>
 
