@@ -5,7 +5,9 @@ import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
 
 // Node's entry of the clipper is CommonJS; pages and workers take its ES build beside it.
-const clipper = createRequire(import.meta.url).resolve('clipper2-wasm').replace('/umd/', '/es/')
+const clipper = createRequire(import.meta.url)
+  .resolve('clipper2-wasm')
+  .replace('/umd/', '/es/')
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],

@@ -93,7 +93,13 @@ export const commands: Record<string, Command> = {
       const plan = depthPlan(readProjectFile(positionals[0]!))
       give(
         {
-          pieces: plan.pieces.map((p) => ({ layer: p.layer.id, piece: p.pieceId, bottomMm: round(p.bottomMm), topMm: round(p.topMm), tiltMm: round(p.tiltMm) })),
+          pieces: plan.pieces.map((p) => ({
+            layer: p.layer.id,
+            piece: p.pieceId,
+            bottomMm: round(p.bottomMm),
+            topMm: round(p.topMm),
+            tiltMm: round(p.tiltMm),
+          })),
           pads: plan.pads.map((p) => ({
             layer: p.layerId,
             piece: p.pieceId,
@@ -120,7 +126,15 @@ export const commands: Record<string, Command> = {
       const { steps, minutes } = buildPlan(project, loads(project, nestProject(project).runs), depthPlan(project))
       give(
         {
-          steps: steps.map(({ id, kind, title, after, needs, startMin, endMin }) => ({ id, kind, title, after, needs, startMin: round(startMin), endMin: round(endMin) })),
+          steps: steps.map(({ id, kind, title, after, needs, startMin, endMin }) => ({
+            id,
+            kind,
+            title,
+            after,
+            needs,
+            startMin: round(startMin),
+            endMin: round(endMin),
+          })),
           minutes: round(minutes),
         },
         values.o,

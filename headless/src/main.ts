@@ -8,7 +8,11 @@ async function main(): Promise<number> {
   const [name = '', ...rest] = process.argv.slice(2)
   const command = commands[name]
   if (!command) {
-    process.stderr.write(`usage: headless COMMAND …\ncommands:\n${Object.values(commands).map((c) => `  ${c.usage}`).join('\n')}\n`)
+    process.stderr.write(
+      `usage: headless COMMAND …\ncommands:\n${Object.values(commands)
+        .map((c) => `  ${c.usage}`)
+        .join('\n')}\n`,
+    )
     return 2
   }
   try {

@@ -22,8 +22,11 @@ function localOnly(request: Request, response: Response, next: NextFunction): vo
   next()
 }
 
-/** The application on the files of `dist`; every path that names no file gets the page, which routes it. */
-export function createApp(dist: string): Express {
+/**
+ * The application on the files of `dist`; every path that names no file gets the page, which routes it. With `demo` the
+ * shelf is asked to stand the demo projects on itself at the first visit.
+ */
+export function createApp(dist: string, demo = false): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(localOnly)
@@ -38,6 +41,11 @@ export function createApp(dist: string): Express {
     response.setHeader('Referrer-Policy', 'no-referrer')
     next()
   })
+  if (demo)
+    app.get('/', (request, response, next) => {
+      if ('demo' in request.query) next()
+      else response.redirect('/?demo')
+    })
   app.use('/assets', express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
   app.use(express.static(dist))
   app.get('/{*splat}', (_, response) => {

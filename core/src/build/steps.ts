@@ -64,7 +64,16 @@ export function buildPlan(project: Project, loads: readonly Load[], depth: Depth
   }
 }
 
-const task = (id: string, kind: StepKind, title: string, detail: string, after: string[], needs: Resource[], minutes: number, more: Partial<Task> = {}): Task => ({
+const task = (
+  id: string,
+  kind: StepKind,
+  title: string,
+  detail: string,
+  after: string[],
+  needs: Resource[],
+  minutes: number,
+  more: Partial<Task> = {},
+): Task => ({
   id,
   kind,
   title,
@@ -166,7 +175,16 @@ function sticking(project: Project, layers: readonly Layer[], loads: readonly Lo
     const jointLayer = faceDown ? order[i - 1] : layer
     if (i === 0) {
       const start = faceDown
-        ? task(`lay-${layer.id}`, 'lay', `Lay layer ${folio} face down`, `${what}. Face down on a clean mat, its lower edge towards you.`, [before], ['hands'], LAY_MIN, { layerId: layer.id })
+        ? task(
+            `lay-${layer.id}`,
+            'lay',
+            `Lay layer ${folio} face down`,
+            `${what}. Face down on a clean mat, its lower edge towards you.`,
+            [before],
+            ['hands'],
+            LAY_MIN,
+            { layerId: layer.id },
+          )
         : firstLayer(layer, folio, what, before, depth)
       tasks.push(start)
       before = start.id
@@ -198,12 +216,34 @@ function sticking(project: Project, layers: readonly Layer[], loads: readonly Lo
       before = `glue-${layer.id}`
       const wait = adhesive?.handleMin ?? 10
       if (wait > 0) {
-        tasks.push(task(`hold-${layer.id}`, 'dry', `Let layer ${folio} take hold`, `${adhesive?.name ?? 'Glue'}: ${wait} min until it can be handled. Keep it flat.`, [before], [], wait, { layerId: layer.id }))
+        tasks.push(
+          task(
+            `hold-${layer.id}`,
+            'dry',
+            `Let layer ${folio} take hold`,
+            `${adhesive?.name ?? 'Glue'}: ${wait} min until it can be handled. Keep it flat.`,
+            [before],
+            [],
+            wait,
+            { layerId: layer.id },
+          ),
+        )
         before = `hold-${layer.id}`
       }
     } else {
       const caution = pads > 0 ? 'Foam sticks at once and cannot be moved.' : null
-      tasks.push(task(`lay-${layer.id}`, 'lay', verb, `${what}. ${align}${pads > 0 ? ' Peel the corner pads first; the rest once it lies right. Press from the middle out.' : ''}`, ready, ['hands'], LAY_MIN, { layerId: layer.id, caution }))
+      tasks.push(
+        task(
+          `lay-${layer.id}`,
+          'lay',
+          verb,
+          `${what}. ${align}${pads > 0 ? ' Peel the corner pads first; the rest once it lies right. Press from the middle out.' : ''}`,
+          ready,
+          ['hands'],
+          LAY_MIN,
+          { layerId: layer.id, caution },
+        ),
+      )
       before = `lay-${layer.id}`
     }
   })
@@ -212,7 +252,10 @@ function sticking(project: Project, layers: readonly Layer[], loads: readonly Lo
 
 function firstLayer(layer: Layer, folio: number, what: string, before: string, depth: DepthPlan): Task {
   const pads = depth.pads.filter((pad) => pad.layerId === layer.id).length
-  const detail = pads > 0 ? `${what}. ${padWords(depth, layer.id)} on its back; it is stuck down when the stack is mounted.` : `${what}. Right side up, flat on the bench; it carries all the others.`
+  const detail =
+    pads > 0
+      ? `${what}. ${padWords(depth, layer.id)} on its back; it is stuck down when the stack is mounted.`
+      : `${what}. Right side up, flat on the bench; it carries all the others.`
   return task(`lay-${layer.id}`, 'lay', `Start with layer ${folio}`, detail, [before], ['hands'], LAY_MIN + pads * PAD_MIN, { layerId: layer.id })
 }
 
@@ -241,7 +284,17 @@ function finishing(project: Project, layers: readonly Layer[], depth: DepthPlan)
   let before = last
   const dryMin = adhesive?.dryMin ?? 60
   if (anyGlue && dryMin > 0) {
-    tasks.push(task('dry', 'dry', 'Let the glue dry', `${adhesive?.name ?? 'Glue'}: ${dryMin} min, lying flat under a light weight. A wet joint slides when the work is stood up.`, [before], [], dryMin))
+    tasks.push(
+      task(
+        'dry',
+        'dry',
+        'Let the glue dry',
+        `${adhesive?.name ?? 'Glue'}: ${dryMin} min, lying flat under a light weight. A wet joint slides when the work is stood up.`,
+        [before],
+        [],
+        dryMin,
+      ),
+    )
     before = 'dry'
   }
   const next = (t: Task) => {
@@ -249,19 +302,66 @@ function finishing(project: Project, layers: readonly Layer[], depth: DepthPlan)
     before = t.id
   }
   if (mount.kind === 'frame') {
-    const shim = depth.shim && depth.roomMm !== null && depth.roomMm - depth.stackMm > 1 ? ` ${depth.shim.mm} mm of foam (${depth.shim.label}) behind the backing sheet brings it up to the glazing’s air.` : ''
-    next(task('mount', 'mount', 'Fix the stack to the back board', `Backing sheet to the board with ${adhesive?.name ?? 'glue'} or foam.${shim}`, [before], ['hands'], 3))
-    next(task('glaze', 'glaze', 'Clean and set the glazing', 'Brush dust off the stack first. Clean the inside of the pane.', [before], ['hands'], 3, { caution: GLASS }))
+    const shim =
+      depth.shim && depth.roomMm !== null && depth.roomMm - depth.stackMm > 1
+        ? ` ${depth.shim.mm} mm of foam (${depth.shim.label}) behind the backing sheet brings it up to the glazing’s air.`
+        : ''
     next(
-      task('close', 'close', 'Close the frame', `Spacer, stack, board; bend the tabs. Check that ${mount.clearanceMm} mm of air stays in front.`, [before], ['hands'], 3, {
-        caution: 'Hang it on a fixing that suits the wall and the weight.',
+      task(
+        'mount',
+        'mount',
+        'Fix the stack to the back board',
+        `Backing sheet to the board with ${adhesive?.name ?? 'glue'} or foam.${shim}`,
+        [before],
+        ['hands'],
+        3,
+      ),
+    )
+    next(
+      task('glaze', 'glaze', 'Clean and set the glazing', 'Brush dust off the stack first. Clean the inside of the pane.', [before], ['hands'], 3, {
+        caution: GLASS,
       }),
     )
+    next(
+      task(
+        'close',
+        'close',
+        'Close the frame',
+        `Spacer, stack, board; bend the tabs. Check that ${mount.clearanceMm} mm of air stays in front.`,
+        [before],
+        ['hands'],
+        3,
+        {
+          caution: 'Hang it on a fixing that suits the wall and the weight.',
+        },
+      ),
+    )
   } else if (mount.kind === 'card') {
-    next(task('mount', 'mount', 'Fix the stack to the card', `Centre it on the panel. With an envelope in mind: ${depth.stackMm.toFixed(1)} mm high.`, [before], ['hands'], 2))
+    next(
+      task(
+        'mount',
+        'mount',
+        'Fix the stack to the card',
+        `Centre it on the panel. With an envelope in mind: ${depth.stackMm.toFixed(1)} mm high.`,
+        [before],
+        ['hands'],
+        2,
+      ),
+    )
   } else if (mount.kind === 'topper' && mount.sticks > 0) {
     const sticks = plural(mount.sticks, 'stick')
-    next(task('mount', 'mount', `Fix ${sticks} to the back`, `Low on solid card, below the centre of mass, with ${adhesive?.name ?? 'glue'}; card over the ends keeps the back tidy.`, [before], ['hands'], 2 * mount.sticks, { caution: FOOD }))
+    next(
+      task(
+        'mount',
+        'mount',
+        `Fix ${sticks} to the back`,
+        `Low on solid card, below the centre of mass, with ${adhesive?.name ?? 'glue'}; card over the ends keeps the back tidy.`,
+        [before],
+        ['hands'],
+        2 * mount.sticks,
+        { caution: FOOD },
+      ),
+    )
     if (dryMin > 0) next(task('dry-sticks', 'dry', 'Let the sticks dry', `${dryMin} min, lying flat.`, [before], [], dryMin))
   }
   return tasks

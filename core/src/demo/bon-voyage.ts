@@ -1,6 +1,19 @@
 // Bon voyage: a joined-word cake topper with an offset backing and a small boat. The letters are drawn here as the way
 // of one round pen; a wave under the words joins them into one piece.
-import { mapRegion, offset, polygonArea, rectangle, regionBox, scaleRegion, smoothLine, strokeRegion, translation, union, type Polygon, type Region } from '../geometry'
+import {
+  mapRegion,
+  offset,
+  polygonArea,
+  rectangle,
+  regionBox,
+  scaleRegion,
+  smoothLine,
+  strokeRegion,
+  translation,
+  union,
+  type Polygon,
+  type Region,
+} from '../geometry'
 import { makeLayer } from '../layers'
 import { newProject, setPlan, starterMount, type Project } from '../project'
 import { poly, type Points } from './shapes'
@@ -12,17 +25,121 @@ interface Letter {
   strokes: readonly Points[]
 }
 
-const bowl: Points = [[9.6, -5], [8.2, -1.5], [5, 0], [1.7, -1.4], [0.4, -5], [1.7, -8.6], [5, -10], [8.2, -8.5], [9.6, -5]]
+const bowl: Points = [
+  [9.6, -5],
+  [8.2, -1.5],
+  [5, 0],
+  [1.7, -1.4],
+  [0.4, -5],
+  [1.7, -8.6],
+  [5, -10],
+  [8.2, -8.5],
+  [9.6, -5],
+]
 
 const letters: Record<string, Letter> = {
-  b: { width: 9.6, strokes: [[[0.8, -16], [0.8, -1]], [[0.8, -6], [2.8, -9.2], [5.6, -10], [8.6, -8.2], [9.6, -5], [8.4, -1.6], [5.4, 0], [2.6, -0.8], [0.8, -3]]] },
+  b: {
+    width: 9.6,
+    strokes: [
+      [
+        [0.8, -16],
+        [0.8, -1],
+      ],
+      [
+        [0.8, -6],
+        [2.8, -9.2],
+        [5.6, -10],
+        [8.6, -8.2],
+        [9.6, -5],
+        [8.4, -1.6],
+        [5.4, 0],
+        [2.6, -0.8],
+        [0.8, -3],
+      ],
+    ],
+  },
   o: { width: 9.8, strokes: [bowl] },
-  n: { width: 9.4, strokes: [[[0.8, -10], [0.8, 0]], [[0.8, -6.4], [2.6, -9], [5.2, -10], [8, -8.8], [9, -6], [9, 0]]] },
-  v: { width: 9.6, strokes: [[[0.4, -10], [5, 0], [9.4, -10]]] },
-  y: { width: 9.6, strokes: [[[0.4, -10], [5, -0.5]], [[9.4, -10], [5, -0.5], [3.2, 3.6], [0.6, 5.4]]] },
-  a: { width: 10.2, strokes: [bowl, [[9.6, -10], [9.6, 0]]] },
-  g: { width: 10.2, strokes: [bowl, [[9.6, -10], [9.6, 1.6], [8, 4.8], [5, 6], [1.6, 4.8]]] },
-  e: { width: 9.6, strokes: [[[0.8, -5.4], [9.2, -5.4], [8.6, -8.2], [5.4, -10], [1.8, -8.6], [0.4, -5], [1.8, -1.4], [5.4, 0], [8.8, -1.6]]] },
+  n: {
+    width: 9.4,
+    strokes: [
+      [
+        [0.8, -10],
+        [0.8, 0],
+      ],
+      [
+        [0.8, -6.4],
+        [2.6, -9],
+        [5.2, -10],
+        [8, -8.8],
+        [9, -6],
+        [9, 0],
+      ],
+    ],
+  },
+  v: {
+    width: 9.6,
+    strokes: [
+      [
+        [0.4, -10],
+        [5, 0],
+        [9.4, -10],
+      ],
+    ],
+  },
+  y: {
+    width: 9.6,
+    strokes: [
+      [
+        [0.4, -10],
+        [5, -0.5],
+      ],
+      [
+        [9.4, -10],
+        [5, -0.5],
+        [3.2, 3.6],
+        [0.6, 5.4],
+      ],
+    ],
+  },
+  a: {
+    width: 10.2,
+    strokes: [
+      bowl,
+      [
+        [9.6, -10],
+        [9.6, 0],
+      ],
+    ],
+  },
+  g: {
+    width: 10.2,
+    strokes: [
+      bowl,
+      [
+        [9.6, -10],
+        [9.6, 1.6],
+        [8, 4.8],
+        [5, 6],
+        [1.6, 4.8],
+      ],
+    ],
+  },
+  e: {
+    width: 9.6,
+    strokes: [
+      [
+        [0.8, -5.4],
+        [9.2, -5.4],
+        [8.6, -8.2],
+        [5.4, -10],
+        [1.8, -8.6],
+        [0.4, -5],
+        [1.8, -1.4],
+        [5.4, 0],
+        [8.8, -1.6],
+      ],
+    ],
+  },
 }
 
 const PEN = 2.7
@@ -55,15 +172,29 @@ function words(text: string): { region: Polygon[]; gapAt: number; width: number 
 }
 
 function boat(x: number): Polygon[] {
-  const hull = poly([[x - 6.5, -4.6], [x + 6.5, -4.6], [x + 4.2, -0.6], [x - 4.4, -0.6]])
+  const hull = poly([
+    [x - 6.5, -4.6],
+    [x + 6.5, -4.6],
+    [x + 4.2, -0.6],
+    [x - 4.4, -0.6],
+  ])
   const mast = [rectangle(x - 0.6, -16.5, 1.2, 12.4)]
-  const sail = poly([[x + 0.2, -16], [x + 6, -6.2], [x + 0.2, -6.2]])
-  const jib = poly([[x - 0.2, -14], [x - 0.2, -6.2], [x - 4.6, -6.2]])
+  const sail = poly([
+    [x + 0.2, -16],
+    [x + 6, -6.2],
+    [x + 0.2, -6.2],
+  ])
+  const jib = poly([
+    [x - 0.2, -14],
+    [x - 0.2, -6.2],
+    [x - 4.6, -6.2],
+  ])
   return union(hull, mast, sail, jib)
 }
 
 /** Fills holes smaller than an area, as a backing should have no pin-holes. */
-const withoutPinholes = (region: Region, mm2: number): Polygon[] => region.map((face) => ({ outer: face.outer, holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) >= mm2) }))
+const withoutPinholes = (region: Region, mm2: number): Polygon[] =>
+  region.map((face) => ({ outer: face.outer, holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) >= mm2) }))
 
 export function bonVoyage(): Project {
   const WIDTH = 150

@@ -18,26 +18,68 @@ function waves(y: number, height: number, length: number, phase: number): Polygo
   return ground(points, SIZE, SIZE)
 }
 
-const hills: Points = [[-10, 122], [20, 112], [52, 104], [84, 113], [112, 108], [146, 116], [176, 105], [210, 112]]
-const headland: Points = [[-10, 138], [30, 131], [64, 128], [96, 132], [124, 126], [140, 117], [158, 116], [178, 124], [210, 130]]
+const hills: Points = [
+  [-10, 122],
+  [20, 112],
+  [52, 104],
+  [84, 113],
+  [112, 108],
+  [146, 116],
+  [176, 105],
+  [210, 112],
+]
+const headland: Points = [
+  [-10, 138],
+  [30, 131],
+  [64, 128],
+  [96, 132],
+  [124, 126],
+  [140, 117],
+  [158, 116],
+  [178, 124],
+  [210, 130],
+]
 
 function lighthouse(): Polygon[] {
-  const tower = poly([[139, 124], [143.5, 70], [156.5, 70], [161, 124]])
+  const tower = poly([
+    [139, 124],
+    [143.5, 70],
+    [156.5, 70],
+    [161, 124],
+  ])
   const gallery = [rectangle(138.5, 65, 23, 5)]
   const lamp = subtract([rectangle(143, 51, 14, 15)], [rectangle(146.8, 55, 6.4, 7)])
-  const roof = poly([[140.5, 51.5], [150, 41], [159.5, 51.5]])
+  const roof = poly([
+    [140.5, 51.5],
+    [150, 41],
+    [159.5, 51.5],
+  ])
   return union(tower, gallery, lamp, roof)
 }
 
 function boat(): Polygon[] {
-  const hull = poly([[80, 150], [122, 149], [115, 164], [88, 165]])
+  const hull = poly([
+    [80, 150],
+    [122, 149],
+    [115, 164],
+    [88, 165],
+  ])
   const mast = [rectangle(99, 96, 2.6, 56)]
-  const main = poly([[101, 98], [123, 145], [101, 145]])
+  const main = poly([
+    [101, 98],
+    [123, 145],
+    [101, 145],
+  ])
   return union(hull, mast, main)
 }
 
 /** The jib is cut on its own: a loose bit to keep when weeding. */
-const jib = (): Polygon[] => poly([[97, 104], [97, 146], [80, 146]])
+const jib = (): Polygon[] =>
+  poly([
+    [97, 104],
+    [97, 146],
+    [80, 146],
+  ])
 
 function pier(): Polygon[] {
   const deck = [rectangle(14, 158, 74, 4.5)]

@@ -26,7 +26,18 @@ export function arch(x: number, y: number, w: number, h: number, head: number, f
     const [ax, ay] = at(from)
     const [bx, by] = at(from + 90)
     points.push(cx + ax * r, cy + ay * r)
-    flattenCubic(points, cx + ax * r, cy + ay * r, cx + ax * r + bx * k, cy + ay * r + by * k, cx + bx * r + ax * k, cy + by * r + ay * k, cx + bx * r, cy + by * r, 0.02)
+    flattenCubic(
+      points,
+      cx + ax * r,
+      cy + ay * r,
+      cx + ax * r + bx * k,
+      cy + ay * r + by * k,
+      cx + bx * r + ax * k,
+      cy + by * r + ay * k,
+      cx + bx * r,
+      cy + by * r,
+      0.02,
+    )
   }
   corner(x + head, y + head, head, 180)
   corner(x + w - head, y + head, head, 270)

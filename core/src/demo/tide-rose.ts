@@ -16,7 +16,8 @@ function scalloped(radius: number, scallop: number, startDeg = 0): Polygon[] {
 }
 
 /** A disc whose rim runs out into twelve points. */
-const pointed = (radius: number, tip: number, startDeg = 0): Polygon[] => union([ellipse(CENTRE, CENTRE, radius)], ring(petal(radius * 0.5, tip, radius * 0.2, 0.55), startDeg))
+const pointed = (radius: number, tip: number, startDeg = 0): Polygon[] =>
+  union([ellipse(CENTRE, CENTRE, radius)], ring(petal(radius * 0.5, tip, radius * 0.2, 0.55), startDeg))
 
 const hole = (radius: number): Region => [ellipse(CENTRE, CENTRE, radius)]
 

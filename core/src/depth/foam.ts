@@ -46,8 +46,7 @@ export function builds(footprint: Footprint, most = MAX_STACKED): Build[] {
 /** The build nearest to a height; undefined where even the thinnest pad is more than twice too thick. */
 export function nearestBuild(footprint: Footprint, heightMm: number): Build | undefined {
   let best: Build | undefined
-  for (const build of builds(footprint))
-    if (!best || Math.abs(build.totalMm - heightMm) < Math.abs(best.totalMm - heightMm) - 1e-9) best = build
+  for (const build of builds(footprint)) if (!best || Math.abs(build.totalMm - heightMm) < Math.abs(best.totalMm - heightMm) - 1e-9) best = build
   return best && best.totalMm <= heightMm * 2 ? best : undefined
 }
 

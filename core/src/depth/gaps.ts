@@ -17,8 +17,7 @@ export interface GapPlan {
 }
 
 /** Layers whose gap may be chosen: on foam, not pinned, with something beneath. */
-export const freeLayers = (project: Project): Layer[] =>
-  builtLayers(project).filter((layer, i) => i > 0 && layer.joint.kind === 'foam' && !layer.joint.pinned)
+export const freeLayers = (project: Project): Layer[] => builtLayers(project).filter((layer, i) => i > 0 && layer.joint.kind === 'foam' && !layer.joint.pinned)
 
 /** How a profile shares the room out over the free layers, back to front; adds up to 1. */
 export function profileShares(project: Project, free: readonly Layer[]): number[] {

@@ -101,9 +101,7 @@ function tiltOf(project: Project, region: Region, supports: readonly Support[], 
   if (supports.length === 0) return 0
   const centre = regionCentroid(region)
   const sizes = footprints(project.drawer.foams)
-  const errors = supports
-    .map((support) => ({ support, error: mismatch(support.needMm, gap, sizes) }))
-    .toSorted((a, b) => a.error - b.error)
+  const errors = supports.map((support) => ({ support, error: mismatch(support.needMm, gap, sizes) })).toSorted((a, b) => a.error - b.error)
   const points: number[] = []
   for (const { support, error } of errors) {
     for (const face of support.region) points.push(...face.outer)

@@ -159,7 +159,8 @@ class Planner {
       seen.add(region)
       const inner = offset(region, -1.5, 'miter')
       out.push(...sampleRegion(inner, this.span.edgeMm / 6))
-      for (const ring of regionRings(inner)) for (let i = 0; i < ring.length; i += Math.max(2, 2 * Math.floor(ring.length / 120))) out.push([ring[i]!, ring[i + 1]!])
+      for (const ring of regionRings(inner))
+        for (let i = 0; i < ring.length; i += Math.max(2, 2 * Math.floor(ring.length / 120))) out.push([ring[i]!, ring[i + 1]!])
     }
     return out
   }

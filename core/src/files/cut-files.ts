@@ -49,8 +49,26 @@ export async function listFiles(project: Project, derived: Derived): Promise<Fil
   files.set(
     'shopping.csv',
     writeCsv([
-      ...needed.map((n) => ({ what: 'paper', name: n.paper.name, size: `${n.paper.widthMm} x ${n.paper.heightMm} mm`, needed: n.sheets, 'at hand': n.paper.count, buy: n.buy, unit: 'sheets', cost: n.cost.toFixed(2) })),
-      ...depth.foamUse.map((f) => ({ what: 'foam', name: f.foam.name, size: `${f.foam.widthMm} x ${f.foam.heightMm} x ${f.foam.thicknessMm} mm`, needed: f.needed, 'at hand': f.foam.count, buy: f.packs, unit: f.packs === 1 ? 'pack' : 'packs', cost: f.cost.toFixed(2) })),
+      ...needed.map((n) => ({
+        what: 'paper',
+        name: n.paper.name,
+        size: `${n.paper.widthMm} x ${n.paper.heightMm} mm`,
+        needed: n.sheets,
+        'at hand': n.paper.count,
+        buy: n.buy,
+        unit: 'sheets',
+        cost: n.cost.toFixed(2),
+      })),
+      ...depth.foamUse.map((f) => ({
+        what: 'foam',
+        name: f.foam.name,
+        size: `${f.foam.widthMm} x ${f.foam.heightMm} x ${f.foam.thicknessMm} mm`,
+        needed: f.needed,
+        'at hand': f.foam.count,
+        buy: f.packs,
+        unit: f.packs === 1 ? 'pack' : 'packs',
+        cost: f.cost.toFixed(2),
+      })),
     ]),
   )
   files.set(
@@ -79,12 +97,19 @@ function buildSections(project: Project, { build, loads }: Derived) {
   const headings = ['Before', 'Cut and weed', 'Stick and finish']
   const numbered = build.steps.map((step, i) => ({ step, n: i + 1 }))
   return [
-    { heading: 'Layers, back to front', lines: project.layers.map((layer, i) => ({ left: String(i + 1), text: `${layer.name}${layer.leftOut ? ' (left out)' : ''}` })) },
+    {
+      heading: 'Layers, back to front',
+      lines: project.layers.map((layer, i) => ({ left: String(i + 1), text: `${layer.name}${layer.leftOut ? ' (left out)' : ''}` })),
+    },
     ...headings.map((heading) => ({
       heading: heading === 'Cut and weed' ? `${heading}: ${loads.length} loads` : heading,
       lines: numbered
         .filter(({ step }) => (kinds[step.kind] ?? 'Stick and finish') === heading)
-        .map(({ step, n }) => ({ left: String(n), text: `${step.title}. ${step.detail}${step.caution ? ` Caution: ${step.caution}` : ''}`, right: formatMinutes(step.minutes) })),
+        .map(({ step, n }) => ({
+          left: String(n),
+          text: `${step.title}. ${step.detail}${step.caution ? ` Caution: ${step.caution}` : ''}`,
+          right: formatMinutes(step.minutes),
+        })),
     })),
   ].filter((section) => section.lines.length > 0)
 }

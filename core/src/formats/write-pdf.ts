@@ -67,7 +67,8 @@ export async function writeListPdf(title: string, sections: readonly ListSection
       page.drawRectangle({ x: margin, y: y - 9, width: 8, height: 8, borderColor: INK, borderWidth: 0.6 })
       page.drawText(plain(line.left), { x: margin + 14, y: y - 9, size: 10, font: bold, color: INK })
       wrapped.forEach((text, i) => page.drawText(text, { x: margin + 60, y: y - 9 - i * 13, size: 10, font, color: INK }))
-      if (line.right) page.drawText(plain(line.right), { x: A4.w - margin - font.widthOfTextAtSize(plain(line.right), 10), y: y - 9, size: 10, font, color: INK })
+      if (line.right)
+        page.drawText(plain(line.right), { x: A4.w - margin - font.widthOfTextAtSize(plain(line.right), 10), y: y - 9, size: 10, font, color: INK })
       y -= wrapped.length * 13 + 4
     }
     y -= 8

@@ -25,8 +25,7 @@ export function joinBoxes(boxes: Iterable<Box>): Box {
   return all
 }
 
-export const boxesMeet = (a: Box, b: Box): boolean =>
-  a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY
+export const boxesMeet = (a: Box, b: Box): boolean => a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY
 
 export function ringBox(ring: Ring): Box {
   const b = emptyBox()

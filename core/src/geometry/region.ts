@@ -20,8 +20,7 @@ export const polygonBox = (p: Polygon): Box => ringBox(p.outer)
 
 export const regionBox = (region: Region): Box => joinBoxes(region.map(polygonBox))
 
-export const polygonContains = (p: Polygon, x: number, y: number): boolean =>
-  ringContains(p.outer, x, y) && !p.holes.some((hole) => ringContains(hole, x, y))
+export const polygonContains = (p: Polygon, x: number, y: number): boolean => ringContains(p.outer, x, y) && !p.holes.some((hole) => ringContains(hole, x, y))
 
 export const regionContains = (region: Region, x: number, y: number): boolean => region.some((p) => polygonContains(p, x, y))
 

@@ -76,8 +76,7 @@ export function cleanRing(ring: ArrayLike<number>): Ring | null {
     if (n >= 2 && Math.abs(out[n - 2]! - x) < 1e-7 && Math.abs(out[n - 1]! - y) < 1e-7) continue
     out.push(x, y)
   }
-  while (out.length >= 4 && Math.abs(out[0]! - out[out.length - 2]!) < 1e-7 && Math.abs(out[1]! - out[out.length - 1]!) < 1e-7)
-    out.length -= 2
+  while (out.length >= 4 && Math.abs(out[0]! - out[out.length - 2]!) < 1e-7 && Math.abs(out[1]! - out[out.length - 1]!) < 1e-7) out.length -= 2
   return out.length >= 6 ? Float64Array.from(out) : null
 }
 

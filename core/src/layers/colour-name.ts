@@ -22,7 +22,14 @@ export function colourName(hex: string): string {
   else if (h < 280) hue = 'blue'
   else if (h < 310) hue = 'violet'
   else hue = l < 0.5 ? 'plum' : 'mauve'
-  const shade = l > 0.85 ? 'pale ' : l > 0.7 && hue !== 'pink' && hue !== 'rose' && hue !== 'amber' && hue !== 'yellow' ? 'light ' : l < 0.42 && hue !== 'brown' && hue !== 'olive' ? 'dark ' : ''
+  const shade =
+    l > 0.85
+      ? 'pale '
+      : l > 0.7 && hue !== 'pink' && hue !== 'rose' && hue !== 'amber' && hue !== 'yellow'
+        ? 'light '
+        : l < 0.42 && hue !== 'brown' && hue !== 'olive'
+          ? 'dark '
+          : ''
   const name = shade + hue
   return name.charAt(0).toUpperCase() + name.slice(1)
 }

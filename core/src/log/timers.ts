@@ -16,7 +16,9 @@ export const runningStage = (project: Project): Stage | null => project.log.time
 
 /** Minutes a stage's timers have run, up to now for the one that is running. */
 export function minutesSpent(project: Project, stage: Stage, now: number): number {
-  return project.log.timers.filter((timer) => timer.stage === stage).reduce((sum, timer) => sum + ((timer.endedAt ?? Math.max(now, timer.startedAt)) - timer.startedAt) / 60000, 0)
+  return project.log.timers
+    .filter((timer) => timer.stage === stage)
+    .reduce((sum, timer) => sum + ((timer.endedAt ?? Math.max(now, timer.startedAt)) - timer.startedAt) / 60000, 0)
 }
 
 /** Notes that sheets of papers were used. */

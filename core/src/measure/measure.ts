@@ -1,5 +1,17 @@
 import { boxHeight, boxWidth, isEmptyBox, joinBoxes, polygonBox, type Affine, type Box } from '../geometry'
-import { backingRect, builtLayers, depthAtHand, designBox, layerBox, openingRect, pieceRegion, scaleAndMove, transformLayers, type Project, type Snag } from '../project'
+import {
+  backingRect,
+  builtLayers,
+  depthAtHand,
+  designBox,
+  layerBox,
+  openingRect,
+  pieceRegion,
+  scaleAndMove,
+  transformLayers,
+  type Project,
+  type Snag,
+} from '../project'
 
 export interface Size {
   widthMm: number
@@ -54,17 +66,11 @@ export function measure(project: Project): Measures {
       mount.kind === 'frame'
         ? { sideMm: (mount.spacer.widthMm - mount.opening.widthMm) / 2, topMm: (mount.spacer.heightMm - mount.opening.heightMm) / 2 }
         : null,
-    safe:
-      target && design && fitFactor
-        ? { widthMm: design.widthMm * fitFactor, heightMm: design.heightMm * fitFactor, limit: target.limit }
-        : target,
+    safe: target && design && fitFactor ? { widthMm: design.widthMm * fitFactor, heightMm: design.heightMm * fitFactor, limit: target.limit } : target,
     design,
     fullSheets,
     fitFactor,
-    borders:
-      seen && design
-        ? { left: box.minX - seen.minX, top: box.minY - seen.minY, right: seen.maxX - box.maxX, bottom: seen.maxY - box.maxY }
-        : null,
+    borders: seen && design ? { left: box.minX - seen.minX, top: box.minY - seen.minY, right: seen.maxX - box.maxX, bottom: seen.maxY - box.maxY } : null,
     cuttable,
     depthMm: limit?.depthMm ?? null,
     clearanceMm: limit?.clearanceMm ?? 0,
@@ -165,12 +171,18 @@ export function measureSnags(project: Project): Snag[] {
     if (worst) {
       const by = (-m.borders[worst]).toFixed(1)
       const what = m.fullSheets ? (mount.kind === 'frame' ? 'spacer' : 'card panel') : mount.kind === 'frame' ? 'opening' : 'card panel'
-      stop('design-over-opening', `The design passes the ${what} by ${by} mm at the ${worst}: the edge would be hidden or would not go in.`, { at: where(worst), mend: fit })
+      stop('design-over-opening', `The design passes the ${what} by ${by} mm at the ${worst}: the edge would be hidden or would not go in.`, {
+        at: where(worst),
+        mend: fit,
+      })
     } else if (m.fullSheets && (m.design.widthMm < m.opening!.widthMm || m.design.heightMm < m.opening!.heightMm))
       stop('design-swims', 'The sheets are smaller than the opening: their edges would show.', { mend: fit })
   }
   if (mount.kind === 'topper' && m.design.widthMm > mount.widthMm + TOLERANCE_MM)
-    stop('design-over-width', `The design is ${(m.design.widthMm - mount.widthMm).toFixed(1)} mm wider than the topper may be.`, { at: where('right'), mend: fit })
+    stop('design-over-width', `The design is ${(m.design.widthMm - mount.widthMm).toFixed(1)} mm wider than the topper may be.`, {
+      at: where('right'),
+      mend: fit,
+    })
   const reach = [m.cuttable.widthMm, m.cuttable.heightMm].toSorted((a, b) => a - b)
   for (const layer of builtLayers(project)) {
     for (const piece of layer.pieces) {

@@ -3,7 +3,12 @@ import { assignPaper, builtLayers, colourOf, paperOf, type Layer, type Paper, ty
 import { colourDifference, matchPapers, ramp, TOO_ALIKE } from './colour'
 
 /** Papers of a ramp over the chosen layers (back to front), matched to the stock. */
-export function rampPapers(layerIds: readonly string[], from: string, to: string, stock: readonly Paper[]): { layerId: string; wanted: string; paper: Paper }[] {
+export function rampPapers(
+  layerIds: readonly string[],
+  from: string,
+  to: string,
+  stock: readonly Paper[],
+): { layerId: string; wanted: string; paper: Paper }[] {
   const wanted = ramp(from, to, layerIds.length)
   return matchPapers(wanted, usable(stock)).map((paper, i) => ({ layerId: layerIds[i]!, wanted: wanted[i]!, paper }))
 }
@@ -65,7 +70,9 @@ export function paperSnags(project: Project, stock: readonly Paper[]): Snag[] {
       layer: above.id,
       at: null,
       message: `“${below.name}” and “${above.name}” are too alike to tell apart (difference ${difference.toFixed(1)}; ${TOO_ALIKE} or more is safe).`,
-      ...(swap ? { mend: { label: `Take ${swap.name} for “${above.name}”`, action: { kind: 'swap-paper' as const, layerId: above.id, paperId: swap.id } } } : {}),
+      ...(swap
+        ? { mend: { label: `Take ${swap.name} for “${above.name}”`, action: { kind: 'swap-paper' as const, layerId: above.id, paperId: swap.id } } }
+        : {}),
     })
   }
   return snags

@@ -34,7 +34,17 @@ export function typicalThickness(finish: Finish, gsm: number): number {
   return 0.53
 }
 
-type Row = readonly [name: string, colour: string, finish: Finish, gsm: number, core: 'solid' | 'white', size: readonly [number, number], count: number, price: number, oneWay?: boolean]
+type Row = readonly [
+  name: string,
+  colour: string,
+  finish: Finish,
+  gsm: number,
+  core: 'solid' | 'white',
+  size: readonly [number, number],
+  count: number,
+  price: number,
+  oneWay?: boolean,
+]
 
 const rows: readonly Row[] = [
   ['Shell', '#f2bea1', 'smooth', 216, 'solid', SQUARE12, 4, 0.55],

@@ -58,7 +58,16 @@ export const starterAdhesives: Adhesive[] = [
     caution: 'Open a window, keep flames away, and follow the label.',
   },
   { id: 'glue-stick', name: 'glue stick', tackMin: 0.5, handleMin: 5, dryMin: 20, bucklesBelowGsm: 0, slides: true, caution: '' },
-  { id: 'glue-tape', name: 'tape runner', tackMin: 0, handleMin: 0, dryMin: 0, bucklesBelowGsm: 0, slides: false, caution: 'It holds at once: there is no second try.' },
+  {
+    id: 'glue-tape',
+    name: 'tape runner',
+    tackMin: 0,
+    handleMin: 0,
+    dryMin: 0,
+    bucklesBelowGsm: 0,
+    slides: false,
+    caution: 'It holds at once: there is no second try.',
+  },
   {
     id: 'glue-hot',
     name: 'hot glue',
@@ -83,8 +92,7 @@ export const starterCutter: Cutter = {
 }
 
 /** A drawer with foam, glue and a cutter, and no paper yet. */
-export const emptyDrawer = (): Drawer =>
-  drawerSchema.parse({ papers: [], foams: starterFoams, adhesives: starterAdhesives, cutter: starterCutter })
+export const emptyDrawer = (): Drawer => drawerSchema.parse({ papers: [], foams: starterFoams, adhesives: starterAdhesives, cutter: starterCutter })
 
 export type NewKind = 'frame' | 'card' | 'topper'
 

@@ -1,5 +1,5 @@
 // Reading and writing NAME.feuillet.json.
-import { z } from 'zod'
+import type { z } from 'zod'
 import { pathToRings } from '../geometry'
 import { BadInput } from './bad-input'
 import { projectSchema, SCHEMA_VERSION, type Project } from './schema'
@@ -26,8 +26,7 @@ export function readProject(text: string): Project {
   let current = doc as Record<string, unknown>
   const version = current['schemaVersion'] ?? 0
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 0) throw new BadInput('schemaVersion must be a whole number')
-  if (version > SCHEMA_VERSION)
-    throw new BadInput(`the project was written by a newer Feuillet (version ${version}; this one reads up to ${SCHEMA_VERSION})`)
+  if (version > SCHEMA_VERSION) throw new BadInput(`the project was written by a newer Feuillet (version ${version}; this one reads up to ${SCHEMA_VERSION})`)
   for (let v = version; v < SCHEMA_VERSION; v++) current = migrations[v]!(current)
   const parsed = projectSchema.safeParse(current)
   if (!parsed.success) throw new BadInput(firstIssue(parsed.error))

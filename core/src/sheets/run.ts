@@ -13,7 +13,12 @@ export interface Unplaceable {
 }
 
 /** Layouts of all papers but those to skip (by id) after a fixed number of steps: the same project always gives the same sheets. */
-export function nestProject(project: Project, skip: ReadonlySet<string> = new Set(), steps = FIRST_STEPS, seed = 1): { runs: NestedRun[]; failed: Unplaceable[] } {
+export function nestProject(
+  project: Project,
+  skip: ReadonlySet<string> = new Set(),
+  steps = FIRST_STEPS,
+  seed = 1,
+): { runs: NestedRun[]; failed: Unplaceable[] } {
   const runs: NestedRun[] = []
   const failed: Unplaceable[] = []
   for (const run of paperRuns(project)) {

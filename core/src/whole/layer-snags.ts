@@ -23,7 +23,14 @@ export function layerSnags(project: Project, figures: readonly LayerFigures[], v
     }
     const seen = visible.find((v) => v.id === layer.id)
     if (seen && seen.areaMm2 > 0 && seen.visibleMm2 < seen.areaMm2 * 0.001)
-      snags.push({ code: 'hidden-layer', stage: 'layers', severity: 'caution', layer: layer.id, at: null, message: `Nothing of “${layer.name}” shows from the front: a plain sheet would do, or none.` })
+      snags.push({
+        code: 'hidden-layer',
+        stage: 'layers',
+        severity: 'caution',
+        layer: layer.id,
+        at: null,
+        message: `Nothing of “${layer.name}” shows from the front: a plain sheet would do, or none.`,
+      })
   }
   return snags
 }

@@ -39,9 +39,21 @@ function useHits(): Hit[] {
       view: { layerId: project.layers.find((layer) => layer.paperId === paper.id)?.id ?? null },
       tab: { folio: null, colour: paper.colour },
     })),
-    ...(derived?.loads ?? []).map((load) => ({ key: load.id, kind: 'load', text: `Load ${load.number}: ${load.paper.name}`, stage: 'sheets', view: { loadId: load.id } })),
+    ...(derived?.loads ?? []).map((load) => ({
+      key: load.id,
+      kind: 'load',
+      text: `Load ${load.number}: ${load.paper.name}`,
+      stage: 'sheets',
+      view: { loadId: load.id },
+    })),
     ...(derived?.build.steps ?? []).map((step) => ({ key: step.id, kind: 'step', text: step.title, stage: 'build', view: { stepId: step.id } })),
-    ...(derived?.snags ?? []).map((snag, i) => ({ key: `snag${i}`, kind: 'snag', text: snag.message, stage: snag.stage, view: { at: snag.at, ...(snag.layer ? { layerId: snag.layer } : {}) } })),
+    ...(derived?.snags ?? []).map((snag, i) => ({
+      key: `snag${i}`,
+      kind: 'snag',
+      text: snag.message,
+      stage: snag.stage,
+      view: { at: snag.at, ...(snag.layer ? { layerId: snag.layer } : {}) },
+    })),
   ]
 }
 

@@ -19,7 +19,9 @@ export const selectMeasures = createSelector(selectProject, measure)
 /** The picked layer; the frontmost where none is picked. */
 export const selectLayer = createSelector([selectProject, selectView], (project, view) => findLayer(project, view.layerId) ?? project.layers.at(-1))
 
-export const selectStageSnags = createSelector([selectSnags, (_: RootState, stage: Stage) => stage], (snags, stage) => snags.filter((snag) => snag.stage === stage))
+export const selectStageSnags = createSelector([selectSnags, (_: RootState, stage: Stage) => stage], (snags, stage) =>
+  snags.filter((snag) => snag.stage === stage),
+)
 
 export type StageState = 'untouched' | 'under way' | 'in order'
 

@@ -9,6 +9,7 @@ import { formatSize } from '@feuillet/core/units'
 import { Thumbnail } from '../drawing/stack'
 import { Button } from '../ui'
 import { compute } from '../workers/compute'
+import { demos, seedDemos } from './demos'
 import { saveFile } from './save-file'
 import { loadShelf, removeProject, saveProject, type ShelfEntry } from './storage'
 
@@ -18,12 +19,6 @@ const kinds: { kind: NewKind; title: string; words: string }[] = [
   { kind: 'topper', title: 'Topper', words: 'Words or figures on sticks' },
 ]
 
-const demos = [
-  { name: 'harbour', title: 'Harbour at dusk', words: 'frame, 8 layers' },
-  { name: 'tide-rose', title: 'Tide rose', words: 'card, 6 layers' },
-  { name: 'bon-voyage', title: 'Bon voyage', words: 'topper, 3 layers' },
-] as const
-
 export function Shelf() {
   const navigate = useNavigate()
   const [entries, setEntries] = useState<ShelfEntry[] | null>(null)
@@ -31,6 +26,7 @@ export function Shelf() {
   const picker = useRef<HTMLInputElement>(null)
   const refresh = useCallback(async () => {
     try {
+      await seedDemos()
       setEntries(await loadShelf())
     } catch {
       setEntries([])
@@ -137,7 +133,9 @@ export function Shelf() {
         <h2 id="shelf" className="mb-3 text-[17px]">
           On the shelf
         </h2>
-        {entries?.length === 0 && <p className="text-soft">Nothing yet. Projects are kept in this browser; a project file can be dropped anywhere on this page.</p>}
+        {entries?.length === 0 && (
+          <p className="text-soft">Nothing yet. Projects are kept in this browser; a project file can be dropped anywhere on this page.</p>
+        )}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-5 pb-8">
           {entries?.map((entry) => (
             <Entry key={entry.project.id} entry={entry} onRemove={() => void remove(entry)} onChange={() => void refresh()} />
@@ -167,9 +165,18 @@ function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () 
   const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white'
   return (
     <li className="relative border border-line bg-panel" data-project={project.name}>
-      <button type="button" className="block w-full text-left hover:bg-sheet" onClick={() => void navigate(`/project/${project.id}/measure`)} aria-label={`Open ${project.name}`}>
+      <button
+        type="button"
+        className="block w-full text-left hover:bg-sheet"
+        onClick={() => void navigate(`/project/${project.id}/measure`)}
+        aria-label={`Open ${project.name}`}
+      >
         <span className="block h-[150px] p-3">
-          {project.layers.length > 0 ? <Thumbnail project={project} box={box} /> : <span className="grid h-full place-items-center border border-dashed border-line text-soft">no layers yet</span>}
+          {project.layers.length > 0 ? (
+            <Thumbnail project={project} box={box} />
+          ) : (
+            <span className="grid h-full place-items-center border border-dashed border-line text-soft">no layers yet</span>
+          )}
         </span>
         <span className="block border-t border-line px-3 py-2 pr-9">
           <span className={`block truncate font-semibold ${naming ? 'invisible' : ''}`}>{project.name}</span>

@@ -46,7 +46,7 @@ export async function removeProject(id: string): Promise<void> {
 /** All kept projects, the last saved first; damaged ones are passed over and stay where they are. */
 export async function loadShelf(): Promise<ShelfEntry[]> {
   const entries: ShelfEntry[] = []
-  await projects.iterate<Kept, void>((kept) => {
+  await projects.iterate<Kept, undefined>((kept) => {
     try {
       entries.push({ project: readProject(kept.text), savedAt: kept.savedAt })
     } catch {

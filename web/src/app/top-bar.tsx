@@ -49,14 +49,36 @@ export function TopBar({ stage }: { stage: Stage }) {
         ))}
       </nav>
       <div className="flex shrink-0 items-center gap-1.5 self-center">
-        {saved !== 'saved' && <span className={`text-[12px] ${saved === 'failed' ? 'text-crimson' : 'text-soft'}`}>{saved === 'failed' ? '■ not saved' : 'saving…'}</span>}
-        <button type="button" className={tool} disabled={past.length === 0} aria-label="Undo" title={past.length ? `Undo: ${past.at(-1)!.label} (Ctrl+Z)` : 'Nothing to undo'} onClick={() => dispatch(undone())}>
+        {saved !== 'saved' && (
+          <span className={`text-[12px] ${saved === 'failed' ? 'text-crimson' : 'text-soft'}`}>{saved === 'failed' ? '■ not saved' : 'saving…'}</span>
+        )}
+        <button
+          type="button"
+          className={tool}
+          disabled={past.length === 0}
+          aria-label="Undo"
+          title={past.length ? `Undo: ${past.at(-1)!.label} (Ctrl+Z)` : 'Nothing to undo'}
+          onClick={() => dispatch(undone())}
+        >
           <Undo2 size={15} />
         </button>
-        <button type="button" className={tool} disabled={future.length === 0} aria-label="Redo" title={future.length ? `Redo: ${future.at(-1)!.label} (Ctrl+Shift+Z)` : 'Nothing to redo'} onClick={() => dispatch(redone())}>
+        <button
+          type="button"
+          className={tool}
+          disabled={future.length === 0}
+          aria-label="Redo"
+          title={future.length ? `Redo: ${future.at(-1)!.label} (Ctrl+Shift+Z)` : 'Nothing to redo'}
+          onClick={() => dispatch(redone())}
+        >
           <Redo2 size={15} />
         </button>
-        <button type="button" className={`${tool} measure`} aria-label={`Units: ${project.unit}`} title="Switch between mm and inches" onClick={() => dispatch(change('units', (p) => ({ ...p, unit: p.unit === 'mm' ? 'in' : 'mm' })))}>
+        <button
+          type="button"
+          className={`${tool} measure`}
+          aria-label={`Units: ${project.unit}`}
+          title="Switch between mm and inches"
+          onClick={() => dispatch(change('units', (p) => ({ ...p, unit: p.unit === 'mm' ? 'in' : 'mm' })))}
+        >
           {project.unit}
         </button>
         <button type="button" className={`${tool} flex gap-2`} onClick={() => dispatch(looked({ finding: true }))}>

@@ -26,13 +26,26 @@ const work = createSlice({
   name: 'work',
   initialState,
   reducers: {
-    opened: (state, { payload }: PayloadAction<{ project: Project; stock: Paper[] }>) => ({ ...state, ...payload, past: [], future: [], saved: 'saved' as const }),
+    opened: (state, { payload }: PayloadAction<{ project: Project; stock: Paper[] }>) => ({
+      ...state,
+      ...payload,
+      past: [],
+      future: [],
+      saved: 'saved' as const,
+    }),
     closed: () => initialState,
     edited: (state, { payload }: PayloadAction<{ label: string; project: Project; stock?: Paper[] }>) => {
       const current = state as WorkState
       if (!current.project) return state
       const before: Version = { project: current.project, stock: current.stock, label: payload.label }
-      return { ...current, project: payload.project, stock: payload.stock ?? current.stock, past: [...current.past.slice(-HISTORY + 1), before], future: [], saved: 'saving' as const }
+      return {
+        ...current,
+        project: payload.project,
+        stock: payload.stock ?? current.stock,
+        past: [...current.past.slice(-HISTORY + 1), before],
+        future: [],
+        saved: 'saving' as const,
+      }
     },
     undone: (state) => step(state as WorkState, 'past', 'future'),
     redone: (state) => step(state as WorkState, 'future', 'past'),

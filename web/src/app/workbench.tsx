@@ -73,7 +73,10 @@ function Frame({ stage }: { stage: Stage }) {
   useKeys((next) => void navigate(`../${next}`, { relative: 'path' }))
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] } }),
+    useSensor(KeyboardSensor, {
+      coordinateGetter: sortableKeyboardCoordinates,
+      keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] },
+    }),
   )
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return
@@ -85,7 +88,16 @@ function Frame({ stage }: { stage: Stage }) {
           return paper ? assignPaper(p, [target], paper) : p
         }),
       )
-    else dispatch(change('move a layer', (p) => moveLayer(p, String(active.id), p.layers.findIndex((layer) => layer.id === target))))
+    else
+      dispatch(
+        change('move a layer', (p) =>
+          moveLayer(
+            p,
+            String(active.id),
+            p.layers.findIndex((layer) => layer.id === target),
+          ),
+        ),
+      )
   }
   return (
     <DndContext sensors={sensors} onDragEnd={onDragEnd}>

@@ -40,7 +40,23 @@ export function Board({ box, unit, label, children, onPointerDown }: Props) {
   )
 }
 
-function Ruler({ from, length, scale, unit, x, y, across = false }: { from: number; length: number; scale: number; unit: Unit; x: number; y: number; across?: boolean }) {
+function Ruler({
+  from,
+  length,
+  scale,
+  unit,
+  x,
+  y,
+  across = false,
+}: {
+  from: number
+  length: number
+  scale: number
+  unit: Unit
+  x: number
+  y: number
+  across?: boolean
+}) {
   const base = unit === 'mm' ? 10 : MM_PER_INCH / 4
   // Ticks at least 7 pixels apart, figures at least 70.
   const step = [1, 2, 5, 10, 20, 50].find((k) => base * k * scale >= 7)! * base
@@ -57,7 +73,15 @@ function Ruler({ from, length, scale, unit, x, y, across = false }: { from: numb
     const value = unit === 'mm' ? String(Math.round(k * step)) : String(Math.round((k * step) / MM_PER_INCH))
     const text = k === first || k + perLabel > (from + length) / step ? `${value} ${across ? unit : ''}` : value
     ticks.push(
-      <text key={`t${k}`} x={across ? x + at + 3 : x - 7} y={across ? y - 6 : y + at + 13} textAnchor={across ? 'start' : 'end'} className="measure" fontSize={11} fill="var(--color-ink)">
+      <text
+        key={`t${k}`}
+        x={across ? x + at + 3 : x - 7}
+        y={across ? y - 6 : y + at + 13}
+        textAnchor={across ? 'start' : 'end'}
+        className="measure"
+        fontSize={11}
+        fill="var(--color-ink)"
+      >
         {text}
       </text>,
     )

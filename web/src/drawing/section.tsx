@@ -46,9 +46,15 @@ export function SectionPanel() {
     <aside className="flex min-h-0 flex-col border-r border-line bg-panel" aria-label="Section">
       <header className="flex items-baseline justify-between px-3.5 pt-3 pb-1">
         <h2 className="text-[15px]">Section</h2>
-        <span className={`measure text-[12px] ${over ? 'text-crimson' : 'text-soft'} ${busy ? 'opacity-50' : ''}`} data-testid="stack-height" title="Card and foam against the depth at hand less clearance; foam not pressed">
+        <span
+          className={`measure text-[12px] ${over ? 'text-crimson' : 'text-soft'} ${busy ? 'opacity-50' : ''}`}
+          data-testid="stack-height"
+          title="Card and foam against the depth at hand less clearance; foam not pressed"
+        >
           {over && '■ '}
-          {roomMm === null ? formatLength(stackMm, unit) : `${unit === 'mm' ? formatMm(stackMm) : formatLength(stackMm, unit)} of ${formatLength(roomMm, unit)}`}
+          {roomMm === null
+            ? formatLength(stackMm, unit)
+            : `${unit === 'mm' ? formatMm(stackMm) : formatLength(stackMm, unit)} of ${formatLength(roomMm, unit)}`}
         </span>
       </header>
       <div ref={ref} className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
@@ -69,7 +75,9 @@ export function SectionPanel() {
                 ))}
               </ol>
             </SortableContext>
-            {layers.length === 0 && <p className="absolute right-3 bottom-12 left-[130px] text-[13px] text-soft">No layers yet. Bring in a drawing on the Layers stage.</p>}
+            {layers.length === 0 && (
+              <p className="absolute right-3 bottom-12 left-[130px] text-[13px] text-soft">No layers yet. Bring in a drawing on the Layers stage.</p>
+            )}
           </div>
         )}
         {out.map((layer) => (
@@ -93,7 +101,10 @@ function levels(project: Project, depths: readonly LayerDepth[]): Map<string, Le
   for (const layer of builtLayers(project)) {
     const depth = known.get(layer.id)
     const bottom = top + (layer.joint.kind === 'foam' ? layer.joint.gapMm : 0)
-    const level = depth && Number.isFinite(depth.bottomMm) ? { bottomMm: depth.bottomMm, topMm: depth.topMm } : { bottomMm: bottom, topMm: bottom + thicknessOf(project, layer) }
+    const level =
+      depth && Number.isFinite(depth.bottomMm)
+        ? { bottomMm: depth.bottomMm, topMm: depth.topMm }
+        : { bottomMm: bottom, topMm: bottom + thicknessOf(project, layer) }
     out.set(layer.id, level)
     top = level.topMm
   }
@@ -162,12 +173,32 @@ function LayerBar({ project, layer, level, y, rowY }: { project: Project; layer:
           <g key={dx} stroke="var(--color-line)" strokeWidth={0.8}>
             <rect x={BAR_X + dx} y={y(level.bottomMm)} width={13} height={gapH} fill="#fff" />
             {Array.from({ length: Math.max(0, Math.floor(gapH / 4)) }, (_, k) => (
-              <line key={k} x1={BAR_X + dx + 2} x2={BAR_X + dx + 11} y1={y(level.bottomMm) + 3 + k * 4} y2={y(level.bottomMm) + 3 + k * 4} strokeDasharray="2 2" />
+              <line
+                key={k}
+                x1={BAR_X + dx + 2}
+                x2={BAR_X + dx + 11}
+                y1={y(level.bottomMm) + 3 + k * 4}
+                y2={y(level.bottomMm) + 3 + k * 4}
+                strokeDasharray="2 2"
+              />
             ))}
           </g>
         ))}
-      <rect x={BAR_X} y={top} width={BAR_W} height={bar} fill={colourOf(project, layer)} stroke={picked ? 'var(--color-plum)' : 'rgb(0 0 0 / 0.55)'} strokeWidth={picked ? 2 : 0.6} />
-      <path d={`M${BAR_X + BAR_W} ${mid}h6L${LABEL_X - 10} ${rowY}h6`} fill="none" stroke={picked ? 'var(--color-plum)' : 'var(--color-line)'} strokeWidth={picked ? 1.6 : 1} />
+      <rect
+        x={BAR_X}
+        y={top}
+        width={BAR_W}
+        height={bar}
+        fill={colourOf(project, layer)}
+        stroke={picked ? 'var(--color-plum)' : 'rgb(0 0 0 / 0.55)'}
+        strokeWidth={picked ? 2 : 0.6}
+      />
+      <path
+        d={`M${BAR_X + BAR_W} ${mid}h6L${LABEL_X - 10} ${rowY}h6`}
+        fill="none"
+        stroke={picked ? 'var(--color-plum)' : 'var(--color-line)'}
+        strokeWidth={picked ? 1.6 : 1}
+      />
     </g>
   )
 }
@@ -177,7 +208,15 @@ function Limit({ y, depthMm, roomMm, stackMm, glass }: { y: (mm: number) => numb
   const x = BAR_X + BAR_W / 2
   return (
     <g>
-      <line x1={BAR_X} x2={BAR_X + BAR_W} y1={y(depthMm)} y2={y(depthMm)} stroke="var(--color-ink)" strokeWidth={1.2} strokeDasharray={glass ? undefined : '4 3'} />
+      <line
+        x1={BAR_X}
+        x2={BAR_X + BAR_W}
+        y1={y(depthMm)}
+        y2={y(depthMm)}
+        stroke="var(--color-ink)"
+        strokeWidth={1.2}
+        strokeDasharray={glass ? undefined : '4 3'}
+      />
       {glass && <line x1={BAR_X} x2={BAR_X + BAR_W} y1={y(depthMm) + 3} y2={y(depthMm) + 3} stroke="var(--color-ink)" strokeWidth={1.2} />}
       {roomMm < depthMm && <line x1={BAR_X} x2={BAR_X + BAR_W} y1={y(roomMm)} y2={y(roomMm)} stroke="var(--color-soft)" strokeDasharray="3 3" />}
       {Math.abs(y(stackMm) - y(roomMm)) > 22 && (
@@ -209,7 +248,13 @@ function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; lev
     <li
       ref={sortable.setNodeRef}
       className={`group flex items-center gap-2 ${top === null ? 'ml-[148px] h-[30px] list-none' : 'absolute right-0'} ${sortable.isDragging ? 'z-10 opacity-80' : ''} ${sortable.isOver ? 'bg-ochre-pale' : ''}`}
-      style={{ top: top ?? undefined, left: top === null ? undefined : LABEL_X, height: ROW, transform: CSS.Translate.toString(sortable.transform), transition: sortable.transition }}
+      style={{
+        top: top ?? undefined,
+        left: top === null ? undefined : LABEL_X,
+        height: ROW,
+        transform: CSS.Translate.toString(sortable.transform),
+        transition: sortable.transition,
+      }}
       data-row={layer.id}
     >
       <button
@@ -251,7 +296,9 @@ function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; lev
           }}
         />
       )}
-      <span className={`absolute right-0 flex bg-panel opacity-0 group-hover:opacity-100 focus-within:opacity-100 ${layer.joint.pinned || layer.hidden ? 'opacity-100' : ''}`}>
+      <span
+        className={`absolute right-0 flex bg-panel opacity-0 group-hover:opacity-100 focus-within:opacity-100 ${layer.joint.pinned || layer.hidden ? 'opacity-100' : ''}`}
+      >
         {(layer.joint.kind === 'foam' || layer.joint.pinned) && (
           <button
             type="button"

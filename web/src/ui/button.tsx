@@ -9,5 +9,11 @@ const looks = {
 }
 
 export function Button({ look = 'plain', small = false, className = '', type = 'button', ...rest }: Props) {
-  return <button type={type} className={`inline-flex items-center justify-center gap-2 ${look === 'quiet' ? 'py-0' : small ? 'px-2.5 py-1' : 'px-4 py-2'} ${looks[look]} ${className}`} {...rest} />
+  return (
+    <button
+      type={type}
+      className={`inline-flex items-center justify-center gap-2 ${look === 'quiet' ? 'py-0' : small ? 'px-2.5 py-1' : 'px-4 py-2'} ${looks[look]} ${className}`}
+      {...rest}
+    />
+  )
 }

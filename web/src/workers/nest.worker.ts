@@ -25,7 +25,12 @@ const breathe = () => new Promise((resolve) => setTimeout(resolve, 0))
 
 const api = {
   /** Searches all runs in turn for the given seconds; what is better than before is handed over as it is found. */
-  async search(runs: SearchRun[], seconds: number, onProgress: (progress: SearchProgress) => void, onBetter: (fingerprint: string, layout: NestLayout) => void): Promise<void> {
+  async search(
+    runs: SearchRun[],
+    seconds: number,
+    onProgress: (progress: SearchProgress) => void,
+    onBetter: (fingerprint: string, layout: NestLayout) => void,
+  ): Promise<void> {
     await ready
     stopped = false
     const work = runs.map((run) => ({ run, nester: new Nester(run.instance, 1), best: run.layout.score })).filter(({ nester }) => !nester.done)

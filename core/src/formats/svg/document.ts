@@ -85,7 +85,12 @@ export function parseSvg(text: string): SvgDocument {
   return { root: found, byId, styleText }
 }
 
-const plain = (message: string): string => message.replace(/[<>]/g, '').replace(/^\s*(?:undefined:)?/, '').trim().slice(0, 160)
+const plain = (message: string): string =>
+  message
+    .replace(/[<>]/g, '')
+    .replace(/^\s*(?:undefined:)?/, '')
+    .trim()
+    .slice(0, 160)
 
 interface Decoder {
   decode(bytes: Uint8Array): string

@@ -235,10 +235,7 @@ class Reader {
     for (let up: SvgElement | null = element; up; up = up.parent) if (up === target) return
     const moved: Context = {
       ...context,
-      map: compose(
-        context.map,
-        translation(parseSvgLength(attributes['x'], context.port.w) ?? 0, parseSvgLength(attributes['y'], context.port.h) ?? 0),
-      ),
+      map: compose(context.map, translation(parseSvgLength(attributes['x'], context.port.w) ?? 0, parseSvgLength(attributes['y'], context.port.h) ?? 0)),
       trail: [...context.trail, target],
     }
     if (target.name === 'symbol' || target.name === 'svg') {
@@ -395,7 +392,15 @@ function nameGroups(root: SvgElement): Map<SvgElement, string> {
     if (child.name !== 'g') continue
     const { label, id, 'data-name': dataName } = child.attributes
     const given = label ?? dataName ?? (id && !/^(g|group|path|svg)?[-_]?\d+([-_]\d+)*$/i.test(id) ? id : undefined)
-    if (given) names.set(child, given.replace(/_x([0-9A-F]{2})_/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16))).replace(/[_\s]+/g, ' ').trim().slice(0, 60))
+    if (given)
+      names.set(
+        child,
+        given
+          .replace(/_x([0-9A-F]{2})_/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)))
+          .replace(/[_\s]+/g, ' ')
+          .trim()
+          .slice(0, 60),
+      )
   }
   return names.size >= 2 ? names : new Map()
 }

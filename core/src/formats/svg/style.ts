@@ -58,7 +58,10 @@ export function parseStyleSheet(text: string): Rule[] {
     }
   }
   visit(sheet)
-  return rules.map((rule, order) => ({ rule, order })).sort((a, b) => a.rule.specificity - b.rule.specificity || a.order - b.order).map(({ rule }) => rule)
+  return rules
+    .map((rule, order) => ({ rule, order }))
+    .sort((a, b) => a.rule.specificity - b.rule.specificity || a.order - b.order)
+    .map(({ rule }) => rule)
 }
 
 function readDeclarations(block: CssNode): Style {

@@ -21,7 +21,8 @@ export function makeMask(shape: Polygon, cell: number, widthMm: number, heightMm
   const crossings: number[][] = Array.from({ length: rows }, () => [])
   for (const ring of [shape.outer, ...shape.holes]) {
     const n = ring.length
-    for (let i = 0, j = n - 2; i < n; j = i, i += 2) markEdge(bits, crossings, cols, rows, ring[j]! / cell, ring[j + 1]! / cell, ring[i]! / cell, ring[i + 1]! / cell)
+    for (let i = 0, j = n - 2; i < n; j = i, i += 2)
+      markEdge(bits, crossings, cols, rows, ring[j]! / cell, ring[j + 1]! / cell, ring[i]! / cell, ring[i + 1]! / cell)
   }
   // Inside: even-odd along the middle of each row of cells.
   for (let r = 0; r < rows; r++) {

@@ -123,8 +123,7 @@ export class Nester {
 
   private refuseTooLarge(items: readonly Item[]): void {
     const tooLarge = new Set<string>()
-    for (const k of new Set(items.map((item) => item.piece)))
-      if (this.posesOf(k, 'rows').length === 0) tooLarge.add(this.instance.pieces[k]!.id)
+    for (const k of new Set(items.map((item) => item.piece))) if (this.posesOf(k, 'rows').length === 0) tooLarge.add(this.instance.pieces[k]!.id)
     if (tooLarge.size > 0) {
       const { w, h, margin } = this.instance.sheet
       const names = [...tooLarge]

@@ -45,7 +45,10 @@ export default function Bench() {
     return () => window.removeEventListener('keydown', onKey)
   })
   if (!derived) return <p className="h-full bg-night p-8 text-[20px] text-panel">Computing the steps…</p>
-  const leftMin = steps.slice(at).filter((s) => s.needs.includes('hands')).reduce((sum, s) => sum + s.minutes, 0)
+  const leftMin = steps
+    .slice(at)
+    .filter((s) => s.needs.includes('hands'))
+    .reduce((sum, s) => sum + s.minutes, 0)
   return (
     <main className="grid h-full grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-10 bg-night p-10 text-panel">
       <div className="flex min-h-0 flex-col">
@@ -60,7 +63,12 @@ export default function Bench() {
           {step && <StepWords step={step} project={project} />}
           {!step && <p className="text-[22px]">Write down what worked on the Log.</p>}
         </div>
-        <button type="button" className="clip-corner mt-4 flex items-center justify-between bg-panel px-7 py-6 text-ink hover:bg-white disabled:opacity-50" disabled={!step} onClick={finish}>
+        <button
+          type="button"
+          className="clip-corner mt-4 flex items-center justify-between bg-panel px-7 py-6 text-ink hover:bg-white disabled:opacity-50"
+          disabled={!step}
+          onClick={finish}
+        >
           <span className="font-head text-[30px] font-bold">Done</span>
           <span className="measure text-[18px]">space bar</span>
         </button>
@@ -105,17 +113,37 @@ function StepWords({ step, project }: { step: Step; project: Project }) {
 function BenchPicture({ project, step, steps, at }: { project: Project; step: Step | undefined; steps: readonly Step[]; at: number }) {
   const depth = useAppSelector(selectDerived)?.depth
   const layers = builtLayers(project)
-  const laid = new Set(steps.slice(0, at).filter((s) => s.kind === 'lay' || s.kind === 'glue').map((s) => s.layerId))
-  const sticking = step?.layerId != null
+  const laid = new Set(
+    steps
+      .slice(0, at)
+      .filter((s) => s.kind === 'lay' || s.kind === 'glue')
+      .map((s) => s.layerId),
+  )
+  const sticking = Boolean(step?.layerId)
   const shown = sticking || laid.size > 0 ? layers.filter((layer) => laid.has(layer.id) || layer.id === step?.layerId) : layers
   const box = viewBox(project)
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY]
   const pads = step?.kind === 'pad' ? (depth?.pads.filter((pad) => pad.layerId === step.layerId) ?? []) : []
   return (
-    <svg viewBox={`${box.minX - w * 0.03} ${box.minY - h * 0.03} ${w * 1.06} ${h * 1.06}`} className="min-h-0 flex-1" role="img" aria-label="The stack at this step">
+    <svg
+      viewBox={`${box.minX - w * 0.03} ${box.minY - h * 0.03} ${w * 1.06} ${h * 1.06}`}
+      className="min-h-0 flex-1"
+      role="img"
+      aria-label="The stack at this step"
+    >
       <StackDrawing project={project} layers={shown} px={w / 600} strong={step?.kind === 'pad' ? new Set([step.layerId!]) : undefined} />
       {pads.map((pad, i) => (
-        <rect key={i} transform={`translate(${pad.x} ${pad.y}) rotate(${pad.rotation})`} x={-pad.widthMm / 2} y={-pad.heightMm / 2} width={pad.widthMm} height={pad.heightMm} fill="#fff" stroke="#1e2126" strokeWidth={w / 500} />
+        <rect
+          key={i}
+          transform={`translate(${pad.x} ${pad.y}) rotate(${pad.rotation})`}
+          x={-pad.widthMm / 2}
+          y={-pad.heightMm / 2}
+          width={pad.widthMm}
+          height={pad.heightMm}
+          fill="#fff"
+          stroke="#1e2126"
+          strokeWidth={w / 500}
+        />
       ))}
     </svg>
   )

@@ -26,7 +26,9 @@ export default function BuildScreen() {
   return (
     <StageFrame
       title="Build"
-      lead={steps.length ? `${done} of ${steps.length} steps done.` : derived ? 'Steps follow from the layers and their joints; there are none yet.' : 'Computing…'}
+      lead={
+        steps.length ? `${done} of ${steps.length} steps done.` : derived ? 'Steps follow from the layers and their joints; there are none yet.' : 'Computing…'
+      }
       panel={
         <>
           {picked && (
@@ -44,7 +46,11 @@ export default function BuildScreen() {
             <Heading title="Time">
               <Figures>
                 <Figure name="From start to end" value={formatMinutes(derived.build.minutes)} basis="Cutter and hands side by side, drying included" />
-                <Figure name="Your hands" value={formatMinutes(derived.build.handsMinutes)} basis="8 s a pad, 10 s a glued part and 1 s a cm, 1.5 s an opening to weed" />
+                <Figure
+                  name="Your hands"
+                  value={formatMinutes(derived.build.handsMinutes)}
+                  basis="8 s a pad, 10 s a glued part and 1 s a cm, 1.5 s an opening to weed"
+                />
                 <Figure name="Hands still to go" value={formatMinutes(left)} />
               </Figures>
             </Heading>
@@ -62,7 +68,11 @@ export default function BuildScreen() {
               />
               <label className="flex items-center justify-between gap-3">
                 <span className="text-soft">Line up by</span>
-                <select className="w-40" value={plan.alignment} onChange={(event) => set('alignment', { alignment: event.target.value as typeof plan.alignment })}>
+                <select
+                  className="w-40"
+                  value={plan.alignment}
+                  onChange={(event) => set('alignment', { alignment: event.target.value as typeof plan.alignment })}
+                >
                   <option value="corner-jig">corner jig</option>
                   <option value="centre-mark">centre mark</option>
                   <option value="one-edge">one edge</option>
@@ -95,7 +105,9 @@ export default function BuildScreen() {
         </>
       }
     >
-      {steps.length > 0 && <TimeChart steps={steps} total={derived!.build.minutes} done={progress.done} picked={picked?.id} onPick={(stepId) => dispatch(looked({ stepId }))} />}
+      {steps.length > 0 && (
+        <TimeChart steps={steps} total={derived!.build.minutes} done={progress.done} picked={picked?.id} onPick={(stepId) => dispatch(looked({ stepId }))} />
+      )}
       <ol className="min-h-0 flex-1 overflow-y-auto px-5 pb-4" aria-label="Steps">
         {steps.map((step, i) => (
           <StepRow

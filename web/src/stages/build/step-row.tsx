@@ -23,9 +23,19 @@ export const StepRow = memo(function StepRow({ step, number, done, isNext, picke
   return (
     <li className={`flex items-center gap-3 border-b border-line ${picked ? 'bg-panel' : ''}`} data-step={step.id}>
       <input type="checkbox" className="ml-2" checked={done} onChange={(event) => onTick(event.target.checked)} aria-label={`Done: ${step.title}`} />
-      <button type="button" onClick={onPick} className={`flex min-w-0 flex-1 items-center gap-3 py-1.5 pr-2 text-left ${done ? 'text-soft line-through decoration-1' : ''}`}>
+      <button
+        type="button"
+        onClick={onPick}
+        className={`flex min-w-0 flex-1 items-center gap-3 py-1.5 pr-2 text-left ${done ? 'text-soft line-through decoration-1' : ''}`}
+      >
         <span className="measure w-6 text-right text-[12.5px] text-soft no-underline">{number}</span>
-        {layer ? <FolioTab folio={folioOf(project, layer.id)} colour={colourOf(project, layer)} size={22} /> : load ? <FolioTab folio={load.folios[0] ?? null} colour={load.paper.colour} size={22} /> : <span className="w-[22px] text-center text-soft">{step.needs.length === 0 ? '◷' : '·'}</span>}
+        {layer ? (
+          <FolioTab folio={folioOf(project, layer.id)} colour={colourOf(project, layer)} size={22} />
+        ) : load ? (
+          <FolioTab folio={load.folios[0] ?? null} colour={load.paper.colour} size={22} />
+        ) : (
+          <span className="w-[22px] text-center text-soft">{step.needs.length === 0 ? '◷' : '·'}</span>
+        )}
         <span className={`min-w-0 flex-1 truncate ${isNext ? 'font-semibold' : ''}`}>
           {isNext && <span className="text-plum">next: </span>}
           {step.title}

@@ -8,7 +8,19 @@ const lanes = [
 ]
 
 /** Cutter, hands and waiting side by side along the time of the build. */
-export function TimeChart({ steps, total, done, picked, onPick }: { steps: readonly Step[]; total: number; done: readonly string[]; picked: string | undefined; onPick: (stepId: string) => void }) {
+export function TimeChart({
+  steps,
+  total,
+  done,
+  picked,
+  onPick,
+}: {
+  steps: readonly Step[]
+  total: number
+  done: readonly string[]
+  picked: string | undefined
+  onPick: (stepId: string) => void
+}) {
   const every = [5, 10, 15, 30, 60, 120, 240].find((k) => total / k <= 9) ?? 480
   const marks = Array.from({ length: Math.floor(total / every) + 1 }, (_, k) => k * every)
   return (

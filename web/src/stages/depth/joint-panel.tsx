@@ -32,11 +32,21 @@ export function JointPanel({ layer }: { layer: Layer }) {
           <p className="truncate text-[13px] text-soft">{paperOf(project, layer)?.name ?? 'no paper yet'}</p>
         </div>
       </div>
-      <Heading title={backmost ? 'Between it and the board' : 'Gap below'} aside={<Switch label="pinned" checked={pinned} onChange={(next) => set({ pinned: next })} title="A pinned gap stays when gaps are fitted" />}>
+      <Heading
+        title={backmost ? 'Between it and the board' : 'Gap below'}
+        aside={<Switch label="pinned" checked={pinned} onChange={(next) => set({ pinned: next })} title="A pinned gap stays when gaps are fitted" />}
+      >
         <Choice
           label="Gap below"
           value={value}
-          options={[{ value: 'glue', label: 'glue' }, ...common.map((choice) => ({ value: String(choice.gapMm), label: choice.gapMm === 2 ? '2 mm' : choice.label === String(choice.gapMm) ? choice.label : choice.label.replaceAll(' ', ''), title: `${choice.gapMm} mm of foam: ${choice.label}` }))]}
+          options={[
+            { value: 'glue', label: 'glue' },
+            ...common.map((choice) => ({
+              value: String(choice.gapMm),
+              label: choice.gapMm === 2 ? '2 mm' : choice.label === String(choice.gapMm) ? choice.label : choice.label.replaceAll(' ', ''),
+              title: `${choice.gapMm} mm of foam: ${choice.label}`,
+            })),
+          ]}
           onChange={(next) => set(next === 'glue' ? { kind: 'glue', gapMm: 0 } : { kind: 'foam', gapMm: Number(next) })}
         />
         {kind === 'foam' && (
@@ -52,7 +62,12 @@ export function JointPanel({ layer }: { layer: Layer }) {
                 <Figure key={name} name={`Pads ${name}`} value={n} />
               ))}
               {own.farthestMm !== null && own.pads > 0 && <Figure name="Farthest from a pad" value={`${formatMm(own.farthestMm, 0)} mm`} />}
-              <Figure name="Tilt" value={own.tiltMm > 0 ? `${formatMm(own.tiltMm)} mm` : 'none'} alarm={own.tiltMm > 0} basis="What no foam build can level out" />
+              <Figure
+                name="Tilt"
+                value={own.tiltMm > 0 ? `${formatMm(own.tiltMm)} mm` : 'none'}
+                alarm={own.tiltMm > 0}
+                basis="What no foam build can level out"
+              />
               {own.glued.length > 0 && <Figure name="Too narrow for a pad" value={own.glued.length === 1 ? '1 piece' : `${own.glued.length} pieces`} />}
             </Figures>
           </div>

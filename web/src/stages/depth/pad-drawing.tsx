@@ -34,7 +34,9 @@ export function PadDrawing({ layer, px }: { layer: Layer; px: number }) {
       {pads.map((pad, i) => (
         <g key={i} transform={`translate(${pad.x} ${pad.y}) rotate(${pad.rotation})`} data-pad>
           <rect x={-pad.widthMm / 2} y={-pad.heightMm / 2} width={pad.widthMm} height={pad.heightMm} fill="#fff" stroke="#1e2126" strokeWidth={px * 1.2} />
-          {pad.foamIds.length > 1 && <path d={`M${-pad.widthMm / 2} ${-pad.heightMm / 2}L${pad.widthMm / 2} ${pad.heightMm / 2}`} stroke="#1e2126" strokeWidth={px} />}
+          {pad.foamIds.length > 1 && (
+            <path d={`M${-pad.widthMm / 2} ${-pad.heightMm / 2}L${pad.widthMm / 2} ${pad.heightMm / 2}`} stroke="#1e2126" strokeWidth={px} />
+          )}
           <title>
             {pad.widthMm} × {pad.heightMm} mm, {pad.thicknessMm} mm high{pad.foamIds.length > 1 ? `, ${pad.foamIds.length} stacked` : ''}
           </title>

@@ -27,7 +27,15 @@ export default function DepthScreen() {
   return (
     <StageFrame
       title="Depth"
-      lead={depth ? (depth.roomMm === null ? `The stack is ${formatMm(depth.stackMm)} mm high.` : left! >= 0 ? `${formatMm(depth.stackMm)} mm of ${formatMm(depth.roomMm)} mm used; ${formatMm(left!)} mm left.` : `${formatMm(-left!)} mm too deep.`) : 'Computing…'}
+      lead={
+        depth
+          ? depth.roomMm === null
+            ? `The stack is ${formatMm(depth.stackMm)} mm high.`
+            : left! >= 0
+              ? `${formatMm(depth.stackMm)} mm of ${formatMm(depth.roomMm)} mm used; ${formatMm(left!)} mm left.`
+              : `${formatMm(-left!)} mm too deep.`
+          : 'Computing…'
+      }
       panel={
         <>
           {layer && <JointPanel layer={layer} />}
@@ -46,20 +54,47 @@ export default function DepthScreen() {
                 ]}
                 onChange={(thrift) => set('how much foam', { thrift, padSpanMm: null })}
               />
-              <NumberField label="Pads hidden up to" unitHint="°" value={plan.viewingDeg} min={0} max={60} onChange={(viewingDeg) => set('viewing angle', { viewingDeg })} />
-              <Switch label="Lit from behind" checked={plan.litFromBehind} onChange={(litFromBehind) => set('lit from behind', { litFromBehind })} title="Thin card then shows its pads: they go only where an opaque layer hides them. Use cool, low-voltage LED only." />
+              <NumberField
+                label="Pads hidden up to"
+                unitHint="°"
+                value={plan.viewingDeg}
+                min={0}
+                max={60}
+                onChange={(viewingDeg) => set('viewing angle', { viewingDeg })}
+              />
+              <Switch
+                label="Lit from behind"
+                checked={plan.litFromBehind}
+                onChange={(litFromBehind) => set('lit from behind', { litFromBehind })}
+                title="Thin card then shows its pads: they go only where an opaque layer hides them. Use cool, low-voltage LED only."
+              />
             </div>
           </Heading>
           {depth && (
             <Heading title="Whole stack">
               <Figures>
-                <Figure name="Stack" value={formatLength(depth.stackMm, unit)} basis="Card and unpressed foam at the highest place; foam gives about 5 % under a press" />
+                <Figure
+                  name="Stack"
+                  value={formatLength(depth.stackMm, unit)}
+                  basis="Card and unpressed foam at the highest place; foam gives about 5 % under a press"
+                />
                 {depth.roomMm !== null && <Figure name="Room" value={formatLength(depth.roomMm, unit)} basis="Depth at hand less clearance" />}
                 {left !== null && <Figure name="Left" value={formatLength(Math.max(0, left), unit)} alarm={left < 0} />}
-                {left !== null && left > 0.4 && <Figure name="To shim behind" value={depth.shim ? `${formatMm(depth.shim.mm)} mm (${depth.shim.label})` : 'nothing'} basis="The thickest foam build that goes into what is left, put behind the backing sheet" />}
+                {left !== null && left > 0.4 && (
+                  <Figure
+                    name="To shim behind"
+                    value={depth.shim ? `${formatMm(depth.shim.mm)} mm (${depth.shim.label})` : 'nothing'}
+                    basis="The thickest foam build that goes into what is left, put behind the backing sheet"
+                  />
+                )}
                 <Figure name="Pads in all" value={depth.pads.length} />
                 {depth.foamUse.map((use) => (
-                  <Figure key={use.foam.id} name={use.foam.name} value={use.packs ? `${use.needed}, buy ${use.packs}` : `${use.needed} of ${use.foam.count}`} alarm={use.packs > 0} />
+                  <Figure
+                    key={use.foam.id}
+                    name={use.foam.name}
+                    value={use.packs ? `${use.needed}, buy ${use.packs}` : `${use.needed} of ${use.foam.count}`}
+                    alarm={use.packs > 0}
+                  />
                 ))}
               </Figures>
             </Heading>
@@ -77,7 +112,9 @@ export default function DepthScreen() {
                   ]}
                   onChange={(profile) => set('shape of the gaps', { profile, heroLayerId: profile === 'hero' ? (layer?.id ?? null) : null })}
                 />
-                {plan.profile === 'hero' && <p className="text-[13px] text-soft">Doubled under layer {folioOf(project, plan.heroLayerId ?? '') ?? 'in the middle'}.</p>}
+                {plan.profile === 'hero' && (
+                  <p className="text-[13px] text-soft">Doubled under layer {folioOf(project, plan.heroLayerId ?? '') ?? 'in the middle'}.</p>
+                )}
               </div>
             </Heading>
           )}
@@ -86,7 +123,12 @@ export default function DepthScreen() {
       actions={
         depth &&
         depth.roomMm !== null && (
-          <Button look="main" disabled={freeLayers(project).length === 0} onClick={() => dispatch(change('fit the gaps', fitGaps))} title="Chooses every free gap from the foam at hand so that the stack fills the room; pinned gaps stay">
+          <Button
+            look="main"
+            disabled={freeLayers(project).length === 0}
+            onClick={() => dispatch(change('fit the gaps', fitGaps))}
+            title="Chooses every free gap from the foam at hand so that the stack fills the room; pinned gaps stay"
+          >
             Fit gaps to {formatLength(depth.roomMm, unit)}
           </Button>
         )
@@ -105,7 +147,8 @@ export default function DepthScreen() {
             </Board>
           </div>
           <p className="px-6 pb-3 text-[13px] text-soft">
-            Layer {folioOf(project, layer.id) ?? '–'} from the front, its pads as if seen through the card. Hatched: where a pad stays hidden up to {plan.viewingDeg}° aside.
+            Layer {folioOf(project, layer.id) ?? '–'} from the front, its pads as if seen through the card. Hatched: where a pad stays hidden up to{' '}
+            {plan.viewingDeg}° aside.
           </p>
         </>
       )}

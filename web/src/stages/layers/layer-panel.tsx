@@ -38,7 +38,9 @@ export function LayerPanel() {
             aria-label="Name"
             className="w-full text-[15px] font-semibold"
             defaultValue={layer.name}
-            onBlur={(event) => event.target.value.trim() && event.target.value !== layer.name && set(`rename ${layer.name}`, { name: event.target.value.trim() })}
+            onBlur={(event) =>
+              event.target.value.trim() && event.target.value !== layer.name && set(`rename ${layer.name}`, { name: event.target.value.trim() })
+            }
             onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
           />
           <p className="text-[13px] text-soft">{paperOf(project, layer)?.name ?? 'no paper yet'}</p>
@@ -53,7 +55,13 @@ export function LayerPanel() {
             <Figure name="Size" value={formatSize(figures.box.maxX - figures.box.minX, figures.box.maxY - figures.box.minY, unit)} />
             <Figure name="Card" value={formatArea(figures.areaMm2, unit)} basis="Area of all pieces, openings taken away" />
             <Figure name="Outline to cut" value={formatLength(figures.outlineMm, unit)} />
-            {seen && <Figure name="Shows from the front" value={`${formatArea(seen.visibleMm2, unit)} · ${formatShare(seen.areaMm2 ? seen.visibleMm2 / seen.areaMm2 : 0)}`} basis="The layer less all above it, inside the opening" />}
+            {seen && (
+              <Figure
+                name="Shows from the front"
+                value={`${formatArea(seen.visibleMm2, unit)} · ${formatShare(seen.areaMm2 ? seen.visibleMm2 / seen.areaMm2 : 0)}`}
+                basis="The layer less all above it, inside the opening"
+              />
+            )}
           </Figures>
         ) : (
           <p className="text-soft">Computing…</p>
@@ -70,12 +78,27 @@ export function LayerPanel() {
             </select>
           </label>
           <NumberField label="Copies to cut" value={layer.copies} min={1} max={200} whole onChange={(copies) => set(`copies of ${layer.name}`, { copies })} />
-          <Switch label="Optional: reads without it too" checked={layer.optional} onChange={(optional) => set(`optional ${layer.name}`, { optional, leftOut: optional && layer.leftOut })} />
-          {layer.optional && <Switch label="Leave it out this time" checked={layer.leftOut} onChange={(leftOut) => set(`${leftOut ? 'leave out' : 'take in'} ${layer.name}`, { leftOut })} />}
+          <Switch
+            label="Optional: reads without it too"
+            checked={layer.optional}
+            onChange={(optional) => set(`optional ${layer.name}`, { optional, leftOut: optional && layer.leftOut })}
+          />
+          {layer.optional && (
+            <Switch
+              label="Leave it out this time"
+              checked={layer.leftOut}
+              onChange={(leftOut) => set(`${leftOut ? 'leave out' : 'take in'} ${layer.name}`, { leftOut })}
+            />
+          )}
         </div>
       </Heading>
       <div className="flex flex-wrap gap-2 pb-3">
-        <Button small disabled={index >= project.layers.length - 1} onClick={() => dispatch(change('move a layer', (p) => moveLayer(p, layer.id, index + 1)))} title="Key ]">
+        <Button
+          small
+          disabled={index >= project.layers.length - 1}
+          onClick={() => dispatch(change('move a layer', (p) => moveLayer(p, layer.id, index + 1)))}
+          title="Key ]"
+        >
           Forward
         </Button>
         <Button small disabled={index <= 0} onClick={() => dispatch(change('move a layer', (p) => moveLayer(p, layer.id, index - 1)))} title="Key [">

@@ -30,11 +30,18 @@ export default function LayersScreen() {
   return (
     <StageFrame
       title="Layers"
-      lead={project.layers.length ? `${builtLayers(project).length} layers, back to front; the first is at the back.` : 'Bring in a drawing: its groups or colours become layers.'}
+      lead={
+        project.layers.length
+          ? `${builtLayers(project).length} layers, back to front; the first is at the back.`
+          : 'Bring in a drawing: its groups or colours become layers.'
+      }
       panel={
         <>
           {intake.note && (
-            <div role={intake.bad ? 'alert' : 'status'} className={`mb-3 border-l-4 px-3 py-2 text-[13.5px] ${intake.bad ? 'border-crimson bg-crimson-pale' : 'border-ink bg-sheet'}`}>
+            <div
+              role={intake.bad ? 'alert' : 'status'}
+              className={`mb-3 border-l-4 px-3 py-2 text-[13.5px] ${intake.bad ? 'border-crimson bg-crimson-pale' : 'border-ink bg-sheet'}`}
+            >
               {intake.bad && <span aria-hidden>■ </span>}
               {intake.note}
             </div>
@@ -80,7 +87,12 @@ export default function LayersScreen() {
         }}
       >
         {project.layers.length > 0 ? (
-          <Board box={{ ...room, minY: room.minY - spread, maxX: room.maxX + spread }} unit={unit} label="The layers from the front" onPointerDown={() => dispatch(looked({ at: null }))}>
+          <Board
+            box={{ ...room, minY: room.minY - spread, maxX: room.maxX + spread }}
+            unit={unit}
+            label="The layers from the front"
+            onPointerDown={() => dispatch(looked({ at: null }))}
+          >
             {(px) => (
               <>
                 <StackDrawing project={project} layers={shown} px={px} picked={view.layerId} apart={apart} onPick={(id) => dispatch(pickedLayer(id))} />
@@ -94,7 +106,11 @@ export default function LayersScreen() {
             <p className="text-soft">Named groups become layers; without them, colours do.</p>
           </div>
         )}
-        {intake.over && <div className="pointer-events-none absolute inset-3 grid place-content-center border-2 border-plum bg-panel/70 text-[18px] font-semibold text-plum">Let go to bring it in</div>}
+        {intake.over && (
+          <div className="pointer-events-none absolute inset-3 grid place-content-center border-2 border-plum bg-panel/70 text-[18px] font-semibold text-plum">
+            Let go to bring it in
+          </div>
+        )}
       </div>
       {project.layers.length > 0 && (
         <div className="flex gap-6 px-6 pb-3 text-[13px]">
@@ -107,8 +123,7 @@ export default function LayersScreen() {
 }
 
 /** Layers to draw: built and not hidden; only one where the maker asks for it. */
-const shownLayers = (project: Project, onlyId: string | null) =>
-  builtLayers(project).filter((layer) => (onlyId ? layer.id === onlyId : !layer.hidden))
+const shownLayers = (project: Project, onlyId: string | null) => builtLayers(project).filter((layer) => (onlyId ? layer.id === onlyId : !layer.hidden))
 
 /** Reads files in the worker and puts their layers into the project. */
 function useIntake() {

@@ -1,11 +1,11 @@
 import { BarChart } from 'echarts/charts'
 import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/components'
-import { init, use, type EChartsType } from 'echarts/core'
+import { init, use as register, type EChartsType } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
 import type { Cost } from '@feuillet/core/log'
 
-use([BarChart, GridComponent, LegendComponent, TooltipComponent, SVGRenderer])
+register([BarChart, GridComponent, LegendComponent, TooltipComponent, SVGRenderer])
 
 /** Planned cost beside cost so far, by what it goes to. */
 export default function CostChart({ planned, spent, currency }: { planned: Cost; spent: Cost; currency: string }) {

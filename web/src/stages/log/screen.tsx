@@ -1,15 +1,14 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
-import { toast } from 'sonner'
-import { costSoFar, minutesSpent, noteSheets, runningStage, startTimer, stopTimer } from '@feuillet/core/log'
-import { setPlan, STAGES, type Paper } from '@feuillet/core/project'
+import { costSoFar, minutesSpent, runningStage, startTimer, stopTimer } from '@feuillet/core/log'
+import { setPlan, STAGES } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/units'
 import { change } from '../../app/edits'
 import { selectDerived, selectProject } from '../../app/selectors'
 import { StageFrame } from '../../app/stage-frame'
 import { stageName } from '../../app/stage-names'
 import { useAppDispatch, useAppSelector } from '../../app/store'
-import { edited } from '../../app/work'
 import { Button, Figure, Figures, Heading, NumberField } from '../../ui'
+import { takeSheets } from './take-sheets'
 
 const CostChart = lazy(() => import('./cost-chart'))
 
@@ -28,7 +27,6 @@ export default function LogScreen() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const derived = useAppSelector(selectDerived)
-  const { stock } = useAppSelector((state) => state.work)
   const running = runningStage(project)
   const now = useNow(running !== null)
   const spent = derived ? costSoFar(project, derived.depth, now) : null
@@ -39,17 +37,6 @@ export default function LogScreen() {
   const used = new Map<string, number>()
   for (const use of project.log.sheetsUsed) used.set(use.paperId, (used.get(use.paperId) ?? 0) + use.count)
   const open = (derived?.needed ?? []).map((need) => ({ ...need, open: Math.max(0, need.sheets - (used.get(need.paper.id) ?? 0)) }))
-  const takeSheets = () => {
-    const taken = open.filter((need) => need.open > 0)
-    const count = (paper: Paper) => taken.find((need) => need.paper.id === paper.id)?.open ?? 0
-    const next = noteSheets(
-      project,
-      taken.map((need) => ({ paperId: need.paper.id, count: need.open })),
-      Date.now(),
-    )
-    dispatch(edited({ label: 'note sheets as used', project: next, stock: stock.map((paper) => ({ ...paper, count: Math.max(0, paper.count - count(paper)) })) }))
-    toast('Noted, and taken out of the drawer.')
-  }
   return (
     <StageFrame
       title="Log"
@@ -77,7 +64,14 @@ export default function LogScreen() {
                 <Figure name="In all" value={money(derived.cost.total)} />
               </Figures>
               <div className="mt-2">
-                <NumberField label="An hour of hands" unitHint={project.drawer.currency} value={project.plan.hourlyRate} min={0} max={500} onChange={(hourlyRate) => dispatch(change('hourly rate', (p) => setPlan(p, { hourlyRate })))} />
+                <NumberField
+                  label="An hour of hands"
+                  unitHint={project.drawer.currency}
+                  value={project.plan.hourlyRate}
+                  min={0}
+                  max={500}
+                  onChange={(hourlyRate) => dispatch(change('hourly rate', (p) => setPlan(p, { hourlyRate })))}
+                />
               </div>
             </Heading>
           )}
@@ -88,13 +82,20 @@ export default function LogScreen() {
               className="h-24 w-full border border-line bg-sheet p-2"
               placeholder="Settings that worked, what to do otherwise next time"
               defaultValue={project.log.note}
-              onBlur={(event) => event.target.value !== project.log.note && dispatch(change('note', (p) => ({ ...p, log: { ...p.log, note: event.target.value } })))}
+              onBlur={(event) =>
+                event.target.value !== project.log.note && dispatch(change('note', (p) => ({ ...p, log: { ...p.log, note: event.target.value } })))
+              }
             />
           </Heading>
         </>
       }
       actions={
-        <Button look="main" disabled={!open.some((need) => need.open > 0)} onClick={takeSheets} title="Takes them out of the shared drawer">
+        <Button
+          look="main"
+          disabled={!open.some((need) => need.open > 0)}
+          onClick={() => dispatch(takeSheets(open))}
+          title="Takes them out of the shared drawer"
+        >
           Note sheets as used
         </Button>
       }
@@ -124,7 +125,11 @@ export default function LogScreen() {
                       Stop
                     </Button>
                   ) : (
-                    <Button small aria-label={`Start the clock of ${stageName[stage]}`} onClick={() => dispatch(change(`start the clock of ${stage}`, (p) => startTimer(p, stage, Date.now())))}>
+                    <Button
+                      small
+                      aria-label={`Start the clock of ${stageName[stage]}`}
+                      onClick={() => dispatch(change(`start the clock of ${stage}`, (p) => startTimer(p, stage, Date.now())))}
+                    >
                       Start
                     </Button>
                   )}

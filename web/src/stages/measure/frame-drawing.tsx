@@ -24,15 +24,50 @@ export function FrameDrawing({ project, px }: { project: Project; px: number }) 
         />
       )}
       {o && <rect x={o.minX} y={o.minY} width={o.maxX - o.minX} height={o.maxY - o.minY} fill="none" stroke="#fff" strokeWidth={px * 3} />}
-      {o && <rect x={o.minX} y={o.minY} width={o.maxX - o.minX} height={o.maxY - o.minY} fill="none" stroke="var(--color-plum)" strokeWidth={px * 1.4} strokeDasharray={`${px * 7} ${px * 4}`} data-part="opening" />}
+      {o && (
+        <rect
+          x={o.minX}
+          y={o.minY}
+          width={o.maxX - o.minX}
+          height={o.maxY - o.minY}
+          fill="none"
+          stroke="var(--color-plum)"
+          strokeWidth={px * 1.4}
+          strokeDasharray={`${px * 7} ${px * 4}`}
+          data-part="opening"
+        />
+      )}
       {Number.isFinite(design.minX) && (
-        <rect x={design.minX} y={design.minY} width={design.maxX - design.minX} height={design.maxY - design.minY} fill="none" stroke="var(--color-ink)" strokeWidth={px} data-part="design" />
+        <rect
+          x={design.minX}
+          y={design.minY}
+          width={design.maxX - design.minX}
+          height={design.maxY - design.minY}
+          fill="none"
+          stroke="var(--color-ink)"
+          strokeWidth={px}
+          data-part="design"
+        />
       )}
-      {o && isFrame && (
-        <Width x1={o.minX} x2={o.maxX} y={o.maxY - px * 22} px={px} text={`opening ${formatLength(o.maxX - o.minX, project.unit)}`} />
+      {o && isFrame && <Width x1={o.minX} x2={o.maxX} y={o.maxY - px * 22} px={px} text={`opening ${formatLength(o.maxX - o.minX, project.unit)}`} />}
+      {b && (
+        <Width
+          x1={b.minX}
+          x2={b.maxX}
+          y={b.maxY + px * 16}
+          px={px}
+          text={`${isFrame ? 'spacer and backing sheet' : 'card panel'} ${formatLength(b.maxX - b.minX, project.unit)}`}
+        />
       )}
-      {b && <Width x1={b.minX} x2={b.maxX} y={b.maxY + px * 16} px={px} text={`${isFrame ? 'spacer and backing sheet' : 'card panel'} ${formatLength(b.maxX - b.minX, project.unit)}`} />}
-      {project.mount.kind === 'topper' && Number.isFinite(design.minX) && <Width x1={design.minX} x2={design.maxX} y={design.maxY + px * 20} px={px} text={`design ${formatLength(design.maxX - design.minX, project.unit)}, topper ${formatLength(project.mount.widthMm, project.unit)}`} />}
+      {project.mount.kind === 'topper' && Number.isFinite(design.minX) && (
+        <Width
+          x1={design.minX}
+          x2={design.maxX}
+          y={design.maxY + px * 20}
+          px={px}
+          text={`design ${formatLength(design.maxX - design.minX, project.unit)}, topper ${formatLength(project.mount.widthMm, project.unit)}`}
+        />
+      )}
     </g>
   )
 }

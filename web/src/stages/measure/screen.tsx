@@ -34,18 +34,43 @@ export default function MeasureScreen() {
           </Heading>
           <Heading title="What follows from it">
             <Figures>
-              {m.backing && <Figure name="Backing sheet" value={formatSize(m.backing.widthMm, m.backing.heightMm, unit)} basis={`The ${project.mount.kind === 'frame' ? 'spacer, edge to edge' : 'card panel'}; in the other unit ${formatSize(m.backing.widthMm, m.backing.heightMm, unit === 'mm' ? 'in' : 'mm')}`} />}
+              {m.backing && (
+                <Figure
+                  name="Backing sheet"
+                  value={formatSize(m.backing.widthMm, m.backing.heightMm, unit)}
+                  basis={`The ${project.mount.kind === 'frame' ? 'spacer, edge to edge' : 'card panel'}; in the other unit ${formatSize(m.backing.widthMm, m.backing.heightMm, unit === 'mm' ? 'in' : 'mm')}`}
+                />
+              )}
               {m.lip && <Figure name="Lip hides, each side" value={both(m.lip.sideMm)} basis="Half of spacer less opening" />}
-              {m.safe && <Figure name="Largest safe size" value={Number.isFinite(m.safe.heightMm) ? formatSize(m.safe.widthMm, m.safe.heightMm, unit) : `${formatLength(m.safe.widthMm, unit)} wide`} basis={`Set by ${m.safe.limit}; proportions locked`} />}
+              {m.safe && (
+                <Figure
+                  name="Largest safe size"
+                  value={Number.isFinite(m.safe.heightMm) ? formatSize(m.safe.widthMm, m.safe.heightMm, unit) : `${formatLength(m.safe.widthMm, unit)} wide`}
+                  basis={`Set by ${m.safe.limit}; proportions locked`}
+                />
+              )}
               {m.design && <Figure name="Design now" value={formatSize(m.design.widthMm, m.design.heightMm, unit)} basis="All layers together" />}
               {m.borders && (
                 <>
-                  <Figure name={m.fullSheets ? 'Left over, left · right' : 'Border, left · right'} value={`${formatLength(m.borders.left, unit)} · ${formatLength(m.borders.right, unit)}`} alarm={Math.min(m.borders.left, m.borders.right) < -0.05} basis={m.fullSheets ? 'From the sheets to the edge of the backing' : 'From the design to the edge of what is seen'} />
-                  <Figure name={m.fullSheets ? 'Left over, top · bottom' : 'Border, top · bottom'} value={`${formatLength(m.borders.top, unit)} · ${formatLength(m.borders.bottom, unit)}`} alarm={Math.min(m.borders.top, m.borders.bottom) < -0.05} />
+                  <Figure
+                    name={m.fullSheets ? 'Left over, left · right' : 'Border, left · right'}
+                    value={`${formatLength(m.borders.left, unit)} · ${formatLength(m.borders.right, unit)}`}
+                    alarm={Math.min(m.borders.left, m.borders.right) < -0.05}
+                    basis={m.fullSheets ? 'From the sheets to the edge of the backing' : 'From the design to the edge of what is seen'}
+                  />
+                  <Figure
+                    name={m.fullSheets ? 'Left over, top · bottom' : 'Border, top · bottom'}
+                    value={`${formatLength(m.borders.top, unit)} · ${formatLength(m.borders.bottom, unit)}`}
+                    alarm={Math.min(m.borders.top, m.borders.bottom) < -0.05}
+                  />
                 </>
               )}
               {m.roomMm !== null && <Figure name="Depth for card and foam" value={both(Math.max(0, m.roomMm))} basis="Depth less clearance" />}
-              <Figure name="Cutter reaches" value={formatSize(m.cuttable.widthMm, m.cuttable.heightMm, unit)} basis="Largest sheet in use less the rim on each side" />
+              <Figure
+                name="Cutter reaches"
+                value={formatSize(m.cuttable.widthMm, m.cuttable.heightMm, unit)}
+                basis="Largest sheet in use less the rim on each side"
+              />
             </Figures>
           </Heading>
           <Heading title="Snags">
@@ -54,7 +79,12 @@ export default function MeasureScreen() {
         </>
       }
       actions={
-        <Button look="main" disabled={!canFit} onClick={() => dispatch(change('fit the design', fitDesign))} title={m.safe ? `Scales everything to ${m.safe.limit}` : 'There is no design yet'}>
+        <Button
+          look="main"
+          disabled={!canFit}
+          onClick={() => dispatch(change('fit the design', fitDesign))}
+          title={m.safe ? `Scales everything to ${m.safe.limit}` : 'There is no design yet'}
+        >
           {canFit ? `Fit to size, × ${m.fitFactor!.toFixed(2)}` : 'Fits as it is'}
         </Button>
       }

@@ -21,7 +21,9 @@ export function Drawer() {
     <section aria-label="Drawer" className="flex min-h-0 flex-col border-t border-line bg-panel px-4 py-2">
       <header className="mb-2 flex items-center gap-3">
         <h2 className="text-[16px]">Drawer</h2>
-        <span className="min-w-0 flex-1 truncate text-[13px] text-soft">{layer ? `Press for layer ${folioOf(project, layer.id) ?? '–'}, “${layer.name}”, or drag onto a layer` : 'No layer to choose for yet'}</span>
+        <span className="min-w-0 flex-1 truncate text-[13px] text-soft">
+          {layer ? `Press for layer ${folioOf(project, layer.id) ?? '–'}, “${layer.name}”, or drag onto a layer` : 'No layer to choose for yet'}
+        </span>
         <input aria-label="Search the drawer" placeholder="name" className="w-24" value={text} onChange={(event) => setText(event.target.value)} />
         <select aria-label="Finish" className="w-28" value={finish} onChange={(event) => setFinish(event.target.value as Finish | 'all')}>
           <option value="all">all finishes</option>
@@ -32,7 +34,12 @@ export function Drawer() {
       </header>
       <ul className="grid min-h-0 flex-1 auto-rows-[62px] grid-cols-[repeat(auto-fill,minmax(128px,1fr))] gap-2 overflow-y-auto pb-2">
         {shown.map((paper) => (
-          <Swatch key={paper.id} paper={paper} inUse={layer?.paperId === paper.id} onPick={() => layer && dispatch(change(`${paper.name} for ${layer.name}`, (p) => assignPaper(p, [layer.id], paper)))} />
+          <Swatch
+            key={paper.id}
+            paper={paper}
+            inUse={layer?.paperId === paper.id}
+            onPick={() => layer && dispatch(change(`${paper.name} for ${layer.name}`, (p) => assignPaper(p, [layer.id], paper)))}
+          />
         ))}
         {shown.length === 0 && <li className="col-span-full text-soft">No paper of that name and finish in the drawer.</li>}
       </ul>

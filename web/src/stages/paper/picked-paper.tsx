@@ -20,7 +20,9 @@ export function PickedPaper({ layer }: { layer: Layer }) {
         <FolioTab folio={folioOf(project, layer.id)} colour={colourOf(project, layer)} size={42} />
         <div className="min-w-0">
           <p className="truncate text-[15px] font-semibold">{layer.name}</p>
-          <p className="truncate text-[13px] text-soft">{paper ? `${paper.name} · ${paper.finish} ${paper.gsm} gsm` : 'no paper yet; smooth 216 gsm assumed'}</p>
+          <p className="truncate text-[13px] text-soft">
+            {paper ? `${paper.name} · ${paper.finish} ${paper.gsm} gsm` : 'no paper yet; smooth 216 gsm assumed'}
+          </p>
         </div>
       </div>
       {paper && (

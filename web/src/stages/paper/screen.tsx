@@ -29,7 +29,11 @@ export default function PaperScreen() {
   return (
     <StageFrame
       title="Paper"
-      lead={bare.length ? `${bare.length} of ${layers.length} layers have no paper yet.` : `${new Set(layers.map((l) => l.paperId)).size} papers for ${layers.length} layers.`}
+      lead={
+        bare.length
+          ? `${bare.length} of ${layers.length} layers have no paper yet.`
+          : `${new Set(layers.map((l) => l.paperId)).size} papers for ${layers.length} layers.`
+      }
       panel={
         <>
           {layer && <PickedPaper layer={layer} />}
@@ -39,7 +43,12 @@ export default function PaperScreen() {
           {least && (
             <Heading title="Colour steps">
               <Figures>
-                <Figure name="Closest neighbours" value={least.difference.toFixed(1)} alarm={least.difference < TOO_ALIKE} basis={`CIEDE2000 between “${least.below.name}” and “${least.above.name}”; under ${TOO_ALIKE} is hard to tell apart under glass`} />
+                <Figure
+                  name="Closest neighbours"
+                  value={least.difference.toFixed(1)}
+                  alarm={least.difference < TOO_ALIKE}
+                  basis={`CIEDE2000 between “${least.below.name}” and “${least.above.name}”; under ${TOO_ALIKE} is hard to tell apart under glass`}
+                />
               </Figures>
             </Heading>
           )}
@@ -76,7 +85,21 @@ export default function PaperScreen() {
         </>
       }
       actions={
-        <Button look={bare.length ? 'main' : 'plain'} disabled={layers.length === 0} onClick={() => dispatch(change('nearest papers', (p, stock) => assignNearest(p, (bare.length ? bare : layers).map((l) => l.id), stock)))}>
+        <Button
+          look={bare.length ? 'main' : 'plain'}
+          disabled={layers.length === 0}
+          onClick={() =>
+            dispatch(
+              change('nearest papers', (p, stock) =>
+                assignNearest(
+                  p,
+                  (bare.length ? bare : layers).map((l) => l.id),
+                  stock,
+                ),
+              ),
+            )
+          }
+        >
           {bare.length ? 'Nearest papers for the bare layers' : 'Nearest papers for all'}
         </Button>
       }
@@ -84,7 +107,15 @@ export default function PaperScreen() {
       <div className="grid min-h-0 flex-1 grid-rows-[minmax(0,1fr)_minmax(0,1fr)]">
         <div className="min-h-0 p-4 pb-1">
           <Board box={box} unit={unit} label="The stack in its papers">
-            {(px) => <StackDrawing project={project} layers={layers.filter((l) => !l.hidden)} px={px} picked={view.layerId} onPick={(id) => dispatch(pickedLayer(id))} />}
+            {(px) => (
+              <StackDrawing
+                project={project}
+                layers={layers.filter((l) => !l.hidden)}
+                px={px}
+                picked={view.layerId}
+                onPick={(id) => dispatch(pickedLayer(id))}
+              />
+            )}
           </Board>
         </div>
         <Drawer />

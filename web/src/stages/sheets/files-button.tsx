@@ -44,7 +44,11 @@ export function FilesButton() {
             All SVG in one zip
           </DropdownMenu.Item>
           {loads.map((load) => (
-            <DropdownMenu.Item key={load.id} className={item} onSelect={() => void save((name) => name.startsWith(`load-${String(load.number).padStart(2, '0')}-`) && name.endsWith('.svg'), false)}>
+            <DropdownMenu.Item
+              key={load.id}
+              className={item}
+              onSelect={() => void save((name) => name.startsWith(`load-${String(load.number).padStart(2, '0')}-`) && name.endsWith('.svg'), false)}
+            >
               Load {load.number}, {load.paper.name} (SVG in mm)
             </DropdownMenu.Item>
           ))}

@@ -25,7 +25,8 @@ export function LoadPanel({ load }: { load: Load }) {
           ))}
         </div>
         <p className="mb-2">
-          <strong className="font-semibold">{load.setting.tack} tack</strong> mat, setting “{load.setting.name}”, {load.setting.passes === 1 ? '1 pass' : `${load.setting.passes} passes`}
+          <strong className="font-semibold">{load.setting.tack} tack</strong> mat, setting “{load.setting.name}”,{' '}
+          {load.setting.passes === 1 ? '1 pass' : `${load.setting.passes} passes`}
           {load.setting.hardOnBlade && ', clean the blade after it'}
         </p>
         {load.change && load.number > 1 && <p className="mb-2 text-[13px] text-ochre">▲ Change first: {load.change}</p>}
@@ -35,7 +36,11 @@ export function LoadPanel({ load }: { load: Load }) {
           <Figure name="Path" value={formatLength(load.outlineMm, unit)} />
           <Figure name="Time" value={formatMinutes(load.minutes)} basis="Path, corners, lifts, passes, loading; starting values of the cutter" />
           <Figure name="Card used" value={formatShare(load.utilisation)} />
-          <Figure name="Off-cut" value={load.offCut ? formatSize(load.offCut.widthMm, load.offCut.heightMm, unit) : 'none'} basis="What one straight cut keeps whole" />
+          <Figure
+            name="Off-cut"
+            value={load.offCut ? formatSize(load.offCut.widthMm, load.offCut.heightMm, unit) : 'none'}
+            basis="What one straight cut keeps whole"
+          />
         </Figures>
       </Heading>
       <Heading title="Piece">

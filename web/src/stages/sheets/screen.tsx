@@ -39,10 +39,24 @@ export default function SheetsScreen() {
             <Heading title="All sheets">
               <Figures>
                 <Figure name="Card used" value={area ? formatShare(used / area) : '–'} basis="Area of the pieces against whole sheets" />
-                <Figure name="Cutting" value={formatMinutes(loads.reduce((sum, l) => sum + l.minutes, 0))} basis={`Outline at ${drawer.cutter.speedMmPerS} mm/s, ${drawer.cutter.cornerS} s a corner, ${drawer.cutter.liftS} s a lift, ${drawer.cutter.loadMin} min to load, times passes`} />
+                <Figure
+                  name="Cutting"
+                  value={formatMinutes(loads.reduce((sum, l) => sum + l.minutes, 0))}
+                  basis={`Outline at ${drawer.cutter.speedMmPerS} mm/s, ${drawer.cutter.cornerS} s a corner, ${drawer.cutter.liftS} s a lift, ${drawer.cutter.loadMin} min to load, times passes`}
+                />
                 <Figure name="Changes of setting or mat" value={changesOf(loads)} />
-                <Figure name="Off-cuts to keep" value={loads.filter((l) => l.offCut).length} basis="Clean strips of 30 mm or more that one straight cut keeps whole" />
-                <Figure name="Paper" value={`${sheetsNeeded(loads).reduce((sum, n) => sum + n.cost, 0).toFixed(2)} ${drawer.currency}`} basis="Whole sheets at the drawer's prices" />
+                <Figure
+                  name="Off-cuts to keep"
+                  value={loads.filter((l) => l.offCut).length}
+                  basis="Clean strips of 30 mm or more that one straight cut keeps whole"
+                />
+                <Figure
+                  name="Paper"
+                  value={`${sheetsNeeded(loads)
+                    .reduce((sum, n) => sum + n.cost, 0)
+                    .toFixed(2)} ${drawer.currency}`}
+                  basis="Whole sheets at the drawer's prices"
+                />
               </Figures>
             </Heading>
           )}
@@ -62,7 +76,13 @@ export default function SheetsScreen() {
                 onChange={(turns) => set('turns', { turns })}
               />
               <LengthField label="Between pieces" valueMm={plan.gapMm} unit={unit} max={50} onChange={(gapMm) => set('gap between pieces', { gapMm })} />
-              <LengthField label="Rim of the sheet" valueMm={drawer.cutter.rimMm} unit={unit} max={60} onChange={(rimMm) => dispatch(change('rim', (p) => ({ ...p, drawer: { ...p.drawer, cutter: { ...p.drawer.cutter, rimMm } } })))} />
+              <LengthField
+                label="Rim of the sheet"
+                valueMm={drawer.cutter.rimMm}
+                unit={unit}
+                max={60}
+                onChange={(rimMm) => dispatch(change('rim', (p) => ({ ...p, drawer: { ...p.drawer, cutter: { ...p.drawer.cutter, rimMm } } })))}
+              />
               <Choice
                 label="Order of loads"
                 value={plan.cutOrder}

@@ -37,7 +37,14 @@ export function SheetBoard({ load }: { load: Load }) {
     const onKey = (event: KeyboardEvent) => {
       if (!picked || event.ctrlKey || event.metaKey || (event.target as HTMLElement).matches('input, select')) return
       const step = event.shiftKey ? 10 : 1
-      const moves: Record<string, [number, number, number]> = { ArrowLeft: [-step, 0, 0], ArrowRight: [step, 0, 0], ArrowUp: [0, -step, 0], ArrowDown: [0, step, 0], r: [0, 0, 90], R: [0, 0, 90] }
+      const moves: Record<string, [number, number, number]> = {
+        ArrowLeft: [-step, 0, 0],
+        ArrowRight: [step, 0, 0],
+        ArrowUp: [0, -step, 0],
+        ArrowDown: [0, step, 0],
+        r: [0, 0, 90],
+        R: [0, 0, 90],
+      }
       const move = moves[event.key]
       if (!move) return
       event.preventDefault()
@@ -106,5 +113,17 @@ export function SheetBoard({ load }: { load: Load }) {
 
 function PickedMark({ piece, px, ink }: { piece: LaidPiece; px: number; ink: string }) {
   const b = polygonBox(piece.shape)
-  return <rect x={b.minX - px * 4} y={b.minY - px * 4} width={b.maxX - b.minX + px * 8} height={b.maxY - b.minY + px * 8} fill="none" stroke={ink} strokeWidth={px} strokeDasharray={`${px * 2} ${px * 3}`} pointerEvents="none" />
+  return (
+    <rect
+      x={b.minX - px * 4}
+      y={b.minY - px * 4}
+      width={b.maxX - b.minX + px * 8}
+      height={b.maxY - b.minY + px * 8}
+      fill="none"
+      stroke={ink}
+      strokeWidth={px}
+      strokeDasharray={`${px * 2} ${px * 3}`}
+      pointerEvents="none"
+    />
+  )
 }

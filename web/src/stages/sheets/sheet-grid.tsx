@@ -25,7 +25,12 @@ export function SheetGrid({ loads, onPick }: { loads: readonly Load[]; unit: Uni
           const scale = cell / Math.max(w, h)
           return (
             <li key={load.id} style={{ width: cell }}>
-              <button type="button" className="block w-full text-left" onClick={() => onPick(load)} aria-label={`Load ${load.number}: ${load.paper.name}, layers ${load.folios.join(', ')}`}>
+              <button
+                type="button"
+                className="block w-full text-left"
+                onClick={() => onPick(load)}
+                aria-label={`Load ${load.number}: ${load.paper.name}, layers ${load.folios.join(', ')}`}
+              >
                 <span className="flex items-baseline justify-between gap-2 pb-1">
                   <span className="truncate text-[13.5px] font-semibold">
                     {load.number}. {load.paper.name}

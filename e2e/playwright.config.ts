@@ -1,0 +1,19 @@
+import { defineConfig } from '@playwright/test'
+import { browserArgs, chromiumPath, origin, port } from './browser'
+
+export default defineConfig({
+  testDir: 'tests',
+  outputDir: '../test-results',
+  workers: 2,
+  fullyParallel: true,
+  forbidOnly: true,
+  timeout: 90_000,
+  expect: { timeout: 20_000 },
+  use: {
+    baseURL: origin,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: chromiumPath, args: browserArgs },
+    trace: 'off',
+  },
+  webServer: { command: 'npm run --silent start', cwd: '..', env: { PORT: String(port) }, url: origin, reuseExistingServer: false },
+})

@@ -1,0 +1,66 @@
+// Pictures of the main views from the demo data, for the README: docs/screenshots/NAME.png at 1280 × 800.
+// The built application must be there (npm run build). Names as arguments take only those.
+import { chromium, type Page } from '@playwright/test'
+import { fileURLToPath } from 'node:url'
+import { createApp } from '../server/src/app'
+import { browserArgs, chromiumPath } from './browser'
+
+const port = 4192
+const origin = `http://127.0.0.1:${port}`
+const folder = process.env['SHOTS'] ?? fileURLToPath(new URL('../docs/screenshots/', import.meta.url))
+
+async function openDemo(page: Page, title: string, stage: string): Promise<void> {
+  await page.goto(`${origin}/?demo`)
+  await page.getByRole('button', { name: `Open ${title}`, exact: true }).click()
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click()
+  await page.getByTestId('stack-height').and(page.locator(':not(.opacity-50)')).waitFor()
+  await page.waitForTimeout(900)
+}
+
+const pickLayer = (page: Page, id: string) => page.locator(`[data-row="${id}"] [role=button]`).first().click()
+
+const views: Record<string, (page: Page) => Promise<void>> = {
+  shelf: async (page) => {
+    await page.goto(`${origin}/?demo`)
+    await page.getByRole('button', { name: 'Open Bon voyage', exact: true }).waitFor()
+    await page.waitForTimeout(600)
+  },
+  measure: (page) => openDemo(page, 'Harbour at dusk', 'Measure'),
+  layers: async (page) => {
+    await openDemo(page, 'Tide rose', 'Layers')
+    await pickLayer(page, 'breakers')
+  },
+  paper: async (page) => {
+    await openDemo(page, 'Harbour at dusk', 'Paper')
+    await pickLayer(page, 'swell')
+  },
+  sheets: (page) => openDemo(page, 'Harbour at dusk', 'Sheets'),
+  depth: async (page) => {
+    await openDemo(page, 'Harbour at dusk', 'Depth')
+    await pickLayer(page, 'swell')
+  },
+  build: (page) => openDemo(page, 'Bon voyage', 'Build'),
+  bench: async (page) => {
+    await openDemo(page, 'Harbour at dusk', 'Build')
+    await page.getByRole('button', { name: /bench/i }).first().click()
+    await page.waitForTimeout(500)
+    for (let i = 0; i < 24; i++) await page.keyboard.press('Space')
+    await page.waitForTimeout(500)
+  },
+  log: (page) => openDemo(page, 'Harbour at dusk', 'Log'),
+}
+
+const server = createApp(fileURLToPath(new URL('../web/dist', import.meta.url))).listen(port, '127.0.0.1')
+const browser = await chromium.launch({ executablePath: chromiumPath, args: browserArgs })
+const wanted = process.argv.slice(2)
+for (const [name, show] of Object.entries(views)) {
+  if (wanted.length > 0 && !wanted.includes(name)) continue
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  page.on('pageerror', (error) => process.stderr.write(`${name}: ${error.message}\n`))
+  page.on('console', (message) => message.type() === 'error' && process.stderr.write(`${name}: ${message.text()}\n`))
+  await show(page)
+  await page.screenshot({ path: `${folder}/${name}.png` })
+  await page.close()
+}
+await browser.close()
+server.close()

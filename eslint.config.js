@@ -1,0 +1,41 @@
+import js from '@eslint/js'
+import reactHooks from 'eslint-plugin-react-hooks'
+import tseslint from 'typescript-eslint'
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '**/test-results/**', '**/playwright-report/**', 'coverage/**'] },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  {
+    rules: {
+      // Array and buffer indices in hot loops are bounded by the loop itself.
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false }],
+      'no-console': 'error',
+      eqeqeq: ['error', 'always'],
+    },
+  },
+  { files: ['**/*.cjs'], languageOptions: { globals: { module: 'writable' } } },
+  {
+    files: ['scripts/**', 'bench/**', '**/*.mjs'],
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly' } },
+    rules: { 'no-console': 'off' },
+  },
+  {
+    files: ['web/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: {
+      ...reactHooks.configs.recommended.rules,
+      // Ordinary drag and drop hands refs to elements while rendering.
+      'react-hooks/refs': 'off',
+    },
+  },
+  {
+    files: ['core/src/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/demo/**'],
+    rules: {
+      // Randomness and time come from outside, so that the same project always gives the same results.
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random' }, { object: 'Date', property: 'now' }],
+    },
+  },
+)

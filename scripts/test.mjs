@@ -1,0 +1,67 @@
+// Installs what is missing and runs every check. The last line is the true total of all of them.
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { ensureChromium, ensurePackages, root } from './ready.mjs'
+
+ensurePackages()
+ensureChromium()
+
+const total = { passed: 0, failed: 0, skipped: 0 }
+const results = mkdtempSync(join(tmpdir(), 'feuillet-test-'))
+
+function step(title, command, args, env = {}) {
+  console.log(`\n— ${title}`)
+  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } })
+  return status === 0
+}
+
+/** A check that is one pass or one failure. */
+function check(title, command, args) {
+  const good = step(title, command, args)
+  total[good ? 'passed' : 'failed']++
+  return good
+}
+
+/** A runner that writes its counts to a JSON file; no readable file is a failure. */
+function suite(title, command, args, file, count, env = {}) {
+  const good = step(title, command, args, env)
+  let counts = { passed: 0, failed: 0, skipped: 0 }
+  try {
+    counts = count(JSON.parse(readFileSync(file, 'utf8')))
+  } catch {
+    console.error(`${title}: the runner left no readable result.`)
+  }
+  if (counts.passed + counts.failed === 0 || (!good && counts.failed === 0)) counts.failed++
+  for (const key of Object.keys(total)) total[key] += counts[key]
+}
+
+check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.'])
+check('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
+for (const part of ['core', 'headless', 'server', 'web', 'e2e', 'scripts']) check(`types of ${part}`, 'npx', ['tsc', '-p', part])
+check('layering rule', 'npm', ['run', '--silent', 'layers'])
+
+const unit = join(results, 'unit.json')
+suite('unit and property tests', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`], unit, (r) => ({
+  passed: r.numPassedTests,
+  failed: r.numFailedTests + r.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length,
+  skipped: r.numPendingTests + r.numTodoTests,
+}))
+
+const built = check('build', 'npm', ['run', '--silent', 'build'])
+const faces = join(results, 'interface.json')
+if (built)
+  suite(
+    'interface tests',
+    'npx',
+    ['playwright', 'test', '-c', 'e2e', '--reporter=list,json'],
+    faces,
+    ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected, skipped: stats.skipped }),
+    { PLAYWRIGHT_JSON_OUTPUT_NAME: faces },
+  )
+else total.failed++
+
+rmSync(results, { recursive: true, force: true })
+console.log(`\n${total.passed} passed, ${total.failed} failed, ${total.skipped} skipped`)
+process.exit(total.failed > 0 ? 1 : 0)

@@ -1,0 +1,9 @@
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  test: {
+    include: ['{core,headless,server,web}/src/**/*.test.ts'],
+    setupFiles: ['core/test/load-geometry.ts'],
+    testTimeout: 30_000,
+  },
+})

@@ -1,0 +1,17 @@
+// The demo projects as the shelf offers them.
+import type { DemoName } from '@feuillet/core/demo'
+import { compute } from '../workers/compute'
+import { saveProject, sharedStore } from './storage'
+
+export const demos: readonly { name: DemoName; title: string; words: string }[] = [
+  { name: 'harbour', title: 'Harbour at dusk', words: 'frame, 8 layers' },
+  { name: 'tide-rose', title: 'Tide rose', words: 'card, 6 layers' },
+  { name: 'bon-voyage', title: 'Bon voyage', words: 'topper, 3 layers' },
+]
+
+/** Stands the demo projects on the shelf where the address asks for it (`?demo`), once in the life of a browser. */
+export async function seedDemos(): Promise<void> {
+  if (!new URLSearchParams(location.search).has('demo') || (await sharedStore.getItem('seeded'))) return
+  await sharedStore.setItem('seeded', true)
+  for (const { name } of demos.toReversed()) await saveProject(await compute.demo(name))
+}
