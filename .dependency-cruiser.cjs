@@ -32,7 +32,7 @@ module.exports = {
       from: { path: '^core/src/([^/]+)/', pathNot: '\\.test\\.ts$' },
       to: { path: '^core/src/([^/]+)/', pathNot: ['^core/src/$1/', '^core/src/[^/]+/index\\.ts$'] },
     },
-    { name: 'ui-draws-only', severity: 'error', from: { path: '^web/src/ui/' }, to: { path: '^web/src/(stages|workers)/' } },
+    { name: 'ui-draws-only', severity: 'error', from: { path: '^web/src/ui/' }, to: { path: '^web/src/(app|drawing|stages|workers)/' } },
     {
       name: 'stages-apart',
       severity: 'error',

@@ -213,6 +213,6 @@ export function bonVoyage(): Project {
     makeLayer('words', 'Words', lift(word), { role: 'overlay', numbered: false, joint: { kind: 'glue', gapMm: 0, pinned: false } }),
     makeLayer('boat', 'Small boat', lift(ship), { role: 'accent', numbered: false, optional: true, joint: { kind: 'glue', gapMm: 0, pinned: false } }),
   ]
-  const project = { ...newProject('demo-bon-voyage', 'Bon voyage', starterMount('topper')), layers }
+  const project = { ...newProject('demo-bon-voyage', 'Bon voyage', { ...starterMount('topper'), depthMm: 3 }), layers }
   return setPlan(withPapers(project, ['Deep channel', 'Chalk', 'Buoy']), { alignment: 'by-eye', turns: 'free', adhesiveId: 'glue-solvent', padMarginMm: 0.5 })
 }

@@ -1,5 +1,5 @@
 // Harbour at dusk: a shadow box of eight layers in a 200 mm frame.
-import { ellipse, rectangle, subtract, union, type Polygon } from '../geometry'
+import { rectangle, subtract, union, type Polygon } from '../geometry'
 import { makeLayer } from '../layers'
 import { newProject, starterMount, type Project } from '../project'
 import { ground, poly, stageSet, type Points } from './shapes'
@@ -91,10 +91,9 @@ function pier(): Polygon[] {
 
 export function harbour(): Project {
   const foam = (gapMm: number) => ({ joint: { kind: 'foam' as const, gapMm, pinned: false } })
-  const sun = [ellipse(60, 92, 14)]
   const layers = [
     makeLayer('sky', 'Sky', [rectangle(0, 0, SIZE, SIZE)], { role: 'backing', joint: { kind: 'glue', gapMm: 0, pinned: false }, numbered: false }),
-    makeLayer('far-hills', 'Far hills', stageSet(SIZE, 31, 40, subtract(ground(hills, SIZE, SIZE), sun)), foam(2)),
+    makeLayer('far-hills', 'Far hills', stageSet(SIZE, 31, 40, ground(hills, SIZE, SIZE)), foam(2)),
     makeLayer('headland', 'Headland light', stageSet(SIZE, 28, 42, ground(headland, SIZE, SIZE), lighthouse()), foam(3)),
     makeLayer('open-sea', 'Open sea', stageSet(SIZE, 25, 44, waves(144, 6, 36, 0.4)), foam(2)),
     makeLayer('swell', 'Swell', [...stageSet(SIZE, 22, 46, waves(158, 8, 44, 2.1), boat()), ...jib()], foam(2)),

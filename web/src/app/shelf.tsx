@@ -1,5 +1,6 @@
 // The shelf: all projects with live pictures; new ones, demos, files.
 import { useCallback, useEffect, useRef, useState } from 'react'
+import { format } from 'date-fns'
 import { useNavigate } from 'react-router'
 import { toast } from 'sonner'
 import { MoreHorizontal } from 'lucide-react'
@@ -14,7 +15,7 @@ import { saveFile } from './save-file'
 import { loadShelf, removeProject, saveProject, type ShelfEntry } from './storage'
 
 const kinds: { kind: NewKind; title: string; words: string }[] = [
-  { kind: 'frame', title: 'Frame', words: 'A shadow box: sheets stepped back behind glass' },
+  { kind: 'frame', title: 'Frame', words: 'Sheets stepped back behind glass' },
   { kind: 'card', title: 'Card', words: 'Layers on a card front' },
   { kind: 'topper', title: 'Topper', words: 'Words or figures on sticks' },
 ]
@@ -93,7 +94,7 @@ export function Shelf() {
               <button
                 key={kind}
                 type="button"
-                className="clip-corner bg-plum px-4 py-3 text-left text-white hover:bg-[#56235d]"
+                className="clip-corner flex min-h-24 flex-col justify-start bg-plum px-4 py-3 text-left text-white hover:bg-[#56235d]"
                 onClick={() => void openNew(newProject(crypto.randomUUID(), `New ${title.toLowerCase()}`, starterMount(kind)))}
               >
                 <span className="font-head block text-[18px] font-semibold">{title}</span>
@@ -136,7 +137,7 @@ export function Shelf() {
         {entries?.length === 0 && (
           <p className="text-soft">Nothing yet. Projects are kept in this browser; a project file can be dropped anywhere on this page.</p>
         )}
-        <ul className="grid grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-5 pb-8">
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-5 pb-8">
           {entries?.map((entry) => (
             <Entry key={entry.project.id} entry={entry} onRemove={() => void remove(entry)} onChange={() => void refresh()} />
           ))}
@@ -171,7 +172,7 @@ function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () 
         onClick={() => void navigate(`/project/${project.id}/measure`)}
         aria-label={`Open ${project.name}`}
       >
-        <span className="block h-[150px] p-3">
+        <span className="block h-[190px] p-4">
           {project.layers.length > 0 ? (
             <Thumbnail project={project} box={box} />
           ) : (
@@ -181,7 +182,7 @@ function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () 
         <span className="block border-t border-line px-3 py-2 pr-9">
           <span className={`block truncate font-semibold ${naming ? 'invisible' : ''}`}>{project.name}</span>
           <span className="block text-[12.5px] text-soft">
-            {project.mount.kind}, {formatSize(box.maxX - box.minX, box.maxY - box.minY, project.unit)} · {new Date(savedAt).toLocaleDateString('en-GB')}
+            {project.mount.kind}, {formatSize(box.maxX - box.minX, box.maxY - box.minY, project.unit)} · {format(savedAt, 'd MMM yyyy')}
           </span>
         </span>
       </button>

@@ -1,4 +1,6 @@
 import type { ReactNode } from 'react'
+import type { Snag } from '@feuillet/core/project'
+import { SnagList } from './snag-list'
 
 interface Props {
   /** The stage's drawing. */
@@ -6,12 +8,14 @@ interface Props {
   title: string
   /** One line under the title. */
   lead?: ReactNode
+  /** What is wrong here, first thing under the title; `none` is said where nothing is. */
+  snags?: { list: readonly Snag[]; none: string }
   panel: ReactNode
   actions?: ReactNode
 }
 
 /** A stage's own part of the screen: its drawing in the middle, figures and snags at the right, actions at the foot. */
-export function StageFrame({ children, title, lead, panel, actions }: Props) {
+export function StageFrame({ children, title, lead, snags, panel, actions }: Props) {
   return (
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_304px]">
       <main className="flex min-h-0 min-w-0 flex-col">{children}</main>
@@ -21,6 +25,11 @@ export function StageFrame({ children, title, lead, panel, actions }: Props) {
             <h1 className="text-[20px]">{title}</h1>
             {lead && <p className="mt-0.5 text-[13.5px] text-soft">{lead}</p>}
           </header>
+          {snags && (
+            <section aria-label="Snags" className="mb-3">
+              <SnagList snags={snags.list} none={snags.none} />
+            </section>
+          )}
           {panel}
         </div>
         {actions && <footer className="flex flex-wrap gap-2 border-t border-line px-4 py-3">{actions}</footer>}

@@ -16,7 +16,7 @@ export function TopBar({ stage }: { stage: Stage }) {
   const project = useAppSelector(selectProject)
   const stages = useAppSelector(selectStages)
   const { past, future, saved } = useAppSelector((state) => state.work)
-  const tool = 'grid h-7 min-w-8 place-items-center border border-line bg-panel px-2 hover:bg-sheet'
+  const tool = 'inline-flex h-7 min-w-8 items-center justify-center border border-line bg-panel px-2 hover:bg-sheet'
   return (
     <header className="col-span-2 flex min-w-0 items-end gap-3 bg-ground pr-3">
       <div className="flex w-[240px] shrink-0 items-center gap-2 self-center pl-3">
@@ -81,7 +81,7 @@ export function TopBar({ stage }: { stage: Stage }) {
         >
           {project.unit}
         </button>
-        <button type="button" className={`${tool} flex gap-2`} onClick={() => dispatch(looked({ finding: true }))}>
+        <button type="button" className={`${tool} gap-2 whitespace-nowrap`} onClick={() => dispatch(looked({ finding: true }))}>
           Find <span className="measure text-[12px] text-soft">Ctrl K</span>
         </button>
       </div>

@@ -15,11 +15,12 @@ import { useSize } from './use-size'
 
 const RULE_X = 34
 const BAR_X = 42
-const BAR_W = 74
-const LABEL_X = 148
+const BAR_W = 62
+const LABEL_X = 132
 const ROW = 34
 const FOOT = 28
 const HEAD = 12
+const PAD_W = 11
 
 export function SectionPanel() {
   const project = useAppSelector(selectProject)
@@ -41,6 +42,7 @@ export function SectionPanel() {
     HEAD,
     height - ROW,
   )
+  const lanes = sideBySide(layers.toReversed().map((layer) => ({ id: layer.id, ...heights.get(layer.id)! })))
   const over = roomMm !== null && stackMm > roomMm + 1e-6
   return (
     <aside className="flex min-h-0 flex-col border-r border-line bg-panel" aria-label="Section">
@@ -64,7 +66,15 @@ export function SectionPanel() {
               <Rule topMm={topMm} y={y} unit={unit} scale={scale} />
               <Board y={y(0)} hasBoard={project.mount.kind === 'frame'} />
               {layers.map((layer, i) => (
-                <LayerBar key={layer.id} project={project} layer={layer} level={heights.get(layer.id)!} y={y} rowY={rows[i]! + ROW / 2} />
+                <LayerBar
+                  key={layer.id}
+                  project={project}
+                  layer={layer}
+                  level={heights.get(layer.id)!}
+                  lane={lanes.get(layer.id)!}
+                  y={y}
+                  rowY={rows[i]! + ROW / 2}
+                />
               ))}
               {depthMm !== null && <Limit y={y} depthMm={depthMm} roomMm={roomMm ?? depthMm} stackMm={stackMm} glass={project.mount.kind === 'frame'} />}
             </svg>
@@ -111,6 +121,25 @@ function levels(project: Project, depths: readonly LayerDepth[]): Map<string, Le
   return out
 }
 
+/** Which strip of the bars' width a layer takes: layers that lie at one height beside each other share it. */
+interface Lane {
+  at: number
+  of: number
+}
+
+/** Lanes for layers sorted back to front; only neighbours whose card overlaps in height share the width. */
+function sideBySide(levels: readonly (Level & { id: string })[]): Map<string, Lane> {
+  const lanes = new Map<string, Lane>()
+  for (let i = 0; i < levels.length;) {
+    let topMm = levels[i]!.topMm
+    let end = i + 1
+    while (end < levels.length && levels[end]!.bottomMm < topMm - 0.01) topMm = Math.max(topMm, levels[end++]!.topMm)
+    for (let k = i; k < end; k++) lanes.set(levels[k]!.id, { at: k - i, of: end - i })
+    i = end
+  }
+  return lanes
+}
+
 /** Moves rows apart to at least a row's height, as near to where they belong as that allows. */
 function spread(wanted: number[], least: number, most: number): number[] {
   const out = [...wanted]
@@ -122,7 +151,7 @@ function spread(wanted: number[], least: number, most: number): number[] {
 function Rule({ topMm, y, unit, scale }: { topMm: number; y: (mm: number) => number; unit: Unit; scale: number }) {
   const step = unit === 'mm' ? ([1, 2, 5, 10].find((k) => k * scale >= 9) ?? 20) : MM_PER_INCH / (scale > 14 ? 16 : 8)
   const marks = Array.from({ length: Math.floor(topMm / step) + 1 }, (_, k) => k)
-  const every = unit === 'mm' ? Math.max(1, Math.round(5 / step)) : scale > 14 ? 4 : 2
+  const every = unit === 'mm' ? topMm < 8 ? 1 : Math.max(1, Math.round(5 / step)) : scale > 14 ? 4 : 2
   return (
     <g stroke="var(--color-ink)" strokeWidth={1}>
       {marks.map((k) => (
@@ -152,14 +181,34 @@ function Board({ y, hasBoard }: { y: number; hasBoard: boolean }) {
   return (
     <g>
       <rect x={BAR_X} y={y} width={BAR_W} height={11} fill="#e2d8c2" stroke="var(--color-ink)" strokeWidth={0.8} />
-      {Array.from({ length: 9 }, (_, i) => (
+      {Array.from({ length: Math.floor((BAR_W - 6) / 8) + 1 }, (_, i) => (
         <line key={i} x1={BAR_X + 4 + i * 8} y1={y + 11} x2={BAR_X + 10 + i * 8} y2={y} stroke="#a8977a" strokeWidth={0.8} />
       ))}
     </g>
   )
 }
 
-function LayerBar({ project, layer, level, y, rowY }: { project: Project; layer: Layer; level: Level; y: (mm: number) => number; rowY: number }) {
+/** Where pads are drawn under a bar: left, middle and right, or as many as its width takes. */
+const padsAcross = (width: number): number[] =>
+  width > 48 ? [5, (width - PAD_W) / 2, width - PAD_W - 5] : width > 30 ? [3, width - PAD_W - 3] : [(width - PAD_W) / 2]
+
+function LayerBar({
+  project,
+  layer,
+  level,
+  lane,
+  y,
+  rowY,
+}: {
+  project: Project
+  layer: Layer
+  level: Level
+  lane: Lane
+  y: (mm: number) => number
+  rowY: number
+}) {
+  const width = BAR_W / lane.of
+  const x = BAR_X + lane.at * width
   const picked = useAppSelector(selectView).layerId === layer.id
   const bar = Math.max(2.5, y(level.bottomMm) - y(level.topMm))
   const top = y(level.bottomMm) - bar
@@ -169,14 +218,14 @@ function LayerBar({ project, layer, level, y, rowY }: { project: Project; layer:
   return (
     <g>
       {gapH > 1 &&
-        [6, 30, 54].map((dx) => (
+        padsAcross(width).map((dx) => (
           <g key={dx} stroke="var(--color-line)" strokeWidth={0.8}>
-            <rect x={BAR_X + dx} y={y(level.bottomMm)} width={13} height={gapH} fill="#fff" />
+            <rect x={x + dx} y={y(level.bottomMm)} width={PAD_W} height={gapH} fill="#fff" />
             {Array.from({ length: Math.max(0, Math.floor(gapH / 4)) }, (_, k) => (
               <line
                 key={k}
-                x1={BAR_X + dx + 2}
-                x2={BAR_X + dx + 11}
+                x1={x + dx + 2}
+                x2={x + dx + PAD_W - 2}
                 y1={y(level.bottomMm) + 3 + k * 4}
                 y2={y(level.bottomMm) + 3 + k * 4}
                 strokeDasharray="2 2"
@@ -185,16 +234,16 @@ function LayerBar({ project, layer, level, y, rowY }: { project: Project; layer:
           </g>
         ))}
       <rect
-        x={BAR_X}
+        x={x}
         y={top}
-        width={BAR_W}
+        width={width}
         height={bar}
         fill={colourOf(project, layer)}
         stroke={picked ? 'var(--color-plum)' : 'rgb(0 0 0 / 0.55)'}
         strokeWidth={picked ? 2 : 0.6}
       />
       <path
-        d={`M${BAR_X + BAR_W} ${mid}h6L${LABEL_X - 10} ${rowY}h6`}
+        d={`M${x + width} ${mid}H${BAR_X + BAR_W + 6}L${LABEL_X - 10} ${rowY}h6`}
         fill="none"
         stroke={picked ? 'var(--color-plum)' : 'var(--color-line)'}
         strokeWidth={picked ? 1.6 : 1}
@@ -247,7 +296,7 @@ function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; lev
   return (
     <li
       ref={sortable.setNodeRef}
-      className={`group flex items-center gap-2 ${top === null ? 'ml-[148px] h-[30px] list-none' : 'absolute right-0'} ${sortable.isDragging ? 'z-10 opacity-80' : ''} ${sortable.isOver ? 'bg-ochre-pale' : ''}`}
+      className={`group flex items-center gap-2 ${top === null ? 'ml-[132px] h-[30px] list-none' : 'absolute right-0'} ${sortable.isDragging ? 'z-10 opacity-80' : ''} ${sortable.isOver ? 'bg-ochre-pale' : ''}`}
       style={{
         top: top ?? undefined,
         left: top === null ? undefined : LABEL_X,
@@ -273,12 +322,12 @@ function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; lev
           <span className="min-w-0 leading-[1.1]">
             <span className={`block truncate text-[13px] font-semibold ${picked ? 'text-plum' : ''}`}>{layer.name}</span>
             <span className="block truncate text-[11.5px] text-soft">
-              {jointWords(layer, level)}
               {snags.length > 0 && (
                 <span className={stop ? 'text-crimson' : 'text-ochre'} title={snags.map((s) => s.message).join('\n')}>
-                  {stop ? ' ■' : ' ▲'}
+                  {stop ? '■ ' : '▲ '}
                 </span>
               )}
+              {jointWords(layer, level)}
             </span>
           </span>
         )}
@@ -297,12 +346,12 @@ function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; lev
         />
       )}
       <span
-        className={`absolute right-0 flex bg-panel opacity-0 group-hover:opacity-100 focus-within:opacity-100 ${layer.joint.pinned || layer.hidden ? 'opacity-100' : ''}`}
+        className={`absolute right-0 flex flex-col bg-panel opacity-0 group-hover:opacity-100 focus-within:opacity-100 ${layer.joint.pinned || layer.hidden ? 'opacity-100' : ''}`}
       >
         {(layer.joint.kind === 'foam' || layer.joint.pinned) && (
           <button
             type="button"
-            className={`p-0.5 ${layer.joint.pinned ? 'text-plum' : 'text-soft'}`}
+            className={`px-1 py-0.5 ${layer.joint.pinned ? 'text-plum' : 'text-soft'}`}
             aria-pressed={layer.joint.pinned}
             aria-label={`Pin the gap under ${layer.name}`}
             title="Pin: keep this gap when gaps are fitted"
@@ -313,7 +362,7 @@ function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; lev
         )}
         <button
           type="button"
-          className="p-0.5 text-soft"
+          className="px-1 py-0.5 text-soft"
           aria-pressed={layer.hidden}
           aria-label={layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`}
           title="Hide in drawings; it is still cut"

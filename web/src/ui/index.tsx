@@ -1,9 +1,8 @@
-/** Small parts that every screen uses: buttons, choices, figures, fields, folio tabs, snags. */
+/** Small parts that every screen uses: buttons, choices, figures, fields, folio tabs. They know nothing of the project. */
 export { Button } from './button'
 export { Choice } from './choice'
 export { Figures, Figure } from './figures'
 export { FolioTab } from './folio-tab'
 export { LengthField, NumberField } from './fields'
-export { SnagNote, SnagList } from './snag-note'
 export { Switch } from './switch'
 export { Heading } from './heading'

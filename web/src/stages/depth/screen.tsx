@@ -8,7 +8,7 @@ import { StageFrame } from '../../app/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { Board } from '../../drawing/board'
 import { Pointer } from '../../drawing/stack'
-import { Button, Choice, Figure, Figures, Heading, NumberField, SnagList, Switch } from '../../ui'
+import { Button, Choice, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
 import { JointPanel } from './joint-panel'
 import { PadDrawing } from './pad-drawing'
 
@@ -30,18 +30,16 @@ export default function DepthScreen() {
       lead={
         depth
           ? depth.roomMm === null
-            ? `The stack is ${formatMm(depth.stackMm)} mm high.`
+            ? `The stack is ${formatLength(depth.stackMm, unit)} high.`
             : left! >= 0
-              ? `${formatMm(depth.stackMm)} mm of ${formatMm(depth.roomMm)} mm used; ${formatMm(left!)} mm left.`
-              : `${formatMm(-left!)} mm too deep.`
+              ? `${formatLength(depth.stackMm, unit)} of ${formatLength(depth.roomMm, unit)} used; ${formatLength(left!, unit)} left.`
+              : `${formatLength(-left!, unit)} too deep.`
           : 'Computing…'
       }
+      snags={{ list: snags, none: project.layers.length ? 'Everything is held, level and fits.' : 'No layers yet.' }}
       panel={
         <>
           {layer && <JointPanel layer={layer} />}
-          <Heading title="Snags">
-            <SnagList snags={snags} none={project.layers.length ? 'Everything is held, level and fits.' : 'No layers yet.'} />
-          </Heading>
           <Heading title="How much foam">
             <div className="grid gap-2">
               <Choice

@@ -10,7 +10,7 @@ import { useAppDispatch, useAppSelector } from '../../app/store'
 import { looked, pickedLayer } from '../../app/view'
 import { Board } from '../../drawing/board'
 import { Pointer, StackDrawing } from '../../drawing/stack'
-import { Button, Heading, SnagList, Switch } from '../../ui'
+import { Button, Switch } from '../../ui'
 import { compute } from '../../workers/compute'
 import { LayerPanel } from './layer-panel'
 
@@ -35,6 +35,7 @@ export default function LayersScreen() {
           ? `${builtLayers(project).length} layers, back to front; the first is at the back.`
           : 'Bring in a drawing: its groups or colours become layers.'
       }
+      snags={{ list: snags, none: project.layers.length ? 'No specks, nothing hidden.' : 'Nothing to check yet.' }}
       panel={
         <>
           {intake.note && (
@@ -47,9 +48,6 @@ export default function LayersScreen() {
             </div>
           )}
           <LayerPanel />
-          <Heading title="Snags">
-            <SnagList snags={snags} none={project.layers.length ? 'No specks, nothing hidden.' : 'Nothing to check yet.'} />
-          </Heading>
         </>
       }
       actions={

@@ -28,9 +28,9 @@ export default function CostChart({ planned, spent, currency }: { planned: Cost;
       textStyle: font,
       legend: { top: 0, left: 0, itemWidth: 14, itemHeight: 10, textStyle: font },
       tooltip: { valueFormatter: (value: unknown) => `${Number(value).toFixed(2)} ${currency}` },
-      grid: { left: 44, right: 8, top: 30, bottom: 24 },
+      grid: { left: 52, right: 8, top: 30, bottom: 24 },
       xAxis: { type: 'category', data: ['paper', 'foam', 'hands'], axisTick: { show: false } },
-      yAxis: { type: 'value', name: currency, splitNumber: 4 },
+      yAxis: { type: 'value', splitNumber: 4, axisLabel: { formatter: `{value} ${currency}` } },
       series: [
         { name: 'planned', type: 'bar', data: bars(planned), itemStyle: { color: '#bfc1bb', borderColor: '#1e2126', borderWidth: 1 } },
         { name: 'so far', type: 'bar', data: bars(spent), itemStyle: { color: '#6b2d73' } },

@@ -8,7 +8,7 @@ import { StageFrame } from '../../app/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { Board } from '../../drawing/board'
 import { Pointer } from '../../drawing/stack'
-import { Button, Figure, Figures, Heading, LengthField, NumberField, SnagList } from '../../ui'
+import { Button, Figure, Figures, Heading, LengthField, NumberField } from '../../ui'
 import { FrameDrawing } from './frame-drawing'
 
 const titles: Record<Mount['kind'], string> = { frame: 'The frame', card: 'The card', topper: 'The topper', garland: 'The garland', free: 'Free work' }
@@ -20,13 +20,14 @@ export default function MeasureScreen() {
   const m = useAppSelector(selectMeasures)
   const view = useAppSelector(selectView)
   const snags = useAppSelector(selectSnags).filter((snag) => snag.stage === 'measure' || snag.code === 'stack-too-deep')
-  const both = (mm: number) => `${formatLength(mm, unit)} = ${formatLength(mm, unit === 'mm' ? 'in' : 'mm')}`
+  const both = (mm: number) => `${formatLength(mm, unit)} ≈ ${formatLength(mm, unit === 'mm' ? 'in' : 'mm')}`
   const box = growBox(viewBox(project), Math.max(boxWidth(viewBox(project)), 60) * 0.07)
   const canFit = m.fitFactor !== null && Math.abs(m.fitFactor - 1) > 0.002
   return (
     <StageFrame
       title={titles[project.mount.kind]}
       lead="Measure before anything is cut: type as on the ruler, 8 1/2 or 216."
+      snags={{ list: snags, none: m.design ? 'The design fits what it will live in.' : 'No design yet: bring one in on the Layers stage.' }}
       panel={
         <>
           <Heading title="What you measured">
@@ -72,9 +73,6 @@ export default function MeasureScreen() {
                 basis="Largest sheet in use less the rim on each side"
               />
             </Figures>
-          </Heading>
-          <Heading title="Snags">
-            <SnagList snags={snags} none={m.design ? 'The design fits what it will live in.' : 'No design yet: bring one in on the Layers stage.'} />
           </Heading>
         </>
       }

@@ -8,7 +8,7 @@ import { useAppDispatch, useAppSelector } from '../../app/store'
 import { pickedLayer } from '../../app/view'
 import { Board } from '../../drawing/board'
 import { StackDrawing } from '../../drawing/stack'
-import { Button, Figure, Figures, Heading, SnagList } from '../../ui'
+import { Button, Figure, Figures, Heading } from '../../ui'
 import { Drawer } from './drawer'
 import { PickedPaper } from './picked-paper'
 import { RampTool } from './ramp-tool'
@@ -34,12 +34,10 @@ export default function PaperScreen() {
           ? `${bare.length} of ${layers.length} layers have no paper yet.`
           : `${new Set(layers.map((l) => l.paperId)).size} papers for ${layers.length} layers.`
       }
+      snags={{ list: snags, none: layers.length ? 'Every layer has a paper that stands clear of its neighbours.' : 'No layers yet.' }}
       panel={
         <>
           {layer && <PickedPaper layer={layer} />}
-          <Heading title="Snags">
-            <SnagList snags={snags} none={layers.length ? 'Every layer has a paper that stands clear of its neighbours.' : 'No layers yet.'} />
-          </Heading>
           {least && (
             <Heading title="Colour steps">
               <Figures>

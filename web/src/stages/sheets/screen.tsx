@@ -6,7 +6,7 @@ import { StageFrame } from '../../app/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { looked } from '../../app/view'
 import { setPlan } from '@feuillet/core/project'
-import { Choice, Figure, Figures, Heading, LengthField, SnagList } from '../../ui'
+import { Choice, Figure, Figures, Heading, LengthField } from '../../ui'
 import { FilesButton } from './files-button'
 import { LoadPanel } from './load-panel'
 import { LoadStrip } from './load-strip'
@@ -31,6 +31,7 @@ export default function SheetsScreen() {
     <StageFrame
       title={derived ? `${loads.length} ${loads.length === 1 ? 'load' : 'loads'}` : 'Sheets'}
       lead={`${formatLength(drawer.cutter.rimMm, unit)} rim, ${formatLength(plan.gapMm, unit)} between pieces.`}
+      snags={{ list: snags, none: loads.length ? 'Everything fits on the sheets at hand.' : derived ? 'No layers to cut yet.' : 'Computing…' }}
       panel={
         <>
           {load ? (
@@ -60,9 +61,6 @@ export default function SheetsScreen() {
               </Figures>
             </Heading>
           )}
-          <Heading title="Snags">
-            <SnagList snags={snags} none={loads.length ? 'Everything fits on the sheets at hand.' : derived ? 'No layers to cut yet.' : 'Computing…'} />
-          </Heading>
           <Heading title="How pieces are laid">
             <div className="grid gap-2">
               <Choice

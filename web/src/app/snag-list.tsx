@@ -1,13 +1,13 @@
 import { findLayer, type Snag } from '@feuillet/core/project'
-import { mend } from '../app/edits'
-import { useAppDispatch, useAppSelector } from '../app/store'
-import { looked } from '../app/view'
-import { Button } from './button'
+import { Button } from '../ui'
+import { mend } from './edits'
+import { useAppDispatch, useAppSelector } from './store'
+import { looked } from './view'
 
 const tones = { caution: 'bg-ochre-pale border-ochre', stop: 'bg-crimson-pale border-crimson' }
 
 /** A finding that will cost paper or time: what, where, why, and what mends it. */
-export function SnagNote({ snag }: { snag: Snag }) {
+function SnagNote({ snag }: { snag: Snag }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector((state) => state.work.project)
   const canShow = snag.at !== null || (snag.layer !== null && project !== null && findLayer(project, snag.layer) !== undefined)
