@@ -1,7 +1,7 @@
 // Anytime nesting of true shapes. A layout comes of an order of pieces and a turn for each, laid one by one at the
 // lowest place that is free (holes and bays of earlier pieces included); a seeded search over orders and turns keeps the
 // best. The first step is complete and legal; every later one can only better it.
-import { boxHeight, boxWidth, mapPolygon, offset, polygonArea, polygonBox, rotation as turn, type Polygon } from '../../geometry'
+import { boxHeight, boxWidth, compose, growBox, mapPolygon, offset, polygonArea, polygonBox, rotation as turn, type Polygon } from '../../geometry'
 import { BadInput, seededRandom } from '../../project'
 import { SheetGrid } from './grid'
 import type { NestInstance, NestLayout, NestPiece, Placement } from './instance'
@@ -37,6 +37,8 @@ export class Nester {
   steps = 0
   private readonly random: () => number
   private readonly cell: number
+  /** How far every piece is grown: half the gap and a hair more. */
+  private readonly grow: number
   private readonly grown: Polygon[]
   private readonly poses = new Map<string, Pose[]>()
   private readonly areas: number[]
@@ -56,12 +58,12 @@ export class Nester {
     if (!(sheet.w > 0 && sheet.h > 0)) throw new BadInput('the sheet must have a width and a height')
     if (!(sheet.margin >= 0 && gap >= 0)) throw new BadInput('rim and gap must not be negative')
     if (!(sheet.w > 2 * sheet.margin && sheet.h > 2 * sheet.margin)) throw new BadInput('the rim leaves nothing of the sheet to cut')
-    const grow = gap / 2 + CLEARANCE_MM
-    this.gridW = sheet.w - 2 * sheet.margin + 2 * grow
-    this.gridH = sheet.h - 2 * sheet.margin + 2 * grow
+    this.grow = gap / 2 + CLEARANCE_MM
+    this.gridW = sheet.w - 2 * sheet.margin + 2 * this.grow
+    this.gridH = sheet.h - 2 * sheet.margin + 2 * this.grow
     this.cell = Math.max(sheet.w, sheet.h) / CELLS
     this.random = seededRandom(seed)
-    this.grown = pieces.map((piece) => grownShape(piece.shape, grow))
+    this.grown = pieces.map((piece) => grownShape(piece.shape, this.grow))
     this.areas = pieces.map((piece) => polygonArea(piece.shape))
     const pinned = new Set((instance.pinned ?? []).map((p) => `${p.id}#${p.copy}`))
     const items: Item[] = []
@@ -140,12 +142,12 @@ export class Nester {
     if (list) return list
     const [sheetW, sheetH] = axis === 'rows' ? [this.gridW, this.gridH] : [this.gridH, this.gridW]
     list = turnsOf(this.instance.pieces[piece]!).flatMap((deg) => {
-      const turned = mapPolygon(turn(deg), this.grown[piece]!)
-      const shape = axis === 'rows' ? turned : mapPolygon([0, 1, 1, 0, 0, 0], turned)
-      const b = polygonBox(shape)
+      const map = axis === 'rows' ? turn(deg) : compose([0, 1, 1, 0, 0, 0], turn(deg))
+      // The rim is kept by the piece itself: its grown outline is rounded by chords, which lie a little inside.
+      const b = growBox(polygonBox(mapPolygon(map, this.instance.pieces[piece]!.shape)), this.grow)
       const [w, h] = [boxWidth(b), boxHeight(b)]
       if (w > sheetW + 1e-6 || h > sheetH + 1e-6) return []
-      const mask = makeMask(mapPolygon([1, 0, 0, 1, -b.minX, -b.minY], shape), this.cell, w, h)
+      const mask = makeMask(mapPolygon([1, 0, 0, 1, -b.minX, -b.minY], mapPolygon(map, this.grown[piece]!)), this.cell, w, h)
       return [{ rotation: deg, mask, w, h, offsetX: b.minX, offsetY: b.minY }]
     })
     this.poses.set(key, list)

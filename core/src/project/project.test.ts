@@ -1,0 +1,171 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { rectangle, regionArea } from '../geometry'
+import { demo, demoNames } from '../demo'
+import { makeLayer } from '../layers'
+import { starterStock } from '../paper'
+import {
+  addLayers,
+  assignPaper,
+  BadInput,
+  builtLayers,
+  designBox,
+  dropPin,
+  fingerprint,
+  folioOf,
+  layerRegion,
+  moveLayer,
+  newProject,
+  projectFileName,
+  readProject,
+  refreshPapers,
+  removeLayer,
+  scaleAndMove,
+  seededRandom,
+  setLayer,
+  setPin,
+  slug,
+  starterMount,
+  tickStep,
+  transformLayers,
+  viewBox,
+  writeProject,
+} from './index'
+
+const sheet = (id: string, x = 0) => makeLayer(id, id, [rectangle(x, 0, 50, 50)])
+const threeLayers = () => ({ ...newProject('p', 'Three', starterMount('frame')), layers: [sheet('a'), sheet('b'), sheet('c')] })
+const ids = (project: { layers: { id: string }[] }) => project.layers.map((layer) => layer.id).join('')
+
+describe('project files', () => {
+  it.each(demoNames)('%s comes back as it was written', (name) => {
+    const project = demo(name)
+    expect(readProject(writeProject(project))).toEqual(project)
+  })
+
+  it('keep keys that this version does not know, at every depth', () => {
+    const doc = JSON.parse(writeProject(threeLayers())) as { layers: Record<string, unknown>[] } & Record<string, unknown>
+    doc['laterIdea'] = { a: 1 }
+    doc.layers[1]!['texture'] = 'linen'
+    const again = JSON.parse(writeProject(readProject(JSON.stringify(doc)))) as typeof doc
+    expect(again['laterIdea']).toEqual({ a: 1 })
+    expect(again.layers[1]!['texture']).toBe('linen')
+  })
+
+  it('of version 0 are brought up to date', () => {
+    const { schemaVersion: _, plan: __, progress: ___, log: ____, format: _____, ...old } = threeLayers()
+    const project = readProject(JSON.stringify(old))
+    expect(project.schemaVersion).toBe(1)
+    expect(project.plan.gapMm).toBe(2)
+    expect(project.log.timers).toEqual([])
+  })
+
+  it.each([
+    ['not JSON', 'oops', /not JSON/],
+    ['another document', '{"a":1}', /has no layers/],
+    ['a newer version', JSON.stringify({ ...threeLayers(), schemaVersion: 99 }), /newer Feuillet/],
+    ['a bad colour', writeProject(threeLayers()).replace('#b9b4a8', 'red'), /layers\.0\.colour: a colour is written #rrggbb/],
+    ['curves in a path', writeProject(threeLayers()).replace('L50 0', 'C1 1 2 2 50 0'), /holds “C”/],
+    ['a paper that is not there', writeProject(setLayer(threeLayers(), 'a', { paperId: 'gone' })), /does not hold: gone/],
+    ['two layers of one id', writeProject({ ...threeLayers(), layers: [sheet('a'), sheet('a')] }), /two layers have the id “a”/],
+    ['a negative depth', writeProject(threeLayers()).replace('"depthMm": 24', '"depthMm": -3'), /mount\.depthMm/],
+  ])('with %s are refused in one sentence', (_, text, sentence) => {
+    expect(() => readProject(text)).toThrow(BadInput)
+    expect(() => readProject(text)).toThrow(sentence)
+  })
+
+  it('made of any JSON at all give a project or one sentence, never a crash', () => {
+    fc.assert(
+      fc.property(fc.jsonValue(), (value) => {
+        try {
+          readProject(JSON.stringify({ layers: value }))
+        } catch (error) {
+          expect(error).toBeInstanceOf(BadInput)
+          expect((error as Error).message).not.toContain('\n')
+        }
+      }),
+    )
+  })
+
+  it('get names that any file system takes', () => {
+    expect(slug('Été à la “mer” / 2')).toBe('ete-a-la-mer-2')
+    expect(slug('///')).toBe('untitled')
+    expect(projectFileName(threeLayers())).toBe('three.feuillet.json')
+  })
+})
+
+describe('edits', () => {
+  it('move a layer and leave the old project as it was', () => {
+    const before = threeLayers()
+    expect(ids(moveLayer(before, 'a', 2))).toBe('bca')
+    expect(ids(moveLayer(before, 'c', -5))).toBe('cab')
+    expect(ids(moveLayer(before, 'zz', 0))).toBe('abc')
+    expect(ids(before)).toBe('abc')
+  })
+
+  it('count folios over the layers that are built', () => {
+    const project = setLayer(threeLayers(), 'b', { optional: true, leftOut: true })
+    expect(builtLayers(project)).toHaveLength(2)
+    expect([folioOf(project, 'a'), folioOf(project, 'b'), folioOf(project, 'c')]).toEqual([1, null, 2])
+  })
+
+  it('give new layers free ids', () => expect(addLayers(threeLayers(), [sheet('a'), sheet('a')]).layers.map((l) => l.id)).toEqual(['a', 'b', 'c', 'a-2', 'a-3']))
+
+  it('keep a copy of just the papers in use', () => {
+    const [one, two] = starterStock()
+    let project = assignPaper(threeLayers(), ['a', 'b'], one!)
+    expect(project.drawer.papers).toHaveLength(1)
+    project = assignPaper(project, ['b'], two!)
+    project = assignPaper(project, ['a'], two!)
+    expect(project.drawer.papers.map((p) => p.id)).toEqual([two!.id])
+    expect(refreshPapers(project, [{ ...two!, thicknessMm: 0.5 }]).drawer.papers[0]!.thicknessMm).toBe(0.5)
+  })
+
+  it('scale areas by the square and keep the chosen point in place', () => {
+    const project = threeLayers()
+    const scaled = transformLayers(project, scaleAndMove(0.5, { x: 25, y: 25 }, { x: 25, y: 25 }), ['b'])
+    expect(regionArea(layerRegion(scaled.layers[1]!))).toBeCloseTo(625, 6)
+    expect(regionArea(layerRegion(scaled.layers[0]!))).toBeCloseTo(2500, 6)
+    expect(designBox(scaled)).toEqual(designBox(project))
+  })
+
+  it('drop pins of layers that are gone or were scaled', () => {
+    const pin = { layerId: 'b', pieceId: 'p1', copy: 0, sheet: 0, x: 1, y: 2, rotation: 0 }
+    const pinned = setPin(setPin(threeLayers(), pin), { ...pin, x: 9 })
+    expect(pinned.plan.pins).toEqual([{ ...pin, x: 9 }])
+    expect(dropPin(pinned, pin).plan.pins).toEqual([])
+    expect(removeLayer(pinned, 'b').plan.pins).toEqual([])
+    expect(transformLayers(pinned, [2, 0, 0, 2, 0, 0]).plan.pins).toEqual([])
+  })
+
+  it('tick a step once, however often', () => {
+    const twice = tickStep(tickStep(threeLayers(), 'dry-fit', true), 'dry-fit', true)
+    expect(twice.progress.done).toEqual(['dry-fit'])
+    expect(tickStep(twice, 'dry-fit', false).progress.done).toEqual([])
+  })
+})
+
+describe('small helpers', () => {
+  it('show backing and design together', () => {
+    const project = { ...threeLayers(), layers: [sheet('a', 180)] }
+    expect(viewBox(project)).toEqual({ minX: 0, minY: 0, maxX: 230, maxY: 200 })
+    expect(viewBox(newProject('e', 'Empty', starterMount('topper')))).toEqual({ minX: 0, minY: 0, maxX: 100, maxY: 100 })
+  })
+
+  it('name equal values equally and different ones differently', () => {
+    fc.assert(
+      fc.property(fc.jsonValue(), (v) => {
+        expect(fingerprint(v)).toBe(fingerprint(structuredClone(v)))
+      }),
+    )
+    const names = new Set(Array.from({ length: 2000 }, (_, i) => fingerprint({ gap: i / 10 })))
+    expect(names.size).toBe(2000)
+  })
+
+  it('draw the same numbers from the same seed, evenly', () => {
+    const a = seededRandom(7)
+    const b = seededRandom(7)
+    const list = Array.from({ length: 4000 }, () => a())
+    expect(list.slice(0, 50)).toEqual(Array.from({ length: 50 }, () => b()))
+    expect(list.reduce((s, v) => s + v, 0) / list.length).toBeCloseTo(0.5, 1)
+  })
+})

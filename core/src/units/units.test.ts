@@ -1,0 +1,57 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { formatInches, formatLength, formatMinutes, formatMm, formatSize, lengthForEditing, parseLength } from './index'
+
+describe('lengths as makers type them', () => {
+  it.each([
+    ['8 1/2', 215.9],
+    ['8-1/2', 215.9],
+    ['8.5 in', 215.9],
+    ['8½"', 215.9],
+    ['1/4', 6.35],
+    ['216', 216],
+    ['21.6cm', 216],
+    ['21,6 cm', 216],
+    ['.5 in', 12.7],
+    ['1 ft', 304.8],
+    [' 12 inches ', 304.8],
+  ])('%s is %f mm', (text, mm) => expect(parseLength(text, 'mm')).toBeCloseTo(mm, 6))
+
+  it('takes a bare number in the unit that is shown', () => {
+    expect(parseLength('8', 'in')).toBeCloseTo(203.2, 6)
+    expect(parseLength('8', 'mm')).toBe(8)
+  })
+
+  it.each(['', 'abc', '1/0', '8 2', '3 furlongs', '1/2/3', '--5', 'NaN', 'Infinity'])('refuses “%s”', (text) => expect(parseLength(text, 'mm')).toBeNull())
+
+  it('reads back what it shows for editing, to a thirty-second of an inch or a hundredth of a mm', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.1, max: 2000, noNaN: true }), (mm) => {
+        expect(parseLength(lengthForEditing(mm, 'mm'), 'mm')).toBeCloseTo(mm, 1)
+        expect(Math.abs(parseLength(lengthForEditing(mm, 'in'), 'in')! - mm)).toBeLessThanOrEqual(25.4 / 64 + 1e-9)
+      }),
+    )
+  })
+})
+
+describe('lengths as makers read them', () => {
+  it('shows fractions that a ruler has', () => {
+    expect(formatInches(215.9)).toBe('8 1/2')
+    expect(formatInches((4.75 / 2) * 25.4)).toBe('2 3/8')
+    expect(formatInches(25.4 * 0.999)).toBe('1')
+    expect(formatInches(-6.35)).toBe('-1/4')
+  })
+
+  it('keeps card and foam in mm in either unit', () => {
+    expect(formatLength(0.29, 'in')).toBe('0.29 mm')
+    expect(formatLength(2, 'in')).toBe('2 mm')
+    expect(formatLength(200, 'in')).toBe('7 7/8 in')
+    expect(formatMm(216.04)).toBe('216')
+    expect(formatMm(-0.01)).toBe('0')
+    expect(formatSize(304.8, 279.4, 'in')).toBe('12 × 11 in')
+  })
+
+  it('shows minutes at a glance', () => {
+    expect([0.75, 4 + 10 / 60, 9.999, 55.4, 125].map(formatMinutes)).toEqual(['45 s', '4 min 10', '10 min', '55 min', '2 h 05'])
+  })
+})
