@@ -1,7 +1,14 @@
 // The browser of the tests: Debian's Chromium, with nothing that reaches out.
 export const chromiumPath = '/usr/bin/chromium'
 
-export const browserArgs = ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+export const browserArgs = [
+  '--no-sandbox',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+]
 
 export const port = 4191
 

@@ -21,7 +21,10 @@ const areaOf = (geom: polyclip.Geom): number =>
     (sum, rings) =>
       sum +
       rings.reduce((s, ring, k) => {
-        const a = Math.abs(ring.reduce((t, [x, y], i) => t + ring[(i + ring.length - 1) % ring.length]![0] * y - x * ring[(i + ring.length - 1) % ring.length]![1], 0)) / 2
+        const a =
+          Math.abs(
+            ring.reduce((t, [x, y], i) => t + ring[(i + ring.length - 1) % ring.length]![0] * y - x * ring[(i + ring.length - 1) % ring.length]![1], 0),
+          ) / 2
         return k === 0 ? s + a : s - a
       }, 0),
     0,
@@ -37,7 +40,8 @@ function toSegment([px, py]: Point, [ax, ay]: Point, [bx, by]: Point): number {
 function distance(a: Point[][], b: Point[][]): number {
   let least = Infinity
   const oneWay = (from: Point[][], to: Point[][]) => {
-    for (const point of from.flat()) for (const ring of to) for (let i = 0; i < ring.length; i++) least = Math.min(least, toSegment(point, ring[i]!, ring[(i + 1) % ring.length]!))
+    for (const point of from.flat())
+      for (const ring of to) for (let i = 0; i < ring.length; i++) least = Math.min(least, toSegment(point, ring[i]!, ring[(i + 1) % ring.length]!))
   }
   oneWay(a, b)
   oneWay(b, a)

@@ -9,7 +9,8 @@ import { depthPlan, depthSnags, fitGaps, freeLayers, gapChoices, padSpan, pieceH
 
 const CARD = 0.29
 const bottoms = (project: Project) => pieceHeights(project).map((p) => Number(p.bottomMm.toFixed(3)))
-const padShape = (pad: Pad): Polygon => mapPolygon([1, 0, 0, 1, pad.x, pad.y], mapPolygon(rotation(pad.rotation), rectangle(-pad.widthMm / 2, -pad.heightMm / 2, pad.widthMm, pad.heightMm)))
+const padShape = (pad: Pad): Polygon =>
+  mapPolygon([1, 0, 0, 1, pad.x, pad.y], mapPolygon(rotation(pad.rotation), rectangle(-pad.widthMm / 2, -pad.heightMm / 2, pad.widthMm, pad.heightMm)))
 
 /** The rules of pads, checked with booleans instead of the planner's own edge walk. */
 function expectSoundPads(project: Project, plan: DepthPlan): void {
@@ -59,8 +60,16 @@ describe('local heights', () => {
   })
 
   it('call a piece tilted where no foam reaches what holds one side', () => {
-    const foams = emptyDrawer().foams.filter((f) => f.thicknessMm === 1).slice(0, 1)
-    const base = stack('card', plate('a', 0, [0, 0, 140, 140]), plate('b', 0, [0, 0, 60, 140]), plate('c', 0, [0, 0, 60, 140]), plate('d', 0, [20, 20, 100, 100]))
+    const foams = emptyDrawer()
+      .foams.filter((f) => f.thicknessMm === 1)
+      .slice(0, 1)
+    const base = stack(
+      'card',
+      plate('a', 0, [0, 0, 140, 140]),
+      plate('b', 0, [0, 0, 60, 140]),
+      plate('c', 0, [0, 0, 60, 140]),
+      plate('d', 0, [20, 20, 100, 100]),
+    )
     const project = { ...base, drawer: { ...base.drawer, foams } }
     const d = pieceHeights(project).find((p) => p.layer.id === 'd')!
     expect(d.tiltMm).toBeGreaterThan(0.3)
@@ -165,9 +174,24 @@ describe('pads', () => {
 })
 
 describe('gaps fitted to the frame', () => {
-  const foam = (thicknessMm: number): Foam => ({ id: `f${thicknessMm}`, name: `${thicknessMm}`, widthMm: 6, heightMm: 6, thicknessMm, perPack: 100, pricePerPack: 1, count: 100 })
+  const foam = (thicknessMm: number): Foam => ({
+    id: `f${thicknessMm}`,
+    name: `${thicknessMm}`,
+    widthMm: 6,
+    heightMm: 6,
+    thicknessMm,
+    perPack: 100,
+    pricePerPack: 1,
+    count: 100,
+  })
   const four = (foams: Foam[]) => {
-    const project = stack('frame', plate('a', 0, [0, 0, 200, 200]), plate('b', 2, [0, 0, 200, 200]), plate('c', 2, [0, 0, 200, 200]), plate('d', 2, [0, 0, 200, 200]))
+    const project = stack(
+      'frame',
+      plate('a', 0, [0, 0, 200, 200]),
+      plate('b', 2, [0, 0, 200, 200]),
+      plate('c', 2, [0, 0, 200, 200]),
+      plate('d', 2, [0, 0, 200, 200]),
+    )
     return { ...project, drawer: { ...project.drawer, foams } }
   }
 
@@ -185,7 +209,8 @@ describe('gaps fitted to the frame', () => {
           const cost = (gaps: number[]) => gaps.reduce((sum, g, i) => sum + (g - targets[i]!) ** 2 + (g === 0 ? 400 : 0), 0)
           const choices = [0, ...gapChoices(project.drawer.foams).map((c) => c.gapMm)]
           let best = Infinity
-          for (const x of choices) for (const y of choices) for (const z of choices) if (fixed + x + y + z <= room + 1e-9) best = Math.min(best, cost([x, y, z]))
+          for (const x of choices)
+            for (const y of choices) for (const z of choices) if (fixed + x + y + z <= room + 1e-9) best = Math.min(best, cost([x, y, z]))
           expect(cost(plan.gaps.map((g) => g.gapMm))).toBeCloseTo(best, 6)
           expect(plan.stackMm).toBeLessThanOrEqual(room + 1e-6)
         },

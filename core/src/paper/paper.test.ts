@@ -1,7 +1,20 @@
 import { describe, expect, it } from 'vitest'
 import { demo } from '../demo'
 import { builtLayers, colourOf, FINISHES, paperOf, setLayer } from '../project'
-import { assignNearest, assignRamp, colourDifference, matchPapers, nearestPaper, neighbourSteps, paperSnags, ramp, rampPapers, safeStripMm, starterStock, typicalThickness } from './index'
+import {
+  assignNearest,
+  assignRamp,
+  colourDifference,
+  matchPapers,
+  nearestPaper,
+  neighbourSteps,
+  paperSnags,
+  ramp,
+  rampPapers,
+  safeStripMm,
+  starterStock,
+  typicalThickness,
+} from './index'
 
 const stock = starterStock()
 

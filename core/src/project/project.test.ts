@@ -52,7 +52,8 @@ describe('project files', () => {
   })
 
   it('of version 0 are brought up to date', () => {
-    const { schemaVersion: _, plan: __, progress: ___, log: ____, format: _____, ...old } = threeLayers()
+    const old: Record<string, unknown> = { ...threeLayers() }
+    for (const key of ['schemaVersion', 'plan', 'progress', 'log', 'format']) delete old[key]
     const project = readProject(JSON.stringify(old))
     expect(project.schemaVersion).toBe(1)
     expect(project.plan.gapMm).toBe(2)
@@ -108,7 +109,8 @@ describe('edits', () => {
     expect([folioOf(project, 'a'), folioOf(project, 'b'), folioOf(project, 'c')]).toEqual([1, null, 2])
   })
 
-  it('give new layers free ids', () => expect(addLayers(threeLayers(), [sheet('a'), sheet('a')]).layers.map((l) => l.id)).toEqual(['a', 'b', 'c', 'a-2', 'a-3']))
+  it('give new layers free ids', () =>
+    expect(addLayers(threeLayers(), [sheet('a'), sheet('a')]).layers.map((l) => l.id)).toEqual(['a', 'b', 'c', 'a-2', 'a-3']))
 
   it('keep a copy of just the papers in use', () => {
     const [one, two] = starterStock()

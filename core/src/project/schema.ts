@@ -208,3 +208,6 @@ export type Pin = z.infer<typeof pinSchema>
 export type Plan = z.infer<typeof planSchema>
 export type Stage = (typeof STAGES)[number]
 export type Log = z.infer<typeof logSchema>
+
+/** The project document as JSON Schema (draft 2020-12), as published in docs/feuillet.schema.json. */
+export const projectJsonSchema = () => ({ title: 'Feuillet project', ...z.toJSONSchema(projectSchema, { io: 'input' }) })

@@ -5,7 +5,22 @@ import { expectLegal } from '../../test/legal-layout'
 import { demo, demoNames } from '../demo'
 import { ellipse, polygonArea, rectangle, regionArea, subtract, type Polygon } from '../geometry'
 import { BadInput, builtLayers, layerRegion, setLayer, setPin, setPlan, type Project } from '../project'
-import { changesOf, loads, Nester, nestProject, paperRuns, readInstance, settingFor, sheetSnags, sheetsNeeded, splitPartId, whyIllegal, type NestInstance, type NestPiece, type Turns } from './index'
+import {
+  changesOf,
+  loads,
+  Nester,
+  nestProject,
+  paperRuns,
+  readInstance,
+  settingFor,
+  sheetSnags,
+  sheetsNeeded,
+  splitPartId,
+  whyIllegal,
+  type NestInstance,
+  type NestPiece,
+  type Turns,
+} from './index'
 
 const SHEET = { w: 200, h: 200, margin: 5 }
 const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'quarter'): NestPiece => ({ id, shape, qty, turns })
@@ -19,10 +34,15 @@ const layoutsOf = (project: Project) => nestProject(project).runs
 describe('nesting', () => {
   it('is legal for any stars, turns and gaps, proved by another library', () => {
     fc.assert(
-      fc.property(fc.array(star(28), { minLength: 3, maxLength: 9 }), fc.constantFrom<Turns>('free', 'quarter', 'fixed'), fc.double({ min: 0, max: 6, noNaN: true }), (shapes, turns, gap) => {
-        const instance: NestInstance = { sheet: SHEET, gap, pieces: shapes.map((shape, i) => piece(`s${i}`, shape, 1 + (i % 2), turns)) }
-        expectLegal(instance, solve(instance, 4))
-      }),
+      fc.property(
+        fc.array(star(28), { minLength: 3, maxLength: 9 }),
+        fc.constantFrom<Turns>('free', 'quarter', 'fixed'),
+        fc.double({ min: 0, max: 6, noNaN: true }),
+        (shapes, turns, gap) => {
+          const instance: NestInstance = { sheet: SHEET, gap, pieces: shapes.map((shape, i) => piece(`s${i}`, shape, 1 + (i % 2), turns)) }
+          expectLegal(instance, solve(instance, 4))
+        },
+      ),
       { numRuns: 12 },
     )
   })

@@ -151,7 +151,7 @@ function spread(wanted: number[], least: number, most: number): number[] {
 function Rule({ topMm, y, unit, scale }: { topMm: number; y: (mm: number) => number; unit: Unit; scale: number }) {
   const step = unit === 'mm' ? ([1, 2, 5, 10].find((k) => k * scale >= 9) ?? 20) : MM_PER_INCH / (scale > 14 ? 16 : 8)
   const marks = Array.from({ length: Math.floor(topMm / step) + 1 }, (_, k) => k)
-  const every = unit === 'mm' ? topMm < 8 ? 1 : Math.max(1, Math.round(5 / step)) : scale > 14 ? 4 : 2
+  const every = unit === 'mm' ? (topMm < 8 ? 1 : Math.max(1, Math.round(5 / step))) : scale > 14 ? 4 : 2
   return (
     <g stroke="var(--color-ink)" strokeWidth={1}>
       {marks.map((k) => (

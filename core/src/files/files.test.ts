@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest'
+import DxfParser from 'dxf-parser'
+import { PDFDocument } from '@cantoo/pdf-lib'
+import Papa from 'papaparse'
+import { demo, demoNames } from '../demo'
+import { readSvg, writeCsv } from '../formats'
+import { fillRings, regionArea } from '../geometry'
+import { builtLayers, layerRegion } from '../project'
+import { derive } from '../whole'
+import { cutFiles, listFiles, loadFileStem } from './index'
+
+const ringsArea = (rings: Float64Array[]) => regionArea(fillRings(rings, 'evenodd'))
+
+/** Rings of a plot text: 40 units a mm. */
+function plotRings(text: string): Float64Array[] {
+  return [...text.matchAll(/PU([\d,-]+);PD([\d,-]+);/g)].map(([, up, down]) => Float64Array.from(`${up},${down}`.split(',').map((v) => Number(v) / 40)))
+}
+
+describe.each(demoNames)('the cut files of %s', (name) => {
+  const project = demo(name)
+  const derived = derive(project)
+  const files = cutFiles(project, derived.loads)
+  const wanted = builtLayers(project).reduce((sum, l) => sum + regionArea(layerRegion(l)), 0)
+  const text = (ending: string) => [...files].filter(([file]) => file.endsWith(ending)).map(([, content]) => content as string)
+
+  it('hold all card of the layers, in true mm, as SVG, DXF and plot text', () => {
+    const bySvg = text('.svg').map((t) => readSvg(t).shapes.reduce((sum, s) => sum + regionArea(s.region), 0))
+    const byPlot = text('.hpgl').map((t) => ringsArea(plotRings(t)))
+    const byDxf = text('.dxf').map((t) => {
+      const doc = new DxfParser().parseSync(t)!
+      return ringsArea(
+        doc.entities.map((e) => Float64Array.from((e as unknown as { vertices: { x: number; y: number }[] }).vertices.flatMap((v) => [v.x, v.y]))),
+      )
+    })
+    for (const sums of [bySvg, byPlot, byDxf]) {
+      expect(sums).toHaveLength(derived.loads.length)
+      expect(Math.abs(sums.reduce((a, b) => a + b, 0) / wanted - 1)).toBeLessThan(0.002)
+    }
+  })
+
+  it('are as large as the sheet they are cut from', () => {
+    derived.loads.forEach((load) => {
+      const drawing = readSvg(files.get(`${loadFileStem(load)}.svg`) as string)
+      expect([drawing.widthMm, drawing.heightMm]).toEqual([expect.closeTo(load.paper.widthMm, 3), expect.closeTo(load.paper.heightMm, 3)])
+    })
+  })
+
+  it('cut openings before the outline round them', () => {
+    for (const plot of text('.hpgl')) {
+      const rings = plotRings(plot)
+      rings.forEach((ring, i) => {
+        const inside = rings.slice(i + 1).filter((later) => ringsArea([ring, later]) < ringsArea([ring]) - 1e-6 && ringsArea([later]) < ringsArea([ring]))
+        expect(inside).toEqual([])
+      })
+    }
+  })
+})
+
+describe('lists and templates', () => {
+  it('give pages at true size, a build sheet, and tables that a spreadsheet reads', async () => {
+    const project = demo('harbour')
+    const derived = derive(project)
+    const files = await listFiles(project, derived)
+    const templates = await PDFDocument.load(files.get('templates-mirrored.pdf') as Uint8Array)
+    expect(templates.getPageCount()).toBe(derived.loads.length)
+    expect(templates.getPage(0).getWidth()).toBeCloseTo((304.8 / 25.4) * 72, 3)
+    expect((await PDFDocument.load(files.get('build-sheet.pdf') as Uint8Array)).getPageCount()).toBeGreaterThan(0)
+    const shopping = Papa.parse<Record<string, string>>(files.get('shopping.csv') as string, { header: true, skipEmptyLines: true }).data
+    expect(shopping.filter((row) => row['what'] === 'paper')).toHaveLength(8)
+    expect(shopping.reduce((sum, row) => sum + Number(row['cost']), 0)).toBeCloseTo(derived.cost.paper + derived.cost.foam, 1)
+    const cuts = Papa.parse<Record<string, string>>(files.get('cut-list.csv') as string, { header: true, skipEmptyLines: true }).data
+    expect(cuts.map((row) => row['load'])).toEqual(derived.loads.map((load) => String(load.number)))
+  })
+
+  it('run nothing in a spreadsheet', () => expect(writeCsv([{ name: '=1+1' }])).toContain("'=1+1"))
+})

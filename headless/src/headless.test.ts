@@ -1,0 +1,139 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { afterAll, describe, expect, it } from 'vitest'
+import { readProject } from '@feuillet/core/project'
+
+const root = fileURLToPath(new URL('../..', import.meta.url))
+const folder = mkdtempSync(join(tmpdir(), 'feuillet-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+const at = (name: string) => join(folder, name)
+const write = (name: string, text: string) => {
+  writeFileSync(at(name), text)
+  return at(name)
+}
+const run = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'headless/src/main.ts', ...args], { cwd: root, encoding: 'utf8' })
+  return { status, stdout, stderr: stderr.trimEnd() }
+}
+const json = <T>(...args: string[]): T => {
+  const { status, stdout, stderr } = run(...args)
+  expect(stderr).toBe('')
+  expect(status).toBe(0)
+  return JSON.parse(stdout) as T
+}
+
+const harbour = at('harbour.feuillet.json')
+run('demo', 'harbour', '-o', harbour)
+
+describe('each command', () => {
+  it('demo lists and writes projects', () => {
+    expect(json('demo', 'list')).toEqual(expect.arrayContaining(['harbour', 'tide-rose', 'bon-voyage']))
+    expect(readProject(readFileSync(harbour, 'utf8')).layers).toHaveLength(8)
+  })
+
+  it('import gives layers in the page’s frame', () => {
+    const file = write(
+      'a.svg',
+      '<svg xmlns="http://www.w3.org/2000/svg" width="10cm" height="5cm" viewBox="0 0 100 50"><rect x="10" y="10" width="20" height="20" fill="#f00"/><text>x</text></svg>',
+    )
+    expect(json('import', file)).toEqual({
+      layers: [{ name: 'Red', colour: '#ff0000', areaMm2: 400, pieces: 1, bounds: [10, 10, 30, 30], path: expect.stringMatching(/^M[\d .LM-]+Z$/) as string }],
+      leftOut: [{ what: 'text', count: 1 }],
+      widthMm: 100,
+      heightMm: 50,
+    })
+  })
+
+  it('check, shows, depth and plan speak of the same project', () => {
+    const { snags } = json<{ snags: Record<string, unknown>[] }>('check', harbour)
+    expect(snags.map((s) => Object.keys(s))).toEqual(snags.map(() => ['code', 'stage', 'layer', 'message', 'at']))
+    const { layers } = json<{ layers: { id: string; areaMm2: number; visibleMm2: number; visiblePath: string }[] }>('shows', harbour)
+    expect(layers.map((l) => l.id)).toEqual(readProject(readFileSync(harbour, 'utf8')).layers.map((l) => l.id))
+    for (const l of layers) expect(l.visibleMm2).toBeLessThanOrEqual(l.areaMm2)
+    const depth = json<{ pieces: { topMm: number }[]; pads: { thicknessMm: number }[]; stackMm: number; roomMm: number; buy: unknown[] }>('depth', harbour)
+    expect(depth.stackMm).toBeCloseTo(Math.max(...depth.pieces.map((p) => p.topMm)), 3)
+    expect(depth.roomMm).toBe(22)
+    expect(depth.pads.length).toBeGreaterThan(50)
+    const plan = json<{ steps: { id: string; after: string[]; startMin: number; endMin: number }[]; minutes: number }>('plan', harbour)
+    expect(plan.minutes).toBeCloseTo(Math.max(...plan.steps.map((s) => s.endMin)), 2)
+    for (const step of plan.steps) for (const id of step.after) expect(plan.steps.some((s) => s.id === id)).toBe(true)
+  })
+
+  it('nest lays every copy and takes the same seed to the same layout', () => {
+    const square = [[0, 0], [40, 0], [40, 40], [0, 40]] // prettier-ignore
+    const file = write(
+      'instance.json',
+      JSON.stringify({ sheet: { w: 100, h: 100, margin: 5 }, gap: 2, pieces: [{ id: 'sq', outer: square, holes: [], qty: 5, rotation: 'quarter' }] }),
+    )
+    const result = json<{
+      placements: { id: string; copy: number; sheet: number; x: number; y: number; rotation: number }[]
+      sheets: number
+      utilisation: number
+    }>('nest', file, '--seconds', '0.3')
+    expect(result.placements.map((p) => p.copy).toSorted()).toEqual([0, 1, 2, 3, 4])
+    expect(result.sheets).toBe(2)
+    expect(result.utilisation).toBeCloseTo((5 * 1600) / (2 * 10000), 4)
+  })
+
+  it('export writes whole sets of files', () => {
+    const out = at('out')
+    const { files } = json<{ files: string[] }>('export', harbour, '-o', out)
+    expect(readdirSync(out).toSorted()).toEqual(files.toSorted())
+    expect(files.filter((f) => f.endsWith('.svg'))).toHaveLength(8)
+    for (const ending of ['.dxf', '.hpgl', '.png', '.pdf', '.csv'])
+      expect(
+        files.some((f) => f.endsWith(ending)),
+        ending,
+      ).toBe(true)
+    expect(
+      [
+        ...readFileSync(
+          join(
+            out,
+            files.find((f) => f.endsWith('.png'))!,
+          ),
+        ).subarray(1, 4),
+      ]
+        .map((b) => String.fromCharCode(b))
+        .join(''),
+    ).toBe('PNG')
+  })
+})
+
+describe('what is wrong', () => {
+  it.each([
+    ['no command', []],
+    ['an unknown one', ['fold']],
+    ['too few words', ['import']],
+    ['too many', ['check', 'a', 'b']],
+    ['an unknown option', ['check', 'a', '--fast']],
+    ['a number that is none', ['nest', 'a', '--seconds', 'ten']],
+    ['an unknown demo', ['demo', 'mountain']],
+    ['an export to nowhere', ['export', 'a']],
+  ])('with %s: exit 2', (_, args) => {
+    const { status, stdout, stderr } = run(...args)
+    expect(status).toBe(2)
+    expect(stdout).toBe('')
+    expect(stderr).toMatch(/usage/)
+  })
+
+  it.each([
+    ['a file that is not there', 'import', 'nowhere.svg', null],
+    ['a damaged drawing', 'import', 'cut.svg', '<svg xmlns="http://www.w3.org/2000/svg"><rect'],
+    ['a project that is none', 'check', 'no.json', '{"hello":1}'],
+    ['an instance that cannot be', 'nest', 'big.json', '{"sheet":{"w":10,"h":10},"pieces":[{"id":"a","outer":[[0,0],[50,0],[50,50]]}]}'],
+  ])('in %s: exit 3, one line, nothing half-written', (_, command, name, text) => {
+    const file = text === null ? at(name) : write(name, text)
+    const out = at(`${name}.out`)
+    const { status, stdout, stderr } = run(command, file, '-o', out)
+    expect(status).toBe(3)
+    expect(stdout).toBe('')
+    expect(stderr.split('\n')).toHaveLength(1)
+    expect(stderr.startsWith(`${file}: `)).toBe(true)
+    expect(existsSync(out) || existsSync(`${out}.part`)).toBe(false)
+  })
+})
