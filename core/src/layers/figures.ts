@@ -1,5 +1,5 @@
 // What a maker asks of a layer at first sight: how large, how many pieces, what will fall out as loose bits.
-import { boxHeight, boxWidth, polygonBox, regionArea, regionBox, regionPerimeter, type Box } from '../geometry'
+import { boxHeight, boxWidth, regionArea, regionBox, regionPerimeter, type Box } from '../geometry'
 import { layerRegion, pieceRegion, type Layer } from '../project'
 
 export interface LayerFigures {
@@ -38,10 +38,4 @@ export function layerFigures(layer: Layer): LayerFigures {
     specks: layer.pieces.filter((piece) => isSpeck(piece.path)).map((piece) => piece.id),
     openings: region.reduce((sum, face) => sum + face.holes.length, 0),
   }
-}
-
-/** Whether a layer is a full sheet: as large as the backing, to within a millimetre. */
-export function isFullSheet(layer: Layer, backing: Box): boolean {
-  const b = regionBox(layerRegion(layer).filter((face) => boxWidth(polygonBox(face)) > 0))
-  return boxWidth(b) >= boxWidth(backing) - 1 && boxHeight(b) >= boxHeight(backing) - 1
 }

@@ -1,13 +1,18 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { rectangle } from '../geometry'
+import { rectangle, type Polygon } from '../geometry'
 import { makeLayer } from '../layers'
 import { designBox, newProject, starterMount, type FrameMount, type Project } from '../project'
 import { fitDesign, measure, measureSnags } from './index'
 
-const frame = (w: number, h: number, x = 30, y = 30): Project => ({
+/** A silhouette: a rhombus in a box. */
+const rhombus = (x: number, y: number, w: number, h: number): Polygon => ({
+  outer: Float64Array.of(x + w / 2, y, x + w, y + h / 2, x + w / 2, y + h, x, y + h / 2),
+  holes: [],
+})
+const frame = (w: number, h: number, x = 30, y = 30, shape = rhombus): Project => ({
   ...newProject('f', 'Frame', starterMount('frame')),
-  layers: [makeLayer('a', 'A', [rectangle(x, y, w, h)])],
+  layers: [makeLayer('a', 'A', [shape(x, y, w, h)])],
 })
 const codes = (project: Project) => measureSnags(project).map((snag) => snag.code)
 const withMount = (project: Project, patch: Partial<FrameMount>): Project => ({ ...project, mount: { ...(project.mount as FrameMount), ...patch } })
@@ -30,10 +35,24 @@ describe('a frame', () => {
   })
 
   it('takes full sheets to the spacer, not to the opening', () => {
-    const m = measure(frame(200, 200, 0, 0))
+    const m = measure(frame(200, 200, 0, 0, rectangle))
     expect(m.fullSheets).toBe(true)
     expect(m.fitFactor).toBeCloseTo(1, 9)
-    expect(measureSnags(frame(200, 200, 0, 0))).toEqual([])
+    expect(measureSnags(frame(200, 200, 0, 0, rectangle))).toEqual([])
+  })
+
+  it('knows full sheets at whatever scale they were drawn, and warns while they swim', () => {
+    const small = frame(100, 100, 50, 50, rectangle)
+    expect(codes(small)).toEqual(['design-swims'])
+    expect(measure(small).fitFactor).toBeCloseTo(2, 9)
+    expect(codes(fitDesign(small))).toEqual([])
+  })
+
+  it('takes sheets that could not cover the opening as a design within it', () => {
+    const narrow = withMount(frame(200, 200, 0, 0, rectangle), { spacer: { widthMm: 180, heightMm: 200 }, opening: { widthMm: 166, heightMm: 186 } })
+    expect(measure(narrow).fullSheets).toBe(false)
+    expect(codes(narrow)).toEqual(['design-over-opening'])
+    expect(codes(fitDesign(narrow))).toEqual([])
   })
 
   it('is limited by the sheet where the frame is larger than the cutter reaches', () => {
@@ -66,7 +85,7 @@ describe('fitting', () => {
       fc.property(fc.double({ min: 5, max: 180, noNaN: true }), fc.double({ min: 5, max: 180, noNaN: true }), (w, h) => {
         const b = designBox(fitDesign(frame(w, h)))
         expect((b.maxX - b.minX) / (b.maxY - b.minY)).toBeCloseTo(w / h, 1)
-        expect(Math.max(b.maxX - b.minX, b.maxY - b.minY)).toBeCloseTo(Math.max(w, h) < 199 ? 176 : 200, 1)
+        expect(Math.max(b.maxX - b.minX, b.maxY - b.minY)).toBeCloseTo(176, 1)
         expect((b.minX + b.maxX) / 2).toBeCloseTo(100, 1)
       }),
       { numRuns: 40 },

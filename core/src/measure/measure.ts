@@ -1,10 +1,11 @@
-import { boxHeight, boxWidth, isEmptyBox, joinBoxes, polygonBox, type Affine, type Box } from '../geometry'
+import { boxHeight, boxWidth, isEmptyBox, joinBoxes, polygonArea, polygonBox, type Affine, type Box } from '../geometry'
 import {
   backingRect,
   builtLayers,
   depthAtHand,
   designBox,
   layerBox,
+  layerRegion,
   openingRect,
   pieceRegion,
   scaleAndMove,
@@ -53,7 +54,7 @@ export function measure(project: Project): Measures {
   const opening = openingPolygon && polygonBox(openingPolygon)
   const box = designBox(project)
   const design = isEmptyBox(box) ? null : { widthMm: boxWidth(box), heightMm: boxHeight(box), box }
-  const fullSheets = backing !== null && design !== null && isBackingSized(project, backing)
+  const fullSheets = backing !== null && opening !== null && design !== null && isSheetStack(project, backing, opening)
   const cuttable = cuttableSize(project)
   const target = targetSize(project, fullSheets, cuttable)
   const fitFactor = design && target ? Math.min(target.widthMm / design.widthMm, target.heightMm / design.heightMm) : null
@@ -78,12 +79,24 @@ export function measure(project: Project): Measures {
   }
 }
 
-/** Most of the layers are as large as the backing, or larger: then the stack is one of full sheets. */
-function isBackingSized(project: Project, backing: Box): boolean {
+/** A sheet is taken for a rectangle where its outline fills so much of its box. */
+const SHEET_FILL = 0.97
+
+/**
+ * Most of the layers are rectangles of one size that, scaled to the backing, cover what is seen: then the stack is one of
+ * full sheets, at whatever scale it was drawn.
+ */
+function isSheetStack(project: Project, backing: Box, opening: Box): boolean {
   const layers = builtLayers(project)
+  const box = designBox(project)
+  const [w, h] = [boxWidth(box), boxHeight(box)]
+  const scale = Math.min(boxWidth(backing) / w, boxHeight(backing) / h)
+  if (!(w * scale >= boxWidth(opening) - TOLERANCE_MM && h * scale >= boxHeight(opening) - TOLERANCE_MM)) return false
   const full = layers.filter((layer) => {
     const b = layerBox(layer)
-    return boxWidth(b) >= boxWidth(backing) - 1 && boxHeight(b) >= boxHeight(backing) - 1
+    if (boxWidth(b) < w * 0.995 || boxHeight(b) < h * 0.995) return false
+    const outline = layerRegion(layer).reduce((sum, face) => sum + polygonArea({ outer: face.outer, holes: [] }), 0)
+    return outline >= SHEET_FILL * boxWidth(b) * boxHeight(b)
   })
   return full.length * 2 > layers.length
 }

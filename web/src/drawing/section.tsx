@@ -181,7 +181,7 @@ function Board({ y, hasBoard }: { y: number; hasBoard: boolean }) {
   return (
     <g>
       <rect x={BAR_X} y={y} width={BAR_W} height={11} fill="#e2d8c2" stroke="var(--color-ink)" strokeWidth={0.8} />
-      {Array.from({ length: Math.floor((BAR_W - 6) / 8) + 1 }, (_, i) => (
+      {Array.from({ length: Math.floor((BAR_W - 10) / 8) + 1 }, (_, i) => (
         <line key={i} x1={BAR_X + 4 + i * 8} y1={y + 11} x2={BAR_X + 10 + i * 8} y2={y} stroke="#a8977a" strokeWidth={0.8} />
       ))}
     </g>

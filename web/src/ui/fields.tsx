@@ -45,13 +45,17 @@ function TypedNumber({ label, shown, read, onChange, unitHint }: FieldProps) {
             className={`measure w-26 text-right ${wrong ? 'border-crimson!' : ''}`}
             value={text ?? shown}
             aria-invalid={wrong !== null}
-            aria-describedby={wrong ? `${id}-wrong` : undefined}
+            aria-describedby={wrong ? `${id}-wrong` : unitHint ? `${id}-unit` : undefined}
             onChange={(event) => setText(event.target.value)}
             onFocus={(event) => event.target.select()}
             onBlur={commit}
             onKeyDown={onKeyDown}
           />
-          {unitHint && <span className="measure w-7 text-soft">{unitHint}</span>}
+          {unitHint && (
+            <span id={`${id}-unit`} aria-hidden className="measure w-7 text-soft">
+              {unitHint}
+            </span>
+          )}
         </span>
       </label>
       {wrong && (

@@ -1,3 +1,5 @@
+import { wcagContrast } from 'culori'
+
 /** The clipped tab in a sheet's colour with a layer's number from the back: a layer's sign everywhere. */
 export function FolioTab({ folio, colour, size = 26 }: { folio: number | null; colour: string; size?: number }) {
   return (
@@ -19,11 +21,8 @@ export function FolioTab({ folio, colour, size = 26 }: { folio: number | null; c
   )
 }
 
-/** Black or white, whichever reads better on a colour (relative luminance after WCAG). */
+/** Ink or white, whichever reads better on a colour; black where neither reaches a contrast of 4.5 (WCAG). */
 export function inkOn(hex: string): string {
-  const [r, g, b] = [1, 3, 5].map((i) => {
-    const v = parseInt(hex.slice(i, i + 2), 16) / 255
-    return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4
-  }) as [number, number, number]
-  return 0.2126 * r + 0.7152 * g + 0.0722 * b > 0.18 ? '#1e2126' : '#ffffff'
+  const best = ['#1e2126', '#ffffff'].toSorted((a, b) => wcagContrast(hex, b) - wcagContrast(hex, a))[0]!
+  return wcagContrast(hex, best) >= 4.5 ? best : '#000000'
 }

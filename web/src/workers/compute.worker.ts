@@ -11,10 +11,17 @@ import type { FileSet } from '@feuillet/core/files'
 
 const ready = loadGeometry(wasmUrl)
 
+/** First layouts by the fingerprint of their run: a change elsewhere need not nest again. */
+const nested = new Map<string, NestLayout>()
+const KEEP_LAYOUTS = 120
+
 const api = {
   async derive(project: Project, stock: Paper[], found: Map<string, NestLayout>): Promise<Derived> {
     await ready
-    return derive(project, stock, found)
+    const derived = derive(project, stock, new Map([...nested, ...found]))
+    for (const { run, layout } of derived.runs) nested.set(run.fingerprint, layout)
+    for (const key of [...nested.keys()].slice(0, Math.max(0, nested.size - KEEP_LAYOUTS))) nested.delete(key)
+    return derived
   },
   /** Layers of an SVG file. A file that cannot be read comes back as one sentence. */
   async importSvg(bytes: Uint8Array): Promise<{ ok: true; intake: Intake } | { ok: false; sentence: string }> {

@@ -59,7 +59,7 @@ function Swatch({ paper, inUse, onPick }: { paper: Paper; inUse: boolean; onPick
         {...drag.attributes}
         {...drag.listeners}
         aria-pressed={inUse}
-        aria-label={`${paper.name}, ${paper.finish} ${paper.gsm} gsm`}
+        aria-label={`${paper.name}, ${paper.finish} ${paper.gsm} gsm, ${paper.count} at hand`}
         onClick={onPick}
         title={`${paper.finish}, ${paper.gsm} gsm, ${formatMm(paper.thicknessMm, 2)} mm, ${paper.core === 'white' ? 'white core' : 'solid core'}, ${formatSize(paper.widthMm, paper.heightMm, unit)}${paper.oneWay ? ', one-way pattern' : ''}`}
         className={`clip-corner flex h-full w-full flex-col justify-end px-2 py-1 text-left ${inUse ? 'outline-2 -outline-offset-4 outline-current' : ''}`}
@@ -69,8 +69,11 @@ function Swatch({ paper, inUse, onPick }: { paper: Paper; inUse: boolean; onPick
           {inUse && '✓ '}
           {paper.name}
         </span>
-        <span className="truncate text-[12px] leading-tight">
-          {paper.finish} {paper.gsm} · {paper.count} at hand
+        <span className="flex w-full justify-between gap-2 text-[12px] leading-tight">
+          <span className="truncate">
+            {paper.finish} {paper.gsm}
+          </span>
+          <span className="measure">× {paper.count}</span>
         </span>
       </button>
     </li>

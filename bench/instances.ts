@@ -1,0 +1,109 @@
+// Nesting instances by family, made by a seeded generator.
+import { ellipse, fillRings, mapPolygon, polygonBox, rectangle, rotation, smoothLine, subtract, type Polygon } from '@feuillet/core/geometry'
+import { demo } from '@feuillet/core/demo'
+import { seededRandom } from '@feuillet/core/project'
+import { paperRuns, type NestInstance, type NestPiece, type Turns } from '@feuillet/core/sheets'
+
+export interface Family {
+  name: string
+  instance: NestInstance
+}
+
+const SHEET = { w: 304.8, h: 304.8, margin: 6.35 }
+
+const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'free'): NestPiece => ({ id, shape, qty, turns })
+
+function petals(): NestPiece[] {
+  return [62, 54, 46, 38, 30].map((reach, i) => {
+    const points = Array.from({ length: 12 }, (_, k): [number, number] => {
+      const a = (k / 12) * 2 * Math.PI
+      const r = k % 2 === 0 ? reach : reach * 0.55
+      return [Math.cos(a) * r, Math.sin(a) * r]
+    })
+    return piece(`ring-${i}`, fillRings([smoothLine(points, true, 0.05)], 'nonzero')[0]!, i < 2 ? 1 : 2)
+  })
+}
+
+function mixed(count: number, seed: number): NestPiece[] {
+  const random = seededRandom(seed)
+  return Array.from({ length: count }, (_, i) => {
+    const size = 8 + random() * 26
+    const kind = i % 4
+    if (kind === 0) return piece(`p${i}`, rectangle(0, 0, size, 6 + random() * 20))
+    if (kind === 1) return piece(`p${i}`, ellipse(0, 0, size / 2, size / 3))
+    const corners = kind === 2 ? 3 : 7
+    const points = Array.from({ length: corners }, (_, k): [number, number] => {
+      const a = (k / corners) * 2 * Math.PI
+      const r = size * (0.5 + random() * 0.5) * 0.8
+      return [Math.cos(a) * r, Math.sin(a) * r]
+    })
+    return piece(`p${i}`, { outer: Float64Array.from(points.flat()), holes: [] })
+  })
+}
+
+/** Frames whose openings take the small pieces. */
+function frames(): NestPiece[] {
+  const frame = subtract([rectangle(0, 0, 140, 140)], [rectangle(14, 14, 112, 112)])[0]!
+  return [piece('frame', frame, 4, 'quarter'), piece('disc', ellipse(0, 0, 25), 16), piece('strip', rectangle(0, 0, 50, 8), 8)]
+}
+
+/** Rectangles cut from one sheet by random straight cuts, with the gap between them. */
+function guillotine(count: number, seed: number, gap: number): NestPiece[] {
+  const random = seededRandom(seed)
+  const rects = [{ x: 0, y: 0, w: SHEET.w - 2 * SHEET.margin, h: SHEET.h - 2 * SHEET.margin }]
+  while (rects.length < count) {
+    rects.sort((a, b) => b.w * b.h - a.w * a.h)
+    const r = rects.shift()!
+    const share = 0.3 + random() * 0.4
+    if (r.w > r.h) rects.push({ ...r, w: r.w * share - gap / 2 }, { ...r, x: 0, w: r.w * (1 - share) - gap / 2 })
+    else rects.push({ ...r, h: r.h * share - gap / 2 }, { ...r, h: r.h * (1 - share) - gap / 2 })
+  }
+  return rects.map((r, i) => piece(`r${i}`, rectangle(0, 0, r.w, r.h), 1, 'quarter'))
+}
+
+const onSheet = (name: string, pieces: NestPiece[], gap = 2): Family => ({ name, instance: { sheet: SHEET, gap, pieces } })
+
+const letters = (): NestPiece[] =>
+  paperRuns(demo('bon-voyage')).flatMap(({ instance }) => instance.pieces.map((p) => ({ ...p, qty: 3, turns: 'free' as const })))
+
+/** Jigsaw: a sheet cut by wavy lines into columns and rows, each piece shrunk by half the gap, then turned at random. */
+function jigsaw(columns: number, rows: number, seed: number, slack: number, gap: number): NestPiece[] {
+  const random = seededRandom(seed)
+  const scale = Math.sqrt(1 - slack)
+  const [w, h] = [(SHEET.w - 2 * SHEET.margin) * scale, (SHEET.h - 2 * SHEET.margin) * scale]
+  const inner = (k: number, n: number) => k > 0 && k < n
+  const nodes = Array.from({ length: rows + 1 }, (_, r) =>
+    Array.from({ length: columns + 1 }, (_, c): [number, number] => [
+      (c / columns) * w + (inner(c, columns) ? ((random() - 0.5) * 0.35 * w) / columns : 0),
+      (r / rows) * h + (inner(r, rows) ? ((random() - 0.5) * 0.35 * h) / rows : 0),
+    ]),
+  )
+  const out: NestPiece[] = []
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c < columns; c++) {
+      const corners = [nodes[r]![c]!, nodes[r]![c + 1]!, nodes[r + 1]![c + 1]!, nodes[r + 1]![c]!]
+      // Inner edges give way by half the gap; the sheet's own edges stay.
+      const shrunk = corners.map(([x, y], k): [number, number] => {
+        const [sx, sy] = [k === 0 || k === 3 ? 1 : -1, k < 2 ? 1 : -1]
+        return [x + (inner(sx > 0 ? c : c + 1, columns) ? sx * gap * 0.62 : 0), y + (inner(sy > 0 ? r : r + 1, rows) ? sy * gap * 0.62 : 0)]
+      })
+      const shape: Polygon = { outer: Float64Array.from(shrunk.flat()), holes: [] }
+      const turned = mapPolygon(rotation(Math.floor(random() * 4) * 90), shape)
+      const b = polygonBox(turned)
+      out.push(piece(`j${r}-${c}`, mapPolygon([1, 0, 0, 1, -b.minX, -b.minY], turned)))
+    }
+  return out
+}
+
+/** All families at their stated sizes. Needs the geometry loaded. */
+export const families = (): Family[] => [
+  onSheet('jigsaw 12', jigsaw(4, 3, 1, 0, 2)),
+  onSheet('jigsaw 25', jigsaw(5, 5, 2, 0, 2)),
+  onSheet('jigsaw 50', jigsaw(10, 5, 3, 0, 2)),
+  onSheet('jigsaw 25, a fifth of slack', jigsaw(5, 5, 4, 0.2, 2)),
+  onSheet('rectangles 40', guillotine(40, 5, 2)),
+  onSheet('rosette', petals()),
+  onSheet('letters', letters()),
+  onSheet('frames', frames()),
+  onSheet('120 mixed', mixed(120, 6)),
+]

@@ -1,0 +1,51 @@
+// Nesting against a rectangle packer from the registry on best-turned boxes. `npm run bench -- [seconds] [family]`.
+// Score: (sheets − 1) + the share of the last sheet that one straight cut must take away to keep the rest whole.
+import { createRequire } from 'node:module'
+import { boxHeight, boxWidth, loadGeometry, mapPolygon, polygonBox, rotation, type Polygon } from '@feuillet/core/geometry'
+import { Nester, type NestInstance } from '@feuillet/core/sheets'
+
+// The package's ES build is not marked as one.
+const { MaxRectsPacker } = createRequire(import.meta.url)('maxrects-packer') as typeof import('maxrects-packer')
+import { families } from './instances'
+
+/** The turn, in whole degrees, whose box is least. */
+function bestBox(shape: Polygon, turns: string): { w: number; h: number } {
+  const degrees = turns === 'free' ? Array.from({ length: 90 }, (_, k) => k) : [0]
+  return degrees
+    .map((deg) => polygonBox(mapPolygon(rotation(deg), shape)))
+    .map((b) => ({ w: boxWidth(b), h: boxHeight(b) }))
+    .toSorted((a, b) => a.w * a.h - b.w * b.h)[0]!
+}
+
+function packBoxes({ sheet, gap, pieces }: NestInstance): number {
+  const [w, h] = [sheet.w - 2 * sheet.margin, sheet.h - 2 * sheet.margin]
+  const packer = new MaxRectsPacker(w + gap, h + gap, 0, { smart: false, pot: false, square: false, allowRotation: true })
+  for (const piece of pieces) {
+    const box = bestBox(piece.shape, piece.turns)
+    for (let copy = 0; copy < piece.qty; copy++) packer.add(Math.ceil((box.w + gap) * 100) / 100, Math.ceil((box.h + gap) * 100) / 100, piece.id)
+  }
+  const last = packer.bins.at(-1)!
+  const x = Math.max(...last.rects.map((r) => r.x + r.width - gap))
+  const y = Math.max(...last.rects.map((r) => r.y + r.height - gap))
+  return packer.bins.length - 1 + Math.min(x / w, y / h)
+}
+
+await loadGeometry()
+const seconds = Number(process.argv[2] ?? 10)
+const only = process.argv[3] ?? ''
+console.log(`family                        pieces  first     ${seconds} s     boxes    ratio   first in  steps`)
+for (const { name, instance } of families().filter((family) => family.name.includes(only))) {
+  const start = performance.now()
+  const nester = new Nester(instance, 1)
+  const firstMs = performance.now() - start
+  const first = nester.best.score
+  while (performance.now() - start < seconds * 1000 && !nester.done) nester.step()
+  const boxes = packBoxes(instance)
+  const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)
+  const cells = [
+    String(count).padStart(6),
+    ...[first, nester.best.score, boxes].map((v) => v.toFixed(3).padStart(8)),
+    (nester.best.score / boxes).toFixed(2).padStart(8),
+  ]
+  console.log(`${name.padEnd(28)}${cells.join(' ')} ${firstMs.toFixed(0).padStart(7)} ms ${String(nester.steps).padStart(6)}`)
+}

@@ -1,0 +1,113 @@
+// What every test starts from: a browser that fails the test on any console error, and a few maker's moves.
+import { readFileSync } from 'node:fs'
+import { test as base, expect, type Download, type Locator, type Page } from '@playwright/test'
+
+export type StageTitle = 'Measure' | 'Layers' | 'Paper' | 'Sheets' | 'Depth' | 'Build' | 'Log'
+
+export class App {
+  constructor(readonly page: Page) {}
+
+  /** Opens a demo from an empty shelf. */
+  async openDemo(title: 'Harbour at dusk' | 'Tide rose' | 'Bon voyage'): Promise<void> {
+    await this.page.goto('/')
+    await this.page.getByRole('button', { name: title }).first().click()
+    await this.settled()
+  }
+
+  async startNew(kind: 'Frame' | 'Card' | 'Topper'): Promise<void> {
+    await this.page.goto('/')
+    await this.page.getByRole('button', { name: new RegExp(`^${kind}`) }).click()
+    await expect(this.page.getByRole('navigation', { name: 'Stages' })).toBeVisible()
+  }
+
+  async stage(title: StageTitle): Promise<void> {
+    await this.page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: title }).click()
+    await expect(this.page.getByRole('navigation', { name: 'Stages' }).locator('[aria-current=page]')).toContainText(title)
+    await this.settled()
+  }
+
+  /** Waits until the worker has answered for what is on screen. */
+  async settled(): Promise<void> {
+    await expect(this.page.getByTestId('stack-height')).toBeVisible()
+    await expect(this.page.getByTestId('stack-height')).not.toHaveClass(/opacity-50/)
+  }
+
+  get panel(): Locator {
+    return this.page.locator('aside').last()
+  }
+
+  /** The value beside a figure's name in the panel. */
+  figure(name: string): Locator {
+    return this.panel
+      .locator('dl > div', { has: this.page.locator('dt', { hasText: new RegExp(`^${name}`) }) })
+      .locator('dd')
+      .first()
+  }
+
+  snag(code: string): Locator {
+    return this.panel.locator(`[data-snag="${code}"]`)
+  }
+
+  row(layerId: string): Locator {
+    return this.page.locator(`[data-row="${layerId}"]`)
+  }
+
+  async pick(layerId: string): Promise<void> {
+    await this.row(layerId).getByRole('button').first().click()
+  }
+
+  /** Layer names front to back, as the section lists them. */
+  async layerNames(): Promise<string[]> {
+    const rows = this.page.locator('[data-row]')
+    const tops = await rows.evaluateAll((list) =>
+      list.map((row) => ({ top: row.getBoundingClientRect().top, name: row.querySelector('.truncate.font-semibold')?.textContent ?? '' })),
+    )
+    return tops.toSorted((a, b) => a.top - b.top).map((row) => row.name)
+  }
+
+  field(label: string): Locator {
+    return this.page.getByRole('textbox', { name: label, exact: true })
+  }
+
+  async type(label: string, text: string): Promise<void> {
+    const field = this.field(label)
+    await field.fill(text)
+    await field.press('Enter')
+  }
+
+  async bringIn(name: string, svg: string): Promise<void> {
+    await this.page.getByLabel('SVG file').setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(svg) })
+  }
+
+  async undo(): Promise<void> {
+    await this.page.getByRole('button', { name: 'Undo', exact: true }).click()
+    await this.settled()
+  }
+}
+
+export const test = base.extend<{ app: App }>({
+  app: async ({ page }, use) => {
+    const errors: string[] = []
+    page.on('console', (message) => {
+      if (message.type() === 'error' || message.type() === 'warning') errors.push(message.text())
+    })
+    page.on('pageerror', (error) => errors.push(error.message))
+    page.on('request', (request) => {
+      if (!/^(blob:|data:|http:\/\/127\.0\.0\.1:)/.test(request.url())) errors.push(`asked for ${request.url()}`)
+    })
+    await use(new App(page))
+    expect(errors).toEqual([])
+  },
+})
+
+export const contentOf = async (download: Download): Promise<Buffer> => readFileSync(await download.path())
+
+/** A layered drawing of a frame's size that exists nowhere but here. */
+export const duneSvg = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="200mm" viewBox="0 0 200 200">
+  <g id="Dusk"><rect width="200" height="200" fill="#e9c9a0"/></g>
+  <g id="Dunes" fill="#b07a4a"><path d="M0 0H200V200H0ZM24 24V120C60 90 110 130 176 100V24Z" fill-rule="evenodd"/></g>
+  <g id="Grass" fill="#4d5c2f"><path d="M0 0H200V200H0ZM14 14V150C70 130 120 160 186 140V14Z" fill-rule="evenodd"/><rect x="60" y="40" width="30" height="30"/></g>
+  <text x="10" y="10">words</text>
+</svg>`
+
+export { expect }

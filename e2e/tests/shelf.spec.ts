@@ -1,0 +1,129 @@
+// The shelf, files, keys, find, and reading by other means than the eye.
+import AxeBuilder from '@axe-core/playwright'
+import { contentOf, expect, test, type StageTitle } from './app'
+
+const STAGES: StageTitle[] = ['Measure', 'Layers', 'Paper', 'Sheets', 'Depth', 'Build', 'Log']
+
+test.describe('the shelf', () => {
+  test('keeps projects, renames, duplicates, and takes them off with undo', async ({ app, page }) => {
+    await app.openDemo('Tide rose')
+    await page.goto('/')
+    await expect(page.getByRole('button', { name: 'Open Tide rose' }).locator('svg')).toBeVisible()
+    const more = async (name: string, item: string) => {
+      await page.getByRole('button', { name: `More for ${name}`, exact: true }).click()
+      await page.getByRole('menuitem', { name: item }).click()
+    }
+    await more('Tide rose', 'Duplicate')
+    await expect(page.getByRole('button', { name: 'Open Tide rose, copy' })).toBeVisible()
+    await more('Tide rose, copy', 'Rename')
+    await page.getByLabel('Name of the project').fill('Ebb rose')
+    await page.getByLabel('Name of the project').press('Enter')
+    await expect(page.getByRole('button', { name: 'Open Ebb rose' })).toBeVisible()
+    await more('Ebb rose', 'Take off the shelf')
+    await expect(page.getByRole('button', { name: 'Open Ebb rose' })).toHaveCount(0)
+    await page.locator('[data-sonner-toast]', { hasText: 'is off the shelf' }).getByRole('button', { name: 'Undo' }).click()
+    await expect(page.getByRole('button', { name: 'Open Ebb rose' })).toBeVisible()
+  })
+
+  test('saves a project as a file and takes it back; a bad file is told in a sentence', async ({ app, page }) => {
+    await app.openDemo('Bon voyage')
+    await page.goto('/')
+    const waiting = page.waitForEvent('download')
+    await page.getByRole('button', { name: 'More for Bon voyage' }).click()
+    await page.getByRole('menuitem', { name: 'Save as a project file' }).click()
+    const download = await waiting
+    expect(download.suggestedFilename()).toBe('bon-voyage.feuillet.json')
+    const file = (name: string, buffer: Buffer) => page.getByLabel('Project file').setInputFiles({ name, mimeType: 'application/json', buffer })
+    await file('oops.json', Buffer.from('{"a":1}'))
+    await expect(page.getByRole('alert')).toContainText('oops.json: this is not a Feuillet project')
+    await file('bon-voyage.feuillet.json', await contentOf(download))
+    await app.settled()
+    await page.goto('/')
+    await expect(page.getByRole('button', { name: 'Open Bon voyage' })).toHaveCount(2)
+  })
+
+  test('starts new work of each kind', async ({ app }) => {
+    for (const [kind, title] of [
+      ['Frame', 'The frame'],
+      ['Card', 'The card'],
+      ['Topper', 'The topper'],
+    ] as const) {
+      await app.startNew(kind)
+      await expect(app.panel.getByRole('heading', { level: 1 })).toHaveText(title)
+    }
+  })
+
+  test('stands the demos up once when asked to', async ({ app, page }) => {
+    await page.goto('/?demo')
+    await expect(page.getByRole('button', { name: /^Open (Harbour|Tide|Bon)/ })).toHaveCount(3)
+    await page.goto('/?demo')
+    await expect(page.getByRole('button', { name: /^Open (Harbour|Tide|Bon)/ })).toHaveCount(3)
+    expect(app.page).toBe(page)
+  })
+})
+
+test('work is saved as it is done, and undone and redone', async ({ app, page }) => {
+  await app.openDemo('Harbour at dusk')
+  await app.type('Depth', '30')
+  await app.settled()
+  await page.waitForTimeout(700)
+  await page.reload()
+  await app.settled()
+  await expect(app.field('Depth')).toHaveValue('30')
+  await app.type('Depth', '28')
+  await page.getByRole('heading', { level: 1 }).click()
+  await page.keyboard.press('Control+z')
+  await expect(app.field('Depth')).toHaveValue('30')
+  await page.keyboard.press('Control+Shift+z')
+  await expect(app.field('Depth')).toHaveValue('28')
+})
+
+test('keys lead everywhere, and find goes to what is named', async ({ app, page }) => {
+  await app.openDemo('Harbour at dusk')
+  await page.getByRole('heading', { level: 1 }).click()
+  for (const [i, title] of STAGES.entries()) {
+    await page.keyboard.press(String(i + 1))
+    await expect(page.locator('nav [aria-current=page]')).toContainText(title)
+  }
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('headland')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('nav [aria-current=page]')).toContainText('Layers')
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Headland light')
+  await page.getByRole('heading', { level: 1 }).click()
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog')).toContainText('layer below')
+})
+
+for (const [width, height] of [
+  [1024, 768],
+  [1280, 800],
+  [2560, 1300],
+] as const)
+  test(`nothing scrolls the frame at ${width} × ${height}`, async ({ app, page }) => {
+    await page.setViewportSize({ width, height })
+    await app.openDemo('Harbour at dusk')
+    for (const title of STAGES) {
+      await app.stage(title)
+      const over = await page.evaluate(() => [document.documentElement.scrollWidth - innerWidth, document.documentElement.scrollHeight - innerHeight])
+      expect(over, title).toEqual([0, 0])
+    }
+  })
+
+test('every stage can be read and worked without the eye', async ({ app, page }) => {
+  await app.openDemo('Harbour at dusk')
+  for (const title of STAGES) {
+    await app.stage(title)
+    const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze()
+    expect(
+      violations.map(
+        (v) =>
+          `${title}: ${v.id} ${v.nodes
+            .map((n) => n.target.join(' '))
+            .slice(0, 3)
+            .join(' | ')}`,
+      ),
+      title,
+    ).toEqual([])
+  }
+})

@@ -1,0 +1,87 @@
+// Each demo through all seven stages, every figure against what the core computes by itself.
+import { demo, type DemoName } from '@feuillet/core/demo'
+import { loadGeometry } from '@feuillet/core/geometry'
+import { starterStock } from '@feuillet/core/paper'
+import { builtLayers } from '@feuillet/core/project'
+import { formatArea, formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/units'
+import { derive } from '@feuillet/core/whole'
+import { expect, test } from './app'
+
+const titles: Record<DemoName, 'Harbour at dusk' | 'Tide rose' | 'Bon voyage'> = {
+  harbour: 'Harbour at dusk',
+  'tide-rose': 'Tide rose',
+  'bon-voyage': 'Bon voyage',
+}
+
+test.beforeAll(() => loadGeometry())
+
+for (const name of Object.keys(titles) as DemoName[])
+  test(`${titles[name]} goes through all stages with the core's figures`, async ({ app }) => {
+    const project = demo(name)
+    const derived = derive(project, starterStock())
+    const layers = builtLayers(project)
+    await app.openDemo(titles[name])
+
+    await expect(app.page.getByTestId('stack-height')).toContainText(formatLength(derived.depth.roomMm!, 'mm'))
+    expect(await app.layerNames()).toEqual(layers.map((l) => l.name).toReversed())
+    if (project.mount.kind === 'frame')
+      await expect(app.figure('Backing sheet')).toHaveText(formatSize(project.mount.spacer.widthMm, project.mount.spacer.heightMm, 'mm'))
+    await expect(app.figure('Depth for card and foam')).toContainText(formatLength(derived.depth.roomMm!, 'mm'))
+
+    await app.stage('Layers')
+    const layer = layers[1]!
+    await app.pick(layer.id)
+    const figures = derived.figures.find((f) => f.id === layer.id)!
+    const seen = derived.visible.find((v) => v.id === layer.id)!
+    await expect(app.figure('Card')).toHaveText(formatArea(figures.areaMm2, 'mm'))
+    await expect(app.figure('Openings')).toHaveText(String(figures.openings))
+    await expect(app.figure('Shows from the front')).toHaveText(`${formatArea(seen.visibleMm2, 'mm')} · ${formatShare(seen.visibleMm2 / seen.areaMm2)}`)
+
+    await app.stage('Paper')
+    for (const need of derived.needed) await expect(app.panel.getByRole('row', { name: new RegExp(need.paper.name) })).toContainText(String(need.sheets))
+
+    await app.stage('Sheets')
+    await expect(app.panel.getByRole('heading', { level: 1 })).toHaveText(`${derived.loads.length} loads`)
+    await expect(app.figure('Cutting')).toHaveText(formatMinutes(derived.loads.reduce((sum, l) => sum + l.minutes, 0)))
+    await app.page.getByRole('button', { name: /load 1$/ }).click()
+    await expect(app.figure('Path')).toHaveText(formatLength(derived.loads[0]!.outlineMm, 'mm'))
+    await expect(app.page.locator('[data-piece]')).toHaveCount(derived.loads[0]!.pieces.length)
+
+    await app.stage('Depth')
+    await expect(app.figure('Stack')).toHaveText(formatLength(derived.depth.stackMm, 'mm'))
+    await expect(app.figure('Pads in all')).toHaveText(String(derived.depth.pads.length))
+    await expect(app.page.locator('[data-pad]')).toHaveCount(derived.depth.pads.filter((p) => p.layerId === layer.id).length)
+
+    await app.stage('Build')
+    await expect(app.page.locator('[data-step]')).toHaveCount(derived.build.steps.length)
+    await expect(app.figure('From start to end')).toHaveText(formatMinutes(derived.build.minutes))
+
+    await app.stage('Log')
+    await expect(app.page.getByRole('img', { name: /Cost by paper/ }).locator('svg')).toBeVisible()
+    const planned = app.panel.locator('section', { hasText: 'Planned' }).last()
+    await expect(planned.locator('dd').last()).toHaveText(`${derived.cost.total.toFixed(2)} €`)
+  })
+
+test('a drawing goes in and cut files in mm come out whose pieces add up', async ({ app }) => {
+  const { readSvg } = await import('@feuillet/core/formats')
+  const { regionArea } = await import('@feuillet/core/geometry')
+  const { contentOf, duneSvg } = await import('./app')
+  const { unzipSync, strFromU8 } = await import('fflate')
+  await app.startNew('Frame')
+  await app.stage('Layers')
+  await app.bringIn('dunes.svg', duneSvg)
+  await expect(app.panel.getByRole('status')).toContainText('3 layers. Left out: 1 × text')
+  await app.stage('Paper')
+  await app.page.getByRole('button', { name: 'Nearest papers for the bare layers' }).click()
+  await app.stage('Sheets')
+  const waiting = app.page.waitForEvent('download')
+  await app.page.getByRole('button', { name: 'Cut files' }).click()
+  await app.page.getByRole('menuitem', { name: /Everything in one zip/ }).click()
+  const files = unzipSync(await contentOf(await waiting))
+  const sheets = Object.entries(files).filter(([file]) => file.endsWith('.svg'))
+  expect(sheets).toHaveLength(3)
+  const cut = sheets.reduce((sum, [, bytes]) => sum + readSvg(strFromU8(bytes)).shapes.reduce((s, shape) => s + regionArea(shape.region), 0), 0)
+  const drawn = readSvg(duneSvg).shapes.reduce((sum, shape) => sum + regionArea(shape.region), 0)
+  expect(Math.abs(cut / drawn - 1)).toBeLessThan(0.002)
+  for (const ending of ['.dxf', '.hpgl', '.pdf', '.csv']) expect(Object.keys(files).some((f) => f.endsWith(ending))).toBe(true)
+})
