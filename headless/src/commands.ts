@@ -39,7 +39,7 @@ export const commands: Record<string, Command> = {
     run(args) {
       const { positionals, values } = readArgs(args, ['FILE'], OUTPUT)
       const file = positionals[0]!
-      const taken = readFile(file, (bytes) => intake(readSvg(bytes)))
+      const taken = readFile(file, (bytes) => intake(readSvg(bytes, 'lines')))
       const layers = taken.layers.map((layer) => {
         const region = layerRegion(layer)
         const b = regionBox(region)

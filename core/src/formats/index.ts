@@ -2,7 +2,7 @@
  * Reading and writing of open formats: SVG in; SVG, DXF, HPGL, PDF and CSV out. Readers give shapes in mm and throw
  * BadInput; writers take finished shapes and know nothing of the stages.
  */
-export { readSvg, HAIRLINE_MM, type Drawing, type LeftOut, type PaintedShape } from './svg/read'
+export { readSvg, HAIRLINE_MM, type Drawing, type LeftOut, type Outlines, type PaintedShape } from './svg/read'
 export type { CutSheet } from './cut-sheet'
 export { writeSvg } from './write-svg'
 export { writeDxf } from './write-dxf'

@@ -53,7 +53,7 @@ export interface Drawing {
 }
 
 /** Strokes thinner than this (mm) are lines for the blade, not card. */
-export const HAIRLINE_MM = 0.3
+export const HAIRLINE_MM = 0.2
 const WHITE = '#ffffff'
 const MAX_SHAPES = 60_000
 const MAX_POINTS = 4_000_000
@@ -90,13 +90,16 @@ interface Context {
   trail: readonly SvgElement[]
 }
 
+/** What a drawing of nothing but hairlines means: the outlines of its pieces, or the thin lines it shows. */
+export type Outlines = 'pieces' | 'lines'
+
 /**
  * Reads an SVG file. Shapes lie in mm of the page (viewBox at its true size), in paint order. Throws BadInput with one
  * sentence for files that are no SVG, are damaged, draw nothing, or are too large.
  */
-export function readSvg(bytes: Uint8Array | string): Drawing {
+export function readSvg(bytes: Uint8Array | string, outlines: Outlines = 'pieces'): Drawing {
   const doc = parseSvg(typeof bytes === 'string' ? bytes : decodeXml(bytes))
-  return new Reader(doc).read()
+  return new Reader(doc, outlines).read()
 }
 
 class Reader {
@@ -106,9 +109,12 @@ class Reader {
   private readonly namedGroups: Map<SvgElement, string>
   private points = 0
   private uses = 0
-  private readonly cutLines: { context: Context; rings: Line[]; colour: string }[] = []
+  private readonly cutLines: { context: Context; rings: Line[]; colour: string; draw: () => void }[] = []
 
-  constructor(private readonly doc: SvgDocument) {
+  constructor(
+    private readonly doc: SvgDocument,
+    private readonly outlines: Outlines,
+  ) {
     this.rules = parseStyleSheet(doc.styleText)
     this.namedGroups = nameGroups(doc.root)
   }
@@ -309,10 +315,18 @@ class Reader {
     if (!(widthMm > 0) || !(scale > 0) || alpha < 0.01) return
     if (widthMm < HAIRLINE_MM) {
       // Round a filled shape a hairline only says where the blade goes, which the shape's own edge says already.
-      if (!filled) this.cutLines.push({ context, rings: lines, colour: paint.hex })
+      if (!filled) this.cutLines.push({ context, rings: lines, colour: paint.hex, draw: () => this.draw(lines, d, widthMm, paint.hex, alpha, context) })
       return
     }
     if (paint.from === 'gradient') this.leave('gradient')
+    this.draw(lines, d, widthMm, paint.hex, alpha, context)
+  }
+
+  /** Paints the card that a pen covers along lines. */
+  private draw(lines: Line[], d: string, widthMm: number, colour: string, alpha: number, context: Context): void {
+    const { style, map } = context
+    const scale = meanScale(map)
+    const diagonal = Math.hypot(context.port.w, context.port.h) / Math.SQRT2
     const cap = (['butt', 'round', 'square'].includes(style['stroke-linecap'] ?? '') ? style['stroke-linecap'] : 'butt') as Cap
     const joins: Record<string, Join> = { round: 'round', bevel: 'bevel' }
     const join = joins[style['stroke-linejoin'] ?? ''] ?? 'miter'
@@ -324,13 +338,17 @@ class Reader {
     const even = Math.abs(a * a + b * b - (c * c + dd * dd)) < 0.02 * scale * scale && Math.abs(a * c + b * dd) < 0.02 * scale * scale
     const source = even ? lines : flattenPath(d, scaling(scale))
     const drawn = strokeRegion(dashLines(source, dashes, dashOffset), widthMm, cap, join, miter)
-    this.paint(even ? drawn : mapRegion(compose(map, scaling(1 / scale)), drawn), paint.hex, alpha, context)
+    this.paint(even ? drawn : mapRegion(compose(map, scaling(1 / scale)), drawn), colour, alpha, context)
   }
 
   /** Hairlines without fill: in a drawing made of nothing else they are the outlines of the pieces. */
   private settleCutLines(): void {
     const outlinesOnly = this.shapes.length === 0
-    for (const { context, rings, colour } of this.cutLines) {
+    for (const { context, rings, colour, draw } of this.cutLines) {
+      if (outlinesOnly && this.outlines === 'lines') {
+        draw()
+        continue
+      }
       const closed = rings.filter((line) => line.closed || isClosed(line))
       if (outlinesOnly && closed.length > 0)
         this.paint(
