@@ -11,6 +11,7 @@ import { loads, Nester, nestProject, readInstance } from '@feuillet/core/sheets'
 import { check, derive } from '@feuillet/core/whole'
 import { Resvg } from '@resvg/resvg-js'
 import { give, named, readFile, readProjectFile, readText, writeAll, writeWhole } from './files'
+import { makerCommands } from './makers'
 import { numberOption, readArgs, UsageError } from './usage'
 
 interface Command {
@@ -55,6 +56,7 @@ export const commands: Record<string, Command> = {
       give({ layers, leftOut: taken.leftOut, widthMm: round(taken.widthMm), heightMm: round(taken.heightMm) }, values.o)
     },
   },
+  ...makerCommands,
   check: {
     usage: 'check PROJECT [-o FILE]',
     run(args) {

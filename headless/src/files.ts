@@ -3,25 +3,37 @@ import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node
 import { dirname, join } from 'node:path'
 import { BadInput, readProject, type Project } from '@feuillet/core/project'
 
-/** Runs a reader over a file's bytes; what is wrong is said as `FILE: what is wrong`. */
-export function readFile<T>(file: string, read: (bytes: Uint8Array) => T): T {
-  let bytes: Uint8Array
+function bytesOf(file: string): Uint8Array {
   try {
-    bytes = readFileSync(file)
+    return readFileSync(file)
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code
     throw new BadInput(`${file}: ${code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'this is a folder' : 'the file cannot be read'}`)
   }
-  return named(file, () => read(bytes))
 }
+
+/** Runs a reader over a file's bytes; what is wrong is said as `FILE: what is wrong`. */
+export const readFile = <T>(file: string, read: (bytes: Uint8Array) => T): T => named(file, () => read(bytesOf(file)))
+
+/** The same for a reader that takes its time. */
+export async function readFileLater<T>(file: string, read: (bytes: Uint8Array) => Promise<T>): Promise<T> {
+  const bytes = bytesOf(file)
+  try {
+    return await read(bytes)
+  } catch (error) {
+    throw inFile(file, error)
+  }
+}
+
+const inFile = (file: string, error: unknown): unknown =>
+  error instanceof BadInput && !error.message.startsWith(`${file}: `) ? new BadInput(`${file}: ${error.message.replace(/\s*\n\s*/g, ' ')}`) : error
 
 /** Says what is wrong with the name of the file in front. */
 export function named<T>(file: string, work: () => T): T {
   try {
     return work()
   } catch (error) {
-    if (error instanceof BadInput) throw new BadInput(`${file}: ${error.message.replace(/\s*\n\s*/g, ' ')}`)
-    throw error
+    throw inFile(file, error)
   }
 }
 

@@ -3,6 +3,7 @@
  * questions every stage asks of it, and the edits. Results are never stored here; stages compute them.
  */
 export * from './schema'
+export * from './recipes'
 export * from './bad-input'
 export * from './file'
 export * from './defaults'

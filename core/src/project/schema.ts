@@ -1,6 +1,7 @@
 // The project document. The schema is the type: everything else infers from here, and docs/feuillet.schema.json is
 // generated from it. Unknown keys survive reading and writing (loose objects), so newer notes are not lost.
 import { z } from 'zod'
+import { grownSchema } from './recipes'
 
 export const SCHEMA_VERSION = 1
 
@@ -185,6 +186,8 @@ export const projectSchema = z.looseObject({
   mount: mountSchema,
   /** Back to front. */
   layers: z.array(layerSchema),
+  /** Which layers a maker grew, and how. */
+  grown: z.array(grownSchema).default([]),
   /** The papers this project uses and the foam, glue and cutter it is planned with. */
   drawer: drawerSchema,
   plan: planSchema.prefault({}),

@@ -1,0 +1,21 @@
+import type { Polygon, Region } from '../../geometry'
+import { polygonArea } from '../../geometry'
+import type { Layer } from '../../project'
+
+/** What a maker gives: layers back to front, figures worth knowing, and what was not possible, in sentences. */
+export interface Made {
+  layers: Layer[]
+  figures: { name: string; value: string; basis?: string }[]
+  remarks: string[]
+  /** Size of the whole, mm. */
+  widthMm: number
+  heightMm: number
+}
+
+/** Drops faces smaller than an area and closes holes smaller than it (mm²). */
+export const withoutSpecks = (region: Region, mm2: number): Polygon[] =>
+  region
+    .filter((face) => polygonArea({ outer: face.outer, holes: [] }) >= mm2)
+    .map((face) => ({ outer: face.outer, holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) >= mm2) }))
+
+export const joint = (gapMm: number): { joint: Layer['joint'] } => ({ joint: { kind: gapMm > 0 ? 'foam' : 'glue', gapMm, pinned: false } })

@@ -1,0 +1,109 @@
+// How made layers were made: kept in the project so that a maker can be opened again and adjusted. Lengths in mm.
+import { z } from 'zod'
+
+const mm = z.number().finite().nonnegative()
+const some = z.number().finite().positive()
+const whole = (min: number, max: number) => z.number().int().min(min).max(max)
+
+export const ladderRecipeSchema = z.looseObject({
+  kind: z.literal('ladder'),
+  /** The silhouette: path data as in pieces, at its true size. */
+  shape: z.string().min(1),
+  /** Steps beyond the silhouette itself. */
+  steps: whole(1, 40).default(4),
+  stepMm: some.default(5),
+  direction: z.enum(['inset', 'outset']).default('inset'),
+  corners: z.enum(['round', 'sharp']).default('round'),
+  /** Openings and bits smaller than this are dropped. */
+  speckMm2: mm.default(4),
+  sheetWidthMm: some,
+  sheetHeightMm: some,
+  /** Width of a plain border in front; 0 for none. */
+  borderMm: mm.default(0),
+})
+
+export const letteringRecipeSchema = z.looseObject({
+  kind: z.literal('lettering'),
+  text: z.string().min(1).max(200),
+  /** A shipped font's name, or `own` for one that the maker brings. */
+  font: z.string().default('pacifico'),
+  widthMm: some.default(130),
+  /** How wide neighbours must be joined. */
+  joinMm: some.default(1.5),
+  /** Dots and accents: joined by a strip, or moved down until they touch. */
+  dots: z.enum(['strip', 'moved']).default('moved'),
+  /** Each backing step goes out so far; 0 for no backing. */
+  backingMm: mm.default(4),
+  backingSteps: whole(1, 4).default(1),
+  /** Gaps in a backing narrower than this are filled. */
+  fillGapsMm: mm.default(3),
+  lineGap: z.number().min(0.5).max(2).default(1),
+  sticks: whole(0, 2).default(0),
+  stickMm: some.default(4),
+})
+
+export const tonesRecipeSchema = z.looseObject({
+  kind: z.literal('tones'),
+  /** The picture in greys, row by row, one byte a pixel, base64. */
+  greys: z.string().min(1),
+  pixelsWide: whole(2, 2000),
+  pixelsHigh: whole(2, 2000),
+  widthMm: some.default(180),
+  levels: whole(2, 6).default(4),
+  /** Greys (0 to 255) between neighbouring tones, rising; empty for the best ones. */
+  thresholds: z.array(z.number().min(0).max(255)).default([]),
+  /** Radius of the blur in mm of the finished piece. */
+  smoothMm: mm.default(0.6),
+  speckMm2: mm.default(8),
+  /** Which tone is the full sheet at the back. */
+  back: z.enum(['light', 'dark']).default('light'),
+  crop: z.enum(['none', 'oval', 'rounded']).default('none'),
+})
+
+export const rosetteRecipeSchema = z.looseObject({
+  kind: z.literal('rosette'),
+  petal: z.enum(['round', 'pointed', 'heart', 'lobed']).default('round'),
+  /** A ring of the maker's own, as path data, in place of drawn petals. */
+  shape: z.string().optional(),
+  petals: whole(3, 16).default(6),
+  diameterMm: some.default(80),
+  /** Sizes of ring, the largest first; each is cut twice. */
+  sizes: whole(1, 8).default(4),
+  /** Each ring's size against the one below. */
+  ratio: z.number().min(0.4).max(0.97).default(0.8),
+  /** Diameter of the rolled centre; 0 for none. */
+  centreMm: mm.default(14),
+  fringeMm: some.default(12),
+  paperMm: some.default(0.29),
+  leaves: whole(0, 6).default(2),
+})
+
+export const mandalaRecipeSchema = z.looseObject({
+  kind: z.literal('mandala'),
+  fold: whole(3, 24).default(12),
+  diameterMm: some.default(120),
+  layers: whole(2, 8).default(5),
+  /** Narrowest strip that may be left between openings. */
+  stripMm: some.default(1.5),
+  seed: whole(0, 999_999).default(1),
+})
+
+export const recipeSchema = z.discriminatedUnion('kind', [
+  ladderRecipeSchema,
+  letteringRecipeSchema,
+  tonesRecipeSchema,
+  rosetteRecipeSchema,
+  mandalaRecipeSchema,
+])
+
+/** Layers that a maker grew, with the recipe they came of. */
+export const grownSchema = z.looseObject({ id: z.string().min(1), recipe: recipeSchema, layerIds: z.array(z.string()) })
+
+export type LadderRecipe = z.infer<typeof ladderRecipeSchema>
+export type LetteringRecipe = z.infer<typeof letteringRecipeSchema>
+export type TonesRecipe = z.infer<typeof tonesRecipeSchema>
+export type RosetteRecipe = z.infer<typeof rosetteRecipeSchema>
+export type MandalaRecipe = z.infer<typeof mandalaRecipeSchema>
+export type Recipe = z.infer<typeof recipeSchema>
+export type RecipeKind = Recipe['kind']
+export type Grown = z.infer<typeof grownSchema>

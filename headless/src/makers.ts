@@ -1,0 +1,146 @@
+// Commands that grow a project from less: a silhouette, a picture, words.
+import { readSvg } from '@feuillet/core/formats'
+import { regionToPath, union } from '@feuillet/core/geometry'
+import { greysOf, grow, makeLayers, readFont, toBase64, type Font } from '@feuillet/core/layers'
+import {
+  BadInput,
+  ladderRecipeSchema,
+  letteringRecipeSchema,
+  newProject,
+  starterMount,
+  tonesRecipeSchema,
+  writeProject,
+  type Mount,
+  type Project,
+  type Recipe,
+} from '@feuillet/core/project'
+import sharp from 'sharp'
+import { basename } from 'node:path'
+import { named, readFile, readFileLater, writeWhole } from './files'
+import { numberOption, readArgs, UsageError } from './usage'
+
+const OUTPUT = { o: { type: 'string', short: 'o' } } as const
+const text = { type: 'string' } as const
+
+/** Pixels that a picture is brought down to before its tones are found. */
+const MOST_PIXELS = 640
+
+function giveProject(project: Project, output: string | undefined): void {
+  const content = writeProject(project)
+  if (output) writeWhole(output, content)
+  else process.stdout.write(content)
+}
+
+function grown(name: string, mount: Mount, recipe: Recipe, font?: Font): Project {
+  const made = makeLayers(recipe, font)
+  for (const remark of made.remarks) process.stderr.write(`note: ${remark}\n`)
+  return grow(newProject(`made-${recipe.kind}`, name, mount), recipe.kind, recipe, made)
+}
+
+const frameOf = (widthMm: number, heightMm: number): Mount => ({
+  ...starterMount('frame'),
+  kind: 'frame',
+  spacer: { widthMm, heightMm },
+  opening: { widthMm: Math.max(1, widthMm - 14), heightMm: Math.max(1, heightMm - 14) },
+  depthMm: 24,
+  clearanceMm: 2,
+  airMm: 5,
+})
+
+function sizeOption(value: string | boolean | undefined): [number, number] {
+  const m = typeof value === 'string' ? /^(\d+(?:\.\d+)?)[x×](\d+(?:\.\d+)?)$/i.exec(value) : null
+  if (!m || !(Number(m[1]) > 0 && Number(m[2]) > 0)) throw new UsageError('--sheet takes WIDTHxHEIGHT in mm, such as 165x165')
+  return [Number(m[1]), Number(m[2])]
+}
+
+export const makerCommands = {
+  ladder: {
+    usage: 'ladder FILE.svg --steps 4 --step-mm 5 --sheet 165x165 [--outset] [--sharp] [-o PROJECT]',
+    run(args: string[]) {
+      const { positionals, values } = readArgs(args, ['FILE'], {
+        ...OUTPUT,
+        steps: text,
+        'step-mm': text,
+        sheet: text,
+        outset: { type: 'boolean' },
+        sharp: { type: 'boolean' },
+      })
+      const steps = numberOption(values.steps, 'steps', 4, 1, 40)
+      if (!Number.isInteger(steps)) throw new UsageError('--steps takes a whole number')
+      const stepMm = numberOption(values['step-mm'], 'step-mm', 5, 0.1, 200)
+      const [sheetWidthMm, sheetHeightMm] = sizeOption(values.sheet ?? '165x165')
+      const file = positionals[0]!
+      const shape = readFile(file, (bytes) => regionToPath(union(...readSvg(bytes).shapes.map((s) => s.region))))
+      const recipe = ladderRecipeSchema.parse({
+        kind: 'ladder',
+        shape,
+        steps,
+        stepMm,
+        sheetWidthMm,
+        sheetHeightMm,
+        direction: values.outset ? 'outset' : 'inset',
+        corners: values.sharp ? 'sharp' : 'round',
+      })
+      giveProject(
+        named(file, () => grown(`Ladder of ${basename(file, '.svg')}`, frameOf(sheetWidthMm, sheetHeightMm), recipe)),
+        values.o,
+      )
+    },
+  },
+  tones: {
+    usage: 'tones IMAGE.png|jpg|webp --levels 4 --width-mm 180 [--dark] [-o PROJECT]',
+    async run(args: string[]) {
+      const { positionals, values } = readArgs(args, ['IMAGE'], { ...OUTPUT, levels: text, 'width-mm': text, dark: { type: 'boolean' } })
+      const levels = numberOption(values.levels, 'levels', 4, 2, 6)
+      if (!Number.isInteger(levels)) throw new UsageError('--levels takes a whole number')
+      const widthMm = numberOption(values['width-mm'], 'width-mm', 180, 10, 1000)
+      const file = positionals[0]!
+      const { data, info } = await readFileLater(file, async (bytes) => {
+        try {
+          // Turned as the camera says, then brought down to what card can show.
+          return await sharp(bytes, { failOn: 'error', limitInputPixels: 100_000_000 })
+            .rotate()
+            .resize({ width: MOST_PIXELS, height: MOST_PIXELS, fit: 'inside', withoutEnlargement: true })
+            .ensureAlpha()
+            .toColourspace('srgb')
+            .raw()
+            .toBuffer({ resolveWithObject: true })
+        } catch {
+          throw new BadInput('this is not a PNG, JPEG or WebP picture that can be read')
+        }
+      })
+      const recipe = tonesRecipeSchema.parse({
+        kind: 'tones',
+        greys: toBase64(greysOf(data)),
+        pixelsWide: info.width,
+        pixelsHigh: info.height,
+        widthMm,
+        levels,
+        back: values.dark ? 'dark' : 'light',
+      })
+      giveProject(
+        named(file, () => grown(`Tones of ${basename(file)}`, frameOf(widthMm, (widthMm * info.height) / info.width), recipe)),
+        values.o,
+      )
+    },
+  },
+  letter: {
+    usage: 'letter "WORDS" --font FILE.ttf --width-mm 130 [--backing-mm 4] [--sticks 2] [-o PROJECT]',
+    run(args: string[]) {
+      const { positionals, values } = readArgs(args, ['WORDS'], { ...OUTPUT, font: text, 'width-mm': text, 'backing-mm': text, sticks: text })
+      if (!values.font) throw new UsageError('--font FILE.ttf is missing')
+      const widthMm = numberOption(values['width-mm'], 'width-mm', 130, 10, 1000)
+      const backingMm = numberOption(values['backing-mm'], 'backing-mm', 4, 0, 50)
+      const sticks = numberOption(values.sticks, 'sticks', 0, 0, 2)
+      const font = readFile(values.font, readFont)
+      const words = positionals[0]!.replaceAll('\\n', '\n')
+      if (words.trim() === '' || words.length > 200) throw new UsageError('WORDS takes 1 to 200 signs')
+      const recipe = letteringRecipeSchema.parse({ kind: 'lettering', text: words, font: 'own', widthMm, backingMm, sticks: Math.round(sticks) })
+      const mount: Mount = { kind: 'topper', widthMm, sticks: Math.round(sticks), depthMm: 8, clearanceMm: 0 }
+      giveProject(
+        named(values.font, () => grown(words.split('\n')[0]!.slice(0, 60), mount, recipe, font)),
+        values.o,
+      )
+    },
+  },
+}
