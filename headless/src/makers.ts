@@ -1,7 +1,7 @@
 // Commands that grow a project from less: a silhouette, a picture, words.
 import { readSvg } from '@feuillet/core/formats'
 import { regionToPath, union } from '@feuillet/core/geometry'
-import { greysOf, grow, makeLayers, readFont, toBase64, type Font } from '@feuillet/core/layers'
+import { greysOf, grow, makeLayers, readFont, toBase64, type Font } from '@feuillet/core/layers/makers'
 import {
   BadInput,
   ladderRecipeSchema,

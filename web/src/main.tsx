@@ -26,7 +26,7 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <Provider store={store}>
       <RouterProvider router={router} />
-      <Toaster position="bottom-center" toastOptions={{ className: 'feuillet-toast', duration: 7000 }} />
+      <Toaster position="bottom-center" toastOptions={{ unstyled: true, duration: 7000, classNames: { toast: 'toast', actionButton: 'toast-action' } }} />
     </Provider>
   </StrictMode>,
 )

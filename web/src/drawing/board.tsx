@@ -25,13 +25,14 @@ export function Board({ box, unit, label, children, onPointerDown }: Props) {
   const shownW = w * scale
   const shownH = h * scale
   const left = RULER + Math.max(0, (width - RULER - 14 - shownW) / 2)
+  const top = RULER + Math.max(0, (height - RULER - 10 - shownH) / 2)
   return (
     <div ref={ref} className="relative h-full min-h-0 w-full min-w-0">
       {width > 0 && (
         <svg role="img" aria-label={label} className="absolute inset-0 h-full w-full touch-none select-none" onPointerDown={onPointerDown}>
-          <Ruler from={box.minX} length={w} scale={scale} unit={unit} x={left} y={RULER - 6} across />
-          <Ruler from={box.minY} length={h} scale={scale} unit={unit} x={left - 6} y={RULER} />
-          <svg x={left} y={RULER} width={shownW} height={shownH} viewBox={`${box.minX} ${box.minY} ${w} ${h}`} overflow="visible" data-board>
+          <Ruler from={box.minX} length={w} scale={scale} unit={unit} x={left} y={top - 6} across />
+          <Ruler from={box.minY} length={h} scale={scale} unit={unit} x={left - 6} y={top} />
+          <svg x={left} y={top} width={shownW} height={shownH} viewBox={`${box.minX} ${box.minY} ${w} ${h}`} overflow="visible" data-board>
             {children(px)}
           </svg>
         </svg>

@@ -4,7 +4,8 @@ import wasmUrl from 'clipper2-wasm/wasm?url'
 import { demo, type DemoName } from '@feuillet/core/demo'
 import { loadGeometry } from '@feuillet/core/geometry'
 import { intake, mergeLayers, type Intake } from '@feuillet/core/layers'
-import type { Paper, Project } from '@feuillet/core/project'
+import type { Font, Made } from '@feuillet/core/layers/makers'
+import type { Paper, Project, Recipe } from '@feuillet/core/project'
 import { whyIllegal, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/sheets'
 import { derive, type Derived } from '@feuillet/core/whole'
 import type { FileSet } from '@feuillet/core/files'
@@ -14,6 +15,8 @@ const ready = loadGeometry(wasmUrl)
 /** First layouts by the fingerprint of their run: a change elsewhere need not nest again. */
 const nested = new Map<string, NestLayout>()
 const KEEP_LAYOUTS = 120
+
+const fonts = new Map<string, Font>()
 
 const api = {
   async derive(project: Project, stock: Paper[], found: Map<string, NestLayout>): Promise<Derived> {
@@ -41,6 +44,26 @@ const api = {
   async demo(name: DemoName): Promise<Project> {
     await ready
     return demo(name)
+  },
+  /** Keeps a font under a name for the lettering maker. */
+  async takeFont(name: string, bytes: Uint8Array): Promise<{ ok: true } | { ok: false; sentence: string }> {
+    const { readFont } = await import('@feuillet/core/layers/makers')
+    try {
+      fonts.set(name, readFont(bytes))
+      return { ok: true }
+    } catch (error) {
+      return { ok: false, sentence: error instanceof Error ? error.message : String(error) }
+    }
+  },
+  /** Layers of a maker's recipe; a setting that is not possible comes back as one sentence. */
+  async make(recipe: Recipe): Promise<{ ok: true; made: Made } | { ok: false; sentence: string }> {
+    await ready
+    const { makeLayers } = await import('@feuillet/core/layers/makers')
+    try {
+      return { ok: true, made: makeLayers(recipe, recipe.kind === 'lettering' ? fonts.get(recipe.font) : undefined) }
+    } catch (error) {
+      return { ok: false, sentence: error instanceof Error ? error.message : String(error) }
+    }
   },
   /** Why a placement may not be; null where it is legal. */
   async tryPlace(instance: NestInstance, placement: Placement, others: Placement[]): Promise<string | null> {

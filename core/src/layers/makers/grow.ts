@@ -11,7 +11,7 @@ export function grow(project: Project, id: string, recipe: Recipe, made: Made): 
   return { ...next, grown: [...next.grown, { id, recipe, layerIds }] }
 }
 
-/** Makes layers again: each new one takes the place, paper and joint of the old one of the same number from the back. */
+/** Makes layers again: each new one keeps the paper and joint of the old one of its name or place. */
 export function growAgain(project: Project, id: string, recipe: Recipe, made: Made): Project {
   const entry = project.grown.find((grown) => grown.id === id)
   if (!entry) return grow(project, id, recipe, made)
@@ -19,8 +19,10 @@ export function growAgain(project: Project, id: string, recipe: Recipe, made: Ma
   const at = project.layers.findIndex((layer) => entry.layerIds.includes(layer.id))
   const rest = project.layers.filter((layer) => !entry.layerIds.includes(layer.id))
   const taken = new Set(rest.map((layer) => layer.id))
+  const names = new Set(made.layers.map((layer) => layer.name))
   const fresh = centred(project, made).map((layer, k): Layer => {
-    const kept = old[k]
+    // The old layer of the same name; else the one at the same place, if its own name is gone.
+    const kept = old.find((candidate) => candidate.name === layer.name) ?? (old[k] && !names.has(old[k].name) ? old[k] : undefined)
     let layerId = kept?.id ?? layer.id
     for (let n = 2; taken.has(layerId); n++) layerId = `${layer.id}-${n}`
     taken.add(layerId)

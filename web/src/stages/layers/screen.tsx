@@ -1,5 +1,4 @@
-import { useRef, useState } from 'react'
-import { toast } from 'sonner'
+import { lazy, Suspense, useRef, useState } from 'react'
 import { growBox } from '@feuillet/core/geometry'
 import { takeIn } from '@feuillet/core/layers'
 import { builtLayers, viewBox, type Project } from '@feuillet/core/project'
@@ -13,6 +12,9 @@ import { Pointer, StackDrawing } from '../../drawing/stack'
 import { Button, Switch } from '../../ui'
 import { compute } from '../../workers/compute'
 import { LayerPanel } from './layer-panel'
+import { MakerMenu, type MakerStart } from './makers/maker-menu'
+
+const MakerScreen = lazy(() => import('./makers/maker-screen'))
 
 export default function LayersScreen() {
   const dispatch = useAppDispatch()
@@ -22,11 +24,18 @@ export default function LayersScreen() {
   const snags = useAppSelector((state) => selectStageSnags(state, 'layers'))
   const picker = useRef<HTMLInputElement>(null)
   const intake = useIntake()
+  const [maker, setMaker] = useState<MakerStart | null>(null)
   const shown = shownLayers(project, view.only ? view.layerId : null)
   const box = viewBox(project)
   const apart = view.apart ? Math.max(2, (box.maxX - box.minX) / Math.max(8, shown.length * 2.2)) : 0
   const room = growBox(box, (box.maxX - box.minX) * 0.02)
   const spread = apart * Math.max(0, shown.length - 1)
+  if (maker)
+    return (
+      <Suspense fallback={<p className="p-6 text-soft">Opening…</p>}>
+        <MakerScreen start={maker.recipe} grownId={maker.grownId} onClose={() => setMaker(null)} />
+      </Suspense>
+    )
   return (
     <StageFrame
       title="Layers"
@@ -55,6 +64,7 @@ export default function LayersScreen() {
           <Button look="main" disabled={intake.busy} onClick={() => picker.current?.click()}>
             {intake.busy ? 'Reading the drawing…' : 'Bring in an SVG'}
           </Button>
+          <MakerMenu onStart={setMaker} />
           <input
             ref={picker}
             type="file"
@@ -102,6 +112,7 @@ export default function LayersScreen() {
           <div className="grid h-full place-content-center gap-2 border-2 border-dashed border-line text-center">
             <p className="font-head text-[20px]">Drop a layered SVG here</p>
             <p className="text-soft">Named groups become layers; without them, colours do.</p>
+            <p className="text-soft">Or grow layers from less: words, a photo, a petal, a pattern.</p>
           </div>
         )}
         {intake.over && (
@@ -144,7 +155,6 @@ function useIntake() {
     dispatch(change(`bring in ${file.name}`, (p) => takeIn(p, result.intake)))
     const left = leftOut.length > 0 ? ` Left out: ${leftOut.map((l) => `${l.count} × ${l.what}`).join(', ')}.` : ' Nothing was left out.'
     setNote(`${file.name}: ${layers.length} ${layers.length === 1 ? 'layer' : 'layers'}.${left}`)
-    toast(`${layers.length} layers from ${file.name}`)
   }
   return { busy, over, setOver, note, bad, take }
 }

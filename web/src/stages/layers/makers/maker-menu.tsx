@@ -1,0 +1,78 @@
+import { DropdownMenu } from 'radix-ui'
+import { useRef } from 'react'
+import { toast } from 'sonner'
+import type { Recipe, RecipeKind } from '@feuillet/core/project'
+import { selectLayer, selectProject } from '../../../app/selectors'
+import { useAppSelector } from '../../../app/store'
+import { readPhoto } from './photo'
+import { makerNames, startRecipe, tonesOf } from './start'
+
+export interface MakerStart {
+  recipe: Recipe
+  grownId: string | null
+}
+
+const kinds = Object.keys(makerNames) as RecipeKind[]
+
+/** The makers, and those whose layers are here already, to be adjusted. */
+export function MakerMenu({ onStart }: { onStart: (start: MakerStart) => void }) {
+  const project = useAppSelector(selectProject)
+  const layer = useAppSelector(selectLayer)
+  const photo = useRef<HTMLInputElement>(null)
+  const choose = (kind: RecipeKind) => {
+    if (kind === 'tones') {
+      photo.current?.click()
+      return
+    }
+    const recipe = startRecipe(kind, project, layer)
+    if (recipe) onStart({ recipe, grownId: null })
+  }
+  const takePhoto = async (file: File) => {
+    const read = await readPhoto(file)
+    if (read) onStart({ recipe: tonesOf(read, project), grownId: null })
+    else toast.error(`${file.name}: this is not a PNG, JPEG or WebP picture that can be read.`)
+  }
+  const here = project.grown.filter((grown) => grown.layerIds.some((id) => project.layers.some((l) => l.id === id)))
+  const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white data-[disabled]:opacity-45'
+  return (
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="border border-ink bg-panel px-4 py-2 font-medium hover:bg-sheet">Grow layers</DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="end" side="top" sideOffset={6} className="z-20 max-w-72 border border-ink bg-sheet py-1">
+            {kinds.map((kind) => (
+              <DropdownMenu.Item key={kind} className={item} disabled={kind === 'ladder' && !layer} onSelect={() => choose(kind)}>
+                <span className="block font-semibold">{makerNames[kind].title}</span>
+                <span className="block text-[12.5px] opacity-80">
+                  {kind === 'ladder' && layer
+                    ? `From “${layer.name}”: steps inwards or outwards`
+                    : kind === 'ladder'
+                      ? 'Pick a layer as the silhouette first'
+                      : makerNames[kind].words}
+                </span>
+              </DropdownMenu.Item>
+            ))}
+            {here.length > 0 && <DropdownMenu.Separator className="my-1 border-t border-line" />}
+            {here.map((grown) => (
+              <DropdownMenu.Item key={grown.id} className={item} onSelect={() => onStart({ recipe: grown.recipe, grownId: grown.id })}>
+                Adjust the {makerNames[grown.recipe.kind].title.toLowerCase()} of {grown.layerIds.length} layers
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <input
+        ref={photo}
+        type="file"
+        accept="image/png,image/jpeg,image/webp"
+        className="hidden"
+        aria-label="Photo"
+        onChange={(event) => {
+          const file = event.target.files?.[0]
+          event.target.value = ''
+          if (file) void takePhoto(file)
+        }}
+      />
+    </>
+  )
+}

@@ -1,0 +1,113 @@
+// Growing layers: settings at the right, what comes of them in the middle, and nothing in the project until it is taken.
+import { useState } from 'react'
+import { toast } from 'sonner'
+import { growBox } from '@feuillet/core/geometry'
+import { grow, growAgain } from '@feuillet/core/layers/makers'
+import type { Project, Recipe } from '@feuillet/core/project'
+import { change } from '../../../app/edits'
+import { selectProject, selectUnit } from '../../../app/selectors'
+import { StageFrame } from '../../../app/stage-frame'
+import { useAppDispatch, useAppSelector } from '../../../app/store'
+import { Board } from '../../../drawing/board'
+import { StackDrawing } from '../../../drawing/stack'
+import { Button, Figure, Figures, Heading, Switch } from '../../../ui'
+import { compute } from '../../../workers/compute'
+import { RecipeForm } from './forms'
+import { PhotoPicture } from './photo-picture'
+import { makerNames } from './start'
+import { useMade } from './use-made'
+
+interface Props {
+  start: Recipe
+  /** The entry to make again; null for a new one. */
+  grownId: string | null
+  onClose: () => void
+}
+
+export default function MakerScreen({ start, grownId, onClose }: Props) {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const unit = useAppSelector(selectUnit)
+  const [recipe, setRecipe] = useState(start)
+  const [apart, setApart] = useState(false)
+  const [beside, setBeside] = useState(recipe.kind === 'tones')
+  const { made, why, busy } = useMade(recipe)
+  const { title, words } = makerNames[recipe.kind]
+  const takeFont = async (file: File) => {
+    const answer = await compute.takeFont('own', new Uint8Array(await file.arrayBuffer()))
+    if (answer.ok) setRecipe({ ...recipe, font: 'own', ownFont: file.name } as Recipe)
+    else toast.error(`${file.name}: ${answer.sentence}.`)
+  }
+  const take = () => {
+    if (!made) return
+    dispatch(change(`${title.toLowerCase()}`, (p) => (grownId ? growAgain(p, grownId, recipe, made) : grow(p, crypto.randomUUID(), recipe, made))))
+    onClose()
+  }
+  const shown: Project | null = made && { ...project, drawer: { ...project.drawer, papers: [] }, layers: made.layers }
+  const step = apart && made ? Math.max(2, made.widthMm / Math.max(8, made.layers.length * 2.2)) : 0
+  const spread = step * Math.max(0, (made?.layers.length ?? 1) - 1)
+  const box = made && growBox({ minX: 0, minY: -spread, maxX: made.widthMm + spread, maxY: made.heightMm }, made.widthMm * 0.03)
+  return (
+    <StageFrame
+      title={title}
+      lead={`${words}.`}
+      panel={
+        <>
+          {why && (
+            <p role="alert" className="mb-3 border-l-4 border-crimson bg-crimson-pale px-3 py-2 text-[13.5px]">
+              <span aria-hidden>■ </span>
+              <strong className="font-semibold">Not possible: </strong>
+              {why}.
+            </p>
+          )}
+          <Heading title="Settings">
+            <div className="grid gap-2">
+              <RecipeForm recipe={recipe} onChange={setRecipe} onFont={(file) => void takeFont(file)} />
+            </div>
+          </Heading>
+          {made && (
+            <Heading title={busy ? 'Making…' : 'What comes of it'}>
+              <Figures>
+                <Figure name="Layers" value={made.layers.length} />
+                {made.figures.map((figure) => (
+                  <Figure key={figure.name} name={figure.name} value={figure.value} basis={figure.basis} />
+                ))}
+              </Figures>
+              {made.remarks.map((remark) => (
+                <p key={remark} className="mt-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13.5px]">
+                  <span aria-hidden>▲ </span>
+                  {remark}
+                </p>
+              ))}
+            </Heading>
+          )}
+        </>
+      }
+      actions={
+        <>
+          <Button look="main" disabled={!made || why !== null || busy} onClick={take}>
+            {grownId ? 'Take the changes' : 'Take these layers'}
+          </Button>
+          <Button onClick={onClose}>Leave it</Button>
+        </>
+      }
+    >
+      <div className="flex min-h-0 flex-1 gap-3 p-4 pb-1">
+        {recipe.kind === 'tones' && beside && <PhotoPicture recipe={recipe} />}
+        <div className="min-w-0 flex-1">
+          {shown && box ? (
+            <Board box={box} unit={unit} label={`What the ${title.toLowerCase()} gives`}>
+              {(px) => <StackDrawing project={shown} layers={shown.layers} px={px} apart={step} />}
+            </Board>
+          ) : (
+            <p className="p-6 text-soft">{why ? 'Change a setting at the right.' : 'Making…'}</p>
+          )}
+        </div>
+      </div>
+      <div className="flex gap-6 px-6 pb-3 text-[13px]">
+        <Switch label="Drawn apart" checked={apart} onChange={setApart} />
+        {recipe.kind === 'tones' && <Switch label="Beside the photo" checked={beside} onChange={setBeside} />}
+      </div>
+    </StageFrame>
+  )
+}
