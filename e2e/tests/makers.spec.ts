@@ -22,7 +22,7 @@ test('words become a joined piece on a backing, and can be set anew with paper a
   await app.stage('Layers')
   await grow(page, /^Adjust the lettering/)
   await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue('low tide')
-  await page.getByLabel('Font', { exact: true }).selectOption('alfa-slab')
+  await page.getByRole('combobox', { name: /^Font/ }).selectOption('alfa-slab')
   await app.type('Backing steps', '2')
   await expect(app.figure('Layers')).toHaveText('3')
   await page.getByRole('button', { name: 'Take the changes' }).click()

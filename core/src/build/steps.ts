@@ -3,6 +3,7 @@
 import { adhesiveOf, builtLayers, folioOf, layerRegion, paperOf, type Adhesive, type Layer, type Project } from '../project'
 import { regionPerimeter } from '../geometry'
 import type { DepthPlan } from '../depth'
+import type { Turn } from '../layers'
 import type { Load } from '../sheets'
 import { schedule } from './schedule'
 
@@ -51,16 +52,29 @@ const BLADE = 'Blades are sharp: keep fingers clear, cap what is not in use.'
 const GLASS = 'Glass edges cut: wear gloves and handle the pane by its edges.'
 const FOOD = 'Keep card, glue and foam off the icing with a food-safe sleeve; small parts and sticks are not for small children. Follow the labels.'
 
-/** All steps with times. Needs nothing but the results of the earlier stages. */
-export function buildPlan(project: Project, loads: readonly Load[], depth: DepthPlan): BuildPlan {
+/** All steps with times. `turns` are the ways of laying each layer that look right (by id). Needs nothing but the results of the earlier stages. */
+export function buildPlan(project: Project, loads: readonly Load[], depth: DepthPlan, turns: ReadonlyMap<string, readonly Turn[]> = new Map()): BuildPlan {
   const layers = builtLayers(project)
   if (layers.length === 0) return { steps: [], minutes: 0, handsMinutes: 0 }
   const tasks = [...cutting(project, loads, depth), ...sticking(project, layers, loads, depth), ...finishing(project, layers, depth)]
-  const steps = schedule(tasks)
+  const steps = schedule(tasks.map((t) => withTurnWarning(t, turns)))
   return {
     steps,
     minutes: Math.max(0, ...steps.map((s) => s.endMin)),
     handsMinutes: steps.filter((s) => s.needs.includes('hands')).reduce((sum, s) => sum + s.minutes, 0),
+  }
+}
+
+/** Says on the step that lays a layer which wrong way of laying it looks right. */
+function withTurnWarning(step: Task, turns: ReadonlyMap<string, readonly Turn[]>): Task {
+  if ((step.kind !== 'lay' && step.kind !== 'glue') || step.layerId === null) return step
+  const near = (turns.get(step.layerId) ?? []).filter((turn) => !turn.exact)
+  const [first] = near
+  if (!first) return step
+  const way = `${first.flipped ? 'face down' : ''}${first.turnDeg ? ` turned ${Math.round(first.turnDeg)}°` : ''}`.trim()
+  return {
+    ...step,
+    detail: `${step.detail} It looks right ${way} as well${near.length > 1 ? `, and ${near.length - 1} more ways` : ''}: check before it touches.`,
   }
 }
 

@@ -10,6 +10,8 @@ export type Mend =
   | { kind: 'drop-specks'; layerId: string; pieceIds: string[] }
   | { kind: 'set-opening'; widthMm: number; heightMm: number }
   | { kind: 'drop-pin'; layerId: string; pieceId: string; copy: number }
+  | { kind: 'thicken-layer'; layerId: string; safeMm: number }
+  | { kind: 'bridge-layer'; layerId: string; safeMm: number }
   | { kind: 'set-thrift'; thrift: 'steady' | 'sale' }
 
 /** A finding that will cost paper or time. */

@@ -1,17 +1,19 @@
 // Everything that follows from a project, computed in the order of the stages.
 import { buildPlan, type BuildPlan } from '../build'
 import { depthPlan, depthSnags, type DepthPlan } from '../depth'
-import { layerFigures, shows, type LayerFigures, type Visible } from '../layers'
+import { layerFigures, shows, soundness, type LayerFigures, type Soundness, type Visible } from '../layers'
 import { plannedCost, type Cost } from '../log'
 import { measureSnags } from '../measure'
-import { paperSnags } from '../paper'
-import type { Paper, Project, Snag } from '../project'
-import { layerSnags } from './layer-snags'
+import { paperSnags, safeStripMm } from '../paper'
+import { builtLayers, fingerprint, paperOf, type Paper, type Project, type Snag } from '../project'
+import { dearSnags, layerSnags, neckSnags } from './layer-snags'
 import { loads, nestProject, paperRuns, sheetSnags, sheetsNeeded, type Load, type NestedRun, type NestLayout, type SheetsNeeded } from '../sheets'
 
 export interface Derived {
   figures: LayerFigures[]
   visible: Visible[]
+  /** Of the layers that are built, back to front. */
+  sound: Soundness[]
   depth: DepthPlan
   runs: NestedRun[]
   loads: Load[]
@@ -28,10 +30,11 @@ export interface Derived {
 export function derive(project: Project, stock: readonly Paper[] = project.drawer.papers, found: ReadonlyMap<string, NestLayout> = new Map()): Derived {
   const figures = project.layers.map(layerFigures)
   const visible = shows(project)
+  const sound = soundnessOf(project)
   const depth = depthPlan(project)
   const { runs, failed } = nestWithFound(project, found)
   const list = loads(project, runs)
-  const build = buildPlan(project, list, depth)
+  const build = buildPlan(project, list, depth, new Map(sound.map((s) => [s.id, s.turns])))
   const tooLarge: Snag[] = failed.map(({ run, reason }) => ({
     code: 'piece-too-large',
     stage: 'sheets',
@@ -44,12 +47,44 @@ export function derive(project: Project, stock: readonly Paper[] = project.drawe
   const snags = [
     ...measureSnags(project),
     ...layerSnags(project, figures, visible),
+    ...neckSnags(project, sound),
     ...paperSnags(project, stock),
+    ...dearSnags(project, visible, stock),
     ...tooLarge,
     ...sheetSnags(project, runs, list),
     ...depthSnags(project, depth),
   ]
-  return { figures, visible, depth, runs, loads: list, needed: sheetsNeeded(list), build, cost: plannedCost(project, list, depth, build.handsMinutes), snags }
+  return {
+    figures,
+    visible,
+    sound,
+    depth,
+    runs,
+    loads: list,
+    needed: sheetsNeeded(list),
+    build,
+    cost: plannedCost(project, list, depth, build.handsMinutes),
+    snags,
+  }
+}
+
+const remembered = new Map<string, Soundness>()
+
+/** Soundness of the layers, remembered by what it depends on: most edits change no shape. */
+function soundnessOf(project: Project): Soundness[] {
+  const layers = builtLayers(project)
+  const shapes = layers.map((layer) => fingerprint(layer.pieces))
+  return layers.map((layer, i) => {
+    const safeMm = safeStripMm(paperOf(project, layer))
+    const key = fingerprint([layer.id, layer.numbered, safeMm, shapes.slice(i), project.mount])
+    let known = remembered.get(key)
+    if (!known) {
+      if (remembered.size > 400) remembered.clear()
+      known = soundness(project, layer, safeMm)
+      remembered.set(key, known)
+    }
+    return known
+  })
 }
 
 function nestWithFound(project: Project, found: ReadonlyMap<string, NestLayout>) {

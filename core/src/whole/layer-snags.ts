@@ -1,6 +1,57 @@
 // Findings of the layers stage.
-import type { LayerFigures, Visible } from '../layers'
-import { pieceRegion, type Project, type Snag } from '../project'
+import { isDear, type LayerFigures, type Soundness, type Visible } from '../layers'
+import { nearestPaper } from '../paper'
+import { builtLayers, paperOf, pieceRegion, type Paper, type Project, type Snag } from '../project'
+
+/** Below this share of the safe strip card tears. */
+const TEARS = 0.6
+
+/** Strips of each layer that are narrower than its paper survives. */
+export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[] {
+  return sound.flatMap(({ id, safeMm, necks }): Snag[] => {
+    const weak = necks.filter((neck) => neck.kind === 'neck')
+    if (weak.length === 0) return []
+    const name = project.layers.find((layer) => layer.id === id)?.name ?? id
+    const tearing = weak.filter((neck) => neck.widthMm < safeMm * TEARS).length
+    const worst = weak[0]!
+    const many = weak.length === 1 ? 'one strip' : `${weak.length} strips`
+    return [
+      {
+        code: 'weak-neck',
+        stage: 'layers',
+        severity: tearing > 0 ? 'stop' : 'caution',
+        layer: id,
+        at: [worst.at.x, worst.at.y],
+        message: `“${name}” has ${many} under ${safeMm} mm, the narrowest ${worst.widthMm.toFixed(1)} mm${tearing > 0 ? `; ${tearing === 1 ? 'one' : tearing} will tear` : ''}. ${Math.round(worst.hangingMm2)} mm² hang on it.`,
+        mend: { label: `Make ${weak.length === 1 ? 'it' : 'them'} ${safeMm} mm wide`, action: { kind: 'thicken-layer', layerId: id, safeMm } },
+      },
+    ]
+  })
+}
+
+/** Dear sheets of which next to nothing is seen: a plain one does as well. */
+export function dearSnags(project: Project, visible: readonly Visible[], stock: readonly Paper[]): Snag[] {
+  return builtLayers(project).flatMap((layer): Snag[] => {
+    const seen = visible.find((v) => v.id === layer.id)
+    const paper = paperOf(project, layer)
+    if (!seen || !paper || !isDear(project, layer) || seen.areaMm2 === 0 || seen.visibleMm2 / seen.areaMm2 > 0.15) return []
+    const plain = nearestPaper(
+      paper.colour,
+      stock.filter((p) => p.finish === 'smooth'),
+    )
+    return [
+      {
+        code: 'dear-but-hidden',
+        stage: 'paper',
+        severity: 'caution',
+        layer: layer.id,
+        at: null,
+        message: `Only ${Math.round((seen.visibleMm2 / seen.areaMm2) * 100)} % of “${layer.name}” is seen: a plain sheet would do in place of ${paper.name}.`,
+        ...(plain ? { mend: { label: `Take ${plain.name}`, action: { kind: 'swap-paper' as const, layerId: layer.id, paperId: plain.id } } } : {}),
+      },
+    ]
+  })
+}
 
 export function layerSnags(project: Project, figures: readonly LayerFigures[], visible: readonly Visible[]): Snag[] {
   const snags: Snag[] = []

@@ -1,5 +1,6 @@
 // One press that mends a snag.
 import { fitGaps } from '../depth'
+import { bridgeLayer, thickenLayer } from '../layers'
 import { fitDesign } from '../measure'
 import { assignNearest } from '../paper'
 import { assignPaper, dropPin, findLayer, setLayer, setPlan, type Mend, type Paper, type Project } from '../project'
@@ -27,6 +28,10 @@ export function mendProject(project: Project, mend: Mend, stock: readonly Paper[
       return project.mount.kind === 'frame' ? { ...project, mount: { ...project.mount, opening: { widthMm: mend.widthMm, heightMm: mend.heightMm } } } : project
     case 'drop-pin':
       return dropPin(project, mend)
+    case 'thicken-layer':
+      return thickenLayer(project, mend.layerId, mend.safeMm)
+    case 'bridge-layer':
+      return bridgeLayer(project, mend.layerId, mend.safeMm)
     case 'set-thrift':
       return setPlan(project, { thrift: mend.thrift })
   }

@@ -1,6 +1,6 @@
 // How screens change things: a label for the history and a function of the core.
-import type { Mend, Paper, Project, Snag } from '@feuillet/core/project'
-import { mendProject } from '@feuillet/core/whole'
+import type { Paper, Project, Snag } from '@feuillet/core/project'
+import { compute } from '../workers/compute'
 import type { AppDispatch, RootState } from './store'
 import { edited } from './work'
 
@@ -26,4 +26,13 @@ export const changeStock =
     dispatch(edited({ label, project: refresh(project, next), stock: next }))
   }
 
-export const mend = (snag: Snag): Thunk => change(snag.mend!.label, (project, stock) => mendProject(project, snag.mend!.action as Mend, stock))
+/** Mends a snag: computed in the worker, since some mends cut and join shapes. */
+export const mend =
+  (snag: Snag) =>
+  async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
+    const { project, stock } = getState().work
+    if (!project || !snag.mend) return
+    const next = await compute.mend(project, snag.mend.action, stock)
+    // What was changed meanwhile is not thrown away: the snag is offered again then.
+    if (getState().work.project === project) dispatch(edited({ label: snag.mend.label, project: next }))
+  }

@@ -22,7 +22,7 @@ function SnagNote({ snag }: { snag: Snag }) {
       </p>
       <p className="mt-1 flex flex-wrap gap-x-4">
         {snag.mend && (
-          <Button look="quiet" onClick={() => dispatch(mend(snag))}>
+          <Button look="quiet" onClick={() => void dispatch(mend(snag))}>
             {snag.mend.label}
           </Button>
         )}

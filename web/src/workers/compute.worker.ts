@@ -3,11 +3,11 @@ import { expose } from 'comlink'
 import wasmUrl from 'clipper2-wasm/wasm?url'
 import { demo, type DemoName } from '@feuillet/core/demo'
 import { loadGeometry } from '@feuillet/core/geometry'
-import { intake, mergeLayers, type Intake } from '@feuillet/core/layers'
+import { intake, mergeLayers, outlineOverlay, shows, type Intake, type Slant, type Visible } from '@feuillet/core/layers'
 import type { Font, Made } from '@feuillet/core/layers/makers'
-import type { Paper, Project, Recipe } from '@feuillet/core/project'
+import type { Mend, Paper, Project, Recipe } from '@feuillet/core/project'
 import { whyIllegal, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/sheets'
-import { derive, type Derived } from '@feuillet/core/whole'
+import { derive, mendProject, type Derived } from '@feuillet/core/whole'
 import type { FileSet } from '@feuillet/core/files'
 
 const ready = loadGeometry(wasmUrl)
@@ -44,6 +44,21 @@ const api = {
   async demo(name: DemoName): Promise<Project> {
     await ready
     return demo(name)
+  },
+  /** One press that mends a snag. */
+  async mend(project: Project, action: Mend, stock: Paper[]): Promise<Project> {
+    await ready
+    return mendProject(project, action, stock)
+  },
+  /** A new layer that is the outline of another. */
+  async outline(project: Project, layerId: string, widthMm: number): Promise<Project> {
+    await ready
+    return outlineOverlay(project, layerId, widthMm)
+  },
+  /** What shows of each layer, from a slant where one is given. */
+  async shows(project: Project, slant?: Slant): Promise<Visible[]> {
+    await ready
+    return shows(project, slant)
   },
   /** Keeps a font under a name for the lettering maker. */
   async takeFont(name: string, bytes: Uint8Array): Promise<{ ok: true } | { ok: false; sentence: string }> {

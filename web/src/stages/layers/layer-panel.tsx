@@ -8,6 +8,8 @@ import { pickedLayer } from '../../app/view'
 import { edited } from '../../app/work'
 import { Button, Figure, Figures, FolioTab, Heading, NumberField, Switch } from '../../ui'
 import { compute } from '../../workers/compute'
+import { ReshapePanel } from './reshape-panel'
+import { SoundPanel } from './sound-panel'
 
 /** The picked layer: its name, role, figures, and what can be done to it. */
 export function LayerPanel() {
@@ -19,6 +21,7 @@ export function LayerPanel() {
   if (!layer) return null
   const figures = derived?.figures.find((f) => f.id === layer.id)
   const seen = derived?.visible.find((v) => v.id === layer.id)
+  const sound = derived?.sound.find((s) => s.id === layer.id)
   const layers = builtLayers(project)
   const below = layers[layers.indexOf(layer) - 1]
   const set = (label: string, patch: Partial<typeof layer>) => dispatch(change(label, (p) => setLayer(p, layer.id, patch)))
@@ -26,6 +29,11 @@ export function LayerPanel() {
     if (!below) return
     const next = await compute.merge(project, [below.id, layer.id])
     dispatch(edited({ label: `merge ${layer.name} into ${below.name}`, project: next }))
+  }
+  const tie = async () => {
+    if (!sound) return
+    const next = await compute.mend(project, { kind: 'bridge-layer', layerId: layer.id, safeMm: sound.safeMm }, [])
+    dispatch(edited({ label: `tie the loose bits of ${layer.name}`, project: next }))
   }
   const index = project.layers.indexOf(layer)
   return (
@@ -67,6 +75,7 @@ export function LayerPanel() {
           <p className="text-soft">Computing…</p>
         )}
       </Heading>
+      {sound && <SoundPanel sound={sound} />}
       <Heading title="Part it plays">
         <div className="grid gap-1.5">
           <label className="flex items-center justify-between gap-3">
@@ -107,6 +116,11 @@ export function LayerPanel() {
         <Button small disabled={!below} onClick={() => void mergeDown()} title={below ? `Makes one layer of this and “${below.name}”` : 'Nothing is beneath'}>
           Merge with below
         </Button>
+        {figures && figures.looseBits.length > 0 && sound && (
+          <Button small onClick={() => void tie()} title={`Strips ${sound.safeMm} mm wide by the shortest way, where layers above hide them if that can be`}>
+            Tie loose bits
+          </Button>
+        )}
         <Button
           small
           onClick={() => {
@@ -118,6 +132,7 @@ export function LayerPanel() {
           Remove
         </Button>
       </div>
+      <ReshapePanel layer={layer} />
     </>
   )
 }

@@ -3,7 +3,7 @@ import { growBox } from '@feuillet/core/geometry'
 import { takeIn } from '@feuillet/core/layers'
 import { builtLayers, viewBox, type Project } from '@feuillet/core/project'
 import { change } from '../../app/edits'
-import { selectProject, selectStageSnags, selectUnit, selectView } from '../../app/selectors'
+import { selectDerived, selectProject, selectStageSnags, selectUnit, selectView } from '../../app/selectors'
 import { StageFrame } from '../../app/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { looked, pickedLayer } from '../../app/view'
@@ -11,7 +11,10 @@ import { Board } from '../../drawing/board'
 import { Pointer, StackDrawing } from '../../drawing/stack'
 import { Button, Switch } from '../../ui'
 import { compute } from '../../workers/compute'
+import { SoundMarks } from './sound-marks'
 import { LayerPanel } from './layer-panel'
+import { FewerSheets } from './reshape-panel'
+import { ShowsView } from './shows-view'
 import { MakerMenu, type MakerStart } from './makers/maker-menu'
 
 const MakerScreen = lazy(() => import('./makers/maker-screen'))
@@ -25,6 +28,8 @@ export default function LayersScreen() {
   const picker = useRef<HTMLInputElement>(null)
   const intake = useIntake()
   const [maker, setMaker] = useState<MakerStart | null>(null)
+  const [showing, setShowing] = useState(false)
+  const sound = useAppSelector(selectDerived)?.sound.find((s) => s.id === view.layerId)
   const shown = shownLayers(project, view.only ? view.layerId : null)
   const box = viewBox(project)
   const apart = view.apart ? Math.max(2, (box.maxX - box.minX) / Math.max(8, shown.length * 2.2)) : 0
@@ -57,6 +62,7 @@ export default function LayersScreen() {
             </div>
           )}
           <LayerPanel />
+          <FewerSheets />
         </>
       }
       actions={
@@ -80,50 +86,56 @@ export default function LayersScreen() {
         </>
       }
     >
-      <div
-        className="relative min-h-0 flex-1 p-4"
-        onDragOver={(event) => {
-          event.preventDefault()
-          intake.setOver(true)
-        }}
-        onDragLeave={() => intake.setOver(false)}
-        onDrop={(event) => {
-          event.preventDefault()
-          intake.setOver(false)
-          const file = event.dataTransfer.files[0]
-          if (file) void intake.take(file)
-        }}
-      >
-        {project.layers.length > 0 ? (
-          <Board
-            box={{ ...room, minY: room.minY - spread, maxX: room.maxX + spread }}
-            unit={unit}
-            label="The layers from the front"
-            onPointerDown={() => dispatch(looked({ at: null }))}
-          >
-            {(px) => (
-              <>
-                <StackDrawing project={project} layers={shown} px={px} picked={view.layerId} apart={apart} onPick={(id) => dispatch(pickedLayer(id))} />
-                {view.at && !apart && <Pointer at={view.at} px={px} />}
-              </>
-            )}
-          </Board>
-        ) : (
-          <div className="grid h-full place-content-center gap-2 border-2 border-dashed border-line text-center">
-            <p className="font-head text-[20px]">Drop a layered SVG here</p>
-            <p className="text-soft">Named groups become layers; without them, colours do.</p>
-            <p className="text-soft">Or grow layers from less: words, a photo, a petal, a pattern.</p>
-          </div>
-        )}
-        {intake.over && (
-          <div className="pointer-events-none absolute inset-3 grid place-content-center border-2 border-plum bg-panel/70 text-[18px] font-semibold text-plum">
-            Let go to bring it in
-          </div>
-        )}
-      </div>
+      {showing && project.layers.length > 0 ? (
+        <ShowsView />
+      ) : (
+        <div
+          className="relative min-h-0 flex-1 p-4"
+          onDragOver={(event) => {
+            event.preventDefault()
+            intake.setOver(true)
+          }}
+          onDragLeave={() => intake.setOver(false)}
+          onDrop={(event) => {
+            event.preventDefault()
+            intake.setOver(false)
+            const file = event.dataTransfer.files[0]
+            if (file) void intake.take(file)
+          }}
+        >
+          {project.layers.length > 0 ? (
+            <Board
+              box={{ ...room, minY: room.minY - spread, maxX: room.maxX + spread }}
+              unit={unit}
+              label="The layers from the front"
+              onPointerDown={() => dispatch(looked({ at: null }))}
+            >
+              {(px) => (
+                <>
+                  <StackDrawing project={project} layers={shown} px={px} picked={view.layerId} apart={apart} onPick={(id) => dispatch(pickedLayer(id))} />
+                  {sound && !apart && <SoundMarks sound={sound} px={px} />}
+                  {view.at && !apart && <Pointer at={view.at} px={px} />}
+                </>
+              )}
+            </Board>
+          ) : (
+            <div className="grid h-full place-content-center gap-2 border-2 border-dashed border-line text-center">
+              <p className="font-head text-[20px]">Drop a layered SVG here</p>
+              <p className="text-soft">Named groups become layers; without them, colours do.</p>
+              <p className="text-soft">Or grow layers from less: words, a photo, a petal, a pattern.</p>
+            </div>
+          )}
+          {intake.over && (
+            <div className="pointer-events-none absolute inset-3 grid place-content-center border-2 border-plum bg-panel/70 text-[18px] font-semibold text-plum">
+              Let go to bring it in
+            </div>
+          )}
+        </div>
+      )}
       {project.layers.length > 0 && (
         <div className="flex gap-6 px-6 pb-3 text-[13px]">
           <Switch label="Only the picked layer (X)" checked={view.only} onChange={(only) => dispatch(looked({ only }))} />
+          <Switch label="What shows" checked={showing} onChange={setShowing} />
           <Switch label="Drawn apart (E)" checked={view.apart} onChange={(apart) => dispatch(looked({ apart }))} />
         </div>
       )}

@@ -1,0 +1,78 @@
+// Where a layer is narrower than its paper survives. Shrinking by half the safe strip and growing back (an opening, as in
+// image morphology) loses just what is too narrow; a lost part that touches card on two sides is a neck, on one a tip.
+import {
+  boxesMeet,
+  growBox,
+  intersect,
+  interiorPoint,
+  offset,
+  polygonArea,
+  polygonBox,
+  rectangle,
+  regionArea,
+  subtract,
+  union,
+  type Point,
+  type Polygon,
+  type Region,
+} from '../../geometry'
+
+export interface Neck {
+  /** Where it is, mm. */
+  at: Point
+  /** Narrowest width, mm. */
+  widthMm: number
+  /** The narrow part itself. */
+  region: Polygon
+  /** Area that hangs on it and would go with it: the smaller of what it joins; for a tip, the tip's own. */
+  hangingMm2: number
+  kind: 'neck' | 'tip'
+}
+
+/** Parts smaller than this share of the safe strip's square are rounded corners, not strips. */
+const CORNER_SHARE = 0.8
+
+/** Narrow places of a region against a safe strip (mm), the narrowest first. Needs the geometry loaded. */
+export function weakNecks(region: Region, safeMm: number, most = 60): Neck[] {
+  const half = safeMm / 2
+  const opened = offset(offset(region, -half), half + 0.02)
+  const narrow = subtract(region, opened).filter((face) => polygonArea(face) > safeMm * safeMm * CORNER_SHARE)
+  const necks = narrow
+    .toSorted((a, b) => polygonArea(b) - polygonArea(a))
+    .slice(0, most)
+    .flatMap((face): Neck[] => {
+      const near = region.filter((body) => boxesMeet(polygonBox(body), growBox(polygonBox(face), 1)))
+      const rest = subtract(near, offset([face], 0.05))
+      const touching = rest.filter(
+        (part) => boxesMeet(polygonBox(part), growBox(polygonBox(face), 0.2)) && regionArea(intersect(offset([part], 0.2), [face])) > 0.001,
+      )
+      const parts = touching.length > 0 ? touching : rest
+      const kind = parts.length > 1 ? 'neck' : 'tip'
+      const widthMm = narrowest(near, face, safeMm)
+      if (kind === 'tip' && polygonArea(face) < safeMm * safeMm * 2.5) return []
+      const areas = parts.map((p) => polygonArea(p)).toSorted((a, b) => b - a)
+      const hangingMm2 = kind === 'neck' ? areas.slice(1).reduce((sum, a) => sum + a, 0) : polygonArea(face)
+      return [{ at: interiorPoint(face.outer), widthMm, region: face, hangingMm2, kind }]
+    })
+  return necks.toSorted((a, b) => a.widthMm - b.widthMm)
+}
+
+/** Width of the narrowest place in a narrow part: the most that can be taken from its edges before it breaks or vanishes. */
+function narrowest(body: Region, face: Polygon, safeMm: number): number {
+  const b = growBox(polygonBox(face), safeMm)
+  const local = intersect(body, [rectangle(b.minX, b.minY, b.maxX - b.minX, b.maxY - b.minY)])
+  const whole = local.length
+  let [low, high] = [0, safeMm]
+  for (let k = 0; k < 7; k++) {
+    const mid = (low + high) / 2
+    const shrunk = offset(local, -mid / 2)
+    const broken = shrunk.length !== whole || regionArea(intersect(shrunk, [face])) < polygonArea(face) * 0.02
+    if (broken) high = mid
+    else low = mid
+  }
+  return (low + high) / 2
+}
+
+/** The region with its necks as wide as the safe strip; all else stays. Needs the geometry loaded. */
+export const thickened = (region: Region, necks: readonly Neck[], safeMm: number): Polygon[] =>
+  union(region, ...necks.map((neck) => offset([neck.region], Math.max(0.05, (safeMm - neck.widthMm) / 2 + 0.05))))

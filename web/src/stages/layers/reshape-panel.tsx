@@ -1,0 +1,83 @@
+import { useState } from 'react'
+import { fewestLayers, keepLayers } from '@feuillet/core/layers'
+import { builtLayers, designBox, layerBox, scaleAndMove, transformLayers, type Layer } from '@feuillet/core/project'
+import { change } from '../../app/edits'
+import { selectDerived, selectProject, selectUnit } from '../../app/selectors'
+import { useAppDispatch, useAppSelector } from '../../app/store'
+import { edited } from '../../app/work'
+import { Button, Choice, Heading, LengthField, NumberField } from '../../ui'
+import { compute } from '../../workers/compute'
+
+/** Size, mirroring and outlines of one layer or of all, proportions locked. */
+export function ReshapePanel({ layer }: { layer: Layer }) {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const unit = useAppSelector(selectUnit)
+  const [all, setAll] = useState<'one' | 'all'>('all')
+  const [outlineMm, setOutlineMm] = useState(2)
+  const box = all === 'all' ? designBox(project) : layerBox(layer)
+  const width = box.maxX - box.minX
+  const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
+  const ids = all === 'all' ? undefined : [layer.id]
+  const who = all === 'all' ? 'everything' : layer.name
+  const addOutline = async () => {
+    const next = await compute.outline(project, layer.id, outlineMm)
+    if (next !== project) dispatch(edited({ label: `outline of ${layer.name}`, project: next }))
+  }
+  return (
+    <Heading title="Reshape">
+      <div className="grid gap-2">
+        <Choice
+          label="What to reshape"
+          value={all}
+          options={[
+            { value: 'all', label: 'everything' },
+            { value: 'one', label: 'this layer' },
+          ]}
+          onChange={setAll}
+        />
+        <LengthField
+          label="Width, proportions locked"
+          valueMm={width}
+          unit={unit}
+          min={1}
+          max={2000}
+          onChange={(mm) => dispatch(change(`scale ${who}`, (p) => transformLayers(p, scaleAndMove(mm / width, middle, middle), ids)))}
+        />
+        <Button
+          small
+          onClick={() => dispatch(change(`mirror ${who}`, (p) => transformLayers(p, [-1, 0, 0, 1, 2 * middle.x, 0], ids)))}
+          title="Left becomes right: for the inside of glass, or for cutting from the back"
+        >
+          Mirror {all === 'all' ? 'everything' : 'this layer'}
+        </Button>
+        <LengthField label="Outline" valueMm={outlineMm} unit={unit} min={0.5} max={40} onChange={setOutlineMm} />
+        <Button small onClick={() => void addOutline()} title="A new layer in front: the edge of this one, as wide as the outline">
+          Add its outline as a layer
+        </Button>
+      </div>
+    </Heading>
+  )
+}
+
+/** Goes without layers when there are only a few sheets of card. */
+export function FewerSheets() {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const derived = useAppSelector(selectDerived)
+  const count = builtLayers(project).length
+  const [n, setN] = useState(3)
+  if (count < 3 || !derived) return null
+  const kept = fewestLayers(project, derived.visible, n)
+  return (
+    <Heading title="With fewer sheets">
+      <NumberField label="Layers to keep" value={n} min={2} max={Math.max(2, count - 1)} whole onChange={setN} />
+      <p className="my-1.5 text-[13px] text-soft">
+        Keeps {kept.map((id) => project.layers.find((layer) => layer.id === id)?.name).join(', ')}: the backmost and those of which most is seen.
+      </p>
+      <Button small disabled={n >= count} onClick={() => dispatch(change(`keep ${n} layers`, (p) => keepLayers(p, kept)))}>
+        Leave the others out
+      </Button>
+    </Heading>
+  )
+}

@@ -1,0 +1,89 @@
+// What shows of each layer from where the eye stands, as a picture to keep beside the paper.
+import { useEffect, useState } from 'react'
+import { growBox } from '@feuillet/core/geometry'
+import type { Visible } from '@feuillet/core/layers'
+import { colourOf, findLayer, slug, viewBox, type Project } from '@feuillet/core/project'
+import { formatArea, formatShare } from '@feuillet/core/units'
+import { saveFile } from '../../app/save-file'
+import { selectDerived, selectProject, selectUnit, selectView } from '../../app/selectors'
+import { useAppSelector } from '../../app/store'
+import { Board } from '../../drawing/board'
+import { Button, NumberField } from '../../ui'
+import { compute } from '../../workers/compute'
+
+export function ShowsView() {
+  const project = useAppSelector(selectProject)
+  const unit = useAppSelector(selectUnit)
+  const derived = useAppSelector(selectDerived)
+  const { layerId } = useAppSelector(selectView)
+  const [angleDeg, setAngleDeg] = useState(0)
+  const [towardsDeg, setTowardsDeg] = useState(0)
+  const visible = useSlanted(project, angleDeg, towardsDeg)
+  if (!derived || !visible) return <p className="p-6 text-soft">Computing…</p>
+  const picked = visible.find((v) => v.id === layerId)
+  const save = () => saveFile(`${slug(project.name)}-shows.svg`, picture(project, visible), 'image/svg+xml')
+  return (
+    <>
+      <div className="min-h-0 flex-1 p-4 pb-1">
+        <Board box={growBox(viewBox(project), 2)} unit={unit} label="What shows of each layer">
+          {(px) =>
+            visible.map((v) => (
+              <path
+                key={v.id}
+                d={v.visiblePath}
+                fillRule="evenodd"
+                fill={colourOf(project, findLayer(project, v.id)!)}
+                opacity={picked && picked.id !== v.id ? 0.25 : 1}
+                stroke="rgb(0 0 0 / 0.4)"
+                strokeWidth={px * 0.6}
+                data-shows={v.id}
+              />
+            ))
+          }
+        </Board>
+      </div>
+      <div className="flex flex-wrap items-center gap-5 px-6 pb-2 text-[13px]">
+        <NumberField label="From aside by" unitHint="°" value={angleDeg} min={0} max={60} onChange={setAngleDeg} />
+        <NumberField label="towards" unitHint="°" value={towardsDeg} min={0} max={359} onChange={setTowardsDeg} />
+        {picked && (
+          <span>
+            Of “{findLayer(project, picked.id)?.name}”{' '}
+            <span className="measure" data-testid="shows-share">
+              {formatArea(picked.visibleMm2, unit)} · {formatShare(picked.areaMm2 ? picked.visibleMm2 / picked.areaMm2 : 0)}
+            </span>{' '}
+            shows
+          </span>
+        )}
+        <Button small onClick={save} title="To print, or to hold beside the paper when colouring by hand">
+          Save as a picture (SVG in mm)
+        </Button>
+      </div>
+    </>
+  )
+}
+
+/** What shows straight ahead is there already; a slant is asked of the worker. */
+function useSlanted(project: Project, angleDeg: number, towardsDeg: number): Visible[] | null {
+  const derived = useAppSelector(selectDerived)
+  const [slanted, setSlanted] = useState<Visible[] | null>(null)
+  useEffect(() => {
+    if (angleDeg === 0 || !derived) return
+    let stale = false
+    const heights = new Map(derived.depth.layers.map((layer) => [layer.layerId, layer.topMm]))
+    const openingMm = 'depthMm' in project.mount ? Number(project.mount.depthMm) : derived.depth.stackMm
+    void compute.shows(project, { angleDeg, towardsDeg, heights, openingMm }).then((visible) => !stale && setSlanted(visible))
+    return () => {
+      stale = true
+    }
+  }, [project, derived, angleDeg, towardsDeg])
+  return angleDeg === 0 ? (derived?.visible ?? null) : slanted
+}
+
+function picture(project: Project, visible: readonly Visible[]): string {
+  const { minX, minY, maxX, maxY } = viewBox(project)
+  const [w, h] = [maxX - minX, maxY - minY]
+  const paths = visible.map(
+    (v) => `  <path fill-rule="evenodd" fill="${colourOf(project, findLayer(project, v.id)!)}" stroke="#1e2126" stroke-width="0.2" d="${v.visiblePath}"/>`,
+  )
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="${minX} ${minY} ${w} ${h}">\n${paths.join('\n')}\n</svg>\n`
+}

@@ -1,0 +1,27 @@
+import { polygonToPath } from '@feuillet/core/geometry'
+import { NUMBER_MM, type Soundness } from '@feuillet/core/layers'
+
+/** Narrow places of the picked layer, and where its number can hide. */
+export function SoundMarks({ sound, px }: { sound: Soundness; px: number }) {
+  return (
+    <g pointerEvents="none">
+      {sound.necks.map((neck, i) => (
+        <path key={i} d={polygonToPath(neck.region)} fill="var(--color-crimson)" stroke="#fff" strokeWidth={px} fillRule="evenodd" data-neck={neck.kind} />
+      ))}
+      {sound.numberAt && (
+        <g data-number-place>
+          <circle cx={sound.numberAt.x} cy={sound.numberAt.y} r={NUMBER_MM / 2} fill="none" stroke="#fff" strokeWidth={px * 3} />
+          <circle
+            cx={sound.numberAt.x}
+            cy={sound.numberAt.y}
+            r={NUMBER_MM / 2}
+            fill="none"
+            stroke="var(--color-plum)"
+            strokeWidth={px * 1.5}
+            strokeDasharray={`${px * 3} ${px * 2}`}
+          />
+        </g>
+      )}
+    </g>
+  )
+}

@@ -1,0 +1,55 @@
+import type { Soundness, Turn } from '@feuillet/core/layers'
+import { formatLength, formatMinutes, formatShare } from '@feuillet/core/units'
+import { selectUnit } from '../../app/selectors'
+import { useAppSelector } from '../../app/store'
+import { Figure, Figures, Heading } from '../../ui'
+
+/** What may tear, fall out or go on the wrong way round. */
+export function SoundPanel({ sound }: { sound: Soundness }) {
+  const unit = useAppSelector(selectUnit)
+  const necks = sound.necks.filter((neck) => neck.kind === 'neck')
+  const nearly = sound.turns.filter((turn) => !turn.exact)
+  const exact = sound.turns.length - nearly.length
+  return (
+    <Heading title="Soundness">
+      <Figures>
+        <Figure
+          name="Narrowest strip"
+          value={necks.length > 0 ? formatLength(necks[0]!.widthMm, unit) : `${formatLength(sound.safeMm, unit)} or more`}
+          alarm={necks.length > 0}
+          basis={`Against ${sound.safeMm} mm, the safe strip of its paper: the layer shrunk by half of it and grown back`}
+        />
+        {sound.passesAt !== null && necks.length > 0 && (
+          <Figure name="All strips pass at" value={`× ${sound.passesAt.toFixed(2)}`} basis="Scale of the design, by the narrowest strip" />
+        )}
+        <Figure name="Small openings" value={sound.smallOpenings} basis="Under 2 mm across: their waste is hard to weed" />
+        <Figure name="Pieces for tweezers" value={sound.tweezerPieces} basis="Under 4 mm across" />
+        <Figure name="Weeding" value={formatMinutes(sound.weedingMin)} basis="1.5 s an opening" />
+        <Figure
+          name="Number hides"
+          value={sound.numberAt ? 'yes' : 'nowhere'}
+          basis="On its card, under a layer above or the frame's lip, 4 mm high; shown in the drawing"
+        />
+      </Figures>
+      {nearly.length > 0 && (
+        <p className="mt-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13.5px]">
+          <span aria-hidden>▲ </span>
+          Looks right {nearly.slice(0, 3).map(turnWords).join(' or ')}, but is not. Mark it before it is laid.
+        </p>
+      )}
+      {exact > 0 && (
+        <p className="mt-2 text-[13px] text-soft">
+          <span aria-hidden>✓ </span>
+          {exact === 1
+            ? `Just as right ${turnWords(sound.turns.find((turn) => turn.exact)!)}.`
+            : `Just as right ${exact} other ways round: no way of laying it is wrong.`}
+        </p>
+      )}
+    </Heading>
+  )
+}
+
+const turnWords = (turn: Turn): string => {
+  const by = turn.turnDeg === 0 ? '' : ` turned ${Math.round(turn.turnDeg)}°`
+  return `${turn.flipped ? 'face down' : ''}${by}${turn.exact ? '' : ` (${formatShare(turn.difference)} differs)`}`.trim()
+}
