@@ -36,7 +36,7 @@ function reference(file: string): PNG | null {
 }
 
 function stacked(bytes: Uint8Array, width: number, height: number) {
-  const taken = intake(readSvg(bytes, 'lines'))
+  const taken = intake(readSvg(bytes, { outlines: 'lines' }))
   const paths = taken.layers.map((layer) => `<path fill="${layer.colour}" fill-rule="evenodd" d="${regionToPath(layerRegion(layer))}"/>`)
   // The same scale as the renderer's, which rounds the picture's size up to whole pixels.
   const scale = Math.min(SIZE / taken.widthMm, SIZE / taken.heightMm)
@@ -54,7 +54,7 @@ for (const name of files) {
   if (!wanted) continue
   const bytes = readFileSync(file)
   let wrong = 1
-  let left = ''
+  let left: string
   const start = performance.now()
   try {
     const { pixels, taken } = stacked(bytes, wanted.width, wanted.height)

@@ -76,7 +76,7 @@ export class App {
   }
 
   async bringIn(name: string, svg: string): Promise<void> {
-    await this.page.getByLabel('SVG file').setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(svg) })
+    await this.page.getByLabel('Drawing files').setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(svg) })
   }
 
   async undo(): Promise<void> {

@@ -53,7 +53,7 @@ test.describe('Layers', () => {
       transfer.items.add(new File([text], 'dropped.svg', { type: 'image/svg+xml' }))
       return transfer
     }, svg)
-    await page.getByText('Drop a layered SVG here').dispatchEvent('drop', { dataTransfer: data })
+    await page.getByText('Drop a layered SVG or DXF here').dispatchEvent('drop', { dataTransfer: data })
     await expect(app.panel.getByRole('status')).toContainText('dropped.svg: 1 layer')
     expect(await page.evaluate(() => (window as unknown as { ran?: number }).ran)).toBeUndefined()
   })

@@ -3,7 +3,7 @@ import { buildPlan } from '@feuillet/core/build'
 import { demo, demoNames, type DemoName } from '@feuillet/core/demo'
 import { depthPlan } from '@feuillet/core/depth'
 import { cutFiles, listFiles, loadFileStem, loadPicture } from '@feuillet/core/files'
-import { readSvg } from '@feuillet/core/formats'
+import { readDrawing } from '@feuillet/core/formats'
 import { regionArea, regionBox, regionToPath } from '@feuillet/core/geometry'
 import { intake, shows } from '@feuillet/core/layers'
 import { BadInput, layerRegion, writeProject } from '@feuillet/core/project'
@@ -36,11 +36,11 @@ export const commands: Record<string, Command> = {
     },
   },
   import: {
-    usage: 'import FILE.svg [-o FILE]',
+    usage: 'import FILE.svg|dxf [-o FILE]',
     run(args) {
       const { positionals, values } = readArgs(args, ['FILE'], OUTPUT)
       const file = positionals[0]!
-      const taken = readFile(file, (bytes) => intake(readSvg(bytes, 'lines')))
+      const taken = readFile(file, (bytes) => intake(readDrawing(file, bytes, { outlines: 'lines' })))
       const layers = taken.layers.map((layer) => {
         const region = layerRegion(layer)
         const b = regionBox(region)

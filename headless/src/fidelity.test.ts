@@ -18,7 +18,7 @@ describe('drawings from elsewhere', () => {
   it.each(readdirSync(folder))('%s: the layers stacked show what it showed', (file) => {
     const text = readFileSync(folder + file, 'utf8')
     const wanted = render(text)
-    const { layers, widthMm, heightMm } = intake(readSvg(text, 'lines'))
+    const { layers, widthMm, heightMm } = intake(readSvg(text, { outlines: 'lines' }))
     const scale = SIZE / widthMm
     const paths = layers.map((layer) => `<path fill="${layer.colour}" fill-rule="evenodd" d="${regionToPath(layerRegion(layer))}"/>`)
     const got = render(

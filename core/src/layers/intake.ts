@@ -11,6 +11,8 @@ export interface Intake {
   /** The drawing's page in mm. */
   widthMm: number
   heightMm: number
+  /** Nothing but hairlines is drawn. */
+  linesOnly: boolean
 }
 
 /** Faces smaller than this (mm²) come of rounding, not of anyone's intent. */
@@ -36,7 +38,7 @@ export function intake(drawing: Drawing): Intake {
     names.set(name, count)
     return [makeLayer(`layer-${names.size}-${count}`, count > 1 ? `${name} ${count}` : name, faces, { colour: first.colour })]
   })
-  return { layers, leftOut: drawing.leftOut, widthMm: drawing.widthMm, heightMm: drawing.heightMm }
+  return { layers, leftOut: drawing.leftOut, widthMm: drawing.widthMm, heightMm: drawing.heightMm, linesOnly: drawing.linesOnly }
 }
 
 /** A layer with the schema's defaults; every face becomes a piece, the largest first. */

@@ -3,12 +3,20 @@ import { wrap, type Remote } from 'comlink'
 import type { ComputeApi } from './compute.worker'
 import type { NestApi } from './nest.worker'
 
+let worker: Worker
+
 function start(): Remote<ComputeApi> {
-  const worker = new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module', name: 'compute' })
+  worker = new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module', name: 'compute' })
   return wrap<ComputeApi>(worker)
 }
 
-export const compute = start()
+export let compute = start()
+
+/** Ends whatever the worker does and starts it afresh; answers under way never come. */
+export function restartCompute(): void {
+  worker.terminate()
+  compute = start()
+}
 
 let nester: Remote<NestApi> | undefined
 

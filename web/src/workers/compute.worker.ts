@@ -2,6 +2,7 @@
 import { expose } from 'comlink'
 import wasmUrl from 'clipper2-wasm/wasm?url'
 import { demo, type DemoName } from '@feuillet/core/demo'
+import type { ReadOptions } from '@feuillet/core/formats'
 import { loadGeometry } from '@feuillet/core/geometry'
 import { intake, mergeLayers, outlineOverlay, shows, type Intake, type Slant, type Visible } from '@feuillet/core/layers'
 import type { Font, Made } from '@feuillet/core/layers/makers'
@@ -26,13 +27,18 @@ const api = {
     for (const key of [...nested.keys()].slice(0, Math.max(0, nested.size - KEEP_LAYOUTS))) nested.delete(key)
     return derived
   },
-  /** Layers of an SVG file. A file that cannot be read comes back as one sentence. */
-  async importSvg(bytes: Uint8Array): Promise<{ ok: true; intake: Intake } | { ok: false; sentence: string }> {
+  /** Layers of an SVG or DXF file. A file that cannot be read comes back as one sentence. */
+  async importDrawing(
+    name: string,
+    bytes: Uint8Array,
+    options: Omit<ReadOptions, 'onProgress'>,
+    onProgress: (share: number) => void,
+  ): Promise<{ ok: true; intake: Intake } | { ok: false; sentence: string }> {
     await ready
     // Readers and writers of files are loaded when the first file comes or goes.
-    const { readSvg } = await import('@feuillet/core/formats')
+    const { readDrawing } = await import('@feuillet/core/formats')
     try {
-      return { ok: true, intake: intake(readSvg(bytes)) }
+      return { ok: true, intake: intake(readDrawing(name, bytes, { ...options, onProgress })) }
     } catch (error) {
       return { ok: false, sentence: error instanceof Error ? error.message : String(error) }
     }

@@ -16,6 +16,8 @@ export interface SvgElement {
 export interface SvgDocument {
   root: SvgElement
   byId: Map<string, SvgElement>
+  /** How many elements there are. */
+  elements: number
   /** Rules of all style elements, in order. */
   styleText: string
 }
@@ -35,6 +37,7 @@ export function parseSvg(text: string): SvgDocument {
   let root: SvgElement | null = null
   let current: SvgElement | null = null
   let depth = 0
+  let elements = 0
   let styleText = ''
   let trouble: BadInput | null = null
 
@@ -50,6 +53,7 @@ export function parseSvg(text: string): SvgDocument {
   })
   parser.on('opentag', (tag) => {
     if (trouble) return
+    elements++
     if (++depth > MAX_DEPTH) {
       trouble = new BadInput(`the SVG nests more than ${MAX_DEPTH} groups`)
       return
@@ -82,7 +86,7 @@ export function parseSvg(text: string): SvgDocument {
   if (trouble) throw trouble as BadInput
   const found = root as SvgElement | null
   if (!found || found.name !== 'svg') throw new BadInput('this is not an SVG file')
-  return { root: found, byId, styleText }
+  return { root: found, byId, elements, styleText }
 }
 
 const plain = (message: string): string =>

@@ -50,6 +50,8 @@ export interface Drawing {
   leftOut: LeftOut[]
   widthMm: number
   heightMm: number
+  /** Nothing but hairlines is drawn: whether they are outlines of pieces is the maker's to say. */
+  linesOnly: boolean
 }
 
 /** Strokes thinner than this (mm) are lines for the blade, not card. */
@@ -93,13 +95,21 @@ interface Context {
 /** What a drawing of nothing but hairlines means: the outlines of its pieces, or the thin lines it shows. */
 export type Outlines = 'pieces' | 'lines'
 
+export interface ReadOptions {
+  outlines?: Outlines
+  /** Strokes from this width on (mm, at true size) are card; thinner ones are lines for the blade. */
+  hairlineMm?: number
+  /** Told now and then which share of the drawing is read. */
+  onProgress?: (share: number) => void
+}
+
 /**
  * Reads an SVG file. Shapes lie in mm of the page (viewBox at its true size), in paint order. Throws BadInput with one
  * sentence for files that are no SVG, are damaged, draw nothing, or are too large.
  */
-export function readSvg(bytes: Uint8Array | string, outlines: Outlines = 'pieces'): Drawing {
+export function readSvg(bytes: Uint8Array | string, options: ReadOptions = {}): Drawing {
   const doc = parseSvg(typeof bytes === 'string' ? bytes : decodeXml(bytes))
-  return new Reader(doc, outlines).read()
+  return new Reader(doc, options).read()
 }
 
 class Reader {
@@ -109,12 +119,15 @@ class Reader {
   private readonly namedGroups: Map<SvgElement, string>
   private points = 0
   private uses = 0
+  private readonly hairlineMm: number
+  private seen = 0
   private readonly cutLines: { context: Context; rings: Line[]; colour: string; draw: () => void }[] = []
 
   constructor(
     private readonly doc: SvgDocument,
-    private readonly outlines: Outlines,
+    private readonly options: ReadOptions,
   ) {
+    this.hairlineMm = options.hairlineMm ?? HAIRLINE_MM
     this.rules = parseStyleSheet(doc.styleText)
     this.namedGroups = nameGroups(doc.root)
   }
@@ -140,6 +153,7 @@ class Reader {
       trail: [],
     }
     this.children(root, { ...context, style: computeStyle(root, {}, this.rules), map: compose(context.map, parseTransform(root.attributes['transform'])) })
+    const linesOnly = this.shapes.length === 0 && this.cutLines.length > 0
     this.settleCutLines()
     if (this.shapes.length === 0) throw new BadInput(this.emptySentence())
     let { shapes } = this
@@ -155,7 +169,7 @@ class Reader {
       widthMm = all.maxX - all.minX
       heightMm = all.maxY - all.minY
     }
-    return { shapes, leftOut: [...this.left].map(([what, count]) => ({ what, count })), widthMm, heightMm }
+    return { shapes, leftOut: [...this.left].map(([what, count]) => ({ what, count })), widthMm, heightMm, linesOnly }
   }
 
   private emptySentence(): string {
@@ -174,6 +188,7 @@ class Reader {
   private element(element: SvgElement, outer: Context): void {
     const { name, attributes } = element
     if (NOT_DRAWN.has(name)) return
+    if (++this.seen % 200 === 0) this.options.onProgress?.(Math.min(1, this.seen / this.doc.elements))
     const style = computeStyle(element, outer.style, this.rules)
     if (style['display'] === 'none') return
     if (name in LEFT_OUT) {
@@ -313,7 +328,7 @@ class Reader {
     const widthMm = (parseSvgLength(style['stroke-width'], diagonal) ?? 1) * scale
     const alpha = paint.alpha * clamp01(style['stroke-opacity']) * context.alpha
     if (!(widthMm > 0) || !(scale > 0) || alpha < 0.01) return
-    if (widthMm < HAIRLINE_MM) {
+    if (widthMm < this.hairlineMm) {
       // Round a filled shape a hairline only says where the blade goes, which the shape's own edge says already.
       if (!filled) this.cutLines.push({ context, rings: lines, colour: paint.hex, draw: () => this.draw(lines, d, widthMm, paint.hex, alpha, context) })
       return
@@ -345,7 +360,7 @@ class Reader {
   private settleCutLines(): void {
     const outlinesOnly = this.shapes.length === 0
     for (const { context, rings, colour, draw } of this.cutLines) {
-      if (outlinesOnly && this.outlines === 'lines') {
+      if (outlinesOnly && this.options.outlines === 'lines') {
         draw()
         continue
       }

@@ -1,8 +1,6 @@
 import { lazy, Suspense, useRef, useState } from 'react'
 import { growBox } from '@feuillet/core/geometry'
-import { takeIn } from '@feuillet/core/layers'
 import { builtLayers, viewBox, type Project } from '@feuillet/core/project'
-import { change } from '../../app/edits'
 import { selectDerived, selectProject, selectStageSnags, selectUnit, selectView } from '../../app/selectors'
 import { StageFrame } from '../../app/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../app/store'
@@ -10,9 +8,10 @@ import { looked, pickedLayer } from '../../app/view'
 import { Board } from '../../drawing/board'
 import { Pointer, StackDrawing } from '../../drawing/stack'
 import { Button, Switch } from '../../ui'
-import { compute } from '../../workers/compute'
 import { SoundMarks } from './sound-marks'
+import { IntakeNotes } from './intake-notes'
 import { LayerPanel } from './layer-panel'
+import { useIntake } from './use-intake'
 import { FewerSheets } from './reshape-panel'
 import { ShowsView } from './shows-view'
 import { MakerMenu, type MakerStart } from './makers/maker-menu'
@@ -52,35 +51,28 @@ export default function LayersScreen() {
       snags={{ list: snags, none: project.layers.length ? 'No specks, nothing hidden.' : 'Nothing to check yet.' }}
       panel={
         <>
-          {intake.note && (
-            <div
-              role={intake.bad ? 'alert' : 'status'}
-              className={`mb-3 border-l-4 px-3 py-2 text-[13.5px] ${intake.bad ? 'border-crimson bg-crimson-pale' : 'border-ink bg-sheet'}`}
-            >
-              {intake.bad && <span aria-hidden>■ </span>}
-              {intake.note}
-            </div>
-          )}
+          <IntakeNotes intake={intake} />
           <LayerPanel />
           <FewerSheets />
         </>
       }
       actions={
         <>
-          <Button look="main" disabled={intake.busy} onClick={() => picker.current?.click()}>
-            {intake.busy ? 'Reading the drawing…' : 'Bring in an SVG'}
+          <Button look="main" disabled={intake.share !== null} onClick={() => picker.current?.click()}>
+            {intake.share !== null ? 'Reading…' : 'Bring in a drawing'}
           </Button>
           <MakerMenu onStart={setMaker} />
           <input
             ref={picker}
             type="file"
-            accept=".svg,image/svg+xml"
+            accept=".svg,.dxf,.json,image/svg+xml"
+            multiple
             className="hidden"
-            aria-label="SVG file"
+            aria-label="Drawing files"
             onChange={(event) => {
-              const file = event.target.files?.[0]
+              const files = [...(event.target.files ?? [])]
               event.target.value = ''
-              if (file) void intake.take(file)
+              void intake.take(files)
             }}
           />
         </>
@@ -99,8 +91,7 @@ export default function LayersScreen() {
           onDrop={(event) => {
             event.preventDefault()
             intake.setOver(false)
-            const file = event.dataTransfer.files[0]
-            if (file) void intake.take(file)
+            void intake.take([...event.dataTransfer.files])
           }}
         >
           {project.layers.length > 0 ? (
@@ -120,7 +111,7 @@ export default function LayersScreen() {
             </Board>
           ) : (
             <div className="grid h-full place-content-center gap-2 border-2 border-dashed border-line text-center">
-              <p className="font-head text-[20px]">Drop a layered SVG here</p>
+              <p className="font-head text-[20px]">Drop a layered SVG or DXF here</p>
               <p className="text-soft">Named groups become layers; without them, colours do.</p>
               <p className="text-soft">Or grow layers from less: words, a photo, a petal, a pattern.</p>
             </div>
@@ -145,28 +136,3 @@ export default function LayersScreen() {
 
 /** Layers to draw: built and not hidden; only one where the maker asks for it. */
 const shownLayers = (project: Project, onlyId: string | null) => builtLayers(project).filter((layer) => (onlyId ? layer.id === onlyId : !layer.hidden))
-
-/** Reads files in the worker and puts their layers into the project. */
-function useIntake() {
-  const dispatch = useAppDispatch()
-  const [busy, setBusy] = useState(false)
-  const [over, setOver] = useState(false)
-  const [note, setNote] = useState<string | null>(null)
-  const [bad, setBad] = useState(false)
-  const take = async (file: File) => {
-    setBusy(true)
-    setNote(null)
-    const result = await compute.importSvg(new Uint8Array(await file.arrayBuffer()))
-    setBusy(false)
-    setBad(!result.ok)
-    if (!result.ok) {
-      setNote(`${file.name}: ${result.sentence}. Nothing was changed.`)
-      return
-    }
-    const { layers, leftOut } = result.intake
-    dispatch(change(`bring in ${file.name}`, (p) => takeIn(p, result.intake)))
-    const left = leftOut.length > 0 ? ` Left out: ${leftOut.map((l) => `${l.count} × ${l.what}`).join(', ')}.` : ' Nothing was left out.'
-    setNote(`${file.name}: ${layers.length} ${layers.length === 1 ? 'layer' : 'layers'}.${left}`)
-  }
-  return { busy, over, setOver, note, bad, take }
-}

@@ -1,0 +1,60 @@
+import { Progress } from 'radix-ui'
+import { selectUnit } from '../../app/selectors'
+import { useAppSelector } from '../../app/store'
+import { Button, Choice, LengthField } from '../../ui'
+import type { useIntake } from './use-intake'
+
+/** What came in, what was left out, and how the lines of the drawing are to be read. */
+export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }) {
+  const unit = useAppSelector(selectUnit)
+  const { share, notes, options, linesOnly, canReadAgain } = intake
+  if (share !== null)
+    return (
+      <div className="mb-3 flex items-center gap-3">
+        <Progress.Root value={Math.round(share * 100)} aria-label="Reading the drawing" className="h-2.5 flex-1 border border-ink bg-sheet">
+          <Progress.Indicator className="h-full bg-plum" style={{ width: `${share * 100}%` }} />
+        </Progress.Root>
+        <Button small onClick={intake.stop}>
+          Stop
+        </Button>
+      </div>
+    )
+  if (notes.length === 0) return null
+  return (
+    <div className="mb-3">
+      {notes.map((note, i) => (
+        <div
+          key={i}
+          role={note.bad ? 'alert' : 'status'}
+          className={`mb-1 border-l-4 px-3 py-2 text-[13.5px] ${note.bad ? 'border-crimson bg-crimson-pale' : 'border-ink bg-sheet'}`}
+        >
+          {note.bad && <span aria-hidden>■ </span>}
+          {note.text}
+        </div>
+      ))}
+      {canReadAgain && !notes.every((note) => note.bad) && (
+        <div className="mt-2 grid gap-2">
+          <LengthField
+            label="Lines are card from"
+            valueMm={options.hairlineMm}
+            unit={unit}
+            min={0.01}
+            max={20}
+            onChange={(hairlineMm) => intake.again({ hairlineMm })}
+          />
+          {linesOnly && (
+            <Choice
+              label="What the hairlines are"
+              value={options.outlines}
+              options={[
+                { value: 'pieces', label: 'outlines of pieces' },
+                { value: 'lines', label: 'thin lines' },
+              ]}
+              onChange={(outlines) => intake.again({ outlines })}
+            />
+          )}
+        </div>
+      )}
+    </div>
+  )
+}
