@@ -1,4 +1,5 @@
 // Intake of any file, what may tear, and what shows.
+import { fileURLToPath } from 'node:url'
 import { contentOf, duneSvg, expect, test } from './app'
 
 const square = '0\nLWPOLYLINE\n8\nTide\n90\n4\n70\n1\n10\n0\n20\n0\n10\n60\n20\n0\n10\n60\n20\n40\n10\n0\n20\n40\n'
@@ -19,6 +20,17 @@ test('several files come in together: DXF, SVG and a project, each with what was
   await expect.poll(() => app.layerNames()).toEqual(['Grass', 'Dunes', 'Dusk', 'Moon', 'Tide'])
   await app.undo()
   expect(await app.layerNames()).toEqual([])
+})
+
+test('text is shown where it was left out, and set in a font that the maker brings', async ({ app, page }) => {
+  await app.startNew('Frame')
+  await app.stage('Layers')
+  await app.bringIn('dunes.svg', duneSvg)
+  await expect(page.locator('[data-left="text"]')).toHaveCount(1)
+  const font = fileURLToPath(import.meta.resolve('@expo-google-fonts/zilla-slab/700Bold/ZillaSlab_700Bold.ttf'))
+  await page.getByLabel('Font for the text').setInputFiles(font)
+  await expect(app.panel.getByRole('status')).toHaveText('dunes.svg: 4 layers. Nothing was left out.')
+  await expect(page.locator('[data-left]')).toHaveCount(0)
 })
 
 test('hairlines are outlines of pieces, or lines, as the maker says', async ({ app, page }) => {

@@ -98,6 +98,7 @@ export function readDxf(text: string): Drawing {
     leftOut: [...left].map(([what, n]): LeftOut => ({ what, count: n })),
     widthMm: all.maxX - all.minX,
     heightMm: all.maxY - all.minY,
+    leftAt: [],
     linesOnly: false,
   }
 }

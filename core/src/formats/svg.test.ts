@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { regionArea, regionBox } from '../geometry'
+import { rectangle, regionArea, regionBox, type Region } from '../geometry'
 import { BadInput } from '../project'
 import { readSvg, type Drawing } from './index'
 
@@ -126,6 +126,28 @@ describe('paint', () => {
       ]),
     )
     expect(drawing.shapes[0]!.colour).toMatch(/^#(7f7f7f|808080)$/)
+  })
+})
+
+describe('text', () => {
+  const box = (w: number): Region => [rectangle(0, -700, w, 700)]
+  /** A font of one sign: half an em wide, a plain block. */
+  const outlineText = (words: string) => ({ region: box(words.length * 500), advance: words.length * 500 })
+
+  it('is left out with its place, or set in the font that is given', () => {
+    const body = '<rect width="9" height="9"/><text x="20" y="50" font-size="10">abcd<tspan x="60" y="80" text-anchor="end" fill="#f00">ef</tspan></text>'
+    const without = read(body)
+    expect(without.leftOut).toEqual([{ what: 'text', count: 1 }])
+    expect(without.leftAt).toEqual([{ what: 'text', at: { x: 20, y: 50 } }])
+    const { shapes, leftOut } = readSvg(svg(body), { outlineText })
+    expect(leftOut).toEqual([])
+    const boxes = shapes.slice(1).map((s) => Object.values(regionBox(s.region)).map((v) => Math.round(v)))
+    // 0.7 em high above the baseline; four signs of half an em from x = 20, two that end at x = 60.
+    expect(boxes).toEqual([
+      [20, 43, 40, 50],
+      [50, 73, 60, 80],
+    ])
+    expect(shapes.at(-1)!.colour).toBe('#ff0000')
   })
 })
 

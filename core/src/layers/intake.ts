@@ -1,5 +1,5 @@
 // From what a drawing paints to layers of card, back to front.
-import { fillRings, polygonToPath, regionArea, regionBox, regionRings, translation, type Polygon } from '../geometry'
+import { fillRings, polygonToPath, regionArea, regionBox, regionRings, translation, type Point, type Polygon } from '../geometry'
 import type { Drawing, LeftOut } from '../formats'
 import { addLayers, backingRect, layerRegion, layerSchema, transformLayers, type Layer, type Project } from '../project'
 import { colourName } from './colour-name'
@@ -11,6 +11,8 @@ export interface Intake {
   /** The drawing's page in mm. */
   widthMm: number
   heightMm: number
+  /** Where things were left out, in the frame of the layers. */
+  leftAt: Drawing['leftAt']
   /** Nothing but hairlines is drawn. */
   linesOnly: boolean
 }
@@ -38,7 +40,7 @@ export function intake(drawing: Drawing): Intake {
     names.set(name, count)
     return [makeLayer(`layer-${names.size}-${count}`, count > 1 ? `${name} ${count}` : name, faces, { colour: first.colour })]
   })
-  return { layers, leftOut: drawing.leftOut, widthMm: drawing.widthMm, heightMm: drawing.heightMm, linesOnly: drawing.linesOnly }
+  return { layers, leftOut: drawing.leftOut, widthMm: drawing.widthMm, heightMm: drawing.heightMm, leftAt: drawing.leftAt, linesOnly: drawing.linesOnly }
 }
 
 /** A layer with the schema's defaults; every face becomes a piece, the largest first. */
@@ -52,20 +54,22 @@ export function makeLayer(id: string, name: string, faces: readonly Polygon[], m
  * keeps its true size and is centred, so that fitting it is the maker's choice. The backmost layer lies on the board.
  */
 export function takeIn(project: Project, taken: Intake): Project {
+  const move = placement(project, taken)
   const wasEmpty = project.layers.length === 0
-  let added: Project = { ...project, layers: taken.layers.map((layer) => ({ ...layer })) }
-  const backing = backingRect(project)
-  if (backing) {
-    const { minX, minY, maxX, maxY } = regionBox([backing])
-    const samePage = Math.abs(taken.widthMm - (maxX - minX)) < 1 && Math.abs(taken.heightMm - (maxY - minY)) < 1
-    if (!samePage) {
-      const box = regionBox(added.layers.flatMap((l) => layerRegion(l)))
-      added = transformLayers(added, translation((minX + maxX - box.minX - box.maxX) / 2, (minY + maxY - box.minY - box.maxY) / 2))
-    }
-  }
+  const added = transformLayers({ ...project, layers: taken.layers.map((layer) => ({ ...layer })) }, translation(move.x, move.y))
   const layers = added.layers.map((layer, i) => {
     if (i > 0 || !wasEmpty) return layer
     return { ...layer, role: 'backing' as const, joint: { kind: 'glue' as const, gapMm: 0, pinned: false } }
   })
   return addLayers(project, layers)
+}
+
+/** How far a drawing is moved when it is taken in (mm). */
+export function placement(project: Project, taken: Intake): Point {
+  const backing = backingRect(project)
+  if (!backing) return { x: 0, y: 0 }
+  const { minX, minY, maxX, maxY } = regionBox([backing])
+  if (Math.abs(taken.widthMm - (maxX - minX)) < 1 && Math.abs(taken.heightMm - (maxY - minY)) < 1) return { x: 0, y: 0 }
+  const box = regionBox(taken.layers.flatMap((layer) => layerRegion(layer)))
+  return { x: (minX + maxX - box.minX - box.maxX) / 2, y: (minY + maxY - box.minY - box.maxY) / 2 }
 }

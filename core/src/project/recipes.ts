@@ -27,6 +27,8 @@ export const letteringRecipeSchema = z.looseObject({
   text: z.string().min(1).max(200),
   /** A shipped font's name, or `own` for one that the maker brings. */
   font: z.string().default('pacifico'),
+  /** Signs to draw in the font's alternate shape, such as `bg`; `*` for all. */
+  alternates: z.string().default(''),
   widthMm: some.default(130),
   /** How wide neighbours must be joined. */
   joinMm: some.default(1.5),

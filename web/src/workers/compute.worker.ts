@@ -31,14 +31,19 @@ const api = {
   async importDrawing(
     name: string,
     bytes: Uint8Array,
-    options: Omit<ReadOptions, 'onProgress'>,
+    options: Pick<ReadOptions, 'outlines' | 'hairlineMm'> & { textFont?: string },
     onProgress: (share: number) => void,
   ): Promise<{ ok: true; intake: Intake } | { ok: false; sentence: string }> {
     await ready
     // Readers and writers of files are loaded when the first file comes or goes.
     const { readDrawing } = await import('@feuillet/core/formats')
+    const { outlineWords } = await import('@feuillet/core/layers/makers')
+    const font = fonts.get(options.textFont ?? '')
     try {
-      return { ok: true, intake: intake(readDrawing(name, bytes, { ...options, onProgress })) }
+      return {
+        ok: true,
+        intake: intake(readDrawing(name, bytes, { ...options, onProgress, ...(font ? { outlineText: (words) => outlineWords(font, words) } : {}) })),
+      }
     } catch (error) {
       return { ok: false, sentence: error instanceof Error ? error.message : String(error) }
     }

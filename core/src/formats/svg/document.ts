@@ -11,6 +11,8 @@ export interface SvgElement {
   parent: SvgElement | null
   /** Text inside, kept for style elements only. */
   text: string
+  /** Words and inner elements in order, kept for text only. */
+  content: (string | SvgElement)[]
 }
 
 export interface SvgDocument {
@@ -25,6 +27,7 @@ export interface SvgDocument {
 const MAX_CHARACTERS = 80_000_000
 const MAX_DEPTH = 400
 const MAX_ENTITY = 10_000
+const TEXT = new Set(['text', 'tspan', 'textPath', 'a'])
 
 const localName = (name: string): string => name.slice(name.indexOf(':') + 1)
 
@@ -64,14 +67,16 @@ export function parseSvg(text: string): SvgDocument {
       // A plain attribute wins over a prefixed one of the same local name (`label` over `x:label`), but for links.
       if (!(name in attributes) || !key.includes(':')) attributes[name] = value
     }
-    const element: SvgElement = { name: localName(tag.name), attributes, children: [], parent: current, text: '' }
+    const element: SvgElement = { name: localName(tag.name), attributes, children: [], parent: current, text: '', content: [] }
     if (attributes['id'] && !byId.has(attributes['id'])) byId.set(attributes['id'], element)
+    if (current && TEXT.has(current.name)) current.content.push(element)
     if (current) current.children.push(element)
     else root ??= element
     current = element
   })
   parser.on('text', (chunk) => {
     if (current?.name === 'style') current.text += chunk
+    else if (current && TEXT.has(current.name)) current.content.push(chunk)
   })
   parser.on('cdata', (chunk) => {
     if (current?.name === 'style') current.text += chunk

@@ -19,6 +19,7 @@ import {
   type Affine,
   type Box,
   type Cap,
+  type Point,
   type Join,
   type Polygon,
   type Region,
@@ -50,6 +51,8 @@ export interface Drawing {
   leftOut: LeftOut[]
   widthMm: number
   heightMm: number
+  /** Where things were left out, mm in the page. */
+  leftAt: { what: string; at: Point }[]
   /** Nothing but hairlines is drawn: whether they are outlines of pieces is the maker's to say. */
   linesOnly: boolean
 }
@@ -99,6 +102,8 @@ export interface ReadOptions {
   outlines?: Outlines
   /** Strokes from this width on (mm, at true size) are card; thinner ones are lines for the blade. */
   hairlineMm?: number
+  /** Outlines of words, thousandths of the em, baseline at 0, with their advance; without it text is left out. */
+  outlineText?: (words: string) => { region: Region; advance: number }
   /** Told now and then which share of the drawing is read. */
   onProgress?: (share: number) => void
 }
@@ -115,6 +120,7 @@ export function readSvg(bytes: Uint8Array | string, options: ReadOptions = {}): 
 class Reader {
   private readonly shapes: PaintedShape[] = []
   private readonly left = new Map<string, number>()
+  private readonly leftAt: Drawing['leftAt'] = []
   private readonly rules
   private readonly namedGroups: Map<SvgElement, string>
   private points = 0
@@ -157,6 +163,7 @@ class Reader {
     this.settleCutLines()
     if (this.shapes.length === 0) throw new BadInput(this.emptySentence())
     let { shapes } = this
+    let { leftAt } = this
     let [widthMm, heightMm] = [port.w * PX_MM, port.h * PX_MM]
     if (!sized) {
       // Neither a size nor a viewBox: the page is what is drawn.
@@ -166,10 +173,11 @@ class Reader {
         const region = mapRegion(move, s.region)
         return { ...s, region, box: regionBox(region) }
       })
+      leftAt = leftAt.map(({ what, at }) => ({ what, at: { x: at.x - all.minX, y: at.y - all.minY } }))
       widthMm = all.maxX - all.minX
       heightMm = all.maxY - all.minY
     }
-    return { shapes, leftOut: [...this.left].map(([what, count]) => ({ what, count })), widthMm, heightMm, linesOnly }
+    return { shapes, leftOut: [...this.left].map(([what, count]) => ({ what, count })), widthMm, heightMm, leftAt, linesOnly }
   }
 
   private emptySentence(): string {
@@ -177,8 +185,42 @@ class Reader {
     return left ? `the drawing holds no shapes that can be cut (left out: ${left})` : 'the drawing is empty'
   }
 
-  private leave(what: string): void {
+  private leave(what: string, at?: Point): void {
     this.left.set(what, (this.left.get(what) ?? 0) + 1)
+    if (at && this.leftAt.length < 500) this.leftAt.push({ what, at })
+  }
+
+  /** Words set in the maker's font: each run with a place of its own is anchored by itself. */
+  private text(element: SvgElement, context: Context): void {
+    let [x, y] = [0, 0]
+    const walk = (part: SvgElement, outer: Style) => {
+      const style = part === element ? outer : computeStyle(part, outer, this.rules)
+      if (style['display'] === 'none') return
+      const { attributes } = part
+      if (attributes['x'] !== undefined) x = parseNumbers(attributes['x'])[0] ?? x
+      if (attributes['y'] !== undefined) y = parseNumbers(attributes['y'])[0] ?? y
+      x += parseNumbers(attributes['dx'])[0] ?? 0
+      y += parseNumbers(attributes['dy'])[0] ?? 0
+      for (const item of part.content) {
+        if (typeof item !== 'string') {
+          walk(item, style)
+          continue
+        }
+        const words = item.replace(/\s+/g, ' ')
+        if (words.trim() === '') continue
+        const size = parseSvgLength(style['font-size'], 16) ?? 16
+        const { region, advance } = this.options.outlineText!(words.trim())
+        const width = (advance * size) / 1000
+        const from = x - (style['text-anchor'] === 'middle' ? width / 2 : style['text-anchor'] === 'end' ? width : 0)
+        const fill = resolvePaint(style['fill'] ?? 'black', style, this.doc)
+        if (fill.kind === 'colour') {
+          const map = compose(context.map, compose(translation(from, y), scaling(size / 1000)))
+          this.paint(mapRegion(map, region), fill.hex, fill.alpha * clamp01(style['fill-opacity']) * context.alpha, context)
+        }
+        x = from + width
+      }
+    }
+    walk(element, context.style)
   }
 
   private children(element: SvgElement, context: Context): void {
@@ -192,7 +234,9 @@ class Reader {
     const style = computeStyle(element, outer.style, this.rules)
     if (style['display'] === 'none') return
     if (name in LEFT_OUT) {
-      this.leave(LEFT_OUT[name]!)
+      const map = compose(outer.map, parseTransform(attributes['transform']))
+      if (name === 'text' && this.options.outlineText) this.text(element, { ...outer, style, map, group: outer.group ?? this.namedGroups.get(element) ?? null })
+      else this.leave(LEFT_OUT[name]!, placeOf(element, map))
       return
     }
     let context: Context = {
@@ -305,7 +349,7 @@ class Reader {
     this.points += lines.reduce((sum, line) => sum + line.points.length / 2, 0)
     if (this.points > MAX_POINTS) throw new BadInput(`the drawing has more than ${MAX_POINTS.toLocaleString('en')} points`)
     const fill = element.name === 'line' ? { kind: 'none' as const } : resolvePaint(style['fill'] ?? 'black', style, this.doc)
-    if (fill.kind === 'pattern') this.leave('pattern')
+    if (fill.kind === 'pattern') this.leave('pattern', lines[0] && { x: lines[0].points[0]!, y: lines[0].points[1]! })
     if (fill.kind === 'colour') {
       if (fill.from === 'gradient') this.leave('gradient')
       const rings = lines.map((line) => line.points)
@@ -407,6 +451,19 @@ class Reader {
   private add(region: Region, colour: string, group: string | null): void {
     this.shapes.push({ region: region as Polygon[], box: growBox(regionBox(region), 1e-4), colour, group })
   }
+}
+
+/** Where an element that is not drawn would have begun, or its middle where it has a size. */
+function placeOf({ attributes, content }: SvgElement, map: Affine): Point {
+  const inner = content.find((item): item is SvgElement => typeof item !== 'string')
+  const [x, y, w, h] = ['x', 'y', 'width', 'height'].map((name) => parseSvgLength(attributes[name] ?? inner?.attributes[name], 0) ?? 0) as [
+    number,
+    number,
+    number,
+    number,
+  ]
+  const [px, py] = [x + w / 2, y + h / 2]
+  return { x: map[0] * px + map[2] * py + map[4], y: map[1] * px + map[3] * py + map[5] }
 }
 
 const isClosed = ({ points: p }: Line): boolean => Math.hypot(p[0]! - p[p.length - 2]!, p[1]! - p[p.length - 1]!) < 0.05

@@ -20,6 +20,7 @@ const INHERITED = new Set([
   'color',
   'clip-rule',
   'font-size',
+  'text-anchor',
 ])
 const OWN = ['opacity', 'display', 'clip-path', 'mask', 'filter', 'stop-color', 'stop-opacity', 'overflow']
 const KNOWN = new Set([...INHERITED, ...OWN])

@@ -28,9 +28,11 @@ export interface PlacedGlyph {
 }
 
 /** The glyphs of a line of text with the font's own substitutions and kerning. Signs the font lacks throw BadInput. */
-export function glyphsOf(font: Font, text: string): PlacedGlyph[] {
+export function glyphsOf(font: Font, text: string, alternates = ''): PlacedGlyph[] {
   const scale = 1000 / font.unitsPerEm
-  const glyphs = font.stringToGlyphs(text)
+  const others = alternates ? alternateGlyphs(font) : new Map<number, number>()
+  const wanted = (glyph: opentype.Glyph) => alternates === '*' || (glyph.unicode !== undefined && alternates.includes(String.fromCodePoint(glyph.unicode)))
+  const glyphs = font.stringToGlyphs(text).map((glyph) => (wanted(glyph) && others.has(glyph.index) ? font.glyphs.get(others.get(glyph.index)!) : glyph))
   const missing = [...text].filter((sign) => sign.trim() && font.charToGlyphIndex(sign) === 0)
   if (missing.length > 0) throw new BadInput(`the font has no sign for ${[...new Set(missing)].map((s) => `“${s}”`).join(', ')}`)
   let x = 0
@@ -39,8 +41,28 @@ export function glyphsOf(font: Font, text: string): PlacedGlyph[] {
     const path = glyph.getPath(x, 0, 1000)
     const kern = i + 1 < glyphs.length ? font.getKerningValue(glyph, glyphs[i + 1]!) * scale : 0
     x += (glyph.advanceWidth ?? 0) * scale + kern
-    return { sign: glyph.unicode ? String.fromCodePoint(glyph.unicode) : (signs[i] ?? ''), region: fillRings(ringsOf(path.commands), 'nonzero'), advance: x }
+    return {
+      sign: signs.length === glyphs.length ? signs[i]! : glyph.unicode ? String.fromCodePoint(glyph.unicode) : '',
+      region: fillRings(ringsOf(path.commands), 'nonzero'),
+      advance: x,
+    }
   })
+}
+
+interface Substitutions {
+  getFeature(tag: string, script: string, language: string): { sub: number | number[]; by: number | number[] }[] | undefined
+}
+
+/** Other shapes of glyphs that the font offers (stylistic alternates), by glyph index; empty where it has none. */
+export function alternateGlyphs(font: Font): Map<number, number> {
+  const { substitution } = font as unknown as { substitution: Substitutions }
+  const out = new Map<number, number>()
+  for (const tag of ['salt', 'ss01'])
+    for (const { sub, by } of substitution.getFeature(tag, 'latn', 'dflt') ?? []) {
+      const other = Array.isArray(by) ? by[0] : by
+      if (typeof sub === 'number' && other !== undefined && !out.has(sub)) out.set(sub, other)
+    }
+  return out
 }
 
 type Commands = ReturnType<Font['getPath']>['commands']
@@ -80,4 +102,11 @@ function ringsOf(commands: Commands): Float64Array[] {
   }
   close()
   return rings
+}
+
+/** Words as outlines (thousandths of the em, baseline at 0) with their advance, for text in drawings. Signs the font lacks are passed over. */
+export function outlineWords(font: Font, words: string): { region: Polygon[]; advance: number } {
+  const known = [...words].filter((sign) => font.charToGlyphIndex(sign) !== 0 || !sign.trim()).join('')
+  const glyphs = glyphsOf(font, known)
+  return { region: glyphs.flatMap((g) => g.region), advance: glyphs.at(-1)?.advance ?? 0 }
 }

@@ -22,7 +22,7 @@ import { BadInput, type LetteringRecipe } from '../../project'
 import { formatMm } from '../../units'
 import { makeLayer } from '../intake'
 import { bridgeFaces, closeGaps, closestPoints } from './bridge'
-import { glyphsOf, type Font } from './font'
+import { alternateGlyphs, glyphsOf, type Font } from './font'
 import { joint, type Made } from './made'
 
 /** How far b must move left (mm) so that it first touches a; −Infinity where they never meet on one line. */
@@ -58,7 +58,7 @@ interface Joint {
 /** One line of joined glyphs in mm, baseline at 0. */
 function setLine(font: Font, text: string, emMm: number, recipe: LetteringRecipe): { region: Polygon[]; joints: Joint[]; remarks: string[] } {
   const scale = emMm / 1000
-  const glyphs = glyphsOf(font, text).map((g) => ({ ...g, region: mapRegion(scaling(scale), g.region), advance: g.advance * scale }))
+  const glyphs = glyphsOf(font, text, recipe.alternates).map((g) => ({ ...g, region: mapRegion(scaling(scale), g.region), advance: g.advance * scale }))
   const remarks: string[] = []
   const joints: Joint[] = []
   const half = recipe.joinMm / 2
@@ -132,6 +132,7 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
     set = lines.map((line) => setLine(font, line, emMm, recipe))
   }
   const remarks = [...new Set(set.flatMap((line) => line.remarks))]
+  if (recipe.alternates && alternateGlyphs(font).size === 0) remarks.push('This font has no alternate signs.')
   const words = stackLines(
     set.map((line) => line.region),
     emMm,

@@ -221,6 +221,12 @@ describe('lettering', () => {
     }
   })
 
+  it('draws chosen letters in the other shape that a font has', () => {
+    const area = (alternates: string) => regionArea(layerRegion(words(letter('baker', { alternates, backingMm: 0 }, script))))
+    expect(area('b')).not.toBeCloseTo(area(''), 1)
+    expect(letter('baker', { alternates: '*' }).remarks.join(' ')).toContain('no alternate signs')
+  })
+
   it('says what is not possible', () => {
     expect(() => letter('   ')).toThrow(/type a word/)
     expect(() => letter('ok', { backingMm: 70 })).toThrow(/backing takes all/)

@@ -1,4 +1,5 @@
 import { Progress } from 'radix-ui'
+import { toast } from 'sonner'
 import { selectUnit } from '../../app/selectors'
 import { useAppSelector } from '../../app/store'
 import { Button, Choice, LengthField } from '../../ui'
@@ -7,7 +8,7 @@ import type { useIntake } from './use-intake'
 /** What came in, what was left out, and how the lines of the drawing are to be read. */
 export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }) {
   const unit = useAppSelector(selectUnit)
-  const { share, notes, options, linesOnly, canReadAgain } = intake
+  const { share, notes, options, linesOnly, leftMarks, canReadAgain } = intake
   if (share !== null)
     return (
       <div className="mb-3 flex items-center gap-3">
@@ -42,6 +43,21 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
             max={20}
             onChange={(hairlineMm) => intake.again({ hairlineMm })}
           />
+          {leftMarks.some((mark) => mark.what === 'text') && (
+            <label className="cursor-pointer text-plum underline underline-offset-2">
+              Outline the text with a font of yours
+              <input
+                type="file"
+                accept=".ttf,.otf,.woff"
+                className="sr-only"
+                aria-label="Font for the text"
+                onChange={(event) => {
+                  const file = event.target.files?.[0]
+                  if (file) void intake.outlineText(file).then((why) => why && toast.error(why))
+                }}
+              />
+            </label>
+          )}
           {linesOnly && (
             <Choice
               label="What the hairlines are"

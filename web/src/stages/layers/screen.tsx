@@ -8,6 +8,7 @@ import { looked, pickedLayer } from '../../app/view'
 import { Board } from '../../drawing/board'
 import { Pointer, StackDrawing } from '../../drawing/stack'
 import { Button, Switch } from '../../ui'
+import { LeftMarks } from './left-marks'
 import { SoundMarks } from './sound-marks'
 import { IntakeNotes } from './intake-notes'
 import { LayerPanel } from './layer-panel'
@@ -105,6 +106,7 @@ export default function LayersScreen() {
                 <>
                   <StackDrawing project={project} layers={shown} px={px} picked={view.layerId} apart={apart} onPick={(id) => dispatch(pickedLayer(id))} />
                   {sound && !apart && <SoundMarks sound={sound} px={px} />}
+                  {!apart && <LeftMarks marks={intake.leftMarks} px={px} />}
                   {view.at && !apart && <Pointer at={view.at} px={px} />}
                 </>
               )}

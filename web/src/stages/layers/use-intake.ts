@@ -2,14 +2,14 @@
 import { proxy } from 'comlink'
 import { useRef, useState } from 'react'
 import type { ReadOptions } from '@feuillet/core/formats'
-import { takeIn, type Intake } from '@feuillet/core/layers'
+import { placement, takeIn, type Intake } from '@feuillet/core/layers'
 import { addLayers, readProject, type Project } from '@feuillet/core/project'
 import { derivedAgain } from '../../app/derive-again'
 import { useAppDispatch, useAppStore } from '../../app/store'
 import { edited } from '../../app/work'
 import { compute, restartCompute } from '../../workers/compute'
 
-type Options = Required<Pick<ReadOptions, 'outlines' | 'hairlineMm'>>
+type Options = Required<Pick<ReadOptions, 'outlines' | 'hairlineMm'>> & { textFont?: string }
 
 interface Taken {
   files: { name: string; bytes: Uint8Array }[]
@@ -22,6 +22,13 @@ export interface IntakeNote {
   bad: boolean
 }
 
+/** Something of a drawing that is not in the layers, and where it was, in the project's frame. */
+export interface LeftMark {
+  what: string
+  x: number
+  y: number
+}
+
 export function useIntake() {
   const dispatch = useAppDispatch()
   const store = useAppStore()
@@ -30,6 +37,7 @@ export function useIntake() {
   const [notes, setNotes] = useState<IntakeNote[]>([])
   const [options, setOptions] = useState<Options>({ outlines: 'pieces', hairlineMm: 0.2 })
   const [linesOnly, setLinesOnly] = useState(false)
+  const [leftMarks, setLeftMarks] = useState<LeftMark[]>([])
   const [taken, setTaken] = useState<Taken | null>(null)
   const halt = useRef<() => void>(() => undefined)
 
@@ -47,6 +55,7 @@ export function useIntake() {
     let after = before
     const said: IntakeNote[] = []
     let lines = false
+    const marks: LeftMark[] = []
     for (const { name, bytes } of files) {
       const answer = await Promise.race([takeFile(name, bytes, how, after, setShare), stop])
       if (answer === 'stopped' || stopped) {
@@ -58,10 +67,12 @@ export function useIntake() {
       said.push({ text: answer.text, bad: answer.project === null })
       if (answer.project) after = answer.project
       lines ||= answer.linesOnly
+      marks.push(...answer.marks)
     }
     setShare(null)
     setNotes(said)
     setLinesOnly(lines)
+    setLeftMarks(marks)
     if (after === before) return
     setTaken({ files, before, after })
     dispatch(edited({ label, project: after }))
@@ -80,7 +91,15 @@ export function useIntake() {
     if (taken && store.getState().work.project === taken.after) void read(taken.files, taken.before, how, 'read the drawing otherwise')
   }
 
-  return { share, over, setOver, notes, options, again, linesOnly, canReadAgain: taken !== null, take, stop: () => halt.current() }
+  /** Sets the text of the drawing in a font of the maker's. Gives a sentence where the font cannot be read. */
+  const outlineText = async (file: File): Promise<string | null> => {
+    const answer = await compute.takeFont('text', new Uint8Array(await file.arrayBuffer()))
+    if (!answer.ok) return `${file.name}: ${answer.sentence}.`
+    again({ textFont: 'text' })
+    return null
+  }
+
+  return { leftMarks, outlineText, share, over, setOver, notes, options, again, linesOnly, canReadAgain: taken !== null, take, stop: () => halt.current() }
 }
 
 /** One file put into a project; null where it could not be read. */
@@ -90,23 +109,25 @@ async function takeFile(
   how: Options,
   project: Project,
   onShare: (share: number) => void,
-): Promise<{ project: Project | null; text: string; linesOnly: boolean }> {
+): Promise<{ project: Project | null; text: string; linesOnly: boolean; marks: LeftMark[] }> {
   if (/\.json$/i.test(name)) {
     try {
       const other = readProject(new TextDecoder().decode(bytes))
       const papers = [...project.drawer.papers, ...other.drawer.papers.filter((paper) => !project.drawer.papers.some((p) => p.id === paper.id))]
       const next = addLayers({ ...project, drawer: { ...project.drawer, papers } }, other.layers)
-      return { project: next, text: `${name}: ${words(other.layers.length)}, with their papers.`, linesOnly: false }
+      return { project: next, text: `${name}: ${words(other.layers.length)}, with their papers.`, linesOnly: false, marks: [] }
     } catch (error) {
-      return { project: null, text: `${name}: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`, linesOnly: false }
+      return { project: null, text: `${name}: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`, linesOnly: false, marks: [] }
     }
   }
   const result = await compute.importDrawing(name, bytes, how, proxy(onShare))
-  if (!result.ok) return { project: null, text: `${name}: ${result.sentence}. Nothing was changed.`, linesOnly: false }
+  if (!result.ok) return { project: null, text: `${name}: ${result.sentence}. Nothing was changed.`, linesOnly: false, marks: [] }
+  const move = placement(project, result.intake)
   return {
     project: takeIn(project, result.intake),
     text: `${name}: ${words(result.intake.layers.length)}.${leftWords(result.intake)}`,
     linesOnly: result.intake.linesOnly,
+    marks: result.intake.leftAt.map(({ what, at }) => ({ what, x: at.x + move.x, y: at.y + move.y })),
   }
 }
 

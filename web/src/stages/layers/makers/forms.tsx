@@ -1,7 +1,7 @@
 // The settings of each maker. A form draws and hands on; what comes of it is made by the core.
 import type { ReactNode } from 'react'
 import type { LadderRecipe, LetteringRecipe, MandalaRecipe, Recipe, RosetteRecipe, TonesRecipe } from '@feuillet/core/project'
-import { selectUnit } from '../../../app/selectors'
+import { selectLayer, selectUnit } from '../../../app/selectors'
 import { useAppSelector } from '../../../app/store'
 import { Button, Choice, LengthField, NumberField } from '../../../ui'
 import { shippedFonts } from './fonts'
@@ -92,6 +92,10 @@ function LetteringForm({ recipe, set, onFont }: FormProps<LetteringRecipe> & { o
           onChange={(event) => event.target.files?.[0] && onFont(event.target.files[0])}
         />
       </label>
+      <label className="flex items-center justify-between gap-3" title="Letters to draw in the font's other shape; * for all. Not every font has them.">
+        <span className="text-soft">Alternate signs for</span>
+        <input className="w-26" placeholder="e.g. bg or *" value={recipe.alternates} onChange={(event) => set({ alternates: event.target.value.trim() })} />
+      </label>
       <Length label="Width in all" value={recipe.widthMm} min={20} onChange={(widthMm) => set({ widthMm })} />
       <Length label="Letters joined by" value={recipe.joinMm} min={0.3} max={10} onChange={(joinMm) => set({ joinMm })} />
       <Choice
@@ -145,6 +149,7 @@ function TonesForm({ recipe, set }: FormProps<TonesRecipe>) {
 }
 
 function RosetteForm({ recipe, set }: FormProps<RosetteRecipe>) {
+  const layer = useAppSelector(selectLayer)
   return (
     <>
       <Choice
@@ -158,6 +163,15 @@ function RosetteForm({ recipe, set }: FormProps<RosetteRecipe>) {
         ]}
         onChange={(petal) => set({ petal, shape: undefined })}
       />
+      {layer && layer.pieces.length > 0 && (
+        <Button
+          small
+          aria-pressed={recipe.shape !== undefined}
+          onClick={() => set({ shape: recipe.shape === undefined ? layer.pieces.map((piece) => piece.path).join('') : undefined })}
+        >
+          {recipe.shape === undefined ? `Take “${layer.name}” as the ring` : 'Draw the petals again'}
+        </Button>
+      )}
       <NumberField label="Petals" value={recipe.petals} min={3} max={16} whole onChange={(petals) => set({ petals })} />
       <Length label="Across" value={recipe.diameterMm} min={15} max={400} onChange={(diameterMm) => set({ diameterMm })} />
       <NumberField label="Sizes, two of each" value={recipe.sizes} min={1} max={8} whole onChange={(sizes) => set({ sizes })} />
