@@ -5,7 +5,8 @@ import { layerFigures, shows, soundness, type LayerFigures, type Soundness, type
 import { plannedCost, type Cost } from '../log'
 import { measureSnags } from '../measure'
 import { paperSnags, safeStripMm } from '../paper'
-import { builtLayers, fingerprint, paperOf, type Paper, type Project, type Snag } from '../project'
+import { union, type Polygon } from '../geometry'
+import { builtLayers, fingerprint, layerRegion, paperOf, type Paper, type Project, type Snag } from '../project'
 import { dearSnags, layerSnags, neckSnags } from './layer-snags'
 import { loads, nestProject, paperRuns, sheetSnags, sheetsNeeded, type Load, type NestedRun, type NestLayout, type SheetsNeeded } from '../sheets'
 
@@ -74,17 +75,25 @@ const remembered = new Map<string, Soundness>()
 function soundnessOf(project: Project): Soundness[] {
   const layers = builtLayers(project)
   const shapes = layers.map((layer) => fingerprint(layer.pieces))
-  return layers.map((layer, i) => {
+  // From the front to the back, so that what lies in front is added up once.
+  let cover: Polygon[] | null = []
+  const out: Soundness[] = []
+  for (let i = layers.length - 1; i >= 0; i--) {
+    const layer = layers[i]!
     const safeMm = safeStripMm(paperOf(project, layer))
     const key = fingerprint([layer.id, layer.numbered, safeMm, shapes.slice(i), project.mount])
     let known = remembered.get(key)
-    if (!known) {
+    if (known) cover = null
+    else {
       if (remembered.size > 400) remembered.clear()
-      known = soundness(project, layer, safeMm)
+      cover ??= union(...layers.slice(i + 1).map(layerRegion))
+      known = soundness(project, layer, safeMm, cover)
       remembered.set(key, known)
+      cover = union(cover, layerRegion(layer))
     }
-    return known
-  })
+    out.unshift(known)
+  }
+  return out
 }
 
 function nestWithFound(project: Project, found: ReadonlyMap<string, NestLayout>) {

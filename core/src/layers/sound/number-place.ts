@@ -1,5 +1,5 @@
 // Where a layer's number can stand unseen: on its card, covered by a layer above or by the frame's lip.
-import { intersect, offset, regionBox, regionContains, subtract, union, type Point, type Polygon } from '../../geometry'
+import { intersect, offset, regionBox, regionContains, subtract, union, type Point, type Polygon, type Region } from '../../geometry'
 import { builtLayers, layerRegion, openingRect, type Project } from '../../project'
 
 /** Height of a folio number, mm. */
@@ -7,15 +7,15 @@ export const NUMBER_MM = 4
 
 /**
  * The hidden place nearest to the lower right corner that takes a number; null where none does, or where the layer is
- * to bear none. Needs the geometry loaded.
+ * to bear none. `cover` is all card in front of the layer, where it is known already. Needs the geometry loaded.
  */
-export function numberPlace(project: Project, layerId: string): Point | null {
+export function numberPlace(project: Project, layerId: string, cover?: Region): Point | null {
   const layers = builtLayers(project)
   const at = layers.findIndex((layer) => layer.id === layerId)
   const layer = layers[at]
   if (!layer?.numbered) return null
   const own = union(layerRegion(layer))
-  const above = union(...layers.slice(at + 1).map(layerRegion))
+  const above = cover ?? union(...layers.slice(at + 1).map(layerRegion))
   const opening = openingRect(project)
   const underLip: Polygon[] = opening && project.mount.kind === 'frame' ? subtract(own, [opening]) : []
   const room = offset(union(intersect(own, above), underLip), -(NUMBER_MM / 2 + 0.5))

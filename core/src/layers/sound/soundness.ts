@@ -29,7 +29,7 @@ const SMALL_OPENING_MM = 2
 const TWEEZER_MM = 4
 
 /** Soundness of one layer against the safe strip (mm) of its paper. Needs the geometry loaded. */
-export function soundness(project: Project, layer: Layer, safeMm: number): Soundness {
+export function soundness(project: Project, layer: Layer, safeMm: number, cover?: Region): Soundness {
   const region = layerRegion(layer)
   const necks = weakNecks(region, safeMm)
   const holes = region.flatMap((face) => face.holes)
@@ -44,7 +44,7 @@ export function soundness(project: Project, layer: Layer, safeMm: number): Sound
     smallOpenings: holes.filter((hole) => across(ringBox(hole)) < SMALL_OPENING_MM).length,
     tweezerPieces: region.filter((face) => across(polygonBox(face)) < TWEEZER_MM).length,
     weedingMin: (holes.length * WEED_S) / 60,
-    numberAt: numberPlace(project, layer.id),
+    numberAt: numberPlace(project, layer.id, cover),
   }
 }
 

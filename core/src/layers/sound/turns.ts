@@ -7,7 +7,9 @@ import {
   mapRegion,
   regionArea,
   regionBox,
+  regionCentroid,
   rotation,
+  simplify,
   subtract,
   translation,
   union,
@@ -28,19 +30,27 @@ export interface Turn {
 /** Difference under which a maker sees no difference at all, and under which it is easily missed. */
 const EXACT = 0.004
 const NEARLY = 0.06
+/** Finer than the eye sees and a blade holds. */
+const DETAIL_MM = 0.05
 const ORDERS = [2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14, 15, 16, 18, 20, 24]
 
 /** Turns and flips, other than leaving it as it is, under which a layer looks right. Needs the geometry loaded. */
 export function turnRisks(layer: Region): Turn[] {
-  const region = union(layer)
+  const region = simplify(union(layer), DETAIL_MM)
   const area = regionArea(region)
   if (area === 0) return []
   const b = regionBox(region)
   const middle = { x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 }
   const square = Math.abs(boxWidth(b) / boxHeight(b) - 1) < 0.03
   const about = (map: Affine): Affine => compose(translation(middle.x, middle.y), compose(map, translation(-middle.x, -middle.y)))
+  const mass = regionCentroid(region)
+  const reach = (NEARLY * Math.max(boxWidth(b), boxHeight(b))) / 2
   const differenceOf = (turnDeg: number, flipped: boolean): number => {
-    const turned = mapRegion(about(compose(rotation(turnDeg), flipped ? [-1, 0, 0, 1, 0, 0] : [1, 0, 0, 1, 0, 0])), region)
+    const map = about(compose(rotation(turnDeg), flipped ? [-1, 0, 0, 1, 0, 0] : [1, 0, 0, 1, 0, 0]))
+    // Where nearly all matches, the centre of mass hardly moves: most turns are ruled out by that alone.
+    const [mx, my] = [map[0] * mass.x + map[2] * mass.y + map[4], map[1] * mass.x + map[3] * mass.y + map[5]]
+    if (Math.hypot(mx - mass.x, my - mass.y) > reach) return Infinity
+    const turned = mapRegion(map, region)
     return (regionArea(subtract(region, turned)) + regionArea(subtract(turned, region))) / area
   }
   const found: Turn[] = []
