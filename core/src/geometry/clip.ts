@@ -1,7 +1,7 @@
 // Booleans and offsets, by Clipper2 (WebAssembly). This module alone owns its objects, its scaling and its loading.
 import Clipper2Z, { type FillRule as ClipperFill, type MainModule, type PathsD } from 'clipper2-wasm'
 import { facesOf } from './region'
-import { cleanRing } from './ring'
+import { cleanLine, cleanRing } from './ring'
 import type { Polygon, Region, Ring } from './types'
 
 /** Decimal places of a mm kept by the clipper: 0.1 µm. */
@@ -137,7 +137,10 @@ export function offset(region: Region, mm: number, join: Join = 'round'): Polygo
 export function strokeRegion(lines: readonly { points: Ring; closed: boolean }[], widthMm: number, cap: Cap, join: Join, miterLimit = 4): Polygon[] {
   const parts: Polygon[][] = []
   for (const closed of [true, false]) {
-    const chosen = lines.filter((line) => line.closed === closed && line.points.length >= (closed ? 6 : 4)).map((line) => line.points)
+    const chosen = lines
+      .filter((line) => line.closed === closed)
+      .map((line) => Float64Array.from(cleanLine(line.points)))
+      .filter((points) => points.length >= (closed ? 6 : 4))
     if (chosen.length === 0) continue
     const end = closed ? 'Joined' : ({ butt: 'Butt', square: 'Square', round: 'Round' } as const)[cap]
     parts.push(inflate(chosen, widthMm / 2, join, end, miterLimit))

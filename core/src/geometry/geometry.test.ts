@@ -66,6 +66,7 @@ describe('booleans', () => {
   it('survive points that are not finite, repeat, or make no ring', () => {
     const bad = Float64Array.of(0, 0, Number.NaN, 5, 10, 0, 10, 0, 10, 10, 0, 10)
     expect(regionArea(fillRings([bad, Float64Array.of(1, 1, 2, 2)], 'nonzero'))).toBeCloseTo(100, 3)
+    expect(regionArea(fillRings([Float64Array.of(0, 0, 1e300, 5, 10, 0, 10, 10, 0, 10)], 'nonzero'))).toBeCloseTo(100, 3)
     // A ring that is known to hang a library in wide use.
     expect(regionArea(fillRings([Float64Array.of(0, 0, 15, 0, 31, 0, -865, 0, -3317, 1467)], 'nonzero'))).toBeGreaterThan(0)
   })

@@ -65,17 +65,26 @@ export function interiorPoint(ring: Ring): Point {
   return best
 }
 
-/** Drops points that are not finite or repeat the one before; null where fewer than three remain. */
-export function cleanRing(ring: ArrayLike<number>): Ring | null {
+/** Points farther out than this (a kilometre) are damage; the clipper's whole numbers would not hold them either. */
+const FARTHEST_MM = 1e6
+
+/** Drops points that are not finite, lie absurdly far out, or repeat the one before. */
+export function cleanLine(line: ArrayLike<number>): number[] {
   const out: number[] = []
-  for (let i = 0; i + 1 < ring.length; i += 2) {
-    const x = ring[i]!
-    const y = ring[i + 1]!
-    if (!Number.isFinite(x) || !Number.isFinite(y)) continue
+  for (let i = 0; i + 1 < line.length; i += 2) {
+    const x = line[i]!
+    const y = line[i + 1]!
+    if (!(Math.abs(x) < FARTHEST_MM && Math.abs(y) < FARTHEST_MM)) continue
     const n = out.length
     if (n >= 2 && Math.abs(out[n - 2]! - x) < 1e-7 && Math.abs(out[n - 1]! - y) < 1e-7) continue
     out.push(x, y)
   }
+  return out
+}
+
+/** A ring of sound points, the first not repeated; null where fewer than three remain. */
+export function cleanRing(ring: ArrayLike<number>): Ring | null {
+  const out = cleanLine(ring)
   while (out.length >= 4 && Math.abs(out[0]! - out[out.length - 2]!) < 1e-7 && Math.abs(out[1]! - out[out.length - 1]!) < 1e-7) out.length -= 2
   return out.length >= 6 ? Float64Array.from(out) : null
 }

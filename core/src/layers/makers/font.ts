@@ -29,6 +29,15 @@ export interface PlacedGlyph {
 
 /** The glyphs of a line of text with the font's own substitutions and kerning. Signs the font lacks throw BadInput. */
 export function glyphsOf(font: Font, text: string, alternates = ''): PlacedGlyph[] {
+  try {
+    return placeGlyphs(font, text, alternates)
+  } catch (error) {
+    // Glyphs are read when they are first asked for: a damaged one shows only now.
+    throw error instanceof BadInput ? error : new BadInput('the font is damaged where these signs are drawn')
+  }
+}
+
+function placeGlyphs(font: Font, text: string, alternates: string): PlacedGlyph[] {
   const scale = 1000 / font.unitsPerEm
   const others = alternates ? alternateGlyphs(font) : new Map<number, number>()
   const wanted = (glyph: opentype.Glyph) => alternates === '*' || (glyph.unicode !== undefined && alternates.includes(String.fromCodePoint(glyph.unicode)))
@@ -106,7 +115,7 @@ function ringsOf(commands: Commands): Float64Array[] {
 
 /** Words as outlines (thousandths of the em, baseline at 0) with their advance, for text in drawings. Signs the font lacks are passed over. */
 export function outlineWords(font: Font, words: string): { region: Polygon[]; advance: number } {
-  const known = [...words].filter((sign) => font.charToGlyphIndex(sign) !== 0 || !sign.trim()).join('')
+  const known = [...words].filter((sign) => !sign.trim() || font.charToGlyphIndex(sign) !== 0).join('')
   const glyphs = glyphsOf(font, known)
   return { region: glyphs.flatMap((g) => g.region), advance: glyphs.at(-1)?.advance ?? 0 }
 }

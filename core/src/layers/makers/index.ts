@@ -12,7 +12,7 @@ import { makeMandala } from './mandala'
 import { makeRosette } from './rosette'
 import { makeTones } from './tones'
 
-export { outlineWords, readFont, type Font } from './font'
+export { glyphsOf as glyphOutlines, outlineWords, readFont, type Font } from './font'
 export { ladderStep, stepsThatFit } from './ladder'
 export { bestThresholds, histogramOf } from './otsu'
 export { fromBase64, greysOf, thresholdsOf, toBase64 } from './tones'
