@@ -30,6 +30,13 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await openDemo(page, 'Tide rose', 'Layers')
     await pickLayer(page, 'breakers')
   },
+  lettering: async (page) => {
+    await openDemo(page, 'Bon voyage', 'Layers')
+    await page.getByRole('button', { name: 'Grow layers' }).click()
+    await page.getByRole('menuitem', { name: /^Lettering/ }).click()
+    await page.getByRole('textbox', { name: 'Words' }).fill('low tide')
+    await page.waitForTimeout(2500)
+  },
   paper: async (page) => {
     await openDemo(page, 'Harbour at dusk', 'Paper')
     await pickLayer(page, 'swell')

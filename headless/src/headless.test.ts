@@ -1,10 +1,12 @@
 import { spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { afterAll, describe, expect, it } from 'vitest'
-import { readProject } from '@feuillet/core/project'
+import { regionArea } from '@feuillet/core/geometry'
+import { layerRegion, readProject } from '@feuillet/core/project'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const folder = mkdtempSync(join(tmpdir(), 'feuillet-'))
@@ -63,6 +65,22 @@ describe('each command', () => {
     for (const step of plan.steps) for (const id of step.after) expect(plan.steps.some((s) => s.id === id)).toBe(true)
   })
 
+  it('ladder, letter and tones give whole projects', () => {
+    const file = write(
+      'disc.svg',
+      '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="80mm" viewBox="0 0 80 80"><circle cx="40" cy="40" r="35"/></svg>',
+    )
+    const areas = (project: unknown) => readProject(JSON.stringify(project)).layers.map((layer) => regionArea(layerRegion(layer)))
+    const ladder = areas(json('ladder', file, '--steps', '3', '--step-mm', '5', '--sheet', '100x100'))
+    ladder.slice(1).forEach((area, i) => expect(Math.abs(area / (10000 - Math.PI * (20 + 5 * i) ** 2) - 1)).toBeLessThan(0.01))
+    const font = createRequire(import.meta.url).resolve('@expo-google-fonts/fredoka/700Bold/Fredoka_700Bold.ttf')
+    expect(json<{ layers: { name: string }[] }>('letter', 'hi', '--font', font, '--width-mm', '90').layers.map((l) => l.name)).toEqual(['Backing', 'Words'])
+    const picture = fileURLToPath(new URL('../../docs/screenshots/bench.png', import.meta.url))
+    const tones = json<{ layers: unknown[]; mount: { spacer: { widthMm: number; heightMm: number } } }>('tones', picture, '--levels', '3', '--width-mm', '160')
+    expect(tones.layers).toHaveLength(3)
+    expect(tones.mount.spacer).toEqual({ widthMm: 160, heightMm: 100 })
+  })
+
   it('nest lays every copy and takes the same seed to the same layout', () => {
     const square = [[0, 0], [40, 0], [40, 40], [0, 40]] // prettier-ignore
     const file = write(
@@ -114,6 +132,8 @@ describe('what is wrong', () => {
     ['a number that is none', ['nest', 'a', '--seconds', 'ten']],
     ['an unknown demo', ['demo', 'mountain']],
     ['an export to nowhere', ['export', 'a']],
+    ['a sheet that is none', ['ladder', 'a', '--sheet', 'large']],
+    ['letters without a font', ['letter', 'hi']],
   ])('with %s: exit 2', (_, args) => {
     const { status, stdout, stderr } = run(...args)
     expect(status).toBe(2)
@@ -125,6 +145,14 @@ describe('what is wrong', () => {
     ['a file that is not there', 'import', 'nowhere.svg', null],
     ['a damaged drawing', 'import', 'cut.svg', '<svg xmlns="http://www.w3.org/2000/svg"><rect'],
     ['a project that is none', 'check', 'no.json', '{"hello":1}'],
+    ['a picture that is none', 'tones', 'no.png', 'PNG'],
+    ['a cut-off DXF', 'import', 'cut.dxf', '0\nSECTION\n2\nENTITIES\n'],
+    [
+      'a silhouette larger than its sheet',
+      'ladder',
+      'wide.svg',
+      '<svg xmlns="http://www.w3.org/2000/svg" width="400mm" height="9mm"><rect width="100%" height="100%"/></svg>',
+    ],
     ['an instance that cannot be', 'nest', 'big.json', '{"sheet":{"w":10,"h":10},"pieces":[{"id":"a","outer":[[0,0],[50,0],[50,50]]}]}'],
   ])('in %s: exit 3, one line, nothing half-written', (_, command, name, text) => {
     const file = text === null ? at(name) : write(name, text)

@@ -14,7 +14,6 @@ import {
   type Project,
   type Recipe,
 } from '@feuillet/core/project'
-import sharp from 'sharp'
 import { basename } from 'node:path'
 import { named, readFile, readFileLater, writeWhole } from './files'
 import { numberOption, readArgs, UsageError } from './usage'
@@ -95,6 +94,8 @@ export const makerCommands = {
       if (!Number.isInteger(levels)) throw new UsageError('--levels takes a whole number')
       const widthMm = numberOption(values['width-mm'], 'width-mm', 180, 10, 1000)
       const file = positionals[0]!
+      // Pictures are decoded by native code that no other command needs to load.
+      const { default: sharp } = await import('sharp')
       const { data, info } = await readFileLater(file, async (bytes) => {
         try {
           // Turned as the camera says, then brought down to what card can show.

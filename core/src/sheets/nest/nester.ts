@@ -7,8 +7,14 @@ import { SheetGrid } from './grid'
 import type { NestInstance, NestLayout, NestPiece, Placement } from './instance'
 import { makeMask, type Mask } from './mask'
 
-/** Cells along the longer side of a sheet; finer is closer packing and slower search. */
-const CELLS = 620
+/**
+ * Cells along the longer side of a sheet. Orders are searched on the coarse grid, which is some ten times quicker; what
+ * promises well there is laid once more on the fine one, where pieces come closer.
+ */
+const CELLS = { coarse: 360, fine: 1240 } as const
+type Level = keyof typeof CELLS
+/** An order that is coarsely no worse than this beside the best is worth laying finely. */
+const PROMISING = 0.012
 const FREE_TURNS = 16
 const CLEARANCE_MM = 0.006
 
@@ -36,7 +42,6 @@ export class Nester {
   best: NestLayout
   steps = 0
   private readonly random: () => number
-  private readonly cell: number
   /** How far every piece is grown: half the gap and a hair more. */
   private readonly grow: number
   private readonly grown: Polygon[]
@@ -45,6 +50,10 @@ export class Nester {
   private readonly gridW: number
   private readonly gridH: number
   private current: { items: Item[]; axis: Axis; score: number }
+  /** Best score on the coarse grid. */
+  private coarse: number
+  /** An order that waits to be laid finely. */
+  private waiting: { items: Item[]; axis: Axis } | null
 
   /**
    * Lays a first complete layout. Throws BadInput where a piece is larger than the sheet's cuttable area at every turn
@@ -61,7 +70,6 @@ export class Nester {
     this.grow = gap / 2 + CLEARANCE_MM
     this.gridW = sheet.w - 2 * sheet.margin + 2 * this.grow
     this.gridH = sheet.h - 2 * sheet.margin + 2 * this.grow
-    this.cell = Math.max(sheet.w, sheet.h) / CELLS
     this.random = seededRandom(seed)
     this.grown = pieces.map((piece) => grownShape(piece.shape, this.grow))
     this.areas = pieces.map((piece) => polygonArea(piece.shape))
@@ -72,22 +80,25 @@ export class Nester {
     })
     this.refuseTooLarge(items)
     items.sort((a, b) => this.extent(b.piece) - this.extent(a.piece))
-    const rows = this.lay(items, 'rows')
-    const columns = this.lay(items, 'columns')
+    const rows = this.lay(items, 'rows', 'coarse')
+    const columns = this.lay(items, 'columns', 'coarse')
     this.best = rows.score <= columns.score ? rows : columns
+    this.coarse = this.best.score
     this.current = { items, axis: rows.score <= columns.score ? 'rows' : 'columns', score: this.best.score }
+    this.waiting = this.current
   }
 
   /** True where no other order can be better: nothing, or a single piece, to lay. */
   get done(): boolean {
-    return this.current.items.length < 2
+    return this.current.items.length < 2 && this.waiting === null
   }
 
   /** Tries one changed order. True where the best layout got better. */
   step(): boolean {
     this.steps++
-    const { items } = this.current
     if (this.done) return false
+    if (this.waiting) return this.layFinely(this.waiting)
+    const { items } = this.current
     const changed = items.map((item) => ({ ...item }))
     let { axis } = this.current
     const roll = this.random()
@@ -107,15 +118,24 @@ export class Nester {
         changed[i]!.pose = this.random() < 0.4 ? -1 : Math.floor(this.random() * count)
       }
     }
-    const layout = this.lay(changed, axis)
+    const layout = this.lay(changed, axis, 'coarse')
     // A little worse is let in now and then, less so as steps go by, to leave dead ends.
-    const heat = 0.02 / (1 + this.steps / 60)
+    const heat = 0.02 / (1 + this.steps / 300)
     if (layout.score <= this.current.score + heat * this.random()) this.current = { items: changed, axis, score: layout.score }
-    if (layout.score < this.best.score - 1e-9) {
-      this.best = layout
-      return true
-    }
-    return false
+    if (layout.score < this.coarse + PROMISING * this.random()) this.waiting = { items: changed, axis }
+    this.coarse = Math.min(this.coarse, layout.score)
+    return this.keep(layout)
+  }
+
+  private layFinely({ items, axis }: { items: Item[]; axis: Axis }): boolean {
+    this.waiting = null
+    return this.keep(this.lay(items, axis, 'fine'))
+  }
+
+  private keep(layout: NestLayout): boolean {
+    if (layout.score >= this.best.score - 1e-9) return false
+    this.best = layout
+    return true
   }
 
   private extent(piece: number): number {
@@ -136,8 +156,8 @@ export class Nester {
   }
 
   /** The turns of a piece that fit on the sheet at all. For `columns` the whole world is mirrored along its diagonal. */
-  private posesOf(piece: number, axis: Axis): Pose[] {
-    const key = `${piece} ${axis}`
+  private posesOf(piece: number, axis: Axis, level: Level = 'coarse'): Pose[] {
+    const key = `${piece} ${axis} ${level}`
     let list = this.poses.get(key)
     if (list) return list
     const [sheetW, sheetH] = axis === 'rows' ? [this.gridW, this.gridH] : [this.gridH, this.gridW]
@@ -147,15 +167,19 @@ export class Nester {
       const b = growBox(polygonBox(mapPolygon(map, this.instance.pieces[piece]!.shape)), this.grow)
       const [w, h] = [boxWidth(b), boxHeight(b)]
       if (w > sheetW + 1e-6 || h > sheetH + 1e-6) return []
-      const mask = makeMask(mapPolygon([1, 0, 0, 1, -b.minX, -b.minY], mapPolygon(map, this.grown[piece]!)), this.cell, w, h)
+      const mask = makeMask(mapPolygon([1, 0, 0, 1, -b.minX, -b.minY], mapPolygon(map, this.grown[piece]!)), this.cellOf(level), w, h)
       return [{ rotation: deg, mask, w, h, offsetX: b.minX, offsetY: b.minY }]
     })
     this.poses.set(key, list)
     return list
   }
 
-  private lay(items: readonly Item[], axis: Axis): NestLayout {
-    const { cell } = this
+  private cellOf(level: Level): number {
+    return Math.max(this.instance.sheet.w, this.instance.sheet.h) / CELLS[level]
+  }
+
+  private lay(items: readonly Item[], axis: Axis, level: Level): NestLayout {
+    const cell = this.cellOf(level)
     const [sheetW, sheetH] = axis === 'rows' ? [this.gridW, this.gridH] : [this.gridH, this.gridW]
     const cols = Math.ceil(sheetW / cell - 1e-9)
     const rows = Math.ceil(sheetH / cell - 1e-9)
@@ -166,20 +190,20 @@ export class Nester {
     const origin = margin - this.instance.gap / 2 - CLEARANCE_MM
     const open = () => {
       const grid = new SheetGrid(cols, rows)
-      for (const pin of this.instance.pinned ?? []) if (pin.sheet === grids.length) this.takePinned(grid, pin, axis, origin)
+      for (const pin of this.instance.pinned ?? []) if (pin.sheet === grids.length) this.takePinned(grid, pin, axis, origin, cell)
       grids.push(grid)
     }
     const lastPinned = Math.max(-1, ...(this.instance.pinned ?? []).map((p) => p.sheet))
     for (let s = 0; s <= Math.max(0, lastPinned); s++) open()
     const placements: Placement[] = [...(this.instance.pinned ?? [])]
     for (const item of items) {
-      const all = this.posesOf(item.piece, axis)
+      const all = this.posesOf(item.piece, axis, level)
       const poses = item.pose >= 0 && item.pose < all.length ? [all[item.pose]!] : all
       for (let s = 0; ; s++) {
         if (s >= grids.length) open()
         const key = `${item.piece} ${item.pose} ${s}`
         if (failed.has(key)) continue
-        const found = this.findBest(grids[s]!, poses, sheetW, sheetH)
+        const found = this.findBest(grids[s]!, poses, sheetW, sheetH, cell)
         if (!found) {
           failed.add(key)
           continue
@@ -201,8 +225,7 @@ export class Nester {
     return summarise(this.instance, placements, this.areas)
   }
 
-  private findBest(grid: SheetGrid, poses: readonly Pose[], sheetW: number, sheetH: number): { pose: Pose; x: number; y: number } | null {
-    const { cell } = this
+  private findBest(grid: SheetGrid, poses: readonly Pose[], sheetW: number, sheetH: number, cell: number): { pose: Pose; x: number; y: number } | null {
     let best: { pose: Pose; x: number; y: number } | null = null
     let least = Infinity
     for (const pose of poses) {
@@ -222,16 +245,16 @@ export class Nester {
     return best
   }
 
-  private takePinned(grid: SheetGrid, pin: Placement, axis: Axis, origin: number): void {
+  private takePinned(grid: SheetGrid, pin: Placement, axis: Axis, origin: number, cell: number): void {
     const k = this.instance.pieces.findIndex((piece) => piece.id === pin.id)
     if (k < 0) return
     const placed = mapPolygon([1, 0, 0, 1, pin.x - origin, pin.y - origin], mapPolygon(turn(pin.rotation), this.grown[k]!))
     const shape = axis === 'rows' ? placed : mapPolygon([0, 1, 1, 0, 0, 0], placed)
     const b = polygonBox(shape)
-    const x = Math.floor(b.minX / this.cell)
-    const y = Math.floor(b.minY / this.cell)
-    const moved = mapPolygon([1, 0, 0, 1, -x * this.cell, -y * this.cell], shape)
-    grid.take(makeMask(moved, this.cell, b.maxX - x * this.cell, b.maxY - y * this.cell), x, y)
+    const x = Math.floor(b.minX / cell)
+    const y = Math.floor(b.minY / cell)
+    const moved = mapPolygon([1, 0, 0, 1, -x * cell, -y * cell], shape)
+    grid.take(makeMask(moved, cell, b.maxX - x * cell, b.maxY - y * cell), x, y)
   }
 }
 

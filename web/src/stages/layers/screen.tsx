@@ -49,7 +49,7 @@ export default function LayersScreen() {
           ? `${builtLayers(project).length} layers, back to front; the first is at the back.`
           : 'Bring in a drawing: its groups or colours become layers.'
       }
-      snags={{ list: snags, none: project.layers.length ? 'No specks, nothing hidden.' : 'Nothing to check yet.' }}
+      snags={{ list: snags, none: project.layers.length ? 'Nothing too weak, too small or hidden.' : 'Nothing to check yet.' }}
       panel={
         <>
           <IntakeNotes intake={intake} />
