@@ -190,6 +190,13 @@ describe('old and odd files', () => {
     expect(() => readSvg(text)).toThrow(sentence)
   })
 
+  it('takes a pen of absurd width in its stride', () => {
+    const wide = read('<rect width="9" height="9" stroke="#00f" stroke-width="99999999999910" stroke-linejoin="round"/>')
+    expect(wide.shapes.map((s) => s.colour)).toEqual(['#000000', '#0000ff'])
+    // The clipper is still alive.
+    expect(areas(read('<rect width="10" height="10"/>'))).toEqual([100])
+  })
+
   it('does not expand entities within entities', () => {
     const bomb = `<!DOCTYPE svg [<!ENTITY a "xxxxxxxxxx">${'bcdefgh'
       .split('')

@@ -8,6 +8,8 @@ import type { Polygon, Region, Ring } from './types'
 const PRECISION = 4
 /** How far a round corner may stray from the true circle, in mm. */
 const ARC_TOLERANCE_MM = 0.01
+/** Above this many times the tolerance a radius gets a coarser one, so that no corner takes more than some 300 points. */
+const ARC_STEPS = 20_000
 
 export type FillRule = 'evenodd' | 'nonzero'
 export type Join = 'round' | 'miter' | 'bevel'
@@ -118,7 +120,7 @@ function inflate(rings: Ring[], deltaMm: number, join: Join, end: 'Polygon' | 'B
   const m = loaded()
   const paths = toPaths(m, rings)
   const joinType = { round: m.JoinType.Round, miter: m.JoinType.Miter, bevel: m.JoinType.Square }[join]
-  const result = m.InflatePathsD(paths, deltaMm, joinType, m.EndType[end], miterLimit, PRECISION, ARC_TOLERANCE_MM)
+  const result = m.InflatePathsD(paths, deltaMm, joinType, m.EndType[end], miterLimit, PRECISION, Math.max(ARC_TOLERANCE_MM, Math.abs(deltaMm) / ARC_STEPS))
   const out = fromPaths(result)
   paths.delete()
   result.delete()

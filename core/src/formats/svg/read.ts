@@ -60,6 +60,8 @@ export interface Drawing {
 /** Strokes thinner than this (mm) are lines for the blade, not card. */
 export const HAIRLINE_MM = 0.2
 const WHITE = '#ffffff'
+/** A pen wider than this (mm) is a slip of the file. */
+const WIDEST_MM = 10_000
 const MAX_SHAPES = 60_000
 const MAX_POINTS = 4_000_000
 /** Smallest area (mm²) that counts as painted. */
@@ -369,7 +371,7 @@ class Reader {
     }
     const scale = meanScale(map)
     const diagonal = Math.hypot(context.port.w, context.port.h) / Math.SQRT2
-    const widthMm = (parseSvgLength(style['stroke-width'], diagonal) ?? 1) * scale
+    const widthMm = Math.min(WIDEST_MM, (parseSvgLength(style['stroke-width'], diagonal) ?? 1) * scale)
     const alpha = paint.alpha * clamp01(style['stroke-opacity']) * context.alpha
     if (!(widthMm > 0) || !(scale > 0) || alpha < 0.01) return
     if (widthMm < this.hairlineMm) {
