@@ -115,6 +115,7 @@ test('mandalas and rosettes change with their numbers', async ({ app, page }) =>
   await page.getByRole('button', { name: 'Leave it' }).click()
   await grow(page, /^Rosette/)
   await expect(app.figure('Layers')).toHaveText('9')
+  await expect(page.locator('[data-fold]')).toHaveCount(2)
   await app.type('Leaves', '0')
   await expect(app.figure('Layers')).toHaveText('8')
   await app.type('Rolled centre, 0 for none', '20')

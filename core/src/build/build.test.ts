@@ -80,6 +80,17 @@ describe('steps from the joints', () => {
     expect(plan.steps.find((s) => s.id === 'lay-front-border')!.title).toContain('face down')
   })
 
+  it('score folds flat, after weeding and before anything is tried on', () => {
+    const project = setLayer(demo('harbour'), 'pier', { folds: [[10, 10, 60, 10], [10, 20, 60, 20]] }) // prettier-ignore
+    const plan = planOf(project)
+    expectSound(plan)
+    const score = plan.steps.find((s) => s.id === 'score-pier')!
+    expect(score.detail).toContain('2 folds')
+    expect(score.after.every((id) => id.startsWith('weed-'))).toBe(true)
+    expect(plan.steps.find((s) => s.kind === 'dry-fit')!.startMin).toBeGreaterThanOrEqual(score.endMin)
+    expect(planOf(demo('harbour')).steps.some((s) => s.kind === 'score')).toBe(false)
+  })
+
   it('leave out what is left out', () => {
     const project = setLayer(demo('bon-voyage'), 'boat', { leftOut: true })
     expect(planOf(project).steps.some((s) => s.layerId === 'boat')).toBe(false)

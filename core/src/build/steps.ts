@@ -7,7 +7,7 @@ import type { Turn } from '../layers'
 import type { Load } from '../sheets'
 import { schedule } from './schedule'
 
-export type StepKind = 'prepare' | 'cut' | 'weed' | 'dry-fit' | 'pad' | 'glue' | 'lay' | 'dry' | 'mount' | 'glaze' | 'close'
+export type StepKind = 'prepare' | 'cut' | 'weed' | 'score' | 'dry-fit' | 'pad' | 'glue' | 'lay' | 'dry' | 'mount' | 'glaze' | 'close'
 export type Resource = 'cutter' | 'hands'
 
 export interface Task {
@@ -47,6 +47,7 @@ const GLUE_CM_MIN = 1 / 60
 const HOLE_MIN = 1.5 / 60
 const LOOSE_MIN = 5 / 60
 const LAY_MIN = 0.75
+const SCORE_MIN = 0.25
 
 const BLADE = 'Blades are sharp: keep fingers clear, cap what is not in use.'
 const GLASS = 'Glass edges cut: wear gloves and handle the pane by its edges.'
@@ -56,7 +57,7 @@ const FOOD = 'Keep card, glue and foam off the icing with a food-safe sleeve; sm
 export function buildPlan(project: Project, loads: readonly Load[], depth: DepthPlan, turns: ReadonlyMap<string, readonly Turn[]> = new Map()): BuildPlan {
   const layers = builtLayers(project)
   if (layers.length === 0) return { steps: [], minutes: 0, handsMinutes: 0 }
-  const tasks = [...cutting(project, loads, depth), ...sticking(project, layers, loads, depth), ...finishing(project, layers, depth)]
+  const tasks = [...cutting(project, loads, depth), ...scoring(layers, loads), ...sticking(project, layers, loads, depth), ...finishing(project, layers, depth)]
   const steps = schedule(tasks.map((t) => withTurnWarning(t, turns)))
   return {
     steps,
@@ -158,6 +159,23 @@ function cutting(project: Project, loads: readonly Load[], depth: DepthPlan): Ta
   return tasks
 }
 
+/** Folds are scored while a piece lies flat, before anything is tried on. */
+const scoring = (layers: readonly Layer[], loads: readonly Load[]): Task[] =>
+  layers
+    .filter((layer) => layer.folds.length > 0)
+    .map((layer) =>
+      task(
+        `score-${layer.id}`,
+        'score',
+        `Score and fold “${layer.name}”`,
+        `${plural(layer.folds.length, 'fold')}, along the dashed lines of the drawing: score with a blunt tool and a ruler on a soft mat, fold away from the scored line.`,
+        loads.filter((load) => load.pieces.some((piece) => piece.layerId === layer.id)).map((load) => `weed-${load.id}`),
+        ['hands'],
+        0.3 + layer.folds.length * SCORE_MIN,
+        { layerId: layer.id },
+      ),
+    )
+
 const ALIGN: Record<Project['plan']['alignment'], string> = {
   'corner-jig': 'Lower the left edge into the corner jig, then let it drop.',
   'centre-mark': 'Bring the centre marks over each other, then let it drop.',
@@ -175,7 +193,7 @@ function sticking(project: Project, layers: readonly Layer[], loads: readonly Lo
       'dry-fit',
       'Fit everything dry',
       `Lay all ${layers.length} layers on each other in order with nothing stuck. Look at it from the distance it will be seen from; change a colour now, not later.`,
-      loads.length > 0 ? loads.map((load) => `weed-${load.id}`) : [],
+      [...loads.map((load) => `weed-${load.id}`), ...layers.filter((layer) => layer.folds.length > 0).map((layer) => `score-${layer.id}`)],
       ['hands'],
       2 + layers.length * 0.25,
     ),

@@ -1,5 +1,5 @@
 // Edits: each takes a project and gives a new one; nothing is changed in place. The interface's history keeps the old.
-import { compose, mapRegion, polygonToPath, scaling, translation, type Affine } from '../geometry'
+import { compose, mapPoint, mapRegion, polygonToPath, scaling, translation, type Affine } from '../geometry'
 import { pieceRegion } from './lookup'
 import type { Layer, Paper, Pin, Plan, Project } from './schema'
 
@@ -62,6 +62,7 @@ export function transformLayers(project: Project, map: Affine, layerIds?: readon
     chosen(layer.id)
       ? {
           ...layer,
+          folds: layer.folds.map(([x1, y1, x2, y2]) => [...mapPoint(map, x1, y1), ...mapPoint(map, x2, y2)] as [number, number, number, number]),
           pieces: layer.pieces.map((piece) => ({ ...piece, path: mapRegion(map, pieceRegion(piece.path)).map(polygonToPath).join('') })),
         }
       : layer,

@@ -57,6 +57,10 @@ export const tonesRecipeSchema = z.looseObject({
   /** Radius of the blur in mm of the finished piece. */
   smoothMm: mm.default(0.6),
   speckMm2: mm.default(8),
+  /** Outlines stray so far at the most when they are made plainer. */
+  detailMm: some.default(0.1),
+  /** Width of strips that tie the pieces of each layer to one; 0 leaves them loose, each on the layer beneath. */
+  tieMm: mm.default(0),
   /** Which tone is the full sheet at the back. */
   back: z.enum(['light', 'dark']).default('light'),
   crop: z.enum(['none', 'oval', 'rounded']).default('none'),

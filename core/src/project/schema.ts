@@ -55,6 +55,8 @@ export const layerSchema = z.looseObject({
   role: z.enum(ROLES).default('plain'),
   /** Path data with absolute M, L, Z only; even-odd; mm in the project's frame. */
   pieces: z.array(z.looseObject({ id, path: z.string().min(1) })),
+  /** Lines to score and fold along: x1, y1, x2, y2, mm in the project's frame. */
+  folds: z.array(z.tuple([z.number(), z.number(), z.number(), z.number()])).default([]),
   /** Colour in the file or of the drawing, until a paper is chosen. */
   colour: colour.default('#b9b4a8'),
   paperId: id.nullable().default(null),

@@ -27,6 +27,20 @@ export const StackDrawing = memo(function StackDrawing({ project, layers, px, pi
           opacity={strong && !strong.has(layer.id) ? 0.22 : 1}
         >
           <LayerShape layer={layer} colour={colourOf(project, layer)} px={px} picked={picked === layer.id} onPick={onPick} />
+          {layer.folds.map(([x1, y1, x2, y2], k) => (
+            <line
+              key={k}
+              x1={x1}
+              y1={y1}
+              x2={x2}
+              y2={y2}
+              stroke="rgb(0 0 0 / 0.6)"
+              strokeWidth={px}
+              strokeDasharray={`${px * 4} ${px * 3}`}
+              pointerEvents="none"
+              data-fold
+            />
+          ))}
         </g>
       ))}
     </g>

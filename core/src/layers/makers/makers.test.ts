@@ -30,6 +30,7 @@ import {
   rosetteRecipeSchema,
   setLayer,
   tonesRecipeSchema,
+  transformLayers,
   type Layer,
 } from '../../project'
 import { bestThresholds, bridgeFaces, fromBase64, grow, growAgain, histogramOf, makeLayers, readFont, rolledDiameter, stripLength, toBase64 } from './index'
@@ -137,6 +138,24 @@ describe('tones', () => {
       }),
       { numRuns: 25 },
     )
+  })
+
+  it('are tied to one piece each where the maker wants it, never beyond the layer beneath', () => {
+    const eyes = picture(120, 90, (x, y) =>
+      Math.hypot(x - 40, y - 45) < 10 || Math.hypot(x - 80, y - 45) < 10 ? 20 : Math.hypot(x - 60, y - 45) < 40 ? 120 : 240,
+    )
+    const loose = tones(eyes, 120, 90, { levels: 3 })
+    expect(loose.layers[2]!.pieces).toHaveLength(2)
+    const made = tones(eyes, 120, 90, { levels: 3, tieMm: 2 })
+    expect(made.layers[2]!.pieces).toHaveLength(1)
+    expect(made.remarks.join(' ')).toContain('1 strip ties')
+    expect(regionArea(subtract(layerRegion(made.layers[2]!), layerRegion(made.layers[1]!)))).toBeLessThan(0.5)
+  })
+
+  it('keep fewer points where less detail is asked for', () => {
+    const points = (detailMm: number) =>
+      tones(discs, 120, 90, { levels: 3, detailMm }).layers.reduce((n, l) => n + l.pieces.reduce((m, p) => m + p.path.split('L').length, 0), 0)
+    expect(points(1)).toBeLessThan(points(0.05) / 2)
   })
 
   it('refuse a picture of one tone', () => expect(() => tones(new Uint8Array(200).fill(90), 20, 10)).toThrow(/single tone/))
@@ -274,6 +293,18 @@ describe('rosette and mandala', () => {
     const about = (deg: number) => mapRegion(translation(40, 40), mapRegion(rotation(deg), mapRegion(translation(-40, -40), rings[0]!)))
     expect(regionArea(subtract(about(30), rings[1]!)) / regionArea(rings[1]!)).toBeLessThan(0.001)
     expect(() => makeLayers(rosetteRecipeSchema.parse({ kind: 'rosette', diameterMm: 20, sizes: 8, ratio: 0.6 }))).toThrow(/too small to handle/)
+  })
+
+  it('leaves bear a fold along their middle, which moves with them', () => {
+    const made = makeLayers(rosetteRecipeSchema.parse({ kind: 'rosette', leaves: 3 }))
+    const leaves = made.layers[0]!
+    expect(leaves.folds).toHaveLength(3)
+    const card = layerRegion(leaves)
+    for (const [x1, y1, x2, y2] of leaves.folds)
+      for (const t of [0.1, 0.5, 0.9]) expect(regionContains(card, x1 + (x2 - x1) * t, y1 + (y2 - y1) * t)).toBe(true)
+    const moved = transformLayers(stack('frame', leaves), [2, 0, 0, 2, 5, 7]).layers[0]!
+    const [x1, y1] = leaves.folds[0]!
+    expect(moved.folds[0]!.slice(0, 2)).toEqual([x1 * 2 + 5, y1 * 2 + 7])
   })
 
   it('a petal may come from a file', () => {

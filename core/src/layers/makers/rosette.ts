@@ -4,6 +4,8 @@ import {
   boxHeight,
   boxWidth,
   fillRings,
+  compose,
+  mapPoint,
   mapRegion,
   pathToRegion,
   regionBox,
@@ -14,7 +16,7 @@ import {
   type Polygon,
   type Region,
 } from '../../geometry'
-import { BadInput, type RosetteRecipe } from '../../project'
+import { BadInput, type Layer, type RosetteRecipe } from '../../project'
 import { formatMm } from '../../units'
 import { makeLayer } from '../intake'
 import { joint, type Made } from './made'
@@ -86,11 +88,13 @@ export function makeRosette(recipe: RosetteRecipe): Made {
   })
   if (recipe.leaves > 0) {
     const length = radius * 0.9
+    const folds: Layer['folds'] = []
     const leaves = Array.from({ length: recipe.leaves }, (_, i) => {
-      const deg = 25 + (i * 360) / recipe.leaves
-      return place(mapRegion(rotation(deg), mapRegion(translation(radius * 0.45, 0), leaf(length))))
+      const map = compose(translation(radius, radius), compose(rotation(25 + (i * 360) / recipe.leaves), translation(radius * 0.45, 0)))
+      folds.push([...mapPoint(map, 0, 0), ...mapPoint(map, length, 0)])
+      return mapRegion(map, leaf(length))
     }).flat()
-    layers.unshift(makeLayer('leaves', 'Leaves', leaves, { role: 'accent', colour: '#6f8f5c', ...joint(0) }))
+    layers.unshift(makeLayer('leaves', 'Leaves', leaves, { role: 'accent', colour: '#6f8f5c', folds, ...joint(0) }))
   }
   const strip = recipe.centreMm > 0 ? stripLength(recipe.centreMm, recipe.paperMm) : 0
   const box = regionBox(layers.flatMap((layer) => layer.pieces.flatMap((piece) => pathToRegion(piece.path))))

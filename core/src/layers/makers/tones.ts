@@ -2,9 +2,11 @@
 // fills under everything above it and always has card to stand on. Outlines are contours of the blurred greys.
 import { blur2 } from 'd3-array'
 import { contours } from 'd3-contour'
-import { ellipse, fillRings, intersect, rectangle, simplify, type Polygon, type Region } from '../../geometry'
+import { ellipse, fillRings, intersect, rectangle, regionArea, simplify, subtract, union, type Polygon, type Region } from '../../geometry'
 import { BadInput, type TonesRecipe } from '../../project'
+import { formatMm } from '../../units'
 import { makeLayer } from '../intake'
+import { bridgeFaces, stripRegion } from './bridge'
 import { joint, withoutSpecks, type Made } from './made'
 import { bestThresholds, histogramOf } from './otsu'
 
@@ -71,13 +73,15 @@ export function makeTones(recipe: TonesRecipe): Made {
   const trace = contours().size([w, h]).smooth(true)
   let below: Region = frame
   const regions: Region[] = [frame]
+  const ties: number[] = []
   for (const level of levelsUp) {
     const rings = trace
       .contour(Array.from(values), level + 1e-6)
       .coordinates.flat()
       .map((ring) => Float64Array.from(ring.flatMap(([x, y]) => [x! * scale, y! * scale])))
-    const drawn = simplify(fillRings(rings, 'evenodd'), Math.min(0.1, scale / 4))
-    below = intersect(withoutSpecks(intersect(drawn, page), recipe.speckMm2), below)
+    const drawn = simplify(fillRings(rings, 'evenodd'), recipe.detailMm)
+    const own = intersect(withoutSpecks(intersect(drawn, page), recipe.speckMm2), below)
+    below = recipe.tieMm > 0 && own.length > 1 ? tied(own, below, recipe.tieMm, ties) : own
     regions.push(below)
   }
   const edges = [0, ...thresholds, 256]
@@ -96,6 +100,10 @@ export function makeTones(recipe: TonesRecipe): Made {
   )
   if (layers.length < 2) throw new BadInput('the picture holds a single tone: there is nothing to part')
   const remarks = layers.length < levels ? [`${levels} tones were asked for; the picture gives ${layers.length} after smoothing and dropping specks.`] : []
+  if (ties.length > 0)
+    remarks.push(
+      `${ties.length} ${ties.length === 1 ? 'strip ties' : 'strips tie'} the pieces, ${formatMm(Math.max(...ties), 0)} mm at the longest; each lies on the layer beneath and shows, for nothing in front covers more than the layer itself.`,
+    )
   return {
     layers,
     remarks,
@@ -110,6 +118,14 @@ export function makeTones(recipe: TonesRecipe): Made {
       { name: 'Pieces', value: String(layers.reduce((n, l) => n + l.pieces.length, 0)) },
     ],
   }
+}
+
+/** Pieces made one by strips that stay on the layer beneath; a strip that would leave it is not laid. */
+function tied(own: Region, below: Region, widthMm: number, ties: number[]): Region {
+  const { strips } = bridgeFaces(own, widthMm)
+  const laid = strips.filter(({ from, to }) => regionArea(subtract(stripRegion(from, to, widthMm), below)) < 0.05 * widthMm * widthMm)
+  ties.push(...laid.map((strip) => strip.lengthMm))
+  return intersect(union(own, ...laid.map(({ from, to }) => stripRegion(from, to, widthMm))), below)
 }
 
 function cropRegion(crop: TonesRecipe['crop'], w: number, h: number): Region {

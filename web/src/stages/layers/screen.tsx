@@ -29,7 +29,10 @@ export default function LayersScreen() {
   const intake = useIntake()
   const [maker, setMaker] = useState<MakerStart | null>(null)
   const [showing, setShowing] = useState(false)
-  const sound = useAppSelector(selectDerived)?.sound.find((s) => s.id === view.layerId)
+  const derived = useAppSelector(selectDerived)
+  const sound = derived?.sound.find((s) => s.id === view.layerId)
+  const chosen = project.layers.find((layer) => layer.id === view.layerId)
+  const looseBits = derived?.figures.find((f) => f.id === view.layerId)?.looseBits ?? []
   const shown = shownLayers(project, view.only ? view.layerId : null)
   const box = viewBox(project)
   const apart = view.apart ? Math.max(2, (box.maxX - box.minX) / Math.max(8, shown.length * 2.2)) : 0
@@ -105,7 +108,7 @@ export default function LayersScreen() {
               {(px) => (
                 <>
                   <StackDrawing project={project} layers={shown} px={px} picked={view.layerId} apart={apart} onPick={(id) => dispatch(pickedLayer(id))} />
-                  {sound && !apart && <SoundMarks sound={sound} px={px} />}
+                  {sound && chosen && !apart && <SoundMarks sound={sound} layer={chosen} looseBits={looseBits} px={px} />}
                   {!apart && <LeftMarks marks={intake.leftMarks} px={px} />}
                   {view.at && !apart && <Pointer at={view.at} px={px} />}
                 </>

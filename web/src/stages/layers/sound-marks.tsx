@@ -1,10 +1,21 @@
 import { polygonToPath } from '@feuillet/core/geometry'
 import { NUMBER_MM, type Soundness } from '@feuillet/core/layers'
+import type { Layer } from '@feuillet/core/project'
 
-/** Narrow places of the picked layer, and where its number can hide. */
-export function SoundMarks({ sound, px }: { sound: Soundness; px: number }) {
+/** Narrow places and loose bits of the picked layer, and where its number can hide. */
+export function SoundMarks({ sound, layer, looseBits, px }: { sound: Soundness; layer: Layer; looseBits: readonly string[]; px: number }) {
   return (
     <g pointerEvents="none">
+      {layer.pieces
+        .filter((piece) => looseBits.includes(piece.id))
+        .map((piece) => (
+          <path key={piece.id} d={piece.path} fill="none" stroke="#fff" strokeWidth={px * 4} data-loose />
+        ))}
+      {layer.pieces
+        .filter((piece) => looseBits.includes(piece.id))
+        .map((piece) => (
+          <path key={piece.id} d={piece.path} fill="none" stroke="var(--color-ochre)" strokeWidth={px * 2} strokeDasharray={`${px * 5} ${px * 3}`} />
+        ))}
       {sound.necks.map((neck, i) => (
         <path key={i} d={polygonToPath(neck.region)} fill="var(--color-crimson)" stroke="#fff" strokeWidth={px} fillRule="evenodd" data-neck={neck.kind} />
       ))}

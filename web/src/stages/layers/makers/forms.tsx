@@ -134,6 +134,8 @@ function TonesForm({ recipe, set }: FormProps<TonesRecipe>) {
       <Length label="Width" value={recipe.widthMm} min={20} onChange={(widthMm) => set({ widthMm })} />
       <Length label="Smoothing" value={recipe.smoothMm} max={20} onChange={(smoothMm) => set({ smoothMm })} />
       <NumberField label="Drop specks under" unitHint="mm²" value={recipe.speckMm2} min={0} max={2000} onChange={(speckMm2) => set({ speckMm2 })} />
+      <Length label="Detail, outlines true to" value={recipe.detailMm} min={0.01} max={5} onChange={(detailMm) => set({ detailMm })} />
+      <Length label="Tie pieces by strips, 0 for none" value={recipe.tieMm} max={10} onChange={(tieMm) => set({ tieMm })} />
       <Choice
         label="Crop"
         value={recipe.crop}
