@@ -2,6 +2,7 @@ import { DropdownMenu } from 'radix-ui'
 import { ChevronDown } from 'lucide-react'
 import { useState } from 'react'
 import { projectFileName, writeProject } from '@feuillet/core/project'
+import { menuItem } from '../ui'
 import { change } from './edits'
 import { saveFile } from './save-file'
 import { selectProject } from './selectors'
@@ -31,7 +32,6 @@ export function ProjectMenu() {
         }}
       />
     )
-  const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white'
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="flex min-w-0 items-center gap-1 text-soft hover:text-ink" aria-label={`Project: ${project.name}`}>
@@ -40,13 +40,13 @@ export function ProjectMenu() {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="start" sideOffset={6} className="z-20 min-w-48 border border-ink bg-sheet py-1">
-          <DropdownMenu.Item className={item} onSelect={() => setTimeout(() => setNaming(true))}>
+          <DropdownMenu.Item className={menuItem} onSelect={() => setTimeout(() => setNaming(true))}>
             Rename
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}>
+          <DropdownMenu.Item className={menuItem} onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}>
             Save as a project file
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => dispatch(looked({ keys: true }))}>
+          <DropdownMenu.Item className={menuItem} onSelect={() => dispatch(looked({ keys: true }))}>
             All keys
           </DropdownMenu.Item>
         </DropdownMenu.Content>

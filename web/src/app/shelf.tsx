@@ -8,7 +8,7 @@ import { DropdownMenu } from 'radix-ui'
 import { BadInput, newProject, projectFileName, readProject, starterMount, viewBox, writeProject, type NewKind, type Project } from '@feuillet/core/project'
 import { formatSize } from '@feuillet/core/units'
 import { Thumbnail } from '../drawing/stack'
-import { Button } from '../ui'
+import { Button, menuItem } from '../ui'
 import { compute } from '../workers/compute'
 import { demos, seedDemos } from './demos'
 import { saveFile } from './save-file'
@@ -163,7 +163,6 @@ function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () 
     await saveProject({ ...project, id: crypto.randomUUID(), name: `${project.name}, copy` })
     onChange()
   }
-  const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white'
   return (
     <li className="relative border border-line bg-panel" data-project={project.name}>
       <button
@@ -205,16 +204,16 @@ function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () 
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content align="end" className="z-20 min-w-44 border border-ink bg-sheet py-1">
-            <DropdownMenu.Item className={item} onSelect={() => void duplicate()}>
+            <DropdownMenu.Item className={menuItem} onSelect={() => void duplicate()}>
               Duplicate
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => setTimeout(() => setNaming(true))}>
+            <DropdownMenu.Item className={menuItem} onSelect={() => setTimeout(() => setNaming(true))}>
               Rename
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}>
+            <DropdownMenu.Item className={menuItem} onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}>
               Save as a project file
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={onRemove}>
+            <DropdownMenu.Item className={menuItem} onSelect={onRemove}>
               Take off the shelf
             </DropdownMenu.Item>
           </DropdownMenu.Content>

@@ -81,6 +81,7 @@ const api = {
       return { ok: false, sentence: error instanceof Error ? error.message : String(error) }
     }
   },
+  hasFont: (name: string): boolean => fonts.has(name),
   /** Layers of a maker's recipe; a setting that is not possible comes back as one sentence. */
   async make(recipe: Recipe): Promise<{ ok: true; made: Made } | { ok: false; sentence: string }> {
     await ready

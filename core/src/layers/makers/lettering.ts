@@ -146,11 +146,10 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
   const b = regionBox(backings[0] ?? joined)
   const lift = (region: Region): Polygon[] => mapRegion(translation(-b.minX, -b.minY), region)
   const all = [...backings.map(lift), lift(joined)]
-  const holder = withSticks(all[0]!, recipe, remarks)
-  const shown = [holder.region, ...all.slice(1)]
+  const sticks = stickPlaces(all[0]!, recipe, remarks)
   const shades = ['#2f7682', '#5fa3ab', '#9cc6c6', '#cfe3e2']
-  const layers = shown.map((region, i) =>
-    i === shown.length - 1
+  const layers = all.map((region, i) =>
+    i === all.length - 1
       ? makeLayer('words', 'Words', region, { role: 'overlay', numbered: false, colour: '#fbfaf5', ...joint(0) })
       : makeLayer(`backing-${i + 1}`, backings.length > 1 ? `Backing ${i + 1}` : 'Backing', region, {
           role: 'backing',
@@ -159,7 +158,7 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
         }),
   )
   const joints = set.flatMap((line) => line.joints)
-  const overhang = droop(lift(joined), holder.at)
+  const overhang = droop(lift(joined), sticks)
   return {
     layers,
     remarks,
@@ -176,11 +175,11 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
       {
         name: 'Longest free reach',
         value: `${formatMm(overhang, 0)} mm`,
-        basis: holder.at.length
+        basis: sticks.length
           ? 'From the nearest stick to the farthest end of the words: where they droop most'
           : 'From the centre of mass to the farthest end of the words',
       },
-      ...holder.at.map((x, i) => ({
+      ...sticks.map((x, i) => ({
         name: `Stick ${i + 1}`,
         value: `${formatMm(x)} mm from the left`,
         basis: 'Below the centre of mass, on card as wide as the stick',
@@ -220,9 +219,9 @@ function backing(words: Region, recipe: LetteringRecipe, step: number): Polygon[
   return filled.length > 1 ? bridgeFaces(filled, Math.max(recipe.joinMm * 2, recipe.backingMm)).region : filled
 }
 
-/** Where sticks go: evenly about the centre of mass, where card reaches the lower edge; a tab is grown there. */
-function withSticks(region: Region, recipe: LetteringRecipe, remarks: string[]): { region: Polygon[]; at: number[] } {
-  if (recipe.sticks === 0) return { region: [...region], at: [] }
+/** Where sticks go: evenly about the centre of mass, where card reaches the lower edge (mm from the left). */
+function stickPlaces(region: Region, recipe: LetteringRecipe, remarks: string[]): number[] {
+  if (recipe.sticks === 0) return []
   const b = regionBox(region)
   const centre = regionCentroid(region)
   const wanted = recipe.sticks === 1 ? [centre.x] : [centre.x - boxWidth(b) * 0.22, centre.x + boxWidth(b) * 0.22]
@@ -235,7 +234,7 @@ function withSticks(region: Region, recipe: LetteringRecipe, remarks: string[]):
     if (found === undefined) remarks.push('No column of card below the centre of mass is wide enough for a stick: widen the backing.')
     else at.push(found)
   }
-  return { region: [...region], at }
+  return at
 }
 
 /** Whether card stands at least `runMm` high at the lower edge of a column, and reaches below a height. */

@@ -2,7 +2,7 @@
 import { useEffect, useState } from 'react'
 import { growBox } from '@feuillet/core/geometry'
 import type { Visible } from '@feuillet/core/layers'
-import { colourOf, findLayer, slug, viewBox, type Project } from '@feuillet/core/project'
+import { colourOf, depthAtHand, findLayer, slug, viewBox, type Project } from '@feuillet/core/project'
 import { formatArea, formatShare } from '@feuillet/core/units'
 import { saveFile } from '../../app/save-file'
 import { selectDerived, selectProject, selectUnit, selectView } from '../../app/selectors'
@@ -70,7 +70,7 @@ function useSlanted(project: Project, angleDeg: number, towardsDeg: number): Vis
     if (angleDeg === 0 || !derived) return
     let stale = false
     const heights = new Map(derived.depth.layers.map((layer) => [layer.layerId, layer.topMm]))
-    const openingMm = 'depthMm' in project.mount ? Number(project.mount.depthMm) : derived.depth.stackMm
+    const openingMm = depthAtHand(project.mount)?.depthMm ?? derived.depth.stackMm
     void compute.shows(project, { angleDeg, towardsDeg, heights, openingMm }).then((visible) => !stale && setSlanted(visible))
     return () => {
       stale = true

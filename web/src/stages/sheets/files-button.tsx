@@ -6,6 +6,7 @@ import { slug } from '@feuillet/core/project'
 import { saveFile } from '../../app/save-file'
 import { selectDerived, selectProject } from '../../app/selectors'
 import { useAppSelector } from '../../app/store'
+import { menuItem } from '../../ui'
 import { compute } from '../../workers/compute'
 
 /** Cut files to save: one SVG per load, or everything in one zip. */
@@ -29,7 +30,6 @@ export function FilesButton() {
       setBusy(false)
     }
   }
-  const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white'
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="clip-corner bg-plum px-4 py-2 font-semibold text-white hover:bg-[#56235d]" disabled={busy || loads.length === 0}>
@@ -37,16 +37,16 @@ export function FilesButton() {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="start" side="top" sideOffset={6} className="z-20 max-h-80 overflow-y-auto border border-ink bg-sheet py-1">
-          <DropdownMenu.Item className={item} onSelect={() => void save(() => true, true)}>
+          <DropdownMenu.Item className={menuItem} onSelect={() => void save(() => true, true)}>
             Everything in one zip: SVG, DXF, plot, PDF, lists
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => void save((name) => name.endsWith('.svg'), true)}>
+          <DropdownMenu.Item className={menuItem} onSelect={() => void save((name) => name.endsWith('.svg'), true)}>
             All SVG in one zip
           </DropdownMenu.Item>
           {loads.map((load) => (
             <DropdownMenu.Item
               key={load.id}
-              className={item}
+              className={menuItem}
               onSelect={() => void save((name) => name.startsWith(`load-${String(load.number).padStart(2, '0')}-`) && name.endsWith('.svg'), false)}
             >
               Load {load.number}, {load.paper.name} (SVG in mm)

@@ -25,13 +25,10 @@ export const shippedFonts = [
   { id: 'londrina', name: 'Londrina', kind: 'outline', url: londrina },
 ] as const
 
-const given = new Set<string>()
-
-/** Hands a shipped font to the worker, once. The maker's own has been handed over when it was chosen. */
+/** Hands a shipped font to the worker where it has none of the name: a worker that was started afresh has forgotten its fonts. */
 export async function readyFont(id: string): Promise<void> {
   const font = shippedFonts.find((f) => f.id === id)
-  if (!font || given.has(id)) return
+  if (!font || (await compute.hasFont(id))) return
   const bytes = new Uint8Array(await (await fetch(font.url)).arrayBuffer())
   await compute.takeFont(id, bytes)
-  given.add(id)
 }

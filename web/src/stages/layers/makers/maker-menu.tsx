@@ -4,6 +4,7 @@ import { toast } from 'sonner'
 import type { Recipe, RecipeKind } from '@feuillet/core/project'
 import { selectLayer, selectProject } from '../../../app/selectors'
 import { useAppSelector } from '../../../app/store'
+import { menuItem } from '../../../ui'
 import { readPhoto } from './photo'
 import { makerNames, startRecipe, tonesOf } from './start'
 
@@ -33,7 +34,6 @@ export function MakerMenu({ onStart }: { onStart: (start: MakerStart) => void })
     else toast.error(`${file.name}: this is not a PNG, JPEG or WebP picture that can be read.`)
   }
   const here = project.grown.filter((grown) => grown.layerIds.some((id) => project.layers.some((l) => l.id === id)))
-  const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white data-[disabled]:opacity-45'
   return (
     <>
       <DropdownMenu.Root>
@@ -41,7 +41,7 @@ export function MakerMenu({ onStart }: { onStart: (start: MakerStart) => void })
         <DropdownMenu.Portal>
           <DropdownMenu.Content align="end" side="top" sideOffset={6} className="z-20 max-w-72 border border-ink bg-sheet py-1">
             {kinds.map((kind) => (
-              <DropdownMenu.Item key={kind} className={item} disabled={kind === 'ladder' && !layer} onSelect={() => choose(kind)}>
+              <DropdownMenu.Item key={kind} className={menuItem} disabled={kind === 'ladder' && !layer} onSelect={() => choose(kind)}>
                 <span className="block font-semibold">{makerNames[kind].title}</span>
                 <span className="block text-[12.5px] opacity-80">
                   {kind === 'ladder' && layer
@@ -54,7 +54,7 @@ export function MakerMenu({ onStart }: { onStart: (start: MakerStart) => void })
             ))}
             {here.length > 0 && <DropdownMenu.Separator className="my-1 border-t border-line" />}
             {here.map((grown) => (
-              <DropdownMenu.Item key={grown.id} className={item} onSelect={() => onStart({ recipe: grown.recipe, grownId: grown.id })}>
+              <DropdownMenu.Item key={grown.id} className={menuItem} onSelect={() => onStart({ recipe: grown.recipe, grownId: grown.id })}>
                 Adjust the {makerNames[grown.recipe.kind].title.toLowerCase()} of {grown.layerIds.length} layers
               </DropdownMenu.Item>
             ))}
