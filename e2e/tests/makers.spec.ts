@@ -116,6 +116,11 @@ test('mandalas and rosettes change with their numbers', async ({ app, page }) =>
   await grow(page, /^Rosette/)
   await expect(app.figure('Layers')).toHaveText('9')
   await expect(page.locator('[data-fold]')).toHaveCount(2)
+  // The leaves reach out beyond the rings: all of them must be in sight, clear of the rulers' side.
+  const board = (await page.locator('[data-board]').boundingBox())!
+  const leaves = (await page.locator('[data-layer="leaves"]').boundingBox())!
+  expect(leaves.x).toBeGreaterThanOrEqual(board.x - 2)
+  expect(leaves.x + leaves.width).toBeLessThanOrEqual(board.x + board.width + 2)
   await app.type('Leaves', '0')
   await expect(app.figure('Layers')).toHaveText('8')
   await app.type('Rolled centre, 0 for none', '20')

@@ -1,9 +1,9 @@
 // Growing layers: settings at the right, what comes of them in the middle, and nothing in the project until it is taken.
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { growBox } from '@feuillet/core/geometry'
+import { boxWidth, growBox } from '@feuillet/core/geometry'
 import { grow, growAgain } from '@feuillet/core/layers/makers'
-import type { Project, Recipe } from '@feuillet/core/project'
+import { designBox, type Project, type Recipe } from '@feuillet/core/project'
 import { change } from '../../../app/edits'
 import { selectProject, selectUnit } from '../../../app/selectors'
 import { StageFrame } from '../../../app/stage-frame'
@@ -46,7 +46,8 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
   const shown: Project | null = made && { ...project, drawer: { ...project.drawer, papers: [] }, layers: made.layers }
   const step = apart && made ? Math.max(2, made.widthMm / Math.max(8, made.layers.length * 2.2)) : 0
   const spread = step * Math.max(0, (made?.layers.length ?? 1) - 1)
-  const box = made && growBox({ minX: 0, minY: -spread, maxX: made.widthMm + spread, maxY: made.heightMm }, made.widthMm * 0.03)
+  const drawn = shown && designBox(shown)
+  const box = drawn && growBox({ ...drawn, minY: drawn.minY - spread, maxX: drawn.maxX + spread }, boxWidth(drawn) * 0.03)
   return (
     <StageFrame
       title={title}
