@@ -1,24 +1,32 @@
 // The files of a project: per load SVG, DXF and plot text; templates, the build sheet, shopping and cut lists.
 import { writeCsv, writeDxf, writeHpgl, writeListPdf, writeSvg, writeTemplates, type CutSheet } from '../formats'
-import { boxHeight, boxWidth, polygonBox, type Polygon } from '../geometry'
 import { findLayer, slug, type Project } from '../project'
-import type { Load } from '../sheets'
+import { strokeWay, type Load } from '../sheets'
 import { formatMinutes } from '../units'
 import type { Derived } from '../whole'
 
 export type FileSet = Map<string, string | Uint8Array>
 
-/** One load as a sheet to cut, small pieces first. */
+/** One load as a sheet to cut, in the order of its path. */
 export function cutSheet(project: Project, load: Load): CutSheet {
+  const { strokes } = load.path
+  const lastCut = new Map(strokes.map((stroke, i) => [stroke.piece, i]))
   const pieces = load.pieces
-    .map((piece) => ({ layerName: findLayer(project, piece.layerId)?.name ?? piece.layerId, folio: piece.folio, shape: piece.shape }))
-    .toSorted((a, b) => boxArea(a.shape) - boxArea(b.shape))
-  return { title: `${project.name}, load ${load.number}: ${load.paper.name}`, widthMm: load.paper.widthMm, heightMm: load.paper.heightMm, pieces }
-}
-
-function boxArea(shape: Polygon): number {
-  const b = polygonBox(shape)
-  return boxWidth(b) * boxHeight(b)
+    .map((piece, k) => ({ piece, k }))
+    .toSorted((a, b) => lastCut.get(a.k)! - lastCut.get(b.k)!)
+    .map(({ piece, k }) => ({
+      layerName: findLayer(project, piece.layerId)?.name ?? piece.layerId,
+      folio: piece.folio,
+      shape: piece.shape,
+      lines: strokes.flatMap(({ piece: owner, kind, line }) => (owner === k && kind !== 'cut' ? [{ kind, line }] : [])),
+    }))
+  const { overcutMm } = project.drawer.cutter
+  const ways = strokes.map((stroke) => ({
+    // A number that is to be cut is cut like any other line.
+    kind: stroke.kind === 'number' && project.plan.numbers === 'cut' ? ('cut' as const) : stroke.kind,
+    line: strokeWay(stroke, overcutMm),
+  }))
+  return { title: `${project.name}, load ${load.number}: ${load.paper.name}`, widthMm: load.paper.widthMm, heightMm: load.paper.heightMm, pieces, ways }
 }
 
 /** File name of a load without its ending: load-03-harbour-blue. */

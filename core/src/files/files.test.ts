@@ -5,7 +5,7 @@ import Papa from 'papaparse'
 import { demo, demoNames } from '../demo'
 import { readSvg, writeCsv } from '../formats'
 import { fillRings, regionArea } from '../geometry'
-import { builtLayers, layerRegion } from '../project'
+import { builtLayers, layerRegion, setPlan } from '../project'
 import { derive } from '../whole'
 import { cutFiles, listFiles, loadFileStem } from './index'
 
@@ -43,6 +43,29 @@ describe.each(demoNames)('the cut files of %s', (name) => {
       const drawing = readSvg(files.get(`${loadFileStem(load)}.svg`) as string)
       expect([drawing.widthMm, drawing.heightMm]).toEqual([expect.closeTo(load.paper.widthMm, 3), expect.closeTo(load.paper.heightMm, 3)])
     })
+  })
+
+  it('hold numbers, folds and crosses apart from the cuts', () => {
+    const marked = derive(
+      setPlan({ ...project, layers: project.layers.map((layer) => ({ ...layer, numbered: true, folds: [[0, 60, 400, 60]] })) }, { placeMarks: true }),
+    )
+    const lines = marked.loads.flatMap((load) => load.pieces.flatMap((p) => [...p.marks.number, ...p.marks.folds, ...p.marks.places]))
+    const all = [...cutFiles(project, marked.loads)]
+    const count = (ending: string, find: RegExp) =>
+      all.reduce((n, [file, content]) => n + (file.endsWith(ending) ? [...(content as string).matchAll(find)].length : 0), 0)
+    expect(lines.length).toBeGreaterThan(2)
+    expect(count('.svg', /<path d="M[^Z"]*"\/>/g)).toBe(lines.length)
+    const plots = all.filter(([file]) => file.endsWith('.hpgl')).map(([, content]) => content as string)
+    expect(
+      plots.flatMap((plot) =>
+        plot
+          .split(/SP[23];/)
+          .slice(1)
+          .flatMap((part) => part.split('SP1;')[0]!.match(/PU[\d,-]+;PD/g) ?? []),
+      ),
+    ).toHaveLength(lines.length)
+    const dxf = all.filter(([file]) => file.endsWith('.dxf')).map(([, content]) => new DxfParser().parseSync(content as string)!)
+    expect(dxf.flatMap((doc) => doc.entities.filter((e) => /_(NUMBER|FOLD|PLACE)$/.test(e.layer)))).toHaveLength(lines.length)
   })
 
   it('cut openings before the outline round them', () => {

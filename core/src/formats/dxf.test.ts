@@ -17,7 +17,13 @@ describe('DXF', () => {
     fc.assert(
       fc.property(region(150), (shape) => {
         if (regionArea(shape) < 5) return
-        const text = writeDxf({ title: 't', widthMm: 200, heightMm: 200, pieces: shape.map((face) => ({ layerName: 'a', folio: 1, shape: face })) })
+        const text = writeDxf({
+          title: 't',
+          widthMm: 200,
+          heightMm: 200,
+          pieces: shape.map((face) => ({ layerName: 'a', folio: 1, shape: face, lines: [] })),
+          ways: [],
+        })
         const read = readDxf(text)
         expect(read.shapes.reduce((sum, s) => sum + regionArea(s.region), 0)).toBeCloseTo(regionArea(shape), 0)
         const b = regionBox(shape)

@@ -1,19 +1,22 @@
 import { DxfWriter, LWPolylineFlags, point2d, Units } from '@tarikjabiri/dxf'
 import { cuttingRings, type CutSheet } from './cut-sheet'
 
-/** A sheet as DXF in mm, closed polylines, one DXF layer per folio; y up, as DXF has it. */
+const COLOURS = { fold: 5, number: 8, place: 9 }
+
+/** A sheet as DXF in mm: closed polylines on a DXF layer per folio; folds and marks open, on layers of their own; y up, as DXF has it. */
 export function writeDxf(sheet: CutSheet): string {
   const dxf = new DxfWriter()
   dxf.setUnits(Units.Millimeters)
   const known = new Set<string>()
-  for (const piece of sheet.pieces) {
-    const layerName = `FOLIO_${piece.folio}`
-    if (!known.has(layerName)) dxf.addLayer(layerName, 1 + ((piece.folio - 1) % 6), 'Continuous')
+  const add = (layerName: string, colour: number, line: Float64Array, flags: LWPolylineFlags) => {
+    if (!known.has(layerName)) dxf.addLayer(layerName, colour, 'Continuous')
     known.add(layerName)
-    for (const ring of cuttingRings(piece.shape)) {
-      const vertices = Array.from({ length: ring.length / 2 }, (_, i) => ({ point: point2d(ring[i * 2]!, sheet.heightMm - ring[i * 2 + 1]!) }))
-      dxf.addLWPolyline(vertices, { flags: LWPolylineFlags.Closed, layerName })
-    }
+    const vertices = Array.from({ length: line.length / 2 }, (_, i) => ({ point: point2d(line[i * 2]!, sheet.heightMm - line[i * 2 + 1]!) }))
+    dxf.addLWPolyline(vertices, { flags, layerName })
+  }
+  for (const { folio, shape, lines } of sheet.pieces) {
+    for (const { kind, line } of lines) add(`FOLIO_${folio}_${kind.toUpperCase()}`, COLOURS[kind], line, LWPolylineFlags.None)
+    for (const ring of cuttingRings(shape)) add(`FOLIO_${folio}`, 1 + ((folio - 1) % 6), ring, LWPolylineFlags.Closed)
   }
   return dxf.stringify()
 }

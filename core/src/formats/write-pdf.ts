@@ -1,6 +1,6 @@
 // PDFs: 1:1 templates to cut by knife, and printed lists.
 import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage } from '@cantoo/pdf-lib'
-import { cuttingRings, num, type CutSheet } from './cut-sheet'
+import { cuttingRings, lineToPath, num, type CutSheet } from './cut-sheet'
 
 const PT_PER_MM = 72 / 25.4
 const A4 = { w: 210 * PT_PER_MM, h: 297 * PT_PER_MM }
@@ -28,6 +28,11 @@ export async function writeTemplates(sheets: readonly CutSheet[]): Promise<Uint8
         })
         .join('')
       page.drawSvgPath(d, { x: 0, y: page.getHeight(), scale: PT_PER_MM, borderColor: INK, borderWidth: 0.2 })
+      for (const { kind, line } of piece.lines) {
+        const mirrored = line.map((v, i) => (i % 2 === 0 ? sheet.widthMm - v : v))
+        const dash = kind === 'fold' ? { borderDashArray: [2 * PT_PER_MM, PT_PER_MM] } : {}
+        page.drawSvgPath(lineToPath(mirrored), { x: 0, y: page.getHeight(), scale: PT_PER_MM, borderColor: INK, borderWidth: 0.25, ...dash })
+      }
     }
     const caption = `${sheet.title} - mirrored: lines go on the back. Check: this bar is 50 mm`
     page.drawText(plain(caption), { x: 12, y: 6, size: 6, font, color: INK })

@@ -77,3 +77,33 @@ export const rectangle = (x: number, y: number, w: number, h: number): Polygon =
   outer: Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h),
   holes: [],
 })
+
+/** The stretches of a straight line that lie inside a polygon, each as x1, y1, x2, y2. */
+export function lineInside(shape: Polygon, x1: number, y1: number, x2: number, y2: number): Float64Array[] {
+  const [dx, dy] = [x2 - x1, y2 - y1]
+  const cuts = [0, 1]
+  for (const ring of polygonRings(shape))
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [ex, ey] = [ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!]
+      const cross = dx * ey - dy * ex
+      if (Math.abs(cross) < 1e-12) continue
+      const [ox, oy] = [ring[j]! - x1, ring[j + 1]! - y1]
+      const along = (ox * ey - oy * ex) / cross
+      const across = (ox * dy - oy * dx) / cross
+      if (along > 0 && along < 1 && across >= 0 && across <= 1) cuts.push(along)
+    }
+  cuts.sort((a, b) => a - b)
+  const out: Float64Array[] = []
+  let from = -1
+  for (let k = 0; k + 1 < cuts.length; k++) {
+    const middle = (cuts[k]! + cuts[k + 1]!) / 2
+    const inside = cuts[k + 1]! > cuts[k]! && polygonContains(shape, x1 + dx * middle, y1 + dy * middle)
+    if (inside && from < 0) from = cuts[k]!
+    const ends = from >= 0 && (!inside || k + 2 === cuts.length)
+    if (!ends) continue
+    const to = inside ? cuts[k + 1]! : cuts[k]!
+    out.push(Float64Array.of(x1 + dx * from, y1 + dy * from, x1 + dx * to, y1 + dy * to))
+    from = -1
+  }
+  return out
+}

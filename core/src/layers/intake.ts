@@ -23,10 +23,14 @@ const CRUMB_MM2 = 0.01
 /**
  * Layers of a drawing: by named top-level groups where there are two or more, else by colour; always of one colour
  * each, as few as keep the drawing's look when stacked. Pieces lie in the frame of the drawing's page (mm).
+ * @param onProgress takes the share done, 0 to 1
  */
-export function intake(drawing: Drawing): Intake {
+export function intake(drawing: Drawing, onProgress?: (share: number) => void): Intake {
   const { shapes } = drawing
-  const batches = sequenceLayers(shapes.map((s) => ({ region: s.region, box: s.box, label: `${s.group ?? ''}|${s.colour}` })))
+  const batches = sequenceLayers(
+    shapes.map((s) => ({ region: s.region, box: s.box, label: `${s.group ?? ''}|${s.colour}` })),
+    onProgress,
+  )
   const names = new Map<string, number>()
   const layers = batches.flatMap((batch): Layer[] => {
     const first = shapes[batch[0]!]!

@@ -18,21 +18,25 @@ const BEAM = 48
 /** Items times beam that a level of the search may hold: large drawings get a narrower beam. */
 const BEAM_WORK = 16_000
 
-/** Batches of item indices, back to front, every batch of one label. */
-export function sequenceLayers(items: readonly SequenceItem[]): number[][] {
+/**
+ * Batches of item indices, back to front, every batch of one label.
+ * @param onProgress takes the share done, 0 to 1
+ */
+export function sequenceLayers(items: readonly SequenceItem[], onProgress: (share: number) => void = () => undefined): number[][] {
   if (items.length === 0) return []
-  const above = overlapsAbove(items)
+  const above = overlapsAbove(items, (share) => onProgress(share * 0.7))
   const width = Math.max(2, Math.min(BEAM, Math.floor(BEAM_WORK / items.length)))
-  return beamSearch(items, above, width)
+  return beamSearch(items, above, width, (share) => onProgress(0.7 + share * 0.3))
 }
 
 /** For each item, the later items of another label that lie over it. */
-function overlapsAbove(items: readonly SequenceItem[]): number[][] {
+function overlapsAbove(items: readonly SequenceItem[], onProgress: (share: number) => void): number[][] {
   const index = new Flatbush(items.length)
   for (const { box: b } of items) index.add(b.minX, b.minY, b.maxX, b.maxY)
   index.finish()
   return items.map((item, i) => {
     const { box: b } = item
+    if (i % 50 === 0) onProgress(i / items.length)
     return index
       .search(b.minX, b.minY, b.maxX, b.maxY, (j) => j > i && items[j]!.label !== item.label)
       .filter((j) => regionArea(intersect(item.region, items[j]!.region)) > TOUCH_MM2)
@@ -49,7 +53,7 @@ interface Stack {
   key: [number, number]
 }
 
-function beamSearch(items: readonly SequenceItem[], above: number[][], width: number): number[][] {
+function beamSearch(items: readonly SequenceItem[], above: number[][], width: number, onProgress: (share: number) => void): number[][] {
   const waiting = new Int32Array(items.length)
   for (const list of above) for (const j of list) waiting[j]!++
   const names = [...new Set(items.map((item) => item.label))]
@@ -123,5 +127,6 @@ function beamSearch(items: readonly SequenceItem[], above: number[][], width: nu
         grown.set(key, next)
       }
     beam = [...grown.values()].sort((a, b) => a.bound - b.bound || a.left - b.left).slice(0, width)
+    onProgress(1 - beam[0]!.left / items.length)
   }
 }

@@ -89,6 +89,7 @@ export const starterCutter: Cutter = {
   cornerS: 0.03,
   liftS: 0.35,
   loadMin: 1,
+  overcutMm: 0.5,
 }
 
 /** A drawer with foam, glue and a cutter, and no paper yet. */

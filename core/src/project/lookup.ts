@@ -49,6 +49,9 @@ export function depthAtHand(mount: Mount): { depthMm: number; clearanceMm: numbe
   return { depthMm: mount.depthMm, clearanceMm: mount.clearanceMm }
 }
 
+/** Whether a layer bears its folio number: as the maker says, else on all but backing sheets and front borders. */
+export const bearsNumber = (layer: Layer): boolean => layer.numbered ?? (layer.role !== 'backing' && layer.role !== 'border')
+
 export const designBox = (project: Project): Box => joinBoxes(builtLayers(project).map(layerBox))
 
 /** Backing sheet at 0,0 of the project's frame; null for toppers and free work. */

@@ -67,8 +67,8 @@ export const layerSchema = z.looseObject({
   /** Not drawn on screen; still cut and counted. */
   hidden: z.boolean().default(false),
   copies: z.number().int().min(1).max(200).default(1),
-  /** Whether the folio number may be put on this layer. */
-  numbered: z.boolean().default(true),
+  /** Whether the folio number is put on this layer; null leaves it to the rule: on all but backing sheets and front borders. */
+  numbered: z.boolean().nullable().default(null),
 })
 
 export const FINISHES = ['smooth', 'textured', 'pearl', 'glitter', 'mirror', 'vellum', 'acetate', 'chipboard'] as const
@@ -126,6 +126,8 @@ export const cutterSchema = z.looseObject({
   cornerS: z.number().nonnegative(),
   liftS: z.number().nonnegative(),
   loadMin: z.number().nonnegative(),
+  /** How far the blade goes on past the start of a closed cut, so that the last fibre is cut too. */
+  overcutMm: lengthMm.default(0.5),
 })
 
 export const drawerSchema = z.looseObject({
@@ -153,6 +155,10 @@ export const planSchema = z.looseObject({
   turns: z.enum(['free', 'quarter', 'fixed']).default('quarter'),
   pins: z.array(pinSchema).default([]),
   cutOrder: z.enum(['changes', 'build']).default('changes'),
+  /** How folio numbers come onto the card: by a pen, by open cuts of the blade, or not at all. */
+  numbers: z.enum(['drawn', 'cut', 'none']).default('drawn'),
+  /** Small crosses, drawn where the piece to be stuck there hides them. */
+  placeMarks: z.boolean().default(false),
   profile: z.enum(['even', 'front', 'hero']).default('even'),
   heroLayerId: id.nullable().default(null),
   thrift: z.enum(['sparing', 'steady', 'sale']).default('steady'),

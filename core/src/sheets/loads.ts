@@ -1,7 +1,8 @@
 // The sheets in the order in which they go through the cutter, and what to know before each.
-import { mapPolygon, perimeter, polygonArea, polygonBox, polygonRings, rotation, type Polygon, type Ring } from '../geometry'
-import { layerFigures } from '../layers'
+import { compose, mapPolygon, perimeter, polygonArea, polygonBox, polygonRings, rotation, translation, type Polygon, type Ring } from '../geometry'
+import { layerFigures, mapMarks, noMarks, type Marks } from '../layers'
 import { builtLayers, groupBy, type Paper, type Project, type Snag } from '../project'
+import { cutPath, turnAt, type CutPath } from './cut-path'
 import type { Placement } from './nest/instance'
 import { splitPartId, type NestedRun } from './parts'
 import { whyIllegal } from './nest/legal'
@@ -15,6 +16,8 @@ export interface LaidPiece {
   folio: number
   placement: Placement
   shape: Polygon
+  /** Number, folds and place marks, where they lie on the sheet. */
+  marks: Marks
   loose: boolean
 }
 
@@ -35,6 +38,8 @@ export interface Load {
   folios: number[]
   pieces: LaidPiece[]
   setting: CutSetting
+  /** Order of everything that is drawn, scored and cut. */
+  path: CutPath
   outlineMm: number
   minutes: number
   /** What one straight cut leaves whole; null where it would be narrower than 30 mm. */
@@ -48,12 +53,12 @@ export interface Load {
 const KEEP_MM = 30
 
 /** Loads in the order the plan asks for: fewest changes (hard-wearing papers last), or back to front. */
-export function loads(project: Project, runs: readonly NestedRun[]): Load[] {
+export function loads(project: Project, runs: readonly NestedRun[], marks: ReadonlyMap<string, Marks> = new Map()): Load[] {
   const folios = new Map(builtLayers(project).map((layer, i) => [layer.id, i + 1]))
   const loose = new Set(builtLayers(project).flatMap((layer) => layerFigures(layer).looseBits.map((id) => `${layer.id}/${id}`)))
   const list = runs.flatMap(({ run, layout }) =>
     Array.from({ length: layout.sheets }, (_, sheet) => {
-      const pieces = layout.placements.filter((p) => p.sheet === sheet).map((p) => laid(p, run.instance.pieces, folios, loose))
+      const pieces = layout.placements.filter((p) => p.sheet === sheet).map((p) => laid(p, run.instance.pieces, folios, loose, marks))
       return makeLoad(project, run.paper, sheet, pieces)
     }),
   )
@@ -61,15 +66,31 @@ export function loads(project: Project, runs: readonly NestedRun[]): Load[] {
   return list.map((load, i) => ({ ...load, number: i + 1, change: changeBefore(list[i - 1], load) }))
 }
 
-function laid(p: Placement, parts: readonly { id: string; shape: Polygon }[], folios: Map<string, number>, loose: Set<string>): LaidPiece {
+function laid(
+  p: Placement,
+  parts: readonly { id: string; shape: Polygon }[],
+  folios: Map<string, number>,
+  loose: Set<string>,
+  marks: ReadonlyMap<string, Marks>,
+): LaidPiece {
   const { layerId, pieceId } = splitPartId(p.id)
   const part = parts.find((piece) => piece.id === p.id)!
-  const shape = mapPolygon([1, 0, 0, 1, p.x, p.y], mapPolygon(rotation(p.rotation), part.shape))
-  return { layerId, pieceId, folio: folios.get(layerId) ?? 0, placement: p, shape, loose: loose.has(p.id) }
+  const map = compose(translation(p.x, p.y), rotation(p.rotation))
+  const own = marks.get(p.id)
+  return {
+    layerId,
+    pieceId,
+    folio: folios.get(layerId) ?? 0,
+    placement: p,
+    shape: mapPolygon(map, part.shape),
+    marks: own ? mapMarks(map, own) : noMarks(),
+    loose: loose.has(p.id),
+  }
 }
 
 function makeLoad(project: Project, paper: Paper, sheet: number, pieces: LaidPiece[]): Load {
   const setting = settingFor(paper)
+  const path = cutPath(pieces, paper.heightMm, project.plan.numbers)
   const rings = pieces.flatMap((piece) => polygonRings(piece.shape))
   const outlineMm = rings.reduce((sum, ring) => sum + perimeter(ring), 0)
   const corners = rings.reduce((sum, ring) => sum + sharpCorners(ring), 0)
@@ -83,6 +104,7 @@ function makeLoad(project: Project, paper: Paper, sheet: number, pieces: LaidPie
     folios: [...new Set(pieces.map((piece) => piece.folio))].sort((a, b) => a - b),
     pieces,
     setting,
+    path,
     outlineMm,
     minutes: cuttingMinutes(outlineMm, corners, rings.length, setting.passes, cutter),
     offCut: cleanOffCut(paper, pieces),
@@ -93,15 +115,8 @@ function makeLoad(project: Project, paper: Paper, sheet: number, pieces: LaidPie
 
 /** Corners sharper than 30°, where the blade slows down. */
 function sharpCorners(ring: Ring): number {
-  const n = ring.length
   let count = 0
-  for (let i = 0; i < n; i += 2) {
-    const ax = ring[i]! - ring[(i - 2 + n) % n]!
-    const ay = ring[i + 1]! - ring[(i - 1 + n) % n]!
-    const bx = ring[(i + 2) % n]! - ring[i]!
-    const by = ring[(i + 3) % n]! - ring[i + 1]!
-    if (Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by)) > Math.PI / 6) count++
-  }
+  for (let i = 0; i < ring.length; i += 2) if (turnAt(ring, i) > Math.PI / 6) count++
   return count
 }
 

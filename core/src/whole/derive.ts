@@ -1,12 +1,12 @@
 // Everything that follows from a project, computed in the order of the stages.
 import { buildPlan, type BuildPlan } from '../build'
 import { depthPlan, depthSnags, type DepthPlan } from '../depth'
-import { layerFigures, shows, soundness, type LayerFigures, type Soundness, type Visible } from '../layers'
+import { layerFigures, pieceMarks, shows, soundness, type LayerFigures, type Soundness, type Visible } from '../layers'
 import { plannedCost, type Cost } from '../log'
 import { measureSnags } from '../measure'
 import { paperSnags, safeStripMm } from '../paper'
 import { union, type Polygon } from '../geometry'
-import { builtLayers, fingerprint, layerRegion, paperOf, type Paper, type Project, type Snag } from '../project'
+import { bearsNumber, builtLayers, fingerprint, layerRegion, paperOf, type Paper, type Project, type Snag } from '../project'
 import { dearSnags, layerSnags, neckSnags } from './layer-snags'
 import { loads, nestProject, paperRuns, sheetSnags, sheetsNeeded, type Load, type NestedRun, type NestLayout, type SheetsNeeded } from '../sheets'
 
@@ -34,7 +34,7 @@ export function derive(project: Project, stock: readonly Paper[] = project.drawe
   const sound = soundnessOf(project)
   const depth = depthPlan(project)
   const { runs, failed } = nestWithFound(project, found)
-  const list = loads(project, runs)
+  const list = loads(project, runs, pieceMarks(project, sound))
   const build = buildPlan(project, list, depth, new Map(sound.map((s) => [s.id, s.turns])))
   const tooLarge: Snag[] = failed.map(({ run, reason }) => ({
     code: 'piece-too-large',
@@ -81,7 +81,7 @@ function soundnessOf(project: Project): Soundness[] {
   for (let i = layers.length - 1; i >= 0; i--) {
     const layer = layers[i]!
     const safeMm = safeStripMm(paperOf(project, layer))
-    const key = fingerprint([layer.id, layer.numbered, safeMm, shapes.slice(i), project.mount])
+    const key = fingerprint([layer.id, bearsNumber(layer), safeMm, shapes.slice(i), project.mount])
     let known = remembered.get(key)
     if (known) cover = null
     else {

@@ -164,6 +164,7 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
     remarks,
     widthMm: boxWidth(b),
     heightMm: boxHeight(b),
+    sticks: sticks.map((x) => ({ x, topMm: regionCentroid(all[0]!).y, widthMm: recipe.stickMm })),
     figures: [
       { name: 'Size', value: `${formatMm(boxWidth(b))} × ${formatMm(boxHeight(b))} mm` },
       {
@@ -178,6 +179,11 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
         basis: sticks.length
           ? 'From the nearest stick to the farthest end of the words: where they droop most'
           : 'From the centre of mass to the farthest end of the words',
+      },
+      {
+        name: 'Sag of that reach',
+        value: `${formatMm(sagMm(overhang, all.length * SHEET_MM))} mm`,
+        basis: `A strip of smooth card held level at one end and bent by its own weight, ${all.length} ${all.length === 1 ? 'sheet' : 'sheets'} of ${SHEET_MM} mm thick; upright it is less`,
       },
       ...sticks.map((x, i) => ({
         name: `Stick ${i + 1}`,
@@ -253,4 +259,16 @@ function droop(words: Region, sticks: readonly number[]): number {
   const b = regionBox(words)
   const holds = sticks.length > 0 ? sticks : [regionCentroid(words).x]
   return Math.max(...[b.minX, b.maxX].map((end) => Math.min(...holds.map((x) => Math.abs(x - end)))))
+}
+
+/** Smooth 216 gsm, where no paper is chosen yet, mm. */
+const SHEET_MM = 0.29
+/** Of card: kg/m³ and Pa. The stiffness is a middle value; damp card is softer. */
+const DENSITY = 745
+const STIFFNESS = 2.5e9
+
+/** How far the end of a level strip of card sinks under its own weight: 3/2 · ρ g L⁴ / (E t²), mm. */
+export function sagMm(reachMm: number, thicknessMm: number): number {
+  const [l, t] = [reachMm / 1000, thicknessMm / 1000]
+  return (1000 * 1.5 * DENSITY * 9.81 * l ** 4) / (STIFFNESS * t ** 2)
 }

@@ -7,6 +7,8 @@ export interface Made {
   layers: Layer[]
   figures: { name: string; value: string; basis?: string }[]
   remarks: string[]
+  /** Where sticks go: the middle of each and its upper end, mm in the frame of the layers. */
+  sticks?: { x: number; topMm: number; widthMm: number }[]
   /** Size of the whole, mm. */
   widthMm: number
   heightMm: number

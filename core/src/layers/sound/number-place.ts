@@ -1,6 +1,6 @@
 // Where a layer's number can stand unseen: on its card, covered by a layer above or by the frame's lip.
 import { intersect, offset, regionBox, regionContains, subtract, union, type Point, type Polygon, type Region } from '../../geometry'
-import { builtLayers, layerRegion, openingRect, type Project } from '../../project'
+import { bearsNumber, builtLayers, layerRegion, openingRect, type Project } from '../../project'
 
 /** Height of a folio number, mm. */
 export const NUMBER_MM = 4
@@ -13,7 +13,7 @@ export function numberPlace(project: Project, layerId: string, cover?: Region): 
   const layers = builtLayers(project)
   const at = layers.findIndex((layer) => layer.id === layerId)
   const layer = layers[at]
-  if (!layer?.numbered) return null
+  if (!layer || !bearsNumber(layer)) return null
   const own = union(layerRegion(layer))
   const above = cover ?? union(...layers.slice(at + 1).map(layerRegion))
   const opening = openingRect(project)

@@ -48,6 +48,9 @@ export function soundness(project: Project, layer: Layer, safeMm: number, cover?
   }
 }
 
+/** Whether the layer looks right some way round that is wrong. */
+export const looksRightWrong = (sound: Soundness): boolean => sound.turns.some((turn) => !turn.exact)
+
 const withRegion = (project: Project, layer: Layer, region: Region): Project => {
   const next = setLayer(project, layer.id, { pieces: makeLayer(layer.id, layer.name, region).pieces })
   return { ...next, plan: { ...next.plan, pins: next.plan.pins.filter((pin) => pin.layerId !== layer.id) } }

@@ -1,5 +1,5 @@
 import { toast } from 'sonner'
-import { builtLayers, colourOf, folioOf, moveLayer, paperOf, removeLayer, ROLES, setLayer, type Role } from '@feuillet/core/project'
+import { bearsNumber, builtLayers, colourOf, folioOf, moveLayer, paperOf, removeLayer, ROLES, setLayer, type Role } from '@feuillet/core/project'
 import { formatArea, formatLength, formatShare, formatSize } from '@feuillet/core/units'
 import { change } from '../../app/edits'
 import { selectDerived, selectLayer, selectProject, selectUnit } from '../../app/selectors'
@@ -75,7 +75,7 @@ export function LayerPanel() {
           <p className="text-soft">Computing…</p>
         )}
       </Heading>
-      {sound && <SoundPanel sound={sound} />}
+      {sound && <SoundPanel sound={sound} numbered={bearsNumber(layer)} />}
       <Heading title="Part it plays">
         <div className="grid gap-1.5">
           <label className="flex items-center justify-between gap-3">
@@ -87,6 +87,7 @@ export function LayerPanel() {
             </select>
           </label>
           <NumberField label="Copies to cut" value={layer.copies} min={1} max={200} whole onChange={(copies) => set(`copies of ${layer.name}`, { copies })} />
+          <Switch label="Bears its number" checked={bearsNumber(layer)} onChange={(numbered) => set(`number of ${layer.name}`, { numbered })} />
           <Switch
             label="Optional: reads without it too"
             checked={layer.optional}

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useRef, useState } from 'react'
 import { growBox } from '@feuillet/core/geometry'
-import { builtLayers, viewBox, type Project } from '@feuillet/core/project'
+import { builtLayers, folioOf, viewBox, type Project } from '@feuillet/core/project'
 import { selectDerived, selectProject, selectStageSnags, selectUnit, selectView } from '../../app/selectors'
 import { StageFrame } from '../../app/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../app/store'
@@ -108,7 +108,9 @@ export default function LayersScreen() {
               {(px) => (
                 <>
                   <StackDrawing project={project} layers={shown} px={px} picked={view.layerId} apart={apart} onPick={(id) => dispatch(pickedLayer(id))} />
-                  {sound && chosen && !apart && <SoundMarks sound={sound} layer={chosen} looseBits={looseBits} px={px} />}
+                  {sound && chosen && !apart && (
+                    <SoundMarks sound={sound} layer={chosen} folio={folioOf(project, chosen.id) ?? 0} looseBits={looseBits} px={px} />
+                  )}
                   {!apart && <LeftMarks marks={intake.leftMarks} px={px} />}
                   {view.at && !apart && <Pointer at={view.at} px={px} />}
                 </>

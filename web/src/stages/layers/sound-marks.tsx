@@ -1,9 +1,21 @@
 import { polygonToPath } from '@feuillet/core/geometry'
-import { NUMBER_MM, type Soundness } from '@feuillet/core/layers'
+import { looksRightWrong, NUMBER_MM, numberStrokes, type Soundness } from '@feuillet/core/layers'
 import type { Layer } from '@feuillet/core/project'
 
 /** Narrow places and loose bits of the picked layer, and where its number can hide. */
-export function SoundMarks({ sound, layer, looseBits, px }: { sound: Soundness; layer: Layer; looseBits: readonly string[]; px: number }) {
+export function SoundMarks({
+  sound,
+  layer,
+  folio,
+  looseBits,
+  px,
+}: {
+  sound: Soundness
+  layer: Layer
+  folio: number
+  looseBits: readonly string[]
+  px: number
+}) {
   return (
     <g pointerEvents="none">
       {layer.pieces
@@ -19,20 +31,21 @@ export function SoundMarks({ sound, layer, looseBits, px }: { sound: Soundness; 
       {sound.necks.map((neck, i) => (
         <path key={i} d={polygonToPath(neck.region)} fill="var(--color-crimson)" stroke="#fff" strokeWidth={px} fillRule="evenodd" data-neck={neck.kind} />
       ))}
-      {sound.numberAt && (
-        <g data-number-place>
-          <circle cx={sound.numberAt.x} cy={sound.numberAt.y} r={NUMBER_MM / 2} fill="none" stroke="#fff" strokeWidth={px * 3} />
-          <circle
-            cx={sound.numberAt.x}
-            cy={sound.numberAt.y}
-            r={NUMBER_MM / 2}
-            fill="none"
-            stroke="var(--color-plum)"
-            strokeWidth={px * 1.5}
-            strokeDasharray={`${px * 3} ${px * 2}`}
-          />
-        </g>
-      )}
+      {sound.numberAt &&
+        numberStrokes(folio, sound.numberAt.x, sound.numberAt.y, NUMBER_MM / 2, looksRightWrong(sound)).flatMap((line, i) =>
+          ['#fff', 'var(--color-plum)'].map((colour, k) => (
+            <polyline
+              key={`${i} ${k}`}
+              points={line.join(' ')}
+              fill="none"
+              stroke={colour}
+              strokeWidth={px * (k === 0 ? 4 : 1.8)}
+              strokeLinecap="round"
+              strokeLinejoin="round"
+              data-number-place
+            />
+          )),
+        )}
     </g>
   )
 }

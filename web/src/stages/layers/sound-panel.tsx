@@ -5,7 +5,7 @@ import { useAppSelector } from '../../app/store'
 import { Figure, Figures, Heading } from '../../ui'
 
 /** What may tear, fall out or go on the wrong way round. */
-export function SoundPanel({ sound }: { sound: Soundness }) {
+export function SoundPanel({ sound, numbered }: { sound: Soundness; numbered: boolean }) {
   const unit = useAppSelector(selectUnit)
   const necks = sound.necks.filter((neck) => neck.kind === 'neck')
   const nearly = sound.turns.filter((turn) => !turn.exact)
@@ -26,9 +26,9 @@ export function SoundPanel({ sound }: { sound: Soundness }) {
         <Figure name="Pieces for tweezers" value={sound.tweezerPieces} basis="Under 4 mm across" />
         <Figure name="Weeding" value={formatMinutes(sound.weedingMin)} basis="1.5 s an opening" />
         <Figure
-          name="Number hides"
-          value={sound.numberAt ? 'yes' : 'nowhere'}
-          basis="On its card, under a layer above or the frame's lip, 4 mm high; shown in the drawing"
+          name="Number"
+          value={!numbered ? 'bears none' : sound.numberAt ? 'hidden' : 'nowhere to hide'}
+          basis="On its card, under a layer above or the frame's lip, within 4 mm; drawn here as it comes onto the card"
         />
       </Figures>
       {nearly.length > 0 && (

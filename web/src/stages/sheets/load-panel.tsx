@@ -35,6 +35,11 @@ export function LoadPanel({ load }: { load: Load }) {
           <Figure name="Loose bits to keep" value={loose.length} basis={loose.map((p) => findLayer(project, p.layerId)?.name).join(', ') || undefined} />
           <Figure name="Path" value={formatLength(load.outlineMm, unit)} />
           <Figure name="Time" value={formatMinutes(load.minutes)} basis="Path, corners, lifts, passes, loading; starting values of the cutter" />
+          <Figure
+            name="Blade lifted"
+            value={formatLength(load.path.travelMm, unit)}
+            basis={`Travel between cuts, small and inner ones first; ${formatShare(Math.max(0, 1 - load.path.travelMm / (load.path.plainTravelMm || 1)))} less than piece by piece as they lie in the list`}
+          />
           <Figure name="Card used" value={formatShare(load.utilisation)} />
           <Figure
             name="Off-cut"

@@ -6,7 +6,7 @@ import { StageFrame } from '../../app/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { looked } from '../../app/view'
 import { setPlan } from '@feuillet/core/project'
-import { Choice, Figure, Figures, Heading, LengthField } from '../../ui'
+import { Choice, Figure, Figures, Heading, LengthField, Switch } from '../../ui'
 import { FilesButton } from './files-button'
 import { LoadPanel } from './load-panel'
 import { LoadStrip } from './load-strip'
@@ -81,6 +81,17 @@ export default function SheetsScreen() {
                 max={60}
                 onChange={(rimMm) => dispatch(change('rim', (p) => ({ ...p, drawer: { ...p.drawer, cutter: { ...p.drawer.cutter, rimMm } } })))}
               />
+              <Choice
+                label="Numbers"
+                value={plan.numbers}
+                options={[
+                  { value: 'drawn', label: 'drawn' },
+                  { value: 'cut', label: 'cut' },
+                  { value: 'none', label: 'none' },
+                ]}
+                onChange={(numbers) => set('folio numbers', { numbers })}
+              />
+              <Switch label="Crosses where pieces go, hidden by them" checked={plan.placeMarks} onChange={(placeMarks) => set('place marks', { placeMarks })} />
               <Choice
                 label="Order of loads"
                 value={plan.cutOrder}

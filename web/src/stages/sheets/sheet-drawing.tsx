@@ -36,17 +36,31 @@ export function SheetDrawing({ load, rimMm, px, children }: { load: Load; rimMm:
 }
 
 export function PieceShape({ piece, px, ink }: { piece: LaidPiece; px: number; ink: string }) {
+  const { number, folds, places } = piece.marks
   return (
-    <path
-      d={polygonToPath(piece.shape)}
-      fillRule="evenodd"
-      fill={ink}
-      fillOpacity={0.1}
-      stroke={ink}
-      strokeWidth={px * (piece.loose ? 1.8 : 1)}
-      strokeDasharray={piece.loose ? `${px * 4} ${px * 2}` : undefined}
-      data-piece={pieceKey(piece)}
-    />
+    <g data-piece={pieceKey(piece)}>
+      <path
+        d={polygonToPath(piece.shape)}
+        fillRule="evenodd"
+        fill={ink}
+        fillOpacity={0.1}
+        stroke={ink}
+        strokeWidth={px * (piece.loose ? 1.8 : 1)}
+        strokeDasharray={piece.loose ? `${px * 4} ${px * 2}` : undefined}
+      />
+      {[...number, ...places, ...folds].map((line, i) => (
+        <polyline
+          key={i}
+          points={line.join(' ')}
+          fill="none"
+          stroke={ink}
+          strokeWidth={px}
+          strokeDasharray={i >= number.length + places.length ? `${px * 4} ${px * 3}` : undefined}
+          pointerEvents="none"
+          data-mark
+        />
+      ))}
+    </g>
   )
 }
 

@@ -98,7 +98,26 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
         <div className="min-w-0 flex-1">
           {shown && box ? (
             <Board box={box} unit={unit} label={`What the ${title.toLowerCase()} gives`}>
-              {(px) => <StackDrawing project={shown} layers={shown.layers} px={px} apart={step} />}
+              {(px) => (
+                <>
+                  <StackDrawing project={shown} layers={shown.layers} px={px} apart={step} />
+                  {!apart &&
+                    made?.sticks?.map(({ x, topMm, widthMm }) => (
+                      <rect
+                        key={x}
+                        x={x - widthMm / 2}
+                        y={topMm}
+                        width={widthMm}
+                        height={box.maxY - topMm}
+                        fill="none"
+                        stroke="var(--color-plum)"
+                        strokeWidth={px * 1.5}
+                        strokeDasharray={`${px * 5} ${px * 3}`}
+                        data-stick
+                      />
+                    ))}
+                </>
+              )}
             </Board>
           ) : (
             <p className="p-6 text-soft">{why ? 'Change a setting at the right.' : 'Making…'}</p>
