@@ -3,7 +3,8 @@
  * and the sheets to buy.
  */
 export * from './nest/instance'
-export { Nester, summarise } from './nest/nester'
+export { Nester } from './nest/nester'
+export { summarise } from './nest/summary'
 export { readInstance } from './nest/file'
 export { placedShape, whyIllegal } from './nest/legal'
 export * from './parts'

@@ -1,11 +1,16 @@
-// Anytime nesting of true shapes. A layout comes of an order of pieces and a turn for each, laid one by one at the
-// lowest place that is free (holes and bays of earlier pieces included); a seeded search over orders and turns keeps the
-// best. The first step is complete and legal; every later one can only better it.
+// Anytime nesting of true shapes, in two ways that take turns. One searches orders: pieces are laid one by one, each at
+// the lowest place that is free (holes and bays of earlier pieces included). The other takes card away from the best
+// layout and parts the overlaps that come of it (improver.ts). The first layout is complete and legal; every later one
+// can only better it.
 import { boxHeight, boxWidth, compose, growBox, mapPolygon, offset, polygonArea, polygonBox, rotation as turn, type Polygon } from '../../geometry'
 import { BadInput, seededRandom } from '../../project'
+import { BoxSearch } from './boxes'
 import { SheetGrid } from './grid'
+import { Improver } from './improver'
 import type { NestInstance, NestLayout, NestPiece, Placement } from './instance'
 import { makeMask, type Mask } from './mask'
+import { summarise } from './summary'
+import { FREE_TURNS, turnsOf } from './turns'
 
 /**
  * Cells along the longer side of a sheet. Orders are searched on the coarse grid, which is some ten times quicker; what
@@ -15,8 +20,16 @@ const CELLS = { coarse: 360, fine: 1240 } as const
 type Level = keyof typeof CELLS
 /** An order that is coarsely no worse than this beside the best is worth laying finely. */
 const PROMISING = 0.012
-const FREE_TURNS = 16
 const CLEARANCE_MM = 0.006
+/** Steps that only search orders, fewer where there are many pieces to lay; and after them of so many steps one. */
+const ORDERS_FIRST = 16
+const ORDERS_LEAST = 4
+const ORDERS_PIECES = 500
+const ORDERS_EVERY = 30
+/** Where all pieces are boxes, of so many steps one is given to the ways for any shape. */
+const BOXES_OTHERS = 8
+/** Poses tried for the very first layout, over all pieces together: it has to be there at once. */
+const FIRST_POSES = 500
 
 interface Pose {
   rotation: number
@@ -47,11 +60,15 @@ export class Nester {
   private readonly grown: Polygon[]
   private readonly poses = new Map<string, Pose[]>()
   private readonly areas: number[]
+  private posesEach = Infinity
+  private readonly ordersFirst: number
   private readonly gridW: number
   private readonly gridH: number
   private current: { items: Item[]; axis: Axis; score: number }
   /** Best score on the coarse grid. */
   private coarse: number
+  private readonly boxes: BoxSearch | null
+  private improver: Improver | null = null
   /** An order that waits to be laid finely. */
   private waiting: { items: Item[]; axis: Axis } | null
 
@@ -71,6 +88,7 @@ export class Nester {
     this.gridW = sheet.w - 2 * sheet.margin + 2 * this.grow
     this.gridH = sheet.h - 2 * sheet.margin + 2 * this.grow
     this.random = seededRandom(seed)
+    this.boxes = BoxSearch.suits(instance) ? new BoxSearch(instance, this.random) : null
     this.grown = pieces.map((piece) => grownShape(piece.shape, this.grow))
     this.areas = pieces.map((piece) => polygonArea(piece.shape))
     const pinned = new Set((instance.pinned ?? []).map((p) => `${p.id}#${p.copy}`))
@@ -80,11 +98,12 @@ export class Nester {
     })
     this.refuseTooLarge(items)
     items.sort((a, b) => this.extent(b.piece) - this.extent(a.piece))
-    const rows = this.lay(items, 'rows', 'coarse')
-    const columns = this.lay(items, 'columns', 'coarse')
-    this.best = rows.score <= columns.score ? rows : columns
+    this.ordersFirst = Math.max(ORDERS_LEAST, Math.min(ORDERS_FIRST, Math.floor(ORDERS_PIECES / Math.max(1, items.length))))
+    this.posesEach = Math.max(2, Math.floor(FIRST_POSES / Math.max(1, items.length)))
+    this.best = this.lay(items, 'rows', 'coarse')
+    this.posesEach = Infinity
     this.coarse = this.best.score
-    this.current = { items, axis: rows.score <= columns.score ? 'rows' : 'columns', score: this.best.score }
+    this.current = { items, axis: 'rows', score: this.best.score }
     this.waiting = this.current
   }
 
@@ -93,11 +112,29 @@ export class Nester {
     return this.current.items.length < 2 && this.waiting === null
   }
 
-  /** Tries one changed order. True where the best layout got better. */
+  /** One step of the search. True where the best layout got better. */
   step(): boolean {
     this.steps++
     if (this.done) return false
+    if (this.boxes && this.steps % BOXES_OTHERS !== 0) {
+      const layout = this.boxes.step(this.best)
+      return layout !== null && this.keep(layout)
+    }
+    if (this.steps > this.ordersFirst && this.steps % ORDERS_EVERY !== 0 && Improver.suits(this.instance)) {
+      this.improver ??= new Improver(this.instance, this.random)
+      const layout = this.improver.step(this.best)
+      return layout !== null && this.keep(layout)
+    }
+    return this.tryOrder()
+  }
+
+  /** Lays the pieces in one changed order. */
+  private tryOrder(): boolean {
     if (this.waiting) return this.layFinely(this.waiting)
+    if (!this.otherAxis) {
+      this.otherAxis = true
+      return this.adopt(this.current.items, 'columns')
+    }
     const { items } = this.current
     const changed = items.map((item) => ({ ...item }))
     let { axis } = this.current
@@ -127,6 +164,18 @@ export class Nester {
     return this.keep(layout)
   }
 
+  private otherAxis = false
+
+  /** Lays an order along an axis, and goes on from there if it is better. */
+  private adopt(items: Item[], axis: Axis): boolean {
+    const layout = this.lay(items, axis, 'coarse')
+    if (layout.score >= this.current.score) return false
+    this.current = { items, axis, score: layout.score }
+    this.coarse = Math.min(this.coarse, layout.score)
+    this.waiting = this.current
+    return this.keep(layout)
+  }
+
   private layFinely({ items, axis }: { items: Item[]; axis: Axis }): boolean {
     this.waiting = null
     return this.keep(this.lay(items, axis, 'fine'))
@@ -145,7 +194,8 @@ export class Nester {
 
   private refuseTooLarge(items: readonly Item[]): void {
     const tooLarge = new Set<string>()
-    for (const k of new Set(items.map((item) => item.piece))) if (this.posesOf(k, 'rows').length === 0) tooLarge.add(this.instance.pieces[k]!.id)
+    for (const k of new Set(items.map((item) => item.piece)))
+      if (this.turnsThatFit(k, this.gridW, this.gridH, 'rows').length === 0) tooLarge.add(this.instance.pieces[k]!.id)
     if (tooLarge.size > 0) {
       const { w, h, margin } = this.instance.sheet
       const names = [...tooLarge]
@@ -157,21 +207,28 @@ export class Nester {
 
   /** The turns of a piece that fit on the sheet at all. For `columns` the whole world is mirrored along its diagonal. */
   private posesOf(piece: number, axis: Axis, level: Level = 'coarse'): Pose[] {
-    const key = `${piece} ${axis} ${level}`
+    const key = `${piece} ${axis} ${level} ${this.posesEach}`
     let list = this.poses.get(key)
     if (list) return list
     const [sheetW, sheetH] = axis === 'rows' ? [this.gridW, this.gridH] : [this.gridH, this.gridW]
-    list = turnsOf(this.instance.pieces[piece]!).flatMap((deg) => {
+    list = this.turnsThatFit(piece, sheetW, sheetH, axis)
+      .slice(0, this.posesEach)
+      .map(({ rotation, map, b }) => {
+        const [w, h] = [boxWidth(b), boxHeight(b)]
+        const mask = makeMask(mapPolygon([1, 0, 0, 1, -b.minX, -b.minY], mapPolygon(map, this.grown[piece]!)), this.cellOf(level), w, h)
+        return { rotation, mask, w, h, offsetX: b.minX, offsetY: b.minY }
+      })
+    this.poses.set(key, list)
+    return list
+  }
+
+  private turnsThatFit(piece: number, sheetW: number, sheetH: number, axis: Axis) {
+    return rasterTurns(this.instance.pieces[piece]!).flatMap((deg) => {
       const map = axis === 'rows' ? turn(deg) : compose([0, 1, 1, 0, 0, 0], turn(deg))
       // The rim is kept by the piece itself: its grown outline is rounded by chords, which lie a little inside.
       const b = growBox(polygonBox(mapPolygon(map, this.instance.pieces[piece]!.shape)), this.grow)
-      const [w, h] = [boxWidth(b), boxHeight(b)]
-      if (w > sheetW + 1e-6 || h > sheetH + 1e-6) return []
-      const mask = makeMask(mapPolygon([1, 0, 0, 1, -b.minX, -b.minY], mapPolygon(map, this.grown[piece]!)), this.cellOf(level), w, h)
-      return [{ rotation: deg, mask, w, h, offsetX: b.minX, offsetY: b.minY }]
+      return boxWidth(b) > sheetW + 1e-6 || boxHeight(b) > sheetH + 1e-6 ? [] : [{ rotation: deg, map, b }]
     })
-    this.poses.set(key, list)
-    return list
   }
 
   private cellOf(level: Level): number {
@@ -265,42 +322,10 @@ function grownShape(shape: Polygon, by: number): Polygon {
   return grown.toSorted((a, b) => polygonArea(b) - polygonArea(a))[0] ?? shape
 }
 
-/** The turns a piece may take, in degrees. Free turns add the ones that make the box least. */
-function turnsOf(piece: NestPiece): number[] {
-  if (piece.turns === 'fixed') return [0]
-  if (piece.turns === 'quarter') return [0, 90, 180, 270]
-  const turns = Array.from({ length: FREE_TURNS }, (_, i) => (i * 360) / FREE_TURNS)
-  let least = Infinity
-  let tight = 0
-  for (let deg = 0; deg < 90; deg += 1) {
-    const b = polygonBox(mapPolygon(turn(deg), piece.shape))
-    const area = boxWidth(b) * boxHeight(b)
-    if (area < least - 1e-6) {
-      least = area
-      tight = deg
-    }
-  }
-  const extra = tight % (360 / FREE_TURNS) === 0 ? [] : [0, 90, 180, 270].map((q) => tight + q)
-  return [...extra, ...turns]
-}
-
-/** Counts sheets, score and utilisation of placements. */
-export function summarise(instance: NestInstance, placements: Placement[], areas = instance.pieces.map((p) => polygonArea(p.shape))): NestLayout {
-  const { w, h, margin } = instance.sheet
-  const byId = new Map(instance.pieces.map((piece, k) => [piece.id, k]))
-  const sheets = Math.max(0, ...placements.map((p) => p.sheet + 1))
-  let reachX = margin
-  let reachY = margin
-  let area = 0
-  for (const p of placements) {
-    const k = byId.get(p.id)
-    if (k === undefined) continue
-    area += areas[k]!
-    if (p.sheet !== sheets - 1) continue
-    const b = polygonBox(mapPolygon(turn(p.rotation), instance.pieces[k]!.shape))
-    reachX = Math.max(reachX, b.maxX + p.x)
-    reachY = Math.max(reachY, b.maxY + p.y)
-  }
-  const share = Math.min((reachX - margin) / (w - 2 * margin), (reachY - margin) / (h - 2 * margin))
-  return { placements, sheets, score: sheets === 0 ? 0 : sheets - 1 + Math.max(0, share), utilisation: sheets === 0 ? 0 : area / (sheets * w * h) }
+/** Every turn costs a mask and a search: of the turns evenly round every second does, and the straight ones come first. */
+function rasterTurns(piece: NestPiece): number[] {
+  const all = turnsOf(piece)
+  if (piece.turns !== 'free') return all
+  const straight = all.length - FREE_TURNS
+  return [...all.slice(0, Math.min(straight, 8)), ...all.slice(straight).filter((_, i) => i % 2 === 0)]
 }

@@ -1,0 +1,454 @@
+// Overlap minimisation: all pieces lie on the sheets at once, over each other at first, and one after the other moves to
+// where it overlaps least; overlaps that stay grow dearer (guided local search) until none is left. Reaches layouts that
+// no order of laying pieces one by one gives. What comes out is proved by exact distances before it is handed on.
+import { compose, mapPolygon, rotation, translation, type Polygon } from '../../geometry'
+import { nearest } from './clearance'
+import { makeField, overlapOf, type Field, type Spot } from './field'
+import type { NestInstance, Placement } from './instance'
+import { FREE_TURNS, turnsOf } from './turns'
+
+/** What a room may hold, mm from its sheet's corner. */
+export interface Room {
+  minX: number
+  minY: number
+  maxX: number
+  maxY: number
+}
+
+/** Added to the gap while searching, for the fields' coarseness; twice that where pieces may touch. */
+const SLACK_MM = 0.04
+/** What the exact proof adds to the gap when it parts pieces. */
+const PROOF_MM = 0.003
+const SAMPLES_ANYWHERE = 24
+const SAMPLES_NEAR = 6
+const KEPT = 3
+/** Steps of a descent end here (mm). */
+const FINEST_STEP_MM = 0.03
+const PROOF_ROUNDS = 80
+
+interface Candidate extends Spot {
+  room: number
+  turn: number
+  loss: number
+}
+
+interface Item extends Spot {
+  piece: number
+  copy: number
+  fixed: boolean
+  room: number
+  turn: number
+  /** Box of the turned piece about its middle. */
+  left: number
+  right: number
+  up: number
+  down: number
+}
+
+export class Separator {
+  private readonly fields: Field[]
+  private readonly turns: number[][]
+  private gap: number
+  private items: Item[] = []
+  private rooms: Room[] = []
+  /** Weight of each pair, and its overlap at the last count. */
+  private weights = new Float64Array(0)
+  private members: number[][] = []
+  /** Sum of all overlaps (mm) after the last sweep. */
+  total = Infinity
+
+  constructor(
+    private readonly instance: NestInstance,
+    private readonly random: () => number,
+  ) {
+    this.gap = this.startGap()
+    const known = new Map<Polygon, Field>()
+    this.fields = instance.pieces.map((piece) => {
+      let field = known.get(piece.shape)
+      if (!field) known.set(piece.shape, (field = makeField(piece.shape, this.gap + 4 * SLACK_MM)))
+      return field
+    })
+    this.turns = instance.pieces.map(turnsOf)
+  }
+
+  private startGap(): number {
+    return this.instance.gap + (this.instance.gap < 0.2 ? 2 : 1) * SLACK_MM
+  }
+
+  /** Begins from a layout: pieces that the rooms no longer hold are pushed in, over whatever lies there. */
+  start(placements: readonly Placement[], rooms: readonly Room[]): void {
+    this.rooms = [...rooms]
+    this.gap = this.startGap()
+    const pinned = new Set((this.instance.pinned ?? []).map((p) => `${p.id}#${p.copy}`))
+    const byId = new Map(this.instance.pieces.map((piece, k) => [piece.id, k]))
+    this.items = placements.map((p) => {
+      const piece = byId.get(p.id)!
+      const field = this.fields[piece]!
+      const [cos, sin] = rotation(p.rotation)
+      const item: Item = {
+        piece,
+        copy: p.copy,
+        fixed: pinned.has(`${p.id}#${p.copy}`),
+        room: p.sheet,
+        turn: p.rotation,
+        cos,
+        sin,
+        x: p.x + cos * field.midX - sin * field.midY,
+        y: p.y + sin * field.midX + cos * field.midY,
+        left: 0,
+        right: 0,
+        up: 0,
+        down: 0,
+      }
+      this.measure(item, field)
+      return item
+    })
+    const n = this.items.length
+    this.weights = new Float64Array(n * n).fill(1)
+    this.items.forEach((item) => {
+      if (item.fixed) return
+      if (item.room < rooms.length && this.pushIn(item)) return
+      // Its sheet is gone or too narrow now: anywhere else where it fits.
+      const spot = this.anywhere(item)
+      if (spot) this.put(item, spot)
+    })
+    this.sort()
+    this.count()
+  }
+
+  /** Moves every piece that overlaps to where it overlaps least; makes what is left dearer. */
+  sweep(): void {
+    const n = this.items.length
+    const order = Array.from({ length: n }, (_, i) => i)
+    for (let i = n - 1; i > 0; i--) {
+      const k = Math.floor(this.random() * (i + 1))
+      ;[order[i], order[k]] = [order[k]!, order[i]!]
+    }
+    for (const i of order) {
+      const item = this.items[i]!
+      if (item.fixed) continue
+      const now = this.loss(i, item.room, item, Infinity)
+      if (now > 0) this.move(i, now)
+    }
+    this.count()
+  }
+
+  /** Two pieces of like size change places, to leave a dead end. */
+  swap(): void {
+    const free = [...this.items.keys()].filter((i) => !this.items[i]!.fixed)
+    if (free.length < 2) return
+    const a = free[Math.floor(this.random() * free.length)]!
+    const size = (i: number) => this.fields[this.items[i]!.piece]!.area
+    const alike = free
+      .filter((i) => this.items[i]!.piece !== this.items[a]!.piece)
+      .sort((i, k) => Math.abs(size(i) - size(a)) - Math.abs(size(k) - size(a)))
+      .slice(0, 6)
+    if (alike.length === 0) return
+    const b = alike[Math.floor(this.random() * alike.length)]!
+    const [ia, ib] = [this.items[a]!, this.items[b]!]
+    const place = { room: ia.room, x: ia.x, y: ia.y }
+    Object.assign(ia, { room: ib.room, x: ib.x, y: ib.y })
+    Object.assign(ib, place)
+    for (const item of [ia, ib])
+      if (!this.pushIn(item)) {
+        const spot = this.anywhere(item)
+        if (spot) this.put(item, spot)
+      }
+    this.weights.fill(1)
+    this.sort()
+    this.count()
+  }
+
+  /** The places as they are, to come back to. */
+  snapshot(): Item[] {
+    return this.items.map((item) => ({ ...item }))
+  }
+
+  restore(items: readonly Item[], rooms: readonly Room[] = this.rooms): void {
+    this.rooms = [...rooms]
+    this.weights.fill(1)
+    this.items = items.map((item) => ({ ...item }))
+    this.sort()
+    this.count()
+  }
+
+  /** Placements once nothing overlaps, parted to the gap and proved by exact distances; null where that cannot be. */
+  proved(): Placement[] | null {
+    const items = this.items.map((item) => ({ ...item }))
+    const shapes = items.map((item) => this.shapeOf(item))
+    const wanted = this.instance.gap
+    for (let round = 0; round < PROOF_ROUNDS; round++) {
+      let parted = true
+      for (const list of this.members)
+        for (let k = 0; k < list.length; k++)
+          for (let m = 0; m < k; m++) {
+            const [i, j] = [list[k]!, list[m]!]
+            const [a, b] = [items[i]!, items[j]!]
+            if (a.fixed && b.fixed) continue
+            const near = nearest(shapes[i]!, shapes[j]!, wanted + PROOF_MM / 2)
+            if (!near) continue
+            if (near.mm === 0) return this.unproved()
+            parted = false
+            const share = a.fixed || b.fixed ? 1 : 0.5
+            const by = (wanted + PROOF_MM - near.mm) * share
+            if (!a.fixed) this.shift(a, near.nx * by, near.ny * by)
+            if (!b.fixed) this.shift(b, -near.nx * by, -near.ny * by)
+            shapes[i] = this.shapeOf(a)
+            shapes[j] = this.shapeOf(b)
+          }
+      if (parted) return items.map((item) => this.placementOf(item))
+    }
+    return this.unproved()
+  }
+
+  /** What the fields took for clear is not: from now on they must see a little more room. */
+  private unproved(): null {
+    this.gap += SLACK_MM
+    this.count()
+    return null
+  }
+
+  private shift(item: Item, dx: number, dy: number): void {
+    item.x += dx
+    item.y += dy
+    this.pushIn(item)
+  }
+
+  private placementOf(item: Item): Placement {
+    const field = this.fields[item.piece]!
+    return {
+      id: this.instance.pieces[item.piece]!.id,
+      copy: item.copy,
+      sheet: item.room,
+      x: item.x - item.cos * field.midX + item.sin * field.midY,
+      y: item.y - item.sin * field.midX - item.cos * field.midY,
+      rotation: item.turn,
+    }
+  }
+
+  private shapeOf(item: Item): Polygon {
+    const p = this.placementOf(item)
+    return mapPolygon(compose(translation(p.x, p.y), rotation(p.rotation)), this.instance.pieces[item.piece]!.shape)
+  }
+
+  /** Box of a turned piece about its middle. */
+  private measure(item: Pick<Item, 'cos' | 'sin' | 'left' | 'right' | 'up' | 'down'>, field: Field): void {
+    const { hull } = field
+    const { cos, sin } = item
+    let [left, right, up, down] = [Infinity, -Infinity, Infinity, -Infinity]
+    for (let i = 0; i < hull.length; i += 2) {
+      const x = cos * hull[i]! - sin * hull[i + 1]!
+      const y = sin * hull[i]! + cos * hull[i + 1]!
+      if (x < left) left = x
+      if (x > right) right = x
+      if (y < up) up = y
+      if (y > down) down = y
+    }
+    item.left = left
+    item.right = right
+    item.up = up
+    item.down = down
+  }
+
+  /** Moves a piece by the shortest way into its room. False where the room is too small for it. */
+  private pushIn(item: Item): boolean {
+    const room = this.rooms[item.room]!
+    if (item.right - item.left > room.maxX - room.minX || item.down - item.up > room.maxY - room.minY) return false
+    item.x = Math.max(room.minX - item.left, Math.min(room.maxX - item.right, item.x))
+    item.y = Math.max(room.minY - item.up, Math.min(room.maxY - item.down, item.y))
+    return true
+  }
+
+  private readonly probe: Item = { piece: 0, copy: 0, fixed: false, room: 0, turn: 0, x: 0, y: 0, cos: 1, sin: 0, left: 0, right: 0, up: 0, down: 0 }
+
+  private setTurn(item: Item, turn: number, field: Field): void {
+    const [cos, sin] = rotation(turn)
+    item.turn = turn
+    item.cos = cos
+    item.sin = sin
+    this.measure(item, field)
+  }
+
+  private randomTurn(piece: number): number {
+    const list = this.turns[piece]!
+    if (this.instance.pieces[piece]!.turns !== 'free') return list[Math.floor(this.random() * list.length)]!
+    const roll = this.random()
+    if (roll < 0.15) return this.random() * 360
+    // Turns that lay an edge straight come first in the list, and count for more.
+    const straight = list.length - FREE_TURNS
+    return list[Math.floor(this.random() * (roll < 0.7 && straight > 0 ? straight : list.length))]!
+  }
+
+  /** Any place and turn in any room that can hold the piece. */
+  private anywhere(item: Item): Candidate | null {
+    const field = this.fields[item.piece]!
+    for (let tries = 0; tries < 30; tries++) {
+      const { probe } = this
+      probe.piece = item.piece
+      probe.room = Math.floor(this.random() * this.rooms.length)
+      this.setTurn(probe, this.randomTurn(item.piece), field)
+      const room = this.rooms[probe.room]!
+      const [spareX, spareY] = [room.maxX - room.minX - probe.right + probe.left, room.maxY - room.minY - probe.down + probe.up]
+      if (spareX < 0 || spareY < 0) continue
+      const x = room.minX - probe.left + this.random() * spareX
+      const y = room.minY - probe.up + this.random() * spareY
+      return { room: probe.room, turn: probe.turn, cos: probe.cos, sin: probe.sin, x, y, loss: Infinity }
+    }
+    return null
+  }
+
+  private put(item: Item, spot: Candidate): void {
+    item.room = spot.room
+    item.x = spot.x
+    item.y = spot.y
+    this.setTurn(item, spot.turn, this.fields[item.piece]!)
+  }
+
+  /** Weighted overlap of a piece at a place with all others; stops once over `limit`. */
+  private loss(i: number, room: number, at: Item, limit: number): number {
+    const field = this.fields[this.items[i]!.piece]!
+    const { gap, items, weights } = this
+    const n = items.length
+    const [minX, maxX, minY, maxY] = [at.x + at.left - gap, at.x + at.right + gap, at.y + at.up - gap, at.y + at.down + gap]
+    let sum = 0
+    for (const j of this.members[room]!) {
+      if (j === i) continue
+      const other = items[j]!
+      if (other.x + other.left >= maxX || other.x + other.right <= minX || other.y + other.up >= maxY || other.y + other.down <= minY) continue
+      const weight = weights[i * n + j]!
+      sum += weight * overlapOf(field, at, this.fields[other.piece]!, other, gap, (limit - sum) / weight)
+      if (sum > limit) return sum
+    }
+    return sum
+  }
+
+  private move(i: number, now: number): void {
+    const item = this.items[i]!
+    const field = this.fields[item.piece]!
+    const start: Candidate = { room: item.room, turn: item.turn, cos: item.cos, sin: item.sin, x: item.x, y: item.y, loss: now }
+    const kept: Candidate[] = [start]
+    const consider = (spot: Candidate | null) => {
+      if (!spot) return
+      const { probe } = this
+      const worst = kept.length < KEPT ? Infinity : kept.at(-1)!.loss
+      this.aim(probe, item.piece, spot, field)
+      if (!this.pushIn(probe)) return
+      spot.x = probe.x
+      spot.y = probe.y
+      spot.loss = this.loss(i, spot.room, probe, worst)
+      if (spot.loss >= worst) return
+      kept.push(spot)
+      kept.sort((a, b) => a.loss - b.loss)
+      if (kept.length > KEPT) kept.pop()
+    }
+    for (let k = 0; k < SAMPLES_ANYWHERE; k++) consider(this.anywhere(item))
+    const size = Math.min(field.radius, 40)
+    const free = this.instance.pieces[item.piece]!.turns === 'free'
+    for (let k = 0; k < SAMPLES_NEAR; k++) {
+      const turn = free && k % 2 === 0 ? item.turn + (this.random() - 0.5) * 30 : k % 3 === 0 ? this.randomTurn(item.piece) : item.turn
+      const [cos, sin] = rotation(turn)
+      consider({
+        room: item.room,
+        turn,
+        cos,
+        sin,
+        x: item.x + (this.random() - 0.5) * size,
+        y: item.y + (this.random() - 0.5) * size,
+        loss: Infinity,
+      })
+    }
+    let best = start
+    for (const spot of kept.includes(start) ? kept : [...kept, start]) {
+      const down = this.descend(i, spot, free)
+      if (down.loss < best.loss) best = down
+      if (best.loss === 0) break
+    }
+    if (best === start) return
+    if (best.room !== item.room) {
+      this.members[item.room] = this.members[item.room]!.filter((k) => k !== i)
+      this.members[best.room]!.push(i)
+    }
+    this.put(item, best)
+  }
+
+  private aim(probe: Item, piece: number, spot: Candidate, field: Field): void {
+    probe.piece = piece
+    probe.room = spot.room
+    probe.x = spot.x
+    probe.y = spot.y
+    probe.turn = spot.turn
+    probe.cos = spot.cos
+    probe.sin = spot.sin
+    this.measure(probe, field)
+  }
+
+  /** Steps along random axes while they help, ever shorter. */
+  private descend(i: number, from: Candidate, free: boolean): Candidate {
+    const { piece } = this.items[i]!
+    const field = this.fields[piece]!
+    const { probe } = this
+    let best = from
+    let step = Math.max(0.4, Math.min(4, field.radius / 6))
+    const least = from.loss < 1 ? FINEST_STEP_MM / 3 : FINEST_STEP_MM
+    while (step > least && best.loss > 0) {
+      const turning = free && this.random() < 0.3
+      const angle = this.random() * Math.PI
+      const axis = this.random()
+      const [ux, uy] = axis < 0.35 ? [1, 0] : axis < 0.7 ? [0, 1] : [Math.cos(angle), Math.sin(angle)]
+      let better = false
+      for (const sign of [1, -1]) {
+        this.aim(probe, piece, best, field)
+        if (turning) this.setTurn(probe, best.turn + (sign * step * 57.3) / field.radius, field)
+        else {
+          probe.x += sign * ux * step
+          probe.y += sign * uy * step
+        }
+        if (!this.pushIn(probe)) continue
+        const loss = this.loss(i, best.room, probe, best.loss)
+        if (loss >= best.loss) continue
+        best = { room: best.room, turn: probe.turn, cos: probe.cos, sin: probe.sin, x: probe.x, y: probe.y, loss }
+        better = true
+        break
+      }
+      step *= better ? 1.25 : 0.6
+    }
+    return best
+  }
+
+  private sort(): void {
+    this.members = this.rooms.map(() => [])
+    this.items.forEach((item, i) => this.members[item.room]!.push(i))
+  }
+
+  /** Counts what overlaps and sets the weights: overlaps grow dearer, what is clear is forgotten slowly. */
+  private count(): void {
+    const { items, weights, gap } = this
+    const n = items.length
+    const pairs: [number, number, number][] = []
+    let most = 0
+    this.total = 0
+    for (const list of this.members)
+      for (let k = 0; k < list.length; k++)
+        for (let m = 0; m < k; m++) {
+          const [i, j] = [list[k]!, list[m]!]
+          const [a, b] = [items[i]!, items[j]!]
+          if (
+            a.x + a.left - gap >= b.x + b.right ||
+            b.x + b.left - gap >= a.x + a.right ||
+            a.y + a.up - gap >= b.y + b.down ||
+            b.y + b.up - gap >= a.y + a.down
+          )
+            continue
+          const overlap = overlapOf(this.fields[a.piece]!, a, this.fields[b.piece]!, b, gap)
+          if (overlap === 0) continue
+          pairs.push([i, j, overlap])
+          most = Math.max(most, overlap)
+          this.total += overlap
+        }
+    for (let k = 0; k < weights.length; k++) if (weights[k]! > 1) weights[k] = Math.max(1, weights[k]! * 0.95)
+    for (const [i, j, overlap] of pairs) {
+      const weight = (weights[i * n + j]! / 0.95) * (1.2 + (0.8 * overlap) / most)
+      weights[i * n + j] = weights[j * n + i] = Math.min(1e6, weight)
+    }
+  }
+}
