@@ -85,9 +85,9 @@ export class BoxSearch {
     this.next = new Int32Array(this.boxes.length + 1)
   }
 
-  /** Whether all pieces are boxes, and none is pinned. */
+  /** Whether all pieces are boxes, none is pinned, and there are whole sheets only. */
   static suits(instance: NestInstance): boolean {
-    if ((instance.pinned ?? []).length > 0) return false
+    if ((instance.pinned ?? []).length > 0 || (instance.offCuts ?? []).length > 0) return false
     return instance.pieces.every((piece) => {
       const b = polygonBox(mapPolygon(rotation(turnsOf(piece)[0]!), piece.shape))
       return polygonArea(piece.shape) >= FILLS * boxWidth(b) * boxHeight(b)

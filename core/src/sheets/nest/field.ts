@@ -39,13 +39,13 @@ const RUN = 9
 /** How many nodes beside an edge are measured exactly; the rest are filled in from them. */
 const BAND = 2.5
 
-/** The field of a shape, reaching `aroundMm` beyond it. */
-export function makeField(shape: Polygon, aroundMm: number): Field {
+/** The field of a shape, reaching `aroundMm` beyond it; `nodes` along its longer side. */
+export function makeField(shape: Polygon, aroundMm: number, nodes = NODES): Field {
   const b = polygonBox(shape)
   const [midX, midY] = [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2]
   const rings = polygonRings(shape).map((ring) => ring.map((v, i) => v - (i % 2 === 0 ? midX : midY)))
   const [halfW, halfH] = [(b.maxX - b.minX) / 2, (b.maxY - b.minY) / 2]
-  const cell = Math.max(FINEST_MM, (2 * Math.max(halfW, halfH)) / NODES)
+  const cell = Math.max(FINEST_MM, (2 * Math.max(halfW, halfH)) / nodes)
   const around = aroundMm + 2 * cell
   const cols = Math.ceil((2 * (halfW + around)) / cell) + 1
   const rows = Math.ceil((2 * (halfH + around)) / cell) + 1

@@ -2,7 +2,7 @@
 // separator look for a way to lie in what is left.
 import { polygonArea } from '../../geometry'
 import type { NestInstance, NestLayout } from './instance'
-import { Separator, type Room } from './separator'
+import { offCutRoom, Separator, type Room } from './separator'
 import { summarise } from './summary'
 
 /** Share of a sheet that is taken away at first and at least. */
@@ -25,6 +25,8 @@ export class Improver {
   private readonly area: number
   private bite = FIRST_BITE
   private way: (typeof WAYS)[number] = 'rows'
+  private readonly offCuts: Room[]
+  private readonly offCutArea: number
   private running = false
   private readonly patience: number
   private lowest = Infinity
@@ -40,6 +42,8 @@ export class Improver {
     this.separator = new Separator(instance, random)
     const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)
     this.patience = Math.max(15, Math.min(PATIENCE, Math.round(PATIENT_MOVES / count)))
+    this.offCuts = (instance.offCuts ?? []).map(offCutRoom).filter((room) => room !== null)
+    this.offCutArea = (instance.offCuts ?? []).reduce((sum, { outline }) => sum + polygonArea(outline), 0)
     this.area = instance.pieces.reduce((sum, piece) => sum + piece.qty * polygonArea(piece.shape), 0)
   }
 
@@ -100,16 +104,17 @@ export class Improver {
   private roomsFor(score: number): Room[] | null {
     const { w, h, margin } = this.instance.sheet
     const fewer = Math.ceil(score - 1e-9) - 1
-    if (this.way === 'fewer' && (fewer < 1 || this.area > fewer * (w - 2 * margin) * (h - 2 * margin))) return null
+    const least = this.offCuts.length > 0 ? 0 : 1
+    if (this.way === 'fewer' && (fewer < least || this.area > fewer * (w - 2 * margin) * (h - 2 * margin) + this.offCutArea)) return null
     const goal = this.way === 'fewer' ? fewer : score - Math.min(this.bite, score / 3)
-    const sheets = Math.max(1, Math.ceil(goal - 1e-9))
+    const sheets = this.way === 'fewer' ? fewer : Math.max(1, Math.ceil(goal - 1e-9))
     const share = goal - (sheets - 1)
-    const rooms = Array.from({ length: sheets }, () => ({ minX: margin, minY: margin, maxX: w - margin, maxY: h - margin }))
-    const last = rooms.at(-1)!
-    if (this.way === 'columns') last.maxX = margin + (w - 2 * margin) * share
-    else last.maxY = margin + (h - 2 * margin) * share
+    const whole = Array.from({ length: sheets }, (_, sheet): Room => ({ sheet, minX: margin, minY: margin, maxX: w - margin, maxY: h - margin, walls: [] }))
+    const last = whole.at(-1)
+    if (last && this.way === 'columns') last.maxX = margin + (w - 2 * margin) * share
+    else if (last) last.maxY = margin + (h - 2 * margin) * share
     const pinned = this.instance.pinned ?? []
     if (pinned.some((pin) => pin.sheet >= sheets)) return null
-    return rooms
+    return [...this.offCuts, ...whole]
   }
 }

@@ -9,7 +9,10 @@ export interface NestPiece {
   turns: Turns
 }
 
-/** A placement turns the piece's points about the origin (degrees, clockwise on screen), then moves them by x, y (mm). */
+/**
+ * A placement turns the piece's points about the origin (degrees, clockwise on screen), then moves them by x, y (mm).
+ * Whole sheets are numbered from 0; off-cut k is sheet −1 − k.
+ */
 export interface Placement {
   id: string
   copy: number
@@ -19,21 +22,32 @@ export interface Placement {
   rotation: number
 }
 
+/** A left-over sheet of any outline, holes included; its box begins at 0,0. */
+export interface OffCutSheet {
+  id: string
+  outline: Polygon
+  /** Kept free along its edges, mm. */
+  margin: number
+}
+
 export interface NestInstance {
   /** Sheet in mm; `margin` is the rim the blade cannot reach. */
   sheet: { w: number; h: number; margin: number }
   /** Least distance between pieces, mm. */
   gap: number
   pieces: readonly NestPiece[]
+  /** Used before any whole sheet is cut into, in this order. */
+  offCuts?: readonly OffCutSheet[]
   /** Placements that must stay as they are. */
   pinned?: readonly Placement[]
 }
 
 export interface NestLayout {
   placements: Placement[]
+  /** Whole sheets. */
   sheets: number
   /** (sheets − 1) + share of the last sheet's cuttable area that one straight cut takes away to keep the rest whole. */
   score: number
-  /** Card in pieces as a share of the sheets used. */
+  /** Card in pieces as a share of the sheets and off-cuts used. */
   utilisation: number
 }

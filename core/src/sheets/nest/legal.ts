@@ -1,5 +1,6 @@
 // Whether a placement is legal beside others: inside the rim, and the gap away from every other piece.
-import { boxesMeet, growBox, intersect, mapPolygon, offset, polygonBox, regionArea, rotation, type Polygon } from '../../geometry'
+import { intersect, mapPolygon, offset, polygonBox, regionArea, rotation, subtract, type Polygon } from '../../geometry'
+import { nearest } from './clearance'
 import type { NestInstance, Placement } from './instance'
 
 /** Areas and lengths under this count as rounding (mm, mm²). */
@@ -15,19 +16,30 @@ export function placedShape(instance: NestInstance, p: Pick<Placement, 'id' | 'x
 export function whyIllegal(instance: NestInstance, p: Placement, others: readonly Placement[]): string | null {
   const shape = placedShape(instance, p)
   if (!shape) return 'is not of this paper'
-  const { sheet, gap } = instance
-  const b = polygonBox(shape)
-  const { margin: rim } = sheet
-  if (b.minX < rim - ROUNDING || b.minY < rim - ROUNDING || b.maxX > sheet.w - rim + ROUNDING || b.maxY > sheet.h - rim + ROUNDING)
-    return `lies in the rim of ${rim.toFixed(1)} mm that the blade cannot reach`
-  const near = growBox(b, gap)
-  const grown = offset([shape], Math.max(0, gap - ROUNDING))
+  const { gap } = instance
+  const outside = p.sheet < 0 ? outsideOffCut(instance, p.sheet, shape) : outsideSheet(instance, shape)
+  if (outside) return outside
   for (const other of others) {
     if (other.sheet !== p.sheet || (other.id === p.id && other.copy === p.copy)) continue
     const otherShape = placedShape(instance, other)
-    if (!otherShape || !boxesMeet(near, polygonBox(otherShape))) continue
-    if (regionArea(intersect([shape], [otherShape])) > ROUNDING) return 'lies over another piece'
-    if (regionArea(intersect(grown, [otherShape])) > ROUNDING) return `is nearer than ${gap} mm to another piece`
+    const near = otherShape && nearest(shape, otherShape, Math.max(gap, ROUNDING))
+    if (!near) continue
+    if (near.mm === 0 && regionArea(intersect([shape], [otherShape])) > ROUNDING) return 'lies over another piece'
+    if (near.mm < gap - ROUNDING) return `is nearer than ${gap} mm to another piece`
   }
   return null
+}
+
+function outsideSheet({ sheet }: NestInstance, shape: Polygon): string | null {
+  const b = polygonBox(shape)
+  const { margin: rim } = sheet
+  if (b.minX >= rim - ROUNDING && b.minY >= rim - ROUNDING && b.maxX <= sheet.w - rim + ROUNDING && b.maxY <= sheet.h - rim + ROUNDING) return null
+  return `lies in the rim of ${rim.toFixed(1)} mm that the blade cannot reach`
+}
+
+function outsideOffCut({ offCuts = [] }: NestInstance, sheet: number, shape: Polygon): string | null {
+  const offCut = offCuts[-1 - sheet]
+  if (!offCut) return 'lies on an off-cut that is not there'
+  const inside = offset([offCut.outline], ROUNDING - offCut.margin)
+  return regionArea(subtract([shape], inside)) > ROUNDING ? `passes the edge of the off-cut, or comes nearer to it than ${offCut.margin} mm` : null
 }

@@ -2,7 +2,24 @@
 // the lowest place that is free (holes and bays of earlier pieces included). The other takes card away from the best
 // layout and parts the overlaps that come of it (improver.ts). The first layout is complete and legal; every later one
 // can only better it.
-import { boxHeight, boxWidth, compose, growBox, mapPolygon, offset, polygonArea, polygonBox, rotation as turn, type Polygon } from '../../geometry'
+import {
+  boxHeight,
+  boxWidth,
+  compose,
+  growBox,
+  mapPolygon,
+  mapRegion,
+  offset,
+  polygonArea,
+  polygonBox,
+  rectangle,
+  regionArea,
+  regionBox,
+  regionRings,
+  rotation as turn,
+  translation,
+  type Polygon,
+} from '../../geometry'
 import { BadInput, seededRandom } from '../../project'
 import { BoxSearch } from './boxes'
 import { SheetGrid } from './grid'
@@ -46,6 +63,16 @@ interface Item {
   copy: number
   /** Index of the pose to keep to; −1 tries all. */
   pose: number
+}
+
+/** A sheet or off-cut as cells; lengths and origin (mm, from the sheet's corner) along the axis that is laid. */
+interface Ground {
+  sheet: number
+  grid: SheetGrid
+  w: number
+  h: number
+  originX: number
+  originY: number
 }
 
 /** Lays the short side or the long side of the sheet full first. */
@@ -237,41 +264,35 @@ export class Nester {
 
   private lay(items: readonly Item[], axis: Axis, level: Level): NestLayout {
     const cell = this.cellOf(level)
-    const [sheetW, sheetH] = axis === 'rows' ? [this.gridW, this.gridH] : [this.gridH, this.gridW]
-    const cols = Math.ceil(sheetW / cell - 1e-9)
-    const rows = Math.ceil(sheetH / cell - 1e-9)
-    const grids: SheetGrid[] = []
+    const pins = this.instance.pinned ?? []
+    const offCuts = (this.instance.offCuts ?? []).flatMap((_, k) => this.offCutGround(k, axis, cell))
+    const whole: Ground[] = []
+    const ground = (n: number): Ground => offCuts[n] ?? (whole[n - offCuts.length] ??= this.wholeGround(n - offCuts.length, axis, cell))
+    for (const { sheet } of pins) if (sheet >= 0) ground(offCuts.length + sheet)
+    for (let n = 0; n < offCuts.length + whole.length; n++)
+      for (const pin of pins) if (pin.sheet === ground(n).sheet) this.takePinned(ground(n), pin, axis, cell)
     // Where the same piece found nothing on a sheet, its copies need not look again.
     const failed = new Set<string>()
-    const { margin } = this.instance.sheet
-    const origin = margin - this.instance.gap / 2 - CLEARANCE_MM
-    const open = () => {
-      const grid = new SheetGrid(cols, rows)
-      for (const pin of this.instance.pinned ?? []) if (pin.sheet === grids.length) this.takePinned(grid, pin, axis, origin, cell)
-      grids.push(grid)
-    }
-    const lastPinned = Math.max(-1, ...(this.instance.pinned ?? []).map((p) => p.sheet))
-    for (let s = 0; s <= Math.max(0, lastPinned); s++) open()
-    const placements: Placement[] = [...(this.instance.pinned ?? [])]
+    const placements: Placement[] = [...pins]
     for (const item of items) {
       const all = this.posesOf(item.piece, axis, level)
       const poses = item.pose >= 0 && item.pose < all.length ? [all[item.pose]!] : all
-      for (let s = 0; ; s++) {
-        if (s >= grids.length) open()
-        const key = `${item.piece} ${item.pose} ${s}`
+      for (let n = 0; ; n++) {
+        const key = `${item.piece} ${item.pose} ${n}`
         if (failed.has(key)) continue
-        const found = this.findBest(grids[s]!, poses, sheetW, sheetH, cell)
+        const on = ground(n)
+        const found = this.findBest(on, poses, cell)
         if (!found) {
           failed.add(key)
           continue
         }
         const { pose, x, y } = found
-        grids[s]!.take(pose.mask, x, y)
-        const [px, py] = [x * cell - pose.offsetX + origin, y * cell - pose.offsetY + origin]
+        on.grid.take(pose.mask, x, y)
+        const [px, py] = [x * cell - pose.offsetX + on.originX, y * cell - pose.offsetY + on.originY]
         placements.push({
           id: this.instance.pieces[item.piece]!.id,
           copy: item.copy,
-          sheet: s,
+          sheet: on.sheet,
           x: axis === 'rows' ? px : py,
           y: axis === 'rows' ? py : px,
           rotation: pose.rotation,
@@ -282,13 +303,36 @@ export class Nester {
     return summarise(this.instance, placements, this.areas)
   }
 
-  private findBest(grid: SheetGrid, poses: readonly Pose[], sheetW: number, sheetH: number, cell: number): { pose: Pose; x: number; y: number } | null {
+  private wholeGround(sheet: number, axis: Axis, cell: number): Ground {
+    const [w, h] = axis === 'rows' ? [this.gridW, this.gridH] : [this.gridH, this.gridW]
+    const origin = this.instance.sheet.margin - this.grow
+    return { sheet, grid: new SheetGrid(Math.ceil(w / cell - 1e-9), Math.ceil(h / cell - 1e-9)), w, h, originX: origin, originY: origin }
+  }
+
+  /** The cells of an off-cut, those outside its outline taken; none where the rim leaves nothing of it. */
+  private offCutGround(k: number, axis: Axis, cell: number): Ground[] {
+    const { outline, margin } = this.instance.offCuts![k]!
+    const flat = offset([outline], this.grow - margin)
+    if (flat.length === 0) return []
+    const inside = axis === 'rows' ? flat : mapRegion([0, 1, 1, 0, 0, 0], flat)
+    const b = regionBox(inside)
+    const [w, h] = [boxWidth(b), boxHeight(b)]
+    const grid = new SheetGrid(Math.ceil(w / cell - 1e-9), Math.ceil(h / cell - 1e-9))
+    // A plain rectangle blocks nothing; its edge would cost a row of cells all round.
+    if (regionArea(inside) < w * h - 1) {
+      const around = { outer: rectangle(0, 0, w, h).outer, holes: regionRings(mapRegion([1, 0, 0, 1, -b.minX, -b.minY], inside)) }
+      grid.take(makeMask(around, cell, w, h), 0, 0)
+    }
+    return [{ sheet: -1 - k, grid, w, h, originX: b.minX, originY: b.minY }]
+  }
+
+  private findBest({ grid, w, h }: Ground, poses: readonly Pose[], cell: number): { pose: Pose; x: number; y: number } | null {
     let best: { pose: Pose; x: number; y: number } | null = null
     let least = Infinity
     for (const pose of poses) {
-      const maxX = Math.floor((sheetW - pose.w) / cell + 1e-9)
+      const maxX = Math.floor((w - pose.w) / cell + 1e-9)
       // A place so low that its upper edge would pass the best so far is of no use.
-      const maxY = Math.floor(Math.min(sheetH - pose.h, least === Infinity ? Infinity : least * cell - pose.h) / cell + 1e-9)
+      const maxY = Math.floor(Math.min(h - pose.h, least === Infinity ? Infinity : least * cell - pose.h) / cell + 1e-9)
       const place = grid.findPlace(pose.mask, maxX, maxY)
       if (place < 0) continue
       const y = Math.floor(place / grid.cols)
@@ -302,15 +346,15 @@ export class Nester {
     return best
   }
 
-  private takePinned(grid: SheetGrid, pin: Placement, axis: Axis, origin: number, cell: number): void {
+  private takePinned({ grid, originX, originY }: Ground, pin: Placement, axis: Axis, cell: number): void {
     const k = this.instance.pieces.findIndex((piece) => piece.id === pin.id)
     if (k < 0) return
-    const placed = mapPolygon([1, 0, 0, 1, pin.x - origin, pin.y - origin], mapPolygon(turn(pin.rotation), this.grown[k]!))
-    const shape = axis === 'rows' ? placed : mapPolygon([0, 1, 1, 0, 0, 0], placed)
+    const placed = mapPolygon(compose(translation(pin.x, pin.y), turn(pin.rotation)), this.grown[k]!)
+    const shape = mapPolygon(translation(-originX, -originY), axis === 'rows' ? placed : mapPolygon([0, 1, 1, 0, 0, 0], placed))
     const b = polygonBox(shape)
     const x = Math.floor(b.minX / cell)
     const y = Math.floor(b.minY / cell)
-    const moved = mapPolygon([1, 0, 0, 1, -x * cell, -y * cell], shape)
+    const moved = mapPolygon(translation(-x * cell, -y * cell), shape)
     grid.take(makeMask(moved, cell, b.maxX - x * cell, b.maxY - y * cell), x, y)
   }
 }

@@ -1,24 +1,67 @@
 // Overlap minimisation: all pieces lie on the sheets at once, over each other at first, and one after the other moves to
 // where it overlaps least; overlaps that stay grow dearer (guided local search) until none is left. Reaches layouts that
 // no order of laying pieces one by one gives. What comes out is proved by exact distances before it is handed on.
-import { compose, mapPolygon, rotation, translation, type Polygon } from '../../geometry'
+import {
+  boxHeight,
+  boxWidth,
+  compose,
+  mapPolygon,
+  offset,
+  rectangle,
+  regionArea,
+  regionBox,
+  rotation,
+  subtract,
+  translation,
+  type Polygon,
+} from '../../geometry'
 import { nearest } from './clearance'
 import { makeField, overlapOf, type Field, type Spot } from './field'
-import type { NestInstance, Placement } from './instance'
+import type { NestInstance, OffCutSheet, Placement } from './instance'
 import { FREE_TURNS, turnsOf } from './turns'
 
 /** What a room may hold, mm from its sheet's corner. */
 export interface Room {
+  sheet: number
   minX: number
   minY: number
   maxX: number
   maxY: number
+  /** What lies round and in an off-cut and may not be touched. */
+  walls: readonly Wall[]
+}
+
+export interface Wall extends Spot {
+  field: Field
+  shape: Polygon
+}
+
+/** Beyond an off-cut this much counts as wall, mm. */
+const WALL_MM = 40
+const WALL_NODES = 260
+
+/** An off-cut as a room. Null where its rim leaves nothing. */
+export function offCutRoom({ outline, margin }: OffCutSheet, k: number): Room | null {
+  const inside = offset([outline], -margin)
+  if (inside.length === 0) return null
+  const b = regionBox(inside)
+  const outside = subtract([rectangle(b.minX - WALL_MM, b.minY - WALL_MM, boxWidth(b) + 2 * WALL_MM, boxHeight(b) + 2 * WALL_MM)], inside)
+  const plain = regionArea(inside) > boxWidth(b) * boxHeight(b) - 1
+  const walls = plain
+    ? []
+    : outside.map((shape): Wall => {
+        const field = makeField(shape, 0, WALL_NODES)
+        return { field, shape, x: field.midX, y: field.midY, cos: 1, sin: 0 }
+      })
+  return { sheet: -1 - k, ...b, walls }
 }
 
 /** Added to the gap while searching, for the fields' coarseness; twice that where pieces may touch. */
 const SLACK_MM = 0.04
 /** What the exact proof adds to the gap when it parts pieces. */
 const PROOF_MM = 0.003
+/** Overlap with a wall counts for more than with another piece, which can give way. */
+const WALL_WEIGHT = 4
 const SAMPLES_ANYWHERE = 24
 const SAMPLES_NEAR = 6
 const KEPT = 3
@@ -54,6 +97,7 @@ export class Separator {
   /** Weight of each pair, and its overlap at the last count. */
   private weights = new Float64Array(0)
   private members: number[][] = []
+  private complete = true
   /** Sum of all overlaps (mm) after the last sweep. */
   total = Infinity
 
@@ -89,7 +133,7 @@ export class Separator {
         piece,
         copy: p.copy,
         fixed: pinned.has(`${p.id}#${p.copy}`),
-        room: p.sheet,
+        room: rooms.findIndex((room) => room.sheet === p.sheet),
         turn: p.rotation,
         cos,
         sin,
@@ -107,11 +151,13 @@ export class Separator {
     this.weights = new Float64Array(n * n).fill(1)
     this.items.forEach((item) => {
       if (item.fixed) return
-      if (item.room < rooms.length && this.pushIn(item)) return
+      if (item.room >= 0 && this.pushIn(item)) return
       // Its sheet is gone or too narrow now: anywhere else where it fits.
       const spot = this.anywhere(item)
       if (spot) this.put(item, spot)
     })
+    this.items = this.items.filter((item) => item.room >= 0)
+    this.complete = this.items.length === n
     this.sort()
     this.count()
   }
@@ -174,6 +220,7 @@ export class Separator {
 
   /** Placements once nothing overlaps, parted to the gap and proved by exact distances; null where that cannot be. */
   proved(): Placement[] | null {
+    if (!this.complete) return null
     const items = this.items.map((item) => ({ ...item }))
     const shapes = items.map((item) => this.shapeOf(item))
     const wanted = this.instance.gap
@@ -196,6 +243,8 @@ export class Separator {
             shapes[i] = this.shapeOf(a)
             shapes[j] = this.shapeOf(b)
           }
+      if (parted && items.some((item, i) => this.rooms[item.room]!.walls.some((wall) => nearest(shapes[i]!, wall.shape, 1e-3)?.mm === 0)))
+        return this.unproved()
       if (parted) return items.map((item) => this.placementOf(item))
     }
     return this.unproved()
@@ -219,7 +268,7 @@ export class Separator {
     return {
       id: this.instance.pieces[item.piece]!.id,
       copy: item.copy,
-      sheet: item.room,
+      sheet: this.rooms[item.room]!.sheet,
       x: item.x - item.cos * field.midX + item.sin * field.midY,
       y: item.y - item.sin * field.midX - item.cos * field.midY,
       rotation: item.turn,
@@ -311,6 +360,10 @@ export class Separator {
     const n = items.length
     const [minX, maxX, minY, maxY] = [at.x + at.left - gap, at.x + at.right + gap, at.y + at.up - gap, at.y + at.down + gap]
     let sum = 0
+    for (const wall of this.rooms[room]!.walls) {
+      sum += WALL_WEIGHT * overlapOf(field, at, wall.field, wall, SLACK_MM, (limit - sum) / WALL_WEIGHT)
+      if (sum > limit) return sum
+    }
     for (const j of this.members[room]!) {
       if (j === i) continue
       const other = items[j]!
@@ -425,8 +478,10 @@ export class Separator {
     const { items, weights, gap } = this
     const n = items.length
     const pairs: [number, number, number][] = []
+    let walled = 0
+    for (const item of items) for (const wall of this.rooms[item.room]!.walls) walled += overlapOf(this.fields[item.piece]!, item, wall.field, wall, SLACK_MM)
     let most = 0
-    this.total = 0
+    this.total = walled
     for (const list of this.members)
       for (let k = 0; k < list.length; k++)
         for (let m = 0; m < k; m++) {

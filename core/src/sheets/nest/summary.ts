@@ -2,11 +2,15 @@
 import { mapPolygon, polygonArea, polygonBox, rotation } from '../../geometry'
 import type { NestInstance, NestLayout, Placement } from './instance'
 
+/** What an off-cut counts against a whole sheet: next to nothing, but fewer are better. */
+const OFF_CUT_SCORE = 0.0005
+
 /** Counts sheets, score and utilisation of placements. */
 export function summarise(instance: NestInstance, placements: Placement[], areas = instance.pieces.map((p) => polygonArea(p.shape))): NestLayout {
   const { w, h, margin } = instance.sheet
   const byId = new Map(instance.pieces.map((piece, k) => [piece.id, k]))
-  const sheets = Math.max(0, ...placements.map((p) => p.sheet + 1))
+  const sheets = placements.reduce((most, p) => Math.max(most, p.sheet + 1), 0)
+  const offCuts = [...new Set(placements.filter((p) => p.sheet < 0).map((p) => p.sheet))]
   let reachX = margin
   let reachY = margin
   let area = 0
@@ -14,11 +18,17 @@ export function summarise(instance: NestInstance, placements: Placement[], areas
     const k = byId.get(p.id)
     if (k === undefined) continue
     area += areas[k]!
-    if (p.sheet !== sheets - 1) continue
+    if (p.sheet < 0 || p.sheet !== sheets - 1) continue
     const b = polygonBox(mapPolygon(rotation(p.rotation), instance.pieces[k]!.shape))
     reachX = Math.max(reachX, b.maxX + p.x)
     reachY = Math.max(reachY, b.maxY + p.y)
   }
   const share = Math.min((reachX - margin) / (w - 2 * margin), (reachY - margin) / (h - 2 * margin))
-  return { placements, sheets, score: sheets === 0 ? 0 : sheets - 1 + Math.max(0, share), utilisation: sheets === 0 ? 0 : area / (sheets * w * h) }
+  const card = sheets * w * h + offCuts.reduce((sum, s) => sum + polygonArea(instance.offCuts![-1 - s]!.outline), 0)
+  return {
+    placements,
+    sheets,
+    score: (sheets === 0 ? 0 : sheets - 1 + Math.max(0, share)) + offCuts.length * OFF_CUT_SCORE,
+    utilisation: card === 0 ? 0 : area / card,
+  }
 }
