@@ -64,6 +64,13 @@ export function expectLegal(instance: NestInstance, layout: NestLayout): void {
     const { turns } = pieces.find((piece) => piece.id === p.id)!
     if (turns === 'fixed') expect(p.rotation).toBe(0)
     if (turns === 'quarter') expect(Math.abs(p.rotation % 90)).toBe(0)
+    if (p.sheet < 0) {
+      const { outline, margin } = instance.offCuts![-1 - p.sheet]!
+      const around = placed(outline, { ...p, x: 0, y: 0, rotation: 0 })
+      expect(areaOf(polyclip.difference([rings], [around])), `${p.id} past the off-cut`).toBeLessThan(1e-3)
+      expect(distance(rings, around), `${p.id} at the edge of the off-cut`).toBeGreaterThanOrEqual(margin - 0.02)
+      continue
+    }
     const [x0, y0, x1, y1] = boxOf(rings)
     expect(Math.min(x0, y0)).toBeGreaterThanOrEqual(sheet.margin - 1e-6)
     expect(x1).toBeLessThanOrEqual(sheet.w - sheet.margin + 1e-6)

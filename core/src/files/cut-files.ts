@@ -26,7 +26,7 @@ export function cutSheet(project: Project, load: Load): CutSheet {
     kind: stroke.kind === 'number' && project.plan.numbers === 'cut' ? ('cut' as const) : stroke.kind,
     line: strokeWay(stroke, overcutMm),
   }))
-  return { title: `${project.name}, load ${load.number}: ${load.paper.name}`, widthMm: load.paper.widthMm, heightMm: load.paper.heightMm, pieces, ways }
+  return { title: `${project.name}, load ${load.number}: ${load.paper.name}`, widthMm: load.widthMm, heightMm: load.heightMm, pieces, ways }
 }
 
 /** File name of a load without its ending: load-03-harbour-blue. */

@@ -98,4 +98,6 @@ export const starterStock = (): Paper[] =>
     count,
     price,
     oneWay,
+    note: '',
+    offCuts: [],
   }))

@@ -89,6 +89,9 @@ export const paperSchema = z.looseObject({
   price: z.number().nonnegative(),
   /** The pattern has an up and a down: pieces may not turn. */
   oneWay: z.boolean().default(false),
+  note: z.string().default(''),
+  /** Left-overs worth keeping: outline with holes as path data (M, L, Z; even-odd; mm; its box begins at 0,0). */
+  offCuts: z.array(z.looseObject({ id, label: z.string().default(''), path: z.string().min(1) })).default([]),
 })
 
 export const foamSchema = z.looseObject({
@@ -143,7 +146,8 @@ export const pinSchema = z.looseObject({
   layerId: id,
   pieceId: id,
   copy: z.number().int().nonnegative(),
-  sheet: z.number().int().nonnegative(),
+  /** From 0; off-cut k of the paper, small ones first, is −1 − k. */
+  sheet: z.number().int(),
   x: z.number().finite(),
   y: z.number().finite(),
   rotation: z.number().finite(),
@@ -154,7 +158,11 @@ export const planSchema = z.looseObject({
   gapMm: lengthMm.default(2),
   turns: z.enum(['free', 'quarter', 'fixed']).default('quarter'),
   pins: z.array(pinSchema).default([]),
-  cutOrder: z.enum(['changes', 'build']).default('changes'),
+  cutOrder: z.enum(['changes', 'build', 'hand']).default('changes'),
+  /** Ids of loads in the order that the maker laid down; loads that are not named come after them. */
+  loadOrder: z.array(z.string()).default([]),
+  /** Whether off-cuts of the drawer are cut before whole sheets. */
+  useOffCuts: z.boolean().default(true),
   /** How folio numbers come onto the card: by a pen, by open cuts of the blade, or not at all. */
   numbers: z.enum(['drawn', 'cut', 'none']).default('drawn'),
   /** Small crosses, drawn where the piece to be stuck there hides them. */

@@ -1,12 +1,12 @@
 // The sheets in the order in which they go through the cutter, and what to know before each.
-import { compose, mapPolygon, perimeter, polygonArea, polygonBox, polygonRings, rotation, translation, type Polygon, type Ring } from '../geometry'
+import { compose, mapPolygon, perimeter, polygonArea, polygonBox, polygonRings, rectangle, rotation, translation, type Polygon, type Ring } from '../geometry'
 import { layerFigures, mapMarks, noMarks, type Marks } from '../layers'
 import { builtLayers, groupBy, type Paper, type Project, type Snag } from '../project'
 import { cutPath, turnAt, type CutPath } from './cut-path'
-import type { Placement } from './nest/instance'
-import { splitPartId, type NestedRun } from './parts'
+import type { NestLayout, Placement } from './nest/instance'
+import { splitPartId, type NestedRun, type PaperRun } from './parts'
 import { whyIllegal } from './nest/legal'
-import { cuttingMinutes, settingFor, type CutSetting } from './settings'
+import { BLADE_CARE_M, cuttingMinutes, settingFor, type CutSetting } from './settings'
 
 /** A piece where it lies on a sheet, mm from the sheet's corner. */
 export interface LaidPiece {
@@ -33,8 +33,14 @@ export interface Load {
   /** From 1, in cutting order. */
   number: number
   paper: Paper
-  /** Which sheet of its paper, from 0. */
+  /** Which sheet of its paper, from 0; off-cuts are −1, −2, … */
   sheet: number
+  /** The off-cut that is cut, where it is no whole sheet. */
+  onOffCut: { id: string; label: string } | null
+  /** What is cut into: the whole sheet or the off-cut, and the size of its box. */
+  outline: Polygon
+  widthMm: number
+  heightMm: number
   folios: number[]
   pieces: LaidPiece[]
   setting: CutSetting
@@ -46,6 +52,8 @@ export interface Load {
   offCut: OffCut | null
   /** What must be done on the machine before this load; null where nothing changes. */
   change: string | null
+  /** The blade wants care before this load: how far it has cut since (m), hard papers counted threefold. */
+  bladeCareM: number | null
   utilisation: number
 }
 
@@ -57,13 +65,33 @@ export function loads(project: Project, runs: readonly NestedRun[], marks: Reado
   const folios = new Map(builtLayers(project).map((layer, i) => [layer.id, i + 1]))
   const loose = new Set(builtLayers(project).flatMap((layer) => layerFigures(layer).looseBits.map((id) => `${layer.id}/${id}`)))
   const list = runs.flatMap(({ run, layout }) =>
-    Array.from({ length: layout.sheets }, (_, sheet) => {
+    sheetsOf(layout).map((sheet) => {
       const pieces = layout.placements.filter((p) => p.sheet === sheet).map((p) => laid(p, run.instance.pieces, folios, loose, marks))
-      return makeLoad(project, run.paper, sheet, pieces)
+      return makeLoad(project, run, sheet, pieces)
     }),
   )
-  list.sort(project.plan.cutOrder === 'build' ? (a, b) => a.folios[0]! - b.folios[0]! : byChanges)
-  return list.map((load, i) => ({ ...load, number: i + 1, change: changeBefore(list[i - 1], load) }))
+  list.sort(byChanges)
+  if (project.plan.cutOrder === 'build') list.sort((a, b) => a.folios[0]! - b.folios[0]!)
+  if (project.plan.cutOrder === 'hand') list.sort(byHand(project.plan.loadOrder))
+  let bladeM = 0
+  return list.map((load, i) => {
+    const due = bladeM >= BLADE_CARE_M
+    if (due) bladeM = 0
+    const bladeCareM = due ? BLADE_CARE_M : null
+    bladeM += (load.outlineMm / 1000) * load.setting.passes * (load.setting.hardOnBlade ? 3 : 1)
+    return { ...load, number: i + 1, change: changeBefore(list[i - 1], load), bladeCareM }
+  })
+}
+
+const byHand = (order: readonly string[]) => (a: Load, b: Load) => {
+  const place = (load: Load) => (order.includes(load.id) ? order.indexOf(load.id) : Infinity)
+  return place(a) === place(b) ? 0 : place(a) - place(b)
+}
+
+/** The sheets of a layout that bear pieces: off-cuts first. */
+function sheetsOf(layout: NestLayout): number[] {
+  const offCuts = [...new Set(layout.placements.map((p) => p.sheet).filter((sheet) => sheet < 0))].sort((a, b) => b - a)
+  return [...offCuts, ...Array.from({ length: layout.sheets }, (_, sheet) => sheet)]
 }
 
 function laid(
@@ -88,28 +116,36 @@ function laid(
   }
 }
 
-function makeLoad(project: Project, paper: Paper, sheet: number, pieces: LaidPiece[]): Load {
+function makeLoad(project: Project, { paper, instance }: PaperRun, sheet: number, pieces: LaidPiece[]): Load {
+  const offCut = sheet < 0 ? instance.offCuts![-1 - sheet]! : null
+  const outline = offCut?.outline ?? rectangle(0, 0, paper.widthMm, paper.heightMm)
+  const { maxX: widthMm, maxY: heightMm } = polygonBox(outline)
   const setting = settingFor(paper)
-  const path = cutPath(pieces, paper.heightMm, project.plan.numbers)
+  const path = cutPath(pieces, heightMm, project.plan.numbers)
   const rings = pieces.flatMap((piece) => polygonRings(piece.shape))
   const outlineMm = rings.reduce((sum, ring) => sum + perimeter(ring), 0)
   const corners = rings.reduce((sum, ring) => sum + sharpCorners(ring), 0)
   const { cutter } = project.drawer
   const area = pieces.reduce((sum, piece) => sum + polygonArea(piece.shape), 0)
   return {
-    id: `${paper.id}-${sheet + 1}`,
+    id: offCut ? `${paper.id}-off-${offCut.id}` : `${paper.id}-${sheet + 1}`,
     number: 0,
     paper,
     sheet,
+    onOffCut: offCut && { id: offCut.id, label: paper.offCuts.find((o) => o.id === offCut.id)?.label ?? '' },
+    outline,
+    widthMm,
+    heightMm,
     folios: [...new Set(pieces.map((piece) => piece.folio))].sort((a, b) => a - b),
     pieces,
     setting,
     path,
     outlineMm,
     minutes: cuttingMinutes(outlineMm, corners, rings.length, setting.passes, cutter),
-    offCut: cleanOffCut(paper, pieces),
+    offCut: offCut ? null : cleanOffCut(paper, pieces),
     change: null,
-    utilisation: area / (paper.widthMm * paper.heightMm),
+    bladeCareM: null,
+    utilisation: area / polygonArea(outline),
   }
 }
 
@@ -215,7 +251,9 @@ function pinSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
 
 export interface SheetsNeeded {
   paper: Paper
+  /** Whole sheets, and off-cuts beside them. */
   sheets: number
+  offCuts: number
   buy: number
   cost: number
 }
@@ -225,6 +263,7 @@ export function sheetsNeeded(list: readonly Load[]): SheetsNeeded[] {
   const byPaper = groupBy(list, (load) => load.paper.id)
   return [...byPaper.values()].map((group) => {
     const { paper } = group[0]!
-    return { paper, sheets: group.length, buy: Math.max(0, group.length - paper.count), cost: group.length * paper.price }
+    const sheets = group.filter((load) => !load.onOffCut).length
+    return { paper, sheets, offCuts: group.length - sheets, buy: Math.max(0, sheets - paper.count), cost: sheets * paper.price }
   })
 }

@@ -1,7 +1,7 @@
 // Which pieces are to be cut of which paper, and the layout that comes of it.
-import { pathToRegion } from '../geometry'
+import { pathToRegion, polygonArea } from '../geometry'
 import { builtLayers, fingerprint, paperOf, type Layer, type Paper, type Project } from '../project'
-import type { NestInstance, NestLayout, NestPiece, Placement } from './nest/instance'
+import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from './nest/instance'
 
 /** Everything that is cut of one paper. */
 export interface PaperRun {
@@ -43,7 +43,22 @@ export const plainPaper = (project: Project): Paper => ({
   count: 0,
   price: 0,
   oneWay: false,
+  note: '',
+  offCuts: [],
 })
+
+/** Kept free along the edges of an off-cut, mm: it is laid on the mat by eye. */
+const OFF_CUT_RIM_MM = 3
+
+/** Off-cuts of a paper as sheets, small ones first: a large one may serve for something large. */
+export function offCutSheets(paper: Paper): OffCutSheet[] {
+  return paper.offCuts
+    .flatMap((offCut): OffCutSheet[] => {
+      const outline = pathToRegion(offCut.path)[0]
+      return outline ? [{ id: offCut.id, outline, margin: OFF_CUT_RIM_MM }] : []
+    })
+    .toSorted((a, b) => polygonArea(a.outline) - polygonArea(b.outline) || a.id.localeCompare(b.id))
+}
 
 /** One run per paper, in the order in which the papers first appear from the back. */
 export function paperRuns(project: Project): PaperRun[] {
@@ -67,9 +82,10 @@ export function paperRuns(project: Project): PaperRun[] {
     const pinned: Placement[] = project.plan.pins
       .map(({ layerId, pieceId, ...place }) => ({ id: partId(layerId, pieceId), ...place }))
       .filter((pin) => ids.has(pin.id) && pin.copy < (layers.find((l) => l.id === splitPartId(pin.id).layerId)?.copies ?? 0))
+    const offCuts = project.plan.useOffCuts ? offCutSheets(paper) : []
     const sheet = { w: paper.widthMm, h: paper.heightMm, margin: cutter.rimMm }
-    const instance: NestInstance = { sheet, gap: project.plan.gapMm, pieces, pinned }
+    const instance: NestInstance = { sheet, gap: project.plan.gapMm, pieces, offCuts, pinned }
     const names = layers.map((layer) => [layer.id, layer.copies, layer.pieces])
-    return { paper, layers, instance, fingerprint: fingerprint([sheet, instance.gap, turns, pinned, names]) }
+    return { paper, layers, instance, fingerprint: fingerprint([sheet, instance.gap, turns, pinned, names, offCuts.map((o) => o.id)]) }
   })
 }

@@ -29,6 +29,9 @@ export function settingFor(paper: Paper): CutSetting {
   }
 }
 
+/** Metres of cutting after which a blade is to be looked at and cleaned; a starting value. */
+export const BLADE_CARE_M = 30
+
 /** Minutes to cut outlines: path at speed, time lost at corners and lifts, per pass, and loading the sheet. */
 export function cuttingMinutes(outlineMm: number, corners: number, lifts: number, passes: number, cutter: Cutter): number {
   const seconds = passes * (outlineMm / cutter.speedMmPerS + corners * cutter.cornerS + lifts * cutter.liftS)
