@@ -7,11 +7,12 @@ import { readDrawing } from '@feuillet/core/formats'
 import { regionArea, regionBox, regionToPath } from '@feuillet/core/geometry'
 import { intake, shows } from '@feuillet/core/layers'
 import { BadInput, layerRegion, writeProject } from '@feuillet/core/project'
-import { loads, Nester, nestProject, readInstance } from '@feuillet/core/sheets'
+import { loads, nestProject } from '@feuillet/core/sheets'
 import { check, derive } from '@feuillet/core/whole'
 import { Resvg } from '@resvg/resvg-js'
-import { give, named, readFile, readProjectFile, readText, writeAll, writeWhole } from './files'
+import { give, named, readFile, readFileLater, readProjectFile, writeAll, writeWhole } from './files'
 import { makerCommands } from './makers'
+import { nestFor } from './nest-search'
 import { numberOption, readArgs, UsageError } from './usage'
 
 interface Command {
@@ -76,16 +77,12 @@ export const commands: Record<string, Command> = {
   },
   nest: {
     usage: 'nest INSTANCE [--seconds 10] [--seed 1] [-o FILE]',
-    run(args) {
+    async run(args) {
       const { positionals, values } = readArgs(args, ['INSTANCE'], { ...OUTPUT, seconds: { type: 'string' }, seed: { type: 'string' } })
       const seconds = numberOption(values.seconds, 'seconds', 10, 0, 3600)
       const seed = numberOption(values.seed, 'seed', 1, 0, 2 ** 32)
-      const start = performance.now()
-      const instance = readText(positionals[0]!, readInstance)
-      const nester = named(positionals[0]!, () => new Nester(instance, seed))
-      while (performance.now() - start < seconds * 1000 && !nester.done) nester.step()
-      const { placements, sheets, utilisation } = nester.best
-      give({ placements: placements.map((p) => ({ ...p, x: round(p.x, 4), y: round(p.y, 4) })), sheets, utilisation: round(utilisation, 4) }, values.o)
+      const { placements, sheets, utilisation } = await readFileLater(positionals[0]!, (bytes) => nestFor(new TextDecoder().decode(bytes), seconds, seed))
+      give({ placements: placements.map((p) => ({ ...p, x: round(p.x, 6), y: round(p.y, 6) })), sheets, utilisation: round(utilisation, 4) }, values.o)
     },
   },
   depth: {

@@ -6,11 +6,11 @@ import { offCutRoom, Separator, type Room } from './separator'
 import { summarise } from './summary'
 
 /** Share of a sheet that is taken away at first and at least. */
-const FIRST_BITE = 0.04
+const FIRST_BITE = 0.06
 const MOST_BITE = 0.1
 const LEAST_BITE = 0.004
 /** Sweeps without a new low after which an attempt is given up, and sweeps that it may last at most. */
-const PATIENCE = 40
+const PATIENCE = 60
 const LONGEST = 300
 /** Of many pieces every sweep takes longer: patience is shorter then, by so many moves. */
 const PATIENT_MOVES = 2000

@@ -39,10 +39,10 @@ type Level = keyof typeof CELLS
 const PROMISING = 0.012
 const CLEARANCE_MM = 0.006
 /** Steps that only search orders, fewer where there are many pieces to lay; and after them of so many steps one. */
-const ORDERS_FIRST = 16
+const ORDERS_FIRST = 8
 const ORDERS_LEAST = 4
 const ORDERS_PIECES = 500
-const ORDERS_EVERY = 30
+const ORDERS_EVERY = 40
 /** Where all pieces are boxes, of so many steps one is given to the ways for any shape. */
 const BOXES_OTHERS = 8
 /** Poses tried for the very first layout, over all pieces together: it has to be there at once. */

@@ -65,7 +65,8 @@ const WALL_WEIGHT = 4
 const SAMPLES_ANYWHERE = 24
 const SAMPLES_NEAR = 6
 const KEPT = 3
-/** Steps of a descent end here (mm). */
+/** Of several candidates each goes down in steps that end here, the best of them goes on to the finest (mm). */
+const ROUGH_STEP_MM = 0.4
 const FINEST_STEP_MM = 0.03
 const PROOF_ROUNDS = 80
 
@@ -412,10 +413,11 @@ export class Separator {
     }
     let best = start
     for (const spot of kept.includes(start) ? kept : [...kept, start]) {
-      const down = this.descend(i, spot, free)
+      const down = this.descend(i, spot, free, Math.max(2 * ROUGH_STEP_MM, Math.min(4, field.radius / 6)), ROUGH_STEP_MM)
       if (down.loss < best.loss) best = down
       if (best.loss === 0) break
     }
+    if (best.loss > 0) best = this.descend(i, best, free, ROUGH_STEP_MM, best.loss < 1 ? FINEST_STEP_MM / 3 : FINEST_STEP_MM)
     if (best === start) return
     if (best.room !== item.room) {
       this.members[item.room] = this.members[item.room]!.filter((k) => k !== i)
@@ -436,14 +438,13 @@ export class Separator {
   }
 
   /** Steps along random axes while they help, ever shorter. */
-  private descend(i: number, from: Candidate, free: boolean): Candidate {
+  private descend(i: number, from: Candidate, free: boolean, firstStep: number, leastStep: number): Candidate {
     const { piece } = this.items[i]!
     const field = this.fields[piece]!
     const { probe } = this
     let best = from
-    let step = Math.max(0.4, Math.min(4, field.radius / 6))
-    const least = from.loss < 1 ? FINEST_STEP_MM / 3 : FINEST_STEP_MM
-    while (step > least && best.loss > 0) {
+    let step = firstStep
+    while (step > leastStep && best.loss > 0) {
       const turning = free && this.random() < 0.3
       const angle = this.random() * Math.PI
       const axis = this.random()
