@@ -2,3 +2,4 @@
  * The files a project goes out as: cut files per load, templates, build sheet, lists.
  */
 export * from './cut-files'
+export * from './papers-csv'

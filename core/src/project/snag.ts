@@ -9,6 +9,7 @@ export type Mend =
   | { kind: 'swap-paper'; layerId: string; paperId: string }
   | { kind: 'drop-specks'; layerId: string; pieceIds: string[] }
   | { kind: 'set-opening'; widthMm: number; heightMm: number }
+  | { kind: 'take-off-cuts'; paperIds: string[] }
   | { kind: 'drop-pin'; layerId: string; pieceId: string; copy: number }
   | { kind: 'thicken-layer'; layerId: string; safeMm: number }
   | { kind: 'bridge-layer'; layerId: string; safeMm: number }

@@ -8,7 +8,20 @@ import { paperSnags, safeStripMm } from '../paper'
 import { union, type Polygon } from '../geometry'
 import { bearsNumber, builtLayers, fingerprint, layerRegion, paperOf, type Paper, type Project, type Snag } from '../project'
 import { dearSnags, layerSnags, neckSnags } from './layer-snags'
-import { loads, nestProject, paperRuns, sheetSnags, sheetsNeeded, type Load, type NestedRun, type NestLayout, type SheetsNeeded } from '../sheets'
+import { offCutSnags } from './off-cut-snags'
+import {
+  leftOvers,
+  loads,
+  nestProject,
+  paperRuns,
+  sheetSnags,
+  sheetsNeeded,
+  type LeftOver,
+  type Load,
+  type NestedRun,
+  type NestLayout,
+  type SheetsNeeded,
+} from '../sheets'
 
 export interface Derived {
   figures: LayerFigures[]
@@ -19,6 +32,8 @@ export interface Derived {
   runs: NestedRun[]
   loads: Load[]
   needed: SheetsNeeded[]
+  /** What the loads leave that is worth keeping. */
+  left: LeftOver[]
   build: BuildPlan
   cost: Cost
   snags: Snag[]
@@ -53,6 +68,7 @@ export function derive(project: Project, stock: readonly Paper[] = project.drawe
     ...dearSnags(project, visible, stock),
     ...tooLarge,
     ...sheetSnags(project, runs, list),
+    ...offCutSnags(project, stock),
     ...depthSnags(project, depth),
   ]
   return {
@@ -63,6 +79,7 @@ export function derive(project: Project, stock: readonly Paper[] = project.drawe
     runs,
     loads: list,
     needed: sheetsNeeded(list),
+    left: list.flatMap(leftOvers),
     build,
     cost: plannedCost(project, list, depth, build.handsMinutes),
     snags,

@@ -3,7 +3,7 @@ import { fitGaps } from '../depth'
 import { bridgeLayer, thickenLayer } from '../layers'
 import { fitDesign } from '../measure'
 import { assignNearest } from '../paper'
-import { assignPaper, dropPin, findLayer, setLayer, setPlan, type Mend, type Paper, type Project } from '../project'
+import { assignPaper, dropPin, findLayer, refreshPapers, setLayer, setPlan, type Mend, type Paper, type Project } from '../project'
 
 /** Applies a mend; a mend whose layer or paper is gone changes nothing. */
 export function mendProject(project: Project, mend: Mend, stock: readonly Paper[]): Project {
@@ -26,6 +26,11 @@ export function mendProject(project: Project, mend: Mend, stock: readonly Paper[
     }
     case 'set-opening':
       return project.mount.kind === 'frame' ? { ...project, mount: { ...project.mount, opening: { widthMm: mend.widthMm, heightMm: mend.heightMm } } } : project
+    case 'take-off-cuts':
+      return refreshPapers(
+        project,
+        stock.filter((paper) => mend.paperIds.includes(paper.id)),
+      )
     case 'drop-pin':
       return dropPin(project, mend)
     case 'thicken-layer':

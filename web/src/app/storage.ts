@@ -2,7 +2,7 @@
 // leaves the last good version.
 import localforage from 'localforage'
 import { starterStock } from '@feuillet/core/paper'
-import { readProject, writeProject, type Paper, type Project } from '@feuillet/core/project'
+import { paperSchema, readProject, writeProject, type Paper, type Project } from '@feuillet/core/project'
 
 const projects = localforage.createInstance({ name: 'feuillet', storeName: 'projects' })
 const aside = localforage.createInstance({ name: 'feuillet', storeName: 'aside' })
@@ -56,7 +56,11 @@ export async function loadShelf(): Promise<ShelfEntry[]> {
   return entries.sort((a, b) => b.savedAt - a.savedAt)
 }
 
-export const loadStock = async (): Promise<Paper[]> => (await shared.getItem<Paper[]>('papers')) ?? starterStock()
+/** The shared drawer; what an older Feuillet kept gets today's fields. */
+export async function loadStock(): Promise<Paper[]> {
+  const kept = await shared.getItem<Paper[]>('papers')
+  return kept?.map((paper) => paperSchema.safeParse(paper).data ?? paper) ?? starterStock()
+}
 
 export const saveStock = (stock: Paper[]): Promise<Paper[]> => shared.setItem('papers', stock)
 

@@ -39,7 +39,7 @@ export function useKeys(goTo: (stage: string) => void): void {
       } else if (key === 'x') dispatch(looked({ only: !view.only }))
       else if (key === 'e') dispatch(looked({ apart: !view.apart }))
       else if (event.key === '?') dispatch(looked({ keys: true }))
-      else if (event.key === 'Escape') dispatch(looked({ at: null, partKey: null }))
+      else if (event.key === 'Escape') dispatch(looked({ at: null, partKeys: [] }))
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)

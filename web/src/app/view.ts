@@ -8,8 +8,8 @@ export interface ViewState {
   /** Draw the layers drawn apart. */
   apart: boolean
   loadId: string | null
-  /** A part (layer/piece#copy) picked on a sheet. */
-  partKey: string | null
+  /** Parts (layer/piece#copy) picked on a sheet. */
+  partKeys: readonly string[]
   stepId: string | null
   /** A place to point at, mm in the project's frame. */
   at: [number, number] | null
@@ -17,7 +17,7 @@ export interface ViewState {
   keys: boolean
 }
 
-const initialState: ViewState = { layerId: null, only: false, apart: false, loadId: null, partKey: null, stepId: null, at: null, finding: false, keys: false }
+const initialState: ViewState = { layerId: null, only: false, apart: false, loadId: null, partKeys: [], stepId: null, at: null, finding: false, keys: false }
 
 const view = createSlice({
   name: 'view',

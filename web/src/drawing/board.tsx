@@ -1,5 +1,5 @@
 // A drawing in mm with rulers along its top and left edge, as large as its place allows.
-import type { ReactNode } from 'react'
+import type { PointerEvent, ReactNode } from 'react'
 import type { Box } from '@feuillet/core/geometry'
 import { MM_PER_INCH, type Unit } from '@feuillet/core/units'
 import { useSize } from './use-size'
@@ -11,7 +11,7 @@ interface Props {
   label: string
   /** Draws in mm; `px` is the size of a CSS pixel in mm. */
   children: (px: number) => ReactNode
-  onPointerDown?: () => void
+  onPointerDown?: (event: PointerEvent) => void
 }
 
 const RULER = 34

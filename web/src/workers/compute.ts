@@ -18,10 +18,12 @@ export function restartCompute(): void {
   compute = start()
 }
 
-let nester: Remote<NestApi> | undefined
+/** The search workers, started when they are first asked for: one a core, two at most. */
+let nesters: Remote<NestApi>[] | undefined
 
-/** The search worker, started when it is first asked for. */
-export function nestWorker(): Remote<NestApi> {
-  nester ??= wrap<NestApi>(new Worker(new URL('./nest.worker.ts', import.meta.url), { type: 'module', name: 'nest' }))
-  return nester
+export function nestWorkers(): Remote<NestApi>[] {
+  nesters ??= Array.from({ length: navigator.hardwareConcurrency > 1 ? 2 : 1 }, (_, i) =>
+    wrap<NestApi>(new Worker(new URL('./nest.worker.ts', import.meta.url), { type: 'module', name: `nest-${i + 1}` })),
+  )
+  return nesters
 }

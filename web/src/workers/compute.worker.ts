@@ -7,7 +7,7 @@ import { loadGeometry } from '@feuillet/core/geometry'
 import { intake, mergeLayers, outlineOverlay, shows, type Intake, type Slant, type Visible } from '@feuillet/core/layers'
 import type { Font, Made } from '@feuillet/core/layers/makers'
 import type { Mend, Paper, Project, Recipe } from '@feuillet/core/project'
-import { whyIllegal, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/sheets'
+import { FIRST_STEPS, nestRun, settle, whyIllegal, type NestInstance, type NestLayout, type PaperRun, type Placement } from '@feuillet/core/sheets'
 import { derive, mendProject, type Derived } from '@feuillet/core/whole'
 import type { FileSet } from '@feuillet/core/files'
 
@@ -100,6 +100,33 @@ const api = {
     await ready
     return whyIllegal(instance, placement, others)
   },
+  /** Slides pieces (`id#copy`) towards the corner of their sheet. */
+  async settle(instance: NestInstance, placements: Placement[], keys: string[]): Promise<Placement[]> {
+    await ready
+    return settle(instance, placements, new Set(keys))
+  },
+  /** The first free place of a net over a sheet, row by row; null where there is none. */
+  async firstFree(
+    instance: NestInstance,
+    placement: Placement,
+    others: Placement[],
+    net: { minX: number; minY: number; maxX: number; maxY: number; step: number },
+  ): Promise<Placement | null> {
+    await ready
+    for (let y = net.minY; y <= net.maxY + 1e-9; y += net.step)
+      for (let x = net.minX; x <= net.maxX + 1e-9; x += net.step) {
+        const at = { ...placement, x, y }
+        if (!whyIllegal(instance, at, others)) return at
+      }
+    return null
+  },
+  /** Lays a run anew round what is pinned. */
+  async nestAnew(run: PaperRun): Promise<NestLayout> {
+    await ready
+    return nestRun(run, FIRST_STEPS)
+  },
+  /** A layout that is not to be used again. */
+  forget: (fingerprint: string): void => void nested.delete(fingerprint),
   async files(project: Project, derived: Derived): Promise<FileSet> {
     await ready
     const { cutFiles, listFiles } = await import('@feuillet/core/files')

@@ -19,22 +19,26 @@ export interface SearchProgress {
 
 const ready = loadGeometry(wasmUrl)
 let stopped = false
+let paused = false
 
 /** Lets messages in, so that a search can be stopped between steps. */
-const breathe = () => new Promise((resolve) => setTimeout(resolve, 0))
+const breathe = (ms = 0) => new Promise((resolve) => setTimeout(resolve, ms))
 
 const api = {
   /** Searches all runs in turn for the given seconds; what is better than before is handed over as it is found. */
   async search(
     runs: SearchRun[],
     seconds: number,
+    seed: number,
     onProgress: (progress: SearchProgress) => void,
     onBetter: (fingerprint: string, layout: NestLayout) => void,
   ): Promise<void> {
     await ready
     stopped = false
-    const work = runs.map((run) => ({ run, nester: new Nester(run.instance, 1), best: run.layout.score })).filter(({ nester }) => !nester.done)
-    const start = performance.now()
+    paused = false
+    const work = runs.map((run) => ({ run, nester: new Nester(run.instance, seed), best: run.layout.score })).filter(({ nester }) => !nester.done)
+    for (const { run, nester } of work) nester.offer(run.layout)
+    let start = performance.now()
     let steps = 0
     let last = start
     for (let k = 0; work.length > 0 && !stopped && performance.now() - start < seconds * 1000; k++) {
@@ -49,11 +53,18 @@ const api = {
         last = performance.now()
         onProgress({ share: (last - start) / (seconds * 1000), score: work.reduce((sum, w) => sum + w.best, 0), steps })
         await breathe()
+        while (paused && !stopped) await breathe(60)
+        // Time stands still while it is paused.
+        start += performance.now() - last
+        last = performance.now()
       }
     }
   },
   stop(): void {
     stopped = true
+  },
+  pause(on: boolean): void {
+    paused = on
   },
 }
 

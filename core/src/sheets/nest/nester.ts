@@ -139,6 +139,11 @@ export class Nester {
     return this.current.items.length < 2 && this.waiting === null
   }
 
+  /** Goes on from a layout that was found elsewhere, where it is better. */
+  offer(layout: NestLayout): void {
+    this.keep(layout)
+  }
+
   /** One step of the search. True where the best layout got better. */
   step(): boolean {
     this.steps++

@@ -1,13 +1,14 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { costSoFar, minutesSpent, runningStage, startTimer, stopTimer } from '@feuillet/core/log'
 import { setPlan, STAGES } from '@feuillet/core/project'
+import type { LeftOver } from '@feuillet/core/sheets'
 import { formatMinutes } from '@feuillet/core/units'
 import { change } from '../../app/edits'
 import { selectDerived, selectProject } from '../../app/selectors'
 import { StageFrame } from '../../app/stage-frame'
 import { stageName } from '../../app/stage-names'
 import { useAppDispatch, useAppSelector } from '../../app/store'
-import { Button, Figure, Figures, Heading, NumberField } from '../../ui'
+import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
 import { takeSheets } from './take-sheets'
 
 const CostChart = lazy(() => import('./cost-chart'))
@@ -37,6 +38,11 @@ export default function LogScreen() {
   const used = new Map<string, number>()
   for (const use of project.log.sheetsUsed) used.set(use.paperId, (used.get(use.paperId) ?? 0) + use.count)
   const open = (derived?.needed ?? []).map((need) => ({ ...need, open: Math.max(0, need.sheets - (used.get(need.paper.id) ?? 0)) }))
+  const keepable = derived?.left ?? []
+  const [choices, setChoices] = useState<ReadonlyMap<string, boolean>>(new Map())
+  const leftKey = (left: LeftOver) => `${left.loadId} ${left.id}`
+  const keeps = (left: LeftOver) => choices.get(leftKey(left)) ?? left.kind === 'clean'
+  const toTake = open.some((need) => need.open > 0 || need.offCuts > 0)
   return (
     <StageFrame
       title="Log"
@@ -75,6 +81,18 @@ export default function LogScreen() {
               </div>
             </Heading>
           )}
+          {keepable.length > 0 && open.some((need) => need.open > 0) && (
+            <Heading title="Off-cuts to keep">
+              <p className="mb-1 text-[13px] text-soft">They go back into the drawer when the sheets are noted; next layouts use them first.</p>
+              <ul className="grid max-h-44 gap-1 overflow-y-auto">
+                {keepable.map((left) => (
+                  <li key={leftKey(left)}>
+                    <Switch label={left.label} checked={keeps(left)} onChange={(on) => setChoices(new Map(choices).set(leftKey(left), on))} />
+                  </li>
+                ))}
+              </ul>
+            </Heading>
+          )}
           <Heading title="Note">
             <textarea
               key={project.log.note}
@@ -92,8 +110,17 @@ export default function LogScreen() {
       actions={
         <Button
           look="main"
-          disabled={!open.some((need) => need.open > 0)}
-          onClick={() => dispatch(takeSheets(open))}
+          disabled={!toTake || !open.some((need) => need.open > 0 || used.size === 0)}
+          onClick={() =>
+            derived &&
+            dispatch(
+              takeSheets(
+                open,
+                derived.loads,
+                keepable.filter((left) => keeps(left)),
+              ),
+            )
+          }
           title="Takes them out of the shared drawer"
         >
           Note sheets as used

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { builtLayers, viewBox } from '@feuillet/core/project'
 import { assignNearest, neighbourSteps, TOO_ALIKE } from '@feuillet/core/paper'
 import { growBox } from '@feuillet/core/geometry'
@@ -10,6 +11,7 @@ import { Board } from '../../drawing/board'
 import { StackDrawing } from '../../drawing/stack'
 import { Button, Figure, Figures, Heading } from '../../ui'
 import { Drawer } from './drawer'
+import { DrawerTable } from './drawer-table'
 import { PickedPaper } from './picked-paper'
 import { RampTool } from './ramp-tool'
 
@@ -26,6 +28,7 @@ export default function PaperScreen() {
   const steps = neighbourSteps(project)
   const least = steps.toSorted((a, b) => a.difference - b.difference)[0]
   const box = growBox(viewBox(project), 2)
+  const [asTable, setAsTable] = useState(false)
   return (
     <StageFrame
       title="Paper"
@@ -83,41 +86,48 @@ export default function PaperScreen() {
         </>
       }
       actions={
-        <Button
-          look={bare.length ? 'main' : 'plain'}
-          disabled={layers.length === 0}
-          onClick={() =>
-            dispatch(
-              change('nearest papers', (p, stock) =>
-                assignNearest(
-                  p,
-                  (bare.length ? bare : layers).map((l) => l.id),
-                  stock,
+        <>
+          <Button
+            look={bare.length ? 'main' : 'plain'}
+            disabled={layers.length === 0}
+            onClick={() =>
+              dispatch(
+                change('nearest papers', (p, stock) =>
+                  assignNearest(
+                    p,
+                    (bare.length ? bare : layers).map((l) => l.id),
+                    stock,
+                  ),
                 ),
-              ),
-            )
-          }
-        >
-          {bare.length ? 'Nearest papers for the bare layers' : 'Nearest papers for all'}
-        </Button>
+              )
+            }
+          >
+            {bare.length ? 'Nearest papers for the bare layers' : 'Nearest papers for all'}
+          </Button>
+          <Button onClick={() => setAsTable(!asTable)}>{asTable ? 'Back to the stack' : 'Drawer as a table'}</Button>
+        </>
       }
     >
-      <div className="grid min-h-0 flex-1 grid-rows-[minmax(0,1fr)_minmax(0,1fr)]">
-        <div className="min-h-0 p-4 pb-1">
-          <Board box={box} unit={unit} label="The stack in its papers">
-            {(px) => (
-              <StackDrawing
-                project={project}
-                layers={layers.filter((l) => !l.hidden)}
-                px={px}
-                picked={view.layerId}
-                onPick={(id) => dispatch(pickedLayer(id))}
-              />
-            )}
-          </Board>
+      {asTable ? (
+        <DrawerTable />
+      ) : (
+        <div className="grid min-h-0 flex-1 grid-rows-[minmax(0,1fr)_minmax(0,1fr)]">
+          <div className="min-h-0 p-4 pb-1">
+            <Board box={box} unit={unit} label="The stack in its papers">
+              {(px) => (
+                <StackDrawing
+                  project={project}
+                  layers={layers.filter((l) => !l.hidden)}
+                  px={px}
+                  picked={view.layerId}
+                  onPick={(id) => dispatch(pickedLayer(id))}
+                />
+              )}
+            </Board>
+          </div>
+          <Drawer />
         </div>
-        <Drawer />
-      </div>
+      )}
     </StageFrame>
   )
 }

@@ -1,21 +1,16 @@
-import { dropPin, findLayer } from '@feuillet/core/project'
+import { findLayer } from '@feuillet/core/project'
 import type { Load } from '@feuillet/core/sheets'
 import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/units'
-import { change } from '../../app/edits'
-import { selectProject, selectUnit, selectView } from '../../app/selectors'
-import { useAppDispatch, useAppSelector } from '../../app/store'
-import { Button, Figure, Figures, FolioTab, Heading } from '../../ui'
-import { pieceKey } from './sheet-drawing'
+import { selectProject, selectUnit } from '../../app/selectors'
+import { useAppSelector } from '../../app/store'
+import { Figure, Figures, FolioTab, Heading } from '../../ui'
+import { HandPanel } from './hand-panel'
 
 /** What to know before this sheet goes in, and about the piece that is picked on it. */
 export function LoadPanel({ load }: { load: Load }) {
-  const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
-  const { partKey } = useAppSelector(selectView)
   const loose = load.pieces.filter((piece) => piece.loose)
-  const picked = load.pieces.find((piece) => pieceKey(piece) === partKey)
-  const pin = picked && project.plan.pins.find((p) => p.layerId === picked.layerId && p.pieceId === picked.pieceId && p.copy === picked.placement.copy)
   return (
     <>
       <Heading title={`Load ${load.number}`}>
@@ -29,6 +24,9 @@ export function LoadPanel({ load }: { load: Load }) {
           {load.setting.passes === 1 ? '1 pass' : `${load.setting.passes} passes`}
           {load.setting.hardOnBlade && ', clean the blade after it'}
         </p>
+        {load.bladeCareM !== null && (
+          <p className="mb-2 text-[13px] text-ochre">▲ Look at the blade first, clean or change it: {load.bladeCareM} m cut since.</p>
+        )}
         {load.change && load.number > 1 && <p className="mb-2 text-[13px] text-ochre">▲ Change first: {load.change}</p>}
         <Figures>
           <Figure name="Pieces" value={load.pieces.length} />
@@ -48,26 +46,7 @@ export function LoadPanel({ load }: { load: Load }) {
           />
         </Figures>
       </Heading>
-      <Heading title="Piece">
-        {picked ? (
-          <>
-            <p className="mb-1 font-semibold">
-              Layer {picked.folio}, {findLayer(project, picked.layerId)?.name}
-            </p>
-            <Figures>
-              <Figure name="Turn" value={`${((picked.placement.rotation % 360) + 360) % 360}°`} />
-              <Figure name="Place" value={pin ? 'pinned by hand' : 'as nested'} />
-            </Figures>
-            {pin && (
-              <Button small className="mt-2" onClick={() => dispatch(change('take a pin out', (p) => dropPin(p, pin)))}>
-                Take the pin out
-              </Button>
-            )}
-          </>
-        ) : (
-          <p className="text-[13px] text-soft">Press a piece to pick it; drag it, or use the arrows and R. It stays where you put it.</p>
-        )}
-      </Heading>
+      <HandPanel load={load} />
     </>
   )
 }

@@ -1,32 +1,71 @@
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
+import { arrayMove, horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable'
+import { setPlan } from '@feuillet/core/project'
 import type { Load } from '@feuillet/core/sheets'
+import { change } from '../../app/edits'
+import { useAppDispatch } from '../../app/store'
 import { inkOn } from '../../ui/folio-tab'
 
-/** Loads in cutting order as a row of tabs; a mark where setting or mat change. */
-export function LoadStrip({ loads, picked, onPick }: { loads: readonly Load[]; picked: string | null; onPick: (loadId: string) => void }) {
+interface Props {
+  loads: readonly Load[]
+  picked: string | null
+  onPick: (loadId: string) => void
+}
+
+/** Loads in cutting order as a row of tabs to drag; a mark where setting or mat change. */
+export function LoadStrip({ loads, picked, onPick }: Props) {
+  const dispatch = useAppDispatch()
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
+  const ids = loads.map((load) => load.id)
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return
+    const loadOrder = arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id)))
+    dispatch(change('order of loads', (p) => setPlan(p, { cutOrder: 'hand', loadOrder })))
+  }
   return (
     <section aria-label="Order of loads" className="border-t border-line bg-panel px-5 py-2">
-      <ol className="flex items-end gap-1.5 overflow-x-auto pb-1">
-        {loads.map((load, i) => (
-          <li key={load.id} className="flex shrink-0 items-end gap-1.5">
-            {load.change && i > 0 && (
-              <span className="max-w-30 border-l-2 border-dashed border-ochre pl-1.5 text-[11.5px] leading-tight text-ochre" title={load.change}>
-                ▲ {load.change}
-              </span>
-            )}
-            <button
-              type="button"
-              aria-pressed={picked === load.id}
-              title={`Load ${load.number}: ${load.paper.name}, layers ${load.folios.join(', ')}`}
-              onClick={() => onPick(load.id)}
-              className={`clip-tab grid h-12 w-14 content-between px-1.5 py-1 text-left ${picked === load.id ? 'outline-2 -outline-offset-3 outline-current' : ''}`}
-              style={{ background: load.paper.colour, color: inkOn(load.paper.colour) }}
-            >
-              <span className="truncate leading-none font-semibold">{load.folios.join(' ')}</span>
-              <span className="text-[11px] leading-none">load {load.number}</span>
-            </button>
-          </li>
-        ))}
-      </ol>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
+          <ol className="flex items-end gap-1.5 overflow-x-auto pb-1">
+            {loads.map((load, i) => (
+              <Tab key={load.id} load={load} first={i === 0} picked={picked === load.id} onPick={onPick} />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
     </section>
+  )
+}
+
+function Tab({ load, first, picked, onPick }: { load: Load; first: boolean; picked: boolean; onPick: (loadId: string) => void }) {
+  const { setNodeRef, attributes, listeners, transform, isDragging } = useSortable({ id: load.id })
+  return (
+    <li
+      ref={setNodeRef}
+      className={`flex shrink-0 items-end gap-1.5 ${isDragging ? 'relative z-10' : ''}`}
+      style={transform ? { transform: `translateX(${transform.x}px)` } : undefined}
+    >
+      {load.change && !first && (
+        <span className="max-w-30 border-l-2 border-dashed border-ochre pl-1.5 text-[11.5px] leading-tight text-ochre" title={load.change}>
+          ▲ {load.change}
+        </span>
+      )}
+      <button
+        type="button"
+        {...attributes}
+        {...listeners}
+        aria-pressed={picked}
+        title={`Load ${load.number}: ${load.paper.name}, layers ${load.folios.join(', ')}`}
+        onClick={() => onPick(load.id)}
+        className={`clip-tab grid h-12 w-14 content-between px-1.5 py-1 text-left ${picked ? 'outline-2 -outline-offset-3 outline-current' : ''}`}
+        style={{ background: load.paper.colour, color: inkOn(load.paper.colour) }}
+      >
+        <span className="truncate leading-none font-semibold">{load.folios.join(' ')}</span>
+        <span className="text-[11px] leading-none">load {load.number}</span>
+      </button>
+    </li>
   )
 }

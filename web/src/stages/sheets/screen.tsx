@@ -1,3 +1,4 @@
+import { polygonArea } from '@feuillet/core/geometry'
 import { sheetsNeeded, changesOf, type Load } from '@feuillet/core/sheets'
 import { formatMinutes, formatShare, formatSize, formatLength } from '@feuillet/core/units'
 import { change } from '../../app/edits'
@@ -14,6 +15,10 @@ import { SearchButton } from './search-button'
 import { SheetBoard } from './sheet-board'
 import { SheetGrid } from './sheet-grid'
 
+const Caption = ({ children }: { children: string }) => <p className="mt-1 -mb-1 text-[13px] text-soft">{children}</p>
+
+const sheetArea = (load: Load): number => polygonArea(load.outline)
+
 export default function SheetsScreen() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
@@ -23,8 +28,8 @@ export default function SheetsScreen() {
   const snags = useAppSelector((state) => selectStageSnags(state, 'sheets'))
   const loads = derived?.loads ?? []
   const load = loads.find((l) => l.id === view.loadId)
-  const area = loads.reduce((sum, l) => sum + l.paper.widthMm * l.paper.heightMm, 0)
-  const used = loads.reduce((sum, l) => sum + l.utilisation * l.paper.widthMm * l.paper.heightMm, 0)
+  const area = loads.reduce((sum, l) => sum + sheetArea(l), 0)
+  const used = loads.reduce((sum, l) => sum + l.utilisation * sheetArea(l), 0)
   const { plan, drawer } = project
   const set = (label: string, patch: Partial<typeof plan>) => dispatch(change(label, (p) => setPlan(p, patch)))
   return (
@@ -63,6 +68,7 @@ export default function SheetsScreen() {
           )}
           <Heading title="How pieces are laid">
             <div className="grid gap-2">
+              <Caption>Turns</Caption>
               <Choice
                 label="Turns"
                 value={plan.turns}
@@ -81,8 +87,10 @@ export default function SheetsScreen() {
                 max={60}
                 onChange={(rimMm) => dispatch(change('rim', (p) => ({ ...p, drawer: { ...p.drawer, cutter: { ...p.drawer.cutter, rimMm } } })))}
               />
+              <Switch label="Use off-cuts of the drawer first" checked={plan.useOffCuts} onChange={(useOffCuts) => set('off-cuts', { useOffCuts })} />
+              <Caption>Folio numbers</Caption>
               <Choice
-                label="Numbers"
+                label="Folio numbers"
                 value={plan.numbers}
                 options={[
                   { value: 'drawn', label: 'drawn' },
@@ -92,6 +100,7 @@ export default function SheetsScreen() {
                 onChange={(numbers) => set('folio numbers', { numbers })}
               />
               <Switch label="Crosses where pieces go, hidden by them" checked={plan.placeMarks} onChange={(placeMarks) => set('place marks', { placeMarks })} />
+              <Caption>Order of loads (drag the tabs below to make your own)</Caption>
               <Choice
                 label="Order of loads"
                 value={plan.cutOrder}
@@ -118,8 +127,8 @@ export default function SheetsScreen() {
             <h2 className="text-[16px]">
               Load {load.number}: {load.paper.name}
             </h2>
-            <span className="measure flex-1 text-[13px] text-soft">{formatSize(load.paper.widthMm, load.paper.heightMm, unit)}</span>
-            <button type="button" className="text-plum underline" onClick={() => dispatch(looked({ loadId: null, partKey: null }))}>
+            <span className="measure flex-1 text-[13px] text-soft">{`${load.onOffCut ? 'off-cut, ' : ''}${formatSize(load.widthMm, load.heightMm, unit)}`}</span>
+            <button type="button" className="text-plum underline" onClick={() => dispatch(looked({ loadId: null, partKeys: [] }))}>
               All sheets
             </button>
           </div>
@@ -128,9 +137,9 @@ export default function SheetsScreen() {
           </div>
         </>
       ) : (
-        <SheetGrid loads={loads} unit={unit} onPick={(l: Load) => dispatch(looked({ loadId: l.id, partKey: null }))} />
+        <SheetGrid loads={loads} unit={unit} onPick={(l: Load) => dispatch(looked({ loadId: l.id, partKeys: [] }))} />
       )}
-      {loads.length > 0 && <LoadStrip loads={loads} picked={view.loadId} onPick={(loadId) => dispatch(looked({ loadId, partKey: null }))} />}
+      {loads.length > 0 && <LoadStrip loads={loads} picked={view.loadId} onPick={(loadId) => dispatch(looked({ loadId, partKeys: [] }))} />}
     </StageFrame>
   )
 }

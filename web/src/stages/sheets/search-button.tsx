@@ -1,54 +1,93 @@
 import { proxy } from 'comlink'
 import { Progress } from 'radix-ui'
+import { useState } from 'react'
 import { toast } from 'sonner'
+import type { NestLayout } from '@feuillet/core/sheets'
 import { derivedAgain } from '../../app/derive-again'
 import { keepLayout } from '../../app/layouts'
 import { searching } from '../../app/results'
 import { selectDerived } from '../../app/selectors'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { Button } from '../../ui'
-import { nestWorker } from '../../workers/compute'
+import { nestWorkers } from '../../workers/compute'
 
-const SECONDS = 10
+const LENGTHS = [
+  { seconds: 10, words: '10 s' },
+  { seconds: 60, words: '1 min' },
+  { seconds: 300, words: '5 min' },
+]
 
-/** A longer search for fewer sheets, in its own worker: progress, and a stop that keeps the best so far. */
+/** A longer search for fewer sheets, in workers of its own: progress, a pause, and a stop that keeps the best so far. */
 export function SearchButton() {
   const dispatch = useAppDispatch()
   const derived = useAppSelector(selectDerived)
   const search = useAppSelector((state) => state.results.search)
+  const [seconds, setSeconds] = useState(10)
+  const [paused, setPaused] = useState(false)
   const runs = derived?.runs ?? []
   const start = async () => {
-    const before = runs.reduce((sum, { layout }) => sum + layout.score, 0)
+    const task = runs.map(({ run, layout }) => ({ fingerprint: run.fingerprint, instance: run.instance, layout }))
+    const best = new Map<string, NestLayout>(task.map(({ fingerprint, layout }) => [fingerprint, layout]))
+    const before = task.reduce((sum, { layout }) => sum + layout.score, 0)
+    const steps = nestWorkers().map(() => 0)
+    setPaused(false)
     dispatch(searching({ share: 0, score: before, steps: 0 }))
-    const kept: Promise<void>[] = []
-    let better = 0
-    await nestWorker().search(
-      runs.map(({ run, layout }) => ({ fingerprint: run.fingerprint, instance: run.instance, layout })),
-      SECONDS,
-      proxy((progress) => void dispatch(searching(progress))),
-      proxy((fingerprint, layout) => {
-        better++
-        kept.push(keepLayout(fingerprint, layout))
-      }),
+    const better = (fingerprint: string, layout: NestLayout) => {
+      if (layout.score < best.get(fingerprint)!.score) best.set(fingerprint, layout)
+    }
+    await Promise.all(
+      nestWorkers().map((worker, i) =>
+        worker.search(
+          task,
+          seconds,
+          1 + i * 7919,
+          proxy((progress) => {
+            steps[i] = progress.steps
+            dispatch(searching({ ...progress, steps: steps.reduce((a, b) => a + b, 0) }))
+          }),
+          proxy(better),
+        ),
+      ),
     )
-    await Promise.all(kept)
+    const found = task.filter(({ fingerprint, layout }) => best.get(fingerprint) !== layout)
+    for (const { fingerprint } of found) await keepLayout(fingerprint, best.get(fingerprint)!)
     dispatch(searching(null))
     await dispatch(derivedAgain())
-    toast(better > 0 ? 'A closer layout was found.' : 'No closer layout was found in this time.')
+    toast(
+      found.length > 0
+        ? `A closer layout was found for ${found.length} ${found.length === 1 ? 'paper' : 'papers'}.`
+        : 'No closer layout was found in this time.',
+    )
+  }
+  const pause = () => {
+    setPaused(!paused)
+    for (const worker of nestWorkers()) void worker.pause(!paused)
   }
   if (!search)
     return (
-      <Button disabled={runs.length === 0} onClick={() => void start()} title={`Tries other orders and turns for ${SECONDS} s; you can go on working`}>
-        Search {SECONDS} s more
-      </Button>
+      <span className="flex items-center gap-1.5">
+        <Button disabled={runs.length === 0} onClick={() => void start()} title="Tries to lie closer in the background; you can go on working">
+          Search
+        </Button>
+        <select aria-label="How long to search" className="w-19" value={seconds} onChange={(event) => setSeconds(Number(event.target.value))}>
+          {LENGTHS.map((length) => (
+            <option key={length.seconds} value={length.seconds}>
+              {length.words}
+            </option>
+          ))}
+        </select>
+      </span>
     )
   return (
-    <div className="flex w-full items-center gap-3">
+    <div className="flex w-full items-center gap-2">
       <Progress.Root value={Math.round(search.share * 100)} aria-label="Search for fewer sheets" className="h-2.5 flex-1 border border-ink bg-sheet">
         <Progress.Indicator className="h-full bg-plum" style={{ width: `${Math.min(100, search.share * 100)}%` }} />
       </Progress.Root>
       <span className="measure text-[12px]">{search.steps} tried</span>
-      <Button small onClick={() => void nestWorker().stop()}>
+      <Button small onClick={pause}>
+        {paused ? 'Go on' : 'Pause'}
+      </Button>
+      <Button small onClick={() => nestWorkers().forEach((worker) => void worker.stop())}>
         Stop
       </Button>
     </div>

@@ -1,4 +1,5 @@
-// One sheet, large: pick a piece, drag or turn it. A place that may not be says why and does not stick.
+// One sheet, large: pick pieces (Shift picks several), drag, turn or nudge them. A place that may not be says why and
+// does not stick.
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
 import { polygonBox } from '@feuillet/core/geometry'
 import type { LaidPiece, Load } from '@feuillet/core/sheets'
@@ -7,35 +8,45 @@ import { useAppDispatch, useAppSelector } from '../../app/store'
 import { looked } from '../../app/view'
 import { Board } from '../../drawing/board'
 import { inkOn } from '../../ui/folio-tab'
-import { placePiece } from './place-piece'
+import { middleOf, placePieces } from './place-pieces'
 import { PieceShape, pieceKey, SheetDrawing } from './sheet-drawing'
 
 interface Drag {
-  key: string
+  kind: 'move' | 'turn'
   startX: number
   startY: number
   dx: number
   dy: number
+  deg: number
 }
+
+const STILL: Drag = { kind: 'move', startX: 0, startY: 0, dx: 0, dy: 0, deg: 0 }
 
 export function SheetBoard({ load }: { load: Load }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
-  const { partKey } = useAppSelector(selectView)
+  const { partKeys } = useAppSelector(selectView)
   const [drag, setDrag] = useState<Drag | null>(null)
   const [why, setWhy] = useState<string | null>(null)
   const group = useRef<SVGGElement>(null)
   const ink = inkOn(load.paper.colour)
-  const picked = load.pieces.find((piece) => pieceKey(piece) === partKey)
+  const picked = load.pieces.filter((piece) => partKeys.includes(pieceKey(piece)))
+  const middle = picked.length > 0 ? middleOf(picked) : { x: 0, y: 0 }
 
-  const place = async (piece: LaidPiece, dx: number, dy: number, turnDeg: number) => {
-    setWhy(await dispatch(placePiece(load, piece, dx, dy, turnDeg)))
+  const place = async (pieces: readonly LaidPiece[], dx: number, dy: number, turnDeg: number) => {
+    setWhy(await dispatch(placePieces(load, pieces, dx, dy, turnDeg)))
     setDrag(null)
   }
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (!picked || event.ctrlKey || event.metaKey || (event.target as HTMLElement).matches('input, select')) return
+      if (event.ctrlKey || event.metaKey || (event.target as HTMLElement).matches('input, select, textarea')) return
+      if (event.key === 'a') {
+        event.preventDefault()
+        dispatch(looked({ partKeys: load.pieces.map(pieceKey) }))
+        return
+      }
+      if (picked.length === 0) return
       const step = event.shiftKey ? 10 : 1
       const moves: Record<string, [number, number, number]> = {
         ArrowLeft: [-step, 0, 0],
@@ -43,7 +54,7 @@ export function SheetBoard({ load }: { load: Load }) {
         ArrowUp: [0, -step, 0],
         ArrowDown: [0, step, 0],
         r: [0, 0, 90],
-        R: [0, 0, 90],
+        R: [0, 0, -90],
       }
       const move = moves[event.key]
       if (!move) return
@@ -59,45 +70,71 @@ export function SheetBoard({ load }: { load: Load }) {
     return [point.x, point.y] as const
   }
   const down = (event: PointerEvent, piece: LaidPiece) => {
+    const key = pieceKey(piece)
+    setWhy(null)
+    if (event.shiftKey) {
+      dispatch(looked({ partKeys: partKeys.includes(key) ? partKeys.filter((k) => k !== key) : [...partKeys, key] }))
+      return
+    }
     const [startX, startY] = at(event)
     event.currentTarget.setPointerCapture(event.pointerId)
-    dispatch(looked({ partKey: pieceKey(piece), layerId: piece.layerId }))
+    if (!partKeys.includes(key)) dispatch(looked({ partKeys: [key], layerId: piece.layerId }))
+    setDrag({ ...STILL, startX, startY })
+  }
+  const grip = (event: PointerEvent) => {
+    const [startX, startY] = at(event)
+    event.stopPropagation()
+    event.currentTarget.setPointerCapture(event.pointerId)
     setWhy(null)
-    setDrag({ key: pieceKey(piece), startX, startY, dx: 0, dy: 0 })
+    setDrag({ ...STILL, kind: 'turn', startX, startY })
   }
   const move = (event: PointerEvent) => {
     if (!drag) return
     const [x, y] = at(event)
-    setDrag({ ...drag, dx: x - drag.startX, dy: y - drag.startY })
+    if (drag.kind === 'move') setDrag({ ...drag, dx: x - drag.startX, dy: y - drag.startY })
+    else {
+      const angle = (px: number, py: number) => (Math.atan2(py - middle.y, px - middle.x) * 180) / Math.PI
+      const free = angle(x, y) - angle(drag.startX, drag.startY)
+      // Whole degrees; quarter turns where the plan asks for them.
+      const unitDeg = project.plan.turns === 'free' ? 1 : 90
+      setDrag({ ...drag, deg: Math.round(free / unitDeg) * unitDeg })
+    }
   }
-  const up = (piece: LaidPiece) => {
-    if (drag && Math.hypot(drag.dx, drag.dy) > 0.5) void place(piece, drag.dx, drag.dy, 0)
+  const up = () => {
+    if (drag && (Math.hypot(drag.dx, drag.dy) > 0.5 || drag.deg !== 0)) void place(picked, drag.dx, drag.dy, drag.deg)
     else setDrag(null)
   }
+  const moving = drag && `translate(${drag.dx} ${drag.dy}) rotate(${drag.deg} ${middle.x} ${middle.y})`
   return (
     <div className="relative h-full">
-      <Board box={{ minX: 0, minY: 0, maxX: load.paper.widthMm, maxY: load.paper.heightMm }} unit={unit} label={`Load ${load.number}, ${load.paper.name}`}>
+      <Board
+        box={{ minX: 0, minY: 0, maxX: load.widthMm, maxY: load.heightMm }}
+        unit={unit}
+        label={`Load ${load.number}, ${load.paper.name}`}
+        onPointerDown={(event) => (event.target as Element).closest('[data-piece], [data-grip]') === null && dispatch(looked({ partKeys: [] }))}
+      >
         {(px) => (
-          <g ref={group}>
+          <g ref={group} onPointerMove={drag ? move : undefined} onPointerUp={drag ? up : undefined}>
             <SheetDrawing load={load} rimMm={project.drawer.cutter.rimMm} px={px}>
               {load.pieces.map((piece) => {
                 const key = pieceKey(piece)
-                const moving = drag?.key === key
-                const isPicked = key === partKey
+                const isPicked = partKeys.includes(key)
                 return (
                   <g
                     key={key}
-                    transform={moving ? `translate(${drag.dx} ${drag.dy})` : undefined}
-                    style={{ cursor: moving ? 'grabbing' : 'grab' }}
+                    transform={isPicked && moving ? moving : undefined}
+                    style={{ cursor: isPicked && drag ? 'grabbing' : 'grab' }}
                     onPointerDown={(event) => down(event, piece)}
-                    onPointerMove={moving ? move : undefined}
-                    onPointerUp={() => up(piece)}
                   >
                     <PieceShape piece={piece} px={isPicked ? px * 2 : px} ink={ink} />
-                    {isPicked && <PickedMark piece={piece} px={px} ink={ink} />}
                   </g>
                 )
               })}
+              {picked.length > 0 && (
+                <g transform={moving ?? undefined}>
+                  <PickedMark pieces={picked} px={px} ink={ink} turns={project.plan.turns !== 'fixed' && !load.paper.oneWay} onGrip={grip} />
+                </g>
+              )}
             </SheetDrawing>
           </g>
         )}
@@ -111,19 +148,45 @@ export function SheetBoard({ load }: { load: Load }) {
   )
 }
 
-function PickedMark({ piece, px, ink }: { piece: LaidPiece; px: number; ink: string }) {
-  const b = polygonBox(piece.shape)
+interface MarkProps {
+  pieces: readonly LaidPiece[]
+  px: number
+  ink: string
+  turns: boolean
+  onGrip: (event: PointerEvent) => void
+}
+
+/** A frame round what is picked, with a grip to turn it by. */
+function PickedMark({ pieces, px, ink, turns, onGrip }: MarkProps) {
+  const boxes = pieces.map((piece) => polygonBox(piece.shape))
+  const [minX, minY] = [Math.min(...boxes.map((b) => b.minX)), Math.min(...boxes.map((b) => b.minY))]
+  const [maxX, maxY] = [Math.max(...boxes.map((b) => b.maxX)), Math.max(...boxes.map((b) => b.maxY))]
+  const corner = { x: maxX + px * 12, y: minY - px * 12 }
   return (
-    <rect
-      x={b.minX - px * 4}
-      y={b.minY - px * 4}
-      width={b.maxX - b.minX + px * 8}
-      height={b.maxY - b.minY + px * 8}
-      fill="none"
-      stroke={ink}
-      strokeWidth={px}
-      strokeDasharray={`${px * 2} ${px * 3}`}
-      pointerEvents="none"
-    />
+    <g>
+      <rect
+        x={minX - px * 4}
+        y={minY - px * 4}
+        width={maxX - minX + px * 8}
+        height={maxY - minY + px * 8}
+        fill="none"
+        stroke={ink}
+        strokeWidth={px}
+        strokeDasharray={`${px * 2} ${px * 3}`}
+        pointerEvents="none"
+      />
+      {turns && (
+        <g data-grip onPointerDown={onGrip} style={{ cursor: 'alias' }}>
+          <title>Drag to turn</title>
+          <circle cx={corner.x} cy={corner.y} r={px * 8} fill="#fff" stroke="var(--color-plum)" strokeWidth={px * 2} />
+          <path
+            d={`M${corner.x - px * 4} ${corner.y + px * 1}a${px * 4} ${px * 4} 0 1 1 ${px * 4} ${px * 3.4}`}
+            fill="none"
+            stroke="var(--color-plum)"
+            strokeWidth={px * 1.6}
+          />
+        </g>
+      )}
+    </g>
   )
 }

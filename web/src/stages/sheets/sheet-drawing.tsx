@@ -10,25 +10,27 @@ export function SheetDrawing({ load, rimMm, px, children }: { load: Load; rimMm:
   const ink = inkOn(paper.colour)
   return (
     <g>
-      <rect
-        width={paper.widthMm}
-        height={paper.heightMm}
+      <path
+        d={polygonToPath(load.outline)}
+        fillRule="evenodd"
         fill={paper.colour}
         stroke="rgb(0 0 0 / 0.35)"
         strokeWidth={px * 0.7}
         style={{ filter: `drop-shadow(0 ${px * 1.5}px ${px * 2}px rgb(0 0 0 / 0.35))` }}
       />
-      <rect
-        x={rimMm}
-        y={rimMm}
-        width={paper.widthMm - 2 * rimMm}
-        height={paper.heightMm - 2 * rimMm}
-        fill="none"
-        stroke={ink}
-        opacity={0.55}
-        strokeWidth={px * 0.8}
-        strokeDasharray={`${px * 3} ${px * 3}`}
-      />
+      {!load.onOffCut && (
+        <rect
+          x={rimMm}
+          y={rimMm}
+          width={load.widthMm - 2 * rimMm}
+          height={load.heightMm - 2 * rimMm}
+          fill="none"
+          stroke={ink}
+          opacity={0.55}
+          strokeWidth={px * 0.8}
+          strokeDasharray={`${px * 3} ${px * 3}`}
+        />
+      )}
       {offCut && <OffCutLine load={load} px={px} ink={ink} />}
       {children ?? load.pieces.map((piece) => <PieceShape key={pieceKey(piece)} piece={piece} px={px} ink={ink} />)}
     </g>

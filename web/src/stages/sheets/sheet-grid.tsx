@@ -21,7 +21,7 @@ export function SheetGrid({ loads, onPick }: { loads: readonly Load[]; unit: Uni
     <div ref={ref} className="min-h-0 flex-1 overflow-y-auto px-5 pt-3">
       <ul className="flex flex-wrap content-start gap-x-5 gap-y-2">
         {loads.map((load) => {
-          const { widthMm: w, heightMm: h } = load.paper
+          const { widthMm: w, heightMm: h } = load
           const scale = cell / Math.max(w, h)
           return (
             <li key={load.id} style={{ width: cell }}>

@@ -1,0 +1,92 @@
+import { useState } from 'react'
+import { findLayer } from '@feuillet/core/project'
+import type { Load } from '@feuillet/core/sheets'
+import { change } from '../../app/edits'
+import { selectDerived, selectProject, selectView } from '../../app/selectors'
+import { useAppDispatch, useAppSelector } from '../../app/store'
+import { Button, Figure, Figures, Heading, NumberField } from '../../ui'
+import { fillTheRest, placePieces, sendPieces, settlePieces, unpinPieces } from './place-pieces'
+import { pieceKey } from './sheet-drawing'
+
+/** What can be done by hand with the pieces that are picked on a sheet. */
+export function HandPanel({ load }: { load: Load }) {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const derived = useAppSelector(selectDerived)
+  const { partKeys } = useAppSelector(selectView)
+  const [why, setWhy] = useState<string | null>(null)
+  const picked = load.pieces.filter((piece) => partKeys.includes(pieceKey(piece)))
+  const isPinned = (piece: (typeof picked)[number]) =>
+    project.plan.pins.some((p) => p.layerId === piece.layerId && p.pieceId === piece.pieceId && p.copy === piece.placement.copy)
+  const pinned = picked.filter(isPinned)
+  const sheets = derived?.runs.find(({ run }) => run.paper.id === load.paper.id)?.layout.sheets ?? 0
+  const others = Array.from({ length: sheets + 1 }, (_, sheet) => sheet).filter((sheet) => sheet !== load.sheet)
+  const [first] = picked
+  return (
+    <Heading title={picked.length > 1 ? `${picked.length} pieces` : 'Piece'}>
+      {first ? (
+        <>
+          {picked.length === 1 && (
+            <p className="mb-1 font-semibold">
+              Layer {first.folio}, {findLayer(project, first.layerId)?.name}
+            </p>
+          )}
+          <Figures>
+            {picked.length === 1 && <Figure name="Turn" value={`${Math.round((((first.placement.rotation % 360) + 360) % 360) * 10) / 10}°`} />}
+            <Figure
+              name="Place"
+              value={pinned.length === 0 ? 'as nested' : pinned.length === picked.length ? 'pinned by hand' : `${pinned.length} pinned by hand`}
+            />
+          </Figures>
+          {project.plan.turns === 'free' && !load.paper.oneWay && (
+            <div className="mt-2">
+              <NumberField
+                label="Turn by"
+                unitHint="°"
+                value={0}
+                min={-360}
+                max={360}
+                onChange={(deg) => void dispatch(placePieces(load, picked, 0, 0, deg)).then(setWhy)}
+              />
+            </div>
+          )}
+          <div className="mt-2 flex flex-wrap gap-2">
+            <Button small onClick={() => void dispatch(settlePieces(load, picked)).then(setWhy)} title="Slides up and left as far as it may">
+              Settle
+            </Button>
+            <select
+              aria-label="Send to"
+              className="w-32"
+              value=""
+              onChange={(event) => event.target.value && void dispatch(sendPieces(load, picked, Number(event.target.value))).then(setWhy)}
+            >
+              <option value="">send to…</option>
+              {others.map((sheet) => (
+                <option key={sheet} value={sheet}>
+                  {sheet === sheets ? 'a fresh sheet' : `sheet ${sheet + 1}`}
+                </option>
+              ))}
+            </select>
+            {pinned.length > 0 && (
+              <Button small onClick={() => dispatch(change('take a pin out', (p) => unpinPieces(p, picked)))}>
+                {pinned.length > 1 ? 'Take the pins out' : 'Take the pin out'}
+              </Button>
+            )}
+          </div>
+          {why && (
+            <p role="alert" className="mt-2 border-l-4 border-crimson bg-crimson-pale px-3 py-1.5 text-[13.5px]">
+              ■ Not done: it {why}.
+            </p>
+          )}
+        </>
+      ) : (
+        <p className="text-[13px] text-soft">Press a piece to pick it, with Shift several, A for all. Drag, arrows, R; it stays where you put it.</p>
+      )}
+      {project.plan.pins.length > 0 && (
+        <Button small className="mt-2" onClick={() => void dispatch(fillTheRest(load))} title="Lays anew what is not pinned, round what is">
+          Fill the rest
+        </Button>
+      )}
+    </Heading>
+  )
+}
