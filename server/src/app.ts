@@ -1,6 +1,7 @@
 // Serves the built application on this machine only. Host and Origin are checked, so that no page elsewhere can talk to it.
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
+import { cutterRoutes } from './cutter/routes'
 import express, { type Express, type NextFunction, type Request, type Response } from 'express'
 
 const LOCAL = new Set(['127.0.0.1', 'localhost'])
@@ -41,6 +42,18 @@ export function createApp(dist: string, demo = false): Express {
     response.setHeader('Referrer-Policy', 'no-referrer')
     next()
   })
+  app.use('/api/cutter', cutterRoutes())
+  app.use('/api', (error: { status?: number; type?: string }, _: Request, response: Response, next: NextFunction) => {
+    if (response.headersSent) return next(error)
+    const why =
+      error.type === 'entity.too.large'
+        ? 'this is more than the cutter takes'
+        : error.status === 400
+          ? 'this is not JSON'
+          : 'something in the cutter went wrong'
+    response.status(error.status ?? 500).json({ why })
+  })
+  app.use('/api', (_, response) => void response.status(404).json({ why: 'there is nothing here' }))
   if (demo)
     app.get('/', (request, response, next) => {
       if ('demo' in request.query) next()

@@ -35,6 +35,9 @@ export const loadFileStem = (load: Load): string => `load-${String(load.number).
 /** A load as a picture (SVG): pieces in the paper's colour on a paler sheet. */
 export const loadPicture = (project: Project, load: Load): string => writeSvg(cutSheet(project, load), { piece: load.paper.colour, sheet: '#f4f4f0' })
 
+/** A load as plot text. */
+export const plotOf = (project: Project, load: Load): string => writeHpgl(cutSheet(project, load))
+
 /** Cut files of every load. */
 export function cutFiles(project: Project, loads: readonly Load[]): FileSet {
   const files: FileSet = new Map()

@@ -1,4 +1,4 @@
-import type { Project, Stage } from '../project'
+import { tickStep, type CutRun, type Project, type Stage } from '../project'
 
 /** Starts a stage's timer; any other that runs is stopped first. `now` in ms since 1970. */
 export function startTimer(project: Project, stage: Stage, now: number): Project {
@@ -24,4 +24,11 @@ export function minutesSpent(project: Project, stage: Stage, now: number): numbe
 /** Notes that sheets of papers were used. */
 export function noteSheets(project: Project, used: readonly { paperId: string; count: number }[], at: number): Project {
   return { ...project, log: { ...project.log, sheetsUsed: [...project.log.sheetsUsed, ...used.map((u) => ({ ...u, at }))] } }
+}
+
+/** Notes a run of the cutter, once; a load cut through ticks its step off. */
+export function noteRun(project: Project, run: CutRun): Project {
+  if (project.log.runs.some((known) => known.loadId === run.loadId && known.startedAt === run.startedAt && known.outcome === run.outcome)) return project
+  const noted = { ...project, log: { ...project.log, runs: [...project.log.runs, run] } }
+  return run.outcome === 'cut' ? tickStep(noted, `cut-${run.loadId}`, true) : noted
 }

@@ -190,6 +190,19 @@ export const logSchema = z.looseObject({
   /** Times in ms since 1970; a running timer has no end. */
   timers: z.array(z.looseObject({ stage: z.enum(STAGES), startedAt: z.number(), endedAt: z.number().nullable() })).default([]),
   sheetsUsed: z.array(z.looseObject({ paperId: id, count: z.number().int(), at: z.number() })).default([]),
+  /** Loads that a cutter has cut; times in ms since 1970, machine time in minutes. */
+  runs: z
+    .array(
+      z.looseObject({
+        loadId: id,
+        paper: z.string(),
+        startedAt: z.number(),
+        minutes: z.number().nonnegative(),
+        passes: z.number().int().positive(),
+        outcome: z.enum(['cut', 'partly', 'cancelled']),
+      }),
+    )
+    .default([]),
   note: z.string().default(''),
 })
 
@@ -227,6 +240,7 @@ export type Pin = z.infer<typeof pinSchema>
 export type Plan = z.infer<typeof planSchema>
 export type Stage = (typeof STAGES)[number]
 export type Log = z.infer<typeof logSchema>
+export type CutRun = Log['runs'][number]
 
 /** The project document as JSON Schema (draft 2020-12), as published in docs/feuillet.schema.json. */
 export const projectJsonSchema = () => ({ title: 'Feuillet project', ...z.toJSONSchema(projectSchema, { io: 'input' }) })

@@ -60,6 +60,9 @@ export interface Load {
 /** A clean off-cut narrower than this is not worth keeping (mm). */
 const KEEP_MM = 30
 
+/** What is written on a sheet's corner: its folios, and which sheet of several it is. */
+export const loadTag = (load: Load): string => load.folios.join('-') + (load.onOffCut ? '/off' : load.sheet > 0 ? `/${load.sheet + 1}` : '')
+
 /** Loads in the order the plan asks for: fewest changes (hard-wearing papers last), or back to front. */
 export function loads(project: Project, runs: readonly NestedRun[], marks: ReadonlyMap<string, Marks> = new Map()): Load[] {
   const folios = new Map(builtLayers(project).map((layer, i) => [layer.id, i + 1]))

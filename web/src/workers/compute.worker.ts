@@ -7,7 +7,7 @@ import { loadGeometry } from '@feuillet/core/geometry'
 import { intake, mergeLayers, outlineOverlay, shows, type Intake, type Slant, type Visible } from '@feuillet/core/layers'
 import type { Font, Made } from '@feuillet/core/layers/makers'
 import type { Mend, Paper, Project, Recipe } from '@feuillet/core/project'
-import { FIRST_STEPS, nestRun, settle, whyIllegal, type NestInstance, type NestLayout, type PaperRun, type Placement } from '@feuillet/core/sheets'
+import { FIRST_STEPS, nestRun, settle, whyIllegal, type Load, type NestInstance, type NestLayout, type PaperRun, type Placement } from '@feuillet/core/sheets'
 import { derive, mendProject, type Derived } from '@feuillet/core/whole'
 import type { FileSet } from '@feuillet/core/files'
 
@@ -127,6 +127,11 @@ const api = {
   },
   /** A layout that is not to be used again. */
   forget: (fingerprint: string): void => void nested.delete(fingerprint),
+  /** Plot text of a load, for the cutter. */
+  async plot(project: Project, load: Load): Promise<string> {
+    const { plotOf } = await import('@feuillet/core/files')
+    return plotOf(project, load)
+  },
   async files(project: Project, derived: Derived): Promise<FileSet> {
     await ready
     const { cutFiles, listFiles } = await import('@feuillet/core/files')

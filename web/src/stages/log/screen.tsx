@@ -165,6 +165,33 @@ export default function LogScreen() {
             ))}
           </tbody>
         </table>
+        {project.log.runs.length > 0 && (
+          <section className="mt-5">
+            <h2 className="mb-2 text-[17px]">Runs of the cutter</h2>
+            <table className="w-full bg-panel text-left">
+              <thead className="text-soft">
+                <tr className="border-b border-line">
+                  <th className="px-3 py-1.5 font-normal">when</th>
+                  <th className="px-3 font-normal">paper</th>
+                  <th className="px-3 text-right font-normal">passes</th>
+                  <th className="px-3 text-right font-normal">machine time</th>
+                  <th className="px-3 font-normal">came out</th>
+                </tr>
+              </thead>
+              <tbody>
+                {project.log.runs.map((run) => (
+                  <tr key={`${run.loadId} ${run.startedAt} ${run.outcome}`} className="border-b border-line" data-run={run.loadId}>
+                    <td className="measure px-3 py-1">{new Date(run.startedAt).toLocaleString()}</td>
+                    <td className="px-3">{run.paper}</td>
+                    <td className="measure px-3 text-right">{run.passes}</td>
+                    <td className="measure px-3 text-right">{formatMinutes(run.minutes)}</td>
+                    <td className="px-3">{run.outcome === 'cut' ? '✓ cut through' : run.outcome === 'partly' ? '▲ only partly' : 'cancelled'}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+        )}
         <div className="mt-5 grid grid-cols-2 gap-6">
           <section>
             <h2 className="mb-2 text-[17px]">Sheets</h2>

@@ -3,8 +3,10 @@ import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { pathToRegion, polygonToPath, regionBox } from '@feuillet/core/geometry'
 import { FINISHES, refreshPapers, type Finish, type Paper } from '@feuillet/core/project'
+import { lengthForEditing, parseLength } from '@feuillet/core/units'
 import { changeStock } from '../../app/edits'
 import { saveFile } from '../../app/save-file'
+import { selectUnit } from '../../app/selectors'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { Button } from '../../ui'
 
@@ -15,26 +17,29 @@ interface Column {
   title: string
   unit?: string
   number?: { min: number; max: number; whole?: boolean }
+  /** In the maker's unit. */
+  length?: true
   options?: readonly string[]
   width: string
 }
 
 const COLUMNS: readonly Column[] = [
-  { key: 'name', title: 'paper', width: 'w-36' },
-  { key: 'finish', title: 'finish', options: FINISHES, width: 'w-24' },
-  { key: 'gsm', title: 'weight', unit: 'gsm', number: { min: 20, max: 2000 }, width: 'w-14' },
-  { key: 'thicknessMm', title: 'thick', unit: 'mm', number: { min: 0.03, max: 5 }, width: 'w-14' },
-  { key: 'core', title: 'core', options: ['solid', 'white'], width: 'w-17' },
-  { key: 'widthMm', title: 'wide', unit: 'mm', number: { min: 20, max: 2000 }, width: 'w-16' },
-  { key: 'heightMm', title: 'high', unit: 'mm', number: { min: 20, max: 2000 }, width: 'w-16' },
-  { key: 'count', title: 'sheets', number: { min: 0, max: 9999, whole: true }, width: 'w-13' },
-  { key: 'price', title: 'price', number: { min: 0, max: 999 }, width: 'w-14' },
-  { key: 'note', title: 'note', width: 'w-32' },
+  { key: 'name', title: 'paper', width: 'w-31' },
+  { key: 'finish', title: 'finish', options: FINISHES, width: 'w-20' },
+  { key: 'gsm', title: 'weight', unit: 'gsm', number: { min: 20, max: 2000 }, width: 'w-11' },
+  { key: 'thicknessMm', title: 'thick', unit: 'mm', number: { min: 0.03, max: 5 }, width: 'w-12' },
+  { key: 'core', title: 'core', options: ['solid', 'white'], width: 'w-15' },
+  { key: 'widthMm', title: 'wide', length: true, width: 'w-16' },
+  { key: 'heightMm', title: 'high', length: true, width: 'w-16' },
+  { key: 'count', title: 'sheets', number: { min: 0, max: 9999, whole: true }, width: 'w-10' },
+  { key: 'price', title: 'price', number: { min: 0, max: 999 }, width: 'w-11' },
+  { key: 'note', title: 'note', width: 'w-20' },
 ]
 
 export function DrawerTable() {
   const dispatch = useAppDispatch()
   const { stock } = useAppSelector((state) => state.work)
+  const unit = useAppSelector(selectUnit)
   const [sort, setSort] = useState<{ key: Key; down: boolean }>({ key: 'name', down: false })
   const [text, setText] = useState('')
   const [wrong, setWrong] = useState<string[]>([])
@@ -115,19 +120,19 @@ export function DrawerTable() {
         </div>
       )}
       <div className="min-h-0 flex-1 overflow-auto bg-panel">
-        <table className="w-full text-[13px]">
+        <table className="w-full text-[12.5px]">
           <thead className="sticky top-0 z-10 bg-panel text-left text-soft">
             <tr className="border-b border-line">
               <th className="w-8" />
               {COLUMNS.map((column) => (
-                <th key={column.key} className="px-1 font-normal" aria-sort={sort.key === column.key ? (sort.down ? 'descending' : 'ascending') : 'none'}>
+                <th key={column.key} className="px-0.5 font-normal" aria-sort={sort.key === column.key ? (sort.down ? 'descending' : 'ascending') : 'none'}>
                   <button
                     type="button"
                     className={`py-1.5 whitespace-nowrap hover:text-ink ${sort.key === column.key ? 'font-semibold text-ink' : ''}`}
                     onClick={() => setSort({ key: column.key, down: sort.key === column.key && !sort.down })}
                   >
                     {column.title}
-                    {column.unit && ` ${column.unit}`}
+                    {(column.unit ?? (column.length && unit)) && ` ${column.length ? unit : column.unit}`}
                     {sort.key === column.key && (sort.down ? ' ▾' : ' ▴')}
                   </button>
                 </th>
@@ -149,7 +154,7 @@ export function DrawerTable() {
                   />
                 </td>
                 {COLUMNS.map((column) => (
-                  <td key={column.key} className="px-1 py-0.5">
+                  <td key={column.key} className="px-0.5">
                     <Cell paper={paper} column={column} onChange={(patch) => set(paper, patch)} />
                   </td>
                 ))}
@@ -184,12 +189,19 @@ export function DrawerTable() {
 }
 
 function Cell({ paper, column, onChange }: { paper: Paper; column: Column; onChange: (patch: Partial<Paper>) => void }) {
-  const { key, number, options, width } = column
-  const shown = String(paper[key])
+  const unit = useAppSelector(selectUnit)
+  const { key, number, length, options, width } = column
+  const kept = paper[key]
+  const shown = length ? lengthForEditing(Number(kept), unit) : typeof kept === 'number' ? String(Math.round(kept * 100) / 100) : kept
   const label = `${column.title} of ${paper.name}`
   if (options)
     return (
-      <select aria-label={label} className={`${width} px-1! py-0.5!`} value={shown} onChange={(event) => onChange({ [key]: event.target.value as Finish })}>
+      <select
+        aria-label={label}
+        className={`${width} border-transparent! bg-transparent! px-0.5! py-0.5! hover:border-line!`}
+        value={shown}
+        onChange={(event) => onChange({ [key]: event.target.value as Finish })}
+      >
         {options.map((option) => (
           <option key={option}>{option}</option>
         ))}
@@ -198,8 +210,18 @@ function Cell({ paper, column, onChange }: { paper: Paper; column: Column; onCha
   const commit = (input: HTMLInputElement) => {
     const text = input.value.trim()
     if (text === shown) return
-    const value = Number(text.replace(',', '.'))
-    const bad = number ? !(value >= number.min && value <= number.max && (!number.whole || Number.isInteger(value))) : key === 'name' && text === ''
+    const value = length ? parseLength(text, unit) : Number(text.replace(',', '.'))
+    if (length) {
+      if (typeof value === 'number' && value >= 20 && value <= 2000) onChange({ [key]: value })
+      else {
+        toast.error(`${label}: a length from 20 to 2000 mm, such as 8 1/2 in or 210 mm.`)
+        input.value = shown
+      }
+      return
+    }
+    const bad = number
+      ? !(value !== null && value >= number.min && value <= number.max && (!number.whole || Number.isInteger(value)))
+      : key === 'name' && text === ''
     if (bad) {
       toast.error(number ? `${label}: a number from ${number.min} to ${number.max}${number.whole ? ', no fraction' : ''}.` : 'A paper needs a name.')
       input.value = shown
@@ -209,7 +231,7 @@ function Cell({ paper, column, onChange }: { paper: Paper; column: Column; onCha
     <input
       key={shown}
       aria-label={label}
-      className={`${width} px-1! py-0.5! ${number ? 'measure text-right' : ''}`}
+      className={`${width} border-transparent! bg-transparent! px-0.5! py-0.5! hover:border-line! focus:border-plum! ${number || length ? 'measure text-right' : ''}`}
       defaultValue={shown}
       onBlur={(event) => commit(event.currentTarget)}
       onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}

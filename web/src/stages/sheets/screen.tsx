@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { polygonArea } from '@feuillet/core/geometry'
 import { sheetsNeeded, changesOf, type Load } from '@feuillet/core/sheets'
 import { formatMinutes, formatShare, formatSize, formatLength } from '@feuillet/core/units'
@@ -7,7 +8,8 @@ import { StageFrame } from '../../app/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { looked } from '../../app/view'
 import { setPlan } from '@feuillet/core/project'
-import { Choice, Figure, Figures, Heading, LengthField, Switch } from '../../ui'
+import { Button, Choice, Figure, Figures, Heading, LengthField, Switch } from '../../ui'
+import { CutterScreen } from './cutter/cutter-screen'
 import { FilesButton } from './files-button'
 import { LoadPanel } from './load-panel'
 import { LoadStrip } from './load-strip'
@@ -21,6 +23,7 @@ const sheetArea = (load: Load): number => polygonArea(load.outline)
 
 export default function SheetsScreen() {
   const dispatch = useAppDispatch()
+  const [onCutter, setOnCutter] = useState(false)
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
   const derived = useAppSelector(selectDerived)
@@ -32,6 +35,7 @@ export default function SheetsScreen() {
   const used = loads.reduce((sum, l) => sum + l.utilisation * sheetArea(l), 0)
   const { plan, drawer } = project
   const set = (label: string, patch: Partial<typeof plan>) => dispatch(change(label, (p) => setPlan(p, patch)))
+  if (onCutter) return <CutterScreen onClose={() => setOnCutter(false)} />
   return (
     <StageFrame
       title={derived ? `${loads.length} ${loads.length === 1 ? 'load' : 'loads'}` : 'Sheets'}
@@ -117,6 +121,9 @@ export default function SheetsScreen() {
       actions={
         <>
           <FilesButton />
+          <Button disabled={loads.length === 0} onClick={() => setOnCutter(true)}>
+            Cutter
+          </Button>
           <SearchButton />
         </>
       }

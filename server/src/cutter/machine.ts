@@ -1,0 +1,270 @@
+// The simulated cutter: a state machine that goes over the moves of a load at a believable pace. Time is handed in, so
+// that tests need not wait.
+import { readPlot, type Move } from './plot'
+
+export interface CutterLoad {
+  id: string
+  name: string
+  /** What the sheet's tag says; the maker confirms it. */
+  tag: string
+  colour: string
+  plot: string
+  sheet: { widthMm: number; heightMm: number; rimMm: number }
+  setting: { name: string; tack: string; passes: number }
+  /** Passes that this paper needs with a sharp blade. */
+  passesNeeded: number
+  pace: { speedMmPerS: number; cornerS: number; liftS: number }
+}
+
+export type Fault = 'slip' | 'blunt' | 'power'
+export type CutterStatus = 'idle' | 'asking' | 'cutting' | 'paused' | 'slipped' | 'off' | 'done' | 'cancelled'
+
+export interface CutterState {
+  status: CutterStatus
+  load: Omit<CutterLoad, 'plot'> | null
+  /** Tool, mm from the sheet's top left corner; null while nothing is loaded. */
+  tool: { x: number; y: number; down: boolean } | null
+  share: number
+  secondsLeft: number
+  pass: number
+  passes: number
+  speed: number
+  faults: Record<Fault, boolean>
+  /** How a finished run came out. */
+  outcome: 'cut' | 'partly' | null
+  /** Machine time of the run so far, all passes (s). */
+  ranS: number
+  startedAt: number | null
+  endedAt: number | null
+}
+
+/** Bed of the machine, mm. */
+export const BED = { widthMm: 610, heightMm: 305 }
+const ROUNDING_MM = 0.05
+/** Armed faults strike at these shares of a run. */
+const STRIKES = { slip: 0.4, power: 0.55 }
+
+/** What cannot be done now, in one sentence. */
+export class Refusal extends Error {}
+
+export class Cutter {
+  private status: CutterStatus = 'idle'
+  private load: CutterLoad | null = null
+  private moves: Move[] = []
+  /** Seconds at which each move ends, and where strokes begin (index of their first move). */
+  private ends: Float64Array = new Float64Array(0)
+  private pass = 1
+  private passes = 1
+  private seconds = 0
+  private at = 0
+  private speed = 1
+  private faults: Record<Fault, boolean> = { slip: false, blunt: false, power: false }
+  private struck = new Set<Fault>()
+  private outcome: CutterState['outcome'] = null
+  private startedAt: number | null = null
+  private endedAt: number | null = null
+
+  /** Takes a load; it then asks for the sheet. Throws a Refusal where it cannot be cut. */
+  take(load: CutterLoad): void {
+    if (this.status === 'cutting' || this.status === 'paused' || this.status === 'slipped' || this.status === 'off')
+      throw new Refusal('a load is under way: cancel it first')
+    const { widthMm, heightMm, rimMm } = load.sheet
+    const fits = (w: number, h: number) => w <= BED.widthMm && h <= BED.heightMm
+    if (!fits(widthMm, heightMm) && !fits(heightMm, widthMm))
+      throw new Refusal(`the sheet of ${Math.round(widthMm)} × ${Math.round(heightMm)} mm is larger than the bed of ${BED.widthMm} × ${BED.heightMm} mm`)
+    let moves: Move[]
+    try {
+      moves = readPlot(load.plot)
+    } catch (error) {
+      throw new Refusal(error instanceof Error ? error.message : String(error))
+    }
+    const rim = rimMm - ROUNDING_MM
+    if (moves.some((m) => m.down && (m.x < rim || m.y < rim || m.x > widthMm - rim || m.y > heightMm - rim)))
+      throw new Refusal(`the plot reaches into the rim of ${rimMm} mm that the blade cannot reach`)
+    this.load = load
+    this.moves = moves
+    this.ends = timesOf(moves, load.pace)
+    this.pass = 1
+    this.passes = load.setting.passes
+    this.seconds = 0
+    this.struck.clear()
+    this.outcome = null
+    this.startedAt = null
+    this.endedAt = null
+    this.status = 'asking'
+  }
+
+  /** The maker says which sheet lies on the mat; cutting begins where it is the right one. */
+  confirm(tag: string, now: number): void {
+    this.need('asking', 'no load waits for a sheet')
+    if (tag.trim().toLowerCase() !== this.load!.tag.toLowerCase()) throw new Refusal(`this load wants the sheet tagged “${this.load!.tag}”`)
+    this.status = 'cutting'
+    this.startedAt = now
+    this.at = now
+  }
+
+  pause(now: number): void {
+    this.tick(now)
+    this.need('cutting', 'nothing is being cut')
+    this.status = 'paused'
+  }
+
+  /** Goes on: after a pause where it was; after a slip or a power cut from the start of the cut that was under way. */
+  resume(now: number): void {
+    if (this.status === 'off') throw new Refusal('the machine has no power: switch it on first')
+    if (this.status !== 'paused' && this.status !== 'slipped') throw new Refusal('nothing is paused')
+    if (this.status === 'slipped') this.backToStroke()
+    this.status = 'cutting'
+    this.at = now
+  }
+
+  /** Power comes back: what was under way waits to be gone on with. */
+  powerOn(): void {
+    this.need('off', 'the machine is on')
+    this.backToStroke()
+    this.status = 'paused'
+  }
+
+  cancel(now: number): void {
+    this.tick(now)
+    if (this.status === 'idle' || this.status === 'done' || this.status === 'cancelled') throw new Refusal('there is nothing to cancel')
+    this.status = 'cancelled'
+    this.endedAt = now
+  }
+
+  /** One more pass over a load that is only partly cut through. */
+  again(now: number): void {
+    this.need('done', 'only a finished load can be gone over again')
+    this.passes++
+    this.pass++
+    this.seconds = 0
+    this.status = 'cutting'
+    this.outcome = null
+    this.endedAt = null
+    this.at = now
+  }
+
+  setSpeed(speed: number, now: number): void {
+    this.tick(now)
+    this.speed = Math.max(1, Math.min(200, speed))
+  }
+
+  setFault(fault: Fault, on: boolean): void {
+    this.faults[fault] = on
+    if (on) this.struck.delete(fault)
+  }
+
+  /** Lets time pass. */
+  tick(now: number): void {
+    if (this.status !== 'cutting') return
+    const whole = this.ends.at(-1) ?? 0
+    const before = this.runShare()
+    this.seconds += ((now - this.at) / 1000) * this.speed
+    this.at = now
+    for (const fault of ['slip', 'power'] as const) {
+      if (!this.faults[fault] || this.struck.has(fault) || before > STRIKES[fault] || this.runShare() < STRIKES[fault]) continue
+      // It strikes on the way, not at the end of this stretch of time.
+      const at = STRIKES[fault] * this.passes
+      this.pass = Math.min(this.passes, Math.floor(at) + 1)
+      this.seconds = (at - (this.pass - 1)) * whole
+      this.struck.add(fault)
+      this.faults[fault] = false
+      this.status = fault === 'slip' ? 'slipped' : 'off'
+      return
+    }
+    while (this.seconds >= whole) {
+      if (this.pass >= this.passes) {
+        this.seconds = whole
+        this.status = 'done'
+        this.endedAt = now
+        this.outcome = this.passes >= this.load!.passesNeeded + (this.faults.blunt ? 1 : 0) ? 'cut' : 'partly'
+        return
+      }
+      this.pass++
+      this.seconds -= whole
+    }
+  }
+
+  state(): CutterState {
+    const { load } = this
+    const whole = this.ends.at(-1) ?? 0
+    const left = (this.passes - this.pass + 1) * whole - this.seconds
+    return {
+      status: this.status,
+      load: load && withoutPlot(load),
+      tool: load && this.tool(),
+      share: load ? this.runShare() : 0,
+      secondsLeft: load ? Math.max(0, left) / this.speed : 0,
+      pass: this.pass,
+      passes: this.passes,
+      speed: this.speed,
+      faults: { ...this.faults },
+      outcome: this.outcome,
+      ranS: load ? (this.pass - 1) * whole + this.seconds : 0,
+      startedAt: this.startedAt,
+      endedAt: this.endedAt,
+    }
+  }
+
+  private need(status: CutterStatus, why: string): void {
+    if (this.status !== status) throw new Refusal(why)
+  }
+
+  private runShare(): number {
+    const whole = this.ends.at(-1) ?? 0
+    return whole > 0 ? Math.min(1, (this.pass - 1 + Math.min(1, this.seconds / whole)) / this.passes) : 0
+  }
+
+  /** Index of the move under way. */
+  private current(): number {
+    let low = 0
+    let high = this.ends.length - 1
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if (this.ends[middle]! > this.seconds) high = middle
+      else low = middle + 1
+    }
+    return low
+  }
+
+  private tool(): CutterState['tool'] {
+    const { heightMm } = this.load!.sheet
+    const k = this.current()
+    const move = this.moves[k]!
+    const from = this.moves[k - 1] ?? { x: 0, y: 0 }
+    const start = this.ends[k - 1] ?? 0
+    const part = Math.max(0, Math.min(1, (this.seconds - start) / (this.ends[k]! - start || 1)))
+    return { x: from.x + (move.x - from.x) * part, y: heightMm - from.y - (move.y - from.y) * part, down: move.down && this.status === 'cutting' }
+  }
+
+  /** Back to where the tool last came down. */
+  private backToStroke(): void {
+    let k = this.current()
+    while (k > 0 && this.moves[k]!.down) k--
+    this.seconds = this.moves[k]!.down ? 0 : this.ends[k]!
+  }
+}
+
+function withoutPlot({ id, name, tag, colour, sheet, setting, passesNeeded, pace }: CutterLoad): Omit<CutterLoad, 'plot'> {
+  return { id, name, tag, colour, sheet, setting, passesNeeded, pace }
+}
+
+/** When each move ends: way at speed, a moment at sharp corners, a moment for each lift. */
+function timesOf(moves: readonly Move[], { speedMmPerS, cornerS, liftS }: CutterLoad['pace']): Float64Array {
+  const ends = new Float64Array(moves.length)
+  let seconds = 0
+  moves.forEach((move, i) => {
+    const from = moves[i - 1] ?? { x: 0, y: 0, down: false }
+    const next = moves[i + 1]
+    if (!move.down) seconds += liftS
+    else {
+      seconds += Math.hypot(move.x - from.x, move.y - from.y) / speedMmPerS
+      if (next?.down) {
+        const [ax, ay, bx, by] = [move.x - from.x, move.y - from.y, next.x - move.x, next.y - move.y]
+        if (Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by)) > Math.PI / 6) seconds += cornerS
+      }
+    }
+    ends[i] = seconds
+  })
+  return ends
+}
