@@ -1,7 +1,8 @@
 // The files of a project: per load SVG, DXF and plot text; templates, the build sheet, shopping and cut lists.
-import { writeCsv, writeDxf, writeHpgl, writeListPdf, writeSvg, writeTemplates, type CutSheet } from '../formats'
+import { writeCsv, writeDxf, writeHpgl, writeListPdf, writeSvg, writeTags, writeTemplates, type CutSheet, type SheetTag } from '../formats'
+import { polygonRings, rectangle, type Polygon } from '../geometry'
 import { findLayer, slug, type Project } from '../project'
-import { strokeWay, type Load } from '../sheets'
+import { loadTag, strokeWay, type Load } from '../sheets'
 import { formatMinutes } from '../units'
 import type { Derived } from '../whole'
 
@@ -38,6 +39,15 @@ export const loadPicture = (project: Project, load: Load): string => writeSvg(cu
 /** A load as plot text. */
 export const plotOf = (project: Project, load: Load): string => writeHpgl(cutSheet(project, load))
 
+/** A small square to cut first, to try a setting. */
+export function testSquareFiles(project: Project): FileSet {
+  const square = testSquare(project)
+  return new Map([
+    ['test-square.svg', writeSvg(square)],
+    ['test-square.hpgl', writeHpgl(square)],
+  ])
+}
+
 /** Cut files of every load. */
 export function cutFiles(project: Project, loads: readonly Load[]): FileSet {
   const files: FileSet = new Map()
@@ -56,6 +66,7 @@ export async function listFiles(project: Project, derived: Derived): Promise<Fil
   const { loads, build, needed, depth } = derived
   const files: FileSet = new Map()
   files.set('templates-mirrored.pdf', await writeTemplates(loads.map((load) => cutSheet(project, load))))
+  files.set('sheet-tags.pdf', await writeTags(loads.map(tagOf)))
   files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, derived)))
   files.set(
     'shopping.csv',
@@ -101,6 +112,40 @@ export async function listFiles(project: Project, derived: Derived): Promise<Fil
     ),
   )
   return files
+}
+
+/** What is stuck to the corner of a load's sheet. */
+function tagOf(load: Load): SheetTag {
+  const { setting, pieces } = load
+  const holes = pieces.reduce((sum, piece) => sum + piece.shape.holes.length, 0)
+  return {
+    tag: loadTag(load),
+    colour: load.paper.colour,
+    title: `Load ${load.number}: ${load.paper.name}`,
+    lines: [
+      `${load.onOffCut ? `off-cut ${load.onOffCut.label}, ` : ''}${Math.round(load.widthMm)} x ${Math.round(load.heightMm)} mm`,
+      `${setting.tack} tack mat, setting “${setting.name}”, ${setting.passes} ${setting.passes === 1 ? 'pass' : 'passes'}`,
+      `${formatMinutes(load.minutes)}, ${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${holes} to weed`,
+      ...(load.bladeCareM === null ? [] : [`look at the blade first: ${load.bladeCareM} m cut`]),
+    ],
+    keep: pieces.filter((piece) => piece.loose).map((piece) => piece.shape),
+  }
+}
+
+/** A square with a triangle in it, 25 mm in the corner of a sheet: cut it first, to try a setting. */
+function testSquare(project: Project): CutSheet {
+  const at = project.drawer.cutter.rimMm + 2
+  const shape: Polygon = { outer: rectangle(at, at, 25, 25).outer, holes: [Float64Array.of(at + 7, at + 18, at + 18, at + 18, at + 12.5, at + 7)] }
+  const size = at * 2 + 25
+  return {
+    title: 'Test square',
+    widthMm: size,
+    heightMm: size,
+    pieces: [{ layerName: 'test square', folio: 1, shape, lines: [] }],
+    ways: polygonRings(shape)
+      .toReversed()
+      .map((line) => ({ kind: 'cut' as const, line: strokeWay({ kind: 'cut', line, closed: true, piece: 0 }, project.drawer.cutter.overcutMm) })),
+  }
 }
 
 function buildSections(project: Project, { build, loads }: Derived) {

@@ -7,7 +7,7 @@ import { readSvg, writeCsv } from '../formats'
 import { fillRings, regionArea } from '../geometry'
 import { builtLayers, layerRegion, setPlan } from '../project'
 import { derive } from '../whole'
-import { cutFiles, listFiles, loadFileStem } from './index'
+import { cutFiles, listFiles, loadFileStem, testSquareFiles } from './index'
 
 const ringsArea = (rings: Float64Array[]) => regionArea(fillRings(rings, 'evenodd'))
 
@@ -87,6 +87,9 @@ describe('lists and templates', () => {
     const templates = await PDFDocument.load(files.get('templates-mirrored.pdf') as Uint8Array)
     expect(templates.getPageCount()).toBe(derived.loads.length)
     expect(templates.getPage(0).getWidth()).toBeCloseTo((304.8 / 25.4) * 72, 3)
+    expect((await PDFDocument.load(files.get('sheet-tags.pdf') as Uint8Array)).getPageCount()).toBe(1)
+    const square = readSvg(testSquareFiles(project).get('test-square.svg') as string)
+    expect(square.shapes.reduce((sum, s) => sum + regionArea(s.region), 0)).toBeCloseTo(625 - (11 * 11) / 2, 1)
     expect((await PDFDocument.load(files.get('build-sheet.pdf') as Uint8Array)).getPageCount()).toBeGreaterThan(0)
     const shopping = Papa.parse<Record<string, string>>(files.get('shopping.csv') as string, { header: true, skipEmptyLines: true }).data
     expect(shopping.filter((row) => row['what'] === 'paper')).toHaveLength(8)

@@ -1,17 +1,7 @@
 // PDFs: 1:1 templates to cut by knife, and printed lists.
-import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage } from '@cantoo/pdf-lib'
+import { PDFDocument, StandardFonts, type PDFFont, type PDFPage } from '@cantoo/pdf-lib'
 import { cuttingRings, lineToPath, num, type CutSheet } from './cut-sheet'
-
-const PT_PER_MM = 72 / 25.4
-const A4 = { w: 210 * PT_PER_MM, h: 297 * PT_PER_MM }
-const INK = rgb(0.12, 0.13, 0.15)
-
-/** Signs the standard PDF fonts lack become plain ones. */
-const plain = (text: string): string =>
-  text
-    .replace(/[→⇒]/g, '>')
-    .replace(/[−‒]/g, '-')
-    .replace(/[^\x20-\x7e\u00a0-\u00ff–—‘’“”•…€]/g, '?')
+import { A4, INK, plain, PT_PER_MM } from './pdf-parts'
 
 /** A page per sheet at true size, mirrored so that the lines end up on the back of the card. */
 export async function writeTemplates(sheets: readonly CutSheet[]): Promise<Uint8Array> {

@@ -132,10 +132,14 @@ const api = {
     const { plotOf } = await import('@feuillet/core/files')
     return plotOf(project, load)
   },
+  async picture(project: Project, load: Load): Promise<string> {
+    const { loadPicture } = await import('@feuillet/core/files')
+    return loadPicture(project, load)
+  },
   async files(project: Project, derived: Derived): Promise<FileSet> {
     await ready
-    const { cutFiles, listFiles } = await import('@feuillet/core/files')
-    return new Map([...cutFiles(project, derived.loads), ...(await listFiles(project, derived))])
+    const { cutFiles, listFiles, testSquareFiles } = await import('@feuillet/core/files')
+    return new Map([...testSquareFiles(project), ...cutFiles(project, derived.loads), ...(await listFiles(project, derived))])
   },
 }
 

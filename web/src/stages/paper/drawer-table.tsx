@@ -1,12 +1,12 @@
 // The whole drawer as a table: sorted by a press on a column, searched, edited in place, in and out as CSV.
-import { useRef, useState } from 'react'
+import { Fragment, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { pathToRegion, polygonToPath, regionBox } from '@feuillet/core/geometry'
 import { FINISHES, refreshPapers, type Finish, type Paper } from '@feuillet/core/project'
 import { lengthForEditing, parseLength } from '@feuillet/core/units'
 import { changeStock } from '../../app/edits'
 import { saveFile } from '../../app/save-file'
-import { selectUnit } from '../../app/selectors'
+import { selectProject, selectUnit } from '../../app/selectors'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { Button } from '../../ui'
 
@@ -25,14 +25,14 @@ interface Column {
 
 const COLUMNS: readonly Column[] = [
   { key: 'name', title: 'paper', width: 'w-31' },
+  { key: 'count', title: 'sheets', number: { min: 0, max: 9999, whole: true }, width: 'w-10' },
   { key: 'finish', title: 'finish', options: FINISHES, width: 'w-20' },
   { key: 'gsm', title: 'weight', unit: 'gsm', number: { min: 20, max: 2000 }, width: 'w-11' },
   { key: 'thicknessMm', title: 'thick', unit: 'mm', number: { min: 0.03, max: 5 }, width: 'w-12' },
-  { key: 'core', title: 'core', options: ['solid', 'white'], width: 'w-15' },
   { key: 'widthMm', title: 'wide', length: true, width: 'w-16' },
   { key: 'heightMm', title: 'high', length: true, width: 'w-16' },
-  { key: 'count', title: 'sheets', number: { min: 0, max: 9999, whole: true }, width: 'w-10' },
   { key: 'price', title: 'price', number: { min: 0, max: 999 }, width: 'w-11' },
+  { key: 'core', title: 'core', options: ['solid', 'white'], width: 'w-15' },
   { key: 'note', title: 'note', width: 'w-20' },
 ]
 
@@ -40,6 +40,7 @@ export function DrawerTable() {
   const dispatch = useAppDispatch()
   const { stock } = useAppSelector((state) => state.work)
   const unit = useAppSelector(selectUnit)
+  const { drawer } = useAppSelector(selectProject)
   const [sort, setSort] = useState<{ key: Key; down: boolean }>({ key: 'name', down: false })
   const [text, setText] = useState('')
   const [wrong, setWrong] = useState<string[]>([])
@@ -124,21 +125,24 @@ export function DrawerTable() {
           <thead className="sticky top-0 z-10 bg-panel text-left text-soft">
             <tr className="border-b border-line">
               <th className="w-8" />
-              {COLUMNS.map((column) => (
-                <th key={column.key} className="px-0.5 font-normal" aria-sort={sort.key === column.key ? (sort.down ? 'descending' : 'ascending') : 'none'}>
-                  <button
-                    type="button"
-                    className={`py-1.5 whitespace-nowrap hover:text-ink ${sort.key === column.key ? 'font-semibold text-ink' : ''}`}
-                    onClick={() => setSort({ key: column.key, down: sort.key === column.key && !sort.down })}
-                  >
-                    {column.title}
-                    {(column.unit ?? (column.length && unit)) && ` ${column.length ? unit : column.unit}`}
-                    {sort.key === column.key && (sort.down ? ' ▾' : ' ▴')}
-                  </button>
-                </th>
+              {COLUMNS.map((column, i) => (
+                <Fragment key={column.key}>
+                  <th className="px-0.5 font-normal" aria-sort={sort.key === column.key ? (sort.down ? 'descending' : 'ascending') : 'none'}>
+                    <button
+                      type="button"
+                      className={`py-1.5 whitespace-nowrap hover:text-ink ${sort.key === column.key ? 'font-semibold text-ink' : ''}`}
+                      onClick={() => setSort({ key: column.key, down: sort.key === column.key && !sort.down })}
+                    >
+                      {column.title}
+                      {column.key === 'price' && ` ${drawer.currency}`}
+                      {(column.unit ?? (column.length && unit)) && ` ${column.length ? unit : column.unit}`}
+                      {sort.key === column.key && (sort.down ? ' ▾' : ' ▴')}
+                    </button>
+                  </th>
+                  {i === 1 && <th className="px-1 font-normal">off-cuts</th>}
+                </Fragment>
               ))}
               <th className="px-1 font-normal">one way</th>
-              <th className="px-1 font-normal">off-cuts</th>
             </tr>
           </thead>
           <tbody>
@@ -153,10 +157,27 @@ export function DrawerTable() {
                     onChange={(event) => set(paper, { colour: event.target.value })}
                   />
                 </td>
-                {COLUMNS.map((column) => (
-                  <td key={column.key} className="px-0.5">
-                    <Cell paper={paper} column={column} onChange={(patch) => set(paper, patch)} />
-                  </td>
+                {COLUMNS.map((column, i) => (
+                  <Fragment key={column.key}>
+                    <td className="px-0.5">
+                      <Cell paper={paper} column={column} onChange={(patch) => set(paper, patch)} />
+                    </td>
+                    {i === 1 && (
+                      <td className="px-1">
+                        <span className="flex items-center gap-1">
+                          {paper.offCuts.map((offCut) => (
+                            <OffCutPicture
+                              key={offCut.id}
+                              paper={paper}
+                              label={offCut.label}
+                              path={offCut.path}
+                              onBin={() => set(paper, { offCuts: paper.offCuts.filter((o) => o.id !== offCut.id) })}
+                            />
+                          ))}
+                        </span>
+                      </td>
+                    )}
+                  </Fragment>
                 ))}
                 <td className="px-1 text-center">
                   <input
@@ -165,19 +186,6 @@ export function DrawerTable() {
                     checked={paper.oneWay}
                     onChange={(event) => set(paper, { oneWay: event.target.checked })}
                   />
-                </td>
-                <td className="px-1">
-                  <span className="flex items-center gap-1">
-                    {paper.offCuts.map((offCut) => (
-                      <OffCutPicture
-                        key={offCut.id}
-                        paper={paper}
-                        label={offCut.label}
-                        path={offCut.path}
-                        onBin={() => set(paper, { offCuts: paper.offCuts.filter((o) => o.id !== offCut.id) })}
-                      />
-                    ))}
-                  </span>
                 </td>
               </tr>
             ))}

@@ -3,6 +3,7 @@ import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { slug } from '@feuillet/core/project'
+import type { Load } from '@feuillet/core/sheets'
 import { saveFile } from '../../app/save-file'
 import { selectDerived, selectProject } from '../../app/selectors'
 import { useAppSelector } from '../../app/store'
@@ -15,15 +16,17 @@ export function FilesButton() {
   const derived = useAppSelector(selectDerived)
   const [busy, setBusy] = useState(false)
   const loads = derived?.loads ?? []
-  const save = async (pick: (name: string) => boolean, together: boolean) => {
+  const save = async (pick: (name: string) => boolean, together: boolean, pictures = false) => {
     if (!derived) return
     setBusy(true)
     try {
       const files = [...(await compute.files(project, derived))].filter(([name]) => pick(name))
+      if (pictures)
+        for (const load of loads) files.push([`${load.number}-${slug(load.paper.name)}.png`, await pictureOf(await compute.picture(project, load), load)])
       if (together) {
         const zipped = zipSync(Object.fromEntries(files.map(([name, content]) => [name, typeof content === 'string' ? strToU8(content) : content])))
         saveFile(`${slug(project.name)}-files.zip`, zipped, 'application/zip')
-      } else for (const [name, content] of files) saveFile(name, content, 'image/svg+xml')
+      } else for (const [name, content] of files) saveFile(name, content, name.endsWith('.pdf') ? 'application/pdf' : 'image/svg+xml')
     } catch (error) {
       toast.error(`The files could not be made: ${error instanceof Error ? error.message : String(error)}`)
     } finally {
@@ -37,11 +40,17 @@ export function FilesButton() {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="start" side="top" sideOffset={6} className="z-20 max-h-80 overflow-y-auto border border-ink bg-sheet py-1">
-          <DropdownMenu.Item className={menuItem} onSelect={() => void save(() => true, true)}>
-            Everything in one zip: SVG, DXF, plot, PDF, lists
+          <DropdownMenu.Item className={menuItem} onSelect={() => void save(() => true, true, true)}>
+            Everything in one zip: SVG, DXF, plot, PNG, PDF, lists
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={menuItem} onSelect={() => void save((name) => name.endsWith('.svg'), true)}>
+          <DropdownMenu.Item className={menuItem} onSelect={() => void save((name) => /^load-.*\.svg$/.test(name), true)}>
             All SVG in one zip
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={menuItem} onSelect={() => void save((name) => name === 'sheet-tags.pdf', false)}>
+            Tags for the sheets&apos; corners (PDF)
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={menuItem} onSelect={() => void save((name) => name === 'test-square.svg', false)}>
+            Test square, to try a setting (SVG)
           </DropdownMenu.Item>
           {loads.map((load) => (
             <DropdownMenu.Item
@@ -56,4 +65,25 @@ export function FilesButton() {
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
   )
+}
+
+/** Pixels a mm in pictures of sheets. */
+const PX_PER_MM = 4
+
+/** A drawing as PNG, painted by the browser. */
+async function pictureOf(svg: string, load: Load): Promise<Uint8Array> {
+  const image = new Image()
+  image.src = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }))
+  try {
+    await image.decode()
+    const canvas = document.createElement('canvas')
+    canvas.width = Math.round(load.widthMm * PX_PER_MM)
+    canvas.height = Math.round(load.heightMm * PX_PER_MM)
+    canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height)
+    const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'))
+    if (!blob) throw new Error('the browser could not paint the picture')
+    return new Uint8Array(await blob.arrayBuffer())
+  } finally {
+    URL.revokeObjectURL(image.src)
+  }
 }

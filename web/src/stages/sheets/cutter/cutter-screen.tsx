@@ -151,7 +151,7 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
           <li key={l.id}>
             <button
               type="button"
-              disabled={busy}
+              disabled={busy && l !== load}
               aria-pressed={l === load}
               onClick={() => pick(l.id)}
               className={`clip-tab grid h-12 w-16 content-between px-1.5 py-1 text-left ${l === load ? 'outline-2 -outline-offset-3 outline-current' : ''}`}
@@ -175,6 +175,7 @@ function Blade({ tool, px }: { tool: NonNullable<CutterState['tool']>; px: numbe
   const r = px * (down ? 7 : 10)
   return (
     <g data-blade transform={`translate(${x} ${y})`} pointerEvents="none">
+      <path d={`M0 ${-px * 22}V${px * 22}M${-px * 22} 0H${px * 22}`} stroke="#fff" strokeWidth={px * 3.5} />
       <circle r={r} fill={down ? 'var(--color-plum)' : '#fff'} stroke="#fff" strokeWidth={px * 3} />
       <circle r={r} fill="none" stroke="var(--color-plum)" strokeWidth={px * 1.6} />
       <path d={`M0 ${-px * 22}V${-r}M0 ${r}V${px * 22}M${-px * 22} 0H${-r}M${r} 0H${px * 22}`} stroke="var(--color-plum)" strokeWidth={px * 1.2} />
