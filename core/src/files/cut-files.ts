@@ -124,8 +124,9 @@ function tagOf(load: Load): SheetTag {
     title: `Load ${load.number}: ${load.paper.name}`,
     lines: [
       `${load.onOffCut ? `off-cut ${load.onOffCut.label}, ` : ''}${Math.round(load.widthMm)} x ${Math.round(load.heightMm)} mm`,
-      `${setting.tack} tack mat, setting “${setting.name}”, ${setting.passes} ${setting.passes === 1 ? 'pass' : 'passes'}`,
-      `${formatMinutes(load.minutes)}, ${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${holes} to weed`,
+      `${setting.tack} tack mat, setting “${setting.name}”`,
+      `${setting.passes} ${setting.passes === 1 ? 'pass' : 'passes'}, about ${formatMinutes(load.minutes)}`,
+      `${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${holes} to weed`,
       ...(load.bladeCareM === null ? [] : [`look at the blade first: ${load.bladeCareM} m cut`]),
     ],
     keep: pieces.filter((piece) => piece.loose).map((piece) => piece.shape),

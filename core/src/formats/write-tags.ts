@@ -14,7 +14,7 @@ export interface SheetTag {
   keep: readonly Polygon[]
 }
 
-const TAG = { w: 92 * PT_PER_MM, h: 44 * PT_PER_MM }
+const TAG = { w: 92 * PT_PER_MM, h: 34 * PT_PER_MM }
 const EDGE = 12 * PT_PER_MM
 const KEEP_AT_MOST = 5
 
@@ -42,9 +42,9 @@ export async function writeTags(tags: readonly SheetTag[]): Promise<Uint8Array> 
       const d = polygonRings(shape)
         .map((ring) => lineToPath(ring.map((v, at) => v - (at % 2 === 0 ? box.minX : box.minY))) + 'Z')
         .join('')
-      page.drawSvgPath(d, { x: x + 8 + n * 26, y: top - 90, scale, borderColor: INK, borderWidth: 0.5 / scale })
+      page.drawSvgPath(d, { x: x + 8 + n * 26, y: top - 66, scale, borderColor: INK, borderWidth: 0.5 / scale })
     })
-    if (tag.keep.length > 0) page.drawText(plain(`keep ${tag.keep.length}`), { x: x + 8, y: top - 84, size: 7, font, color: INK })
+    if (tag.keep.length > 0) page.drawText(plain(`keep ${tag.keep.length}`), { x: x + 8, y: top - 60, size: 7, font, color: INK })
   })
   if (tags.length === 0) pdf.addPage([A4.w, A4.h])
   return pdf.save()

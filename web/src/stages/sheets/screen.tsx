@@ -111,6 +111,7 @@ export default function SheetsScreen() {
                 options={[
                   { value: 'changes', label: 'fewest changes', title: 'One setting after the other, hard papers last' },
                   { value: 'build', label: 'as built', title: 'Back to front' },
+                  ...(plan.cutOrder === 'hand' ? [{ value: 'hand' as const, label: 'by hand' }] : []),
                 ]}
                 onChange={(cutOrder) => set('order of loads', { cutOrder })}
               />
