@@ -42,6 +42,19 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await pickLayer(page, 'swell')
   },
   sheets: (page) => openDemo(page, 'Harbour at dusk', 'Sheets'),
+  drawer: async (page) => {
+    await openDemo(page, 'Harbour at dusk', 'Paper')
+    await page.getByRole('button', { name: 'Drawer as a table' }).click()
+    await page.waitForTimeout(300)
+  },
+  cutter: async (page) => {
+    await openDemo(page, 'Harbour at dusk', 'Sheets')
+    await page.getByRole('button', { name: 'Cutter', exact: true }).click()
+    await page.getByRole('combobox', { name: 'Pace' }).selectOption('5')
+    await page.getByRole('button', { name: 'Send to the cutter' }).click()
+    await page.getByRole('button', { name: /^Tag 7/ }).click()
+    await page.waitForTimeout(3000)
+  },
   depth: async (page) => {
     await openDemo(page, 'Harbour at dusk', 'Depth')
     await pickLayer(page, 'swell')

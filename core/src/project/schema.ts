@@ -67,6 +67,8 @@ export const layerSchema = z.looseObject({
   /** Not drawn on screen; still cut and counted. */
   hidden: z.boolean().default(false),
   copies: z.number().int().min(1).max(200).default(1),
+  /** What its pieces share a sheet with: any, all of them one sheet, or sheets that bear nothing else. */
+  sharing: z.enum(['any', 'one-sheet', 'own-sheets']).default('any'),
   /** Whether the folio number is put on this layer; null leaves it to the rule: on all but backing sheets and front borders. */
   numbered: z.boolean().nullable().default(null),
 })

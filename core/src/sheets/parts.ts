@@ -75,7 +75,18 @@ export function paperRuns(project: Project): PaperRun[] {
     const pieces = layers.flatMap((layer) =>
       layer.pieces.flatMap((piece): NestPiece[] => {
         const shape = pathToRegion(piece.path)[0]
-        return shape ? [{ id: partId(layer.id, piece.id), shape, qty: layer.copies, turns }] : []
+        return shape
+          ? [
+              {
+                id: partId(layer.id, piece.id),
+                shape,
+                qty: layer.copies,
+                turns,
+                ...(layer.sharing === 'any' ? {} : { sharing: layer.sharing }),
+                group: layer.id,
+              },
+            ]
+          : []
       }),
     )
     const ids = new Set(pieces.map((piece) => piece.id))
@@ -85,7 +96,7 @@ export function paperRuns(project: Project): PaperRun[] {
     const offCuts = project.plan.useOffCuts ? offCutSheets(paper) : []
     const sheet = { w: paper.widthMm, h: paper.heightMm, margin: cutter.rimMm }
     const instance: NestInstance = { sheet, gap: project.plan.gapMm, pieces, offCuts, pinned }
-    const names = layers.map((layer) => [layer.id, layer.copies, layer.pieces])
+    const names = layers.map((layer) => [layer.id, layer.copies, layer.pieces, layer.sharing])
     return { paper, layers, instance, fingerprint: fingerprint([sheet, instance.gap, turns, pinned, names, offCuts.map((o) => o.id)]) }
   })
 }

@@ -76,6 +76,28 @@ describe('nesting', () => {
     }
   })
 
+  it('keeps groups on one sheet, or on sheets of their own, where they say so', () => {
+    const groups = (sharing: NestPiece['sharing']): NestInstance => ({
+      sheet: SHEET,
+      gap: 2,
+      pieces: [
+        { ...piece('a', rectangle(0, 0, 90, 90), 3), group: 'a' },
+        { ...piece('b', rectangle(0, 0, 60, 60), 4), group: 'b', ...(sharing ? { sharing } : {}) },
+        { ...piece('c', ellipse(0, 0, 12), 3), group: 'c' },
+      ],
+    })
+    const sheetsOf = (layout: ReturnType<typeof solve>, id: string) => [...new Set(layout.placements.filter((p) => p.id === id).map((p) => p.sheet))]
+    for (const sharing of [undefined, 'one-sheet', 'own-sheets'] as const) {
+      const layout = solve(groups(sharing), 20)
+      expectLegal(groups(sharing), layout)
+      if (sharing === 'one-sheet') expect(sheetsOf(layout, 'b')).toHaveLength(1)
+      if (sharing === 'own-sheets') expect([...sheetsOf(layout, 'a'), ...sheetsOf(layout, 'c')].filter((s) => sheetsOf(layout, 'b').includes(s))).toEqual([])
+    }
+    // What no single sheet holds is laid all the same.
+    const many: NestInstance = { sheet: SHEET, gap: 2, pieces: [{ ...piece('d', rectangle(0, 0, 90, 90), 6), group: 'd', sharing: 'one-sheet' }] }
+    expectLegal(many, solve(many, 6))
+  })
+
   it('turns nothing that has to keep its way', () => {
     const instance: NestInstance = { sheet: { w: 110, h: 60, margin: 0 }, gap: 0, pieces: [piece('tall', rectangle(0, 0, 20, 50), 3, 'fixed')] }
     expectLegal(instance, solve(instance))

@@ -15,6 +15,14 @@ export class SheetGrid {
     for (let y = 0; y < rows; y++) for (let x = 0; x < cols; x++) this.run[y * cols + x] = cols - x
   }
 
+  /** Whether nothing was taken yet. */
+  isUntouched = true
+
+  copy(): SheetGrid {
+    const other = new SheetGrid(0, 0)
+    return Object.assign(other, { cols: this.cols, rows: this.rows, run: this.run.slice(), isUntouched: this.isUntouched })
+  }
+
   /** The lowest, then leftmost place where the mask fits, with 0 ≤ x ≤ maxX and fromY ≤ y ≤ maxY; −1 for none. Packed as y · cols + x. */
   findPlace(mask: Mask, maxX: number, maxY: number, fromY = 0): number {
     const { cols, run } = this
@@ -50,6 +58,7 @@ export class SheetGrid {
   /** Takes the mask's cells at a place. Cells outside the sheet are passed over. */
   take(mask: Mask, x: number, y: number): void {
     const { cols, rows, run } = this
+    this.isUntouched = false
     for (let r = 0; r < mask.rows; r++) {
       if (y + r < 0 || y + r >= rows) continue
       const base = (y + r) * cols

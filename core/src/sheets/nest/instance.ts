@@ -7,6 +7,10 @@ export interface NestPiece {
   shape: Polygon
   qty: number
   turns: Turns
+  /** Pieces that belong together, such as those of a layer. */
+  group?: string
+  /** Whether the group must lie on one sheet, or on sheets that no other group shares. */
+  sharing?: 'one-sheet' | 'own-sheets'
 }
 
 /**

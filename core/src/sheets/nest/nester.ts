@@ -87,6 +87,9 @@ export class Nester {
   private readonly grown: Polygon[]
   private readonly poses = new Map<string, Pose[]>()
   private readonly areas: number[]
+  /** Some pieces have a say in what they share a sheet with: then only orders are searched. */
+  private readonly grouped: boolean
+  private readonly byId: ReadonlyMap<string, NestPiece>
   private posesEach = Infinity
   private readonly ordersFirst: number
   private readonly gridW: number
@@ -115,7 +118,9 @@ export class Nester {
     this.gridW = sheet.w - 2 * sheet.margin + 2 * this.grow
     this.gridH = sheet.h - 2 * sheet.margin + 2 * this.grow
     this.random = seededRandom(seed)
-    this.boxes = BoxSearch.suits(instance) ? new BoxSearch(instance, this.random) : null
+    this.grouped = pieces.some((piece) => piece.sharing !== undefined)
+    this.byId = new Map(pieces.map((piece) => [piece.id, piece]))
+    this.boxes = !this.grouped && BoxSearch.suits(instance) ? new BoxSearch(instance, this.random) : null
     this.grown = pieces.map((piece) => grownShape(piece.shape, this.grow))
     this.areas = pieces.map((piece) => polygonArea(piece.shape))
     const pinned = new Set((instance.pinned ?? []).map((p) => `${p.id}#${p.copy}`))
@@ -152,7 +157,7 @@ export class Nester {
       const layout = this.boxes.step(this.best)
       return layout !== null && this.keep(layout)
     }
-    if (this.steps > this.ordersFirst && this.steps % ORDERS_EVERY !== 0 && Improver.suits(this.instance)) {
+    if (this.steps > this.ordersFirst && this.steps % ORDERS_EVERY !== 0 && !this.grouped && Improver.suits(this.instance)) {
       this.improver ??= new Improver(this.instance, this.random)
       const layout = this.improver.step(this.best)
       return layout !== null && this.keep(layout)
@@ -279,33 +284,58 @@ export class Nester {
     // Where the same piece found nothing on a sheet, its copies need not look again.
     const failed = new Set<string>()
     const placements: Placement[] = [...pins]
-    for (const item of items) {
+    const place = (item: Item, n: number): boolean => {
+      const key = `${item.piece} ${item.pose} ${n}`
+      const on = ground(n)
+      if (failed.has(key) || !this.mayShare(item.piece, on.sheet, placements)) return false
       const all = this.posesOf(item.piece, axis, level)
-      const poses = item.pose >= 0 && item.pose < all.length ? [all[item.pose]!] : all
+      const found = this.findBest(on, item.pose >= 0 && item.pose < all.length ? [all[item.pose]!] : all, cell)
+      if (!found) {
+        failed.add(key)
+        return false
+      }
+      const { pose, x, y } = found
+      on.grid.take(pose.mask, x, y)
+      const [px, py] = [x * cell - pose.offsetX + on.originX, y * cell - pose.offsetY + on.originY]
+      const { id } = this.instance.pieces[item.piece]!
+      placements.push({ id, copy: item.copy, sheet: on.sheet, x: axis === 'rows' ? px : py, y: axis === 'rows' ? py : px, rotation: pose.rotation })
+      return true
+    }
+    const laid = new Set<string>()
+    for (const item of items) {
+      const { group, sharing } = this.instance.pieces[item.piece]!
+      if (group === undefined || sharing !== 'one-sheet') {
+        for (let n = 0; !place(item, n); n++);
+        continue
+      }
+      if (laid.has(group)) continue
+      laid.add(group)
+      const together = items.filter((other) => this.instance.pieces[other.piece]!.group === group)
       for (let n = 0; ; n++) {
-        const key = `${item.piece} ${item.pose} ${n}`
-        if (failed.has(key)) continue
         const on = ground(n)
-        const found = this.findBest(on, poses, cell)
-        if (!found) {
-          failed.add(key)
-          continue
-        }
-        const { pose, x, y } = found
-        on.grid.take(pose.mask, x, y)
-        const [px, py] = [x * cell - pose.offsetX + on.originX, y * cell - pose.offsetY + on.originY]
-        placements.push({
-          id: this.instance.pieces[item.piece]!.id,
-          copy: item.copy,
-          sheet: on.sheet,
-          x: axis === 'rows' ? px : py,
-          y: axis === 'rows' ? py : px,
-          rotation: pose.rotation,
-        })
+        const [grid, count] = [on.grid.copy(), placements.length]
+        if (together.every((other) => place(other, n))) break
+        // Not all of it goes here: as if it had not been tried, and one sheet further. What no sheet holds is let fall apart.
+        on.grid = grid
+        placements.length = count
+        failed.clear()
+        if (n < offCuts.length || !on.grid.isUntouched) continue
+        for (const other of together) for (let m = 0; !place(other, m); m++);
         break
       }
     }
     return summarise(this.instance, placements, this.areas)
+  }
+
+  /** Whether a piece may lie on a sheet with what lies there already. */
+  private mayShare(piece: number, sheet: number, placements: readonly Placement[]): boolean {
+    if (!this.grouped) return true
+    const own = this.instance.pieces[piece]!
+    return placements.every((p) => {
+      if (p.sheet !== sheet) return true
+      const other = this.byId.get(p.id)
+      return !other || other.group === own.group || (other.sharing !== 'own-sheets' && own.sharing !== 'own-sheets')
+    })
   }
 
   private wholeGround(sheet: number, axis: Axis, cell: number): Ground {

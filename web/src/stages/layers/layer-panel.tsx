@@ -87,6 +87,18 @@ export function LayerPanel() {
             </select>
           </label>
           <NumberField label="Copies to cut" value={layer.copies} min={1} max={200} whole onChange={(copies) => set(`copies of ${layer.name}`, { copies })} />
+          <label className="flex items-center justify-between gap-3">
+            <span className="text-soft">On the sheets</span>
+            <select
+              className="w-36"
+              value={layer.sharing}
+              onChange={(event) => set(`sheets of ${layer.name}`, { sharing: event.target.value as typeof layer.sharing })}
+            >
+              <option value="any">with others</option>
+              <option value="one-sheet">all on one sheet</option>
+              <option value="own-sheets">with no other layer</option>
+            </select>
+          </label>
           <Switch label="Bears its number" checked={bearsNumber(layer)} onChange={(numbered) => set(`number of ${layer.name}`, { numbered })} />
           <Switch
             label="Optional: reads without it too"
