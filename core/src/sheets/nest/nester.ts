@@ -132,11 +132,23 @@ export class Nester {
     items.sort((a, b) => this.extent(b.piece) - this.extent(a.piece))
     this.ordersFirst = Math.max(ORDERS_LEAST, Math.min(ORDERS_FIRST, Math.floor(ORDERS_PIECES / Math.max(1, items.length))))
     this.posesEach = Math.max(2, Math.floor(FIRST_POSES / Math.max(1, items.length)))
-    this.best = this.lay(items, 'rows', 'coarse')
+    const alone = items.length === 1 && !instance.pinned?.length && !instance.offCuts?.length
+    this.best = alone ? this.layAlone(items[0]!) : this.lay(items, 'rows', 'coarse')
     this.posesEach = Infinity
     this.coarse = this.best.score
     this.current = { items, axis: 'rows', score: this.best.score }
-    this.waiting = this.current
+    this.waiting = alone ? null : this.current
+  }
+
+  /** A single piece: into the corner, at the turn that leaves the larger off-cut. */
+  private layAlone({ piece, copy }: Item): NestLayout {
+    const { id, shape } = this.instance.pieces[piece]!
+    const { margin } = this.instance.sheet
+    const layouts = this.turnsThatFit(piece, this.gridW, this.gridH, 'rows').map(({ rotation, map }) => {
+      const b = polygonBox(mapPolygon(map, shape))
+      return summarise(this.instance, [{ id, copy, sheet: 0, x: margin - b.minX, y: margin - b.minY, rotation }], this.areas)
+    })
+    return layouts.reduce((best, layout) => (layout.score < best.score - 1e-9 ? layout : best))
   }
 
   /** True where no other order can be better: nothing, or a single piece, to lay. */
