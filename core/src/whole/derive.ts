@@ -8,6 +8,7 @@ import { paperSnags, safeStripMm } from '../paper'
 import { union, type Polygon } from '../geometry'
 import { bearsNumber, builtLayers, fingerprint, layerRegion, paperOf, type Paper, type Project, type Snag } from '../project'
 import { dearSnags, layerSnags, neckSnags } from './layer-snags'
+import { mergeSnags } from './merge-papers'
 import { offCutSnags } from './off-cut-snags'
 import {
   leftOvers,
@@ -66,6 +67,7 @@ export function derive(project: Project, stock: readonly Paper[] = project.drawe
     ...neckSnags(project, sound),
     ...paperSnags(project, stock),
     ...dearSnags(project, visible, stock),
+    ...mergeSnags(project, runs),
     ...tooLarge,
     ...sheetSnags(project, runs, list),
     ...offCutSnags(project, stock),

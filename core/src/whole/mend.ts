@@ -26,6 +26,10 @@ export function mendProject(project: Project, mend: Mend, stock: readonly Paper[
     }
     case 'set-opening':
       return project.mount.kind === 'frame' ? { ...project, mount: { ...project.mount, opening: { widthMm: mend.widthMm, heightMm: mend.heightMm } } } : project
+    case 'merge-papers': {
+      const paper = project.drawer.papers.find((p) => p.id === mend.paperId)
+      return paper ? assignPaper(project, mend.layerIds, paper) : project
+    }
     case 'take-off-cuts':
       return refreshPapers(
         project,

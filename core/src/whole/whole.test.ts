@@ -7,7 +7,18 @@ import { assignNearest, starterStock } from '../paper'
 import { findLayer, setLayer, setPin, setPlan, type Project } from '../project'
 import { check, derive, mendProject } from './index'
 
-const stock = starterStock()
+const stock = starterStock().map((paper) =>
+  paper.name === 'Shell' ? { ...paper, offCuts: [{ id: 'o1', label: 'left of the last', path: 'M0 0L120 0L120 90L0 90Z' }] } : paper,
+)
+
+/** Two small layers of papers that nobody can tell apart, a third between them. */
+function twoBlues(): Project {
+  const project = stack('card', plate('low', 0, [0, 0, 60, 60]), plate('mid', 2, [5, 5, 50, 50]), plate('top', 2, [10, 10, 30, 30]))
+  const [shell, , , , blue] = starterStock()
+  const papers = [shell!, blue!, { ...blue!, id: 'blue-too', name: 'Harbour blue again', colour: '#43598d' }]
+  const ids = [blue!.id, shell!.id, 'blue-too']
+  return { ...project, drawer: { ...project.drawer, papers }, layers: project.layers.map((layer, i) => ({ ...layer, paperId: ids[i]! })) }
+}
 const codes = (project: Project) => check(project, stock).map((s) => s.code)
 
 describe.each(demoNames)('the demo %s', (name) => {
@@ -35,6 +46,8 @@ describe('snags and their mends', () => {
     ['too-alike', () => setLayer(demo('harbour'), 'pier', { paperId: 'paper-deep-harbour' })],
     ['specks', () => ({ ...demo('harbour'), layers: [...demo('harbour').layers, plate('dust', 0, [100, 100, 30, 30], [150, 100, 1, 1])] })],
     ['pin-illegal', () => setPin(demo('harbour'), { layerId: 'sky', pieceId: 'p1', copy: 0, sheet: 0, x: -20, y: 10, rotation: 0 })],
+    ['papers-alike', () => twoBlues()],
+    ['off-cuts-at-hand', () => demo('harbour')],
     ['no-room-for-pads', () => stack('card', plate('base', 0, [0, 0, 140, 140]), plate('thin', 2, [10, 10, 100, 2]))],
     ['opening-over-spacer', () => ({ ...demo('harbour'), mount: { ...demo('harbour').mount, opening: { widthMm: 220, heightMm: 100 } } as Project['mount'] })],
   ]
@@ -44,6 +57,15 @@ describe('snags and their mends', () => {
     const snag = check(project, stock).find((s) => s.code === code)!
     expect(snag.mend, code).toBeDefined()
     expect(codes(mendProject(project, snag.mend!.action, stock))).not.toContain(code)
+  })
+
+  it('offer no merging of papers where one layer lies right on the other, or nothing is saved', () => {
+    const project = twoBlues()
+    const touching = { ...project, layers: [project.layers[0]!, project.layers[2]!, project.layers[1]!] }
+    expect(codes(touching)).not.toContain('papers-alike')
+    const large = { ...project, layers: project.layers.map((layer) => ({ ...layer, copies: { low: 16, mid: 1, top: 60 }[layer.id]! })) }
+    expect(derive(large, stock).loads.length).toBeGreaterThanOrEqual(3)
+    expect(codes(large)).not.toContain('papers-alike')
   })
 
   it('say where: every layer they name is there', () => {

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { sagMm } from './lettering'
 import { region } from '../../../test/arbitrary'
 import { stack } from '../../../test/stack'
 import {
@@ -352,5 +353,13 @@ describe('made layers in a project', () => {
     expect(again.layers[1]!.joint).toEqual({ kind: 'foam', gapMm: 3, pinned: true })
     expect(boxWidth(regionBox(layerRegion(again.layers[0]!)))).toBeCloseTo(120, 0)
     expect(again.grown).toEqual([{ id: 'm', recipe: larger, layerIds: again.layers.map((l) => l.id) }])
+  })
+})
+
+describe('sag of card', () => {
+  it('grows with the fourth power of the reach and falls with the square of the thickness', () => {
+    expect(sagMm(80, 0.29)).toBeCloseTo(2.1, 0)
+    expect(sagMm(160, 0.29) / sagMm(80, 0.29)).toBeCloseTo(16, 6)
+    expect(sagMm(80, 0.29) / sagMm(80, 0.58)).toBeCloseTo(4, 6)
   })
 })

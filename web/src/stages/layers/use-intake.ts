@@ -45,6 +45,9 @@ export function useIntake() {
     setNotes([])
     setShare(0)
     let stopped = false
+    // Progress comes by a channel of its own and may arrive after the result.
+    let reading = true
+    const onShare = (part: number) => reading && setShare(part)
     const stop = new Promise<'stopped'>((done) => {
       halt.current = () => {
         stopped = true
@@ -57,7 +60,7 @@ export function useIntake() {
     let lines = false
     const marks: LeftMark[] = []
     for (const { name, bytes } of files) {
-      const answer = await Promise.race([takeFile(name, bytes, how, after, setShare), stop])
+      const answer = await Promise.race([takeFile(name, bytes, how, after, onShare), stop])
       if (answer === 'stopped' || stopped) {
         said.push({ text: `${name}: stopped. Nothing was changed.`, bad: false })
         after = before
@@ -69,6 +72,7 @@ export function useIntake() {
       lines ||= answer.linesOnly
       marks.push(...answer.marks)
     }
+    reading = false
     setShare(null)
     setNotes(said)
     setLinesOnly(lines)
@@ -108,7 +112,7 @@ async function takeFile(
   bytes: Uint8Array,
   how: Options,
   project: Project,
-  onShare: (share: number) => void,
+  onShare: (share: number) => unknown,
 ): Promise<{ project: Project | null; text: string; linesOnly: boolean; marks: LeftMark[] }> {
   if (/\.json$/i.test(name)) {
     try {

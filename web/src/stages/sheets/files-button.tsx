@@ -40,7 +40,7 @@ export function FilesButton() {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="start" side="top" sideOffset={6} className="z-20 max-h-80 overflow-y-auto border border-ink bg-sheet py-1">
-          <DropdownMenu.Item className={menuItem} onSelect={() => void save(() => true, true, true)}>
+          <DropdownMenu.Item className={menuItem} onSelect={() => void save((name) => !name.startsWith('test-square'), true, true)}>
             Everything in one zip: SVG, DXF, plot, PNG, PDF, lists
           </DropdownMenu.Item>
           <DropdownMenu.Item className={menuItem} onSelect={() => void save((name) => /^load-.*\.svg$/.test(name), true)}>

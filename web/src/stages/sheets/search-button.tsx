@@ -30,6 +30,7 @@ export function SearchButton() {
     const best = new Map<string, NestLayout>(task.map(({ fingerprint, layout }) => [fingerprint, layout]))
     const before = task.reduce((sum, { layout }) => sum + layout.score, 0)
     const steps = nestWorkers().map(() => 0)
+    let under = true
     setPaused(false)
     dispatch(searching({ share: 0, score: before, steps: 0 }))
     const better = (fingerprint: string, layout: NestLayout) => {
@@ -43,12 +44,14 @@ export function SearchButton() {
           1 + i * 7919,
           proxy((progress) => {
             steps[i] = progress.steps
-            dispatch(searching({ ...progress, steps: steps.reduce((a, b) => a + b, 0) }))
+            // Reports may arrive after the end.
+            if (under) dispatch(searching({ ...progress, steps: steps.reduce((a, b) => a + b, 0) }))
           }),
           proxy(better),
         ),
       ),
     )
+    under = false
     const found = task.filter(({ fingerprint, layout }) => best.get(fingerprint) !== layout)
     for (const { fingerprint } of found) await keepLayout(fingerprint, best.get(fingerprint)!)
     dispatch(searching(null))
