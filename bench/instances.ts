@@ -1,5 +1,21 @@
 // Nesting instances by family, made by a seeded generator.
-import { ellipse, fillRings, mapPolygon, polygonBox, rectangle, rotation, smoothLine, subtract, type Polygon } from '@feuillet/core/geometry'
+import { readdirSync, readFileSync } from 'node:fs'
+import { readDrawing } from '@feuillet/core/formats'
+import {
+  ellipse,
+  fillRings,
+  mapPolygon,
+  polygonArea,
+  polygonBox,
+  rectangle,
+  rotation,
+  scaling,
+  simplify,
+  smoothLine,
+  subtract,
+  union,
+  type Polygon,
+} from '@feuillet/core/geometry'
 import { demo } from '@feuillet/core/demo'
 import { seededRandom } from '@feuillet/core/project'
 import { paperRuns, type NestInstance, type NestPiece, type Turns } from '@feuillet/core/sheets'
@@ -63,6 +79,28 @@ function guillotine(count: number, seed: number, gap: number): NestPiece[] {
 
 const onSheet = (name: string, pieces: NestPiece[], gap = 2): Family => ({ name, instance: { sheet: SHEET, gap, pieces } })
 
+/** Pieces scaled so that together they take a share of a sheet's cuttable area. */
+function scaledTo(pieces: NestPiece[], share: number): NestPiece[] {
+  const room = (SHEET.w - 2 * SHEET.margin) * (SHEET.h - 2 * SHEET.margin)
+  const factor = Math.sqrt((share * room) / pieces.reduce((sum, p) => sum + p.qty * polygonArea(p.shape), 0))
+  return pieces.map((p) => ({ ...p, shape: mapPolygon(scaling(factor), p.shape) }))
+}
+
+/** Outlines of public-domain drawings, holes and all. */
+function silhouettes(): NestPiece[] {
+  const folder = new URL('../core/test/drawings/', import.meta.url)
+  return readdirSync(folder)
+    .filter((file) => file.endsWith('.svg'))
+    .flatMap((file) => {
+      const { shapes } = readDrawing(file, readFileSync(new URL(file, folder)))
+      const [largest] = union(...shapes.map((s) => s.region)).toSorted((a, b) => polygonArea(b) - polygonArea(a))
+      if (!largest) return []
+      const b = polygonBox(largest)
+      const factor = 60 / Math.max(b.maxX - b.minX, b.maxY - b.minY)
+      return [piece(file, simplify([mapPolygon(scaling(factor), largest)], 0.05)[0]!, 1)]
+    })
+}
+
 const letters = (): NestPiece[] =>
   paperRuns(demo('bon-voyage')).flatMap(({ instance }) => instance.pieces.map((p) => ({ ...p, qty: 3, turns: 'free' as const })))
 
@@ -105,5 +143,11 @@ export const families = (): Family[] => [
   onSheet('rosette', petals()),
   onSheet('letters', letters()),
   onSheet('frames', frames()),
+  onSheet('silhouettes, 60 %', scaledTo(silhouettes(), 0.6)),
   onSheet('120 mixed', mixed(120, 6)),
+  onSheet('120 mixed, 1.2 sheets', scaledTo(mixed(120, 7), 1.2)),
+  onSheet(
+    '120 mixed, 1.2, quarter turns',
+    scaledTo(mixed(120, 8), 1.2).map((p) => ({ ...p, turns: 'quarter' as const })),
+  ),
 ]

@@ -1,4 +1,5 @@
-// Nesting against a rectangle packer from the registry on best-turned boxes. `npm run bench -- [seconds] [family]`.
+// Nesting against a rectangle packer from the registry on best-turned boxes, and against a true-shape placer that only
+// searches orders for as long. One thread. `npm run bench -- [seconds] [family]`.
 // Score: (sheets − 1) + the share of the last sheet that one straight cut must take away to keep the rest whole.
 import { createRequire } from 'node:module'
 import { boxHeight, boxWidth, loadGeometry, mapPolygon, polygonBox, rotation, type Polygon } from '@feuillet/core/geometry'
@@ -33,19 +34,27 @@ function packBoxes({ sheet, gap, pieces }: NestInstance): number {
 await loadGeometry()
 const seconds = Number(process.argv[2] ?? 10)
 const only = process.argv[3] ?? ''
-console.log(`family                        pieces  first     ${seconds} s     boxes    ratio   first in  steps`)
+console.log(`family                          pieces  first     ${seconds} s   orders    ratio    boxes    ratio   first in  steps`)
+const found: number[] = []
 for (const { name, instance } of families().filter((family) => family.name.includes(only))) {
   const start = performance.now()
   const nester = new Nester(instance, 1)
   const firstMs = performance.now() - start
   const first = nester.best.score
   while (performance.now() - start < seconds * 1000 && !nester.done) nester.step()
-  const boxes = packBoxes(instance)
+  const placer = new Nester(instance, 1, 'orders')
+  const again = performance.now()
+  while (performance.now() - again < seconds * 1000 && !placer.done) placer.step()
+  const [score, orders, boxes] = [nester.best.score, placer.best.score, packBoxes(instance)]
+  found.push(score / orders)
   const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)
   const cells = [
     String(count).padStart(6),
-    ...[first, nester.best.score, boxes].map((v) => v.toFixed(3).padStart(8)),
-    (nester.best.score / boxes).toFixed(2).padStart(8),
+    ...[first, score, orders].map((v) => v.toFixed(3).padStart(8)),
+    (score / orders).toFixed(2).padStart(8),
+    boxes.toFixed(3).padStart(8),
+    (score / boxes).toFixed(2).padStart(8),
   ]
-  console.log(`${name.padEnd(28)}${cells.join(' ')} ${firstMs.toFixed(0).padStart(7)} ms ${String(nester.steps).padStart(6)}`)
+  console.log(`${name.padEnd(30)}${cells.join(' ')} ${firstMs.toFixed(0).padStart(7)} ms ${String(nester.steps).padStart(6)}`)
 }
+console.log(`against orders alone, on average: ${(found.reduce((a, b) => a + b, 0) / found.length).toFixed(3)}`)

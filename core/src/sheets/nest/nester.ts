@@ -46,7 +46,10 @@ const ORDERS_EVERY = 40
 /** Where all pieces are boxes, of so many steps one is given to the ways for any shape. */
 const BOXES_OTHERS = 8
 /** Poses tried for the very first layout, over all pieces together: it has to be there at once. */
-const FIRST_POSES = 500
+const FIRST_POSES = 300
+/** The same for every later order. */
+const SEARCH_POSES = 1200
+const LEAST_POSES = 6
 
 interface Pose {
   rotation: number
@@ -87,8 +90,9 @@ export class Nester {
   private readonly grown: Polygon[]
   private readonly poses = new Map<string, Pose[]>()
   private readonly areas: number[]
-  /** Some pieces have a say in what they share a sheet with: then only orders are searched. */
-  private readonly grouped: boolean
+  private readonly turnLists: number[][] = []
+  /** Some pieces have a say in what they share a sheet with, or it was asked for: only orders are searched. */
+  private readonly ordersOnly: boolean
   private readonly byId: ReadonlyMap<string, NestPiece>
   private posesEach = Infinity
   private readonly ordersFirst: number
@@ -109,6 +113,7 @@ export class Nester {
   constructor(
     private readonly instance: NestInstance,
     seed = 1,
+    ways: 'all' | 'orders' = 'all',
   ) {
     const { sheet, gap, pieces } = instance
     if (!(sheet.w > 0 && sheet.h > 0)) throw new BadInput('the sheet must have a width and a height')
@@ -118,9 +123,9 @@ export class Nester {
     this.gridW = sheet.w - 2 * sheet.margin + 2 * this.grow
     this.gridH = sheet.h - 2 * sheet.margin + 2 * this.grow
     this.random = seededRandom(seed)
-    this.grouped = pieces.some((piece) => piece.sharing !== undefined)
+    this.ordersOnly = ways === 'orders' || pieces.some((piece) => piece.sharing !== undefined)
     this.byId = new Map(pieces.map((piece) => [piece.id, piece]))
-    this.boxes = !this.grouped && BoxSearch.suits(instance) ? new BoxSearch(instance, this.random) : null
+    this.boxes = !this.ordersOnly && BoxSearch.suits(instance) ? new BoxSearch(instance, this.random) : null
     this.grown = pieces.map((piece) => grownShape(piece.shape, this.grow))
     this.areas = pieces.map((piece) => polygonArea(piece.shape))
     const pinned = new Set((instance.pinned ?? []).map((p) => `${p.id}#${p.copy}`))
@@ -134,7 +139,7 @@ export class Nester {
     this.posesEach = Math.max(2, Math.floor(FIRST_POSES / Math.max(1, items.length)))
     const alone = items.length === 1 && !instance.pinned?.length && !instance.offCuts?.length
     this.best = alone ? this.layAlone(items[0]!) : this.lay(items, 'rows', 'coarse')
-    this.posesEach = Infinity
+    this.posesEach = Math.max(LEAST_POSES, Math.floor(SEARCH_POSES / Math.max(1, items.length)))
     this.coarse = this.best.score
     this.current = { items, axis: 'rows', score: this.best.score }
     this.waiting = alone ? null : this.current
@@ -169,7 +174,7 @@ export class Nester {
       const layout = this.boxes.step(this.best)
       return layout !== null && this.keep(layout)
     }
-    if (this.steps > this.ordersFirst && this.steps % ORDERS_EVERY !== 0 && !this.grouped && Improver.suits(this.instance)) {
+    if (this.steps > this.ordersFirst && this.steps % ORDERS_EVERY !== 0 && !this.ordersOnly && Improver.suits(this.instance)) {
       this.improver ??= new Improver(this.instance, this.random)
       const layout = this.improver.step(this.best)
       return layout !== null && this.keep(layout)
@@ -272,7 +277,7 @@ export class Nester {
   }
 
   private turnsThatFit(piece: number, sheetW: number, sheetH: number, axis: Axis) {
-    return rasterTurns(this.instance.pieces[piece]!).flatMap((deg) => {
+    return (this.turnLists[piece] ??= rasterTurns(this.instance.pieces[piece]!)).flatMap((deg) => {
       const map = axis === 'rows' ? turn(deg) : compose([0, 1, 1, 0, 0, 0], turn(deg))
       // The rim is kept by the piece itself: its grown outline is rounded by chords, which lie a little inside.
       const b = growBox(polygonBox(mapPolygon(map, this.instance.pieces[piece]!.shape)), this.grow)
@@ -341,7 +346,7 @@ export class Nester {
 
   /** Whether a piece may lie on a sheet with what lies there already. */
   private mayShare(piece: number, sheet: number, placements: readonly Placement[]): boolean {
-    if (!this.grouped) return true
+    if (!this.ordersOnly) return true
     const own = this.instance.pieces[piece]!
     return placements.every((p) => {
       if (p.sheet !== sheet) return true
