@@ -49,11 +49,30 @@ export function assignPaper(project: Project, layerIds: readonly string[], paper
   return { ...next, drawer: { ...next.drawer, papers: [...others, paper].filter((p) => used.has(p.id)) } }
 }
 
-/** Brings the project's copies of paper records up to the shared drawer's. */
+/**
+ * Brings the project's copies of paper records up to the shared drawer's. Off-cuts that came into the drawer since do not
+ * turn a plan over; those that are gone from it fall away, unless the project's sheets are cut already.
+ */
 export function refreshPapers(project: Project, stock: readonly Paper[]): Project {
-  const byId = new Map(stock.map((paper) => [paper.id, paper]))
-  return { ...project, drawer: { ...project.drawer, papers: project.drawer.papers.map((paper) => byId.get(paper.id) ?? paper) } }
+  const cut = project.log.sheetsUsed.length > 0
+  const papers = project.drawer.papers.map((paper) => {
+    const shared = stock.find((p) => p.id === paper.id)
+    if (!shared) return paper
+    return { ...shared, offCuts: paper.offCuts.filter((own) => cut || shared.offCuts.some((offCut) => offCut.id === own.id)) }
+  })
+  return { ...project, drawer: { ...project.drawer, papers } }
 }
+
+/** Lets a project plan with the off-cuts that the shared drawer holds of some of its papers. */
+export const takeOffCuts = (project: Project, stock: readonly Paper[], paperIds: readonly string[]): Project => ({
+  ...project,
+  drawer: {
+    ...project.drawer,
+    papers: project.drawer.papers.map((paper) =>
+      paperIds.includes(paper.id) ? { ...paper, offCuts: stock.find((p) => p.id === paper.id)?.offCuts ?? paper.offCuts } : paper,
+    ),
+  },
+})
 
 /** Maps every piece of the chosen layers (all by default), proportions as the map has them. Hand-made pins of them fall away. */
 export function transformLayers(project: Project, map: Affine, layerIds?: readonly string[]): Project {

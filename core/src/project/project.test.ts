@@ -19,6 +19,7 @@ import {
   projectFileName,
   readProject,
   refreshPapers,
+  takeOffCuts,
   removeLayer,
   scaleAndMove,
   seededRandom,
@@ -169,5 +170,26 @@ describe('small helpers', () => {
     const list = Array.from({ length: 4000 }, () => a())
     expect(list.slice(0, 50)).toEqual(Array.from({ length: 50 }, () => b()))
     expect(list.reduce((s, v) => s + v, 0) / list.length).toBeCloseTo(0.5, 1)
+  })
+})
+
+describe('off-cuts of the drawer', () => {
+  const offCut = (id: string) => ({ id, label: id, path: 'M0 0L90 0L90 90Z' })
+  const paper = { ...starterStock()[0]!, offCuts: [offCut('own')] }
+  const project = { ...threeLayers(), drawer: { ...threeLayers().drawer, papers: [paper] } }
+  const own = (p: typeof project) => p.drawer.papers[0]!.offCuts.map((o) => o.id)
+  const stock = (...idsOf: string[]) => [{ ...paper, count: 9, offCuts: idsOf.map(offCut) }]
+
+  it('come into a plan only when they are asked for, and leave it when they are gone', () => {
+    expect(own(refreshPapers(project, stock('own', 'new')))).toEqual(['own'])
+    expect(refreshPapers(project, stock('own')).drawer.papers[0]!.count).toBe(9)
+    expect(own(refreshPapers(project, stock('new')))).toEqual([])
+    expect(own(takeOffCuts(project, stock('own', 'new'), [paper.id]))).toEqual(['own', 'new'])
+    expect(takeOffCuts(project, stock('new'), [])).toEqual(project)
+  })
+
+  it('stay in a plan whose sheets are cut', () => {
+    const cut = { ...project, log: { ...project.log, sheetsUsed: [{ paperId: paper.id, count: 1, at: 0 }] } }
+    expect(own(refreshPapers(cut, stock('new')))).toEqual(['own'])
   })
 })

@@ -3,7 +3,7 @@ import { fitGaps } from '../depth'
 import { bridgeLayer, thickenLayer } from '../layers'
 import { fitDesign } from '../measure'
 import { assignNearest } from '../paper'
-import { assignPaper, dropPin, findLayer, refreshPapers, setLayer, setPlan, type Mend, type Paper, type Project } from '../project'
+import { assignPaper, dropPin, findLayer, setLayer, setPlan, takeOffCuts, type Mend, type Paper, type Project } from '../project'
 
 /** Applies a mend; a mend whose layer or paper is gone changes nothing. */
 export function mendProject(project: Project, mend: Mend, stock: readonly Paper[]): Project {
@@ -31,10 +31,7 @@ export function mendProject(project: Project, mend: Mend, stock: readonly Paper[
       return paper ? assignPaper(project, mend.layerIds, paper) : project
     }
     case 'take-off-cuts':
-      return refreshPapers(
-        project,
-        stock.filter((paper) => mend.paperIds.includes(paper.id)),
-      )
+      return takeOffCuts(project, stock, mend.paperIds)
     case 'drop-pin':
       return dropPin(project, mend)
     case 'thicken-layer':

@@ -12,7 +12,7 @@ import { Button, menuItem } from '../ui'
 import { compute } from '../workers/compute'
 import { demos, seedDemos } from './demos'
 import { saveFile } from './save-file'
-import { loadShelf, removeProject, saveProject, type ShelfEntry } from './storage'
+import { loadShelf, removeProject, saveOrHold, saveProject, type ShelfEntry } from './storage'
 
 const kinds: { kind: NewKind; title: string; words: string }[] = [
   { kind: 'frame', title: 'Frame', words: 'Sheets stepped back behind glass' },
@@ -40,7 +40,7 @@ export function Shelf() {
     void refresh()
   }, [refresh])
   const openNew = async (project: Project) => {
-    await saveProject(project)
+    if (!(await saveOrHold(project))) toast.error('The browser would not keep this project. Save it as a file before you close the page.')
     void navigate(`/project/${project.id}/measure`)
   }
   const openDemo = async (name: (typeof demos)[number]['name']) => {

@@ -24,7 +24,7 @@ vi.mock('localforage', () => ({
   },
 }))
 
-const { loadProject, loadShelf, loadStock, removeProject, saveProject, saveStock } = await import('./storage')
+const { loadProject, loadShelf, loadStock, removeProject, saveOrHold, saveProject, saveStock } = await import('./storage')
 const store = (name: string) => memory.stores.get(name)!
 
 beforeEach(() => {
@@ -58,6 +58,14 @@ describe('projects in the browser', () => {
     store('projects').set('bad', { text: '{', savedAt: 0 })
     expect((await loadShelf()).map((entry) => entry.project.id)).toEqual(['other', project.id])
     expect(store('projects').has('bad')).toBe(true)
+  })
+
+  it('stay open for the page where the browser keeps nothing', async () => {
+    memory.full = true
+    expect(await saveOrHold({ ...project, id: 'held' })).toBe(false)
+    expect((await loadProject('held'))?.name).toBe(project.name)
+    memory.full = false
+    expect(await saveOrHold({ ...project, id: 'kept' })).toBe(true)
   })
 
   it('say so where storage is full', async () => {

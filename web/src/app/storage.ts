@@ -18,6 +18,20 @@ export interface ShelfEntry {
   savedAt: number
 }
 
+/** Projects that the browser would not keep: open for as long as the page is. */
+const held = new Map<string, Project>()
+
+/** Saves a project, or holds it for this page where the browser will not keep it. False where it is only held. */
+export async function saveOrHold(project: Project): Promise<boolean> {
+  try {
+    await saveProject(project)
+    return true
+  } catch {
+    held.set(project.id, project)
+    return false
+  }
+}
+
 export async function saveProject(project: Project): Promise<void> {
   const kept: Kept = { text: writeProject(project), savedAt: Date.now() }
   await aside.setItem(project.id, kept)
@@ -28,15 +42,15 @@ export async function saveProject(project: Project): Promise<void> {
 /** The kept project; the copy written aside where the main one cannot be read. Null where there is none. */
 export async function loadProject(id: string): Promise<Project | null> {
   for (const store of [projects, aside]) {
-    const kept = await store.getItem<Kept>(id)
-    if (!kept) continue
     try {
+      const kept = await store.getItem<Kept>(id)
+      if (!kept) continue
       return readProject(kept.text)
     } catch {
       continue
     }
   }
-  return null
+  return held.get(id) ?? null
 }
 
 export async function removeProject(id: string): Promise<void> {
@@ -58,7 +72,7 @@ export async function loadShelf(): Promise<ShelfEntry[]> {
 
 /** The shared drawer; what an older Feuillet kept gets today's fields. */
 export async function loadStock(): Promise<Paper[]> {
-  const kept = await shared.getItem<Paper[]>('papers')
+  const kept = await shared.getItem<Paper[]>('papers').catch(() => null)
   return kept?.map((paper) => paperSchema.safeParse(paper).data ?? paper) ?? starterStock()
 }
 
