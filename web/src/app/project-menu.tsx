@@ -1,6 +1,6 @@
 import { DropdownMenu } from 'radix-ui'
 import { ChevronDown } from 'lucide-react'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { projectFileName, writeProject } from '@feuillet/core/project'
 import { menuItem } from '../ui'
 import { change } from './edits'
@@ -14,6 +14,7 @@ export function ProjectMenu() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const [naming, setNaming] = useState(false)
+  const renaming = useRef(false)
   const rename = (name: string) => {
     setNaming(false)
     if (name.trim() && name.trim() !== project.name) dispatch(change('rename the project', (p) => ({ ...p, name: name.trim() })))
@@ -39,8 +40,19 @@ export function ProjectMenu() {
         <ChevronDown size={14} className="shrink-0" />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" sideOffset={6} className="z-20 min-w-48 border border-ink bg-sheet py-1">
-          <DropdownMenu.Item className={menuItem} onSelect={() => setTimeout(() => setNaming(true))}>
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={6}
+          className="z-20 min-w-48 border border-ink bg-sheet py-1"
+          onCloseAutoFocus={(event) => {
+            if (!renaming.current) return
+            // The field takes the focus, and not the button that the menu would give it back to.
+            event.preventDefault()
+            renaming.current = false
+            setNaming(true)
+          }}
+        >
+          <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
             Rename
           </DropdownMenu.Item>
           <DropdownMenu.Item className={menuItem} onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}>

@@ -150,6 +150,7 @@ export function Shelf() {
 function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () => void; onChange: () => void }) {
   const navigate = useNavigate()
   const [naming, setNaming] = useState(false)
+  const renaming = useRef(false)
   const { project, savedAt } = entry
   const box = viewBox(project)
   const rename = async (name: string) => {
@@ -203,11 +204,21 @@ function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () 
           <MoreHorizontal size={18} />
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" className="z-20 min-w-44 border border-ink bg-sheet py-1">
+          <DropdownMenu.Content
+            align="end"
+            className="z-20 min-w-44 border border-ink bg-sheet py-1"
+            onCloseAutoFocus={(event) => {
+              if (!renaming.current) return
+              // The field takes the focus, and not the button that the menu would give it back to.
+              event.preventDefault()
+              renaming.current = false
+              setNaming(true)
+            }}
+          >
             <DropdownMenu.Item className={menuItem} onSelect={() => void duplicate()}>
               Duplicate
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={menuItem} onSelect={() => setTimeout(() => setNaming(true))}>
+            <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
               Rename
             </DropdownMenu.Item>
             <DropdownMenu.Item className={menuItem} onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}>
