@@ -1,7 +1,8 @@
 // The drawer's papers as a table that a spreadsheet reads and writes.
 import Papa from 'papaparse'
 import { writeCsv } from '../formats'
-import { FINISHES, paperSchema, slug, type Paper } from '../project'
+import { newPaper } from '../paper'
+import { paperSchema, type Paper } from '../project'
 
 type Column = 'name' | 'colour' | 'finish' | 'gsm' | 'thickness mm' | 'core' | 'width mm' | 'height mm' | 'count' | 'price' | 'one way' | 'note'
 
@@ -55,12 +56,6 @@ export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead
     }
   })
   return { papers, wrong }
-}
-
-function newPaper(name: string, papers: readonly Paper[]): object {
-  let id = `paper-${slug(name) || 'new'}`
-  for (let n = 2; papers.some((p) => p.id === id); n++) id = `paper-${slug(name) || 'new'}-${n}`
-  return { id, colour: '#d8d5cc', finish: FINISHES[0], gsm: 216, thicknessMm: 0.29, core: 'solid', widthMm: 304.8, heightMm: 304.8, count: 0, price: 0 }
 }
 
 /** The cells of a row that say something. */

@@ -1,5 +1,5 @@
 // The starter drawer: made-up papers of several finishes, weights and sheet sizes.
-import type { Finish, Paper } from '../project'
+import { slug, type Finish, type Paper } from '../project'
 
 const INCH = 25.4
 const SQUARE12 = [12 * INCH, 12 * INCH] as const
@@ -101,3 +101,14 @@ export const starterStock = (): Paper[] =>
     note: '',
     offCuts: [],
   }))
+
+/** A plain paper with an id that is free in the drawer, to be filled in. */
+export function newPaper(name: string, stock: readonly Paper[]): Paper {
+  const stem = `paper-${slug(name) || 'new'}`
+  let id = stem
+  for (let n = 2; stock.some((paper) => paper.id === id); n++) id = `${stem}-${n}`
+  const [widthMm, heightMm] = SQUARE12
+  const plain = { finish: 'smooth', gsm: 216, core: 'solid' } as const
+  const thicknessMm = typicalThickness(plain.finish, plain.gsm)
+  return { id, name, colour: '#d8d5cc', ...plain, thicknessMm, widthMm, heightMm, count: 0, price: 0, oneWay: false, note: '', offCuts: [] }
+}

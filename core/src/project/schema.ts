@@ -165,6 +165,8 @@ export const planSchema = z.looseObject({
   loadOrder: z.array(z.string()).default([]),
   /** Whether off-cuts of the drawer are cut before whole sheets. */
   useOffCuts: z.boolean().default(true),
+  /** Which of its first layouts a paper takes, by the paper's id: another seed lays everything anew that is not pinned. */
+  layoutSeeds: z.record(z.string(), z.number().int().positive()).default({}),
   /** How folio numbers come onto the card: by a pen, by open cuts of the blade, or not at all. */
   numbers: z.enum(['drawn', 'cut', 'none']).default('drawn'),
   /** Small crosses, drawn where the piece to be stuck there hides them. */

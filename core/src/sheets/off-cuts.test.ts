@@ -5,7 +5,7 @@ import { expectLegal } from '../../test/legal-layout'
 import { demo } from '../demo'
 import { ellipse, intersect, pathToRegion, polygonArea, polygonToPath, rectangle, regionArea, subtract, union, type Polygon } from '../geometry'
 import { setPlan, type Paper, type Project } from '../project'
-import { leftOvers, loads, Nester, nestProject, offCutSheets, sheetsNeeded, stockAfter, whyIllegal, type NestInstance } from './index'
+import { firstFree, leftOvers, loads, Nester, nestProject, offCutSheets, paperRuns, sheetsNeeded, stockAfter, whyIllegal, type NestInstance } from './index'
 
 const ell = union([rectangle(0, 0, 120, 40)], [rectangle(0, 0, 45, 130)])[0]!
 const holed = subtract([rectangle(0, 0, 110, 110)], [ellipse(40, 60, 22)])[0]!
@@ -109,5 +109,27 @@ describe('what a run leaves', () => {
     expect(list.every((load) => load.bladeCareM === null)).toBe(true)
     const many = setPlan({ ...project, layers: project.layers.map((layer) => ({ ...layer, copies: 8 })) }, {})
     expect(loads(many, nestProject(many, new Set(), 1).runs).some((load) => load.bladeCareM !== null)).toBe(true)
+  })
+})
+
+describe('laid anew', () => {
+  it('a paper takes another first layout, the others keep theirs', () => {
+    const project = demo('bon-voyage')
+    const [first, ...others] = paperRuns(project)
+    const next = paperRuns(setPlan(project, { layoutSeeds: { [first!.paper.id]: 2 } }))
+    expect(next[0]!.fingerprint).not.toBe(first!.fingerprint)
+    expect(next[0]!.seed).toBe(2)
+    expect(next.slice(1).map((run) => run.fingerprint)).toEqual(others.map((run) => run.fingerprint))
+  })
+
+  it('a piece finds the first free place of a sheet, or none', () => {
+    const instance: NestInstance = { sheet, gap: 2, pieces: [{ id: 'a', shape: rectangle(3, -4, 66, 66), qty: 5, turns: 'fixed' }] }
+    const placed: NonNullable<ReturnType<typeof firstFree>>[] = []
+    for (let copy = 0; copy < 5; copy++) {
+      const found = firstFree(instance, { id: 'a', copy, sheet: 0, x: 0, y: 0, rotation: 0 }, placed)
+      if (found) placed.push(found)
+    }
+    expect(placed).toHaveLength(4)
+    for (const p of placed) expect(whyIllegal(instance, p, placed)).toBeNull()
   })
 })

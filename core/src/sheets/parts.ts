@@ -8,6 +8,8 @@ export interface PaperRun {
   paper: Paper
   layers: Layer[]
   instance: NestInstance
+  /** Of the search for its first layout. */
+  seed: number
   /** Names this run's inputs: equal fingerprints lead to equal layouts. */
   fingerprint: string
 }
@@ -97,6 +99,7 @@ export function paperRuns(project: Project): PaperRun[] {
     const sheet = { w: paper.widthMm, h: paper.heightMm, margin: cutter.rimMm }
     const instance: NestInstance = { sheet, gap: project.plan.gapMm, pieces, offCuts, pinned }
     const names = layers.map((layer) => [layer.id, layer.copies, layer.pieces, layer.sharing])
-    return { paper, layers, instance, fingerprint: fingerprint([sheet, instance.gap, turns, pinned, names, offCuts.map((o) => o.id)]) }
+    const seed = project.plan.layoutSeeds[paper.id] ?? 1
+    return { paper, layers, instance, seed, fingerprint: fingerprint([sheet, instance.gap, turns, pinned, names, offCuts.map((o) => o.id), seed]) }
   })
 }

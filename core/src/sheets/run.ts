@@ -13,18 +13,13 @@ export interface Unplaceable {
 }
 
 /** Layouts of all papers but those to skip (by id) after a fixed number of steps: the same project always gives the same sheets. */
-export function nestProject(
-  project: Project,
-  skip: ReadonlySet<string> = new Set(),
-  steps = FIRST_STEPS,
-  seed = 1,
-): { runs: NestedRun[]; failed: Unplaceable[] } {
+export function nestProject(project: Project, skip: ReadonlySet<string> = new Set(), steps = FIRST_STEPS): { runs: NestedRun[]; failed: Unplaceable[] } {
   const runs: NestedRun[] = []
   const failed: Unplaceable[] = []
   for (const run of paperRuns(project)) {
     if (skip.has(run.paper.id)) continue
     try {
-      runs.push({ run, layout: nestRun(run, steps, seed) })
+      runs.push({ run, layout: nestRun(run, steps) })
     } catch (error) {
       if (!(error instanceof BadInput)) throw error
       failed.push({ run, reason: error.message })
@@ -34,8 +29,8 @@ export function nestProject(
 }
 
 /** One paper's layout after a fixed number of steps; stops early where it cannot get better. */
-export function nestRun(run: PaperRun, steps: number, seed = 1) {
-  const nester = new Nester(run.instance, seed)
+export function nestRun(run: PaperRun, steps: number) {
+  const nester = new Nester(run.instance, run.seed)
   for (let k = 0; k < steps && !nester.done; k++) nester.step()
   return nester.best
 }

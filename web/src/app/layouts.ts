@@ -24,9 +24,3 @@ export async function keepLayout(fingerprint: string, layout: NestLayout): Promi
   for (const key of [...map.keys()].slice(0, Math.max(0, map.size - KEEP))) map.delete(key)
   await sharedStore.setItem('layouts', [...map]).catch(() => undefined)
 }
-
-export async function forgetLayout(fingerprint: string): Promise<void> {
-  const map = await foundLayouts()
-  map.delete(fingerprint)
-  await sharedStore.setItem('layouts', [...map]).catch(() => undefined)
-}

@@ -7,7 +7,7 @@ import { loadGeometry } from '@feuillet/core/geometry'
 import { intake, mergeLayers, outlineOverlay, shows, type Intake, type Slant, type Visible } from '@feuillet/core/layers'
 import type { Font, Made } from '@feuillet/core/layers/makers'
 import type { Mend, Paper, Project, Recipe } from '@feuillet/core/project'
-import { FIRST_STEPS, nestRun, settle, whyIllegal, type Load, type NestInstance, type NestLayout, type PaperRun, type Placement } from '@feuillet/core/sheets'
+import { firstFree, settle, whyIllegal, type Load, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/sheets'
 import { derive, mendProject, type Derived } from '@feuillet/core/whole'
 import type { FileSet } from '@feuillet/core/files'
 
@@ -105,28 +105,11 @@ const api = {
     await ready
     return settle(instance, placements, new Set(keys))
   },
-  /** The first free place of a net over a sheet, row by row; null where there is none. */
-  async firstFree(
-    instance: NestInstance,
-    placement: Placement,
-    others: Placement[],
-    net: { minX: number; minY: number; maxX: number; maxY: number; step: number },
-  ): Promise<Placement | null> {
+  /** The first free place for a piece on the sheet it names; null where there is none. */
+  async firstFree(instance: NestInstance, placement: Placement, others: Placement[]): Promise<Placement | null> {
     await ready
-    for (let y = net.minY; y <= net.maxY + 1e-9; y += net.step)
-      for (let x = net.minX; x <= net.maxX + 1e-9; x += net.step) {
-        const at = { ...placement, x, y }
-        if (!whyIllegal(instance, at, others)) return at
-      }
-    return null
+    return firstFree(instance, placement, others)
   },
-  /** Lays a run anew round what is pinned. */
-  async nestAnew(run: PaperRun): Promise<NestLayout> {
-    await ready
-    return nestRun(run, FIRST_STEPS)
-  },
-  /** A layout that is not to be used again. */
-  forget: (fingerprint: string): void => void nested.delete(fingerprint),
   /** Plot text of a load, for the cutter. */
   async plot(project: Project, load: Load): Promise<string> {
     const { plotOf } = await import('@feuillet/core/files')

@@ -91,7 +91,8 @@ export class Nester {
   private readonly poses = new Map<string, Pose[]>()
   private readonly areas: number[]
   private readonly turnLists: number[][] = []
-  /** Some pieces have a say in what they share a sheet with, or it was asked for: only orders are searched. */
+  /** Some pieces have a say in what they share a sheet with. Then, or where it was asked for, only orders are searched. */
+  private readonly grouped: boolean
   private readonly ordersOnly: boolean
   private readonly byId: ReadonlyMap<string, NestPiece>
   private posesEach = Infinity
@@ -123,7 +124,8 @@ export class Nester {
     this.gridW = sheet.w - 2 * sheet.margin + 2 * this.grow
     this.gridH = sheet.h - 2 * sheet.margin + 2 * this.grow
     this.random = seededRandom(seed)
-    this.ordersOnly = ways === 'orders' || pieces.some((piece) => piece.sharing !== undefined)
+    this.grouped = pieces.some((piece) => piece.sharing !== undefined)
+    this.ordersOnly = ways === 'orders' || this.grouped
     this.byId = new Map(pieces.map((piece) => [piece.id, piece]))
     this.boxes = !this.ordersOnly && BoxSearch.suits(instance) ? new BoxSearch(instance, this.random) : null
     this.grown = pieces.map((piece) => grownShape(piece.shape, this.grow))
@@ -346,7 +348,7 @@ export class Nester {
 
   /** Whether a piece may lie on a sheet with what lies there already. */
   private mayShare(piece: number, sheet: number, placements: readonly Placement[]): boolean {
-    if (!this.ordersOnly) return true
+    if (!this.grouped) return true
     const own = this.instance.pieces[piece]!
     return placements.every((p) => {
       if (p.sheet !== sheet) return true

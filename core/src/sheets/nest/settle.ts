@@ -1,5 +1,6 @@
 // Closing gaps by hand: pieces slide towards the sheet's corner as far as they may.
-import { whyIllegal } from './legal'
+import { polygonBox } from '../../geometry'
+import { placedShape, whyIllegal } from './legal'
 import type { NestInstance, Placement } from './instance'
 
 const STRIDE_MM = 2
@@ -34,4 +35,19 @@ function slide(instance: NestInstance, from: Placement, others: readonly Placeme
     else at = next
   }
   return at
+}
+
+/** The first legal place for a piece on the whole sheet its placement names, row by row of a net; null where there is none. */
+export function firstFree(instance: NestInstance, placement: Placement, others: readonly Placement[]): Placement | null {
+  const shape = placedShape(instance, { ...placement, x: 0, y: 0 })
+  if (!shape) return null
+  const { sheet, gap } = instance
+  const b = polygonBox(shape)
+  const step = Math.max(STRIDE_MM, gap * 2)
+  for (let y = sheet.margin - b.minY; y <= sheet.h - sheet.margin - b.maxY + 1e-9; y += step)
+    for (let x = sheet.margin - b.minX; x <= sheet.w - sheet.margin - b.maxX + 1e-9; x += step) {
+      const at = { ...placement, x, y }
+      if (!whyIllegal(instance, at, others)) return at
+    }
+  return null
 }

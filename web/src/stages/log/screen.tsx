@@ -9,7 +9,7 @@ import { StageFrame } from '../../app/stage-frame'
 import { stageName } from '../../app/stage-names'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
-import { takeSheets } from './take-sheets'
+import { openLoads, takeSheets } from './take-sheets'
 
 const CostChart = lazy(() => import('./cost-chart'))
 
@@ -28,6 +28,7 @@ export default function LogScreen() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const derived = useAppSelector(selectDerived)
+  const { stock } = useAppSelector((state) => state.work)
   const running = runningStage(project)
   const now = useNow(running !== null)
   const spent = derived ? costSoFar(project, derived.depth, now) : null
@@ -42,7 +43,7 @@ export default function LogScreen() {
   const [choices, setChoices] = useState<ReadonlyMap<string, boolean>>(new Map())
   const leftKey = (left: LeftOver) => `${left.loadId} ${left.id}`
   const keeps = (left: LeftOver) => choices.get(leftKey(left)) ?? left.kind === 'clean'
-  const toTake = open.some((need) => need.open > 0 || need.offCuts > 0)
+  const toTake = openLoads(open, derived?.loads ?? [], stock)
   return (
     <StageFrame
       title="Log"
@@ -81,7 +82,7 @@ export default function LogScreen() {
               </div>
             </Heading>
           )}
-          {keepable.length > 0 && open.some((need) => need.open > 0) && (
+          {keepable.length > 0 && toTake.length > 0 && (
             <Heading title="Off-cuts to keep">
               <p className="mb-1 text-[13px] text-soft">They go back into the drawer when the sheets are noted; next layouts use them first.</p>
               <ul className="grid max-h-44 gap-1 overflow-y-auto">
@@ -110,17 +111,8 @@ export default function LogScreen() {
       actions={
         <Button
           look="main"
-          disabled={!toTake || !open.some((need) => need.open > 0 || used.size === 0)}
-          onClick={() =>
-            derived &&
-            dispatch(
-              takeSheets(
-                open,
-                derived.loads,
-                keepable.filter((left) => keeps(left)),
-              ),
-            )
-          }
+          disabled={toTake.length === 0}
+          onClick={() => dispatch(takeSheets(toTake, keepable.filter(keeps)))}
           title="Takes them out of the shared drawer"
         >
           Note sheets as used

@@ -2,6 +2,7 @@
 import { Fragment, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { pathToRegion, polygonToPath, regionBox } from '@feuillet/core/geometry'
+import { newPaper } from '@feuillet/core/paper'
 import { FINISHES, refreshPapers, type Finish, type Paper } from '@feuillet/core/project'
 import { lengthForEditing, parseLength } from '@feuillet/core/units'
 import { changeStock } from '../../app/edits'
@@ -68,17 +69,7 @@ export function DrawerTable() {
   const add = () => {
     let n = 1
     while (stock.some((p) => p.name === `New paper ${n}`)) n++
-    const fresh: Paper = {
-      ...stock[0]!,
-      id: crypto.randomUUID(),
-      name: `New paper ${n}`,
-      colour: '#d8d5cc',
-      count: 0,
-      price: 0,
-      oneWay: false,
-      note: '',
-      offCuts: [],
-    }
+    const fresh = newPaper(`New paper ${n}`, stock)
     dispatch(
       changeStock(
         'a new paper',

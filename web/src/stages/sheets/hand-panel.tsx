@@ -83,7 +83,12 @@ export function HandPanel({ load }: { load: Load }) {
         <p className="text-[13px] text-soft">Press a piece to pick it, with Shift several, A for all. Drag, arrows, R; it stays where you put it.</p>
       )}
       {project.plan.pins.length > 0 && (
-        <Button small className="mt-2" onClick={() => void dispatch(fillTheRest(load))} title="Lays anew what is not pinned, round what is">
+        <Button
+          small
+          className="mt-2"
+          onClick={() => dispatch(change('fill the rest', (p) => fillTheRest(p, load)))}
+          title="Lays anew what is not pinned, round what is"
+        >
           Fill the rest
         </Button>
       )}

@@ -1,8 +1,8 @@
 // The maker's hand on a sheet: pieces moved, turned, sent elsewhere or settled, and pinned where they then lie.
-import { compose, mapPoint, mapPolygon, polygonBox, rotation, translation } from '@feuillet/core/geometry'
-import { dropPin, setPin, type Project } from '@feuillet/core/project'
+import { compose, joinBoxes, mapPoint, polygonBox, rotation, translation } from '@feuillet/core/geometry'
+import { dropPin, setPin, setPlan, type Project } from '@feuillet/core/project'
 import { paperRuns, splitPartId, summarise, type LaidPiece, type Load, type NestedRun, type Placement } from '@feuillet/core/sheets'
-import { foundLayouts, forgetLayout, keepLayout } from '../../app/layouts'
+import { keepLayout } from '../../app/layouts'
 import type { AppDispatch, RootState } from '../../app/store'
 import { edited } from '../../app/work'
 import { compute } from '../../workers/compute'
@@ -13,12 +13,8 @@ const same = (a: Placement, b: Placement) => a.id === b.id && a.copy === b.copy
 
 /** Middle of the box round some pieces, mm from the sheet's corner. */
 export function middleOf(pieces: readonly LaidPiece[]): { x: number; y: number } {
-  const boxes = pieces.map((piece) => polygonBox(piece.shape))
-  const mean = (low: number, high: number) => (low + high) / 2
-  return {
-    x: mean(Math.min(...boxes.map((b) => b.minX)), Math.max(...boxes.map((b) => b.maxX))),
-    y: mean(Math.min(...boxes.map((b) => b.minY)), Math.max(...boxes.map((b) => b.maxY))),
-  }
+  const b = joinBoxes(pieces.map((piece) => polygonBox(piece.shape)))
+  return { x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 }
 }
 
 /** Moves pieces and turns them about their common middle. Gives the reason where they may not lie there, null where they do. */
@@ -41,19 +37,11 @@ export const sendPieces =
   async (dispatch, getState) => {
     const nested = runOf(getState(), load)
     if (!nested) return null
-    const { sheet: size, gap } = nested.run.instance
-    // One after the other, at the first place of a coarse net that is free.
+    // One after the other, so that they keep clear of each other too.
     const placed: Placement[] = []
     for (const piece of pieces) {
-      const b = polygonBox(mapPolygon(translation(-piece.placement.x, -piece.placement.y), piece.shape))
       const others = [...nested.layout.placements.filter((p) => !pieces.some((moved) => same(moved.placement, p))), ...placed]
-      const found = await compute.firstFree(nested.run.instance, { ...piece.placement, sheet }, others, {
-        minX: size.margin - b.minX,
-        minY: size.margin - b.minY,
-        maxX: size.w - size.margin - b.maxX,
-        maxY: size.h - size.margin - b.maxY,
-        step: Math.max(2, gap * 2),
-      })
+      const found = await compute.firstFree(nested.run.instance, { ...piece.placement, sheet }, others)
       if (!found) return `finds no room on sheet ${sheet + 1}`
       placed.push(found)
     }
@@ -76,19 +64,9 @@ export const settlePieces =
 export const unpinPieces = (project: Project, pieces: readonly LaidPiece[]): Project =>
   pieces.reduce((p, { layerId, pieceId, placement }) => dropPin(p, { layerId, pieceId, copy: placement.copy }), project)
 
-/** Lays everything of a paper anew that is not pinned. */
-export const fillTheRest =
-  (load: Load): Thunk<void> =>
-  async (dispatch, getState) => {
-    const nested = runOf(getState(), load)
-    const { project } = getState().work
-    if (!nested || !project) return
-    await forgetLayout(nested.run.fingerprint)
-    await compute.forget(nested.run.fingerprint)
-    // One more step of the history, so that undo brings the layout back.
-    await keepLayout(nested.run.fingerprint, await compute.nestAnew(nested.run))
-    dispatch(edited({ label: 'fill the rest', project: { ...project, plan: { ...project.plan } } }))
-  }
+/** Lays everything of a paper anew that is not pinned: from another seed, so that undo comes back to the layout before. */
+export const fillTheRest = (project: Project, { paper }: Load): Project =>
+  setPlan(project, { layoutSeeds: { ...project.plan.layoutSeeds, [paper.id]: (project.plan.layoutSeeds[paper.id] ?? 1) + 1 } })
 
 function runOf(state: RootState, load: Load): NestedRun | undefined {
   return state.results.derived?.runs.find(({ run }) => run.paper.id === load.paper.id)
@@ -113,7 +91,6 @@ const tryPlaces =
     }, project)
     // The pinned run has a new fingerprint: hand it the layout as it lies, so that nothing else moves.
     const nextRun = paperRuns(next).find((r) => r.paper.id === load.paper.id)!
-    await foundLayouts()
     await keepLayout(nextRun.fingerprint, summarise(nextRun.instance, placements))
     dispatch(edited({ label, project: next }))
     return null

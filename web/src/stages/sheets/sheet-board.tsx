@@ -1,7 +1,7 @@
 // One sheet, large: pick pieces (Shift picks several), drag, turn or nudge them. A place that may not be says why and
 // does not stick.
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
-import { polygonBox } from '@feuillet/core/geometry'
+import { joinBoxes, polygonBox } from '@feuillet/core/geometry'
 import type { LaidPiece, Load } from '@feuillet/core/sheets'
 import { selectProject, selectUnit, selectView } from '../../app/selectors'
 import { useAppDispatch, useAppSelector } from '../../app/store'
@@ -158,9 +158,7 @@ interface MarkProps {
 
 /** A frame round what is picked, with a grip to turn it by. */
 function PickedMark({ pieces, px, ink, turns, onGrip }: MarkProps) {
-  const boxes = pieces.map((piece) => polygonBox(piece.shape))
-  const [minX, minY] = [Math.min(...boxes.map((b) => b.minX)), Math.min(...boxes.map((b) => b.minY))]
-  const [maxX, maxY] = [Math.max(...boxes.map((b) => b.maxX)), Math.max(...boxes.map((b) => b.maxY))]
+  const { minX, minY, maxX, maxY } = joinBoxes(pieces.map((piece) => polygonBox(piece.shape)))
   const corner = { x: maxX + px * 12, y: minY - px * 12 }
   return (
     <g>
