@@ -31,7 +31,7 @@ const readers: { name: string; good: Uint8Array[]; read: (bytes: Uint8Array) => 
   },
   {
     name: 'dxf',
-    good: [latin(writeDxf({ title: 't', widthMm: 200, heightMm: 200, pieces: [{ layerName: 'a', folio: 1, shape: piece.shape, lines: [] }], ways: [] }))],
+    good: [latin(writeDxf({ title: 't', widthMm: 200, heightMm: 200, pieces: [{ layerName: 'a', folio: '1', shape: piece.shape, lines: [] }], ways: [] }))],
     read: (bytes) => {
       for (const { region } of readDxf(new TextDecoder().decode(bytes)).shapes) if (!(regionArea(region) > 0)) throw new Error('a shape without area')
     },

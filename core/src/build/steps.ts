@@ -57,7 +57,11 @@ const FOOD = 'Keep card, glue and foam off the icing with a food-safe sleeve; sm
 export function buildPlan(project: Project, loads: readonly Load[], depth: DepthPlan, turns: ReadonlyMap<string, readonly Turn[]> = new Map()): BuildPlan {
   const layers = builtLayers(project)
   if (layers.length === 0) return { steps: [], minutes: 0, handsMinutes: 0 }
-  const tasks = [...cutting(project, loads, depth), ...scoring(layers, loads), ...sticking(project, layers, loads, depth), ...finishing(project, layers, depth)]
+  const { batch } = project.plan
+  const tasks = [
+    ...cutting(project, loads, depth),
+    ...[...scoring(layers, loads), ...sticking(project, layers, loads, depth), ...finishing(project, layers, depth)].map((t) => forBatch(t, batch)),
+  ]
   const steps = schedule(tasks.map((t) => withTurnWarning(t, turns)))
   return {
     steps,
@@ -65,6 +69,10 @@ export function buildPlan(project: Project, loads: readonly Load[], depth: Depth
     handsMinutes: steps.filter((s) => s.needs.includes('hands')).reduce((sum, s) => sum + s.minutes, 0),
   }
 }
+
+/** A step of the hands as often as the work is made, one after the other; drying goes on for all at once. */
+const forBatch = (step: Task, batch: number): Task =>
+  batch === 1 || !step.needs.includes('hands') ? step : { ...step, minutes: step.minutes * batch, detail: `${step.detail} For all ${batch}.` }
 
 /** Says on the step that lays a layer which wrong way of laying it looks right. */
 function withTurnWarning(step: Task, turns: ReadonlyMap<string, readonly Turn[]>): Task {
@@ -116,13 +124,15 @@ function padWords(depth: DepthPlan, layerId: string): string {
 
 function cutting(project: Project, loads: readonly Load[], depth: DepthPlan): Task[] {
   const sheets = loads.length
-  const foam = depth.pads.length
+  const foam = depth.pads.length * project.plan.batch
+  const { cutWith } = project.plan
+  const card = cutWith ? `The pieces that were cut with “${cutWith.name}”` : `${plural(sheets, 'sheet')} in cutting order`
   const tasks = [
     task(
       'prepare',
       'prepare',
       'Lay everything ready',
-      `${plural(sheets, 'sheet')} in cutting order${foam > 0 ? `, ${plural(foam, 'foam pad')}` : ''}, tweezers, a weeding pick, ${adhesiveOf(project)?.name ?? 'glue'}.`,
+      `${card}${foam > 0 ? `, ${plural(foam, 'foam pad')}` : ''}, tweezers, a weeding pick, ${adhesiveOf(project)?.name ?? 'glue'}.`,
       [],
       ['hands'],
       3,
@@ -193,7 +203,7 @@ function sticking(project: Project, layers: readonly Layer[], loads: readonly Lo
       'dry-fit',
       'Fit everything dry',
       `Lay all ${layers.length} layers on each other in order with nothing stuck. Look at it from the distance it will be seen from; change a colour now, not later.`,
-      [...loads.map((load) => `weed-${load.id}`), ...layers.filter((layer) => layer.folds.length > 0).map((layer) => `score-${layer.id}`)],
+      ['prepare', ...loads.map((load) => `weed-${load.id}`), ...layers.filter((layer) => layer.folds.length > 0).map((layer) => `score-${layer.id}`)],
       ['hands'],
       2 + layers.length * 0.25,
     ),

@@ -81,9 +81,10 @@ export function depthPlan(project: Project): DepthPlan {
   return { pieces, pads, layers, stackMm, roomMm, foamUse: foamUse(project, pads), shim: roomMm === null ? null : shimFor(project, roomMm - stackMm) }
 }
 
+/** Foam for the whole batch. */
 function foamUse(project: Project, pads: readonly Pad[]): FoamUse[] {
   const counts = new Map<string, number>()
-  for (const pad of pads) for (const id of pad.foamIds) counts.set(id, (counts.get(id) ?? 0) + 1)
+  for (const pad of pads) for (const id of pad.foamIds) counts.set(id, (counts.get(id) ?? 0) + project.plan.batch)
   return project.drawer.foams
     .filter((foam) => counts.has(foam.id))
     .map((foam) => {

@@ -1,7 +1,7 @@
 // The files of a project: per load SVG, DXF and plot text; templates, the build sheet, shopping and cut lists.
 import { writeCsv, writeDxf, writeHpgl, writeListPdf, writeSvg, writeTags, writeTemplates, type CutSheet, type SheetTag } from '../formats'
 import { polygonRings, rectangle, type Polygon } from '../geometry'
-import { findLayer, slug, type Project } from '../project'
+import { slug, type Project } from '../project'
 import { loadTag, strokeWay, type Load } from '../sheets'
 import { formatMinutes } from '../units'
 import type { Derived } from '../whole'
@@ -16,7 +16,7 @@ export function cutSheet(project: Project, load: Load): CutSheet {
     .map((piece, k) => ({ piece, k }))
     .toSorted((a, b) => lastCut.get(a.k)! - lastCut.get(b.k)!)
     .map(({ piece, k }) => ({
-      layerName: findLayer(project, piece.layerId)?.name ?? piece.layerId,
+      layerName: piece.layerName,
       folio: piece.folio,
       shape: piece.shape,
       lines: strokes.flatMap(({ piece: owner, kind, line }) => (owner === k && kind !== 'cut' ? [{ kind, line }] : [])),
@@ -77,8 +77,8 @@ export async function listFiles(project: Project, derived: Derived): Promise<Fil
         size: `${n.paper.widthMm} x ${n.paper.heightMm} mm`,
         needed: n.sheets,
         'at hand': n.paper.count,
-        buy: n.buy,
-        unit: 'sheets',
+        buy: n.paper.perPack === 1 ? n.buy : n.packs,
+        unit: n.paper.perPack === 1 ? 'sheets' : `packs of ${n.paper.perPack}`,
         cost: n.cost.toFixed(2),
       })),
       ...depth.foamUse.map((f) => ({
@@ -142,7 +142,7 @@ function testSquare(project: Project): CutSheet {
     title: 'Test square',
     widthMm: size,
     heightMm: size,
-    pieces: [{ layerName: 'test square', folio: 1, shape, lines: [] }],
+    pieces: [{ layerName: 'test square', folio: '1', shape, lines: [] }],
     ways: polygonRings(shape)
       .toReversed()
       .map((line) => ({ kind: 'cut' as const, line: strokeWay({ kind: 'cut', line, closed: true, piece: 0 }, project.drawer.cutter.overcutMm) })),

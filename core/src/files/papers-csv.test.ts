@@ -18,6 +18,19 @@ describe('the drawer as a table', () => {
     expect(papers).toHaveLength(stock.length + 1)
   })
 
+  it('tells sheets of one paper by their size, and takes a changed size for a mend where there is but one', () => {
+    const small = { ...stock[0]!, id: 'small', widthMm: 210, heightMm: 297, perPack: 10 }
+    const both = [...stock, small]
+    expect(papersFromCsv(papersToCsv(both), both)).toEqual({ papers: both, wrong: [] })
+    const { papers } = papersFromCsv('name,width mm,height mm,count\nShell,210,297,7\nShell,148,210,5\n', both)
+    expect(papers.map((p) => [p.id, p.name, p.count]).filter(([, name]) => name === 'Shell')).toEqual([
+      [stock[0]!.id, 'Shell', stock[0]!.count],
+      ['small', 'Shell', 7],
+      ['paper-shell-2', 'Shell', 5],
+    ])
+    expect(papersFromCsv('name,width mm\nShell,300\n', stock).papers[0]).toMatchObject({ id: stock[0]!.id, widthMm: 300 })
+  })
+
   it('names rows that cannot be read and takes the rest', () => {
     const { papers, wrong } = papersFromCsv('name,count,finish,colour\nShell,many,,\nTern,1,feathered,\nGull,1,,grey\nSkua,2,,#303030\n,1,,\n', stock)
     expect(wrong).toHaveLength(4)

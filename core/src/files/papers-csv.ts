@@ -4,7 +4,7 @@ import { writeCsv } from '../formats'
 import { newPaper } from '../paper'
 import { paperSchema, type Paper } from '../project'
 
-type Column = 'name' | 'colour' | 'finish' | 'gsm' | 'thickness mm' | 'core' | 'width mm' | 'height mm' | 'count' | 'price' | 'one way' | 'note'
+type Column = 'name' | 'colour' | 'finish' | 'gsm' | 'thickness mm' | 'core' | 'width mm' | 'height mm' | 'count' | 'price' | 'per pack' | 'one way' | 'note'
 
 /** Papers as CSV with a head line; off-cuts stay in the drawer. */
 export const papersToCsv = (papers: readonly Paper[]): string =>
@@ -20,6 +20,7 @@ export const papersToCsv = (papers: readonly Paper[]): string =>
       'height mm': p.heightMm,
       count: p.count,
       price: p.price,
+      'per pack': p.perPack,
       'one way': p.oneWay ? 'yes' : 'no',
       note: p.note,
     })),
@@ -32,8 +33,9 @@ export interface PapersRead {
 }
 
 /**
- * Papers of a CSV: rows whose name is in the drawer change that paper and keep its off-cuts, others are new. Rows that
- * cannot be read are left out and named. What a row does not say stays as it was, or takes a common value.
+ * Papers of a CSV: rows whose name and size are in the drawer change that paper and keep its off-cuts, and so do rows whose
+ * name there is but once on either side; others are new. Rows that cannot be read are left out and named. What a row does
+ * not say stays as it was, or takes a common value.
  */
 export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead {
   const table = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), {
@@ -44,10 +46,14 @@ export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead
   if (!table.meta.fields?.includes('name')) return { papers: [...stock], wrong: ['There is no column “name”: is this a table of papers?'] }
   const papers = [...stock]
   const wrong: string[] = []
+  const rowsNamed = (name: string) => table.data.filter((row) => sameName(nameIn(row), name)).length
   table.data.forEach((row, i) => {
-    const name = (row['name'] ?? '').trim().replace(/^'(?=[=+\-@])/, '')
-    const at = papers.findIndex((p) => p.name.toLowerCase() === name.toLowerCase())
-    const parsed = paperSchema.safeParse({ ...(papers[at] ?? newPaper(name, papers)), ...given(row), name })
+    const name = nameIn(row)
+    const cells = given(row)
+    const named = papers.filter((p) => sameName(p.name, name))
+    const found = named.find((p) => sameSize(p, cells)) ?? (named.length === 1 && rowsNamed(name) === 1 ? named[0] : undefined)
+    const at = found ? papers.indexOf(found) : -1
+    const parsed = paperSchema.safeParse({ ...(found ?? newPaper(name, papers)), ...cells, name })
     if (parsed.success && at >= 0) papers[at] = parsed.data
     else if (parsed.success) papers.push(parsed.data)
     else {
@@ -58,8 +64,19 @@ export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead
   return { papers, wrong }
 }
 
+const nameIn = (row: Record<string, string>): string => (row['name'] ?? '').trim().replace(/^'(?=[=+\-@])/, '')
+
+const sameName = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase()
+
+/** Sizes that differ by less than this are one size written differently (mm). */
+const SAME_MM = 0.5
+
+/** Whether a row is of a paper's size, as far as it says one. */
+const sameSize = (paper: Paper, { widthMm = paper.widthMm, heightMm = paper.heightMm }: Partial<Paper>): boolean =>
+  Math.abs(paper.widthMm - widthMm) < SAME_MM && Math.abs(paper.heightMm - heightMm) < SAME_MM
+
 /** The cells of a row that say something. */
-function given(row: Record<string, string>): object {
+function given(row: Record<string, string>): Partial<Paper> {
   const cell = (column: Column) => row[column]?.trim() || undefined
   const number = (column: Column) => {
     const value = cell(column)
@@ -76,6 +93,7 @@ function given(row: Record<string, string>): object {
     heightMm: number('height mm'),
     count: number('count'),
     price: number('price'),
+    perPack: number('per pack'),
     oneWay: oneWay === undefined ? undefined : /^(yes|y|true|1)$/i.test(oneWay),
     note: cell('note'),
   }

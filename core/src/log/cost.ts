@@ -1,4 +1,5 @@
 // Money: what the plan needs and what is spent so far. Prices are the drawer's; the hourly rate is the maker's.
+import { polygonArea } from '../geometry'
 import type { DepthPlan } from '../depth'
 import type { Project } from '../project'
 import { STAGES } from '../project'
@@ -22,6 +23,16 @@ export function plannedCost(project: Project, loads: readonly Load[], depth: Dep
   )
 }
 
+/** What guests take of the paper that is paid here: of each whole sheet their share by area of the pieces on it. */
+export function paperForGuests(loads: readonly Load[]): number {
+  return loads.reduce((total, load) => {
+    if (load.onOffCut) return total
+    const area = (pieces: Load['pieces']) => pieces.reduce((sum, piece) => sum + polygonArea(piece.shape), 0)
+    const all = area(load.pieces)
+    return total + (all === 0 ? 0 : (load.paper.price * area(load.pieces.filter((piece) => piece.guestId !== null))) / all)
+  }, 0)
+}
+
 /** Cost so far: sheets noted as used, foam for the layers ticked off, hands by the timers. */
 export function costSoFar(project: Project, depth: DepthPlan, now: number): Cost {
   const price = new Map(project.drawer.papers.map((paper) => [paper.id, paper.price]))
@@ -30,7 +41,9 @@ export function costSoFar(project: Project, depth: DepthPlan, now: number): Cost
   const minutes = STAGES.reduce((total, stage) => total + minutesSpent(project, stage, now), 0)
   return sum(
     project.log.sheetsUsed.reduce((total, use) => total + use.count * (price.get(use.paperId) ?? 0), 0),
-    depth.pads.filter((pad) => padded.has(pad.layerId)).reduce((total, pad) => total + pad.foamIds.reduce((t, id) => t + (foamPrice.get(id) ?? 0), 0), 0),
+    depth.pads
+      .filter((pad) => padded.has(pad.layerId))
+      .reduce((total, pad) => total + project.plan.batch * pad.foamIds.reduce((t, id) => t + (foamPrice.get(id) ?? 0), 0), 0),
     (minutes / 60) * project.plan.hourlyRate,
   )
 }

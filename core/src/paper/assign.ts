@@ -15,7 +15,7 @@ export function rampPapers(
 
 /** Assigns a ramp between two colours to the chosen layers. */
 export const assignRamp = (project: Project, layerIds: readonly string[], from: string, to: string, stock: readonly Paper[]): Project =>
-  rampPapers(layerIds, from, to, stock).reduce((p, { layerId, paper }) => assignPaper(p, [layerId], paper), project)
+  rampPapers(layerIds, from, to, stock).reduce((p, { layerId, paper }) => assignPaper(p, [layerId], paper, stock), project)
 
 /** Gives each layer the paper nearest to the colour it came with; equal colours get the same paper. */
 export function assignNearest(project: Project, layerIds: readonly string[], stock: readonly Paper[]): Project {
@@ -24,7 +24,7 @@ export function assignNearest(project: Project, layerIds: readonly string[], sto
   const papers = matchPapers(colours, usable(stock))
   return layers.reduce((p, layer) => {
     const paper = papers[colours.indexOf(layer.colour)]
-    return paper ? assignPaper(p, [layer.id], paper) : p
+    return paper ? assignPaper(p, [layer.id], paper, stock) : p
   }, project)
 }
 

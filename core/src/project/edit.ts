@@ -1,6 +1,6 @@
 // Edits: each takes a project and gives a new one; nothing is changed in place. The interface's history keeps the old.
 import { compose, mapPoint, mapRegion, polygonToPath, scaling, translation, type Affine } from '../geometry'
-import { pieceRegion } from './lookup'
+import { pieceRegion, sameButSize } from './lookup'
 import type { Layer, Paper, Pin, Plan, Project } from './schema'
 
 const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project => ({ ...project, layers: project.layers.map(change) })
@@ -41,13 +41,26 @@ export function addLayers(project: Project, layers: readonly Layer[]): Project {
   return { ...project, layers: [...project.layers, ...added] }
 }
 
-/** Chooses a paper for layers and keeps a copy of its record in the project, so that the file stands on its own. */
-export function assignPaper(project: Project, layerIds: readonly string[], paper: Paper): Project {
+/**
+ * Chooses a paper for layers and keeps a copy of its record in the project, so that the file stands on its own; of a stock
+ * the same paper in sheets of other sizes comes along.
+ */
+export function assignPaper(project: Project, layerIds: readonly string[], paper: Paper, stock: readonly Paper[] = []): Project {
   const next = mapLayers(project, (layer) => (layerIds.includes(layer.id) ? { ...layer, paperId: paper.id } : layer))
   const others = next.drawer.papers.filter((p) => p.id !== paper.id)
-  const used = new Set(next.layers.map((layer) => layer.paperId))
-  return { ...next, drawer: { ...next.drawer, papers: [...others, paper].filter((p) => used.has(p.id)) } }
+  const fresh = stock.filter((p) => sameButSize(p, paper) && !others.some((other) => other.id === p.id))
+  return withPapers(next, [...others, paper, ...fresh])
 }
+
+/** Keeps of some paper records those that layers are cut of, in all sizes. */
+function withPapers(project: Project, papers: readonly Paper[]): Project {
+  const used = papers.filter((paper) => project.layers.some((layer) => layer.paperId === paper.id))
+  return { ...project, drawer: { ...project.drawer, papers: papers.filter((p) => used.includes(p) || used.some((other) => sameButSize(p, other))) } }
+}
+
+/** Lets a project plan with the other sizes in which the drawer holds some of its papers. */
+export const takeSizes = (project: Project, stock: readonly Paper[], paperIds: readonly string[]): Project =>
+  withPapers(project, [...project.drawer.papers, ...stock.filter((p) => paperIds.includes(p.id) && !project.drawer.papers.some((own) => own.id === p.id))])
 
 /**
  * Brings the project's copies of paper records up to the shared drawer's. Off-cuts that came into the drawer since do not

@@ -35,6 +35,17 @@ export const findLayer = (project: Project, layerId: string | null): Layer | und
 
 export const paperOf = (project: Project, layer: Layer): Paper | undefined => project.drawer.papers.find((p) => p.id === layer.paperId)
 
+/** Whether two papers are one paper in sheets of different size. */
+export const sameButSize = (a: Paper, b: Paper): boolean =>
+  a.id !== b.id &&
+  a.name.trim().toLowerCase() === b.name.trim().toLowerCase() &&
+  a.colour.toLowerCase() === b.colour.toLowerCase() &&
+  a.finish === b.finish &&
+  a.core === b.core &&
+  a.gsm === b.gsm &&
+  a.oneWay === b.oneWay &&
+  (a.widthMm !== b.widthMm || a.heightMm !== b.heightMm)
+
 export const adhesiveOf = (project: Project): Adhesive | undefined =>
   project.drawer.adhesives.find((a) => a.id === project.plan.adhesiveId) ?? project.drawer.adhesives[0]
 

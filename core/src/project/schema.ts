@@ -89,6 +89,8 @@ export const paperSchema = z.looseObject({
   count: z.number().int().nonnegative(),
   /** Price of a sheet. */
   price: z.number().nonnegative(),
+  /** It is bought by so many sheets. */
+  perPack: z.number().int().positive().default(1),
   /** The pattern has an up and a down: pieces may not turn. */
   oneWay: z.boolean().default(false),
   note: z.string().default(''),
@@ -155,7 +157,26 @@ export const pinSchema = z.looseObject({
   rotation: z.number().finite(),
 })
 
+/** Another project as it was when its pieces were taken along onto this project's sheets. */
+export const guestSchema = z.looseObject({
+  projectId: id,
+  name: z.string().min(1),
+  /** How many times it is made. */
+  batch: z.number().int().min(1).max(200).default(1),
+  mount: mountSchema,
+  layers: z.array(layerSchema),
+  papers: z.array(paperSchema),
+})
+
+export const MOST_GUESTS = 6
+
 export const planSchema = z.looseObject({
+  /** How many of the whole work are made. */
+  batch: z.number().int().min(1).max(200).default(1),
+  /** Projects whose pieces are cut along with this one's. */
+  guests: z.array(guestSchema).max(MOST_GUESTS).default([]),
+  /** The project whose sheets this one's pieces are cut from; null where it has sheets of its own. */
+  cutWith: z.looseObject({ projectId: id, name: z.string() }).nullable().default(null),
   /** Between pieces on a sheet. */
   gapMm: lengthMm.default(2),
   turns: z.enum(['free', 'quarter', 'fixed']).default('quarter'),
@@ -241,6 +262,7 @@ export type Adhesive = z.infer<typeof adhesiveSchema>
 export type Cutter = z.infer<typeof cutterSchema>
 export type Drawer = z.infer<typeof drawerSchema>
 export type Pin = z.infer<typeof pinSchema>
+export type Guest = z.infer<typeof guestSchema>
 export type Plan = z.infer<typeof planSchema>
 export type Stage = (typeof STAGES)[number]
 export type Log = z.infer<typeof logSchema>

@@ -10,6 +10,7 @@ export type Mend =
   | { kind: 'drop-specks'; layerId: string; pieceIds: string[] }
   | { kind: 'set-opening'; widthMm: number; heightMm: number }
   | { kind: 'take-off-cuts'; paperIds: string[] }
+  | { kind: 'take-sizes'; paperIds: string[] }
   | { kind: 'merge-papers'; paperId: string; layerIds: string[] }
   | { kind: 'drop-pin'; layerId: string; pieceId: string; copy: number }
   | { kind: 'thicken-layer'; layerId: string; safeMm: number }

@@ -1,7 +1,7 @@
 // The sheets in the order in which they go through the cutter, and what to know before each.
 import { compose, mapPolygon, perimeter, polygonArea, polygonBox, polygonRings, rectangle, rotation, translation, type Polygon, type Ring } from '../geometry'
 import { layerFigures, mapMarks, noMarks, type Marks } from '../layers'
-import { builtLayers, groupBy, type Paper, type Project, type Snag } from '../project'
+import { cutLayers, groupBy, type CutLayer, type Paper, type Project, type Snag } from '../project'
 import { cutPath, turnAt, type CutPath } from './cut-path'
 import type { NestLayout, Placement } from './nest/instance'
 import { splitPartId, type NestedRun, type PaperRun } from './parts'
@@ -10,10 +10,15 @@ import { BLADE_CARE_M, cuttingMinutes, settingFor, type CutSetting } from './set
 
 /** A piece where it lies on a sheet, mm from the sheet's corner. */
 export interface LaidPiece {
+  /** Of its layer among all that are cut here. */
   layerId: string
   pieceId: string
-  /** Folio of its layer. */
-  folio: number
+  /** Of its layer, with a guest's letter before it. */
+  folio: string
+  /** With a guest's name before it. */
+  layerName: string
+  /** The guest project it belongs to; null for the project's own. */
+  guestId: string | null
   placement: Placement
   shape: Polygon
   /** Number, folds and place marks, where they lie on the sheet. */
@@ -30,18 +35,25 @@ export interface OffCut {
 
 export interface Load {
   id: string
+  /** The run it belongs to. */
+  runId: string
   /** From 1, in cutting order. */
   number: number
   paper: Paper
-  /** Which sheet of its paper, from 0; off-cuts are −1, −2, … */
+  /** Which sheet of its run: from 0; off-cuts and sheets of other sizes are −1, −2, … */
   sheet: number
+  /** Which of the sheets of this paper and size, from 1; 0 for off-cuts. */
+  nth: number
+  /** Which of its run's whole sheets, or of its off-cuts, from 1. */
+  nthOfRun: number
   /** The off-cut that is cut, where it is no whole sheet. */
   onOffCut: { id: string; label: string } | null
   /** What is cut into: the whole sheet or the off-cut, and the size of its box. */
   outline: Polygon
   widthMm: number
   heightMm: number
-  folios: number[]
+  /** Of its layers, from the back; guests' come last. */
+  folios: string[]
   pieces: LaidPiece[]
   setting: CutSetting
   /** Order of everything that is drawn, scored and cut. */
@@ -61,20 +73,23 @@ export interface Load {
 const KEEP_MM = 30
 
 /** What is written on a sheet's corner: its folios, and which sheet of several it is. */
-export const loadTag = (load: Load): string => load.folios.join('-') + (load.onOffCut ? '/off' : load.sheet > 0 ? `/${load.sheet + 1}` : '')
+export const loadTag = (load: Load): string =>
+  load.folios.join('-') + (load.onOffCut ? '/off' : load.nthOfRun > 1 ? '/' : '') + (load.nthOfRun > 1 ? load.nthOfRun : '')
 
 /** Loads in the order the plan asks for: fewest changes (hard-wearing papers last), or back to front. */
 export function loads(project: Project, runs: readonly NestedRun[], marks: ReadonlyMap<string, Marks> = new Map()): Load[] {
-  const folios = new Map(builtLayers(project).map((layer, i) => [layer.id, i + 1]))
-  const loose = new Set(builtLayers(project).flatMap((layer) => layerFigures(layer).looseBits.map((id) => `${layer.id}/${id}`)))
+  const layers = new Map(cutLayers(project).map((layer) => [layer.id, layer]))
+  const loose = new Set([...layers].flatMap(([id, { layer }]) => layerFigures(layer).looseBits.map((bit) => `${id}/${bit}`)))
   const list = runs.flatMap(({ run, layout }) =>
-    sheetsOf(layout).map((sheet) => {
-      const pieces = layout.placements.filter((p) => p.sheet === sheet).map((p) => laid(p, run.instance.pieces, folios, loose, marks))
-      return makeLoad(project, run, sheet, pieces)
+    sheetsOf(layout).map((sheet, i, all) => {
+      const pieces = layout.placements.filter((p) => p.sheet === sheet).map((p) => laid(p, run.instance.pieces, layers, loose, marks))
+      const isOffCut = (s: number) => s < 0 && run.grounds[-1 - s]!.offCut !== null
+      const nthOfRun = all.slice(0, i + 1).filter((s) => isOffCut(s) === isOffCut(sheet)).length
+      return { ...makeLoad(project, run, sheet, pieces), nthOfRun }
     }),
   )
   list.sort(byChanges)
-  if (project.plan.cutOrder === 'build') list.sort((a, b) => a.folios[0]! - b.folios[0]!)
+  if (project.plan.cutOrder === 'build') list.sort((a, b) => folioOrder(a.folios[0]!, b.folios[0]!))
   if (project.plan.cutOrder === 'hand') list.sort(byHand(project.plan.loadOrder))
   let bladeM = 0
   return list.map((load, i) => {
@@ -100,7 +115,7 @@ function sheetsOf(layout: NestLayout): number[] {
 function laid(
   p: Placement,
   parts: readonly { id: string; shape: Polygon }[],
-  folios: Map<string, number>,
+  layers: ReadonlyMap<string, CutLayer>,
   loose: Set<string>,
   marks: ReadonlyMap<string, Marks>,
 ): LaidPiece {
@@ -108,10 +123,13 @@ function laid(
   const part = parts.find((piece) => piece.id === p.id)!
   const map = compose(translation(p.x, p.y), rotation(p.rotation))
   const own = marks.get(p.id)
+  const cut = layers.get(layerId)!
   return {
     layerId,
     pieceId,
-    folio: folios.get(layerId) ?? 0,
+    folio: cut.folio,
+    guestId: cut.guest?.projectId ?? null,
+    layerName: cut.guest ? `${cut.guest.name}: ${cut.layer.name}` : cut.layer.name,
     placement: p,
     shape: mapPolygon(map, part.shape),
     marks: own ? mapMarks(map, own) : noMarks(),
@@ -119,10 +137,12 @@ function laid(
   }
 }
 
-function makeLoad(project: Project, { paper, instance }: PaperRun, sheet: number, pieces: LaidPiece[]): Load {
-  const offCut = sheet < 0 ? instance.offCuts![-1 - sheet]! : null
-  const outline = offCut?.outline ?? rectangle(0, 0, paper.widthMm, paper.heightMm)
+function makeLoad(project: Project, run: PaperRun, sheet: number, pieces: LaidPiece[]): Omit<Load, 'nthOfRun'> {
+  const ground = sheet < 0 ? run.grounds[-1 - sheet]! : null
+  const { paper, offCut } = ground ?? { paper: run.paper, offCut: null }
+  const outline = ground ? run.instance.offCuts![-1 - sheet]!.outline : rectangle(0, 0, paper.widthMm, paper.heightMm)
   const { maxX: widthMm, maxY: heightMm } = polygonBox(outline)
+  const nth = offCut ? 0 : sheet >= 0 ? sheet + 1 : run.grounds.slice(0, -sheet).filter((other) => !other.offCut && other.paper.id === paper.id).length
   const setting = settingFor(paper)
   const path = cutPath(pieces, heightMm, project.plan.numbers)
   const rings = pieces.flatMap((piece) => polygonRings(piece.shape))
@@ -131,15 +151,17 @@ function makeLoad(project: Project, { paper, instance }: PaperRun, sheet: number
   const { cutter } = project.drawer
   const area = pieces.reduce((sum, piece) => sum + polygonArea(piece.shape), 0)
   return {
-    id: offCut ? `${paper.id}-off-${offCut.id}` : `${paper.id}-${sheet + 1}`,
+    id: offCut ? `${paper.id}-off-${offCut.id}` : `${paper.id}-${nth}`,
+    runId: run.id,
     number: 0,
     paper,
     sheet,
-    onOffCut: offCut && { id: offCut.id, label: paper.offCuts.find((o) => o.id === offCut.id)?.label ?? '' },
+    nth,
+    onOffCut: offCut && { id: offCut.id, label: offCut.label },
     outline,
     widthMm,
     heightMm,
-    folios: [...new Set(pieces.map((piece) => piece.folio))].sort((a, b) => a - b),
+    folios: [...new Set(pieces.map((piece) => piece.folio))].sort(folioOrder),
     pieces,
     setting,
     path,
@@ -177,6 +199,9 @@ function cleanOffCut(paper: Paper, pieces: readonly LaidPiece[]): OffCut | null 
   return Math.min(best.widthMm, best.heightMm) >= KEEP_MM ? best : null
 }
 
+/** Own layers from the back, then guest by guest. */
+const folioOrder = (a: string, b: string): number => a.localeCompare(b, 'en', { numeric: true })
+
 const TACKS = ['low', 'medium', 'high']
 
 function byChanges(a: Load, b: Load): number {
@@ -184,7 +209,7 @@ function byChanges(a: Load, b: Load): number {
     Number(a.setting.hardOnBlade) - Number(b.setting.hardOnBlade) ||
     TACKS.indexOf(b.setting.tack) * Number(!b.setting.hardOnBlade) - TACKS.indexOf(a.setting.tack) * Number(!a.setting.hardOnBlade) ||
     a.setting.name.localeCompare(b.setting.name) ||
-    a.folios[0]! - b.folios[0]! ||
+    folioOrder(a.folios[0]!, b.folios[0]!) ||
     a.sheet - b.sheet
   )
 }
@@ -211,7 +236,7 @@ export function sheetSnags(project: Project, runs: readonly NestedRun[], list: r
         code: 'loose-bits',
         stage: 'sheets',
         severity: 'caution',
-        layer: loose[0]!.layerId,
+        layer: ownLayer(project, loose[0]!.layerId),
         at: null,
         message: `Load ${load.number} has ${loose.length} loose ${loose.length === 1 ? 'bit' : 'bits'} to keep when weeding (${load.paper.name}).`,
       })
@@ -224,7 +249,7 @@ export function sheetSnags(project: Project, runs: readonly NestedRun[], list: r
         severity: 'caution',
         layer: null,
         at: null,
-        message: `${need.sheets} ${need.sheets === 1 ? 'sheet' : 'sheets'} of ${need.paper.name} needed, ${need.paper.count} at hand: buy ${need.buy}.`,
+        message: `${need.sheets} ${need.sheets === 1 ? 'sheet' : 'sheets'} of ${need.paper.name} needed, ${need.paper.count} at hand: buy ${buyWords(need)}.`,
       })
   return snags
 }
@@ -236,13 +261,13 @@ function pinSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
       const why = whyIllegal(run.instance, pin, run.instance.pinned ?? [])
       if (!why) return []
       const { layerId, pieceId } = splitPartId(pin.id)
-      const name = project.layers.find((layer) => layer.id === layerId)?.name ?? layerId
+      const name = run.layers.find((layer) => layer.id === layerId)?.layer.name ?? layerId
       return [
         {
           code: 'pin-illegal',
           stage: 'sheets',
           severity: 'stop',
-          layer: layerId,
+          layer: ownLayer(project, layerId),
           at: null,
           message: `A pinned piece of “${name}” ${why}.`,
           mend: { label: 'Take the pin out', action: { kind: 'drop-pin', layerId, pieceId, copy: pin.copy } },
@@ -252,21 +277,32 @@ function pinSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
   )
 }
 
+/** The layer where it is the project's own, and no guest's. */
+const ownLayer = (project: Project, layerId: string): string | null => (project.layers.some((layer) => layer.id === layerId) ? layerId : null)
+
 export interface SheetsNeeded {
   paper: Paper
   /** Whole sheets, and off-cuts beside them. */
   sheets: number
   offCuts: number
+  /** Sheets that are short, and the packs they come in. */
   buy: number
+  packs: number
+  /** Of all whole sheets used, bought or not. */
   cost: number
 }
 
-/** Sheets of each paper against what is at hand. Cost counts every sheet used, bought or not. */
+/** Sheets of each paper against what is at hand. */
 export function sheetsNeeded(list: readonly Load[]): SheetsNeeded[] {
   const byPaper = groupBy(list, (load) => load.paper.id)
   return [...byPaper.values()].map((group) => {
     const { paper } = group[0]!
     const sheets = group.filter((load) => !load.onOffCut).length
-    return { paper, sheets, offCuts: group.length - sheets, buy: Math.max(0, sheets - paper.count), cost: sheets * paper.price }
+    const buy = Math.max(0, sheets - paper.count)
+    return { paper, sheets, offCuts: group.length - sheets, buy, packs: Math.ceil(buy / paper.perPack), cost: sheets * paper.price }
   })
 }
+
+/** “3”, or “1 pack of 10” where it is sold so. */
+export const buyWords = ({ buy, packs, paper }: SheetsNeeded): string =>
+  paper.perPack === 1 ? String(buy) : `${packs} ${packs === 1 ? 'pack' : 'packs'} of ${paper.perPack}`

@@ -1,13 +1,25 @@
 // Which pieces are to be cut of which paper, and the layout that comes of it.
 import { pathToRegion, polygonArea } from '../geometry'
-import { builtLayers, fingerprint, paperOf, type Layer, type Paper, type Project } from '../project'
+import { cutLayers, fingerprint, sameButSize, type CutLayer, type Paper, type Project } from '../project'
 import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from './nest/instance'
+import { cheapestMix, sheetOf, wholeSheet } from './sizes'
 
-/** Everything that is cut of one paper. */
-export interface PaperRun {
+/** An off-cut of the drawer, or a whole sheet of another size, that is cut before the sheets of a run's main size. */
+export interface Ground {
   paper: Paper
-  layers: Layer[]
+  offCut: { id: string; label: string } | null
+}
+
+/** Everything that is cut of one paper, in whatever sizes it is at hand. */
+export interface PaperRun {
+  /** Id of the paper of its first layer. */
+  id: string
+  /** In the size of which any number of sheets may be cut. */
+  paper: Paper
+  layers: CutLayer[]
   instance: NestInstance
+  /** What the instance's off-cuts are, in their order. */
+  grounds: Ground[]
   /** Of the search for its first layout. */
   seed: number
   /** Names this run's inputs: equal fingerprints lead to equal layouts. */
@@ -44,6 +56,7 @@ export const plainPaper = (project: Project): Paper => ({
   heightMm: project.drawer.cutter.bedHeightMm,
   count: 0,
   price: 0,
+  perPack: 1,
   oneWay: false,
   note: '',
   offCuts: [],
@@ -62,44 +75,69 @@ export function offCutSheets(paper: Paper): OffCutSheet[] {
     .toSorted((a, b) => polygonArea(a.outline) - polygonArea(b.outline) || a.id.localeCompare(b.id))
 }
 
-/** One run per paper, in the order in which the papers first appear from the back. */
+/** One run per paper, its sizes together, in the order in which the papers first appear from the back; guests come after. */
 export function paperRuns(project: Project): PaperRun[] {
-  const groups = new Map<string, { paper: Paper; layers: Layer[] }>()
-  for (const layer of builtLayers(project)) {
-    const paper = paperOf(project, layer) ?? plainPaper(project)
-    const group = groups.get(paper.id)
+  const groups: { paper: Paper; layers: CutLayer[] }[] = []
+  for (const layer of cutLayers(project)) {
+    const paper = layer.paper ?? plainPaper(project)
+    const group = groups.find((g) => g.paper.id === paper.id || sameButSize(g.paper, paper))
     if (group) group.layers.push(layer)
-    else groups.set(paper.id, { paper, layers: [layer] })
+    else groups.push({ paper, layers: [layer] })
   }
-  const { cutter } = project.drawer
-  return [...groups.values()].map(({ paper, layers }) => {
-    const turns = paper.oneWay ? 'fixed' : project.plan.turns
-    const pieces = layers.flatMap((layer) =>
-      layer.pieces.flatMap((piece): NestPiece[] => {
-        const shape = pathToRegion(piece.path)[0]
-        return shape
-          ? [
-              {
-                id: partId(layer.id, piece.id),
-                shape,
-                qty: layer.copies,
-                turns,
-                ...(layer.sharing === 'any' ? {} : { sharing: layer.sharing }),
-                group: layer.id,
-              },
-            ]
-          : []
-      }),
-    )
-    const ids = new Set(pieces.map((piece) => piece.id))
-    const pinned: Placement[] = project.plan.pins
-      .map(({ layerId, pieceId, ...place }) => ({ id: partId(layerId, pieceId), ...place }))
-      .filter((pin) => ids.has(pin.id) && pin.copy < (layers.find((l) => l.id === splitPartId(pin.id).layerId)?.copies ?? 0))
-    const offCuts = project.plan.useOffCuts ? offCutSheets(paper) : []
-    const sheet = { w: paper.widthMm, h: paper.heightMm, margin: cutter.rimMm }
-    const instance: NestInstance = { sheet, gap: project.plan.gapMm, pieces, offCuts, pinned }
-    const names = layers.map((layer) => [layer.id, layer.copies, layer.pieces, layer.sharing])
-    const seed = project.plan.layoutSeeds[paper.id] ?? 1
-    return { paper, layers, instance, seed, fingerprint: fingerprint([sheet, instance.gap, turns, pinned, names, offCuts.map((o) => o.id), seed]) }
-  })
+  return groups.map(({ paper, layers }) => paperRun(project, paper, layers))
+}
+
+/** A run as it is with the project's pins of now; nothing else of the project may have changed. */
+export const withPins = (run: PaperRun, project: Project): PaperRun => {
+  const instance = { ...run.instance, pinned: pinnedOf(project, run.layers) }
+  return { ...run, instance, fingerprint: nameOf({ ...run, instance }) }
+}
+
+function paperRun(project: Project, paper: Paper, layers: CutLayer[]): PaperRun {
+  const { plan, drawer } = project
+  const { rimMm } = drawer.cutter
+  const turns = paper.oneWay ? 'fixed' : plan.turns
+  const pieces = layers.flatMap(({ id, layer: { pieces, sharing }, copies }) =>
+    pieces.flatMap((piece): NestPiece[] => {
+      const shape = pathToRegion(piece.path)[0]
+      return shape ? [{ id: partId(id, piece.id), shape, qty: copies, turns, ...(sharing === 'any' ? {} : { sharing }), group: id }] : []
+    }),
+  )
+  const all = [...drawer.papers, ...plan.guests.flatMap((guest) => guest.papers), paper]
+  const sizes = all.filter((p, i) => (p.id === paper.id || sameButSize(p, paper)) && all.findIndex((other) => other.id === p.id) === i)
+  const scraps = plan.useOffCuts ? sizes.flatMap((size) => offCutSheets(size).map((sheet) => ({ paper: size, sheet }))) : []
+  scraps.sort((a, b) => polygonArea(a.sheet.outline) - polygonArea(b.sheet.outline))
+  const offCuts = scraps.map(({ sheet }) => sheet)
+  const { main, others } = cheapestMix(sizes, { gap: plan.gapMm, pieces, offCuts }, rimMm)
+  const instance: NestInstance = {
+    sheet: sheetOf(main, rimMm),
+    gap: plan.gapMm,
+    pieces,
+    offCuts: [...offCuts, ...others.map((size, n) => wholeSheet(size, n, rimMm))],
+    pinned: pinnedOf(project, layers),
+  }
+  const grounds = [
+    ...scraps.map((scrap): Ground => ({ paper: scrap.paper, offCut: scrap.paper.offCuts.find((offCut) => offCut.id === scrap.sheet.id)! })),
+    ...others.map((size): Ground => ({ paper: size, offCut: null })),
+  ]
+  const run = { id: paper.id, paper: main, layers, instance, grounds, seed: plan.layoutSeeds[paper.id] ?? 1 }
+  return { ...run, fingerprint: nameOf(run) }
+}
+
+const nameOf = ({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>): string =>
+  fingerprint([
+    instance.sheet,
+    instance.gap,
+    instance.pieces[0]?.turns,
+    instance.pinned,
+    layers.map(({ id, copies, layer }) => [id, copies, layer.pieces, layer.sharing]),
+    (instance.offCuts ?? []).map(({ id }) => id),
+    seed,
+  ])
+
+/** Pins of the pieces of some layers. */
+function pinnedOf(project: Project, layers: readonly CutLayer[]): Placement[] {
+  return project.plan.pins
+    .filter((pin) => layers.some(({ id, layer, copies }) => id === pin.layerId && pin.copy < copies && layer.pieces.some((piece) => piece.id === pin.pieceId)))
+    .map(({ layerId, pieceId, ...place }) => ({ id: partId(layerId, pieceId), ...place }))
 }

@@ -12,12 +12,12 @@ export interface Unplaceable {
   reason: string
 }
 
-/** Layouts of all papers but those to skip (by id) after a fixed number of steps: the same project always gives the same sheets. */
+/** Layouts of all runs but those to skip (by id) after a fixed number of steps: the same project always gives the same sheets. */
 export function nestProject(project: Project, skip: ReadonlySet<string> = new Set(), steps = FIRST_STEPS): { runs: NestedRun[]; failed: Unplaceable[] } {
   const runs: NestedRun[] = []
   const failed: Unplaceable[] = []
   for (const run of paperRuns(project)) {
-    if (skip.has(run.paper.id)) continue
+    if (skip.has(run.id)) continue
     try {
       runs.push({ run, layout: nestRun(run, steps) })
     } catch (error) {

@@ -148,7 +148,7 @@ describe('loads of a project', () => {
     expect(list.at(-1)!.paper.finish).toBe('glitter')
     expect(list.at(-1)!.setting).toMatchObject({ tack: 'high', passes: 2 })
     const asBuilt = loads(setPlan(project, { cutOrder: 'build' }), layoutsOf(project))
-    expect(asBuilt.map((load) => load.folios[0])).toEqual([1, 2, 3, 4, 5, 6])
+    expect(asBuilt.map((load) => load.folios[0])).toEqual(['1', '2', '3', '4', '5', '6'])
     expect(changesOf(list)).toBeLessThanOrEqual(changesOf(asBuilt))
     expect(settingFor({ ...list[0]!.paper, finish: 'chipboard', thicknessMm: 2 }).passes).toBe(4)
   })
@@ -166,11 +166,11 @@ describe('loads of a project', () => {
   it('take longer for more passes, longer outlines and more corners', () => {
     const project = demo('harbour')
     const list = loads(project, layoutsOf(project))
-    const byLayer = (folio: number) => list.find((load) => load.folios.includes(folio))!
-    expect(byLayer(7).minutes).toBeGreaterThan(byLayer(1).minutes)
-    expect(byLayer(1).outlineMm).toBeCloseTo(800, 3)
+    const byLayer = (folio: string) => list.find((load) => load.folios.includes(folio))!
+    expect(byLayer('7').minutes).toBeGreaterThan(byLayer('1').minutes)
+    expect(byLayer('1').outlineMm).toBeCloseTo(800, 3)
     // 800 mm at 60 mm/s, four corners, one lift, and a minute to load.
-    expect(byLayer(1).minutes).toBeCloseTo((800 / 60 + 4 * 0.03 + 0.35) / 60 + 1, 3)
+    expect(byLayer('1').minutes).toBeCloseTo((800 / 60 + 4 * 0.03 + 0.35) / 60 + 1, 3)
   })
 
   it('count copies and what to buy', () => {

@@ -1,15 +1,28 @@
 // Everything that follows from a project, computed in the order of the stages.
 import { buildPlan, type BuildPlan } from '../build'
 import { depthPlan, depthSnags, type DepthPlan } from '../depth'
-import { layerFigures, pieceMarks, shows, soundness, type LayerFigures, type Soundness, type Visible } from '../layers'
+import { layerFigures, pieceMarks, shows, soundness, type LayerFigures, type Marks, type Soundness, type Visible } from '../layers'
 import { plannedCost, type Cost } from '../log'
 import { measureSnags } from '../measure'
 import { paperSnags, safeStripMm } from '../paper'
 import { union, type Polygon } from '../geometry'
-import { bearsNumber, builtLayers, fingerprint, layerRegion, paperOf, type Paper, type Project, type Snag } from '../project'
+import {
+  bearsNumber,
+  builtLayers,
+  fingerprint,
+  guestLetter,
+  guestPrefix,
+  guestProject,
+  layerRegion,
+  paperOf,
+  type Paper,
+  type Project,
+  type Snag,
+} from '../project'
 import { dearSnags, layerSnags, neckSnags } from './layer-snags'
 import { mergeSnags } from './merge-papers'
 import { offCutSnags } from './off-cut-snags'
+import { sizeSnags } from './size-snags'
 import {
   leftOvers,
   loads,
@@ -50,13 +63,13 @@ export function derive(project: Project, stock: readonly Paper[] = project.drawe
   const sound = soundnessOf(project)
   const depth = depthPlan(project)
   const { runs, failed } = nestWithFound(project, found)
-  const list = loads(project, runs, pieceMarks(project, sound))
+  const list = loads(project, runs, marksOf(project, sound))
   const build = buildPlan(project, list, depth, new Map(sound.map((s) => [s.id, s.turns])))
   const tooLarge: Snag[] = failed.map(({ run, reason }) => ({
     code: 'piece-too-large',
     stage: 'sheets',
     severity: 'stop',
-    layer: run.layers[0]!.id,
+    layer: run.layers.find((layer) => layer.guest === null)?.id ?? null,
     at: null,
     message: `${run.paper.name}: a piece is ${reason.slice(reason.indexOf('larger'))}. Take a larger sheet or scale the design.`,
     mend: { label: 'Fit the design, proportions locked', action: { kind: 'fit-design' } },
@@ -71,6 +84,7 @@ export function derive(project: Project, stock: readonly Paper[] = project.drawe
     ...tooLarge,
     ...sheetSnags(project, runs, list),
     ...offCutSnags(project, stock),
+    ...sizeSnags(project, stock),
     ...depthSnags(project, depth),
   ]
   return {
@@ -115,14 +129,23 @@ function soundnessOf(project: Project): Soundness[] {
   return out
 }
 
+/** Numbers, folds and crosses of all pieces that are cut here, guests' too, by their parts' names. */
+function marksOf(project: Project, sound: readonly Soundness[]): Map<string, Marks> {
+  const guests = project.plan.guests.flatMap((guest, n) => {
+    const own = guestProject(project, guest)
+    return [...pieceMarks(own, soundnessOf(own), guestLetter(n))].map(([id, marks]): [string, Marks] => [guestPrefix(guest) + id, marks])
+  })
+  return new Map([...pieceMarks(project, sound), ...guests])
+}
+
 function nestWithFound(project: Project, found: ReadonlyMap<string, NestLayout>) {
   const known = paperRuns(project).flatMap((run) => {
     const layout = found.get(run.fingerprint)
     return layout ? [{ run, layout }] : []
   })
-  const { runs, failed } = nestProject(project, new Set(known.map((k) => k.run.paper.id)))
-  const order = paperRuns(project).map((run) => run.paper.id)
-  return { runs: [...known, ...runs].toSorted((a, b) => order.indexOf(a.run.paper.id) - order.indexOf(b.run.paper.id)), failed }
+  const { runs, failed } = nestProject(project, new Set(known.map((k) => k.run.id)))
+  const order = paperRuns(project).map((run) => run.id)
+  return { runs: [...known, ...runs].toSorted((a, b) => order.indexOf(a.run.id) - order.indexOf(b.run.id)), failed }
 }
 
 /** All findings of a project, in the order of the stages. */

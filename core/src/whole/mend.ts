@@ -3,7 +3,7 @@ import { fitGaps } from '../depth'
 import { bridgeLayer, thickenLayer } from '../layers'
 import { fitDesign } from '../measure'
 import { assignNearest } from '../paper'
-import { assignPaper, dropPin, findLayer, setLayer, setPlan, takeOffCuts, type Mend, type Paper, type Project } from '../project'
+import { assignPaper, dropPin, findLayer, setLayer, setPlan, takeOffCuts, takeSizes, type Mend, type Paper, type Project } from '../project'
 
 /** Applies a mend; a mend whose layer or paper is gone changes nothing. */
 export function mendProject(project: Project, mend: Mend, stock: readonly Paper[]): Project {
@@ -18,7 +18,7 @@ export function mendProject(project: Project, mend: Mend, stock: readonly Paper[
       return assignNearest(project, mend.layerIds, stock)
     case 'swap-paper': {
       const paper = stock.find((p) => p.id === mend.paperId)
-      return paper ? assignPaper(project, [mend.layerId], paper) : project
+      return paper ? assignPaper(project, [mend.layerId], paper, stock) : project
     }
     case 'drop-specks': {
       const layer = findLayer(project, mend.layerId)
@@ -32,6 +32,8 @@ export function mendProject(project: Project, mend: Mend, stock: readonly Paper[
     }
     case 'take-off-cuts':
       return takeOffCuts(project, stock, mend.paperIds)
+    case 'take-sizes':
+      return takeSizes(project, stock, mend.paperIds)
     case 'drop-pin':
       return dropPin(project, mend)
     case 'thicken-layer':

@@ -12,7 +12,9 @@ const STEPS = 2
 const remembered = new Map<string, number>()
 
 /** Pairs of papers that may be merged: like in colour, finish and thickness, and never one layer upon the other. */
-export function mergeSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
+export function mergeSnags(project: Project, all: readonly NestedRun[]): Snag[] {
+  // What guests are cut of is not this project's to choose.
+  const runs = all.filter(({ run }) => run.layers.every((layer) => layer.guest === null))
   return runs.flatMap((a, i) =>
     runs.slice(i + 1).flatMap((b): Snag[] => {
       const [keep, drop] = a.run.layers.length >= b.run.layers.length ? [a, b] : [b, a]
@@ -22,10 +24,10 @@ export function mergeSnags(project: Project, runs: readonly NestedRun[]): Snag[]
         drop.run.layers.map((layer) => layer.id),
         keep.run.paper,
       )
-      const saved = keep.layout.sheets + drop.layout.sheets - sheetsOf(merged, keep.run.paper)
+      const saved = sheetsIn(keep) + sheetsIn(drop) - sheetsOf(merged, keep.run.paper)
       if (saved < 1) return []
       const d = colourDifference(keep.run.paper.colour, drop.run.paper.colour)
-      const names = drop.run.layers.map((layer) => `“${layer.name}”`).join(', ')
+      const names = drop.run.layers.map(({ layer }) => `“${layer.name}”`).join(', ')
       return [
         {
           code: 'papers-alike',
@@ -58,13 +60,17 @@ function touch(project: Project, a: NestedRun, b: NestedRun): boolean {
   return layers.some((_, i) => (of(a, i) && of(b, i + 1)) || (of(b, i) && of(a, i + 1)))
 }
 
+/** Whole sheets of a run, those of other sizes too. */
+const sheetsIn = ({ run, layout }: NestedRun): number =>
+  layout.sheets + new Set(layout.placements.flatMap(({ sheet }) => (sheet < 0 && !run.grounds[-1 - sheet]!.offCut ? [sheet] : []))).size
+
 function sheetsOf(merged: Project, paper: Paper): number {
-  const run = paperRuns(merged).find((r) => r.paper.id === paper.id)!
+  const run = paperRuns(merged).find((r) => r.layers.some((layer) => layer.paper?.id === paper.id))!
   const key = run.fingerprint
   let sheets = remembered.get(key)
   if (sheets === undefined) {
     if (remembered.size > 100) remembered.clear()
-    sheets = nestRun(run, STEPS).sheets
+    sheets = sheetsIn({ run, layout: nestRun(run, STEPS) })
     remembered.set(key, sheets)
   }
   return sheets

@@ -34,7 +34,7 @@ export const selectStages = createSelector([selectProject, selectDerived, select
     measure: 'in order',
     layers: some ? 'in order' : 'untouched',
     paper: !some ? 'untouched' : layers.every((layer) => layer.paperId) ? 'in order' : layers.some((layer) => layer.paperId) ? 'under way' : 'untouched',
-    sheets: !some ? 'untouched' : derived && derived.loads.length > 0 ? 'in order' : 'under way',
+    sheets: !some ? 'untouched' : project.plan.cutWith || (derived && derived.loads.length > 0) ? 'in order' : 'under way',
     depth: !some ? 'untouched' : 'in order',
     build: done === 0 ? 'untouched' : done >= steps ? 'in order' : 'under way',
     log: project.log.timers.length + project.log.sheetsUsed.length === 0 ? 'untouched' : runningStage(project) ? 'under way' : 'in order',

@@ -3,13 +3,13 @@ import { DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type 
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
-import { assignPaper, moveLayer, refreshPapers, STAGES, type Stage } from '@feuillet/core/project'
+import { assignPaper, moveLayer, refreshHost, refreshPapers, STAGES, type Stage } from '@feuillet/core/project'
 import { SectionPanel } from '../drawing/section'
 import { change } from './edits'
 import { FindBox } from './find-box'
 import { KeyList } from './key-list'
 import { forgotten } from './results'
-import { loadProject, loadStock } from './storage'
+import { loadProject, loadShelf, loadStock } from './storage'
 import { useAppDispatch, useAppSelector } from './store'
 import { TopBar } from './top-bar'
 import { useKeys } from './use-keys'
@@ -34,9 +34,19 @@ export function Workbench() {
   const [missing, setMissing] = useState(false)
   useEffect(() => {
     let gone = false
-    void Promise.all([loadProject(projectId), loadStock()]).then(([project, stock]) => {
+    const shelf = loadShelf().catch(() => [])
+    void Promise.all([loadProject(projectId), loadStock(), shelf]).then(([project, stock, entries]) => {
       if (gone) return
-      if (project) dispatch(opened({ project: refreshPapers(project, stock), stock }))
+      if (project)
+        dispatch(
+          opened({
+            project: refreshHost(
+              refreshPapers(project, stock),
+              entries.map((entry) => entry.project),
+            ),
+            stock,
+          }),
+        )
       else setMissing(true)
     })
     return () => {
@@ -85,7 +95,7 @@ function Frame({ stage }: { stage: Stage }) {
       dispatch(
         change('choose a paper', (p, stock) => {
           const paper = stock.find((candidate) => `paper:${candidate.id}` === active.id)
-          return paper ? assignPaper(p, [target], paper) : p
+          return paper ? assignPaper(p, [target], paper, stock) : p
         }),
       )
     else

@@ -25,8 +25,8 @@ export const mapMarks = (map: Affine, marks: Marks): Marks => ({
   places: marks.places.map((line) => mapRing(map, line)),
 })
 
-/** Marks of every piece that bears some, by `layer/piece`, in the project's frame. */
-export function pieceMarks(project: Project, sound: readonly Soundness[]): Map<string, Marks> {
+/** Marks of every piece that bears some, by `layer/piece`, in the project's frame; a guest's numbers have its letter before them. */
+export function pieceMarks(project: Project, sound: readonly Soundness[], letter = ''): Map<string, Marks> {
   const out = new Map<string, Marks>()
   const layers = builtLayers(project)
   const crosses = project.plan.placeMarks ? placeCrosses(project) : new Map<string, Point[]>()
@@ -37,7 +37,10 @@ export function pieceMarks(project: Project, sound: readonly Soundness[]): Map<s
       const faces = pieceRegion(piece.path)
       const has = (p: Point) => regionContains(faces, p.x, p.y)
       const marks: Marks = {
-        number: numberAt && has(numberAt) ? numberStrokes(i + 1, numberAt.x, numberAt.y, NUMBER_MM / 2, found !== undefined && looksRightWrong(found)) : [],
+        number:
+          numberAt && has(numberAt)
+            ? numberStrokes(`${letter}${i + 1}`, numberAt.x, numberAt.y, NUMBER_MM / 2, found !== undefined && looksRightWrong(found))
+            : [],
         folds: layer.folds.flatMap(([x1, y1, x2, y2]) => faces.flatMap((face) => lineInside(face, x1, y1, x2, y2))),
         places: (crosses.get(layer.id) ?? [])
           .filter(has)

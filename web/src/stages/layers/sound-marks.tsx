@@ -32,7 +32,7 @@ export function SoundMarks({
         <path key={i} d={polygonToPath(neck.region)} fill="var(--color-crimson)" stroke="#fff" strokeWidth={px} fillRule="evenodd" data-neck={neck.kind} />
       ))}
       {sound.numberAt &&
-        numberStrokes(folio, sound.numberAt.x, sound.numberAt.y, NUMBER_MM / 2, looksRightWrong(sound)).flatMap((line, i) =>
+        numberStrokes(String(folio), sound.numberAt.x, sound.numberAt.y, NUMBER_MM / 2, looksRightWrong(sound)).flatMap((line, i) =>
           ['#fff', 'var(--color-plum)'].map((colour, k) => (
             <polyline
               key={`${i} ${k}`}

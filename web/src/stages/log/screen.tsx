@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
-import { costSoFar, minutesSpent, runningStage, startTimer, stopTimer } from '@feuillet/core/log'
+import { costSoFar, minutesSpent, paperForGuests, runningStage, startTimer, stopTimer } from '@feuillet/core/log'
 import { setPlan, STAGES } from '@feuillet/core/project'
 import type { LeftOver } from '@feuillet/core/sheets'
 import { formatMinutes } from '@feuillet/core/units'
@@ -39,6 +39,7 @@ export default function LogScreen() {
   const used = new Map<string, number>()
   for (const use of project.log.sheetsUsed) used.set(use.paperId, (used.get(use.paperId) ?? 0) + use.count)
   const open = (derived?.needed ?? []).map((need) => ({ ...need, open: Math.max(0, need.sheets - (used.get(need.paper.id) ?? 0)) }))
+  const guests = paperForGuests(derived?.loads ?? [])
   const keepable = derived?.left ?? []
   const [choices, setChoices] = useState<ReadonlyMap<string, boolean>>(new Map())
   const leftKey = (left: LeftOver) => `${left.loadId} ${left.id}`
@@ -65,10 +66,27 @@ export default function LogScreen() {
           {derived && (
             <Heading title="Planned">
               <Figures>
-                <Figure name="Paper" value={money(derived.cost.paper)} basis="Every sheet that is cut into, whole" />
+                <Figure
+                  name="Paper"
+                  value={money(derived.cost.paper)}
+                  basis={
+                    project.plan.cutWith
+                      ? `It is cut and paid for along with “${project.plan.cutWith.name}”`
+                      : guests > 0
+                        ? `Every sheet that is cut into, whole; ${money(guests)} of it for the projects cut along, by area`
+                        : 'Every sheet that is cut into, whole'
+                  }
+                />
                 <Figure name="Foam" value={money(derived.cost.foam)} />
                 <Figure name="Hands" value={money(derived.cost.hands)} basis="Planned minutes of handwork at the hourly rate" />
                 <Figure name="In all" value={money(derived.cost.total)} />
+                {project.plan.batch > 1 && (
+                  <Figure
+                    name={`Each of ${project.plan.batch}`}
+                    value={money((derived.cost.total - guests) / project.plan.batch)}
+                    basis="All of it shared evenly, without what is cut along"
+                  />
+                )}
               </Figures>
               <div className="mt-2">
                 <NumberField

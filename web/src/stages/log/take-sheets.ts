@@ -13,7 +13,7 @@ export const openLoads = (needs: readonly OpenNeed[], loads: readonly Load[], st
   loads.filter((load) => {
     if (load.onOffCut) return stock.some((paper) => paper.offCuts.some((offCut) => offCut.id === load.onOffCut!.id))
     const needed = needs.find((need) => need.paper.id === load.paper.id)
-    return needed !== undefined && load.sheet >= needed.sheets - needed.open
+    return needed !== undefined && load.nth > needed.sheets - needed.open
   })
 
 /** Notes sheets as used, takes them out of the shared drawer and puts back what is kept; one step of the history. */

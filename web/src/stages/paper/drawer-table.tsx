@@ -11,7 +11,7 @@ import { selectProject, selectUnit } from '../../app/selectors'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { Button } from '../../ui'
 
-type Key = 'name' | 'finish' | 'gsm' | 'thicknessMm' | 'core' | 'widthMm' | 'heightMm' | 'count' | 'price' | 'note'
+type Key = 'name' | 'finish' | 'gsm' | 'thicknessMm' | 'core' | 'widthMm' | 'heightMm' | 'count' | 'price' | 'perPack' | 'note'
 
 interface Column {
   key: Key
@@ -33,6 +33,7 @@ const COLUMNS: readonly Column[] = [
   { key: 'widthMm', title: 'wide', length: true, width: 'w-16' },
   { key: 'heightMm', title: 'high', length: true, width: 'w-16' },
   { key: 'price', title: 'price', number: { min: 0, max: 999 }, width: 'w-11' },
+  { key: 'perPack', title: 'in a pack', number: { min: 1, max: 999, whole: true }, width: 'w-9' },
   { key: 'core', title: 'core', options: ['solid', 'white'], width: 'w-15' },
   { key: 'note', title: 'note', width: 'w-20' },
 ]

@@ -38,7 +38,7 @@ export function Drawer() {
             key={paper.id}
             paper={paper}
             inUse={layer?.paperId === paper.id}
-            onPick={() => layer && dispatch(change(`${paper.name} for ${layer.name}`, (p) => assignPaper(p, [layer.id], paper)))}
+            onPick={() => layer && dispatch(change(`${paper.name} for ${layer.name}`, (p, stock) => assignPaper(p, [layer.id], paper, stock)))}
           />
         ))}
         {shown.length === 0 && <li className="col-span-full text-soft">No paper of that name and finish in the drawer.</li>}

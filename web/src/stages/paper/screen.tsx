@@ -1,5 +1,7 @@
 import { useState } from 'react'
-import { builtLayers, viewBox } from '@feuillet/core/project'
+import { builtLayers, sameButSize, viewBox } from '@feuillet/core/project'
+import { buyWords } from '@feuillet/core/sheets'
+import { formatSize } from '@feuillet/core/units'
 import { assignNearest, neighbourSteps, TOO_ALIKE } from '@feuillet/core/paper'
 import { growBox } from '@feuillet/core/geometry'
 import { change } from '../../app/edits'
@@ -71,10 +73,12 @@ export default function PaperScreen() {
                       <td className="max-w-28 truncate">
                         <span aria-hidden className="mr-1.5 inline-block h-3 w-3 border border-line align-[-1px]" style={{ background: need.paper.colour }} />
                         {need.paper.name}
+                        {derived.needed.some((other) => sameButSize(other.paper, need.paper)) &&
+                          ` ${formatSize(need.paper.widthMm, need.paper.heightMm, unit)}`}
                       </td>
                       <td className="measure text-right">{need.sheets}</td>
                       <td className="measure text-right">{need.paper.count}</td>
-                      <td className={`measure text-right ${need.buy ? 'text-ochre' : ''}`}>{need.buy ? `▲ ${need.buy}` : '0'}</td>
+                      <td className={`measure text-right ${need.buy ? 'text-ochre' : ''}`}>{need.buy ? `▲ ${buyWords(need)}` : '0'}</td>
                     </tr>
                   ))}
                 </tbody>

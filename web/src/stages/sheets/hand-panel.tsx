@@ -1,5 +1,4 @@
 import { useState } from 'react'
-import { findLayer } from '@feuillet/core/project'
 import type { Load } from '@feuillet/core/sheets'
 import { change } from '../../app/edits'
 import { selectDerived, selectProject, selectView } from '../../app/selectors'
@@ -19,7 +18,7 @@ export function HandPanel({ load }: { load: Load }) {
   const isPinned = (piece: (typeof picked)[number]) =>
     project.plan.pins.some((p) => p.layerId === piece.layerId && p.pieceId === piece.pieceId && p.copy === piece.placement.copy)
   const pinned = picked.filter(isPinned)
-  const sheets = derived?.runs.find(({ run }) => run.paper.id === load.paper.id)?.layout.sheets ?? 0
+  const sheets = derived?.runs.find(({ run }) => run.id === load.runId)?.layout.sheets ?? 0
   const others = Array.from({ length: sheets + 1 }, (_, sheet) => sheet).filter((sheet) => sheet !== load.sheet)
   const [first] = picked
   return (
@@ -28,7 +27,7 @@ export function HandPanel({ load }: { load: Load }) {
         <>
           {picked.length === 1 && (
             <p className="mb-1 font-semibold">
-              Layer {first.folio}, {findLayer(project, first.layerId)?.name}
+              Layer {first.folio}, {first.layerName}
             </p>
           )}
           <Figures>

@@ -1,14 +1,12 @@
-import { findLayer } from '@feuillet/core/project'
 import type { Load } from '@feuillet/core/sheets'
 import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/units'
-import { selectProject, selectUnit } from '../../app/selectors'
+import { selectUnit } from '../../app/selectors'
 import { useAppSelector } from '../../app/store'
 import { Figure, Figures, FolioTab, Heading } from '../../ui'
 import { HandPanel } from './hand-panel'
 
 /** What to know before this sheet goes in, and about the piece that is picked on it. */
 export function LoadPanel({ load }: { load: Load }) {
-  const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
   const loose = load.pieces.filter((piece) => piece.loose)
   return (
@@ -30,7 +28,7 @@ export function LoadPanel({ load }: { load: Load }) {
         {load.change && load.number > 1 && <p className="mb-2 text-[13px] text-ochre">▲ Change first: {load.change}</p>}
         <Figures>
           <Figure name="Pieces" value={load.pieces.length} />
-          <Figure name="Loose bits to keep" value={loose.length} basis={loose.map((p) => findLayer(project, p.layerId)?.name).join(', ') || undefined} />
+          <Figure name="Loose bits to keep" value={loose.length} basis={[...new Set(loose.map((p) => p.layerName))].join(', ') || undefined} />
           <Figure name="Path" value={formatLength(load.outlineMm, unit)} />
           <Figure name="Time" value={formatMinutes(load.minutes)} basis="Path, corners, lifts, passes, loading; starting values of the cutter" />
           <Figure

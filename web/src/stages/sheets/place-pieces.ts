@@ -1,7 +1,7 @@
 // The maker's hand on a sheet: pieces moved, turned, sent elsewhere or settled, and pinned where they then lie.
 import { compose, joinBoxes, mapPoint, polygonBox, rotation, translation } from '@feuillet/core/geometry'
 import { dropPin, setPin, setPlan, type Project } from '@feuillet/core/project'
-import { paperRuns, splitPartId, summarise, type LaidPiece, type Load, type NestedRun, type Placement } from '@feuillet/core/sheets'
+import { splitPartId, summarise, withPins, type LaidPiece, type Load, type NestedRun, type Placement } from '@feuillet/core/sheets'
 import { keepLayout } from '../../app/layouts'
 import type { AppDispatch, RootState } from '../../app/store'
 import { edited } from '../../app/work'
@@ -65,11 +65,11 @@ export const unpinPieces = (project: Project, pieces: readonly LaidPiece[]): Pro
   pieces.reduce((p, { layerId, pieceId, placement }) => dropPin(p, { layerId, pieceId, copy: placement.copy }), project)
 
 /** Lays everything of a paper anew that is not pinned: from another seed, so that undo comes back to the layout before. */
-export const fillTheRest = (project: Project, { paper }: Load): Project =>
-  setPlan(project, { layoutSeeds: { ...project.plan.layoutSeeds, [paper.id]: (project.plan.layoutSeeds[paper.id] ?? 1) + 1 } })
+export const fillTheRest = (project: Project, { runId }: Load): Project =>
+  setPlan(project, { layoutSeeds: { ...project.plan.layoutSeeds, [runId]: (project.plan.layoutSeeds[runId] ?? 1) + 1 } })
 
 function runOf(state: RootState, load: Load): NestedRun | undefined {
-  return state.results.derived?.runs.find(({ run }) => run.paper.id === load.paper.id)
+  return state.results.derived?.runs.find(({ run }) => run.id === load.runId)
 }
 
 /** Pins pieces at places where all of them are legal; the others stay where they lie. */
@@ -90,7 +90,7 @@ const tryPlaces =
       return setPin(p, { layerId, pieceId, copy, sheet, x, y, rotation: turned })
     }, project)
     // The pinned run has a new fingerprint: hand it the layout as it lies, so that nothing else moves.
-    const nextRun = paperRuns(next).find((r) => r.paper.id === load.paper.id)!
+    const nextRun = withPins(nested.run, next)
     await keepLayout(nextRun.fingerprint, summarise(nextRun.instance, placements))
     dispatch(edited({ label, project: next }))
     return null

@@ -16,6 +16,7 @@ import { LoadStrip } from './load-strip'
 import { SearchButton } from './search-button'
 import { SheetBoard } from './sheet-board'
 import { SheetGrid } from './sheet-grid'
+import { CutElsewhere, WhatIsCut } from './what-is-cut'
 
 const Caption = ({ children }: { children: string }) => <p className="mt-1 -mb-1 text-[13px] text-soft">{children}</p>
 
@@ -38,9 +39,18 @@ export default function SheetsScreen() {
   if (onCutter) return <CutterScreen onClose={() => setOnCutter(false)} />
   return (
     <StageFrame
-      title={derived ? `${loads.length} ${loads.length === 1 ? 'load' : 'loads'}` : 'Sheets'}
+      title={plan.cutWith ? 'No sheets of its own' : derived ? `${loads.length} ${loads.length === 1 ? 'load' : 'loads'}` : 'Sheets'}
       lead={`${formatLength(drawer.cutter.rimMm, unit)} rim, ${formatLength(plan.gapMm, unit)} between pieces.`}
-      snags={{ list: snags, none: loads.length ? 'Everything fits on the sheets at hand.' : derived ? 'No layers to cut yet.' : 'Computing…' }}
+      snags={{
+        list: snags,
+        none: plan.cutWith
+          ? `Cut along with “${plan.cutWith.name}”.`
+          : loads.length
+            ? 'Everything fits on the sheets at hand.'
+            : derived
+              ? 'No layers to cut yet.'
+              : 'Computing…',
+      }}
       panel={
         <>
           {load ? (
@@ -70,6 +80,7 @@ export default function SheetsScreen() {
               </Figures>
             </Heading>
           )}
+          {!plan.cutWith && <WhatIsCut />}
           <Heading title="How pieces are laid">
             <div className="grid gap-2">
               <Caption>Turns</Caption>
@@ -144,6 +155,8 @@ export default function SheetsScreen() {
             <SheetBoard key={load.id} load={load} />
           </div>
         </>
+      ) : plan.cutWith ? (
+        <CutElsewhere host={plan.cutWith} />
       ) : (
         <SheetGrid loads={loads} unit={unit} onPick={(l: Load) => dispatch(looked({ loadId: l.id, partKeys: [] }))} />
       )}

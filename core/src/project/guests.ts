@@ -1,0 +1,101 @@
+// Several projects on the same sheets: a host keeps a copy of what its guests have to cut.
+import { fingerprint } from './fingerprint'
+import { builtLayers } from './lookup'
+import { setPlan } from './edit'
+import { MOST_GUESTS, type Guest, type Layer, type Paper, type Project } from './schema'
+
+/** A layer that is cut on a project's sheets: its own, or a guest's. */
+export interface CutLayer {
+  /** Unlike that of any other layer that is cut here; for own layers the layer's id. */
+  id: string
+  layer: Layer
+  paper: Paper | undefined
+  /** Number from the back; for guests with the guest's letter before it, such as A2. */
+  folio: string
+  /** How often every piece of it is cut. */
+  copies: number
+  guest: Guest | null
+}
+
+/** The letter a guest goes by on tabs and tags. */
+export const guestLetter = (n: number): string => String.fromCharCode(65 + n)
+
+/** Stands before the ids of a guest's layers among all that are cut. */
+export const guestPrefix = (guest: Pick<Guest, 'projectId'>): string => `${guest.projectId}:`
+
+/** Everything that is cut on a project's sheets, its own layers first. None where it is cut along with another. */
+export function cutLayers(project: Project): CutLayer[] {
+  const { plan, drawer } = project
+  if (plan.cutWith) return []
+  const own = builtLayers(project).map((layer, i): CutLayer => {
+    const paper = drawer.papers.find((p) => p.id === layer.paperId)
+    return { id: layer.id, layer, paper, folio: String(i + 1), copies: layer.copies * plan.batch, guest: null }
+  })
+  const guests = plan.guests.flatMap((guest, n) =>
+    guest.layers.map((layer, i): CutLayer => {
+      const paper = [...drawer.papers, ...guest.papers].find((p) => p.id === layer.paperId)
+      return { id: guestPrefix(guest) + layer.id, layer, paper, folio: `${guestLetter(n)}${i + 1}`, copies: layer.copies * guest.batch, guest }
+    }),
+  )
+  return [...own, ...guests]
+}
+
+/** What of a project goes along onto another's sheets. */
+export function guestOf(project: Project): Guest {
+  const layers = builtLayers(project)
+  const papers = project.drawer.papers.filter((paper) => layers.some((layer) => layer.paperId === paper.id)).map((paper) => ({ ...paper, offCuts: [] }))
+  return { projectId: project.id, name: project.name, batch: project.plan.batch, mount: project.mount, layers, papers }
+}
+
+/** A guest as a project of its own, planned as its host is. */
+export const guestProject = (host: Project, guest: Guest): Project => ({
+  ...host,
+  id: guest.projectId,
+  name: guest.name,
+  mount: guest.mount,
+  layers: guest.layers,
+  grown: [],
+  drawer: { ...host.drawer, papers: guest.papers },
+  plan: { ...host.plan, pins: [], guests: [], cutWith: null },
+})
+
+/** The projects of a shelf that may go along onto a project's sheets: those with layers that are nobody's guests or hosts. */
+export function mayGoAlong(host: Project, shelf: readonly Project[]): Project[] {
+  if (host.plan.cutWith || host.plan.guests.length >= MOST_GUESTS) return []
+  const taken = new Set([host, ...shelf].flatMap((project) => [...project.plan.guests.map((guest) => guest.projectId)]))
+  return shelf.filter((other) => other.id !== host.id && !taken.has(other.id) && other.plan.guests.length === 0 && builtLayers(other).length > 0)
+}
+
+/** Takes a project's pieces along, or takes them anew as they are now. */
+export function takeAlong(host: Project, other: Project): Project {
+  const guest = guestOf(other)
+  const at = host.plan.guests.findIndex((g) => g.projectId === guest.projectId)
+  const guests = at < 0 ? [...host.plan.guests, guest] : host.plan.guests.with(at, guest)
+  return setPlan(host, { guests })
+}
+
+/** Lets a guest go; pins of its pieces go with it. */
+export const sendHome = (host: Project, projectId: string): Project =>
+  setPlan(host, {
+    guests: host.plan.guests.filter((guest) => guest.projectId !== projectId),
+    pins: host.plan.pins.filter((pin) => !pin.layerId.startsWith(guestPrefix({ projectId }))),
+  })
+
+/** Whether a guest is no longer what its host holds of it. */
+export const hasChanged = (guest: Guest, now: Project): boolean => {
+  const fresh = guestOf(now)
+  const cut = ({ name, batch, mount, layers, papers }: Guest) => {
+    // How it is stuck or shown on screen changes nothing on the sheets.
+    const shapes = layers.map((layer) => ({ ...layer, joint: null, hidden: null }))
+    return fingerprint([name, batch, mount, shapes, papers.map(({ id, widthMm, heightMm }) => [id, widthMm, heightMm])])
+  }
+  return cut(guest) !== cut(fresh)
+}
+
+/** A project knowing whose sheets it is cut from, by what is on the shelf now. */
+export function refreshHost(project: Project, shelf: readonly Project[]): Project {
+  const host = shelf.find((other) => other.id !== project.id && other.plan.guests.some((guest) => guest.projectId === project.id))
+  const now = project.plan.cutWith
+  if ((now?.projectId ?? null) === (host?.id ?? null) && (now?.name ?? null) === (host?.name ?? null)) return project
+  return setPlan(project, { cutWith: host ? { projectId: host.id, name: host.name } : null })
+}

@@ -1,0 +1,107 @@
+import { useEffect, useState } from 'react'
+import { Link } from 'react-router'
+import { guestLetter, hasChanged, mayGoAlong, sendHome, setPlan, takeAlong, type Project } from '@feuillet/core/project'
+import { change } from '../../app/edits'
+import { selectProject } from '../../app/selectors'
+import { loadShelf } from '../../app/storage'
+import { useAppDispatch, useAppSelector } from '../../app/store'
+import { Button, Heading, NumberField } from '../../ui'
+
+/** How many of the work are made, and whose pieces come along onto its sheets. */
+export function WhatIsCut() {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const shelf = useShelf()
+  const { batch, guests } = project.plan
+  const others = mayGoAlong(project, shelf)
+  return (
+    <Heading title="What is cut">
+      <NumberField
+        label="The whole work, times"
+        value={batch}
+        min={1}
+        max={200}
+        whole
+        onChange={(n) => dispatch(change('how many are made', (p) => setPlan(p, { batch: n })))}
+      />
+      {guests.length > 0 && (
+        <ul aria-label="Cut along with it" className="mt-2 grid gap-1.5">
+          {guests.map((guest, n) => {
+            const now = shelf.find((other) => other.id === guest.projectId)
+            return (
+              <li key={guest.projectId} className="border-l-4 border-line pl-2">
+                <span className="flex items-baseline justify-between gap-2">
+                  <span className="min-w-0 truncate">
+                    <strong className="font-semibold">{guestLetter(n)}</strong> {guest.name}
+                    {guest.batch > 1 && ` × ${guest.batch}`}
+                  </span>
+                  <Button look="quiet" small onClick={() => dispatch(change(`${guest.name} is not cut along`, (p) => sendHome(p, guest.projectId)))}>
+                    Send home
+                  </Button>
+                </span>
+                {now && hasChanged(guest, now) && (
+                  <span className="flex items-baseline justify-between gap-2 text-[13px] text-ochre">
+                    ▲ It has changed since.
+                    <Button look="quiet" small onClick={() => dispatch(change(`${guest.name} as it is now`, (p) => takeAlong(p, now)))}>
+                      Take it anew
+                    </Button>
+                  </span>
+                )}
+                {!now && <span className="block text-[13px] text-soft">No longer on the shelf; cut as it was.</span>}
+              </li>
+            )
+          })}
+        </ul>
+      )}
+      {others.length > 0 && (
+        <select
+          aria-label="Cut another project along"
+          className="mt-2 w-full"
+          value=""
+          onChange={(event) => {
+            const other = others.find(({ id }) => id === event.target.value)
+            if (other) dispatch(change(`${other.name} is cut along`, (p) => takeAlong(p, other)))
+          }}
+        >
+          <option value="">take another project along…</option>
+          {others.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      )}
+    </Heading>
+  )
+}
+
+/** Where a project has no sheets of its own: whose it is cut from. */
+export function CutElsewhere({ host }: { host: { projectId: string; name: string } }) {
+  return (
+    <div className="grid flex-1 place-content-center gap-2 px-10 text-center">
+      <p className="text-[17px]">Its pieces are cut along with “{host.name}”.</p>
+      <p className="text-soft">Sheets, loads and paper are planned there. Send it home there to give it sheets of its own again.</p>
+      <Link to={`/project/${host.projectId}/sheets`} className="text-plum underline">
+        To the sheets of “{host.name}”
+      </Link>
+    </div>
+  )
+}
+
+/** The projects on the shelf, as they were kept when the screen opened. */
+function useShelf(): readonly Project[] {
+  const [projects, setProjects] = useState<readonly Project[]>([])
+  useEffect(() => {
+    let gone = false
+    void loadShelf()
+      .then((entries) => {
+        if (!gone) setProjects(entries.map((entry) => entry.project))
+      })
+      // Where the browser keeps nothing there is nobody to take along.
+      .catch(() => undefined)
+    return () => {
+      gone = true
+    }
+  }, [])
+  return projects
+}
