@@ -16,6 +16,9 @@ test('cuts a load: the right sheet only, pause, a slip, and the log knows', asyn
   const blade = page.locator('[data-blade]')
   const before = await blade.getAttribute('transform')
   await expect.poll(() => blade.getAttribute('transform')).not.toBe(before)
+  // What is cut stays drawn, and grows.
+  const cutWays = page.locator('[data-cut-so-far]')
+  await expect.poll(async () => Number(await cutWays.getAttribute('data-cut-so-far'))).toBeGreaterThan(1)
   await page.getByRole('button', { name: 'Pause' }).click()
   await expect(app.panel.getByRole('status')).toContainText('Paused')
   await page.getByRole('button', { name: 'Go on' }).click()

@@ -45,9 +45,11 @@ describe('the cutter', () => {
     expect(half.status).toBe('cutting')
     // 150 mm of the way: a side and a half.
     expect(half.tool).toEqual({ x: expect.closeTo(150, 6), y: expect.closeTo(100, 6), down: true })
+    // To the start, and one side.
+    expect(half.movesDone).toBe(2)
     expect(half.secondsLeft).toBeCloseTo((WHOLE_MS - 3500) / 1000, 6)
     cutter.tick(WHOLE_MS)
-    expect(cutter.state()).toMatchObject({ status: 'done', outcome: 'cut', share: 1, endedAt: WHOLE_MS })
+    expect(cutter.state()).toMatchObject({ status: 'done', outcome: 'cut', share: 1, movesDone: 6, endedAt: WHOLE_MS })
   })
 
   it('runs up to 200 times as fast, and stands still while it is paused', () => {

@@ -24,6 +24,8 @@ export interface CutterState {
   load: Omit<CutterLoad, 'plot'> | null
   /** Tool, mm from the sheet's top left corner; null while nothing is loaded. */
   tool: { x: number; y: number; down: boolean } | null
+  /** Moves of the plot that are done in this pass. */
+  movesDone: number
   share: number
   secondsLeft: number
   pass: number
@@ -193,6 +195,7 @@ export class Cutter {
       status: this.status,
       load: load && withoutPlot(load),
       tool: load && this.tool(),
+      movesDone: load && this.status !== 'done' ? this.current() : this.moves.length,
       share: load ? this.runShare() : 0,
       secondsLeft: load ? Math.max(0, left) / this.speed : 0,
       pass: this.pass,

@@ -1,7 +1,7 @@
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { arrayMove, horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable'
 import { setPlan } from '@feuillet/core/project'
-import type { Load } from '@feuillet/core/sheets'
+import { loadTag, type Load } from '@feuillet/core/sheets'
 import { change } from '../../app/edits'
 import { useAppDispatch } from '../../app/store'
 import { inkOn } from '../../ui/folio-tab'
@@ -63,7 +63,7 @@ function Tab({ load, first, picked, onPick }: { load: Load; first: boolean; pick
         className={`clip-tab grid h-12 w-14 content-between px-1.5 py-1 text-left ${picked ? 'outline-2 -outline-offset-3 outline-current' : ''}`}
         style={{ background: load.paper.colour, color: inkOn(load.paper.colour) }}
       >
-        <span className="truncate leading-none font-semibold">{load.folios.join(' ')}</span>
+        <span className="truncate leading-none font-semibold">{loadTag(load)}</span>
         <span className="text-[11px] leading-none">load {load.number}</span>
       </button>
     </li>

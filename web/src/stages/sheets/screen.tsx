@@ -1,26 +1,19 @@
 import { useState } from 'react'
-import { polygonArea } from '@feuillet/core/geometry'
-import { sheetsNeeded, changesOf, type Load } from '@feuillet/core/sheets'
-import { formatMinutes, formatShare, formatSize, formatLength } from '@feuillet/core/units'
-import { change } from '../../app/edits'
+import type { Load } from '@feuillet/core/sheets'
+import { formatLength, formatSize } from '@feuillet/core/units'
 import { selectDerived, selectProject, selectStageSnags, selectUnit, selectView } from '../../app/selectors'
 import { StageFrame } from '../../app/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { looked } from '../../app/view'
-import { setPlan } from '@feuillet/core/project'
-import { Button, Choice, Figure, Figures, Heading, LengthField, Switch } from '../../ui'
+import { Button } from '../../ui'
 import { CutterScreen } from './cutter/cutter-screen'
 import { FilesButton } from './files-button'
-import { LoadPanel } from './load-panel'
 import { LoadStrip } from './load-strip'
 import { SearchButton } from './search-button'
 import { SheetBoard } from './sheet-board'
 import { SheetGrid } from './sheet-grid'
-import { CutElsewhere, WhatIsCut } from './what-is-cut'
-
-const Caption = ({ children }: { children: string }) => <p className="mt-1 -mb-1 text-[13px] text-soft">{children}</p>
-
-const sheetArea = (load: Load): number => polygonArea(load.outline)
+import { SheetsPanel } from './sheets-panel'
+import { CutElsewhere } from './what-is-cut'
 
 export default function SheetsScreen() {
   const dispatch = useAppDispatch()
@@ -32,10 +25,7 @@ export default function SheetsScreen() {
   const snags = useAppSelector((state) => selectStageSnags(state, 'sheets'))
   const loads = derived?.loads ?? []
   const load = loads.find((l) => l.id === view.loadId)
-  const area = loads.reduce((sum, l) => sum + sheetArea(l), 0)
-  const used = loads.reduce((sum, l) => sum + l.utilisation * sheetArea(l), 0)
   const { plan, drawer } = project
-  const set = (label: string, patch: Partial<typeof plan>) => dispatch(change(label, (p) => setPlan(p, patch)))
   if (onCutter) return <CutterScreen onClose={() => setOnCutter(false)} />
   return (
     <StageFrame
@@ -51,85 +41,7 @@ export default function SheetsScreen() {
               ? 'No layers to cut yet.'
               : 'Computing…',
       }}
-      panel={
-        <>
-          {load ? (
-            <LoadPanel load={load} />
-          ) : (
-            <Heading title="All sheets">
-              <Figures>
-                <Figure name="Card used" value={area ? formatShare(used / area) : '–'} basis="Area of the pieces against whole sheets" />
-                <Figure
-                  name="Cutting"
-                  value={formatMinutes(loads.reduce((sum, l) => sum + l.minutes, 0))}
-                  basis={`Outline at ${drawer.cutter.speedMmPerS} mm/s, ${drawer.cutter.cornerS} s a corner, ${drawer.cutter.liftS} s a lift, ${drawer.cutter.loadMin} min to load, times passes`}
-                />
-                <Figure name="Changes of setting or mat" value={changesOf(loads)} />
-                <Figure
-                  name="Off-cuts to keep"
-                  value={loads.filter((l) => l.offCut).length}
-                  basis="Clean strips of 30 mm or more that one straight cut keeps whole"
-                />
-                <Figure
-                  name="Paper"
-                  value={`${sheetsNeeded(loads)
-                    .reduce((sum, n) => sum + n.cost, 0)
-                    .toFixed(2)} ${drawer.currency}`}
-                  basis="Whole sheets at the drawer's prices"
-                />
-              </Figures>
-            </Heading>
-          )}
-          {!plan.cutWith && <WhatIsCut />}
-          <Heading title="How pieces are laid">
-            <div className="grid gap-2">
-              <Caption>Turns</Caption>
-              <Choice
-                label="Turns"
-                value={plan.turns}
-                options={[
-                  { value: 'free', label: 'any turn' },
-                  { value: 'quarter', label: 'quarter' },
-                  { value: 'fixed', label: 'fixed' },
-                ]}
-                onChange={(turns) => set('turns', { turns })}
-              />
-              <LengthField label="Between pieces" valueMm={plan.gapMm} unit={unit} max={50} onChange={(gapMm) => set('gap between pieces', { gapMm })} />
-              <LengthField
-                label="Rim of the sheet"
-                valueMm={drawer.cutter.rimMm}
-                unit={unit}
-                max={60}
-                onChange={(rimMm) => dispatch(change('rim', (p) => ({ ...p, drawer: { ...p.drawer, cutter: { ...p.drawer.cutter, rimMm } } })))}
-              />
-              <Switch label="Use off-cuts of the drawer first" checked={plan.useOffCuts} onChange={(useOffCuts) => set('off-cuts', { useOffCuts })} />
-              <Caption>Folio numbers</Caption>
-              <Choice
-                label="Folio numbers"
-                value={plan.numbers}
-                options={[
-                  { value: 'drawn', label: 'drawn' },
-                  { value: 'cut', label: 'cut' },
-                  { value: 'none', label: 'none' },
-                ]}
-                onChange={(numbers) => set('folio numbers', { numbers })}
-              />
-              <Switch label="Crosses where pieces go, hidden by them" checked={plan.placeMarks} onChange={(placeMarks) => set('place marks', { placeMarks })} />
-              <Caption>Order of loads (drag the tabs below to make your own)</Caption>
-              <Choice
-                label="Order of loads"
-                value={plan.cutOrder}
-                options={[
-                  { value: 'changes', label: 'fewest changes', title: 'One setting after the other, hard papers last' },
-                  { value: 'build', label: 'as built', title: 'Back to front' },
-                  ...(plan.cutOrder === 'hand' ? [{ value: 'hand' as const, label: 'by hand' }] : []),
-                ]}
-                onChange={(cutOrder) => set('order of loads', { cutOrder })}
-              />
-            </div>
-          </Heading>
-        </>
-      }
+      panel={plan.cutWith ? null : <SheetsPanel load={load} loads={loads} />}
       actions={
         <>
           <FilesButton />

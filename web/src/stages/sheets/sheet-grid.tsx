@@ -5,13 +5,19 @@ import { useAppSelector } from '../../app/store'
 import { useSize } from '../../drawing/use-size'
 import { SheetDrawing } from './sheet-drawing'
 
+/** No sheet is drawn smaller than the first, and times only from the second on. */
+const LEAST_PX = 120
+const TIMES_PX = 170
+
 /** All loads side by side, as large as the room allows. */
 export function SheetGrid({ loads, onPick }: { loads: readonly Load[]; unit: Unit; onPick: (load: Load) => void }) {
   const { drawer } = useAppSelector(selectProject)
   const [ref, { width, height }] = useSize()
-  // The number of columns that makes the sheets largest.
+  // The number of columns that makes the sheets largest; where they would be tiny, as many as fill the width.
+  const many = Math.max(1, Math.floor((width - 20) / (LEAST_PX + 20)))
   const cell = Math.max(
-    120,
+    // Until the room is measured there is none.
+    Math.max(LEAST_PX, (width - 40 - (many - 1) * 20) / many),
     ...Array.from({ length: Math.max(1, loads.length) }, (_, k) => k + 1).map((columns) => {
       const rows = Math.ceil(loads.length / columns)
       return Math.min((width - 40 - (columns - 1) * 20) / columns, (height - 24 - rows * 34) / rows)
@@ -35,10 +41,12 @@ export function SheetGrid({ loads, onPick }: { loads: readonly Load[]; unit: Uni
                   <span className="truncate text-[13.5px] font-semibold">
                     {load.number}. {load.paper.name}
                   </span>
-                  <span className="measure text-[12px] whitespace-nowrap text-soft">
-                    {formatMinutes(load.minutes)}
-                    {load.setting.passes > 1 && ` · ${load.setting.passes} passes`}
-                  </span>
+                  {cell >= TIMES_PX && (
+                    <span className="measure text-[12px] whitespace-nowrap text-soft">
+                      {formatMinutes(load.minutes)}
+                      {load.setting.passes > 1 && ` · ${load.setting.passes} passes`}
+                    </span>
+                  )}
                 </span>
                 <svg width={w * scale} height={h * scale} viewBox={`0 0 ${w} ${h}`} overflow="visible" aria-hidden>
                   <SheetDrawing load={load} rimMm={drawer.cutter.rimMm} px={1 / scale} />

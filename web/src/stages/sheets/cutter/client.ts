@@ -8,6 +8,8 @@ export interface CutterState {
   status: 'idle' | 'asking' | 'cutting' | 'paused' | 'slipped' | 'off' | 'done' | 'cancelled'
   load: { id: string; name: string; tag: string; colour: string; passesNeeded: number } | null
   tool: { x: number; y: number; down: boolean } | null
+  /** Moves of the plot that are done in this pass: every way of the tool is a lift and then its points. */
+  movesDone: number
   share: number
   secondsLeft: number
   pass: number

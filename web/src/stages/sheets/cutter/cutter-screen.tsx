@@ -13,6 +13,7 @@ import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../../
 import { inkOn } from '../../../ui/folio-tab'
 import { compute } from '../../../workers/compute'
 import { SheetDrawing } from '../sheet-drawing'
+import { CutSoFar } from './cut-so-far'
 import { tellCutter, useCutter, type CutterState, type Fault } from './client'
 
 const SPEEDS = [1, 5, 20, 60, 200]
@@ -140,6 +141,9 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
             {(px) => (
               <>
                 <SheetDrawing load={load} rimMm={project.drawer.cutter.rimMm} px={px} />
+                {here && running === load && here.status !== 'asking' && (
+                  <CutSoFar load={load} overcutMm={project.drawer.cutter.overcutMm} cutter={here} px={px} />
+                )}
                 {here?.tool && running === load && <Blade tool={here.tool} px={px} />}
               </>
             )}

@@ -1,0 +1,103 @@
+import { polygonArea } from '@feuillet/core/geometry'
+import { setPlan } from '@feuillet/core/project'
+import { changesOf, sheetsNeeded, type Load } from '@feuillet/core/sheets'
+import { formatMinutes, formatShare } from '@feuillet/core/units'
+import { change } from '../../app/edits'
+import { selectProject, selectUnit } from '../../app/selectors'
+import { useAppDispatch, useAppSelector } from '../../app/store'
+import { Choice, Figure, Figures, Heading, LengthField, Switch } from '../../ui'
+import { LoadPanel } from './load-panel'
+import { WhatIsCut } from './what-is-cut'
+
+const Caption = ({ children }: { children: string }) => <p className="mt-1 -mb-1 text-[13px] text-soft">{children}</p>
+
+const sheetArea = (load: Load): number => polygonArea(load.outline)
+
+/** The picked load, or all of them; what is cut, and how pieces are laid. */
+export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: readonly Load[] }) {
+  const dispatch = useAppDispatch()
+  const { plan, drawer } = useAppSelector(selectProject)
+  const unit = useAppSelector(selectUnit)
+  const area = loads.reduce((sum, l) => sum + sheetArea(l), 0)
+  const used = loads.reduce((sum, l) => sum + l.utilisation * sheetArea(l), 0)
+  const set = (label: string, patch: Partial<typeof plan>) => dispatch(change(label, (p) => setPlan(p, patch)))
+  return (
+    <>
+      {load ? (
+        <LoadPanel load={load} />
+      ) : (
+        <Heading title="All sheets">
+          <Figures>
+            <Figure name="Card used" value={area ? formatShare(used / area) : '–'} basis="Area of the pieces against whole sheets" />
+            <Figure
+              name="Cutting"
+              value={formatMinutes(loads.reduce((sum, l) => sum + l.minutes, 0))}
+              basis={`Outline at ${drawer.cutter.speedMmPerS} mm/s, ${drawer.cutter.cornerS} s a corner, ${drawer.cutter.liftS} s a lift, ${drawer.cutter.loadMin} min to load, times passes`}
+            />
+            <Figure name="Changes of setting or mat" value={changesOf(loads)} />
+            <Figure
+              name="Off-cuts to keep"
+              value={loads.filter((l) => l.offCut).length}
+              basis="Clean strips of 30 mm or more that one straight cut keeps whole"
+            />
+            <Figure
+              name="Paper"
+              value={`${sheetsNeeded(loads)
+                .reduce((sum, n) => sum + n.cost, 0)
+                .toFixed(2)} ${drawer.currency}`}
+              basis="Whole sheets at the drawer's prices"
+            />
+          </Figures>
+        </Heading>
+      )}
+      <WhatIsCut />
+      <Heading title="How pieces are laid">
+        <div className="grid gap-2">
+          <Caption>Turns</Caption>
+          <Choice
+            label="Turns"
+            value={plan.turns}
+            options={[
+              { value: 'free', label: 'any turn' },
+              { value: 'quarter', label: 'quarter' },
+              { value: 'fixed', label: 'fixed' },
+            ]}
+            onChange={(turns) => set('turns', { turns })}
+          />
+          <LengthField label="Between pieces" valueMm={plan.gapMm} unit={unit} max={50} onChange={(gapMm) => set('gap between pieces', { gapMm })} />
+          <LengthField
+            label="Rim of the sheet"
+            valueMm={drawer.cutter.rimMm}
+            unit={unit}
+            max={60}
+            onChange={(rimMm) => dispatch(change('rim', (p) => ({ ...p, drawer: { ...p.drawer, cutter: { ...p.drawer.cutter, rimMm } } })))}
+          />
+          <Switch label="Use off-cuts of the drawer first" checked={plan.useOffCuts} onChange={(useOffCuts) => set('off-cuts', { useOffCuts })} />
+          <Caption>Folio numbers</Caption>
+          <Choice
+            label="Folio numbers"
+            value={plan.numbers}
+            options={[
+              { value: 'drawn', label: 'drawn' },
+              { value: 'cut', label: 'cut' },
+              { value: 'none', label: 'none' },
+            ]}
+            onChange={(numbers) => set('folio numbers', { numbers })}
+          />
+          <Switch label="Crosses where pieces go, hidden by them" checked={plan.placeMarks} onChange={(placeMarks) => set('place marks', { placeMarks })} />
+          <Caption>Order of loads (drag the tabs below to make your own)</Caption>
+          <Choice
+            label="Order of loads"
+            value={plan.cutOrder}
+            options={[
+              { value: 'changes', label: 'fewest changes', title: 'One setting after the other, hard papers last' },
+              { value: 'build', label: 'as built', title: 'Back to front' },
+              ...(plan.cutOrder === 'hand' ? [{ value: 'hand' as const, label: 'by hand' }] : []),
+            ]}
+            onChange={(cutOrder) => set('order of loads', { cutOrder })}
+          />
+        </div>
+      </Heading>
+    </>
+  )
+}
