@@ -7,7 +7,7 @@ import type { LayerDepth } from '@feuillet/core/depth'
 import { builtLayers, colourOf, folioOf, setLayer, thicknessOf, type Layer, type Project } from '@feuillet/core/project'
 import { formatLength, formatMm, MM_PER_INCH, type Unit } from '@feuillet/core/units'
 import { change } from '../app/edits'
-import { selectDerived, selectMeasures, selectProject, selectSnags, selectUnit, selectView } from '../app/selectors'
+import { selectDerived, selectMeasures, selectProject, selectSnags, selectUnit } from '../app/selectors'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { pickedLayer } from '../app/view'
 import { FolioTab } from '../ui'
@@ -209,7 +209,7 @@ function LayerBar({
 }) {
   const width = BAR_W / lane.of
   const x = BAR_X + lane.at * width
-  const picked = useAppSelector(selectView).layerId === layer.id
+  const picked = useAppSelector((state) => state.view.layerId === layer.id)
   const bar = Math.max(2.5, y(level.bottomMm) - y(level.topMm))
   const top = y(level.bottomMm) - bar
   const gap = layer.joint.kind === 'foam' ? layer.joint.gapMm : 0
@@ -283,7 +283,7 @@ function Limit({ y, depthMm, roomMm, stackMm, glass }: { y: (mm: number) => numb
 function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; level: Level | null }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
-  const picked = useAppSelector(selectView).layerId === layer.id
+  const picked = useAppSelector((state) => state.view.layerId === layer.id)
   const snags = useAppSelector(selectSnags).filter((snag) => snag.layer === layer.id)
   const [naming, setNaming] = useState(false)
   const sortable = useSortable({ id: layer.id, data: { kind: 'layer' }, disabled: naming || top === null })

@@ -23,6 +23,14 @@ export function FolioTab({ folio, colour, size = 26 }: { folio: number | string 
 
 /** Ink or white, whichever reads better on a colour; black where neither reaches a contrast of 4.5 (WCAG). */
 export function inkOn(hex: string): string {
+  let ink = inks.get(hex)
+  if (!ink) inks.set(hex, (ink = findInk(hex)))
+  return ink
+}
+
+const inks = new Map<string, string>()
+
+function findInk(hex: string): string {
   const best = ['#1e2126', '#ffffff'].toSorted((a, b) => wcagContrast(hex, b) - wcagContrast(hex, a))[0]!
   return wcagContrast(hex, best) >= 4.5 ? best : '#000000'
 }

@@ -20,6 +20,12 @@ export interface SearchProgress {
 const ready = loadGeometry(wasmUrl)
 let stopped = false
 let paused = false
+/** Until when it rests, to leave the machine to the maker's hand (ms). */
+let restUntil = 0
+
+/** A search listens this often, and tells how far it is that often (ms). */
+const LISTEN_MS = 16
+const TELL_MS = 100
 
 /** Lets messages in, so that a search can be stopped between steps. */
 const breathe = (ms = 0) => new Promise((resolve) => setTimeout(resolve, ms))
@@ -40,7 +46,8 @@ const api = {
     for (const { run, nester } of work) nester.offer(run.layout)
     let start = performance.now()
     let steps = 0
-    let last = start
+    let heard = start
+    let told = start
     for (let k = 0; work.length > 0 && !stopped && performance.now() - start < seconds * 1000; k++) {
       const item = work[k % work.length]!
       item.nester.step()
@@ -49,15 +56,17 @@ const api = {
         item.best = item.nester.best.score
         onBetter(item.run.fingerprint, item.nester.best)
       }
-      if (performance.now() - last > 80) {
-        last = performance.now()
-        onProgress({ share: (last - start) / (seconds * 1000), score: work.reduce((sum, w) => sum + w.best, 0), steps })
-        await breathe()
-        while (paused && !stopped) await breathe(60)
-        // Time stands still while it is paused.
-        start += performance.now() - last
-        last = performance.now()
+      if (performance.now() - heard < LISTEN_MS) continue
+      heard = performance.now()
+      if (heard - told > TELL_MS) {
+        told = heard
+        onProgress({ share: (heard - start) / (seconds * 1000), score: work.reduce((sum, w) => sum + w.best, 0), steps })
       }
+      await breathe()
+      while ((paused || performance.now() < restUntil) && !stopped) await breathe(25)
+      // Time stands still while it is paused or rests.
+      start += performance.now() - heard
+      heard = performance.now()
     }
   },
   stop(): void {
@@ -65,6 +74,10 @@ const api = {
   },
   pause(on: boolean): void {
     paused = on
+  },
+  /** Stands aside for a moment. */
+  rest(ms: number): void {
+    restUntil = performance.now() + ms
   },
 }
 

@@ -38,6 +38,7 @@ type Level = keyof typeof CELLS
 /** An order that is coarsely no worse than this beside the best is worth laying finely. */
 const PROMISING = 0.012
 const CLEARANCE_MM = 0.006
+const ROUNDING_MM2 = 1
 /** Steps that only search orders, fewer where there are many pieces to lay; and after them of so many steps one. */
 const ORDERS_FIRST = 8
 const ORDERS_LEAST = 4
@@ -50,6 +51,8 @@ const FIRST_POSES = 300
 /** The same for every later order. */
 const SEARCH_POSES = 1200
 const LEAST_POSES = 6
+/** Orders that are known to have been laid. */
+const MOST_NOTED = 2000
 
 interface Pose {
   rotation: number
@@ -76,6 +79,8 @@ interface Ground {
   h: number
   originX: number
   originY: number
+  /** Card that is left on it at most, mm². */
+  free: number
 }
 
 /** Lays the short side or the long side of the sheet full first. */
@@ -90,6 +95,7 @@ export class Nester {
   private readonly grown: Polygon[]
   private readonly poses = new Map<string, Pose[]>()
   private readonly areas: number[]
+  private readonly grownAreas: number[]
   private readonly turnLists: number[][] = []
   /** Some pieces have a say in what they share a sheet with. Then, or where it was asked for, only orders are searched. */
   private readonly grouped: boolean
@@ -130,6 +136,7 @@ export class Nester {
     this.boxes = !this.ordersOnly && BoxSearch.suits(instance) ? new BoxSearch(instance, this.random) : null
     this.grown = pieces.map((piece) => grownShape(piece.shape, this.grow))
     this.areas = pieces.map((piece) => polygonArea(piece.shape))
+    this.grownAreas = this.grown.map(polygonArea)
     const pinned = new Set((instance.pinned ?? []).map((p) => `${p.id}#${p.copy}`))
     const items: Item[] = []
     pieces.forEach((piece, k) => {
@@ -211,6 +218,7 @@ export class Nester {
         changed[i]!.pose = this.random() < 0.4 ? -1 : Math.floor(this.random() * count)
       }
     }
+    if (this.wasLaid(changed, axis)) return false
     const layout = this.lay(changed, axis, 'coarse')
     // A little worse is let in now and then, less so as steps go by, to leave dead ends.
     const heat = 0.02 / (1 + this.steps / 300)
@@ -221,6 +229,16 @@ export class Nester {
   }
 
   private otherAxis = false
+  private readonly laid = new Set<string>()
+
+  /** Whether an order was laid before, be it with copies of a piece in each other's places. Notes it as laid. */
+  private wasLaid(items: readonly Item[], axis: Axis): boolean {
+    const key = `${axis} ${items.map((item) => `${item.piece}.${item.pose}`).join(' ')}`
+    if (this.laid.has(key)) return true
+    if (this.laid.size >= MOST_NOTED) this.laid.clear()
+    this.laid.add(key)
+    return false
+  }
 
   /** Lays an order along an axis, and goes on from there if it is better. */
   private adopt(items: Item[], axis: Axis): boolean {
@@ -306,7 +324,7 @@ export class Nester {
     const place = (item: Item, n: number): boolean => {
       const key = `${item.piece} ${item.pose} ${n}`
       const on = ground(n)
-      if (failed.has(key) || !this.mayShare(item.piece, on.sheet, placements)) return false
+      if (failed.has(key) || this.grownAreas[item.piece]! > on.free || !this.mayShare(item.piece, on.sheet, placements)) return false
       const all = this.posesOf(item.piece, axis, level)
       const found = this.findBest(on, item.pose >= 0 && item.pose < all.length ? [all[item.pose]!] : all, cell)
       if (!found) {
@@ -315,6 +333,7 @@ export class Nester {
       }
       const { pose, x, y } = found
       on.grid.take(pose.mask, x, y)
+      on.free -= this.grownAreas[item.piece]!
       const [px, py] = [x * cell - pose.offsetX + on.originX, y * cell - pose.offsetY + on.originY]
       const { id } = this.instance.pieces[item.piece]!
       placements.push({ id, copy: item.copy, sheet: on.sheet, x: axis === 'rows' ? px : py, y: axis === 'rows' ? py : px, rotation: pose.rotation })
@@ -332,10 +351,11 @@ export class Nester {
       const together = items.filter((other) => this.instance.pieces[other.piece]!.group === group)
       for (let n = 0; ; n++) {
         const on = ground(n)
-        const [grid, count] = [on.grid.copy(), placements.length]
+        const [grid, free, count] = [on.grid.copy(), on.free, placements.length]
         if (together.every((other) => place(other, n))) break
         // Not all of it goes here: as if it had not been tried, and one sheet further. What no sheet holds is let fall apart.
         on.grid = grid
+        on.free = free
         placements.length = count
         failed.clear()
         if (n < offCuts.length || !on.grid.isUntouched) continue
@@ -360,7 +380,7 @@ export class Nester {
   private wholeGround(sheet: number, axis: Axis, cell: number): Ground {
     const [w, h] = axis === 'rows' ? [this.gridW, this.gridH] : [this.gridH, this.gridW]
     const origin = this.instance.sheet.margin - this.grow
-    return { sheet, grid: new SheetGrid(Math.ceil(w / cell - 1e-9), Math.ceil(h / cell - 1e-9)), w, h, originX: origin, originY: origin }
+    return { sheet, grid: new SheetGrid(Math.ceil(w / cell - 1e-9), Math.ceil(h / cell - 1e-9)), w, h, originX: origin, originY: origin, free: w * h + ROUNDING_MM2 }
   }
 
   /** The cells of an off-cut, those outside its outline taken; none where the rim leaves nothing of it. */
@@ -377,7 +397,7 @@ export class Nester {
       const around = { outer: rectangle(0, 0, w, h).outer, holes: regionRings(mapRegion([1, 0, 0, 1, -b.minX, -b.minY], inside)) }
       grid.take(makeMask(around, cell, w, h), 0, 0)
     }
-    return [{ sheet: -1 - k, grid, w, h, originX: b.minX, originY: b.minY }]
+    return [{ sheet: -1 - k, grid, w, h, originX: b.minX, originY: b.minY, free: regionArea(inside) + ROUNDING_MM2 }]
   }
 
   private findBest({ grid, w, h }: Ground, poses: readonly Pose[], cell: number): { pose: Pose; x: number; y: number } | null {

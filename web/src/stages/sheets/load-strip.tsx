@@ -1,5 +1,6 @@
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { arrayMove, horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable'
+import { memo, useMemo } from 'react'
 import { setPlan } from '@feuillet/core/project'
 import { loadTag, type Load } from '@feuillet/core/sheets'
 import { change } from '../../app/edits'
@@ -13,13 +14,13 @@ interface Props {
 }
 
 /** Loads in cutting order as a row of tabs to drag; a mark where setting or mat change. */
-export function LoadStrip({ loads, picked, onPick }: Props) {
+export const LoadStrip = memo(function LoadStrip({ loads, picked, onPick }: Props) {
   const dispatch = useAppDispatch()
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   )
-  const ids = loads.map((load) => load.id)
+  const ids = useMemo(() => loads.map((load) => load.id), [loads])
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return
     const loadOrder = arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id)))
@@ -38,9 +39,9 @@ export function LoadStrip({ loads, picked, onPick }: Props) {
       </DndContext>
     </section>
   )
-}
+})
 
-function Tab({ load, first, picked, onPick }: { load: Load; first: boolean; picked: boolean; onPick: (loadId: string) => void }) {
+const Tab = memo(function Tab({ load, first, picked, onPick }: { load: Load; first: boolean; picked: boolean; onPick: (loadId: string) => void }) {
   const { setNodeRef, attributes, listeners, transform, isDragging } = useSortable({ id: load.id })
   return (
     <li
@@ -68,4 +69,4 @@ function Tab({ load, first, picked, onPick }: { load: Load; first: boolean; pick
       </button>
     </li>
   )
-}
+})

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import type { Load } from '@feuillet/core/sheets'
 import { formatLength, formatSize } from '@feuillet/core/units'
 import { selectDerived, selectProject, selectStageSnags, selectUnit, selectView } from '../../app/selectors'
@@ -15,6 +15,8 @@ import { SheetGrid } from './sheet-grid'
 import { SheetsPanel } from './sheets-panel'
 import { CutElsewhere } from './what-is-cut'
 
+const NO_LOADS: Load[] = []
+
 export default function SheetsScreen() {
   const dispatch = useAppDispatch()
   const [onCutter, setOnCutter] = useState(false)
@@ -23,9 +25,10 @@ export default function SheetsScreen() {
   const derived = useAppSelector(selectDerived)
   const view = useAppSelector(selectView)
   const snags = useAppSelector((state) => selectStageSnags(state, 'sheets'))
-  const loads = derived?.loads ?? []
+  const loads = derived?.loads ?? NO_LOADS
   const load = loads.find((l) => l.id === view.loadId)
   const { plan, drawer } = project
+  const pick = useCallback((loadId: string) => dispatch(looked({ loadId, partKeys: [] })), [dispatch])
   if (onCutter) return <CutterScreen onClose={() => setOnCutter(false)} />
   return (
     <StageFrame
@@ -70,9 +73,9 @@ export default function SheetsScreen() {
       ) : plan.cutWith ? (
         <CutElsewhere host={plan.cutWith} />
       ) : (
-        <SheetGrid loads={loads} unit={unit} onPick={(l: Load) => dispatch(looked({ loadId: l.id, partKeys: [] }))} />
+        <SheetGrid loads={loads} onPick={pick} />
       )}
-      {loads.length > 0 && <LoadStrip loads={loads} picked={view.loadId} onPick={(loadId) => dispatch(looked({ loadId, partKeys: [] }))} />}
+      {loads.length > 0 && <LoadStrip loads={loads} picked={view.loadId} onPick={pick} />}
     </StageFrame>
   )
 }

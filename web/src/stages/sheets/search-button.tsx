@@ -17,6 +17,10 @@ const LENGTHS = [
   { seconds: 300, words: '5 min' },
 ]
 
+/** While the maker presses or types, the search stands aside for so long (ms). */
+const REST_MS = 300
+const HANDS_ON = ['pointerdown', 'pointerup', 'keydown', 'wheel'] as const
+
 /** A longer search for fewer sheets, in workers of its own: progress, a pause, and a stop that keeps the best so far. */
 export function SearchButton() {
   const dispatch = useAppDispatch()
@@ -31,6 +35,8 @@ export function SearchButton() {
     const before = task.reduce((sum, { layout }) => sum + layout.score, 0)
     const steps = nestWorkers().map(() => 0)
     let under = true
+    const standAside = () => nestWorkers().forEach((worker) => void worker.rest(REST_MS))
+    for (const kind of HANDS_ON) window.addEventListener(kind, standAside, { capture: true, passive: true })
     setPaused(false)
     dispatch(searching({ share: 0, score: before, steps: 0 }))
     const better = (fingerprint: string, layout: NestLayout) => {
@@ -52,6 +58,7 @@ export function SearchButton() {
       ),
     )
     under = false
+    for (const kind of HANDS_ON) window.removeEventListener(kind, standAside, { capture: true })
     const found = task.filter(({ fingerprint, layout }) => best.get(fingerprint) !== layout)
     for (const { fingerprint } of found) await keepLayout(fingerprint, best.get(fingerprint)!)
     dispatch(searching(null))

@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { polygonToPath } from '@feuillet/core/geometry'
 import type { LaidPiece, Load } from '@feuillet/core/sheets'
 import { inkOn } from '../../ui/folio-tab'
@@ -5,19 +6,26 @@ import { inkOn } from '../../ui/folio-tab'
 export const pieceKey = (piece: LaidPiece): string => `${piece.placement.id}#${piece.placement.copy}`
 
 /** One sheet of card with its rim, its pieces as cut lines with folio numbers, and the clean off-cut. */
-export function SheetDrawing({ load, rimMm, px, children }: { load: Load; rimMm: number; px: number; children?: React.ReactNode }) {
+export const SheetDrawing = memo(function SheetDrawing({ load, rimMm, px, children }: { load: Load; rimMm: number; px: number; children?: React.ReactNode }) {
   const { paper, offCut } = load
   const ink = inkOn(paper.colour)
+  const outline = polygonToPath(load.outline)
   return (
     <g>
-      <path
-        d={polygonToPath(load.outline)}
-        fillRule="evenodd"
-        fill={paper.colour}
-        stroke="rgb(0 0 0 / 0.35)"
-        strokeWidth={px * 0.7}
-        style={{ filter: `drop-shadow(0 ${px * 1.5}px ${px * 2}px rgb(0 0 0 / 0.35))` }}
-      />
+      {/* The shadow as outlines, which cost a tenth of a blurred one. */}
+      {[2.6, 1.3].map((offset) => (
+        <path
+          key={offset}
+          d={outline}
+          fillRule="evenodd"
+          fill="#000"
+          opacity={0.13}
+          stroke="#000"
+          strokeWidth={px * offset}
+          transform={`translate(0 ${px * offset})`}
+        />
+      ))}
+      <path d={outline} fillRule="evenodd" fill={paper.colour} stroke="rgb(0 0 0 / 0.35)" strokeWidth={px * 0.7} />
       {!load.onOffCut && (
         <rect
           x={rimMm}
@@ -35,9 +43,9 @@ export function SheetDrawing({ load, rimMm, px, children }: { load: Load; rimMm:
       {children ?? load.pieces.map((piece) => <PieceShape key={pieceKey(piece)} piece={piece} px={px} ink={ink} />)}
     </g>
   )
-}
+})
 
-export function PieceShape({ piece, px, ink }: { piece: LaidPiece; px: number; ink: string }) {
+export const PieceShape = memo(function PieceShape({ piece, px, ink }: { piece: LaidPiece; px: number; ink: string }) {
   const { number, folds, places } = piece.marks
   return (
     <g data-piece={pieceKey(piece)}>
@@ -64,7 +72,7 @@ export function PieceShape({ piece, px, ink }: { piece: LaidPiece; px: number; i
       ))}
     </g>
   )
-}
+})
 
 function OffCutLine({ load, px, ink }: { load: Load; px: number; ink: string }) {
   const { x, y, widthMm, heightMm } = load.offCut!

@@ -1,5 +1,6 @@
 import type { Load } from '@feuillet/core/sheets'
-import { formatMinutes, type Unit } from '@feuillet/core/units'
+import { memo } from 'react'
+import { formatMinutes } from '@feuillet/core/units'
 import { selectProject } from '../../app/selectors'
 import { useAppSelector } from '../../app/store'
 import { useSize } from '../../drawing/use-size'
@@ -10,7 +11,7 @@ const LEAST_PX = 120
 const TIMES_PX = 170
 
 /** All loads side by side, as large as the room allows. */
-export function SheetGrid({ loads, onPick }: { loads: readonly Load[]; unit: Unit; onPick: (load: Load) => void }) {
+export const SheetGrid = memo(function SheetGrid({ loads, onPick }: { loads: readonly Load[]; onPick: (loadId: string) => void }) {
   const { drawer } = useAppSelector(selectProject)
   const [ref, { width, height }] = useSize()
   // The number of columns that makes the sheets largest; where they would be tiny, as many as fill the width.
@@ -34,7 +35,7 @@ export function SheetGrid({ loads, onPick }: { loads: readonly Load[]; unit: Uni
               <button
                 type="button"
                 className="block w-full text-left"
-                onClick={() => onPick(load)}
+                onClick={() => onPick(load.id)}
                 aria-label={`Load ${load.number}: ${load.paper.name}, layers ${load.folios.join(', ')}`}
               >
                 <span className="flex items-baseline justify-between gap-2 pb-1">
@@ -58,4 +59,4 @@ export function SheetGrid({ loads, onPick }: { loads: readonly Load[]; unit: Uni
       </ul>
     </div>
   )
-}
+})
