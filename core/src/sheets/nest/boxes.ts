@@ -1,21 +1,26 @@
 // Cards, strips and mats: pieces that fill their boxes are laid by exact lengths along a skyline, thousands of orders a
 // second. No grid takes anything away, so that what fits to the last hair is found to fit.
 import { boxHeight, boxWidth, mapPolygon, polygonArea, polygonBox, rotation } from '../../geometry'
+import { SheetFill, type BoxSpot } from './box-beam'
 import type { NestInstance, NestLayout, Placement } from './instance'
+import { HAIR, Sky } from './sky'
 import { summarise } from './summary'
 import { turnsOf } from './turns'
 
 /** A piece counts as a box from this share of its box on. */
 const FILLS = 0.97
-const ORDERS_A_STEP = 400
+const ORDERS_A_STEP = 200
+/** Niches that a step fills in all layouts under way. */
+const LEVELS_A_STEP = 2
+/** Steps a box for what full sheets leave, and the most of them. */
+const TAIL_STEPS = 3
+const MOST_TAIL_STEPS = 60
 /** How much worse an order may be and still be gone on from (score): falling, and now and then begun anew. */
 const FIRST_HEAT = 0.03
 const LEAST_HEAT = 0.0005
-const COOLING = 0.99995
-/** Room is given this much, mm, so that sums of lengths that are equal on paper are equal here. */
-const HAIR = 1e-7
+const FIRST_COOLING = 0.99995
 /** Lengths that differ by less than this count as a fit. */
-const FLUSH_MM = 0.3
+const FLUSH_MM = 0.05
 
 /** One way up of a box: its turn, its size, and where its corner lies from the piece's origin. */
 interface Side {
@@ -33,56 +38,60 @@ interface Box {
   area: number
 }
 
-interface Spot {
-  box: number
-  sheet: number
-  x: number
-  y: number
-  side: Side
-}
-
 interface Order {
-  boxes: number[]
+  boxes: Int32Array
   /** Which way up each box (by its number) lies. */
   ups: Uint8Array
   cost: number
 }
 
-interface Sky {
-  xs: number[]
-  ys: number[]
-  ws: number[]
-}
-
 export class BoxSearch {
-  private readonly boxes: Box[] = []
+  private readonly boxes: readonly Box[]
   private readonly w: number
   private readonly h: number
-  /** Of each box both ways up, gap included; one that cannot be is larger than any sheet. */
+  /** Of each box both ways up (2 · box + side), gap included; one that cannot be is larger than any sheet. */
   private readonly widths: Float64Array
   private readonly heights: Float64Array
-  private readonly next: Int32Array
+  private readonly areas: Float64Array
   /** The least width of any box. */
   private readonly slimmest: number
-  private current: Order | null = null
+  private readonly order: Order
+  private readonly trial: Order
   private heat = FIRST_HEAT
+  private cooling = FIRST_COOLING
+  // The layout under way: of each box its sheet, place and side, and what of it is not laid yet.
+  private readonly sheets: Int16Array
+  private readonly xs: Float64Array
+  private readonly ys: Float64Array
+  private readonly sides: Int32Array
+  private readonly rest: Int32Array
+  private readonly sky: Sky
 
+  /** @param only the boxes to lay, all of the instance by default */
   constructor(
     private readonly instance: NestInstance,
     private readonly random: () => number,
+    only?: readonly Box[],
   ) {
-    const { sheet, gap, pieces } = instance
+    const { sheet, gap } = instance
     this.w = sheet.w - 2 * sheet.margin + gap
     this.h = sheet.h - 2 * sheet.margin + gap
-    pieces.forEach((piece, k) => {
-      const sides = sidesOf(instance, k).filter((side) => side.w <= this.w + HAIR && side.h <= this.h + HAIR)
-      for (let copy = 0; copy < piece.qty; copy++) this.boxes.push({ piece: k, copy, sides, area: polygonArea(piece.shape) })
-    })
+    this.boxes = only ?? boxesOf(instance, this.w, this.h)
     const lengths = (pick: 'w' | 'h') => Float64Array.from(this.boxes.flatMap(({ sides }) => [sides[0]?.[pick] ?? Infinity, sides[1]?.[pick] ?? Infinity]))
     this.widths = lengths('w')
     this.heights = lengths('h')
+    this.areas = Float64Array.from(this.boxes, ({ area }) => area)
     this.slimmest = Math.min(...this.widths)
-    this.next = new Int32Array(this.boxes.length + 1)
+    const n = this.boxes.length
+    const longestFirst = [...this.boxes.keys()].sort((a, b) => this.longest(b) - this.longest(a))
+    this.order = { boxes: Int32Array.from(longestFirst), ups: new Uint8Array(n), cost: Infinity }
+    this.trial = { boxes: new Int32Array(n), ups: new Uint8Array(n), cost: Infinity }
+    this.sheets = new Int16Array(n)
+    this.xs = new Float64Array(n)
+    this.ys = new Float64Array(n)
+    this.sides = new Int32Array(n)
+    this.rest = new Int32Array(n)
+    this.sky = new Sky(n)
   }
 
   /** Whether all pieces are boxes, none is pinned, and there are whole sheets only. */
@@ -94,132 +103,249 @@ export class BoxSearch {
     })
   }
 
-  /** Tries some orders; gives a layout where one is better than `best`. */
+  /** Tries some orders, or goes on filling sheet by sheet; gives a layout where one is better than `best`. */
   step(best: NestLayout): NestLayout | null {
     if (this.boxes.some((box) => box.sides.length === 0)) return null
-    let least = best.score
-    let found: Spot[] | null = null
-    for (let k = 0; k < ORDERS_A_STEP; k++) {
-      const order = this.changed()
-      const spots = this.lay(order)
-      const { score, areaLast } = this.measure(spots)
-      // What is left on the last sheet guides the search between layouts of one score.
-      order.cost = score + areaLast / (this.w * this.h)
-      if (!this.current || order.cost <= this.current.cost + this.heat * this.random()) this.current = order
-      if (score < least - 1e-9) {
-        least = score
-        found = spots
-      }
-      this.heat = this.heat < LEAST_HEAT ? FIRST_HEAT : this.heat * COOLING
+    this.filling = !this.filling
+    return this.filling ? this.fillOn(best) : this.tryOrders(best)
+  }
+
+  /** Orders come first. */
+  private filling = true
+  private fill: SheetFill | null = null
+  private goal = 0
+  /** Full sheets so far, and a search of its own for what they leave. */
+  private full: BoxSpot[][] = []
+  private tail: { search: BoxSearch; best: NestLayout; steps: number } | null = null
+
+  /** Some niches further on the sheet that is being filled; at its end the next one, and then what is left. */
+  private fillOn(best: NestLayout): NestLayout | null {
+    if (this.tail) return this.layTail(this.tail, best)
+    if (!this.fill) {
+      this.full = []
+      this.goal = best.score
+      this.fill = this.sheetFill([...this.boxes.keys()])
     }
-    return (
-      found &&
-      summarise(
+    for (let k = 0; k < LEVELS_A_STEP; k++) {
+      if (this.fill.level()) continue
+      const { spots, left } = this.fill.result()
+      this.full.push(spots)
+      const more = left.length > 0 && this.full.length < Math.ceil(this.goal - 1e-9) - 1
+      this.fill = more ? this.sheetFill(left) : null
+      if (more) return null
+      if (left.length === 0) return this.withFull([], best)
+      // Only whole fillings of a part of a sheet are of use.
+      if (this.goal <= 1) return null
+      const search = new BoxSearch(
         this.instance,
-        found.map((spot) => this.placementOf(spot)),
+        this.random,
+        left.map((box) => this.boxes[box]!),
       )
+      this.tail = { search, best: search.first(), steps: Math.min(MOST_TAIL_STEPS, left.length * TAIL_STEPS) }
+      return null
+    }
+    return null
+  }
+
+  /** The next sheet, filled as far as it goes; where one sheet takes everything, a part of it that would be better. */
+  private sheetFill(rest: number[]): SheetFill {
+    const { gap } = this.instance
+    const sizes = { widths: this.widths, heights: this.heights, areas: this.areas }
+    let [w, h] = [this.w, this.h]
+    if (this.goal <= 1) {
+      const share = this.goal * (1 - 0.002 - 0.02 * this.random())
+      if (this.random() < 0.5) w = (w - gap) * share + gap
+      else h = (h - gap) * share + gap
+    }
+    return new SheetFill(sizes, rest, w, h, this.random)
+  }
+
+  private layTail(tail: NonNullable<typeof this.tail>, best: NestLayout): NestLayout | null {
+    const layout = tail.search.step(tail.best)
+    if (layout) tail.best = layout
+    if (--tail.steps > 0) return null
+    this.tail = null
+    const first = this.full.length
+    if (first + tail.best.score >= best.score - 1e-9) return null
+    return this.withFull(
+      tail.best.placements.map((p) => ({ ...p, sheet: p.sheet + first })),
+      best,
     )
   }
 
-  private measure(spots: readonly Spot[]): { score: number; areaLast: number } {
-    const { gap } = this.instance
-    let last = 0
-    for (const spot of spots) if (spot.sheet > last) last = spot.sheet
-    let [reachX, reachY, areaLast] = [0, 0, 0]
-    for (const { sheet, x, y, side, box } of spots) {
-      if (sheet < last) continue
-      areaLast += this.boxes[box]!.area
-      reachX = Math.max(reachX, x + side.w - gap)
-      reachY = Math.max(reachY, y + side.h - gap)
-    }
-    return { score: last + Math.min(reachX / (this.w - gap), reachY / (this.h - gap)), areaLast }
+  /** Full sheets, and what was laid behind them. */
+  private withFull(tail: readonly Placement[], best: NestLayout): NestLayout | null {
+    const head = this.full.flatMap((spots, sheet) => spots.map(({ side, x, y }) => this.placement(side >> 1, sheet, x, y, side)))
+    const layout = summarise(this.instance, [...head, ...tail])
+    return layout.score < best.score - 1e-9 ? layout : null
   }
 
-  private placementOf({ box, sheet, x, y, side }: Spot): Placement {
-    const { piece, copy } = this.boxes[box]!
+  /** A layout to begin with. */
+  private first(): NestLayout {
+    this.lay(this.order, Infinity)
+    return summarise(this.instance, this.placements())
+  }
+
+  private tryOrders(best: NestLayout): NestLayout | null {
+    const { order, trial } = this
+    let least = best.score
+    let found: Placement[] | null = null
+    for (let k = 0; k < ORDERS_A_STEP; k++) {
+      this.change()
+      const score = this.lay(trial, order.cost + this.heat)
+      if (score < least - 1e-9) {
+        least = score
+        found = this.placements()
+      }
+      if (trial.cost <= order.cost + this.heat * this.random()) {
+        order.boxes.set(trial.boxes)
+        order.ups.set(trial.ups)
+        order.cost = trial.cost
+      }
+      this.heat *= this.cooling
+      if (this.heat < LEAST_HEAT) {
+        // Ever longer from hot to cold.
+        this.heat = FIRST_HEAT
+        this.cooling = 1 - (1 - this.cooling) * 0.6
+      }
+    }
+    return found && summarise(this.instance, found)
+  }
+
+  private placements(): Placement[] {
+    return this.boxes.map((_, box) => this.placement(box, this.sheets[box]!, this.xs[box]!, this.ys[box]!, this.sides[box]!))
+  }
+
+  /** A side (2 · box + side) with its corner at x, y of the cuttable area. */
+  private placement(box: number, sheet: number, x: number, y: number, side: number): Placement {
     const { margin } = this.instance.sheet
-    return { id: this.instance.pieces[piece]!.id, copy, sheet, x: margin + x - side.minX, y: margin + y - side.minY, rotation: side.rotation }
+    const { piece, copy, sides } = this.boxes[box]!
+    const { minX, minY, rotation } = sides[side % 2]!
+    return { id: this.instance.pieces[piece]!.id, copy, sheet, x: margin + x - minX, y: margin + y - minY, rotation }
   }
 
-  private changed(): Order {
-    if (!this.current) {
-      const boxes = [...this.boxes.keys()].sort((a, b) => this.longest(b) - this.longest(a))
-      return { boxes, ups: new Uint8Array(this.boxes.length), cost: Infinity }
-    }
-    const boxes = [...this.current.boxes]
-    const ups = this.current.ups.slice()
-    const pick = () => Math.floor(this.random() * boxes.length)
-    const kind = this.random()
+  /** The order with two boxes in each other's place, one elsewhere, or one the other way up, as a trial. */
+  private change(): void {
+    const { order, trial, random } = this
+    const { boxes, ups } = trial
+    boxes.set(order.boxes)
+    ups.set(order.ups)
+    const n = boxes.length
+    const i = Math.floor(random() * n)
+    const k = Math.floor(random() * n)
+    const kind = random()
     if (kind < 0.4) {
-      const [i, j] = [pick(), pick()]
-      ;[boxes[i], boxes[j]] = [boxes[j]!, boxes[i]!]
+      const box = boxes[i]!
+      boxes[i] = boxes[k]!
+      boxes[k] = box
     } else if (kind < 0.75) {
-      const [box] = boxes.splice(pick(), 1)
-      boxes.splice(Math.floor(this.random() * (boxes.length + 1)), 0, box!)
+      const box = boxes[i]!
+      if (i < k) boxes.copyWithin(i, i + 1, k + 1)
+      else boxes.copyWithin(k + 1, k, i)
+      boxes[k] = box
     } else {
-      const box = boxes[pick()]!
+      const box = boxes[i]!
       ups[box] = 1 - ups[box]!
     }
-    return { boxes, ups, cost: Infinity }
   }
 
   private longest(k: number): number {
     return Math.max(...this.boxes[k]!.sides.flatMap(({ w, h }) => [w, h]))
   }
 
-  /** Fills the lowest niche of the skyline, sheet by sheet: what fits it best goes in, the order decides between equals. */
-  private lay({ boxes, ups }: Order): Spot[] {
-    const { widths, heights, next } = this
-    const n = boxes.length
-    // What is left, as a chain that starts behind the last box.
-    for (let i = 0; i < n; i++) next[boxes[i]!] = boxes[i + 1] ?? -1
-    next[n] = boxes[0] ?? -1
-    const spots: Spot[] = []
-    for (let sheet = 0; next[n]! >= 0; sheet++) {
-      const sky: Sky = { xs: [0], ys: [0], ws: [this.w] }
+  /**
+   * Fills the lowest niche of the skyline, sheet by sheet: what fits it best goes in, the order decides between equals. Gives
+   * the score, and sets the order's cost: what is left on the last sheet guides the search between layouts of one score.
+   * Gives up, with no score, where the cost is sure to be over `most`.
+   */
+  private lay(order: Order, most: number): number {
+    const { widths, heights, rest, sky, w: sheetW, h: sheetH, areas } = this
+    const { ups } = order
+    const { gap } = this.instance
+    let left = order.boxes.length
+    rest.set(order.boxes)
+    let areaLeft = 0
+    for (let k = 0; k < left; k++) areaLeft += areas[k]!
+    for (let sheet = 0; ; sheet++) {
+      sky.clear(sheetW)
+      let [reachX, reachY, areaHere] = [0, 0, 0]
       for (;;) {
-        const niche = lowestNiche(sky)
+        const niche = sky.lowest()
         const x = sky.xs[niche]!
         const y = sky.ys[niche]!
         const wide = sky.ws[niche]!
-        const wallLeft = (niche > 0 ? sky.ys[niche - 1]! : this.h) - y
-        const wallRight = (niche + 1 < sky.xs.length ? sky.ys[niche + 1]! : this.h) - y
-        const room = this.h - y
         if (wide < this.slimmest - HAIR) {
-          if (!fillNiche(sky, niche)) break
+          if (!sky.fill(niche)) break
           continue
         }
+        const wallLeft = (niche > 0 ? sky.ys[niche - 1]! : sheetH) - y
+        const wallRight = (niche + 1 < sky.count ? sky.ys[niche + 1]! : sheetH) - y
+        const wideMost = wide + HAIR
+        const highMost = sheetH - y + HAIR
+        const flushW = wide - FLUSH_MM
         let pick = -1
         let pickSide = 0
-        let before = -1
-        let most = -1
-        for (let at = -1, k = next[n]!; k >= 0 && most < 3; at = k, k = next[k]!)
+        let fits = -1
+        for (let i = 0; i < left && fits < 3; i++) {
+          const base = rest[i]! * 2
+          const up = ups[rest[i]!]!
           for (let u = 0; u < 2; u++) {
-            const side = k * 2 + (u ^ ups[k]!)
-            const [w, h] = [widths[side]!, heights[side]!]
-            if (w > wide + HAIR || h > room + HAIR) continue
-            const fit = (wide - w < FLUSH_MM ? 2 : 0) + (Math.abs(h - wallLeft) < FLUSH_MM || Math.abs(h - wallRight) < FLUSH_MM ? 1 : 0)
-            if (fit <= most) continue
-            most = fit
-            pick = k
+            const side = base + (u ^ up)
+            const w = widths[side]!
+            const h = heights[side]!
+            if (w > wideMost || h > highMost) continue
+            let fit = w > flushW ? 2 : 0
+            const toLeft = h - wallLeft
+            const toRight = h - wallRight
+            if ((toLeft < FLUSH_MM && toLeft > -FLUSH_MM) || (toRight < FLUSH_MM && toRight > -FLUSH_MM)) fit++
+            if (fit <= fits) continue
+            fits = fit
+            pick = i
             pickSide = side
-            before = at
           }
+        }
         if (pick < 0) {
-          if (!fillNiche(sky, niche)) break
+          if (!sky.fill(niche)) break
           continue
         }
-        next[before < 0 ? n : before] = next[pick]!
+        const box = rest[pick]!
+        left--
+        for (let i = pick; i < left; i++) rest[i] = rest[i + 1]!
         const w = widths[pickSide]!
+        const h = heights[pickSide]!
         // Against the higher wall, so that the niche that stays is one.
         const atRight = wallRight > wallLeft
-        spots.push({ box: pick, sheet, x: atRight ? x + wide - w : x, y, side: this.boxes[pick]!.sides[pickSide % 2]! })
-        raise(sky, niche, w, y + heights[pickSide]!, atRight)
+        const at = atRight ? x + wide - w : x
+        this.sheets[box] = sheet
+        this.xs[box] = at
+        this.ys[box] = y
+        this.sides[box] = pickSide
+        reachX = Math.max(reachX, at + w - gap)
+        reachY = Math.max(reachY, y + h - gap)
+        areaHere += areas[box]!
+        if (left === 0) {
+          const score = sheet + Math.min(reachX / (sheetW - gap), reachY / (sheetH - gap))
+          order.cost = score + areaHere / (sheetW * sheetH)
+          return score
+        }
+        sky.raise(niche, w, y + h, atRight)
+      }
+      areaLeft -= areaHere
+      // At best what is left takes its own area of the next sheet, as a strip.
+      if (sheet + 1 + (2 * areaLeft) / (sheetW * sheetH) > most) {
+        order.cost = Infinity
+        return Infinity
       }
     }
-    return spots
   }
 }
+
+/** Every copy of every piece as a box, with the ways up that fit on a sheet of w × h. */
+const boxesOf = (instance: NestInstance, w: number, h: number): Box[] =>
+  instance.pieces.flatMap((piece, k) => {
+    const sides = sidesOf(instance, k).filter((side) => side.w <= w + HAIR && side.h <= h + HAIR)
+    return Array.from({ length: piece.qty }, (_, copy): Box => ({ piece: k, copy, sides, area: polygonArea(piece.shape) }))
+  })
 
 /** The ways up of a piece, gap included. */
 function sidesOf(instance: NestInstance, k: number): Side[] {
@@ -230,50 +356,4 @@ function sidesOf(instance: NestInstance, k: number): Side[] {
     const b = polygonBox(mapPolygon(rotation(rotated), piece.shape))
     return { rotation: rotated, w: boxWidth(b) + instance.gap, h: boxHeight(b) + instance.gap, minX: b.minX, minY: b.minY }
   })
-}
-
-function lowestNiche({ ys }: Sky): number {
-  let niche = 0
-  for (let i = 1; i < ys.length; i++) if (ys[i]! < ys[niche]! - HAIR) niche = i
-  return niche
-}
-
-/** Gives a niche that nothing fits up, as high as its lower wall. False where it is the whole width. */
-function fillNiche(sky: Sky, niche: number): boolean {
-  const { ys } = sky
-  if (ys.length === 1) return false
-  ys[niche] = Math.min(ys[niche - 1] ?? Infinity, ys[niche + 1] ?? Infinity)
-  join(sky)
-  return true
-}
-
-/** Lifts one end of a niche over a width to a height. */
-function raise(sky: Sky, niche: number, w: number, top: number, atRight: boolean): void {
-  const { xs, ys, ws } = sky
-  const rest = ws[niche]! - w
-  if (rest <= HAIR) ys[niche] = top
-  else if (atRight) {
-    ws[niche] = rest
-    xs.splice(niche + 1, 0, xs[niche]! + rest)
-    ys.splice(niche + 1, 0, top)
-    ws.splice(niche + 1, 0, w)
-  } else {
-    xs.splice(niche + 1, 0, xs[niche]! + w)
-    ys.splice(niche + 1, 0, ys[niche]!)
-    ws.splice(niche + 1, 0, rest)
-    ws[niche] = w
-    ys[niche] = top
-  }
-  join(sky)
-}
-
-/** Neighbours of one height are one stretch. */
-function join({ xs, ys, ws }: Sky): void {
-  for (let m = xs.length - 1; m > 0; m--)
-    if (Math.abs(ys[m]! - ys[m - 1]!) < HAIR) {
-      ws[m - 1] = ws[m - 1]! + ws[m]!
-      xs.splice(m, 1)
-      ys.splice(m, 1)
-      ws.splice(m, 1)
-    }
 }

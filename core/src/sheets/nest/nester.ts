@@ -380,7 +380,15 @@ export class Nester {
   private wholeGround(sheet: number, axis: Axis, cell: number): Ground {
     const [w, h] = axis === 'rows' ? [this.gridW, this.gridH] : [this.gridH, this.gridW]
     const origin = this.instance.sheet.margin - this.grow
-    return { sheet, grid: new SheetGrid(Math.ceil(w / cell - 1e-9), Math.ceil(h / cell - 1e-9)), w, h, originX: origin, originY: origin, free: w * h + ROUNDING_MM2 }
+    return {
+      sheet,
+      grid: new SheetGrid(Math.ceil(w / cell - 1e-9), Math.ceil(h / cell - 1e-9)),
+      w,
+      h,
+      originX: origin,
+      originY: origin,
+      free: w * h + ROUNDING_MM2,
+    }
   }
 
   /** The cells of an off-cut, those outside its outline taken; none where the rim leaves nothing of it. */

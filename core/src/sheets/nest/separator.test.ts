@@ -8,7 +8,7 @@ import { BoxSearch } from './boxes'
 import { nearest } from './clearance'
 import { makeField, overlapOf } from './field'
 import { Improver } from './improver'
-import type { NestInstance, NestPiece, Turns } from './instance'
+import type { NestInstance, NestLayout, NestPiece, Turns } from './instance'
 import { Nester } from './nester'
 
 const place = (shape: Polygon, x: number, y: number, deg: number): Polygon => mapPolygon([1, 0, 0, 1, x, y], mapPolygon(rotation(deg), shape))
@@ -129,6 +129,25 @@ describe('boxes', () => {
     expectLegal(instance, nester.best)
   })
 
+  it('fill a sheet to the last corner, as no order of laying does', () => {
+    // Cut from one sheet by straight cuts across the larger part, with the gap between.
+    const random = seededRandom(9)
+    const rects = [{ w: 292, h: 292 }]
+    while (rects.length < 20) {
+      rects.sort((a, b) => b.w * b.h - a.w * a.h)
+      const { w, h } = rects.shift()!
+      const share = 0.3 + random() * 0.4
+      if (w > h) rects.push({ w: w * share - 1, h }, { w: w * (1 - share) - 1, h })
+      else rects.push({ w, h: h * share - 1 }, { w, h: h * (1 - share) - 1 })
+    }
+    const pieces = rects.map(({ w, h }, i) => piece(`r${i}`, rectangle(0, 0, w, h), 1, 'quarter'))
+    const instance: NestInstance = { sheet: { w: 304, h: 304, margin: 6 }, gap: 2, pieces }
+    const nester = new Nester(instance, 1)
+    for (let k = 0; k < 2000 && nester.best.sheets > 1; k++) nester.step()
+    expect(nester.best.sheets).toBe(1)
+    expectLegal(instance, nester.best)
+  })
+
   it('stay legal for any sizes and rules, and take no round shapes', () => {
     const side = fc.double({ min: 6, max: 120, noNaN: true })
     fc.assert(
@@ -141,8 +160,16 @@ describe('boxes', () => {
             gap,
             pieces: sizes.map(([w, h, turns], i) => piece(`r${i}`, rectangle(3, -7, w, h), 1 + (i % 2), turns)),
           }
-          const layout = new BoxSearch(instance, seededRandom(3)).step({ placements: [], sheets: 99, score: 99, utilisation: 0 })
-          expectLegal(instance, layout!)
+          const search = new BoxSearch(instance, seededRandom(3))
+          let best: NestLayout = { placements: [], sheets: 99, score: 99, utilisation: 0 }
+          for (let k = 0; k < 60; k++) {
+            const layout = search.step(best)
+            if (!layout) continue
+            expect(layout.score).toBeLessThan(best.score)
+            expectLegal(instance, layout)
+            best = layout
+          }
+          expect(best.score).toBeLessThan(99)
         },
       ),
       { numRuns: 25 },
