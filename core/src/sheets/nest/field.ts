@@ -6,7 +6,7 @@ export interface Field {
   /** Middle of the piece's box in its own frame; everything else is about this point. */
   midX: number
   midY: number
-  /** Points along the outline, and the length of outline that each stands for (mm). */
+  /** Points along the outline, and some deep inside; the length of outline that each stands for (mm). */
   xs: Float64Array
   ys: Float64Array
   reach: Float64Array
@@ -36,6 +36,11 @@ const SPACING_MM = 5
 const BULGE_MM = 0.1
 const MOST_POINTS = 400
 const RUN = 9
+/** Points deep inside, so that a piece right over one of its own kind counts: so many, down to this share of the deepest. */
+const MOST_POLES = 6
+const LEAST_POLE = 0.3
+/** Length of outline that a point stands for, in parts of its distance from the edge. */
+const POLE_REACH = 2
 /** How many nodes beside an edge are measured exactly; the rest are filled in from them. */
 const BAND = 2.5
 
@@ -54,11 +59,17 @@ export function makeField(shape: Polygon, aroundMm: number, nodes = NODES): Fiel
   for (const ring of rings) measureBand(ring, distance, cols, rows, x0, y0, cell)
   spread(distance, cols, rows, cell)
   signInside(rings, distance, cols, rows, x0, y0, cell)
-  const points = outlinePoints(plainRings(shape).map((ring) => ring.map((v, i) => v - (i % 2 === 0 ? midX : midY))))
+  const outline = outlinePoints(plainRings(shape).map((ring) => ring.map((v, i) => v - (i % 2 === 0 ? midX : midY))))
+  const deep = poles(distance, cols, rows, x0, y0, cell)
+  const points = {
+    xs: Float64Array.of(...outline.xs, ...deep.map(({ x }) => x)),
+    ys: Float64Array.of(...outline.ys, ...deep.map(({ y }) => y)),
+    reach: Float64Array.of(...outline.reach, ...deep.map(({ r }) => POLE_REACH * r)),
+  }
   const hull = convexHull(rings[0]!)
   let radius = 0
   for (let i = 0; i < hull.length; i += 2) radius = Math.max(radius, Math.hypot(hull[i]!, hull[i + 1]!))
-  return { midX, midY, ...points, ...runsOf(points), hull, radius, area: polygonArea(shape), cols, rows, x0, y0, inv: 1 / cell, distance }
+  return { midX, midY, ...points, ...runsOf(outline, deep), hull, radius, area: polygonArea(shape), cols, rows, x0, y0, inv: 1 / cell, distance }
 }
 
 /** Exact distances at the nodes near each edge. */
@@ -160,8 +171,33 @@ function outlinePoints(rings: readonly Float64Array[]): Pick<Field, 'xs' | 'ys' 
   }
 }
 
-/** Points in runs of a few, each with a circle round it, so that whole runs that are clear can be passed over. */
-function runsOf({ xs, ys }: { xs: Float64Array; ys: Float64Array }): Pick<Field, 'runs' | 'runX' | 'runY' | 'runRadius'> {
+interface Pole {
+  x: number
+  y: number
+  /** Distance from the edge, mm. */
+  r: number
+}
+
+/** Points of a shape that lie deepest, none within the circle round another that stays inside. */
+function poles(distance: Float32Array, cols: number, rows: number, x0: number, y0: number, cell: number): Pole[] {
+  const out: Pole[] = []
+  while (out.length < MOST_POLES) {
+    let deepest: Pole = { x: 0, y: 0, r: 0 }
+    for (let r = 0; r < rows; r++)
+      for (let c = 0; c < cols; c++) {
+        const depth = -distance[r * cols + c]!
+        if (depth <= deepest.r) continue
+        const [x, y] = [x0 + c * cell, y0 + r * cell]
+        if (out.every((pole) => Math.hypot(pole.x - x, pole.y - y) > pole.r)) deepest = { x, y, r: depth }
+      }
+    if (deepest.r < cell || deepest.r < LEAST_POLE * (out[0]?.r ?? 0)) break
+    out.push(deepest)
+  }
+  return out
+}
+
+/** Points of the outline in runs of a few, each with a circle round it, so that whole runs that are clear can be passed over. */
+function runsOf({ xs, ys }: { xs: Float64Array; ys: Float64Array }, deep: readonly Pole[]): Pick<Field, 'runs' | 'runX' | 'runY' | 'runRadius'> {
   const count = Math.max(1, Math.round(xs.length / RUN))
   const runs = Int32Array.from({ length: count + 1 }, (_, k) => Math.round((k * xs.length) / count))
   const circles = Array.from({ length: count }, (_, k) => {
@@ -171,11 +207,13 @@ function runsOf({ xs, ys }: { xs: Float64Array; ys: Float64Array }): Pick<Field,
     const y = (Math.min(...py) + Math.max(...py)) / 2
     return { x, y, r: Math.max(...px.map((v, i) => Math.hypot(v - x, py[i]! - y))) }
   })
+  // Each point deep inside is a run of its own.
+  const all = [...circles, ...deep.map(({ x, y }) => ({ x, y, r: 0 }))]
   return {
-    runs,
-    runX: Float64Array.from(circles, (c) => c.x),
-    runY: Float64Array.from(circles, (c) => c.y),
-    runRadius: Float64Array.from(circles, (c) => c.r),
+    runs: Int32Array.of(...runs, ...deep.map((_, k) => xs.length + k + 1)),
+    runX: Float64Array.from(all, (c) => c.x),
+    runY: Float64Array.from(all, (c) => c.y),
+    runRadius: Float64Array.from(all, (c) => c.r),
   }
 }
 

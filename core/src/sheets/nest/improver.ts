@@ -28,6 +28,12 @@ export class Improver {
   private readonly offCuts: Room[]
   private readonly offCutArea: number
   private running = false
+
+  /** Between two attempts. */
+  get rests(): boolean {
+    return !this.running
+  }
+
   private readonly patience: number
   private lowest = Infinity
   private since = 0

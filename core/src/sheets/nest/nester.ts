@@ -26,6 +26,7 @@ import { SheetGrid } from './grid'
 import { Improver } from './improver'
 import type { NestInstance, NestLayout, NestPiece, Placement } from './instance'
 import { makeMask, type Mask } from './mask'
+import { tidied } from './settle'
 import { summarise } from './summary'
 import { FREE_TURNS, turnsOf } from './turns'
 
@@ -53,6 +54,9 @@ const SEARCH_POSES = 1200
 const LEAST_POSES = 6
 /** Orders that are known to have been laid. */
 const MOST_NOTED = 2000
+/** Gaps are closed after so many steps at the earliest; pieces that reach far are dropped elsewhere so many times. */
+const TIDY_AFTER = 3
+const TIDY_TRIALS = 60
 
 interface Pose {
   rotation: number
@@ -96,7 +100,7 @@ export class Nester {
   private readonly poses = new Map<string, Pose[]>()
   private readonly areas: number[]
   private readonly grownAreas: number[]
-  private readonly turnLists: number[][] = []
+  private readonly turnLists: (readonly number[])[] = []
   /** Some pieces have a say in what they share a sheet with. Then, or where it was asked for, only orders are searched. */
   private readonly grouped: boolean
   private readonly ordersOnly: boolean
@@ -183,12 +187,24 @@ export class Nester {
       const layout = this.boxes.step(this.best)
       return layout !== null && this.keep(layout)
     }
+    if (this.best !== this.tidy && this.best.sheets > 0 && this.steps > TIDY_AFTER && (this.improver?.rests ?? true)) return this.tidyUp(TIDY_TRIALS)
     if (this.steps > this.ordersFirst && this.steps % ORDERS_EVERY !== 0 && !this.ordersOnly && Improver.suits(this.instance)) {
       this.improver ??= new Improver(this.instance, this.random)
       const layout = this.improver.step(this.best)
       return layout !== null && this.keep(layout)
     }
     return this.tryOrder()
+  }
+
+  /** The layout that was tidied last. */
+  private tidy: NestLayout | null = null
+
+  /** Closes the gaps of the best layout. */
+  private tidyUp(trials: number): boolean {
+    const layout = tidied(this.instance, this.best, this.random, trials, () => !this.grouped)
+    const better = layout !== null && this.keep(layout)
+    this.tidy = this.best
+    return better
   }
 
   /** Lays the pieces in one changed order. */
@@ -449,7 +465,7 @@ function grownShape(shape: Polygon, by: number): Polygon {
 }
 
 /** Every turn costs a mask and a search: of the turns evenly round every second does, and the straight ones come first. */
-function rasterTurns(piece: NestPiece): number[] {
+function rasterTurns(piece: NestPiece): readonly number[] {
   const all = turnsOf(piece)
   if (piece.turns !== 'free') return all
   const straight = all.length - FREE_TURNS

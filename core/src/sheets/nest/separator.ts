@@ -91,7 +91,7 @@ interface Item extends Spot {
 
 export class Separator {
   private readonly fields: Field[]
-  private readonly turns: number[][]
+  private readonly turns: (readonly number[])[]
   private gap: number
   private items: Item[] = []
   private rooms: Room[] = []

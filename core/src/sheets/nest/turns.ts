@@ -8,12 +8,20 @@ export const FREE_TURNS = 16
 const LONG_EDGES = 3
 
 /** Fixed and quarter turns as the rule has them; free turns evenly round, with the ones that make the box least or lay a long edge straight. */
-export function turnsOf(piece: NestPiece): number[] {
+export function turnsOf(piece: NestPiece): readonly number[] {
   if (piece.turns === 'fixed') return [0]
   if (piece.turns === 'quarter') return [0, 90, 180, 270]
+  let turns = remembered.get(piece.shape)
+  if (!turns) remembered.set(piece.shape, (turns = freeTurns(piece.shape)))
+  return turns
+}
+
+const remembered = new WeakMap<Polygon, readonly number[]>()
+
+function freeTurns(shape: Polygon): number[] {
   const turns = Array.from({ length: FREE_TURNS }, (_, i) => (i * 360) / FREE_TURNS)
   const extra = new Set<number>()
-  for (const deg of [tightTurn(piece.shape), ...straightTurns(piece.shape)])
+  for (const deg of [tightTurn(shape), ...straightTurns(shape)])
     for (let q = 0; q < 4; q++) {
       const turn = (deg + q * 90) % 360
       if (![...turns, ...extra].some((t) => Math.abs(t - turn) < 0.01)) extra.add(turn)
