@@ -40,7 +40,7 @@ const RUN = 9
 const MOST_POLES = 6
 const LEAST_POLE = 0.3
 /** Length of outline that a point stands for, in parts of its distance from the edge. */
-const POLE_REACH = 2
+const POLE_REACH = 4
 /** How many nodes beside an edge are measured exactly; the rest are filled in from them. */
 const BAND = 2.5
 

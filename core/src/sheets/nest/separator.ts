@@ -206,19 +206,6 @@ export class Separator {
     this.count()
   }
 
-  /** The places as they are, to come back to. */
-  snapshot(): Item[] {
-    return this.items.map((item) => ({ ...item }))
-  }
-
-  restore(items: readonly Item[], rooms: readonly Room[] = this.rooms): void {
-    this.rooms = [...rooms]
-    this.weights.fill(1)
-    this.items = items.map((item) => ({ ...item }))
-    this.sort()
-    this.count()
-  }
-
   /** Placements once nothing overlaps, parted to the gap and proved by exact distances; null where that cannot be. */
   proved(): Placement[] | null {
     if (!this.complete) return null

@@ -19,6 +19,10 @@ const MANY_CORNERS = 120
 /** A way or a gain of less is none (mm). */
 const WORTH_MM = 0.01
 
+/** Of outlines with more corners together than this, fewer drops are tried, but so many at least. */
+const EASY_CORNERS = 1500
+const LEAST_TRIALS = 8
+
 type Axis = 'x' | 'y'
 
 const keyOf = (p: Placement) => `${p.id}#${p.copy}`
@@ -127,7 +131,9 @@ export function tidied(
     all.filter(({ p }) => p.sheet >= 0 && !pinned.has(keyOf(p))),
     axes,
   )
-  for (let k = 0; k < trials; k++) {
+  const corners = all.reduce((sum, { shape }) => sum + polygonRings(shape).reduce((n, ring) => n + ring.length / 2, 0), 0)
+  const worth = Math.max(LEAST_TRIALS, Math.min(trials, Math.round((trials * EASY_CORNERS) / corners)))
+  for (let k = 0; k < worth; k++) {
     const reach = ({ box }: Laid) => (axis === 'x' ? box.maxX : box.maxY)
     const farthest = onLast().reduce<Laid | null>((most, laid) => (!most || reach(laid) > reach(most) ? laid : most), null)
     if (!farthest || pinned.has(keyOf(farthest.p))) break
