@@ -6,7 +6,7 @@ export interface Field {
   /** Middle of the piece's box in its own frame; everything else is about this point. */
   midX: number
   midY: number
-  /** Points along the outline, and some deep inside; the length of outline that each stands for (mm). */
+  /** Points along the outline, and behind them some deep inside; the length of outline that each stands for (mm). */
   xs: Float64Array
   ys: Float64Array
   reach: Float64Array
@@ -37,7 +37,7 @@ const BULGE_MM = 0.1
 const MOST_POINTS = 400
 const RUN = 9
 /** Points deep inside, so that a piece right over one of its own kind counts: so many, down to this share of the deepest. */
-const MOST_POLES = 6
+const MOST_POLES = 4
 const LEAST_POLE = 0.3
 /** Length of outline that a point stands for, in parts of its distance from the edge. */
 const POLE_REACH = 4
@@ -69,7 +69,7 @@ export function makeField(shape: Polygon, aroundMm: number, nodes = NODES): Fiel
   const hull = convexHull(rings[0]!)
   let radius = 0
   for (let i = 0; i < hull.length; i += 2) radius = Math.max(radius, Math.hypot(hull[i]!, hull[i + 1]!))
-  return { midX, midY, ...points, ...runsOf(outline, deep), hull, radius, area: polygonArea(shape), cols, rows, x0, y0, inv: 1 / cell, distance }
+  return { midX, midY, ...points, ...runsOf(outline), hull, radius, area: polygonArea(shape), cols, rows, x0, y0, inv: 1 / cell, distance }
 }
 
 /** Exact distances at the nodes near each edge. */
@@ -197,7 +197,7 @@ function poles(distance: Float32Array, cols: number, rows: number, x0: number, y
 }
 
 /** Points of the outline in runs of a few, each with a circle round it, so that whole runs that are clear can be passed over. */
-function runsOf({ xs, ys }: { xs: Float64Array; ys: Float64Array }, deep: readonly Pole[]): Pick<Field, 'runs' | 'runX' | 'runY' | 'runRadius'> {
+function runsOf({ xs, ys }: { xs: Float64Array; ys: Float64Array }): Pick<Field, 'runs' | 'runX' | 'runY' | 'runRadius'> {
   const count = Math.max(1, Math.round(xs.length / RUN))
   const runs = Int32Array.from({ length: count + 1 }, (_, k) => Math.round((k * xs.length) / count))
   const circles = Array.from({ length: count }, (_, k) => {
@@ -207,13 +207,11 @@ function runsOf({ xs, ys }: { xs: Float64Array; ys: Float64Array }, deep: readon
     const y = (Math.min(...py) + Math.max(...py)) / 2
     return { x, y, r: Math.max(...px.map((v, i) => Math.hypot(v - x, py[i]! - y))) }
   })
-  // Each point deep inside is a run of its own.
-  const all = [...circles, ...deep.map(({ x, y }) => ({ x, y, r: 0 }))]
   return {
-    runs: Int32Array.of(...runs, ...deep.map((_, k) => xs.length + k + 1)),
-    runX: Float64Array.from(all, (c) => c.x),
-    runY: Float64Array.from(all, (c) => c.y),
-    runRadius: Float64Array.from(all, (c) => c.r),
+    runs,
+    runX: Float64Array.from(circles, (c) => c.x),
+    runY: Float64Array.from(circles, (c) => c.y),
+    runRadius: Float64Array.from(circles, (c) => c.r),
   }
 }
 
@@ -272,6 +270,15 @@ function runsInto(a: Field, sa: Spot, b: Field, sb: Spot, gap: number, limit: nu
     }
     if (sum > limit) return sum
   }
+  // Where the outline is clear, all of it is.
+  if (sum > 0)
+    for (let i = runs[runX.length]!; i < xs.length; i++) {
+      const gx = cos * xs[i]! - sin * ys[i]! + ox
+      const gy = sin * xs[i]! + cos * ys[i]! + oy
+      if (gx < 0 || gy < 0 || gx >= maxX || gy >= maxY) continue
+      const depth = gap - d[((gy + 0.5) | 0) * cols + ((gx + 0.5) | 0)]!
+      if (depth > 0) sum += depth * reach[i]!
+    }
   return sum
 }
 

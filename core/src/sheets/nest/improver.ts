@@ -94,7 +94,6 @@ export class Improver {
 
   private begin(best: NestLayout): void {
     const rooms = this.roomsFor(best.score)
-    const again = this.from === best
     this.from = best
     this.running = rooms !== null
     this.lowest = Infinity
@@ -105,8 +104,6 @@ export class Improver {
       return
     }
     this.separator.start(best.placements, rooms)
-    // Where this layout was begun from before, from a little beside it.
-    if (again) this.separator.swap()
   }
 
   /** Rooms in which any layout is better than `score` by the bite; null where what is pinned does not let them be. */

@@ -180,32 +180,6 @@ export class Separator {
     this.count()
   }
 
-  /** Two pieces of like size change places, to leave a dead end. */
-  swap(): void {
-    const free = [...this.items.keys()].filter((i) => !this.items[i]!.fixed)
-    if (free.length < 2) return
-    const a = free[Math.floor(this.random() * free.length)]!
-    const size = (i: number) => this.fields[this.items[i]!.piece]!.area
-    const alike = free
-      .filter((i) => this.items[i]!.piece !== this.items[a]!.piece)
-      .sort((i, k) => Math.abs(size(i) - size(a)) - Math.abs(size(k) - size(a)))
-      .slice(0, 6)
-    if (alike.length === 0) return
-    const b = alike[Math.floor(this.random() * alike.length)]!
-    const [ia, ib] = [this.items[a]!, this.items[b]!]
-    const place = { room: ia.room, x: ia.x, y: ia.y }
-    Object.assign(ia, { room: ib.room, x: ib.x, y: ib.y })
-    Object.assign(ib, place)
-    for (const item of [ia, ib])
-      if (!this.pushIn(item)) {
-        const spot = this.anywhere(item)
-        if (spot) this.put(item, spot)
-      }
-    this.weights.fill(1)
-    this.sort()
-    this.count()
-  }
-
   /** Placements once nothing overlaps, parted to the gap and proved by exact distances; null where that cannot be. */
   proved(): Placement[] | null {
     if (!this.complete) return null

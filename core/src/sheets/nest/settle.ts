@@ -20,7 +20,7 @@ const MANY_CORNERS = 120
 const WORTH_MM = 0.01
 
 /** Of outlines with more corners together than this, fewer drops are tried, but so many at least. */
-const EASY_CORNERS = 1500
+const EASY_CORNERS = 600
 const LEAST_TRIALS = 8
 
 type Axis = 'x' | 'y'
