@@ -1,6 +1,6 @@
 // A piece as a field of distances: how far any point lies from its card (negative inside). With points along its outline
 // it tells at any place and turn, without trigonometry or polygon cutting, how deep two pieces run into each other.
-import { convexHull, perimeter, polygonArea, polygonBox, polygonRings, simplify, type Polygon } from '../../geometry'
+import { convexHull, perimeter, polygonBox, polygonRings, simplify, type Polygon } from '../../geometry'
 
 export interface Field {
   /** Middle of the piece's box in its own frame; everything else is about this point. */
@@ -18,7 +18,6 @@ export interface Field {
   hull: Float64Array
   /** Farthest that any point lies from the middle. */
   radius: number
-  area: number
   /** Distances at the nodes of a grid: node (c, r) lies at x0 + c / inv, y0 + r / inv. */
   cols: number
   rows: number
@@ -69,7 +68,7 @@ export function makeField(shape: Polygon, aroundMm: number, nodes = NODES): Fiel
   const hull = convexHull(rings[0]!)
   let radius = 0
   for (let i = 0; i < hull.length; i += 2) radius = Math.max(radius, Math.hypot(hull[i]!, hull[i + 1]!))
-  return { midX, midY, ...points, ...runsOf(outline), hull, radius, area: polygonArea(shape), cols, rows, x0, y0, inv: 1 / cell, distance }
+  return { midX, midY, ...points, ...runsOf(outline), hull, radius, cols, rows, x0, y0, inv: 1 / cell, distance }
 }
 
 /** Exact distances at the nodes near each edge. */

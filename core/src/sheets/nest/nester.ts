@@ -1,7 +1,7 @@
-// Anytime nesting of true shapes, in two ways that take turns. One searches orders: pieces are laid one by one, each at
-// the lowest place that is free (holes and bays of earlier pieces included). The other takes card away from the best
-// layout and parts the overlaps that come of it (improver.ts). The first layout is complete and legal; every later one
-// can only better it.
+// Anytime nesting of true shapes, in ways that take turns. One searches orders: pieces are laid one by one, each at the
+// lowest place that is free (holes and bays of earlier pieces included). Another takes card away from the best layout and
+// parts the overlaps that come of it (improver.ts); a third fills sheets with boxes (boxes.ts). What they find is tidied
+// (settle.ts). The first layout is complete and legal; every later one can only better it.
 import {
   boxHeight,
   boxWidth,
@@ -124,7 +124,7 @@ export class Nester {
   constructor(
     private readonly instance: NestInstance,
     seed = 1,
-    ways: 'all' | 'orders' = 'all',
+    private readonly ways: 'all' | 'orders' = 'all',
   ) {
     const { sheet, gap, pieces } = instance
     if (!(sheet.w > 0 && sheet.h > 0)) throw new BadInput('the sheet must have a width and a height')
@@ -187,7 +187,7 @@ export class Nester {
       const layout = this.boxes.step(this.best)
       return layout !== null && this.keep(layout)
     }
-    if (this.best !== this.tidy && this.best.sheets > 0 && this.steps > TIDY_AFTER && (this.improver?.rests ?? true)) return this.tidyUp(TIDY_TRIALS)
+    if (this.isUntidy) return this.tidyUp()
     if (this.steps > this.ordersFirst && this.steps % ORDERS_EVERY !== 0 && !this.ordersOnly && Improver.suits(this.instance)) {
       this.improver ??= new Improver(this.instance, this.random)
       const layout = this.improver.step(this.best)
@@ -199,9 +199,14 @@ export class Nester {
   /** The layout that was tidied last. */
   private tidy: NestLayout | null = null
 
+  /** Whether the best layout is new, and nobody is at work on it. */
+  private get isUntidy(): boolean {
+    return this.best !== this.tidy && this.ways === 'all' && this.steps > TIDY_AFTER && (this.improver?.rests ?? true)
+  }
+
   /** Closes the gaps of the best layout. */
-  private tidyUp(trials: number): boolean {
-    const layout = tidied(this.instance, this.best, this.random, trials, () => !this.grouped)
+  private tidyUp(): boolean {
+    const layout = tidied(this.instance, this.best, this.random, TIDY_TRIALS, () => !this.grouped)
     const better = layout !== null && this.keep(layout)
     this.tidy = this.best
     return better
