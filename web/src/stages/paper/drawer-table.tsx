@@ -25,17 +25,17 @@ interface Column {
 }
 
 const COLUMNS: readonly Column[] = [
-  { key: 'name', title: 'paper', width: 'w-31' },
-  { key: 'count', title: 'sheets', number: { min: 0, max: 9999, whole: true }, width: 'w-10' },
-  { key: 'finish', title: 'finish', options: FINISHES, width: 'w-20' },
-  { key: 'gsm', title: 'weight', unit: 'gsm', number: { min: 20, max: 2000 }, width: 'w-11' },
-  { key: 'thicknessMm', title: 'thick', unit: 'mm', number: { min: 0.03, max: 5 }, width: 'w-12' },
-  { key: 'widthMm', title: 'wide', length: true, width: 'w-16' },
-  { key: 'heightMm', title: 'high', length: true, width: 'w-16' },
-  { key: 'price', title: 'price', number: { min: 0, max: 999 }, width: 'w-11' },
-  { key: 'perPack', title: 'in a pack', number: { min: 1, max: 999, whole: true }, width: 'w-9' },
-  { key: 'core', title: 'core', options: ['solid', 'white'], width: 'w-15' },
-  { key: 'note', title: 'note', width: 'w-20' },
+  { key: 'name', title: 'paper', width: 'w-26' },
+  { key: 'count', title: 'sheets', number: { min: 0, max: 9999, whole: true }, width: 'w-9' },
+  { key: 'finish', title: 'finish', options: FINISHES, width: 'w-19' },
+  { key: 'gsm', title: 'weight', unit: 'gsm', number: { min: 20, max: 2000 }, width: 'w-9' },
+  { key: 'thicknessMm', title: 'thick', unit: 'mm', number: { min: 0.03, max: 5 }, width: 'w-10' },
+  { key: 'widthMm', title: 'wide', length: true, width: 'w-13' },
+  { key: 'heightMm', title: 'high', length: true, width: 'w-13' },
+  { key: 'price', title: 'price', number: { min: 0, max: 999 }, width: 'w-10' },
+  { key: 'perPack', title: 'in a pack', number: { min: 1, max: 999, whole: true }, width: 'w-8' },
+  { key: 'core', title: 'core', options: ['solid', 'white'], width: 'w-14' },
+  { key: 'note', title: 'note', width: 'w-12' },
 ]
 
 export function DrawerTable() {
@@ -54,6 +54,7 @@ export function DrawerTable() {
       const order = typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y))
       return sort.down ? -order : order
     })
+  const unitOf = (column: Column) => (column.key === 'price' ? drawer.currency : column.length ? unit : column.unit)
   const set = (paper: Paper, patch: Partial<Paper>) =>
     dispatch(changeStock(`${paper.name} in the drawer`, (papers) => papers.map((p) => (p.id === paper.id ? { ...p, ...patch } : p)), refreshPapers))
   const save = async () => {
@@ -122,19 +123,23 @@ export function DrawerTable() {
                   <th className="px-0.5 font-normal" aria-sort={sort.key === column.key ? (sort.down ? 'descending' : 'ascending') : 'none'}>
                     <button
                       type="button"
-                      className={`py-1.5 whitespace-nowrap hover:text-ink ${sort.key === column.key ? 'font-semibold text-ink' : ''}`}
+                      className={`py-1 align-bottom leading-tight hover:text-ink ${column.number || column.length ? 'w-full text-right' : ''} ${sort.key === column.key ? 'font-semibold text-ink' : ''}`}
                       onClick={() => setSort({ key: column.key, down: sort.key === column.key && !sort.down })}
                     >
                       {column.title}
-                      {column.key === 'price' && ` ${drawer.currency}`}
-                      {(column.unit ?? (column.length && unit)) && ` ${column.length ? unit : column.unit}`}
+                      {unitOf(column) && <span className="block">{unitOf(column)}</span>}
                       {sort.key === column.key && (sort.down ? ' ▾' : ' ▴')}
                     </button>
                   </th>
                   {i === 1 && <th className="px-1 font-normal">off-cuts</th>}
+                  {column.key === 'core' && (
+                    <th className="px-0.5 text-center leading-tight font-normal">
+                      one
+                      <span className="block">way</span>
+                    </th>
+                  )}
                 </Fragment>
               ))}
-              <th className="px-1 font-normal">one way</th>
             </tr>
           </thead>
           <tbody>
@@ -169,16 +174,18 @@ export function DrawerTable() {
                         </span>
                       </td>
                     )}
+                    {column.key === 'core' && (
+                      <td className="px-1 text-center">
+                        <input
+                          type="checkbox"
+                          aria-label={`One-way pattern of ${paper.name}`}
+                          checked={paper.oneWay}
+                          onChange={(event) => set(paper, { oneWay: event.target.checked })}
+                        />
+                      </td>
+                    )}
                   </Fragment>
                 ))}
-                <td className="px-1 text-center">
-                  <input
-                    type="checkbox"
-                    aria-label={`One-way pattern of ${paper.name}`}
-                    checked={paper.oneWay}
-                    onChange={(event) => set(paper, { oneWay: event.target.checked })}
-                  />
-                </td>
               </tr>
             ))}
           </tbody>
