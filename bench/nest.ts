@@ -1,5 +1,5 @@
 // Nesting against a rectangle packer from the registry on best-turned boxes, and against a true-shape placer that only
-// searches orders for as long. One thread. `npm run bench -- [seconds] [family]`.
+// searches orders, for as long or for a time of its own. One thread. `npm run bench -- [seconds] [family] [seconds for orders]`.
 // Score: (sheets − 1) + the share of the last sheet that one straight cut must take away to keep the rest whole.
 import { createRequire } from 'node:module'
 import { boxHeight, boxWidth, loadGeometry, mapPolygon, polygonBox, rotation, type Polygon } from '@feuillet/core/geometry'
@@ -34,6 +34,7 @@ function packBoxes({ sheet, gap, pieces }: NestInstance): number {
 await loadGeometry()
 const seconds = Number(process.argv[2] ?? 10)
 const only = process.argv[3] ?? ''
+const ordersSeconds = Number(process.argv[4] ?? seconds)
 console.log(`family                          pieces  first     ${seconds} s   orders    ratio    boxes    ratio   first in  steps`)
 const found: number[] = []
 for (const { name, instance } of families().filter((family) => family.name.includes(only))) {
@@ -44,7 +45,7 @@ for (const { name, instance } of families().filter((family) => family.name.inclu
   while (performance.now() - start < seconds * 1000 && !nester.done) nester.step()
   const placer = new Nester(instance, 1, 'orders')
   const again = performance.now()
-  while (performance.now() - again < seconds * 1000 && !placer.done) placer.step()
+  while (performance.now() - again < ordersSeconds * 1000 && !placer.done) placer.step()
   const [score, orders, boxes] = [nester.best.score, placer.best.score, packBoxes(instance)]
   found.push(score / orders)
   const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)

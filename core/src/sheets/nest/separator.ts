@@ -70,23 +70,26 @@ const ROUGH_STEP_MM = 0.4
 const FINEST_STEP_MM = 0.03
 const PROOF_ROUNDS = 80
 
-interface Candidate extends Spot {
+/** Box of a turned piece about its middle. */
+interface Extent {
+  left: number
+  right: number
+  up: number
+  down: number
+}
+
+interface Candidate extends Spot, Extent {
   room: number
   turn: number
   loss: number
 }
 
-interface Item extends Spot {
+interface Item extends Spot, Extent {
   piece: number
   copy: number
   fixed: boolean
   room: number
   turn: number
-  /** Box of the turned piece about its middle. */
-  left: number
-  right: number
-  up: number
-  down: number
 }
 
 export class Separator {
@@ -243,7 +246,7 @@ export class Separator {
   }
 
   /** Box of a turned piece about its middle. */
-  private measure(item: Pick<Item, 'cos' | 'sin' | 'left' | 'right' | 'up' | 'down'>, field: Field): void {
+  private measure(item: Pick<Item, 'cos' | 'sin'> & Extent, field: Field): void {
     const { hull } = field
     const { cos, sin } = item
     let [left, right, up, down] = [Infinity, -Infinity, Infinity, -Infinity]
@@ -272,7 +275,7 @@ export class Separator {
 
   private readonly probe: Item = { piece: 0, copy: 0, fixed: false, room: 0, turn: 0, x: 0, y: 0, cos: 1, sin: 0, left: 0, right: 0, up: 0, down: 0 }
 
-  private setTurn(item: Item, turn: number, field: Field): void {
+  private setTurn(item: Pick<Item, 'turn' | 'cos' | 'sin'> & Extent, turn: number, field: Field): void {
     const [cos, sin] = rotation(turn)
     item.turn = turn
     item.cos = cos
@@ -303,7 +306,7 @@ export class Separator {
       if (spareX < 0 || spareY < 0) continue
       const x = room.minX - probe.left + this.random() * spareX
       const y = room.minY - probe.up + this.random() * spareY
-      return { room: probe.room, turn: probe.turn, cos: probe.cos, sin: probe.sin, x, y, loss: Infinity }
+      return candidateOf(probe, x, y, Infinity)
     }
     return null
   }
@@ -340,13 +343,13 @@ export class Separator {
   private move(i: number, now: number): void {
     const item = this.items[i]!
     const field = this.fields[item.piece]!
-    const start: Candidate = { room: item.room, turn: item.turn, cos: item.cos, sin: item.sin, x: item.x, y: item.y, loss: now }
+    const start = candidateOf(item, item.x, item.y, now)
     const kept: Candidate[] = [start]
     const consider = (spot: Candidate | null) => {
       if (!spot) return
       const { probe } = this
       const worst = kept.length < KEPT ? Infinity : kept.at(-1)!.loss
-      this.aim(probe, item.piece, spot, field)
+      aim(probe, item.piece, spot)
       if (!this.pushIn(probe)) return
       spot.x = probe.x
       spot.y = probe.y
@@ -361,16 +364,9 @@ export class Separator {
     const free = this.instance.pieces[item.piece]!.turns === 'free'
     for (let k = 0; k < SAMPLES_NEAR; k++) {
       const turn = free && k % 2 === 0 ? item.turn + (this.random() - 0.5) * 30 : k % 3 === 0 ? this.randomTurn(item.piece) : item.turn
-      const [cos, sin] = rotation(turn)
-      consider({
-        room: item.room,
-        turn,
-        cos,
-        sin,
-        x: item.x + (this.random() - 0.5) * size,
-        y: item.y + (this.random() - 0.5) * size,
-        loss: Infinity,
-      })
+      const spot = candidateOf(item, item.x + (this.random() - 0.5) * size, item.y + (this.random() - 0.5) * size, Infinity)
+      if (turn !== item.turn) this.setTurn(spot, turn, field)
+      consider(spot)
     }
     let best = start
     for (const spot of kept.includes(start) ? kept : [...kept, start]) {
@@ -387,17 +383,6 @@ export class Separator {
     this.put(item, best)
   }
 
-  private aim(probe: Item, piece: number, spot: Candidate, field: Field): void {
-    probe.piece = piece
-    probe.room = spot.room
-    probe.x = spot.x
-    probe.y = spot.y
-    probe.turn = spot.turn
-    probe.cos = spot.cos
-    probe.sin = spot.sin
-    this.measure(probe, field)
-  }
-
   /** Steps along random axes while they help, ever shorter. */
   private descend(i: number, from: Candidate, free: boolean, firstStep: number, leastStep: number): Candidate {
     const { piece } = this.items[i]!
@@ -412,7 +397,7 @@ export class Separator {
       const [ux, uy] = axis < 0.35 ? [1, 0] : axis < 0.7 ? [0, 1] : [Math.cos(angle), Math.sin(angle)]
       let better = false
       for (const sign of [1, -1]) {
-        this.aim(probe, piece, best, field)
+        aim(probe, piece, best)
         if (turning) this.setTurn(probe, best.turn + (sign * step * 57.3) / field.radius, field)
         else {
           probe.x += sign * ux * step
@@ -421,7 +406,7 @@ export class Separator {
         if (!this.pushIn(probe)) continue
         const loss = this.loss(i, best.room, probe, best.loss)
         if (loss >= best.loss) continue
-        best = { room: best.room, turn: probe.turn, cos: probe.cos, sin: probe.sin, x: probe.x, y: probe.y, loss }
+        best = candidateOf(probe, probe.x, probe.y, loss)
         better = true
         break
       }
@@ -468,4 +453,34 @@ export class Separator {
       weights[i * n + j] = weights[j * n + i] = Math.min(1e6, weight)
     }
   }
+}
+
+/** A piece at another place, as it is turned. */
+const candidateOf = ({ room, turn, cos, sin, left, right, up, down }: Item, x: number, y: number, loss: number): Candidate => ({
+  room,
+  turn,
+  cos,
+  sin,
+  x,
+  y,
+  left,
+  right,
+  up,
+  down,
+  loss,
+})
+
+/** Holds a piece at a candidate's place. */
+function aim(probe: Item, piece: number, spot: Candidate): void {
+  probe.piece = piece
+  probe.room = spot.room
+  probe.x = spot.x
+  probe.y = spot.y
+  probe.turn = spot.turn
+  probe.cos = spot.cos
+  probe.sin = spot.sin
+  probe.left = spot.left
+  probe.right = spot.right
+  probe.up = spot.up
+  probe.down = spot.down
 }

@@ -9,8 +9,6 @@ import { Choice, Figure, Figures, Heading, LengthField, Switch } from '../../ui'
 import { LoadPanel } from './load-panel'
 import { WhatIsCut } from './what-is-cut'
 
-const Caption = ({ children }: { children: string }) => <p className="mt-1 -mb-1 text-[13px] text-soft">{children}</p>
-
 const sheetArea = (load: Load): number => polygonArea(load.outline)
 
 /** The picked load, or all of them; what is cut, and how pieces are laid. */
@@ -53,9 +51,9 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
       <WhatIsCut />
       <Heading title="How pieces are laid">
         <div className="grid gap-2">
-          <Caption>Turns</Caption>
           <Choice
             label="Turns"
+            caption="Turns"
             value={plan.turns}
             options={[
               { value: 'free', label: 'any turn' },
@@ -73,9 +71,9 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
             onChange={(rimMm) => dispatch(change('rim', (p) => ({ ...p, drawer: { ...p.drawer, cutter: { ...p.drawer.cutter, rimMm } } })))}
           />
           <Switch label="Use off-cuts of the drawer first" checked={plan.useOffCuts} onChange={(useOffCuts) => set('off-cuts', { useOffCuts })} />
-          <Caption>Folio numbers</Caption>
           <Choice
             label="Folio numbers"
+            caption="Folio numbers"
             value={plan.numbers}
             options={[
               { value: 'drawn', label: 'drawn' },
@@ -85,9 +83,9 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
             onChange={(numbers) => set('folio numbers', { numbers })}
           />
           <Switch label="Crosses where pieces go, hidden by them" checked={plan.placeMarks} onChange={(placeMarks) => set('place marks', { placeMarks })} />
-          <Caption>Order of loads (drag the tabs below to make your own)</Caption>
           <Choice
             label="Order of loads"
+            caption="Order of loads (drag the tabs below to make your own)"
             value={plan.cutOrder}
             options={[
               { value: 'changes', label: 'fewest changes', title: 'One setting after the other, hard papers last' },
