@@ -6,9 +6,10 @@ import { useAppSelector } from '../../app/store'
 import { useSize } from '../../drawing/use-size'
 import { SheetDrawing } from './sheet-drawing'
 
-/** No sheet is drawn smaller than the first, and times only from the second on. */
+/** No sheet is drawn smaller than the first; times are written from the second on, passes from the third. */
 const LEAST_PX = 120
 const TIMES_PX = 170
+const PASSES_PX = 250
 
 /** All loads side by side, as large as the room allows. */
 export const SheetGrid = memo(function SheetGrid({ loads, onPick }: { loads: readonly Load[]; onPick: (loadId: string) => void }) {
@@ -45,7 +46,7 @@ export const SheetGrid = memo(function SheetGrid({ loads, onPick }: { loads: rea
                   {cell >= TIMES_PX && (
                     <span className="measure text-[12px] whitespace-nowrap text-soft">
                       {formatMinutes(load.minutes)}
-                      {load.setting.passes > 1 && ` · ${load.setting.passes} passes`}
+                      {load.setting.passes > 1 && cell >= PASSES_PX && ` · ${load.setting.passes} passes`}
                     </span>
                   )}
                 </span>
