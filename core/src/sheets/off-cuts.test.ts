@@ -132,4 +132,17 @@ describe('laid anew', () => {
     expect(placed).toHaveLength(4)
     for (const p of placed) expect(whyIllegal(instance, p, placed)).toBeNull()
   })
+
+  it('a piece finds a free place on an off-cut within its outline, and none on one that is not there', () => {
+    const pieces = [{ id: 'a', shape: rectangle(3, -4, 28, 60), qty: 3, turns: 'fixed' as const }]
+    const instance: NestInstance = { sheet, gap: 2, pieces, offCuts: [{ id: 'o', outline: ell, margin: 3 }] }
+    const at = (copy: number, ground: number) => ({ id: 'a', copy, sheet: ground, x: 0, y: 0, rotation: 0 })
+    const first = firstFree(instance, at(0, -1), [])!
+    expect(whyIllegal(instance, first, [])).toBeNull()
+    // The foot of the off-cut takes another below it, its arm is too narrow for a third.
+    const second = firstFree(instance, at(1, -1), [first])!
+    expect(whyIllegal(instance, second, [first])).toBeNull()
+    expect(firstFree(instance, at(2, -1), [first, second])).toBeNull()
+    expect(firstFree(instance, at(2, -2), [])).toBeNull()
+  })
 })

@@ -1,6 +1,6 @@
 // Closing gaps: pieces slide towards the sheet's corner, exactly as far as they may, and those that reach farthest are
 // dropped elsewhere.
-import { compose, mapPolygon, polygonBox, polygonRings, rotation, simplify, translation, type Box, type Polygon } from '../../geometry'
+import { compose, growBox, mapPolygon, polygonBox, polygonRings, rotation, simplify, translation, type Box, type Polygon } from '../../geometry'
 import { nearest } from './clearance'
 import { placedShape, whyIllegal } from './legal'
 import type { NestInstance, NestLayout, Placement } from './instance'
@@ -175,17 +175,24 @@ function drop(instance: NestInstance, laid: Laid, onto: number, all: readonly La
   return at
 }
 
-/** The first legal place for a piece on the whole sheet its placement names, row by row of a net; null where there is none. */
+/** The first legal place for a piece on the sheet or off-cut its placement names, row by row of a net; null where there is none. */
 export function firstFree(instance: NestInstance, placement: Placement, others: readonly Placement[]): Placement | null {
   const shape = placedShape(instance, { ...placement, x: 0, y: 0 })
   if (!shape) return null
-  const { sheet, gap } = instance
+  const room = roomOf(instance, placement.sheet)
   const b = polygonBox(shape)
-  const step = Math.max(STRIDE_MM, gap * 2)
-  for (let y = sheet.margin - b.minY; y <= sheet.h - sheet.margin - b.maxY + 1e-9; y += step)
-    for (let x = sheet.margin - b.minX; x <= sheet.w - sheet.margin - b.maxX + 1e-9; x += step) {
+  const step = Math.max(STRIDE_MM, instance.gap * 2)
+  for (let y = room.minY - b.minY; y <= room.maxY - b.maxY + 1e-9; y += step)
+    for (let x = room.minX - b.minX; x <= room.maxX - b.maxX + 1e-9; x += step) {
       const at = { ...placement, x, y }
       if (!whyIllegal(instance, at, others)) return at
     }
   return null
+}
+
+/** The box within the rim of a sheet or off-cut; of an off-cut that is not there, none. */
+function roomOf({ sheet, offCuts = [] }: NestInstance, n: number): Box {
+  if (n >= 0) return { minX: sheet.margin, minY: sheet.margin, maxX: sheet.w - sheet.margin, maxY: sheet.h - sheet.margin }
+  const offCut = offCuts[-1 - n]
+  return offCut ? growBox(polygonBox(offCut.outline), -offCut.margin) : { minX: 0, minY: 0, maxX: -1, maxY: -1 }
 }

@@ -1,7 +1,8 @@
 import { useState } from 'react'
-import type { Load } from '@feuillet/core/sheets'
+import type { Load, NestedRun } from '@feuillet/core/sheets'
+import { formatSize, type Unit } from '@feuillet/core/units'
 import { change } from '../../app/edits'
-import { selectDerived, selectProject, selectView } from '../../app/selectors'
+import { selectDerived, selectProject, selectUnit, selectView } from '../../app/selectors'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { Button, Figure, Figures, Heading, NumberField } from '../../ui'
 import { fillTheRest, placePieces, sendPieces, settlePieces, unpinPieces } from './place-pieces'
@@ -11,6 +12,7 @@ import { pieceKey } from './sheet-drawing'
 export function HandPanel({ load }: { load: Load }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
+  const unit = useAppSelector(selectUnit)
   const derived = useAppSelector(selectDerived)
   const { partKeys } = useAppSelector(selectView)
   const [why, setWhy] = useState<string | null>(null)
@@ -18,8 +20,7 @@ export function HandPanel({ load }: { load: Load }) {
   const isPinned = (piece: (typeof picked)[number]) =>
     project.plan.pins.some((p) => p.layerId === piece.layerId && p.pieceId === piece.pieceId && p.copy === piece.placement.copy)
   const pinned = picked.filter(isPinned)
-  const sheets = derived?.runs.find(({ run }) => run.id === load.runId)?.layout.sheets ?? 0
-  const others = Array.from({ length: sheets + 1 }, (_, sheet) => sheet).filter((sheet) => sheet !== load.sheet)
+  const others = placesOf(derived?.runs.find(({ run }) => run.id === load.runId), unit).filter(({ sheet }) => sheet !== load.sheet)
   const [first] = picked
   return (
     <Heading title={picked.length > 1 ? `${picked.length} pieces` : 'Piece'}>
@@ -60,9 +61,9 @@ export function HandPanel({ load }: { load: Load }) {
               onChange={(event) => event.target.value && void dispatch(sendPieces(load, picked, Number(event.target.value))).then(setWhy)}
             >
               <option value="">send to…</option>
-              {others.map((sheet) => (
+              {others.map(({ sheet, words }) => (
                 <option key={sheet} value={sheet}>
-                  {sheet === sheets ? 'a fresh sheet' : `sheet ${sheet + 1}`}
+                  {words}
                 </option>
               ))}
             </select>
@@ -93,4 +94,16 @@ export function HandPanel({ load }: { load: Load }) {
       )}
     </Heading>
   )
+}
+
+/** Where pieces of a run may be sent: its sheets, a fresh one, its off-cuts and sheets of other sizes. */
+function placesOf(nested: NestedRun | undefined, unit: Unit): { sheet: number; words: string }[] {
+  if (!nested) return []
+  const { run, layout } = nested
+  const whole = Array.from({ length: layout.sheets + 1 }, (_, sheet) => ({ sheet, words: sheet === layout.sheets ? 'a fresh sheet' : `sheet ${sheet + 1}` }))
+  const grounds = run.grounds.map(({ paper, offCut }, k) => ({
+    sheet: -1 - k,
+    words: offCut ? `off-cut ${offCut.label}` : `sheet of ${formatSize(paper.widthMm, paper.heightMm, unit)}`,
+  }))
+  return [...whole, ...grounds]
 }

@@ -31,7 +31,7 @@ export const placePieces =
     return tryPlaces(load, places, pieces.length > 1 ? `move ${pieces.length} pieces` : 'move a piece')(dispatch, getState)
   }
 
-/** Sends pieces to another whole sheet of the paper, to the corner where they then settle. */
+/** Sends pieces to another sheet or off-cut of the run, to the first place that is free. */
 export const sendPieces =
   (load: Load, pieces: readonly LaidPiece[], sheet: number): Thunk<string | null> =>
   async (dispatch, getState) => {
@@ -42,10 +42,10 @@ export const sendPieces =
     for (const piece of pieces) {
       const others = [...nested.layout.placements.filter((p) => !pieces.some((moved) => same(moved.placement, p))), ...placed]
       const found = await compute.firstFree(nested.run.instance, { ...piece.placement, sheet }, others)
-      if (!found) return `finds no room on sheet ${sheet + 1}`
+      if (!found) return 'finds no room there'
       placed.push(found)
     }
-    return tryPlaces(load, placed, `send to sheet ${sheet + 1}`)(dispatch, getState)
+    return tryPlaces(load, placed, 'send to another sheet')(dispatch, getState)
   }
 
 /** Slides pieces towards the corner as far as they may. */
