@@ -20,7 +20,10 @@ export function HandPanel({ load }: { load: Load }) {
   const isPinned = (piece: (typeof picked)[number]) =>
     project.plan.pins.some((p) => p.layerId === piece.layerId && p.pieceId === piece.pieceId && p.copy === piece.placement.copy)
   const pinned = picked.filter(isPinned)
-  const others = placesOf(derived?.runs.find(({ run }) => run.id === load.runId), unit).filter(({ sheet }) => sheet !== load.sheet)
+  const others = placesOf(
+    derived?.runs.find(({ run }) => run.id === load.runId),
+    unit,
+  ).filter(({ sheet }) => sheet !== load.sheet)
   const [first] = picked
   return (
     <Heading title={picked.length > 1 ? `${picked.length} pieces` : 'Piece'}>
