@@ -62,7 +62,7 @@ export const guestProject = (host: Project, guest: Guest): Project => ({
 /** The projects of a shelf that may go along onto a project's sheets: those with layers that are nobody's guests or hosts. */
 export function mayGoAlong(host: Project, shelf: readonly Project[]): Project[] {
   if (host.plan.cutWith || host.plan.guests.length >= MOST_GUESTS) return []
-  const taken = new Set([host, ...shelf].flatMap((project) => [...project.plan.guests.map((guest) => guest.projectId)]))
+  const taken = new Set([host, ...shelf].flatMap((project) => project.plan.guests.map((guest) => guest.projectId)))
   return shelf.filter((other) => other.id !== host.id && !taken.has(other.id) && other.plan.guests.length === 0 && builtLayers(other).length > 0)
 }
 

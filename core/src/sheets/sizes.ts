@@ -1,5 +1,5 @@
 // One paper in sheets of several sizes: how many of each to cut into.
-import { polygonArea } from '../geometry'
+import { polygonArea, rectangle } from '../geometry'
 import { BadInput, fingerprint, type Paper } from '../project'
 import type { NestInstance, OffCutSheet } from './nest/instance'
 import { Nester } from './nest/nester'
@@ -22,7 +22,7 @@ const remembered = new Map<string, SheetMix>()
 /** A whole sheet of another size, as it is laid before those of the main size. */
 export const wholeSheet = (paper: Paper, n: number, rimMm: number): OffCutSheet => ({
   id: `${paper.id} ${n}`,
-  outline: { outer: Float64Array.of(0, 0, paper.widthMm, 0, paper.widthMm, paper.heightMm, 0, paper.heightMm), holes: [] },
+  outline: rectangle(0, 0, paper.widthMm, paper.heightMm),
   margin: rimMm,
 })
 

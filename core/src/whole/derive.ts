@@ -2,7 +2,7 @@
 import { buildPlan, type BuildPlan } from '../build'
 import { depthPlan, depthSnags, type DepthPlan } from '../depth'
 import { layerFigures, pieceMarks, shows, soundness, type LayerFigures, type Marks, type Soundness, type Visible } from '../layers'
-import { plannedCost, type Cost } from '../log'
+import { paperForGuests, plannedCost, type Cost } from '../log'
 import { measureSnags } from '../measure'
 import { paperSnags, safeStripMm } from '../paper'
 import { union, type Polygon } from '../geometry'
@@ -50,6 +50,8 @@ export interface Derived {
   left: LeftOver[]
   build: BuildPlan
   cost: Cost
+  /** What of the paper's cost is for the projects that are cut along. */
+  paperForGuests: number
   snags: Snag[]
 }
 
@@ -98,6 +100,7 @@ export function derive(project: Project, stock: readonly Paper[] = project.drawe
     left: list.flatMap(leftOvers),
     build,
     cost: plannedCost(project, list, depth, build.handsMinutes),
+    paperForGuests: paperForGuests(list),
     snags,
   }
 }

@@ -2,18 +2,19 @@ import { ToggleGroup } from 'radix-ui'
 
 interface Props<T extends string> {
   label: string
-  /** Shown above it. */
-  caption?: string
+  /** Whether the label is shown above it, with a hint. */
+  captioned?: boolean
+  hint?: string
   value: T
   options: readonly { value: T; label: string; title?: string }[]
   onChange: (value: T) => void
 }
 
 /** One of a few, all in sight. */
-export function Choice<T extends string>({ label, caption, value, options, onChange }: Props<T>) {
+export function Choice<T extends string>({ label, captioned, hint, value, options, onChange }: Props<T>) {
   return (
     <div>
-      {caption && <p className="mt-1 mb-1 text-[13px] text-soft">{caption}</p>}
+      {captioned && <p className="mt-1 mb-1 text-[13px] text-soft">{hint ? `${label} (${hint})` : label}</p>}
       <ToggleGroup.Root
         type="single"
         aria-label={label}

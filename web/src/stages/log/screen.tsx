@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
-import { costSoFar, minutesSpent, paperForGuests, runningStage, startTimer, stopTimer } from '@feuillet/core/log'
+import { costSoFar, minutesSpent, runningStage, startTimer, stopTimer } from '@feuillet/core/log'
 import { setPlan, STAGES } from '@feuillet/core/project'
 import type { LeftOver } from '@feuillet/core/sheets'
 import { formatMinutes } from '@feuillet/core/units'
@@ -39,7 +39,7 @@ export default function LogScreen() {
   const used = new Map<string, number>()
   for (const use of project.log.sheetsUsed) used.set(use.paperId, (used.get(use.paperId) ?? 0) + use.count)
   const open = (derived?.needed ?? []).map((need) => ({ ...need, open: Math.max(0, need.sheets - (used.get(need.paper.id) ?? 0)) }))
-  const guests = paperForGuests(derived?.loads ?? [])
+  const guests = derived?.paperForGuests ?? 0
   const keepable = derived?.left ?? []
   const [choices, setChoices] = useState<ReadonlyMap<string, boolean>>(new Map())
   const leftKey = (left: LeftOver) => `${left.loadId} ${left.id}`

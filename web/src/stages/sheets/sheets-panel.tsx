@@ -1,9 +1,9 @@
 import { polygonArea } from '@feuillet/core/geometry'
 import { setPlan } from '@feuillet/core/project'
-import { changesOf, sheetsNeeded, type Load } from '@feuillet/core/sheets'
+import { changesOf, type Load } from '@feuillet/core/sheets'
 import { formatMinutes, formatShare } from '@feuillet/core/units'
 import { change } from '../../app/edits'
-import { selectProject, selectUnit } from '../../app/selectors'
+import { selectDerived, selectProject, selectUnit } from '../../app/selectors'
 import { useAppDispatch, useAppSelector } from '../../app/store'
 import { Choice, Figure, Figures, Heading, LengthField, Switch } from '../../ui'
 import { LoadPanel } from './load-panel'
@@ -16,6 +16,7 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
   const dispatch = useAppDispatch()
   const { plan, drawer } = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
+  const derived = useAppSelector(selectDerived)
   const area = loads.reduce((sum, l) => sum + sheetArea(l), 0)
   const used = loads.reduce((sum, l) => sum + l.utilisation * sheetArea(l), 0)
   const set = (label: string, patch: Partial<typeof plan>) => dispatch(change(label, (p) => setPlan(p, patch)))
@@ -38,13 +39,7 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
               value={loads.filter((l) => l.offCut).length}
               basis="Clean strips of 30 mm or more that one straight cut keeps whole"
             />
-            <Figure
-              name="Paper"
-              value={`${sheetsNeeded(loads)
-                .reduce((sum, n) => sum + n.cost, 0)
-                .toFixed(2)} ${drawer.currency}`}
-              basis="Whole sheets at the drawer's prices"
-            />
+            <Figure name="Paper" value={`${(derived?.cost.paper ?? 0).toFixed(2)} ${drawer.currency}`} basis="Whole sheets at the drawer's prices" />
           </Figures>
         </Heading>
       )}
@@ -53,7 +48,7 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
         <div className="grid gap-2">
           <Choice
             label="Turns"
-            caption="Turns"
+            captioned
             value={plan.turns}
             options={[
               { value: 'free', label: 'any turn' },
@@ -73,7 +68,7 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
           <Switch label="Use off-cuts of the drawer first" checked={plan.useOffCuts} onChange={(useOffCuts) => set('off-cuts', { useOffCuts })} />
           <Choice
             label="Folio numbers"
-            caption="Folio numbers"
+            captioned
             value={plan.numbers}
             options={[
               { value: 'drawn', label: 'drawn' },
@@ -85,7 +80,8 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
           <Switch label="Crosses where pieces go, hidden by them" checked={plan.placeMarks} onChange={(placeMarks) => set('place marks', { placeMarks })} />
           <Choice
             label="Order of loads"
-            caption="Order of loads (drag the tabs below to make your own)"
+            captioned
+            hint="drag the tabs below to make your own"
             value={plan.cutOrder}
             options={[
               { value: 'changes', label: 'fewest changes', title: 'One setting after the other, hard papers last' },
