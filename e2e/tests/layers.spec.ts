@@ -59,6 +59,31 @@ test('a weak neck is shown where it is, and one press makes it wide enough', asy
   await expect(app.snag('weak-neck')).toBeVisible()
 })
 
+test('a cartoon painted shape by shape: outlines are gathered, a sheet put behind, specks dropped all at once', async ({ app, page }) => {
+  await app.startNew('Frame')
+  await app.stage('Layers')
+  const tiles = ['#c22', '#2a2', '#22c', '#ca2'].map((fill, i) => {
+    const x = 10 + i * 30
+    return `<rect x="${x}" y="20" width="30" height="40" fill="${fill}" stroke="#111" stroke-width="3"/><rect x="${x + 10}" y="70" width="1" height="1" fill="${fill}"/>`
+  })
+  await app.bringIn('tiles.svg', `<svg xmlns="http://www.w3.org/2000/svg" width="150mm" height="90mm" viewBox="0 0 150 90">${tiles.join('')}</svg>`)
+  await expect(app.snag('strewn-colour')).toContainText('comes in 4 layers')
+  await app.snag('strewn-colour').getByRole('button', { name: 'Gather them in one layer' }).click()
+  await expect.poll(() => app.layerNames()).toHaveLength(5)
+  await expect(app.snag('strewn-colour')).toHaveCount(0)
+  await app.snag('board-shows').getByRole('button', { name: 'Put a full sheet behind' }).click()
+  await expect.poll(async () => (await app.layerNames()).at(-1)).toBe('Backing')
+  await expect(app.snag('board-shows')).toHaveCount(0)
+  await expect(app.snag('specks').first()).toBeVisible()
+  await app.panel.getByText('3 more of this kind').click()
+  await expect(app.snag('specks').last()).toBeVisible()
+  await app.panel.getByRole('button', { name: 'Mend all 4 of this kind' }).click()
+  await expect(app.snag('specks')).toHaveCount(0)
+  await app.undo()
+  await expect(app.snag('specks')).toHaveCount(4)
+  await expect(page.getByRole('alert')).toHaveCount(0)
+})
+
 test('loose bits are tied, outlines and mirrors made, and all is undone', async ({ app, page }) => {
   await app.openDemo('Harbour at dusk')
   await app.stage('Layers')

@@ -27,8 +27,9 @@ export interface PieceHeight {
   supports: Support[]
 }
 
-/** Contacts smaller than this (mm²) carry nothing. */
+/** Contacts smaller than this (mm²) carry nothing, unless the piece itself is hardly larger. */
 const TOUCH_MM2 = 0.5
+const TOUCH_SHARE = 0.3
 /** A pad whose height is off by no more than this sits as if it fitted. */
 const LEVEL_MM = 0.15
 
@@ -50,7 +51,7 @@ export function pieceHeights(project: Project): PieceHeight[] {
     for (const piece of layer.pieces) {
       const region = pieceRegion(piece.path)
       const { contacts, rest } = contactsUnder(region, placed)
-      if (hasBoard && regionArea(rest) > TOUCH_MM2) contacts.push({ region: rest, topMm: 0 })
+      if (hasBoard && rest.length > 0) contacts.push({ region: rest, topMm: 0 })
       const highest = Math.max(0, ...contacts.map((c) => c.topMm))
       const bottomMm = highest + gap
       const supports = contacts.map((c) => ({ ...c, needMm: bottomMm - c.topMm }))
@@ -76,6 +77,7 @@ export function pieceHeights(project: Project): PieceHeight[] {
 /** What lies directly under a region, grouped by height, highest first; and the part with nothing under it. */
 function contactsUnder(region: Region, placed: readonly Placed[]): { contacts: { region: Region; topMm: number }[]; rest: Region } {
   const contacts: { region: Region; topMm: number }[] = []
+  const least = Math.min(TOUCH_MM2, regionArea(region) * TOUCH_SHARE)
   let rest: Region = region
   let box = regionBox(rest)
   for (const below of placed) {
@@ -83,14 +85,14 @@ function contactsUnder(region: Region, placed: readonly Placed[]): { contacts: {
     if (!boxesMeet(box, below.box)) continue
     const near = below.region.filter((face) => boxesMeet(polygonBox(face), box))
     const common = intersect(rest, near)
-    if (regionArea(common) <= TOUCH_MM2) continue
+    if (regionArea(common) <= least) continue
     const last = contacts.at(-1)
     if (last && Math.abs(last.topMm - below.topMm) < 1e-6) last.region = [...last.region, ...common]
     else contacts.push({ region: common, topMm: below.topMm })
     rest = subtract(rest, near)
     box = regionBox(rest)
   }
-  return { contacts, rest: rest.length > 0 && regionArea(rest) > TOUCH_MM2 ? rest : [] }
+  return { contacts, rest: rest.length > 0 && regionArea(rest) > least ? rest : [] }
 }
 
 /**

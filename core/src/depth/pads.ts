@@ -1,7 +1,7 @@
 // First pad positions. Pads lie inside the piece, drawn in by a margin that grows with their height (so that none shows
 // from the side), wholly on card of one height. Outer and inner edges are walked first, corners before the stretches
 // between them; then the point farthest from all pads gets one, until none is farther than the span.
-import { intersect, offset, polygonContains, regionBox, regionRings, union, type Polygon, type Region, type Ring } from '../geometry'
+import { intersect, offset, polygonContains, regionBox, regionRings, simplify, union, type Polygon, type Region, type Ring } from '../geometry'
 import { isSeeThrough } from '../layers'
 import { isTranslucent } from '../paper'
 import { builtLayers, layerRegion, paperOf, type Plan, type Project } from '../project'
@@ -41,6 +41,9 @@ export function padSpan(plan: Plan): { edgeMm: number; insideMm: number } {
   return { edgeMm, insideMm: edgeMm * 1.25 }
 }
 
+/** How much outlines are smoothed before pads are laid within them, mm: pads lie so much farther in. */
+const SLACK_MM = 0.05
+
 interface Place {
   index: EdgeIndex
   region: Region
@@ -55,8 +58,9 @@ export function padsForPiece(project: Project, piece: PieceHeight, hidden: Regio
   const tan = Math.tan((plan.viewingDeg * Math.PI) / 180)
   const places: Place[] = []
   let allowed: Polygon[] = []
+  const outline = simplify(piece.region, SLACK_MM)
   for (const support of piece.supports) {
-    const inside = offset(piece.region, -(plan.padMarginMm + support.needMm * tan), 'miter')
+    const inside = offset(outline, -(plan.padMarginMm + SLACK_MM + support.needMm * tan), 'miter')
     const onCard = intersect(inside, support.region)
     const region = hidden ? intersect(onCard, hidden) : onCard
     if (region.length === 0) continue

@@ -2,7 +2,7 @@
 import Clipper2Z, { type FillRule as ClipperFill, type MainModule, type PathsD } from 'clipper2-wasm'
 import { facesOf } from './region'
 import { cleanLine, cleanRing } from './ring'
-import type { Polygon, Region, Ring } from './types'
+import type { Box, Polygon, Region, Ring } from './types'
 
 /** Decimal places of a mm kept by the clipper: 0.1 µm. */
 const PRECISION = 4
@@ -114,6 +114,18 @@ export function intersect(a: Region, b: Region): Polygon[] {
 export function subtract(a: Region, b: Region): Polygon[] {
   if (a.length === 0) return []
   return boolean('Difference', ringsOf(a), ringsOf(b), 'nonzero')
+}
+
+/** What of a region lies in a box: much quicker than a boolean. */
+export function clipToBox(region: Region, { minX, minY, maxX, maxY }: Box): Polygon[] {
+  if (region.length === 0) return []
+  const m = loaded()
+  const box = new m.RectD(minX, minY, maxX, maxY)
+  const paths = toPaths(m, ringsOf(region))
+  const result = m.RectClipPathsD(box, paths, PRECISION)
+  const rings = fromPaths(result)
+  for (const owned of [box, paths, result]) owned.delete()
+  return boolean('Union', rings, [], 'nonzero')
 }
 
 function inflate(rings: Ring[], deltaMm: number, join: Join, end: 'Polygon' | 'Butt' | 'Square' | 'Round' | 'Joined', miterLimit: number): Polygon[] {

@@ -55,10 +55,13 @@ export function facesOf(rings: readonly Ring[]): Polygon[] {
   const outward = (ring: Ring, area: number, positive: boolean) => (area > 0 === positive ? ring : reversed(ring))
   const faces = new Map<number, { outer: Ring; holes: Ring[] }>()
   items.forEach((item, i) => {
-    const inside = interiorPoint(item.ring)
-    // Larger rings come first, so the last that contains the point is the smallest.
-    for (const k of index.search(inside.x, inside.y, inside.x, inside.y, (k) => k < i).sort((a, b) => a - b))
-      if (ringContains(items[k]!.ring, inside.x, inside.y)) {
+    const { minX, minY, maxX, maxY } = item.bounds
+    const holds = ({ bounds: b }: (typeof items)[number]) => b.minX <= minX && b.minY <= minY && b.maxX >= maxX && b.maxY >= maxY
+    // Larger rings come first, so the last that contains the ring is the smallest.
+    const around = index.search(minX, minY, maxX, maxY, (k) => k < i && holds(items[k]!)).sort((a, b) => a - b)
+    const inside = around.length > 0 ? interiorPoint(item.ring) : null
+    for (const k of around)
+      if (inside && ringContains(items[k]!.ring, inside.x, inside.y)) {
         item.parent = k
         item.depth++
       }

@@ -1,7 +1,7 @@
 // From what a drawing paints to layers of card, back to front.
 import { fillRings, polygonToPath, regionArea, regionBox, regionRings, translation, type Point, type Polygon } from '../geometry'
 import type { Drawing, LeftOut } from '../formats'
-import { addLayers, backingRect, layerRegion, layerSchema, transformLayers, type Layer, type Project } from '../project'
+import { addLayers, backingRect, groupBy, layerRegion, layerSchema, transformLayers, type Layer, type Project } from '../project'
 import { colourName } from './colour-name'
 import { sequenceLayers } from './sequence'
 
@@ -22,7 +22,7 @@ const CRUMB_MM2 = 0.01
 
 /**
  * Layers of a drawing: by named top-level groups where there are two or more, else by colour; always of one colour
- * each, as few as keep the drawing's look when stacked. Pieces lie in the frame of the drawing's page (mm).
+ * each (a group of several gives a layer for each, named after both), as few as keep the drawing's look when stacked. Pieces lie in the frame of the drawing's page (mm).
  * @param onProgress takes the share done, 0 to 1
  */
 export function intake(drawing: Drawing, onProgress?: (share: number) => void): Intake {
@@ -32,6 +32,12 @@ export function intake(drawing: Drawing, onProgress?: (share: number) => void): 
     onProgress,
   )
   const names = new Map<string, number>()
+  const coloursOf = groupBy(shapes, (s) => s.group)
+  const named = ({ group, colour }: Drawing['shapes'][number]) => {
+    if (group === null) return colourName(colour)
+    const several = new Set(coloursOf.get(group)!.map((s) => s.colour)).size > 1
+    return several ? `${group}, ${colourName(colour).toLowerCase()}` : group
+  }
   const layers = batches.flatMap((batch): Layer[] => {
     const first = shapes[batch[0]!]!
     const faces = fillRings(
@@ -39,7 +45,7 @@ export function intake(drawing: Drawing, onProgress?: (share: number) => void): 
       'nonzero',
     ).filter((face) => regionArea([face]) > CRUMB_MM2)
     if (faces.length === 0) return []
-    const name = first.group ?? colourName(first.colour)
+    const name = named(first)
     const count = (names.get(name) ?? 0) + 1
     names.set(name, count)
     return [makeLayer(`layer-${names.size}-${count}`, count > 1 ? `${name} ${count}` : name, faces, { colour: first.colour })]

@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../test/stack'
 import { demo, demoNames } from '../demo'
 import { readSvg } from '../formats'
-import { intersect, rectangle, regionArea, regionBox, subtract, union, type Region } from '../geometry'
+import { intersect, pathToRegion, rectangle, regionArea, regionBox, subtract, union, type Region } from '../geometry'
 import { builtLayers, layerRegion, setLayer, type Layer } from '../project'
-import { colourName, intake, layerFigures, makeLayer, mergeLayers, sequenceLayers, shows, takeIn } from './index'
+import { addBacking, colourName, gatherLayers, intake, layerFigures, makeLayer, mergeLayers, scattered, sequenceLayers, shows, takeIn } from './index'
 
 const svg = (body: string, head = 'width="100mm" height="100mm" viewBox="0 0 100 100"') => `<svg xmlns="http://www.w3.org/2000/svg" ${head}>${body}</svg>`
 const rect = (x: number, y: number, w: number, h: number, fill: string) => `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${fill}"/>`
@@ -41,6 +41,10 @@ describe('layers of a drawing', () => {
       `<g id="Sky">${rect(0, 0, 100, 100, '#00f')}</g><g id="Hills">${rect(0, 50, 100, 50, '#0a0')}</g><g id="Sun">${rect(40, 10, 20, 20, '#00f')}</g>`,
     )
     expect(layers.map((l) => l.name)).toEqual(['Sky', 'Hills', 'Sun'])
+    const several = take(
+      `<g id="Sky">${rect(0, 0, 100, 100, '#00f')}${rect(5, 5, 9, 9, '#f00')}</g><g id="Hills">${rect(0, 50, 100, 50, '#0a0')}${rect(9, 60, 9, 9, '#0a0')}</g>`,
+    )
+    expect(several.layers.map((l) => l.name)).toEqual([expect.stringMatching(/^Sky, .*blue$/), expect.stringMatching(/^Sky, .*red$/), 'Hills'])
   })
 
   it('join shapes that touch into one piece, and count what falls out loose', () => {
@@ -118,6 +122,17 @@ describe('taking a drawing into a project', () => {
   })
 })
 
+describe('a full sheet behind', () => {
+  it('fills the frame under what is there, which then is no backing any more', () => {
+    const project = takeIn(stack('frame'), take(rect(10, 10, 30, 30, '#f00') + rect(20, 20, 30, 30, '#00f')))
+    const backed = addBacking(project)
+    expect(backed.layers.map((l) => l.role)).toEqual(['backing', 'plain', 'plain'])
+    expect(regionBox(layerRegion(backed.layers[0]!))).toEqual({ minX: 0, minY: 0, maxX: 200, maxY: 200 })
+    expect(new Set(addBacking(backed).layers.map((l) => l.id)).size).toBe(4)
+    expect(addBacking(stack('topper'))).toEqual(stack('topper'))
+  })
+})
+
 describe('merging', () => {
   it('keeps the frontmost’s name and place, and all card', () => {
     const project = stack('card', plate('a', 0, [0, 0, 50, 50]), plate('b', 2, [40, 40, 50, 50]), plate('c', 2, [0, 0, 5, 5]))
@@ -126,6 +141,52 @@ describe('merging', () => {
     expect(regionArea(layerRegion(merged.layers[0]!))).toBeCloseTo(2500 + 2500 - 100, 3)
     expect(merged.layers[0]!.joint.kind).toBe('glue')
     expect(mergeLayers(project, ['a'])).toBe(project)
+  })
+})
+
+describe('gathering a colour', () => {
+  const colours = ['#000000', '#ff0000', '#00ff00']
+  const box = fc.tuple(fc.integer({ min: 10, max: 150 }), fc.integer({ min: 10, max: 150 }), fc.integer({ min: 5, max: 40 }), fc.integer({ min: 5, max: 40 }))
+  const sheets = fc.array(fc.tuple(fc.nat(2), box), { minLength: 3, maxLength: 9 })
+
+  it('changes nothing that is seen, and leaves one layer of it', () => {
+    fc.assert(
+      fc.property(sheets, (list) => {
+        const layers = list.map(([colour, [x, y, w, h]], i) => ({ ...plate(`l${i}`, 2, [x, y, w, h]), colour: colours[colour]! }))
+        const project = stack('frame', ...layers)
+        const seen = (p: typeof project, colour: string): Region =>
+          union(
+            ...shows(p)
+              .filter((v) => p.layers.find((l) => l.id === v.id)!.colour === colour)
+              .map((v) => pathToRegion(v.visiblePath)),
+          )
+        const gathered = gatherLayers(
+          project,
+          layers.filter((l) => l.colour === colours[0]).map((l) => l.id),
+        )
+        expect(gathered.layers.filter((l) => l.colour === colours[0]).length).toBeLessThanOrEqual(1)
+        for (const colour of colours) {
+          const [before, after] = [seen(project, colour), seen(gathered, colour)]
+          expect(regionArea(subtract(before, after)) + regionArea(subtract(after, before))).toBeLessThan(0.2)
+        }
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('is offered for outlines painted shape by shape, not for grounds that others lie on, nor where nothing lies between', () => {
+    const ringed = [0, 1, 2].flatMap((i) => [
+      rect(20 * i, 20, 20, 20, ['#f00', '#0f0', '#00f'][i]!),
+      `<path fill="#000" fill-rule="evenodd" d="M${20 * i - 1} 19h22v22h-22zM${20 * i + 1} 21v18h18v-18z"/>`,
+    ])
+    const project = takeIn(stack('frame'), take(ringed.join(''), 'width="100mm" height="100mm" viewBox="0 0 100 100"'))
+    const [ids] = scattered(project, shows(project))
+    expect(ids).toHaveLength(3)
+    expect(gatherLayers(project, ids!).layers).toHaveLength(project.layers.length - 2)
+    const grounds = [0, 1, 2, 3, 4].map((i) => ({ ...plate(`g${i}`, 2, [10 + i * 10, 10 + i * 10, 160 - i * 20, 160 - i * 20]), colour: colours[i % 2]! }))
+    expect(scattered(stack('frame', ...grounds), shows(stack('frame', ...grounds)))).toEqual([])
+    const apart = [0, 1, 2].map((i) => ({ ...plate(`a${i}`, 2, [20 + i * 50, 10, 40, 40]), colour: colours[0]! }))
+    expect(scattered(stack('frame', ...apart), shows(stack('frame', ...apart)))).toEqual([])
   })
 })
 

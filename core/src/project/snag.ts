@@ -14,6 +14,8 @@ export type Mend =
   | { kind: 'merge-papers'; paperId: string; layerIds: string[] }
   | { kind: 'drop-pin'; layerId: string; pieceId: string; copy: number }
   | { kind: 'thicken-layer'; layerId: string; safeMm: number }
+  | { kind: 'gather-layers'; layerIds: string[] }
+  | { kind: 'add-backing' }
   | { kind: 'bridge-layer'; layerId: string; safeMm: number }
   | { kind: 'set-thrift'; thrift: 'steady' | 'sale' }
 

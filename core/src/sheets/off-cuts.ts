@@ -8,6 +8,7 @@ import {
   polygonBox,
   polygonToPath,
   rectangle,
+  simplify,
   subtract,
   translation,
   union,
@@ -21,6 +22,8 @@ const ODD_MM2 = 2500
 const ODD_BREADTH_MM = 25
 /** Left beside cut pieces, mm. */
 const EDGE_MM = 1
+/** How much outlines may be smoothed before: nothing to the edge that is left. */
+const SLACK_MM = 0.1
 
 export interface LeftOver {
   /** Of its load: `clean` or `odd-1`, … */
@@ -47,10 +50,12 @@ export function leftOvers(load: Load): LeftOver[] {
   })
   const clean = offCut ? [rectangle(offCut.x, offCut.y, offCut.widthMm, offCut.heightMm)] : []
   const taken = offset(
-    load.pieces.map(({ shape }) => shape),
+    load.pieces.flatMap(({ shape }) => simplify([shape], SLACK_MM)),
     EDGE_MM,
+    'miter',
   )
-  const odd = offset(offset(subtract([load.outline], union(taken, clean)), -ODD_BREADTH_MM / 2), ODD_BREADTH_MM / 2 - 0.5)
+  const free = simplify(subtract([load.outline], union(taken, clean)), SLACK_MM)
+  const odd = offset(offset(free, -ODD_BREADTH_MM / 2), ODD_BREADTH_MM / 2 - 0.5)
     .filter((shape) => polygonArea(shape) >= ODD_MM2)
     .toSorted((a, b) => polygonArea(b) - polygonArea(a))
   return [...clean.map((shape) => make('clean', 0, shape)), ...odd.map((shape, i) => make('odd', i + 1, shape))]

@@ -14,12 +14,13 @@ import {
   guestPrefix,
   guestProject,
   layerRegion,
+  Memory,
   paperOf,
   type Paper,
   type Project,
   type Snag,
 } from '../project'
-import { dearSnags, layerSnags, neckSnags } from './layer-snags'
+import { dearSnags, layerSnags, neckSnags, stackSnags } from './layer-snags'
 import { mergeSnags } from './merge-papers'
 import { offCutSnags } from './off-cut-snags'
 import { sizeSnags } from './size-snags'
@@ -61,9 +62,9 @@ export interface Derived {
  */
 export function derive(project: Project, stock: readonly Paper[] = project.drawer.papers, found: ReadonlyMap<string, NestLayout> = new Map()): Derived {
   const figures = project.layers.map(layerFigures)
-  const visible = shows(project)
+  const visible = shownOf(project)
   const sound = soundnessOf(project)
-  const depth = depthPlan(project)
+  const depth = depthOf(project)
   const { runs, failed } = nestWithFound(project, found)
   const list = loads(project, runs, marksOf(project, sound))
   const build = buildPlan(project, list, depth, new Map(sound.map((s) => [s.id, s.turns])))
@@ -78,6 +79,7 @@ export function derive(project: Project, stock: readonly Paper[] = project.drawe
   }))
   const snags = [
     ...measureSnags(project),
+    ...stackSnags(project, visible),
     ...layerSnags(project, figures, visible),
     ...neckSnags(project, sound),
     ...paperSnags(project, stock),
@@ -105,9 +107,27 @@ export function derive(project: Project, stock: readonly Paper[] = project.drawe
   }
 }
 
-const remembered = new Map<string, Soundness>()
+// Most edits change no shape and no height: what depends on those alone is remembered.
+const soundBefore = new Memory<Soundness>(400)
+const depthBefore = new Memory<DepthPlan>(8)
+const shownBefore = new Memory<Visible[]>(8)
 
-/** Soundness of the layers, remembered by what it depends on: most edits change no shape. */
+function depthOf(project: Project): DepthPlan {
+  const { mount, drawer } = project
+  const layers = builtLayers(project).map(({ id, pieces, joint, paperId }) => [id, pieces, joint, paperId])
+  // Neither where pieces lie on the sheets nor who is cut along.
+  const plan = { ...project.plan, pins: [], guests: [] }
+  return depthBefore.get(fingerprint([mount, layers, drawer.papers.map(bare), drawer.foams, plan]), () => depthPlan(project))
+}
+
+function shownOf(project: Project): Visible[] {
+  const layers = builtLayers(project).map(({ id, pieces, paperId }) => [id, pieces, paperId])
+  return shownBefore.get(fingerprint([project.mount, layers, project.drawer.papers.map(bare)]), () => shows(project))
+}
+
+/** What of a paper heights and views depend on. */
+const bare = ({ id, thicknessMm, finish, gsm }: Paper) => [id, thicknessMm, finish, gsm]
+
 function soundnessOf(project: Project): Soundness[] {
   const layers = builtLayers(project)
   const shapes = layers.map((layer) => fingerprint(layer.pieces))
@@ -118,16 +138,15 @@ function soundnessOf(project: Project): Soundness[] {
     const layer = layers[i]!
     const safeMm = safeStripMm(paperOf(project, layer))
     const key = fingerprint([layer.id, bearsNumber(layer), safeMm, shapes.slice(i), project.mount])
-    let known = remembered.get(key)
-    if (known) cover = null
-    else {
-      if (remembered.size > 400) remembered.clear()
-      cover ??= union(...layers.slice(i + 1).map(layerRegion))
-      known = soundness(project, layer, safeMm, cover)
-      remembered.set(key, known)
-      cover = union(cover, layerRegion(layer))
-    }
-    out.unshift(known)
+    let next: Polygon[] | null = null
+    out.unshift(
+      soundBefore.get(key, () => {
+        cover ??= union(...layers.slice(i + 1).map(layerRegion))
+        next = union(cover, layerRegion(layer))
+        return soundness(project, layer, safeMm, cover)
+      }),
+    )
+    cover = next
   }
   return out
 }

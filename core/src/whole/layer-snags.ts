@@ -1,7 +1,13 @@
 // Findings of the layers stage.
-import { isDear, type LayerFigures, type Soundness, type Visible } from '../layers'
+import { polygonArea, regionArea } from '../geometry'
+import { isDear, scattered, type LayerFigures, type Soundness, type Visible } from '../layers'
 import { nearestPaper } from '../paper'
-import { builtLayers, paperOf, pieceRegion, type Paper, type Project, type Snag } from '../project'
+import { builtLayers, findLayer, layerRegion, openingRect, paperOf, pieceRegion, type Paper, type Project, type Snag } from '../project'
+
+/** Narrow in so much of its area, a layer is narrow as a whole. */
+const ALL_OVER = 0.8
+/** So much of the opening may be bare by intent. */
+const BARE_SHARE = 0.02
 
 /** Below this share of the safe strip card tears. */
 const TEARS = 0.6
@@ -11,7 +17,10 @@ export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[]
   return sound.flatMap(({ id, safeMm, necks }): Snag[] => {
     const weak = necks.filter((neck) => neck.kind === 'neck')
     if (weak.length === 0) return []
-    const name = project.layers.find((layer) => layer.id === id)?.name ?? id
+    const layer = findLayer(project, id)
+    const name = layer?.name ?? id
+    const narrowMm2 = regionArea(weak.map((neck) => neck.region))
+    const allOver = layer !== undefined && narrowMm2 > regionArea(layerRegion(layer)) * ALL_OVER
     const tearing = weak.filter((neck) => neck.widthMm < safeMm * TEARS).length
     const worst = weak[0]!
     const many = weak.length === 1 ? 'one strip' : `${weak.length} strips`
@@ -22,8 +31,10 @@ export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[]
         severity: tearing > 0 ? 'stop' : 'caution',
         layer: id,
         at: [worst.at.x, worst.at.y],
-        message: `“${name}” has ${many} under ${safeMm} mm, the narrowest ${worst.widthMm.toFixed(1)} mm${tearing > 0 ? `; ${tearing === 1 ? 'one' : tearing} will tear` : ''}. ${Math.round(worst.hangingMm2)} mm² hang on it.`,
-        mend: { label: `Make ${weak.length === 1 ? 'it' : 'them'} ${safeMm} mm wide`, action: { kind: 'thicken-layer', layerId: id, safeMm } },
+        message: allOver
+          ? `“${name}” is narrower than ${safeMm} mm nearly everywhere, ${worst.widthMm.toFixed(1)} mm at the least${tearing > 0 ? '; it will tear' : ''}.`
+          : `“${name}” has ${many} under ${safeMm} mm, the narrowest ${worst.widthMm.toFixed(1)} mm${tearing > 0 ? `; ${tearing === 1 ? 'one' : tearing} will tear` : ''}. ${Math.round(worst.hangingMm2)} mm² hang on it.`,
+        mend: { label: `Make ${weak.length === 1 || allOver ? 'it' : 'them'} ${safeMm} mm wide`, action: { kind: 'thicken-layer', layerId: id, safeMm } },
       },
     ]
   })
@@ -51,6 +62,36 @@ export function dearSnags(project: Project, visible: readonly Visible[], stock: 
       },
     ]
   })
+}
+
+/** Findings that are about no one layer: bare board about the design, a colour strewn over many layers. */
+export function stackSnags(project: Project, visible: readonly Visible[]): Snag[] {
+  const snags: Snag[] = []
+  const opening = project.mount.kind === 'frame' ? openingRect(project) : null
+  const covered = visible.reduce((sum, v) => sum + v.visibleMm2, 0) / (opening ? polygonArea(opening) : 1)
+  if (opening && visible.length > 0 && covered < 1 - BARE_SHARE)
+    snags.push({
+      code: 'board-shows',
+      stage: 'layers',
+      severity: 'caution',
+      layer: null,
+      at: null,
+      message: `Bare board shows in ${Math.round((1 - covered) * 100)} % of the opening: no layer fills the frame behind the design.`,
+      mend: { label: 'Put a full sheet behind', action: { kind: 'add-backing' } },
+    })
+  for (const ids of scattered(project, visible)) {
+    const front = findLayer(project, ids.at(-1)!)!
+    snags.push({
+      code: 'strewn-colour',
+      stage: 'layers',
+      severity: 'caution',
+      layer: front.id,
+      at: null,
+      message: `The colour of “${front.name}” comes in ${ids.length} layers with others between. One in front, cut to what shows, looks the same.`,
+      mend: { label: 'Gather them in one layer', action: { kind: 'gather-layers', layerIds: ids } },
+    })
+  }
+  return snags
 }
 
 export function layerSnags(project: Project, figures: readonly LayerFigures[], visible: readonly Visible[]): Snag[] {

@@ -1,6 +1,6 @@
 // One press that mends a snag.
 import { fitGaps } from '../depth'
-import { bridgeLayer, thickenLayer } from '../layers'
+import { addBacking, bridgeLayer, gatherLayers, thickenLayer } from '../layers'
 import { fitDesign } from '../measure'
 import { assignNearest } from '../paper'
 import { assignPaper, dropPin, findLayer, setLayer, setPlan, takeOffCuts, takeSizes, type Mend, type Paper, type Project } from '../project'
@@ -38,6 +38,10 @@ export function mendProject(project: Project, mend: Mend, stock: readonly Paper[
       return dropPin(project, mend)
     case 'thicken-layer':
       return thickenLayer(project, mend.layerId, mend.safeMm)
+    case 'gather-layers':
+      return gatherLayers(project, mend.layerIds)
+    case 'add-backing':
+      return addBacking(project)
     case 'bridge-layer':
       return bridgeLayer(project, mend.layerId, mend.safeMm)
     case 'set-thrift':

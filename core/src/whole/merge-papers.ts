@@ -1,6 +1,6 @@
 // Papers so near in colour that one could stand in for the other, where that saves a sheet.
 import { colourDifference } from '../paper'
-import { assignPaper, builtLayers, type Paper, type Project, type Snag } from '../project'
+import { assignPaper, builtLayers, Memory, type Paper, type Project, type Snag } from '../project'
 import { nestRun, paperRuns, type NestedRun } from '../sheets'
 
 /** CIEDE2000: laid apart in a stack, colours nearer than this pass for one. */
@@ -9,7 +9,7 @@ const NEAR = 7
 const AS_THICK_MM = 0.08
 const STEPS = 2
 
-const remembered = new Map<string, number>()
+const remembered = new Memory<number>(100)
 
 /** Pairs of papers that may be merged: like in colour, finish and thickness, and never one layer upon the other. */
 export function mergeSnags(project: Project, all: readonly NestedRun[]): Snag[] {
@@ -66,12 +66,5 @@ const sheetsIn = ({ run, layout }: NestedRun): number =>
 
 function sheetsOf(merged: Project, paper: Paper): number {
   const run = paperRuns(merged).find((r) => r.layers.some((layer) => layer.paper?.id === paper.id))!
-  const key = run.fingerprint
-  let sheets = remembered.get(key)
-  if (sheets === undefined) {
-    if (remembered.size > 100) remembered.clear()
-    sheets = sheetsIn({ run, layout: nestRun(run, STEPS) })
-    remembered.set(key, sheets)
-  }
-  return sheets
+  return remembered.get(run.fingerprint, () => sheetsIn({ run, layout: nestRun(run, STEPS) }))
 }

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { plate, stack } from '../../test/stack'
+import { card, plate, stack } from '../../test/stack'
 import { demo, demoNames } from '../demo'
 import { readSvg } from '../formats'
+import { rectangle, subtract } from '../geometry'
 import { intake, takeIn } from '../layers'
 import { assignNearest, starterStock } from '../paper'
 import { findLayer, setLayer, setPin, setPlan, type Project } from '../project'
@@ -20,6 +21,18 @@ function twoBlues(): Project {
   return { ...project, drawer: { ...project.drawer, papers }, layers: project.layers.map((layer, i) => ({ ...layer, paperId: ids[i]! })) }
 }
 const codes = (project: Project) => check(project, stock).map((s) => s.code)
+
+/** Three tiles, each with a black rim of its own that reaches over its neighbour. */
+const outlined = () =>
+  stack(
+    'frame',
+    ...[0, 1, 2].flatMap((i) => {
+      const rim = subtract([rectangle(20 + 40 * i, 20, 44, 44)], [rectangle(24 + 40 * i, 24, 36, 36)])
+      return [plate(`tile-${i}`, 2, [20 + 40 * i, 20, 42, 42]), { ...card(`rim-${i}`, 2, rim), colour: '#000000' }].map((layer, k) =>
+        k === 0 ? { ...layer, colour: ['#cc0000', '#00cc00', '#0000cc'][i]! } : layer,
+      )
+    }),
+  )
 
 describe.each(demoNames)('the demo %s', (name) => {
   const derived = derive(demo(name), stock)
@@ -47,6 +60,8 @@ describe('snags and their mends', () => {
     ['specks', () => ({ ...demo('harbour'), layers: [...demo('harbour').layers, plate('dust', 0, [100, 100, 30, 30], [150, 100, 1, 1])] })],
     ['pin-illegal', () => setPin(demo('harbour'), { layerId: 'sky', pieceId: 'p1', copy: 0, sheet: 0, x: -20, y: 10, rotation: 0 })],
     ['papers-alike', () => twoBlues()],
+    ['board-shows', () => stack('frame', plate('a', 0, [40, 40, 100, 100]))],
+    ['strewn-colour', () => outlined()],
     ['off-cuts-at-hand', () => demo('harbour')],
     ['no-room-for-pads', () => stack('card', plate('base', 0, [0, 0, 140, 140]), plate('thin', 2, [10, 10, 100, 2]))],
     ['opening-over-spacer', () => ({ ...demo('harbour'), mount: { ...demo('harbour').mount, opening: { widthMm: 220, heightMm: 100 } } as Project['mount'] })],

@@ -26,13 +26,18 @@ export const changeStock =
     dispatch(edited({ label, project: refresh(project, next), stock: next }))
   }
 
-/** Mends a snag: computed in the worker, since some mends cut and join shapes. */
+/** Mends snags, as one step of the history: computed in the worker, since some mends cut and join shapes. */
 export const mend =
-  (snag: Snag) =>
+  (...snags: readonly Snag[]) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     const { project, stock } = getState().work
-    if (!project || !snag.mend) return
-    const next = await compute.mend(project, snag.mend.action, stock)
+    const mends = snags.flatMap((snag) => snag.mend ?? [])
+    if (!project || mends.length === 0) return
+    const next = await compute.mend(
+      project,
+      mends.map((m) => m.action),
+      stock,
+    )
     // What was changed meanwhile is not thrown away: the snag is offered again then.
-    if (getState().work.project === project) dispatch(edited({ label: snag.mend.label, project: next }))
+    if (getState().work.project === project) dispatch(edited({ label: mends.length > 1 ? `mend ${mends.length} snags` : mends[0]!.label, project: next }))
   }

@@ -10,12 +10,14 @@ interface Props {
   lead?: ReactNode
   /** What is wrong here, first thing under the title; `none` is said where nothing is. */
   snags?: { list: readonly Snag[]; none: string }
+  /** What has just happened, before the snags. */
+  news?: ReactNode
   panel: ReactNode
   actions?: ReactNode
 }
 
 /** A stage's own part of the screen: its drawing in the middle, figures and snags at the right, actions at the foot. */
-export function StageFrame({ children, title, lead, snags, panel, actions }: Props) {
+export function StageFrame({ children, title, lead, snags, news, panel, actions }: Props) {
   return (
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_304px]">
       <main className="flex min-h-0 min-w-0 flex-col">{children}</main>
@@ -25,6 +27,7 @@ export function StageFrame({ children, title, lead, snags, panel, actions }: Pro
             <h1 className="text-[20px]">{title}</h1>
             {lead && <p className="mt-0.5 text-[13.5px] text-soft">{lead}</p>}
           </header>
+          {news}
           {snags && (
             <section aria-label="Snags" className="mb-3">
               <SnagList snags={snags.list} none={snags.none} />

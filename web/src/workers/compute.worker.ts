@@ -59,10 +59,10 @@ const api = {
     await ready
     return demo(name)
   },
-  /** One press that mends a snag. */
-  async mend(project: Project, action: Mend, stock: Paper[]): Promise<Project> {
+  /** One press that mends a snag, or several of a kind one after the other. */
+  async mend(project: Project, actions: readonly Mend[], stock: Paper[]): Promise<Project> {
     await ready
-    return mendProject(project, action, stock)
+    return actions.reduce((mended, action) => mendProject(mended, action, stock), project)
   },
   /** A new layer that is the outline of another. */
   async outline(project: Project, layerId: string, widthMm: number): Promise<Project> {

@@ -16,6 +16,7 @@ import {
 } from '../../geometry'
 import { BadInput, type LadderRecipe } from '../../project'
 import { formatMm } from '../../units'
+import { backingLayer } from '../backing'
 import { makeLayer } from '../intake'
 import { joint, withoutSpecks, type Made } from './made'
 
@@ -67,7 +68,7 @@ export function makeLadder(recipe: LadderRecipe): Made {
   const layers = openings.map((opening, i) =>
     makeLayer(`step-${order[i]}`, order[i] === 0 ? 'Silhouette' : `Step ${order[i]}`, subtract(sheet, opening), { ...joint(2), colour: grey(i, steps + 1) }),
   )
-  layers.unshift(makeLayer('backing', 'Backing', sheet, { role: 'backing', numbered: false, ...joint(0), colour: '#f2efe6' }))
+  layers.unshift(backingLayer(sheet))
   if (recipe.borderMm > 0) {
     const inner = [rectangle(recipe.borderMm, recipe.borderMm, w - 2 * recipe.borderMm, h - 2 * recipe.borderMm)]
     if (2 * recipe.borderMm >= Math.min(w, h)) throw new BadInput('the border leaves no opening: make it narrower')

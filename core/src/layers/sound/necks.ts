@@ -2,13 +2,13 @@
 // image morphology) loses just what is too narrow; a lost part that touches card on two sides is a neck, on one a tip.
 import {
   boxesMeet,
+  clipToBox,
   growBox,
   intersect,
   interiorPoint,
   offset,
   polygonArea,
   polygonBox,
-  rectangle,
   regionArea,
   subtract,
   union,
@@ -42,25 +42,30 @@ export function weakNecks(region: Region, safeMm: number, most = 60): Neck[] {
     .slice(0, most)
     .flatMap((face): Neck[] => {
       const near = region.filter((body) => boxesMeet(polygonBox(body), growBox(polygonBox(face), 1)))
-      const rest = subtract(near, offset([face], 0.05))
-      const touching = rest.filter(
-        (part) => boxesMeet(polygonBox(part), growBox(polygonBox(face), 0.2)) && regionArea(intersect(offset([part], 0.2), [face])) > 0.001,
-      )
-      const parts = touching.length > 0 ? touching : rest
+      const local = clipToBox(near, growBox(polygonBox(face), safeMm * 2))
+      // What is one part close by is one part in all; only the rest is worth cutting the whole layer for.
+      const parts = beside(local, face).length > 1 ? beside(near, face) : []
       const kind = parts.length > 1 ? 'neck' : 'tip'
-      const widthMm = narrowest(near, face, safeMm)
       if (kind === 'tip' && polygonArea(face) < safeMm * safeMm * 2.5) return []
       const areas = parts.map((p) => polygonArea(p)).toSorted((a, b) => b - a)
       const hangingMm2 = kind === 'neck' ? areas.slice(1).reduce((sum, a) => sum + a, 0) : polygonArea(face)
-      return [{ at: interiorPoint(face.outer), widthMm, region: face, hangingMm2, kind }]
+      return [{ at: interiorPoint(face.outer), widthMm: narrowest(local, face, safeMm), region: face, hangingMm2, kind }]
     })
   return necks.toSorted((a, b) => a.widthMm - b.widthMm)
 }
 
+/** The parts of a body that touch a narrow part of it once that is taken out. */
+function beside(body: Region, face: Polygon): Polygon[] {
+  const rest = subtract(body, offset([face], 0.05))
+  const touching = rest.filter(
+    (part) => boxesMeet(polygonBox(part), growBox(polygonBox(face), 0.2)) && regionArea(intersect(offset([part], 0.2), [face])) > 0.001,
+  )
+  return touching.length > 0 ? touching : rest
+}
+
 /** Width of the narrowest place in a narrow part: the most that can be taken from its edges before it breaks or vanishes. */
 function narrowest(body: Region, face: Polygon, safeMm: number): number {
-  const b = growBox(polygonBox(face), safeMm)
-  const local = intersect(body, [rectangle(b.minX, b.minY, b.maxX - b.minX, b.maxY - b.minY)])
+  const local = clipToBox(body, growBox(polygonBox(face), safeMm))
   const whole = local.length
   let [low, high] = [0, safeMm]
   for (let k = 0; k < 7; k++) {

@@ -32,7 +32,7 @@ export function LayerPanel() {
   }
   const tie = async () => {
     if (!sound) return
-    const next = await compute.mend(project, { kind: 'bridge-layer', layerId: layer.id, safeMm: sound.safeMm }, [])
+    const next = await compute.mend(project, [{ kind: 'bridge-layer', layerId: layer.id, safeMm: sound.safeMm }], [])
     dispatch(edited({ label: `tie the loose bits of ${layer.name}`, project: next }))
   }
   const index = project.layers.indexOf(layer)

@@ -53,9 +53,9 @@ export default function LayersScreen() {
           : 'Bring in a drawing: its groups or colours become layers.'
       }
       snags={{ list: snags, none: project.layers.length ? 'Nothing too weak, too small or hidden.' : 'Nothing to check yet.' }}
+      news={<IntakeNotes intake={intake} />}
       panel={
         <>
-          <IntakeNotes intake={intake} />
           <LayerPanel />
           <FewerSheets />
         </>
