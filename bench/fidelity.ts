@@ -1,6 +1,7 @@
 // How true intake is: layers stacked again against an independent renderer (librsvg's rsvg-convert, from Debian's
 // librsvg2-bin) on drawings that nobody here drew (a folder of SVG files, such as Debian's openclipart-svg).
-// `tsx bench/fidelity.ts FOLDER [every-nth] [list]`; prints the share within 2 % of the pixels at 400 px, and ms per MB.
+// `tsx bench/fidelity.ts FOLDER [every-nth] [list]`; prints the share within 2 % of the pixels at 400 px, and ms per MB, with the
+// time that the renderer takes to paint the same files (a start of its program each) as the baseline.
 import { spawnSync } from 'node:child_process'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -47,11 +48,14 @@ function stacked(bytes: Uint8Array, width: number, height: number) {
 await loadGeometry()
 const kinds = { flat: [0, 0], other: [0, 0] } as Record<string, [number, number]>
 let ms = 0
+let baselineMs = 0
 let megabytes = 0
 for (const name of files) {
   const file = join(folder, name)
+  const begun = performance.now()
   const wanted = reference(file)
   if (!wanted) continue
+  baselineMs += performance.now() - begun
   const bytes = readFileSync(file)
   let wrong = 1
   let left: string
@@ -81,4 +85,6 @@ const share = ([good, all]: [number, number]) => `${good} of ${all} (${((good / 
 console.log(`flat colours only:          ${share(flat)} within ${SHARE * 100} % of the pixels`)
 console.log(`with gradients, text, …:    ${share(other)}`)
 console.log(`all drawable files:         ${share([flat[0] + other[0], flat[1] + other[1]])}`)
-console.log(`reading, layering, drawing: ${(ms / megabytes).toFixed(0)} ms per MB`)
+console.log(
+  `reading, layering, drawing: ${(ms / megabytes).toFixed(0)} ms per MB; the renderer ${(baselineMs / megabytes).toFixed(0)}, ratio ${(ms / baselineMs).toFixed(2)}`,
+)

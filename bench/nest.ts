@@ -1,5 +1,6 @@
-// Nesting against a rectangle packer from the registry on best-turned boxes, and against a true-shape placer that only
-// searches orders, for as long or for a time of its own. One thread. `npm run bench -- [seconds] [family] [seconds for orders]`.
+// Nesting against a rectangle packer from the registry on best-turned boxes, against a plain bottom-left placer that anneals
+// orders and turns, and against the engine's own search of orders alone; these for as long or for a time of their own. One
+// thread. `npm run bench -- [seconds] [family] [seconds for the placers]`.
 // Score: (sheets − 1) + the share of the last sheet that one straight cut must take away to keep the rest whole.
 import { createRequire } from 'node:module'
 import { boxHeight, boxWidth, loadGeometry, mapPolygon, polygonBox, rotation, type Polygon } from '@feuillet/core/geometry'
@@ -7,6 +8,7 @@ import { Nester, type NestInstance } from '@feuillet/core/sheets'
 
 // The package's ES build is not marked as one.
 const { MaxRectsPacker } = createRequire(import.meta.url)('maxrects-packer') as typeof import('maxrects-packer')
+import { annealedBottomLeft } from './bottom-left'
 import { families } from './instances'
 
 /** The turn, in whole degrees, whose box is least. */
@@ -34,9 +36,9 @@ function packBoxes({ sheet, gap, pieces }: NestInstance): number {
 await loadGeometry()
 const seconds = Number(process.argv[2] ?? 10)
 const only = process.argv[3] ?? ''
-const ordersSeconds = Number(process.argv[4] ?? seconds)
-console.log(`family                          pieces  first     ${seconds} s   orders    ratio    boxes    ratio   first in  steps`)
-const found: number[] = []
+const placerSeconds = Number(process.argv[4] ?? seconds)
+console.log(`family                          pieces  first     ${seconds} s   orders    ratio  b.-left    ratio    boxes    ratio   first in  steps`)
+const ratios: [orders: number, bottomLeft: number][] = []
 for (const { name, instance } of families().filter((family) => family.name.includes(only))) {
   const start = performance.now()
   const nester = new Nester(instance, 1)
@@ -45,17 +47,21 @@ for (const { name, instance } of families().filter((family) => family.name.inclu
   while (performance.now() - start < seconds * 1000 && !nester.done) nester.step()
   const placer = new Nester(instance, 1, 'orders')
   const again = performance.now()
-  while (performance.now() - again < ordersSeconds * 1000 && !placer.done) placer.step()
+  while (performance.now() - again < placerSeconds * 1000 && !placer.done) placer.step()
+  const bottomLeft = annealedBottomLeft(instance, placerSeconds).score
   const [score, orders, boxes] = [nester.best.score, placer.best.score, packBoxes(instance)]
-  found.push(score / orders)
+  ratios.push([score / orders, score / bottomLeft])
   const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)
   const cells = [
     String(count).padStart(6),
     ...[first, score, orders].map((v) => v.toFixed(3).padStart(8)),
     (score / orders).toFixed(2).padStart(8),
+    bottomLeft.toFixed(3).padStart(8),
+    (score / bottomLeft).toFixed(2).padStart(8),
     boxes.toFixed(3).padStart(8),
     (score / boxes).toFixed(2).padStart(8),
   ]
   console.log(`${name.padEnd(30)}${cells.join(' ')} ${firstMs.toFixed(0).padStart(7)} ms ${String(nester.steps).padStart(6)}`)
 }
-console.log(`against orders alone, on average: ${(found.reduce((a, b) => a + b, 0) / found.length).toFixed(3)}`)
+const mean = (values: number[]) => (values.reduce((a, b) => a + b, 0) / values.length).toFixed(3)
+console.log(`on average against orders alone ${mean(ratios.map(([orders]) => orders))}, against bottom-left ${mean(ratios.map(([, bottomLeft]) => bottomLeft))}`)

@@ -41,7 +41,7 @@ export function padSpan(plan: Plan): { edgeMm: number; insideMm: number } {
   return { edgeMm, insideMm: edgeMm * 1.25 }
 }
 
-/** How much outlines are smoothed before pads are laid within them, mm: pads lie so much farther in. */
+/** How much outlines are smoothed, mm: pads lie so much farther in from the piece's own edge. */
 const SLACK_MM = 0.05
 
 interface Place {
@@ -62,7 +62,7 @@ export function padsForPiece(project: Project, piece: PieceHeight, hidden: Regio
   for (const support of piece.supports) {
     const inside = offset(outline, -(plan.padMarginMm + SLACK_MM + support.needMm * tan), 'miter')
     const onCard = intersect(inside, support.region)
-    const region = hidden ? intersect(onCard, hidden) : onCard
+    const region = simplify(hidden ? intersect(onCard, hidden) : onCard, SLACK_MM)
     if (region.length === 0) continue
     allowed = union(allowed, region)
     const index = new EdgeIndex(region)

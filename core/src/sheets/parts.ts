@@ -1,5 +1,5 @@
 // Which pieces are to be cut of which paper, and the layout that comes of it.
-import { pathToRegion, polygonArea } from '../geometry'
+import { pathToRegion, polygonArea, polygonToPath } from '../geometry'
 import { cutLayers, fingerprint, sameButSize, type CutLayer, type Paper, type Project } from '../project'
 import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from './nest/instance'
 import { cheapestMix, sheetOf, wholeSheet } from './sizes'
@@ -131,7 +131,7 @@ const nameOf = ({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>): stri
     instance.pieces[0]?.turns,
     instance.pinned,
     layers.map(({ id, copies, layer }) => [id, copies, layer.pieces, layer.sharing]),
-    (instance.offCuts ?? []).map(({ id }) => id),
+    (instance.offCuts ?? []).map(({ id, margin, outline }) => [id, margin, polygonToPath(outline)]),
     seed,
   ])
 

@@ -1,6 +1,6 @@
 // Nesting a whole project: a nester per paper, worked in turn.
-import type { Project } from '../project'
-import { BadInput } from '../project'
+import { BadInput, Memory, type Project } from '../project'
+import type { NestLayout } from './nest/instance'
 import { Nester } from './nest/nester'
 import { paperRuns, type NestedRun, type PaperRun } from './parts'
 
@@ -28,9 +28,13 @@ export function nestProject(project: Project, skip: ReadonlySet<string> = new Se
   return { runs, failed }
 }
 
-/** One paper's layout after a fixed number of steps; stops early where it cannot get better. */
-export function nestRun(run: PaperRun, steps: number) {
-  const nester = new Nester(run.instance, run.seed)
-  for (let k = 0; k < steps && !nester.done; k++) nester.step()
-  return nester.best
+const before = new Memory<NestLayout>(100)
+
+/** One paper's layout after a fixed number of steps, remembered; stops early where it cannot get better. */
+export function nestRun(run: PaperRun, steps: number): NestLayout {
+  return before.get(`${run.fingerprint} ${steps}`, () => {
+    const nester = new Nester(run.instance, run.seed)
+    for (let k = 0; k < steps && !nester.done; k++) nester.step()
+    return nester.best
+  })
 }

@@ -1,6 +1,6 @@
 // Papers so near in colour that one could stand in for the other, where that saves a sheet.
 import { colourDifference } from '../paper'
-import { assignPaper, builtLayers, Memory, type Paper, type Project, type Snag } from '../project'
+import { assignPaper, builtLayers, type Paper, type Project, type Snag } from '../project'
 import { nestRun, paperRuns, type NestedRun } from '../sheets'
 
 /** CIEDE2000: laid apart in a stack, colours nearer than this pass for one. */
@@ -8,8 +8,6 @@ const NEAR = 7
 /** Papers that differ more in thickness change the heights of the stack (mm). */
 const AS_THICK_MM = 0.08
 const STEPS = 2
-
-const remembered = new Memory<number>(100)
 
 /** Pairs of papers that may be merged: like in colour, finish and thickness, and never one layer upon the other. */
 export function mergeSnags(project: Project, all: readonly NestedRun[]): Snag[] {
@@ -66,5 +64,5 @@ const sheetsIn = ({ run, layout }: NestedRun): number =>
 
 function sheetsOf(merged: Project, paper: Paper): number {
   const run = paperRuns(merged).find((r) => r.layers.some((layer) => layer.paper?.id === paper.id))!
-  return remembered.get(run.fingerprint, () => sheetsIn({ run, layout: nestRun(run, STEPS) }))
+  return sheetsIn({ run, layout: nestRun(run, STEPS) })
 }

@@ -10,6 +10,7 @@ import {
   polygonArea,
   polygonBox,
   regionArea,
+  simplify,
   subtract,
   union,
   type Point,
@@ -32,8 +33,12 @@ export interface Neck {
 /** Parts smaller than this share of the safe strip's square are rounded corners, not strips. */
 const CORNER_SHARE = 0.8
 
+/** How much outlines are smoothed before, mm: far less than widths are told to. */
+const SLACK_MM = 0.01
+
 /** Narrow places of a region against a safe strip (mm), the narrowest first. Needs the geometry loaded. */
-export function weakNecks(region: Region, safeMm: number, most = 60): Neck[] {
+export function weakNecks(layer: Region, safeMm: number, most = 60): Neck[] {
+  const region = simplify(layer, SLACK_MM)
   const half = safeMm / 2
   const opened = offset(offset(region, -half), half + 0.02)
   const narrow = subtract(region, opened).filter((face) => polygonArea(face) > safeMm * safeMm * CORNER_SHARE)

@@ -1,9 +1,11 @@
 // Where a layer's number can stand unseen: on its card, covered by a layer above or by the frame's lip.
-import { intersect, offset, regionBox, regionContains, subtract, union, type Point, type Polygon, type Region } from '../../geometry'
+import { intersect, offset, regionBox, regionContains, simplify, subtract, union, type Point, type Polygon, type Region } from '../../geometry'
 import { bearsNumber, builtLayers, layerRegion, openingRect, type Project } from '../../project'
 
 /** Height of a folio number, mm. */
 export const NUMBER_MM = 4
+/** How much outlines are smoothed before. */
+const SLACK_MM = 0.05
 
 /**
  * The hidden place nearest to the lower right corner that takes a number; null where none does, or where the layer is
@@ -18,7 +20,7 @@ export function numberPlace(project: Project, layerId: string, cover?: Region): 
   const above = cover ?? union(...layers.slice(at + 1).map(layerRegion))
   const opening = openingRect(project)
   const underLip: Polygon[] = opening && project.mount.kind === 'frame' ? subtract(own, [opening]) : []
-  const room = offset(union(intersect(own, above), underLip), -(NUMBER_MM / 2 + 0.5))
+  const room = offset(simplify(union(intersect(own, above), underLip), SLACK_MM), -(NUMBER_MM / 2 + 0.5), 'miter')
   if (room.length === 0) return null
   const b = regionBox(own)
   let best: Point | null = null

@@ -41,53 +41,62 @@ const leastWay = (a: Box, b: Box, dx: number, dy: number): number =>
 function cornersTo(a: Placed, b: Placed, dx: number, dy: number, gap: number, most: number): number {
   const upright = dx === 0
   const sign = upright ? dy : dx
-  const lanes = edgesByLane(b, a, upright, gap)
+  const { edges, lanes, low, high } = edgesByLane(b, a, upright, gap)
   let way = most
   for (const ring of polygonRings(a.shape))
     for (let i = 0; i < ring.length; i += 2) {
       const x = ring[i]!
       const y = ring[i + 1]!
       const across = upright ? x : y
-      const along = upright ? y : x
-      for (const k of lanes.at(across)) {
-        const { x1, y1, x2, y2 } = k
-        const [p, q] = upright ? [y1, y2] : [x1, x2]
-        // Behind what stops it already, or behind its back.
-        const first = (sign < 0 ? along - Math.max(p, q) : Math.min(p, q) - along) - gap
-        const last = (sign < 0 ? along - Math.min(p, q) : Math.max(p, q) - along) + gap
-        if (first >= way || last < 0) continue
-        const hit = rayToEdge(x, y, dx, dy, x1, y1, x2, y2, gap)
+      if (across < low || across > high) continue
+      const along = (upright ? y : x) * sign
+      const lane = lanes[Math.floor((across - low) / LANE_MM)]!
+      // Behind what stops it already, or behind its back: most corners are, and then no edge need be looked at.
+      if (lane.first * sign - along - gap >= way && lane.last * sign - along - gap >= way) continue
+      if (lane.first * sign - along + gap < 0 && lane.last * sign - along + gap < 0) continue
+      for (const k of lane.edges) {
+        const p = edges[k + (upright ? 1 : 0)]! * sign - along
+        const q = edges[k + (upright ? 3 : 2)]! * sign - along
+        if (Math.min(p, q) - gap >= way || Math.max(p, q) + gap < 0) continue
+        const hit = rayToEdge(x, y, dx, dy, edges[k]!, edges[k + 1]!, edges[k + 2]!, edges[k + 3]!, gap)
         if (hit < way) way = hit
       }
     }
   return way
 }
 
-interface Edge {
-  x1: number
-  y1: number
-  x2: number
-  y2: number
+interface Lane {
+  /** Where in the list of edges those begin that come into the lane. */
+  edges: number[]
+  /** From where to where along the way they reach. */
+  first: number
+  last: number
 }
 
-const NO_EDGES: readonly Edge[] = []
 const LANE_MM = 1.5
 
-/** Edges of `b` that may come in the way of `a`, by lanes along the way: those of a point's lane are all that it may meet. */
-function edgesByLane(b: Placed, a: Placed, upright: boolean, gap: number): { at: (across: number) => readonly Edge[] } {
+/** Edges of `b` (x1, y1, x2, y2) that may come in the way of `a`, by lanes along the way: those of a point's lane are all that it may meet. */
+function edgesByLane(b: Placed, a: Placed, upright: boolean, gap: number) {
   const low = Math.max(upright ? a.box.minX : a.box.minY, (upright ? b.box.minX : b.box.minY) - gap)
   const high = Math.min(upright ? a.box.maxX : a.box.maxY, (upright ? b.box.maxX : b.box.maxY) + gap)
-  const lanes: Edge[][] = Array.from({ length: Math.max(1, Math.ceil((high - low) / LANE_MM) + 1) }, () => [])
-  const laneOf = (across: number) => Math.floor((across - low) / LANE_MM)
+  const lanes: Lane[] = Array.from({ length: Math.max(1, Math.ceil((high - low) / LANE_MM) + 1) }, () => ({ edges: [], first: Infinity, last: -Infinity }))
+  const edges: number[] = []
   for (const ring of polygonRings(b.shape))
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const edge = { x1: ring[j]!, y1: ring[j + 1]!, x2: ring[i]!, y2: ring[i + 1]! }
-      const [p, q] = upright ? [edge.x1, edge.x2] : [edge.y1, edge.y2]
-      const from = Math.max(0, laneOf(Math.min(p, q) - gap))
-      const to = Math.min(lanes.length - 1, laneOf(Math.max(p, q) + gap))
-      for (let k = from; k <= to; k++) lanes[k]!.push(edge)
+      const [p, q] = upright ? [ring[j]!, ring[i]!] : [ring[j + 1]!, ring[i + 1]!]
+      const from = Math.max(0, Math.floor((Math.min(p, q) - gap - low) / LANE_MM))
+      const to = Math.min(lanes.length - 1, Math.floor((Math.max(p, q) + gap - low) / LANE_MM))
+      if (from > to) continue
+      const [u, v] = upright ? [ring[j + 1]!, ring[i + 1]!] : [ring[j]!, ring[i]!]
+      for (let k = from; k <= to; k++) {
+        const lane = lanes[k]!
+        lane.edges.push(edges.length)
+        lane.first = Math.min(lane.first, u, v)
+        lane.last = Math.max(lane.last, u, v)
+      }
+      edges.push(ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!)
     }
-  return { at: (across) => (across < low || across > high ? NO_EDGES : lanes[laneOf(across)]!) }
+  return { edges, lanes, low, high }
 }
 
 /** Where a point that goes along (dx, dy) first comes within `gap` of an edge; Infinity where it never does, or goes away from it. */
