@@ -134,8 +134,7 @@ export function annealedBottomLeft({ sheet, gap, pieces }: NestInstance, seconds
   const items = pieces.flatMap((piece, kind) => Array.from({ length: piece.qty }, () => ({ kind, turn: 0, area: polygonArea(piece.shape) })))
   items.sort((a, b) => b.area - a.area)
   // Each piece begins at its flattest.
-  for (const item of items)
-    item.turn = masks[item.kind]!.map((mask, k) => ({ k, height: mask.rows.length })).reduce((a, b) => (b.height < a.height ? b : a)).k
+  for (const item of items) item.turn = masks[item.kind]!.map((mask, k) => ({ k, height: mask.rows.length })).reduce((a, b) => (b.height < a.height ? b : a)).k
   const layAll = (): number => {
     const grounds: Ground[] = []
     for (const { kind, turn } of items) {

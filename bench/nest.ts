@@ -64,4 +64,6 @@ for (const { name, instance } of families().filter((family) => family.name.inclu
   console.log(`${name.padEnd(30)}${cells.join(' ')} ${firstMs.toFixed(0).padStart(7)} ms ${String(nester.steps).padStart(6)}`)
 }
 const mean = (values: number[]) => (values.reduce((a, b) => a + b, 0) / values.length).toFixed(3)
-console.log(`on average against orders alone ${mean(ratios.map(([orders]) => orders))}, against bottom-left ${mean(ratios.map(([, bottomLeft]) => bottomLeft))}`)
+console.log(
+  `on average against orders alone ${mean(ratios.map(([orders]) => orders))}, against bottom-left ${mean(ratios.map(([, bottomLeft]) => bottomLeft))}`,
+)

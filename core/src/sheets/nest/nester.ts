@@ -22,6 +22,7 @@ import {
 } from '../../geometry'
 import { BadInput, seededRandom } from '../../project'
 import { BoxSearch } from './boxes'
+import { bundles, type Bundles } from './bundles'
 import { SheetGrid } from './grid'
 import { Improver } from './improver'
 import type { NestInstance, NestLayout, NestPiece, Placement } from './instance'
@@ -47,6 +48,13 @@ const ORDERS_PIECES = 500
 const ORDERS_EVERY = 40
 /** Where all pieces are boxes, of so many steps one is given to the ways for any shape. */
 const BOXES_OTHERS = 8
+/**
+ * Steps given to the work with what lies in openings bundled with its hosts: of so many one, half of all where nothing but boxes
+ * is left. It is worth its while from this share of pieces in openings on.
+ */
+const BUNDLES_EVERY = 4
+const BUNDLES_SHARE = 0.25
+const BUNDLE_SEED = 1
 /** Poses tried for the very first layout, over all pieces together: it has to be there at once. */
 const FIRST_POSES = 300
 /** The same for every later order. */
@@ -188,12 +196,43 @@ export class Nester {
       return layout !== null && this.keep(layout)
     }
     if (this.isUntidy) return this.tidyUp()
+    if (this.canBundle && this.steps > this.ordersFirst) {
+      const bundle = this.bundleOfBest()
+      if (bundle && this.steps % (bundle.boxes ? 2 : BUNDLES_EVERY) === 0) return this.stepBundled(bundle)
+    }
     if (this.steps > this.ordersFirst && this.steps % ORDERS_EVERY !== 0 && !this.ordersOnly && Improver.suits(this.instance)) {
       this.improver ??= new Improver(this.instance, this.random)
       const layout = this.improver.step(this.best)
       return layout !== null && this.keep(layout)
     }
     return this.tryOrder()
+  }
+
+  private bundle: { bundles: Bundles; search: Nester; boxes: boolean } | null = null
+  private bundledBest: NestLayout | null = null
+
+  private get canBundle(): boolean {
+    return (
+      !this.ordersOnly && !this.instance.pinned?.length && !this.instance.offCuts?.length && this.instance.pieces.some(({ shape }) => shape.holes.length > 0)
+    )
+  }
+
+  /** The search with the pieces bundled as they lie in the best layout; null where too few lie in openings. */
+  private bundleOfBest() {
+    if (this.bundledBest === this.best) return this.bundle
+    this.bundledBest = this.best
+    const found = bundles(this.instance, this.best)
+    if (!found || found.key === this.bundle?.bundles.key) return this.bundle
+    const boxes = BoxSearch.suits(found.instance)
+    if (!boxes && found.guests < BUNDLES_SHARE * this.best.placements.length) return this.bundle
+    const search = new Nester(found.instance, BUNDLE_SEED)
+    search.offer(found.layout)
+    this.bundle = { bundles: found, search, boxes }
+    return this.bundle
+  }
+
+  private stepBundled({ bundles: { open }, search }: NonNullable<Nester['bundle']>): boolean {
+    return search.step() && search.best.score < this.best.score - 1e-9 && this.keep(open(search.best))
   }
 
   /** The layout that was tidied last. */
