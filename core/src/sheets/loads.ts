@@ -4,7 +4,7 @@ import { layerFigures, mapMarks, noMarks, type Marks } from '../layers'
 import { cutLayers, groupBy, type CutLayer, type Paper, type Project, type Snag } from '../project'
 import { cutPath, turnAt, type CutPath } from './cut-path'
 import type { NestLayout, Placement } from './nest/instance'
-import { splitPartId, type NestedRun, type PaperRun } from './parts'
+import { isStandIn, splitPartId, type NestedRun, type PaperRun } from './parts'
 import { whyIllegal } from './nest/legal'
 import { BLADE_CARE_M, cuttingMinutes, settingFor, type CutSetting } from './settings'
 
@@ -242,7 +242,7 @@ export function sheetSnags(project: Project, runs: readonly NestedRun[], list: r
       })
   }
   for (const need of sheetsNeeded(list))
-    if (need.buy > 0 && need.paper.id !== 'no-paper')
+    if (need.buy > 0 && !isStandIn(need.paper))
       snags.push({
         code: 'short-of-paper',
         stage: 'sheets',

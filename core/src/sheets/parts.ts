@@ -1,5 +1,6 @@
 // Which pieces are to be cut of which paper, and the layout that comes of it.
 import { pathToRegion, polygonArea, polygonToPath } from '../geometry'
+import { colourName } from '../layers'
 import { cutLayers, fingerprint, sameButSize, type CutLayer, type Paper, type Project } from '../project'
 import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from './nest/instance'
 import { cheapestMix, sheetOf, wholeSheet } from './sizes'
@@ -43,11 +44,16 @@ export function splitPartId(id: string): { layerId: string; pieceId: string } {
   return { layerId: id.slice(0, cut), pieceId: id.slice(cut + 1) }
 }
 
-/** Stand-in for layers without a paper, so that their sheets can be planned too. */
-export const plainPaper = (project: Project): Paper => ({
-  id: 'no-paper',
-  name: 'paper not chosen',
-  colour: '#d8d5cc',
+const STAND_IN = 'no-paper'
+
+/** Whether a run's paper only stands in for one that is not chosen yet. */
+export const isStandIn = (paper: Paper): boolean => paper.id.startsWith(STAND_IN)
+
+/** Stand-in for layers of a colour without a paper, so that their sheets can be planned too. */
+const standIn = (project: Project, colour: string): Paper => ({
+  id: `${STAND_IN}-${colour}`,
+  name: `${colourName(colour)}: no paper yet`,
+  colour,
   finish: 'smooth',
   gsm: 216,
   thicknessMm: 0.29,
@@ -79,7 +85,7 @@ export function offCutSheets(paper: Paper): OffCutSheet[] {
 export function paperRuns(project: Project): PaperRun[] {
   const groups: { paper: Paper; layers: CutLayer[] }[] = []
   for (const layer of cutLayers(project)) {
-    const paper = layer.paper ?? plainPaper(project)
+    const paper = layer.paper ?? standIn(project, layer.layer.colour)
     const group = groups.find((g) => g.paper.id === paper.id || sameButSize(g.paper, paper))
     if (group) group.layers.push(layer)
     else groups.push({ paper, layers: [layer] })

@@ -2,11 +2,13 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { star } from '../../test/arbitrary'
 import { expectLegal } from '../../test/legal-layout'
+import { plate, stack } from '../../test/stack'
 import { demo, demoNames } from '../demo'
 import { ellipse, polygonArea, rectangle, regionArea, subtract, type Polygon } from '../geometry'
 import { BadInput, builtLayers, layerRegion, setLayer, setPin, setPlan, type Project } from '../project'
 import {
   changesOf,
+  isStandIn,
   loads,
   Nester,
   nestProject,
@@ -181,6 +183,19 @@ describe('loads of a project', () => {
     const codes = sheetSnags(project, layoutsOf(project), list).map((s) => s.code)
     expect(codes).toContain('short-of-paper')
     expect(codes).toContain('loose-bits')
+  })
+})
+
+describe('layers without a paper', () => {
+  it('stand on sheets by their colours, and nothing is to be bought for them yet', () => {
+    const bare = ['#cc2222', '#2222cc', '#cc2222'].map((colour, i) => ({ ...plate(`l${i}`, 2, [10 * i, 10, 40, 40]), colour }))
+    const list = loads(stack('card', ...bare), nestProject(stack('card', ...bare)).runs)
+    expect(list.map((load) => [load.folios.toSorted(), load.paper.colour])).toEqual([
+      [['1', '3'], '#cc2222'],
+      [['2'], '#2222cc'],
+    ])
+    expect(list.every((load) => isStandIn(load.paper))).toBe(true)
+    expect(sheetSnags(stack('card', ...bare), nestProject(stack('card', ...bare)).runs, list).filter((snag) => snag.code === 'short-of-paper')).toEqual([])
   })
 })
 

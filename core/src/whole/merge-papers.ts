@@ -1,7 +1,7 @@
 // Papers so near in colour that one could stand in for the other, where that saves a sheet.
 import { colourDifference } from '../paper'
 import { assignPaper, builtLayers, type Paper, type Project, type Snag } from '../project'
-import { nestRun, paperRuns, type NestedRun } from '../sheets'
+import { isStandIn, nestRun, paperRuns, type NestedRun } from '../sheets'
 
 /** CIEDE2000: laid apart in a stack, colours nearer than this pass for one. */
 const NEAR = 7
@@ -11,8 +11,8 @@ const STEPS = 2
 
 /** Pairs of papers that may be merged: like in colour, finish and thickness, and never one layer upon the other. */
 export function mergeSnags(project: Project, all: readonly NestedRun[]): Snag[] {
-  // What guests are cut of is not this project's to choose.
-  const runs = all.filter(({ run }) => run.layers.every((layer) => layer.guest === null))
+  // What guests are cut of is not this project's to choose; what is not chosen yet will be.
+  const runs = all.filter(({ run }) => !isStandIn(run.paper) && run.layers.every((layer) => layer.guest === null))
   return runs.flatMap((a, i) =>
     runs.slice(i + 1).flatMap((b): Snag[] => {
       const [keep, drop] = a.run.layers.length >= b.run.layers.length ? [a, b] : [b, a]

@@ -1,6 +1,6 @@
 import { polygonArea } from '@feuillet/core/geometry'
 import { setPlan } from '@feuillet/core/project'
-import { changesOf, type Load } from '@feuillet/core/sheets'
+import { changesOf, isStandIn, type Load } from '@feuillet/core/sheets'
 import { formatMinutes, formatShare } from '@feuillet/core/units'
 import { change } from '../../app/edits'
 import { selectDerived, selectProject, selectUnit } from '../../app/selectors'
@@ -19,6 +19,7 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
   const derived = useAppSelector(selectDerived)
   const area = loads.reduce((sum, l) => sum + sheetArea(l), 0)
   const used = loads.reduce((sum, l) => sum + l.utilisation * sheetArea(l), 0)
+  const unpriced = loads.some((l) => isStandIn(l.paper))
   const set = (label: string, patch: Partial<typeof plan>) => dispatch(change(label, (p) => setPlan(p, patch)))
   return (
     <>
@@ -39,7 +40,11 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
               value={loads.filter((l) => l.offCut).length}
               basis="Clean strips of 30 mm or more that one straight cut keeps whole"
             />
-            <Figure name="Paper" value={`${(derived?.cost.paper ?? 0).toFixed(2)} ${drawer.currency}`} basis="Whole sheets at the drawer's prices" />
+            <Figure
+              name="Paper"
+              value={`${(derived?.cost.paper ?? 0).toFixed(2)} ${drawer.currency}${unpriced ? ' or more' : ''}`}
+              basis={`Whole sheets at the drawer's prices${unpriced ? '; layers without a paper have none yet' : ''}`}
+            />
           </Figures>
         </Heading>
       )}
