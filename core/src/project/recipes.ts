@@ -30,6 +30,13 @@ export const letteringRecipeSchema = z.looseObject({
   /** Signs to draw in the font's alternate shape, such as `bg`; `*` for all. */
   alternates: z.string().default(''),
   widthMm: some.default(130),
+  /** Letters in one piece; apart, as the font sets them; or cut out of full sheets, wider from sheet to sheet. */
+  style: z.enum(['joined', 'apart', 'cut-out']).default('joined'),
+  /** Cut out: how many sheets wider than the words themselves, by how much each, and the size of the sheets. */
+  cutSteps: whole(1, 12).default(3),
+  cutStepMm: some.default(3),
+  sheetWidthMm: some.default(165),
+  sheetHeightMm: some.default(165),
   /** How wide neighbours must be joined. */
   joinMm: some.default(1.5),
   /** Dots and accents: joined by a strip, or moved down until they touch. */

@@ -20,6 +20,9 @@ import { backingLayer } from '../backing'
 import { makeLayer } from '../intake'
 import { joint, withoutSpecks, type Made } from './made'
 
+/** Name of the layer with the silhouette as it is. */
+export const SILHOUETTE = 'Silhouette'
+
 /** The silhouette after k steps, specks gone. */
 export function ladderStep(shape: Region, recipe: Pick<LadderRecipe, 'direction' | 'corners' | 'stepMm' | 'speckMm2'>, k: number): Polygon[] {
   const mm = (recipe.direction === 'inset' ? -1 : 1) * k * recipe.stepMm
@@ -66,7 +69,7 @@ export function makeLadder(recipe: LadderRecipe): Made {
   const order = Array.from({ length: steps + 1 }, (_, k) => (recipe.direction === 'inset' ? steps - k : k))
   const openings = order.map((k) => ladderStep(shape, recipe, k))
   const layers = openings.map((opening, i) =>
-    makeLayer(`step-${order[i]}`, order[i] === 0 ? 'Silhouette' : `Step ${order[i]}`, subtract(sheet, opening), { ...joint(2), colour: grey(i, steps + 1) }),
+    makeLayer(`step-${order[i]}`, order[i] === 0 ? SILHOUETTE : `Step ${order[i]}`, subtract(sheet, opening), { ...joint(2), colour: grey(i, steps + 1) }),
   )
   layers.unshift(backingLayer(sheet))
   if (recipe.borderMm > 0) {

@@ -11,6 +11,7 @@ import {
   regionCentroid,
   regionContains,
   regionRings,
+  regionToPath,
   scaling,
   translation,
   union,
@@ -18,12 +19,16 @@ import {
   type Polygon,
   type Region,
 } from '../../geometry'
-import { BadInput, type LetteringRecipe } from '../../project'
+import { BadInput, ladderRecipeSchema, type LetteringRecipe } from '../../project'
 import { formatMm } from '../../units'
 import { makeLayer } from '../intake'
 import { bridgeFaces, closeGaps, closestPoints } from './bridge'
 import { alternateGlyphs, glyphsOf, type Font } from './font'
+import { makeLadder, SILHOUETTE } from './ladder'
 import { joint, type Made } from './made'
+
+/** From line to line where letters stand apart, in parts of the font's size. */
+const LINE_EM = 1.15
 
 /** How far b must move left (mm) so that it first touches a; −Infinity where they never meet on one line. */
 export function horizontalGap(a: Region, b: Region): number {
@@ -55,10 +60,17 @@ interface Joint {
   widthMm: number
 }
 
-/** One line of joined glyphs in mm, baseline at 0. */
-function setLine(font: Font, text: string, emMm: number, recipe: LetteringRecipe): { region: Polygon[]; joints: Joint[]; remarks: string[] } {
+interface Line {
+  region: Polygon[]
+  joints: Joint[]
+  remarks: string[]
+}
+
+/** One line of glyphs in mm, baseline at 0: joined, or as the font sets them. */
+function setLine(font: Font, text: string, emMm: number, recipe: LetteringRecipe): Line {
   const scale = emMm / 1000
   const glyphs = glyphsOf(font, text, recipe.alternates).map((g) => ({ ...g, region: mapRegion(scaling(scale), g.region), advance: g.advance * scale }))
+  if (recipe.style !== 'joined') return { region: union(...glyphs.map((g) => g.region)), joints: [], remarks: [] }
   const remarks: string[] = []
   const joints: Joint[] = []
   const half = recipe.joinMm / 2
@@ -112,14 +124,15 @@ function attachDots(glyph: Region, recipe: LetteringRecipe, sign: string): Polyg
   return whole
 }
 
-/** Words as layers, back to front: backings, words. Throws BadInput. Needs the geometry loaded. */
+/** Words as layers, back to front: backings and words, or sheets they are cut out of. Throws BadInput. Needs the geometry loaded. */
 export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
   const lines = recipe.text
     .split('\n')
     .map((line) => line.trim())
     .filter((line) => line !== '')
   if (lines.length === 0) throw new BadInput('there is nothing to set: type a word')
-  const room = recipe.widthMm - 2 * recipe.backingMm * recipe.backingSteps
+  const backingMm = recipe.style === 'cut-out' ? 0 : recipe.backingMm
+  const room = recipe.widthMm - 2 * backingMm * recipe.backingSteps
   if (!(room > 5)) throw new BadInput('the backing takes all of the width: make it smaller')
   // Joining draws letters together by lengths in mm, so the size that fits is found in a few rounds.
   let emMm = room / Math.max(1, ...lines.map((line) => line.length * 0.5))
@@ -139,10 +152,12 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
     recipe,
     remarks,
   )
-  // On a backing words may stand apart; alone they must hang together.
-  const { region: joined, strips } = recipe.backingMm > 0 ? { region: words, strips: [] } : bridgeFaces(words, recipe.joinMm)
+  if (recipe.style === 'cut-out') return cutOut(words, recipe, remarks)
+  // On a backing words may stand apart; alone they must hang together, unless they are meant to be apart.
+  const { region: joined, strips } = backingMm > 0 || recipe.style === 'apart' ? { region: words, strips: [] } : bridgeFaces(words, recipe.joinMm)
+  if (recipe.style === 'apart' && backingMm === 0) remarks.push(`${joined.length} pieces stand free: stick them one by one, or give them a backing.`)
   if (strips.length > 0) remarks.push(`${strips.length} ${strips.length === 1 ? 'strip ties' : 'strips tie'} parts that do not touch otherwise.`)
-  const backings = recipe.backingMm > 0 ? Array.from({ length: recipe.backingSteps }, (_, k) => backing(joined, recipe, recipe.backingSteps - k)) : []
+  const backings = backingMm > 0 ? Array.from({ length: recipe.backingSteps }, (_, k) => backing(joined, recipe, recipe.backingSteps - k)) : []
   const b = regionBox(backings[0] ?? joined)
   const lift = (region: Region): Polygon[] => mapRegion(translation(-b.minX, -b.minY), region)
   const all = [...backings.map(lift), lift(joined)]
@@ -194,6 +209,31 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
   }
 }
 
+/** Words cut out of full sheets, by steps that go outwards: the words themselves at the back. */
+function cutOut(words: Region, recipe: LetteringRecipe, remarks: string[]): Made {
+  const [wide, high] = [boxWidth(regionBox(words)), boxHeight(regionBox(words))]
+  if (wide >= recipe.sheetWidthMm || high >= recipe.sheetHeightMm)
+    throw new BadInput(
+      `the words are ${formatMm(wide)} × ${formatMm(high)} mm, the sheet ${formatMm(recipe.sheetWidthMm)} × ${formatMm(recipe.sheetHeightMm)} mm: make them smaller or the sheet larger`,
+    )
+  const made = makeLadder(
+    ladderRecipeSchema.parse({
+      kind: 'ladder',
+      shape: regionToPath(words),
+      direction: 'outset',
+      steps: recipe.cutSteps,
+      stepMm: recipe.cutStepMm,
+      sheetWidthMm: recipe.sheetWidthMm,
+      sheetHeightMm: recipe.sheetHeightMm,
+    }),
+  )
+  return {
+    ...made,
+    layers: made.layers.map((layer) => (layer.name === SILHOUETTE ? { ...layer, name: 'Words' } : layer)),
+    remarks: [...remarks, ...made.remarks],
+  }
+}
+
 /** Lines under each other, as close as the font's height times the line gap, each tied to the one above if it does not touch. */
 function stackLines(lines: readonly Region[], emMm: number, recipe: LetteringRecipe, remarks: string[]): Polygon[] {
   let y = 0
@@ -202,7 +242,8 @@ function stackLines(lines: readonly Region[], emMm: number, recipe: LetteringRec
   lines.forEach((line, i) => {
     const b = regionBox(line)
     const centred = mapRegion(translation(-(b.minX + b.maxX) / 2, 0), line)
-    if (i > 0) {
+    if (i > 0 && recipe.style !== 'joined') y += emMm * LINE_EM * recipe.lineGap
+    else if (i > 0) {
       // Moved up until the two lines, drawn in by half the joint, touch.
       const turned = (r: Region) => mapRegion([0, 1, 1, 0, 0, 0], offset(r, -half))
       const gap = horizontalGap(turned(whole), turned(mapRegion(translation(0, y + emMm * 2), centred)))

@@ -24,6 +24,7 @@ import {
 } from '../../geometry'
 import {
   BadInput,
+  fingerprint,
   ladderRecipeSchema,
   layerRegion,
   letteringRecipeSchema,
@@ -228,6 +229,28 @@ describe('lettering', () => {
     expect(made.remarks.join(' ')).toContain('1 strip ties')
   })
 
+  it('leaves letters apart on their backing, as the font sets them', () => {
+    const made = letter('joy', { style: 'apart', widthMm: 120 })
+    // Three letters and the dot of the j.
+    expect(words(made).pieces).toHaveLength(4)
+    expect(made.layers[0]!.pieces).toHaveLength(1)
+    expect(regionArea(subtract(layerRegion(words(made)), layerRegion(made.layers[0]!)))).toBeLessThan(0.01)
+    expect(letter('joy', { style: 'apart', backingMm: 0 }).remarks.join(' ')).toContain('4 pieces stand free')
+    const lines = (lineGap: number) => letter('low\ntide', { style: 'apart', lineGap, widthMm: 120 }).heightMm
+    expect(lines(1.5)).toBeGreaterThan(lines(1) * 1.2)
+  })
+
+  it('cuts words out of full sheets, wider from sheet to sheet', () => {
+    const made = letter('tide', { style: 'cut-out', widthMm: 110, cutSteps: 2, cutStepMm: 4, sheetWidthMm: 200, sheetHeightMm: 150 })
+    expect(made.layers.map((l) => l.name)).toEqual(['Backing', 'Words', 'Step 1', 'Step 2'])
+    const sheet = [rectangle(0, 0, 200, 150)]
+    const [opening, , widest] = made.layers.slice(1).map((layer) => subtract(sheet, layerRegion(layer)))
+    expect(boxWidth(regionBox(opening!))).toBeCloseTo(110, 0)
+    expect(boxWidth(regionBox(widest!))).toBeCloseTo(126, 0)
+    expect(regionArea(subtract(offset(opening!, 7.9), widest!))).toBeLessThan(1)
+    expect(() => letter('tide', { style: 'cut-out', widthMm: 210, sheetWidthMm: 200 })).toThrow(/words are .* the sheet 200/)
+  })
+
   it('puts sticks on solid card below the centre of mass', () => {
     const made = letter('seaside', { sticks: 2, backingMm: 6 })
     const card = layerRegion(made.layers[0]!)
@@ -253,6 +276,76 @@ describe('lettering', () => {
     expect(() => letter('漢字')).toThrow(/no sign for “漢”, “字”/)
     expect(letter('thin', { joinMm: 9, widthMm: 60, backingMm: 0 }).remarks.join(' ')).toMatch(/narrower than 9 mm/)
     expect(() => readFont(Uint8Array.of(1, 2, 3, 4))).toThrow(BadInput)
+  })
+})
+
+describe('every setting', () => {
+  const square = regionToPath([rectangle(0, 0, 100, 80), rectangle(20, 100, 1.5, 1.5)])
+  const hill = toBase64(Uint8Array.from({ length: 48 * 48 }, (_, i) => ((i % 48) * 5 + Math.floor(i / 48) * 3 + (i % 7 === 0 ? 60 : 0)) % 256))
+  const makers = {
+    ladder: { make: (r: object) => makeLayers(ladderRecipeSchema.parse({ kind: 'ladder', shape: square, sheetWidthMm: 165, sheetHeightMm: 165, ...r })) },
+    lettering: { make: (r: object) => makeLayers(letteringRecipeSchema.parse({ kind: 'lettering', text: 'jib\nbay', widthMm: 120, ...r }), script) },
+    tones: { make: (r: object) => makeLayers(tonesRecipeSchema.parse({ kind: 'tones', greys: hill, pixelsWide: 48, pixelsHigh: 48, widthMm: 100, ...r })) },
+    rosette: { make: (r: object) => makeLayers(rosetteRecipeSchema.parse({ kind: 'rosette', ...r })) },
+    mandala: { make: (r: object) => makeLayers(mandalaRecipeSchema.parse({ kind: 'mandala', fold: 6, layers: 2, diameterMm: 70, ...r })) },
+  }
+  const settings: [keyof typeof makers, string, unknown, object?][] = [
+    ['ladder', 'steps', 2],
+    ['ladder', 'stepMm', 3],
+    ['ladder', 'direction', 'outset'],
+    ['ladder', 'corners', 'sharp', { direction: 'outset' }],
+    ['ladder', 'speckMm2', 0],
+    ['ladder', 'sheetWidthMm', 200],
+    ['ladder', 'sheetHeightMm', 200],
+    ['ladder', 'borderMm', 10],
+    ['lettering', 'text', 'jib'],
+    ['lettering', 'alternates', 'b'],
+    ['lettering', 'widthMm', 90],
+    ['lettering', 'style', 'apart'],
+    ['lettering', 'style', 'cut-out', { widthMm: 80 }],
+    ['lettering', 'cutSteps', 5, { style: 'cut-out', widthMm: 80 }],
+    ['lettering', 'cutStepMm', 2, { style: 'cut-out', widthMm: 80 }],
+    ['lettering', 'sheetWidthMm', 220, { style: 'cut-out', widthMm: 80 }],
+    ['lettering', 'sheetHeightMm', 220, { style: 'cut-out', widthMm: 80 }],
+    ['lettering', 'lineGap', 1.4, { style: 'apart' }],
+    ['lettering', 'joinMm', 3],
+    ['lettering', 'dots', 'strip'],
+    ['lettering', 'backingMm', 6],
+    ['lettering', 'backingSteps', 2],
+    ['lettering', 'fillGapsMm', 9],
+    ['lettering', 'sticks', 1],
+    ['tones', 'levels', 3],
+    ['tones', 'thresholds', [60, 120, 200]],
+    ['tones', 'back', 'dark'],
+    ['tones', 'widthMm', 80],
+    ['tones', 'smoothMm', 3],
+    ['tones', 'speckMm2', 60],
+    ['tones', 'detailMm', 1],
+    ['tones', 'tieMm', 2],
+    ['tones', 'crop', 'oval'],
+    ['tones', 'crop', 'rounded'],
+    ['rosette', 'petal', 'heart'],
+    ['rosette', 'shape', square],
+    ['rosette', 'petals', 8],
+    ['rosette', 'diameterMm', 60],
+    ['rosette', 'sizes', 2],
+    ['rosette', 'ratio', 0.7],
+    ['rosette', 'centreMm', 20],
+    ['rosette', 'fringeMm', 20],
+    ['rosette', 'paperMm', 0.5],
+    ['rosette', 'leaves', 0],
+    ['mandala', 'fold', 8],
+    ['mandala', 'layers', 3],
+    ['mandala', 'diameterMm', 90],
+    ['mandala', 'stripMm', 3],
+    ['mandala', 'seed', 2],
+  ]
+
+  it.each(settings)('of the %s changes what is made: %s to %j', (kind, key, value, base = {}) => {
+    const [before, after] = [makers[kind].make(base), makers[kind].make({ ...base, [key]: value })]
+    expect(fingerprint([after.layers.map((l) => l.pieces), after.sticks, after.figures])).not.toBe(
+      fingerprint([before.layers.map((l) => l.pieces), before.sticks, before.figures]),
+    )
   })
 })
 

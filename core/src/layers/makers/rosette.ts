@@ -115,7 +115,7 @@ export function makeRosette(recipe: RosetteRecipe): Made {
         ? [
             {
               name: 'Strip for the centre',
-              value: `${formatMm(strip, 0)} mm`,
+              value: `${formatMm(strip, 0)} × ${formatMm(recipe.fringeMm)} mm`,
               basis: `Rolls to ${formatMm(recipe.centreMm)} mm: π (D² − d²) ÷ 4 t, card of ${formatMm(recipe.paperMm, 2)} mm with 15 % air`,
             },
             { name: 'A 300 mm strip rolls to', value: `${formatMm(rolledDiameter(300, recipe.paperMm))} mm` },

@@ -97,20 +97,48 @@ function LetteringForm({ recipe, set, onFont }: FormProps<LetteringRecipe> & { o
         <input className="w-26" placeholder="e.g. bg or *" value={recipe.alternates} onChange={(event) => set({ alternates: event.target.value.trim() })} />
       </label>
       <Length label="Width in all" value={recipe.widthMm} min={20} onChange={(widthMm) => set({ widthMm })} />
-      <Length label="Letters joined by" value={recipe.joinMm} min={0.3} max={10} onChange={(joinMm) => set({ joinMm })} />
+      {recipe.text.trim().includes('\n') && (
+        <NumberField label="From line to line, times" value={recipe.lineGap} min={0.5} max={2} onChange={(lineGap) => set({ lineGap })} />
+      )}
       <Choice
-        label="Dots and accents"
-        value={recipe.dots}
+        label="Letters"
+        value={recipe.style}
         options={[
-          { value: 'moved', label: 'dots moved' },
-          { value: 'strip', label: 'tied by a strip' },
+          { value: 'joined', label: 'joined', title: 'In one piece, each letter moved until it holds to the next' },
+          { value: 'apart', label: 'apart', title: 'Each letter a piece of its own, on a backing' },
+          { value: 'cut-out', label: 'cut out', title: 'Openings in full sheets, wider from sheet to sheet' },
         ]}
-        onChange={(dots) => set({ dots })}
+        onChange={(style) => set({ style })}
       />
-      <Length label="Backing reaches out" value={recipe.backingMm} max={40} onChange={(backingMm) => set({ backingMm })} />
-      <NumberField label="Backing steps" value={recipe.backingSteps} min={1} max={4} whole onChange={(backingSteps) => set({ backingSteps })} />
-      <Length label="Fill gaps under" value={recipe.fillGapsMm} max={30} onChange={(fillGapsMm) => set({ fillGapsMm })} />
-      <NumberField label="Sticks" value={recipe.sticks} min={0} max={2} whole onChange={(sticks) => set({ sticks })} />
+      {recipe.style === 'joined' && (
+        <>
+          <Length label="Letters joined by" value={recipe.joinMm} min={0.3} max={10} onChange={(joinMm) => set({ joinMm })} />
+          <Choice
+            label="Dots and accents"
+            value={recipe.dots}
+            options={[
+              { value: 'moved', label: 'dots moved' },
+              { value: 'strip', label: 'tied by a strip' },
+            ]}
+            onChange={(dots) => set({ dots })}
+          />
+        </>
+      )}
+      {recipe.style === 'cut-out' ? (
+        <>
+          <NumberField label="Wider sheets in front" value={recipe.cutSteps} min={1} max={12} whole onChange={(cutSteps) => set({ cutSteps })} />
+          <Length label="Each wider by" value={recipe.cutStepMm} min={0.2} max={40} onChange={(cutStepMm) => set({ cutStepMm })} />
+          <Length label="Sheet width" value={recipe.sheetWidthMm} min={10} onChange={(sheetWidthMm) => set({ sheetWidthMm })} />
+          <Length label="Sheet height" value={recipe.sheetHeightMm} min={10} onChange={(sheetHeightMm) => set({ sheetHeightMm })} />
+        </>
+      ) : (
+        <>
+          <Length label="Backing reaches out" value={recipe.backingMm} max={40} onChange={(backingMm) => set({ backingMm })} />
+          <NumberField label="Backing steps" value={recipe.backingSteps} min={1} max={4} whole onChange={(backingSteps) => set({ backingSteps })} />
+          <Length label="Fill gaps under" value={recipe.fillGapsMm} max={30} onChange={(fillGapsMm) => set({ fillGapsMm })} />
+          <NumberField label="Sticks" value={recipe.sticks} min={0} max={2} whole onChange={(sticks) => set({ sticks })} />
+        </>
+      )}
     </>
   )
 }

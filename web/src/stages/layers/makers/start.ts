@@ -16,7 +16,7 @@ import { regionToPath } from '@feuillet/core/geometry'
 
 export const makerNames: Record<RecipeKind, { title: string; words: string }> = {
   ladder: { title: 'Ladder', words: 'Steps inwards or outwards from one silhouette' },
-  lettering: { title: 'Lettering', words: 'Words as one piece, on a backing' },
+  lettering: { title: 'Lettering', words: 'Words as one piece, apart on a backing, or cut out of sheets' },
   tones: { title: 'Tones', words: 'A photo in three to six tones' },
   rosette: { title: 'Rosette', words: 'A flower of one petal ring at falling sizes' },
   mandala: { title: 'Mandala', words: 'Ornament that repeats round a centre' },
@@ -36,6 +36,7 @@ export function startRecipe(kind: RecipeKind, project: Project, layer: Layer | u
       return letteringRecipeSchema.parse({
         kind,
         text: 'bon voyage',
+        ...(backing ? { sheetWidthMm: backing.widthMm, sheetHeightMm: backing.heightMm } : {}),
         widthMm: project.mount.kind === 'topper' ? project.mount.widthMm : across,
         sticks: project.mount.kind === 'topper' ? project.mount.sticks % 3 : 0,
       })
