@@ -21,6 +21,16 @@ export function moveLayer(project: Project, layerId: string, to: number): Projec
   return { ...project, layers }
 }
 
+/** A copy of a layer right in front of it, left and right exchanged about an upright line at `x` (mm): the other wing of a pair. */
+export function addMirrored(project: Project, layerId: string, x: number): Project {
+  const at = project.layers.findIndex((layer) => layer.id === layerId)
+  const layer = project.layers[at]
+  if (!layer) return project
+  const copied = addLayers(project, [{ ...layer, name: `${layer.name}, mirrored` }])
+  const copy = copied.layers.at(-1)!
+  return moveLayer(transformLayers(copied, [-1, 0, 0, 1, 2 * x, 0], [copy.id]), copy.id, at + 1)
+}
+
 export function removeLayer(project: Project, layerId: string): Project {
   return {
     ...project,

@@ -6,6 +6,7 @@ import { makeLayer } from '../layers'
 import { starterStock } from '../paper'
 import {
   addLayers,
+  addMirrored,
   assignPaper,
   BadInput,
   builtLayers,
@@ -13,6 +14,7 @@ import {
   dropPin,
   fingerprint,
   folioOf,
+  layerBox,
   layerRegion,
   moveLayer,
   newProject,
@@ -144,6 +146,18 @@ describe('edits', () => {
     const twice = tickStep(tickStep(threeLayers(), 'dry-fit', true), 'dry-fit', true)
     expect(twice.progress.done).toEqual(['dry-fit'])
     expect(tickStep(twice, 'dry-fit', false).progress.done).toEqual([])
+  })
+
+  it('put a mirrored copy right in front of a layer', () => {
+    const project = addMirrored(demo('harbour'), 'pier', 100)
+    const order = project.layers.map((l) => l.id)
+    const [own, copy] = [project.layers[order.indexOf('pier')]!, project.layers[order.indexOf('pier') + 1]!]
+    expect(copy.name).toBe(`${own.name}, mirrored`)
+    const [a, b] = [layerBox(own), layerBox(copy)]
+    expect([b.minX, b.maxX, b.minY, b.maxY].map((v) => Math.round(v * 1000))).toEqual(
+      [200 - a.maxX, 200 - a.minX, a.minY, a.maxY].map((v) => Math.round(v * 1000)),
+    )
+    expect(addMirrored(project, 'gone', 0)).toBe(project)
   })
 })
 

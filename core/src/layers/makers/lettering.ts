@@ -4,6 +4,7 @@
 import {
   boxHeight,
   boxWidth,
+  intersect,
   mapRegion,
   offset,
   polygonArea,
@@ -57,7 +58,27 @@ export function horizontalGap(a: Region, b: Region): number {
 
 interface Joint {
   between: string
-  widthMm: number
+  /** The two letters where they stand. */
+  letters: [Region, Region]
+}
+
+const JOINT_ROUNDS = 7
+
+/** Width of the largest disc that lies in both of two letters that overlap: what holds them together, up to a most. */
+function jointWidth([a, b]: Joint['letters'], mostMm: number): number {
+  let [low, high] = [0, mostMm]
+  for (let k = 0; k < JOINT_ROUNDS; k++) {
+    const mid = (low + high) / 2
+    if (intersect(offset(a, -mid / 2), offset(b, -mid / 2)).length > 0) low = mid
+    else high = mid
+  }
+  return (low + high) / 2
+}
+
+/** The joint that gives way first, and how wide it is; null where nothing is joined. */
+function weakestJoint(joints: readonly Joint[], joinMm: number): { between: string; widthMm: number } | null {
+  const all = joints.map(({ between, letters }) => ({ between, widthMm: jointWidth(letters, joinMm * 3) }))
+  return all.toSorted((a, b) => a.widthMm - b.widthMm)[0] ?? null
 }
 
 interface Line {
@@ -75,7 +96,7 @@ function setLine(font: Font, text: string, emMm: number, recipe: LetteringRecipe
   const joints: Joint[] = []
   const half = recipe.joinMm / 2
   let whole: Polygon[] = []
-  let last: { core: Region; sign: string } | null = null
+  let last: { own: Region; core: Region; sign: string } | null = null
   let shift = 0
   for (const { sign, region: drawn } of glyphs) {
     if (drawn.length === 0) {
@@ -96,11 +117,11 @@ function setLine(font: Font, text: string, emMm: number, recipe: LetteringRecipe
       else {
         shift += move
         placed = mapRegion(translation(shift, 0), own)
-        joints.push({ between: `${last.sign}${sign}`, widthMm: recipe.joinMm })
+        joints.push({ between: `${last.sign}${sign}`, letters: [last.own, placed] })
       }
     }
     whole = union(whole, placed)
-    last = { core: mapRegion(translation(shift, 0), core), sign }
+    last = { own: placed, core: mapRegion(translation(shift, 0), core), sign }
   }
   return { region: whole, joints, remarks }
 }
@@ -173,6 +194,7 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
         }),
   )
   const joints = set.flatMap((line) => line.joints)
+  const weakest = weakestJoint(joints, recipe.joinMm)
   const overhang = droop(lift(joined), sticks)
   return {
     layers,
@@ -187,6 +209,9 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
         value: joints.length ? `${joints.length} of ${formatMm(recipe.joinMm, 2)} mm or more` : 'none',
         basis: 'Narrowest card between neighbours: letters drawn in by half the joint still touch',
       },
+      ...(weakest
+        ? [{ name: 'Weakest joint', value: `“${weakest.between}”, ${formatMm(weakest.widthMm)} mm`, basis: 'The widest disc that lies in both letters there' }]
+        : []),
       { name: 'Pieces of the words', value: String(joined.length) },
       {
         name: 'Longest free reach',

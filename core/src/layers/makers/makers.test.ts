@@ -206,6 +206,15 @@ describe('lettering', () => {
   it('joins neighbours by the safe width at least: drawn in by half of it they still hang together', () => {
     const made = letter('moon', { widthMm: 120, backingMm: 0, joinMm: 2 })
     expect(offset(layerRegion(words(made)), -0.98)).toHaveLength(1)
+    const weakest = (joinMm: number) =>
+      parseFloat(
+        made0(joinMm)
+          .figures.find((f) => f.name === 'Weakest joint')!
+          .value.split(', ')[1]!,
+      )
+    const made0 = (joinMm: number) => letter('moon', { widthMm: 120, backingMm: 0, joinMm })
+    for (const mm of [1, 2, 3]) expect(Math.abs(weakest(mm) - mm)).toBeLessThan(0.15)
+    expect(letter('m', { backingMm: 0 }).figures.map((f) => f.name)).not.toContain('Weakest joint')
     const looser = letter('moon', { widthMm: 120, backingMm: 0, joinMm: 1 })
     expect(regionArea(layerRegion(words(looser)))).not.toBeCloseTo(regionArea(layerRegion(words(made))), 0)
   })

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { fewestLayers, keepLayers } from '@feuillet/core/layers'
-import { builtLayers, designBox, layerBox, scaleAndMove, transformLayers, type Layer } from '@feuillet/core/project'
+import { addMirrored, builtLayers, designBox, layerBox, scaleAndMove, transformLayers, type Layer } from '@feuillet/core/project'
 import { change } from '../../app/edits'
 import { selectDerived, selectProject, selectUnit } from '../../app/selectors'
 import { useAppDispatch, useAppSelector } from '../../app/store'
@@ -51,6 +51,18 @@ export function ReshapePanel({ layer }: { layer: Layer }) {
         >
           Mirror {all === 'all' ? 'everything' : 'this layer'}
         </Button>
+        {all === 'one' && (
+          <Button
+            small
+            onClick={() => {
+              const whole = designBox(project)
+              dispatch(change(`mirrored copy of ${layer.name}`, (p) => addMirrored(p, layer.id, (whole.minX + whole.maxX) / 2)))
+            }}
+            title="A layer of its own, exchanged about the middle of the design: the other wing of a pair"
+          >
+            Add a mirrored copy
+          </Button>
+        )}
         <LengthField label="Outline" valueMm={outlineMm} unit={unit} min={0.5} max={40} onChange={setOutlineMm} />
         <Button small onClick={() => void addOutline()} title="A new layer in front: the edge of this one, as wide as the outline">
           Add its outline as a layer
