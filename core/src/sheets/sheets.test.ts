@@ -118,6 +118,20 @@ describe('nesting', () => {
 })
 
 describe('instance files', () => {
+  const read = (outer: number[][], holes: number[][][] = []) =>
+    readInstance(JSON.stringify({ sheet: { w: 100, h: 100 }, pieces: [{ id: 'a', outer, holes }] })).pieces[0]!.shape
+
+  it('keep the points of a sound shape to the last digit, and untie one that crosses itself', () => {
+    const third = 1 / 3
+    const frame = read([[0, 0], [0, 30 + third], [40 + third, 30 + third], [40 + third, 0]], [[[5, 5], [20 + third, 5], [20 + third, 20], [5, 20]]]) // prettier-ignore
+    expect([...frame.outer]).toContain(40 + third)
+    expect([...frame.holes[0]!]).toContain(20 + third)
+    expect(polygonArea(frame)).toBeCloseTo((40 + third) * (30 + third) - (15 + third) * 15, 9)
+    const bow = read([[0, 0], [20, 20], [20, 0], [0, 30]]) // prettier-ignore
+    expect(polygonArea(bow)).toBeGreaterThan(50)
+    expect(bow.outer.length / 2).toBe(3)
+  })
+
   it('are read with defaults and refused in one sentence', () => {
     const good = readInstance('{"sheet":{"w":100,"h":80},"pieces":[{"id":7,"outer":[[0,0],[10,0],[10,10]]}]}')
     expect(good.pieces[0]).toMatchObject({ id: '7', qty: 1, turns: 'free' })

@@ -22,8 +22,8 @@ const FIRST_COOLING = 0.99995
 /** Lengths that differ by less than this count as a fit. */
 const FLUSH_MM = 0.05
 
-/** One way up of a box: its turn, its size, and where its corner lies from the piece's origin. */
-interface Side {
+/** One way up of a box, gap included: its turn, its size, and where its corner lies from the piece's origin. */
+export interface Side {
   rotation: number
   w: number
   h: number
@@ -31,7 +31,7 @@ interface Side {
   minY: number
 }
 
-interface Box {
+export interface Box {
   piece: number
   copy: number
   sides: Side[]
@@ -46,7 +46,7 @@ interface Order {
 }
 
 export class BoxSearch {
-  private readonly boxes: readonly Box[]
+  readonly boxes: readonly Box[]
   private readonly w: number
   private readonly h: number
   /** Of each box both ways up (2 · box + side), gap included; one that cannot be is larger than any sheet. */

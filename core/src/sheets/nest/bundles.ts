@@ -89,7 +89,7 @@ const liesIn = (one: Laid, host: Laid): boolean =>
   host.shape.holes.some((hole) => boxHolds(ringBox(hole), one.box) && ringContains(hole, one.shape.outer[0]!, one.shape.outer[1]!))
 
 /** Where a guest comes to lie when its host goes from one placement to another. */
-function carried(guest: Placement, from: Placement, to: Placement): Placement {
+export function carried(guest: Placement, from: Placement, to: Placement): Placement {
   const turn = to.rotation - from.rotation
   const [x, y] = mapPoint(rotation(turn), guest.x - from.x, guest.y - from.y)
   return { ...guest, sheet: to.sheet, x: x + to.x, y: y + to.y, rotation: (((guest.rotation + turn) % 360) + 360) % 360 }

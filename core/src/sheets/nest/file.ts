@@ -1,6 +1,6 @@
 // INSTANCE files of the headless `nest` command.
 import { z } from 'zod'
-import { cleanRing, fillRings, polygonArea } from '../../geometry'
+import { cleanRing, fillRings, polygonArea, reversed, signedArea, type Polygon, type Ring } from '../../geometry'
 import { BadInput } from '../../project'
 import type { NestInstance } from './instance'
 
@@ -21,6 +21,17 @@ const instanceSchema = z.object({
     )
     .min(1),
 })
+
+/** Areas that differ by less are the same shape (mm²). */
+const SAME_MM2 = 0.05
+
+/** A sound shape with the very points of the file: the clipper rounds, and where pieces just fill a sheet that is too much. Null for others. */
+function asGiven([outer, ...holes]: readonly Ring[], faces: readonly Polygon[]): Polygon | null {
+  const facing = (ring: Ring, positive: boolean) => (signedArea(ring) > 0 === positive ? ring : reversed(ring))
+  const given: Polygon = { outer: facing(outer!, true), holes: holes.map((hole) => facing(hole, false)) }
+  const same = faces.length === 1 && faces[0]!.holes.length === holes.length && Math.abs(polygonArea(given) - polygonArea(faces[0]!)) < SAME_MM2
+  return same ? given : null
+}
 
 /** Reads an INSTANCE file. Throws BadInput with one sentence. Needs the geometry loaded. */
 export function readInstance(text: string): NestInstance {
@@ -43,13 +54,10 @@ export function readInstance(text: string): NestInstance {
     pieces: pieces.map(({ id, outer, holes, qty, rotation }) => {
       if (seen.has(id)) throw new BadInput(`two pieces have the id “${id}”`)
       seen.add(id)
-      const rings = [outer, ...holes].map((ring) => cleanRing(ring.flat()))
-      const faces = fillRings(
-        rings.filter((ring) => ring !== null),
-        'evenodd',
-      ).toSorted((a, b) => polygonArea(b) - polygonArea(a))
+      const rings = [outer, ...holes].map((ring) => cleanRing(ring.flat())).filter((ring) => ring !== null)
+      const faces = fillRings(rings, 'evenodd').toSorted((a, b) => polygonArea(b) - polygonArea(a))
       if (faces.length === 0) throw new BadInput(`piece “${id}” has no area`)
-      return { id, shape: faces[0]!, qty, turns: rotation }
+      return { id, shape: asGiven(rings, faces) ?? faces[0]!, qty, turns: rotation }
     }),
   }
 }

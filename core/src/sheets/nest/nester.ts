@@ -21,6 +21,7 @@ import {
   type Polygon,
 } from '../../geometry'
 import { BadInput, seededRandom } from '../../project'
+import { BlockSearch } from './blocks'
 import { BoxSearch } from './boxes'
 import { bundles, type Bundles } from './bundles'
 import { SheetGrid } from './grid'
@@ -48,6 +49,8 @@ const ORDERS_PIECES = 500
 const ORDERS_EVERY = 40
 /** Where all pieces are boxes, of so many steps one is given to the ways for any shape. */
 const BOXES_OTHERS = 8
+/** And to blocks of them, as long as some with sides in common are found. */
+const BLOCKS_EVERY = 3
 /**
  * Steps given to the work with what lies in openings bundled with its hosts: of so many one, half of all where nothing but boxes
  * is left. It is worth its while from this share of pieces in openings on.
@@ -121,6 +124,7 @@ export class Nester {
   /** Best score on the coarse grid. */
   private coarse: number
   private readonly boxes: BoxSearch | null
+  private readonly blocks: BlockSearch | null
   private improver: Improver | null = null
   /** An order that waits to be laid finely. */
   private waiting: { items: Item[]; axis: Axis } | null
@@ -146,6 +150,7 @@ export class Nester {
     this.ordersOnly = ways === 'orders' || this.grouped
     this.byId = new Map(pieces.map((piece) => [piece.id, piece]))
     this.boxes = !this.ordersOnly && BoxSearch.suits(instance) ? new BoxSearch(instance, this.random) : null
+    this.blocks = this.boxes?.boxes.every(({ sides }) => sides.length > 0) ? new BlockSearch(instance, this.boxes.boxes, this.random) : null
     this.grown = pieces.map((piece) => grownShape(piece.shape, this.grow))
     this.areas = pieces.map((piece) => polygonArea(piece.shape))
     this.grownAreas = this.grown.map(polygonArea)
@@ -192,7 +197,8 @@ export class Nester {
     this.steps++
     if (this.done) return false
     if (this.boxes && this.steps % BOXES_OTHERS !== 0) {
-      const layout = this.boxes.step(this.best)
+      const search = this.blocks && !this.blocks.done && this.steps % BLOCKS_EVERY === 0 ? this.blocks : this.boxes
+      const layout = search.step(this.best)
       return layout !== null && this.keep(layout)
     }
     if (this.isUntidy) return this.tidyUp()
