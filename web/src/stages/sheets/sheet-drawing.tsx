@@ -1,6 +1,7 @@
 import { memo } from 'react'
 import { polygonToPath } from '@feuillet/core/geometry'
 import type { LaidPiece, Load } from '@feuillet/core/sheets'
+import { plainPath } from '../../drawing/plain-path'
 import { inkOn } from '../../ui/folio-tab'
 
 export const pieceKey = (piece: LaidPiece): string => `${piece.placement.id}#${piece.placement.copy}`
@@ -50,7 +51,7 @@ export const PieceShape = memo(function PieceShape({ piece, px, ink }: { piece: 
   return (
     <g data-piece={pieceKey(piece)}>
       <path
-        d={polygonToPath(piece.shape)}
+        d={plainPath(piece.shape, px)}
         fillRule="evenodd"
         fill={ink}
         fillOpacity={0.1}

@@ -1,0 +1,23 @@
+import { polygonRings, type Polygon } from '@feuillet/core/geometry'
+
+/** Points of an outline that lie nearer than this to the last one drawn are passed over, in pixels. */
+const NEAR_PX = 0.4
+
+/** Path data of a shape as fine as the screen shows it: a sheet drawn small needs a tenth of its points. `px` is a pixel in mm. */
+export function plainPath(shape: Polygon, px: number): string {
+  const near = (NEAR_PX * px) ** 2
+  let d = ''
+  for (const ring of polygonRings(shape)) {
+    let [x, y] = [ring[0]!, ring[1]!]
+    d += `M${x.toFixed(3)} ${y.toFixed(3)}`
+    for (let i = 2; i < ring.length; i += 2) {
+      const [dx, dy] = [ring[i]! - x, ring[i + 1]! - y]
+      if (dx * dx + dy * dy < near) continue
+      x += dx
+      y += dy
+      d += `L${x.toFixed(3)} ${y.toFixed(3)}`
+    }
+    d += 'Z'
+  }
+  return d
+}
