@@ -5,7 +5,7 @@ import { cutLayers, groupBy, type CutLayer, type Paper, type Project, type Snag 
 import { cutPath, turnAt, type CutPath } from './cut-path'
 import type { NestLayout, Placement } from './nest/instance'
 import { isStandIn, splitPartId, type NestedRun, type PaperRun } from './parts'
-import { whyIllegal } from './nest/legal'
+import { whyIllegal } from './nest/exact/legal'
 import { BLADE_CARE_M, cuttingMinutes, settingFor, type CutSetting } from './settings'
 
 /** A piece where it lies on a sheet, mm from the sheet's corner. */

@@ -1,7 +1,7 @@
 // Anytime nesting of true shapes, in ways that take turns. One searches orders: pieces are laid one by one, each at the
 // lowest place that is free (holes and bays of earlier pieces included). Another takes card away from the best layout and
-// parts the overlaps that come of it (improver.ts); a third fills sheets with boxes (boxes.ts). What they find is tidied
-// (settle.ts). The first layout is complete and legal; every later one can only better it.
+// parts the overlaps that come of it (overlap/); a third fills sheets with boxes (boxes/). What they find is tidied
+// (exact/settle.ts). The first layout is complete and legal; every later one can only better it.
 import {
   boxHeight,
   boxWidth,
@@ -21,14 +21,14 @@ import {
   type Polygon,
 } from '../../geometry'
 import { BadInput, seededRandom } from '../../project'
-import { BlockSearch } from './blocks'
-import { BoxSearch } from './boxes'
+import { BlockSearch } from './boxes/blocks'
+import { BoxSearch } from './boxes/boxes'
 import { bundles, type Bundles } from './bundles'
-import { SheetGrid } from './grid'
-import { Improver } from './improver'
+import { SheetGrid } from './raster/grid'
+import { Improver } from './overlap/improver'
 import type { NestInstance, NestLayout, NestPiece, Placement } from './instance'
-import { makeMask, type Mask } from './mask'
-import { tidied } from './settle'
+import { makeMask, type Mask } from './raster/mask'
+import { tidied } from './exact/settle'
 import { summarise } from './summary'
 import { FREE_TURNS, turnsOf } from './turns'
 

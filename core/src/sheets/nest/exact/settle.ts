@@ -1,12 +1,12 @@
 // Closing gaps: pieces slide towards the sheet's corner, exactly as far as they may, and those that reach farthest are
 // dropped elsewhere.
-import { compose, growBox, mapPolygon, polygonBox, polygonRings, rotation, simplify, translation, type Box, type Polygon } from '../../geometry'
+import { compose, growBox, mapPolygon, polygonBox, polygonRings, rotation, simplify, translation, type Box, type Polygon } from '../../../geometry'
 import { nearest } from './clearance'
 import { placedShape, whyIllegal } from './legal'
-import type { NestInstance, NestLayout, Placement } from './instance'
+import type { NestInstance, NestLayout, Placement } from '../instance'
 import { wayTo, type Placed } from './slide'
-import { summarise } from './summary'
-import { turnsOf } from './turns'
+import { summarise } from '../summary'
+import { turnsOf } from '../turns'
 
 const STRIDE_MM = 2
 const FINEST_MM = 0.01

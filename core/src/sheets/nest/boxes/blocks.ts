@@ -1,11 +1,11 @@
 // Boxes with a side in common go together: two of them side by side are a larger box, and so on. What straight cuts made of a sheet,
 // or of a part of it, is put together again in this way, where a search of orders would have to hit on all of it at once.
-import { rectangle } from '../../geometry'
+import { rectangle } from '../../../geometry'
 import { BoxSearch, type Box } from './boxes'
-import { carried } from './bundles'
-import type { NestInstance, NestLayout, Placement } from './instance'
+import { carried } from '../bundles'
+import type { NestInstance, NestLayout, Placement } from '../instance'
 import { HAIR } from './sky'
-import { summarise } from './summary'
+import { summarise } from '../summary'
 
 /** Sides that differ by no more count as one (mm), from attempt to attempt: lengths are rounded to what a file or a ruler has. */
 const ALIKE_MM = [0.05, 0.25, 0.01]

@@ -1,8 +1,8 @@
 // The grid against a plain table of cells.
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { star } from '../../../test/arbitrary'
-import { boxHeight, boxWidth, mapPolygon, polygonBox, regionContains, type Polygon } from '../../geometry'
+import { star } from '../../../../test/arbitrary'
+import { boxHeight, boxWidth, mapPolygon, polygonBox, regionContains, type Polygon } from '../../../geometry'
 import { SheetGrid } from './grid'
 import { makeMask, type Mask } from './mask'
 

@@ -1,7 +1,7 @@
 // Whether a placement is legal beside others: inside the rim, and the gap away from every other piece.
-import { intersect, mapPolygon, offset, polygonBox, regionArea, rotation, subtract, type Polygon } from '../../geometry'
+import { intersect, mapPolygon, offset, polygonBox, regionArea, rotation, subtract, type Polygon } from '../../../geometry'
 import { nearest } from './clearance'
-import type { NestInstance, Placement } from './instance'
+import type { NestInstance, Placement } from '../instance'
 
 /** Areas and lengths under this count as rounding (mm, mm²). */
 const ROUNDING = 0.01

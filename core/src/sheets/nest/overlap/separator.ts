@@ -14,11 +14,11 @@ import {
   subtract,
   translation,
   type Polygon,
-} from '../../geometry'
-import { nearest } from './clearance'
+} from '../../../geometry'
+import { nearest } from '../exact/clearance'
 import { makeField, overlapOf, type Field, type Spot } from './field'
-import type { NestInstance, OffCutSheet, Placement } from './instance'
-import { FREE_TURNS, turnsOf } from './turns'
+import type { NestInstance, OffCutSheet, Placement } from '../instance'
+import { FREE_TURNS, turnsOf } from '../turns'
 
 /** What a room may hold, mm from its sheet's corner. */
 export interface Room {

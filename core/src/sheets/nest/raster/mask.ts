@@ -1,7 +1,7 @@
 // A piece on a grid of square cells, as runs of cells per row. Every cell that the shape touches belongs to the mask, so
 // masks that do not share a cell are shapes that do not overlap: legality needs no further proof, at the price of about
 // one cell of card along each edge.
-import type { Polygon } from '../../geometry'
+import type { Polygon } from '../../../geometry'
 
 export interface Mask {
   /** Rows of cells. */

@@ -1,11 +1,11 @@
 // Cards, strips and mats: pieces that fill their boxes are laid by exact lengths along a skyline, thousands of orders a
 // second. No grid takes anything away, so that what fits to the last hair is found to fit.
-import { boxHeight, boxWidth, mapPolygon, polygonArea, polygonBox, rotation } from '../../geometry'
+import { boxHeight, boxWidth, mapPolygon, polygonArea, polygonBox, rotation } from '../../../geometry'
 import { SheetFill, type BoxSpot } from './box-beam'
-import type { NestInstance, NestLayout, Placement } from './instance'
+import type { NestInstance, NestLayout, Placement } from '../instance'
 import { HAIR, Sky } from './sky'
-import { summarise } from './summary'
-import { turnsOf } from './turns'
+import { summarise } from '../summary'
+import { turnsOf } from '../turns'
 
 /** A piece counts as a box from this share of its box on. */
 const FILLS = 0.97

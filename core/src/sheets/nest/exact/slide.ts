@@ -1,5 +1,5 @@
 // How far a piece may go straight on until it is the gap away from another: by corners against edges, exactly.
-import { boxesMeet, growBox, polygonRings, type Box, type Polygon } from '../../geometry'
+import { boxesMeet, growBox, polygonRings, type Box, type Polygon } from '../../../geometry'
 
 /** A placed shape with its box. */
 export interface Placed {

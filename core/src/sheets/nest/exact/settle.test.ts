@@ -1,15 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { star } from '../../../test/arbitrary'
-import { expectLegal } from '../../../test/legal-layout'
-import { ellipse, mapPolygon, polygonBox, rectangle, subtract, translation, type Polygon } from '../../geometry'
-import { seededRandom } from '../../project'
+import { star } from '../../../../test/arbitrary'
+import { expectLegal } from '../../../../test/legal-layout'
+import { ellipse, mapPolygon, polygonBox, rectangle, subtract, translation, type Polygon } from '../../../geometry'
+import { seededRandom } from '../../../project'
 import { nearest } from './clearance'
-import { makeField, overlapOf } from './field'
-import type { NestInstance, Placement } from './instance'
+import { makeField, overlapOf } from '../overlap/field'
+import type { NestInstance, Placement } from '../instance'
 import { settle, tidied } from './settle'
 import { wayTo } from './slide'
-import { summarise } from './summary'
+import { summarise } from '../summary'
 
 const placed = (shape: Polygon) => ({ shape, box: polygonBox(shape) })
 const moved = (shape: Polygon, dx: number, dy: number) => mapPolygon(translation(dx, dy), shape)

@@ -1,6 +1,6 @@
 // A piece as a field of distances: how far any point lies from its card (negative inside). With points along its outline
 // it tells at any place and turn, without trigonometry or polygon cutting, how deep two pieces run into each other.
-import { convexHull, perimeter, polygonBox, polygonRings, simplify, type Polygon } from '../../geometry'
+import { convexHull, perimeter, polygonBox, polygonRings, simplify, type Polygon } from '../../../geometry'
 
 export interface Field {
   /** Middle of the piece's box in its own frame; everything else is about this point. */

@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { expectLegal } from '../../../test/legal-layout'
-import { rectangle } from '../../geometry'
-import { seededRandom } from '../../project'
+import { expectLegal } from '../../../../test/legal-layout'
+import { rectangle } from '../../../geometry'
+import { seededRandom } from '../../../project'
 import { BlockSearch } from './blocks'
 import { BoxSearch } from './boxes'
-import type { NestInstance, Turns } from './instance'
-import { Nester } from './nester'
+import type { NestInstance, Turns } from '../instance'
+import { Nester } from '../nester'
 
 const SHEET = { w: 304.8, h: 304.8, margin: 6.35 }
 const GAP = 2

@@ -1,15 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { star } from '../../../test/arbitrary'
-import { expectLegal } from '../../../test/legal-layout'
-import { ellipse, intersect, mapPolygon, offset, rectangle, regionArea, rotation, subtract, type Polygon } from '../../geometry'
-import { seededRandom } from '../../project'
-import { BoxSearch } from './boxes'
-import { nearest } from './clearance'
+import { star } from '../../../../test/arbitrary'
+import { expectLegal } from '../../../../test/legal-layout'
+import { ellipse, intersect, mapPolygon, offset, rectangle, regionArea, rotation, subtract, type Polygon } from '../../../geometry'
+import { seededRandom } from '../../../project'
+import { BoxSearch } from '../boxes/boxes'
+import { nearest } from '../exact/clearance'
 import { makeField, overlapOf } from './field'
 import { Improver } from './improver'
-import type { NestInstance, NestLayout, NestPiece, Turns } from './instance'
-import { Nester } from './nester'
+import type { NestInstance, NestLayout, NestPiece, Turns } from '../instance'
+import { Nester } from '../nester'
 
 const place = (shape: Polygon, x: number, y: number, deg: number): Polygon => mapPolygon([1, 0, 0, 1, x, y], mapPolygon(rotation(deg), shape))
 const middle = (shape: Polygon) => makeField(shape, 3)

@@ -1,5 +1,5 @@
 // The exact distance between two placed pieces, by their edges: what the search's quick measures are proved by.
-import { boxesMeet, growBox, polygonBox, polygonRings, ringContains, type Polygon } from '../../geometry'
+import { boxesMeet, growBox, polygonBox, polygonRings, ringContains, type Polygon } from '../../../geometry'
 
 export interface Nearest {
   /** Least distance between the cards, mm; 0 where they cross or one lies in the other. */

@@ -1,9 +1,9 @@
 // Makes a good layout better: it takes a little card away from the last sheet, or the last sheet altogether, and lets the
 // separator look for a way to lie in what is left.
-import { polygonArea } from '../../geometry'
-import type { NestInstance, NestLayout } from './instance'
+import { polygonArea } from '../../../geometry'
+import type { NestInstance, NestLayout } from '../instance'
 import { offCutRoom, Separator, type Room } from './separator'
-import { summarise } from './summary'
+import { summarise } from '../summary'
 
 /** Share of a sheet that is taken away at first and at least. */
 const FIRST_BITE = 0.06
