@@ -34,6 +34,17 @@ const solve = (instance: NestInstance, steps = 12, seed = 1) => {
 const layoutsOf = (project: Project) => nestProject(project).runs
 
 describe('nesting', () => {
+  it('is done at once where there is nothing to lay, or nothing but what is pinned', () => {
+    const none = new Nester({ sheet: SHEET, gap: 2, pieces: [] }, 1)
+    expect([none.done, none.step(), none.best.sheets, none.best.score]).toEqual([true, false, 0, 0])
+    const pinned = { sheet: SHEET, gap: 2, pieces: [piece('a', rectangle(0, 0, 30, 30))], pinned: [{ id: 'a', copy: 0, sheet: 0, x: 50, y: 50, rotation: 0 }] }
+    const nester = new Nester(pinned, 1)
+    for (let k = 0; k < 5; k++) nester.step()
+    expect(nester.best.placements).toEqual(pinned.pinned)
+    const project = setLayer(demo('bon-voyage'), 'words', { pieces: [] })
+    expect(loads(project, nestProject(project).runs).flatMap((load) => load.folios)).not.toContain('2')
+  })
+
   it('is legal for any stars, turns and gaps, proved by another library', () => {
     fc.assert(
       fc.property(

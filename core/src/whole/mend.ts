@@ -3,7 +3,7 @@ import { fitGaps } from '../depth'
 import { addBacking, bridgeLayer, gatherLayers, thickenLayer } from '../layers'
 import { fitDesign } from '../measure'
 import { assignNearest } from '../paper'
-import { assignPaper, dropPin, findLayer, setLayer, setPlan, takeOffCuts, takeSizes, type Mend, type Paper, type Project } from '../project'
+import { assignPaper, dropPin, findLayer, removeLayer, setLayer, setPlan, takeOffCuts, takeSizes, type Mend, type Paper, type Project } from '../project'
 
 /** Applies a mend; a mend whose layer or paper is gone changes nothing. */
 export function mendProject(project: Project, mend: Mend, stock: readonly Paper[]): Project {
@@ -22,7 +22,9 @@ export function mendProject(project: Project, mend: Mend, stock: readonly Paper[
     }
     case 'drop-specks': {
       const layer = findLayer(project, mend.layerId)
-      return layer ? setLayer(project, layer.id, { pieces: layer.pieces.filter((piece) => !mend.pieceIds.includes(piece.id)) }) : project
+      if (!layer) return project
+      const pieces = layer.pieces.filter((piece) => !mend.pieceIds.includes(piece.id))
+      return pieces.length > 0 ? setLayer(project, layer.id, { pieces }) : removeLayer(project, layer.id)
     }
     case 'set-opening':
       return project.mount.kind === 'frame' ? { ...project, mount: { ...project.mount, opening: { widthMm: mend.widthMm, heightMm: mend.heightMm } } } : project

@@ -101,6 +101,12 @@ describe('snags and their mends', () => {
     expect(codes(project)).toEqual(expect.arrayContaining(['hidden-layer', 'empty-layer']))
   })
 
+  it('leave no empty layer behind', () => {
+    const project = stack('card', plate('a', 0, [0, 0, 140, 140]), plate('dust', 2, [10, 10, 1, 1]))
+    const snag = check(project, stock).find((s) => s.code === 'specks')!
+    expect(mendProject(project, snag.mend!.action, stock).layers.map((l) => l.id)).toEqual(['a'])
+  })
+
   it('are harmless when what they were about is gone', () => {
     const project = demo('harbour')
     expect(mendProject(project, { kind: 'swap-paper', layerId: 'sky', paperId: 'gone' }, stock)).toBe(project)

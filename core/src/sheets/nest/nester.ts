@@ -168,7 +168,7 @@ export class Nester {
     this.posesEach = Math.max(LEAST_POSES, Math.floor(SEARCH_POSES / Math.max(1, items.length)))
     this.coarse = this.best.score
     this.current = { items, axis: 'rows', score: this.best.score }
-    this.waiting = alone ? null : this.current
+    this.waiting = alone || items.length === 0 ? null : this.current
   }
 
   /** A single piece: into the corner, at the turn that leaves the larger off-cut. */
