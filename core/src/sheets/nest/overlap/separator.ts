@@ -7,6 +7,7 @@ import {
   compose,
   mapPolygon,
   offset,
+  polygonRings,
   rectangle,
   regionArea,
   regionBox,
@@ -63,12 +64,46 @@ const PROOF_MM = 0.003
 /** Overlap with a wall counts for more than with another piece, which can give way. */
 const WALL_WEIGHT = 4
 const SAMPLES_ANYWHERE = 24
+/** Where there are few pieces, so many more lie with a straight edge along one of another; among many it is seldom the right one. */
+const SAMPLES_BESIDE = 12
+const BESIDE_PIECES = 40
 const SAMPLES_NEAR = 6
 const KEPT = 3
 /** Of several candidates each goes down in steps that end here, the best of them goes on to the finest (mm). */
 const ROUGH_STEP_MM = 0.4
 const FINEST_STEP_MM = 0.03
 const PROOF_ROUNDS = 80
+
+/** An edge counts as straight from this length on, in mm and in parts of the piece's radius. */
+const EDGE_MM = 4
+const EDGE_SHARE = 0.25
+/** How far out of parallel edges may be that lie along each other. */
+const ALONG_DEG = 1
+
+/** A straight edge about its piece's middle, its direction, and the way out of the card. */
+interface Edge {
+  x1: number
+  y1: number
+  x2: number
+  y2: number
+  deg: number
+  nx: number
+  ny: number
+}
+
+function straightEdges(shape: Polygon, { midX, midY, radius }: Field): Edge[] {
+  const least = Math.max(EDGE_MM, EDGE_SHARE * radius)
+  return polygonRings(shape).flatMap((ring) => {
+    const out: Edge[] = []
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [x1, y1, x2, y2] = [ring[j]! - midX, ring[j + 1]! - midY, ring[i]! - midX, ring[i + 1]! - midY]
+      const [dx, dy] = [x2 - x1, y2 - y1]
+      const length = Math.hypot(dx, dy)
+      if (length >= least) out.push({ x1, y1, x2, y2, deg: (Math.atan2(dy, dx) * 180) / Math.PI, nx: dy / length, ny: -dx / length })
+    }
+    return out
+  })
+}
 
 /** Box of a turned piece about its middle. */
 interface Extent {
@@ -95,6 +130,7 @@ interface Item extends Spot, Extent {
 export class Separator {
   private readonly fields: Field[]
   private readonly turns: (readonly number[])[]
+  private readonly edges: Edge[][]
   private gap: number
   private items: Item[] = []
   private rooms: Room[] = []
@@ -117,6 +153,7 @@ export class Separator {
       return field
     })
     this.turns = instance.pieces.map(turnsOf)
+    this.edges = instance.pieces.map(({ shape }, k) => straightEdges(shape, this.fields[k]!))
   }
 
   private startGap(): number {
@@ -311,6 +348,44 @@ export class Separator {
     return null
   }
 
+  /** With an edge along one of another piece, the gap between, one end against the other's; null where it may not turn so. */
+  private beside(item: Item): Candidate | null {
+    const { probe, members, edges } = this
+    const room = Math.floor(this.random() * this.rooms.length)
+    const list = members[room]!
+    if (list.length === 0) return null
+    const other = this.items[list[Math.floor(this.random() * list.length)]!]!
+    const theirs = edges[other.piece]!
+    if (other === item || theirs.length === 0) return null
+    const field = this.fields[item.piece]!
+    const own = edges[item.piece]!
+    const a = own[Math.floor(this.random() * own.length)]!
+    const b = theirs[Math.floor(this.random() * theirs.length)]!
+    const turn = this.turnThatMay(item.piece, other.turn + b.deg + 180 - a.deg)
+    if (turn === null) return null
+    probe.piece = item.piece
+    probe.room = room
+    this.setTurn(probe, turn, field)
+    // Their edge as it lies, moved out by the gap; of ours the end that comes to lie against it.
+    const ends = this.random() < 0.5
+    const [px, py] = ends ? [b.x2, b.y2] : [b.x1, b.y1]
+    const [qx, qy] = ends ? [a.x1, a.y1] : [a.x2, a.y2]
+    const [nx, ny] = [b.nx * this.gap, b.ny * this.gap]
+    const x = other.x + other.cos * (px + nx) - other.sin * (py + ny) - (probe.cos * qx - probe.sin * qy)
+    const y = other.y + other.sin * (px + nx) + other.cos * (py + ny) - (probe.sin * qx + probe.cos * qy)
+    return candidateOf(probe, x, y, Infinity)
+  }
+
+  /** A turn as near to the wanted one as a piece may have; null where that is not near enough to lie along an edge. */
+  private turnThatMay(piece: number, wanted: number): number | null {
+    const turn = ((wanted % 360) + 360) % 360
+    const { turns } = this.instance.pieces[piece]!
+    if (turns === 'free') return turn
+    const near = turns === 'quarter' ? Math.round(turn / 90) * 90 : 0
+    const apart = Math.abs(turn - near)
+    return Math.min(apart, 360 - apart) < ALONG_DEG ? near % 360 : null
+  }
+
   private put(item: Item, spot: Candidate): void {
     item.room = spot.room
     item.x = spot.x
@@ -360,6 +435,7 @@ export class Separator {
       if (kept.length > KEPT) kept.pop()
     }
     for (let k = 0; k < SAMPLES_ANYWHERE; k++) consider(this.anywhere(item))
+    if (this.items.length <= BESIDE_PIECES && this.edges[item.piece]!.length > 0) for (let k = 0; k < SAMPLES_BESIDE; k++) consider(this.beside(item))
     const size = Math.min(field.radius, 40)
     const free = this.instance.pieces[item.piece]!.turns === 'free'
     for (let k = 0; k < SAMPLES_NEAR; k++) {
