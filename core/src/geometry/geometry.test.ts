@@ -5,7 +5,9 @@ import { region, scribble, star } from '../../test/arbitrary'
 import {
   boxHeight,
   boxWidth,
+  clipToBox,
   ellipse,
+  facesOf,
   fillRings,
   interiorPoint,
   intersect,
@@ -52,6 +54,46 @@ describe('booleans', () => {
         expect(regionArea(subtract(a, b))).toBeCloseTo(oracleArea(polyclip.difference(toOracle(a), toOracle(b))), 1)
       }),
       { numRuns: 80 },
+    )
+  })
+
+  it('clip to a box as an intersection with it does', () => {
+    const side = fc.integer({ min: 1, max: 70 })
+    fc.assert(
+      fc.property(region(), fc.integer({ min: -10, max: 90 }), fc.integer({ min: -10, max: 90 }), side, side, (r, x, y, w, h) => {
+        const [quick, slow] = [clipToBox(r, { minX: x, minY: y, maxX: x + w, maxY: y + h }), intersect(r, [rectangle(x, y, w, h)])]
+        expect(regionArea(subtract(quick, slow)) + regionArea(subtract(slow, quick))).toBeLessThan(0.05)
+      }),
+      { numRuns: 80 },
+    )
+    expect(clipToBox([], { minX: 0, minY: 0, maxX: 9, maxY: 9 })).toEqual([])
+  })
+
+  it('sort rings that lie in each other into faces with holes, however deep and in whatever order', () => {
+    const depth = fc.integer({ min: 1, max: 7 })
+    fc.assert(
+      fc.property(fc.array(depth, { minLength: 1, maxLength: 5 }), fc.integer({ min: 0, max: 999 }), (nests, mix) => {
+        // Nests of squares side by side, each ring 3 mm inside the last.
+        const rings = nests.flatMap((deep, k) => Array.from({ length: deep }, (_, d) => rectangle(60 * k + 3 * d, 3 * d, 50 - 6 * d, 50 - 6 * d).outer))
+        const shuffled = rings.map((ring, i) => ({ ring, at: (i * 7919 + mix) % 101 })).toSorted((a, b) => a.at - b.at)
+        const faces = facesOf(
+          shuffled.map(({ ring }, i) =>
+            i % 2
+              ? ring
+              : ring
+                  .slice()
+                  .reverse()
+                  .map((_, j, all) => all[j % 2 ? j - 1 : j + 1]!),
+          ),
+        )
+        expect(faces).toHaveLength(nests.reduce((sum, deep) => sum + Math.ceil(deep / 2), 0))
+        expect(faces.reduce((sum, face) => sum + face.holes.length, 0)).toBe(nests.reduce((sum, deep) => sum + Math.floor(deep / 2), 0))
+        const wanted = nests.reduce(
+          (sum, deep) => sum + Array.from({ length: deep }, (_, d) => (d % 2 ? -1 : 1) * (50 - 6 * d) ** 2).reduce((a, b) => a + b, 0),
+          0,
+        )
+        expect(regionArea(faces)).toBeCloseTo(wanted, 6)
+      }),
     )
   })
 

@@ -16,6 +16,7 @@ import {
   folioOf,
   layerBox,
   layerRegion,
+  Memory,
   moveLayer,
   newProject,
   projectFileName,
@@ -166,6 +167,18 @@ describe('small helpers', () => {
     const project = { ...threeLayers(), layers: [sheet('a', 180)] }
     expect(viewBox(project)).toEqual({ minX: 0, minY: 0, maxX: 230, maxY: 200 })
     expect(viewBox(newProject('e', 'Empty', starterMount('topper')))).toEqual({ minX: 0, minY: 0, maxX: 100, maxY: 100 })
+  })
+
+  it('remember results by their inputs, and start anew when there are too many', () => {
+    const memory = new Memory<number>(2)
+    const made: string[] = []
+    const get = (key: string) =>
+      memory.get(key, () => {
+        made.push(key)
+        return key.length
+      })
+    expect(['a', 'bb', 'a', 'bb', 'ccc', 'a'].map(get)).toEqual([1, 2, 1, 2, 3, 1])
+    expect(made).toEqual(['a', 'bb', 'ccc', 'a'])
   })
 
   it('name equal values equally and different ones differently', () => {
