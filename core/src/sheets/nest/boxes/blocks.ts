@@ -8,18 +8,18 @@ import { HAIR } from './sky'
 import { summarise } from '../summary'
 
 /** Sides that differ by no more count as one (mm), from attempt to attempt: lengths are rounded to what a file or a ruler has. */
-const ALIKE_MM = [0.05, 0.25, 0.01]
+const ALIKE_MM = [0.05, 0.25, 0.01, 0.5]
 /** How many sides of nearly one length are looked at from each. */
 const WINDOW = 6
 /** In later attempts a pair is passed over so often, and the order of pairs is disturbed by so large a part of that. */
 const PASS_OVER = 0.04
-const NOISE = 0.4
+const NOISE = 1
 /** Only where so few blocks come of the boxes is the work worth it. */
 const WORTH = 0.6
 /** Steps to lay the blocks of an attempt, more where they are the fewest yet; attempts in vain in a row before it is given up. */
 const STEPS = 2
 const STEPS_FEWEST = 8
-const MOST_IN_VAIN = 40
+const MOST_IN_VAIN = 200
 
 /** A box in a block: where its corner lies, and on which of its sides it lies there. */
 interface Member {
