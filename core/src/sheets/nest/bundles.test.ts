@@ -23,12 +23,12 @@ const framed = (turns: Turns = 'free'): NestInstance => ({
 const asKeys = (placements: readonly { id: string; copy: number }[]) => placements.map(({ id, copy }) => `${id}#${copy}`).toSorted()
 
 describe('pieces in openings', () => {
-  it('go with their hosts as one, and come out of it where they lay', () => {
+  it('go with their holders as one, and come out of it where they lay', () => {
     const instance = framed()
     const layout = new Nester(instance, 1, 'orders').best
     const found = bundles(instance, layout)!
-    expect(found.guests).toBeGreaterThan(0)
-    expect(found.instance.pieces.reduce((sum, p) => sum + p.qty, 0)).toBe(28 - found.guests)
+    expect(found.held).toBeGreaterThan(0)
+    expect(found.instance.pieces.reduce((sum, p) => sum + p.qty, 0)).toBe(28 - found.held)
     expect(found.layout.score).toBeCloseTo(layout.score, 9)
     const opened = found.open(found.layout)
     expect(opened.score).toBeCloseTo(layout.score, 9)
@@ -40,7 +40,7 @@ describe('pieces in openings', () => {
     }
   })
 
-  it('stay legal wherever their hosts are laid anew, each piece once', () => {
+  it('stay legal wherever their holders are laid anew, each piece once', () => {
     const hole = fc.record({
       w: fc.integer({ min: 40, max: 110 }),
       h: fc.integer({ min: 40, max: 110 }),
@@ -49,11 +49,11 @@ describe('pieces in openings', () => {
     })
     fc.assert(
       fc.property(fc.array(hole, { minLength: 1, maxLength: 3 }), fc.integer({ min: 5, max: 16 }), fc.integer({ min: 1, max: 99 }), (holes, r, seed) => {
-        const hosts = holes.map(({ w, h, rim, qty }, k): NestPiece => {
+        const holders = holes.map(({ w, h, rim, qty }, k): NestPiece => {
           const shape = subtract([rectangle(0, 0, w + 2 * rim, h + 2 * rim)], [rectangle(rim, rim, w, h)])[0]!
-          return { id: `host${k}`, shape, qty, turns: 'quarter' }
+          return { id: `holder${k}`, shape, qty, turns: 'quarter' }
         })
-        const instance: NestInstance = { sheet: SHEET, gap: 2, pieces: [...hosts, { id: 'disc', shape: ellipse(0, 0, r), qty: 9, turns: 'free' }] }
+        const instance: NestInstance = { sheet: SHEET, gap: 2, pieces: [...holders, { id: 'disc', shape: ellipse(0, 0, r), qty: 9, turns: 'free' }] }
         const found = bundles(instance, new Nester(instance, seed, 'orders').best)
         if (!found) return
         const search = new Nester(found.instance, seed, 'orders')

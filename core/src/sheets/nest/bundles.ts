@@ -4,12 +4,12 @@ import type { NestInstance, NestLayout, NestPiece, Placement } from './instance'
 import { summarise } from './summary'
 
 export interface Bundles {
-  /** The same work with hosts as solid pieces (`id#copy`) and their guests left out. */
+  /** The same work with holders as solid pieces (`id#copy`), and without what they hold. */
   instance: NestInstance
   /** The layout that it was made of, so far as it goes. */
   layout: NestLayout
   /** Pieces that lie in openings. */
-  guests: number
+  held: number
   /** Names who lies where: the same again would be the same work. */
   key: string
   /** A layout of it as one of all pieces. */
@@ -25,8 +25,8 @@ interface Laid {
 
 const keyOf = (p: Placement) => `${p.id}#${p.copy}`
 
-/** A guest turns with its host, so it must be free to turn as far as that may. */
-const mayTurnWith = (guest: NestPiece, host: NestPiece) => guest.turns === 'free' || host.turns === 'fixed' || guest.turns === host.turns
+/** What is held turns with its holder, so it must be free to turn as far as that may. */
+const mayTurnWith = (one: NestPiece, holder: NestPiece) => one.turns === 'free' || holder.turns === 'fixed' || one.turns === holder.turns
 
 const boxHolds = (a: Box, b: Box) => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY
 
@@ -39,58 +39,58 @@ export function bundles(instance: NestInstance, layout: NestLayout): Bundles | n
     return { p, piece, shape, box: polygonBox(shape) }
   })
   // The largest first: who holds a piece then is held by nobody.
-  const hosts = laid.filter(({ shape }) => shape.holes.length > 0).sort((a, b) => polygonArea(b.shape) - polygonArea(a.shape))
-  if (hosts.length === 0) return null
-  const guestsOf = new Map<Laid, Laid[]>()
+  const holders = laid.filter(({ shape }) => shape.holes.length > 0).sort((a, b) => polygonArea(b.shape) - polygonArea(a.shape))
+  if (holders.length === 0) return null
+  const heldBy = new Map<Laid, Laid[]>()
   const rest: Laid[] = []
   for (const one of laid) {
-    const host = hosts.find((other) => other !== one && other.p.sheet === one.p.sheet && mayTurnWith(one.piece, other.piece) && liesIn(one, other))
-    if (host) guestsOf.set(host, [...(guestsOf.get(host) ?? []), one])
+    const holder = holders.find((other) => other !== one && other.p.sheet === one.p.sheet && mayTurnWith(one.piece, other.piece) && liesIn(one, other))
+    if (holder) heldBy.set(holder, [...(heldBy.get(holder) ?? []), one])
     else rest.push(one)
   }
-  if (guestsOf.size === 0) return null
+  if (heldBy.size === 0) return null
   const others = instance.pieces.flatMap((piece) => {
-    const copies = rest.filter((one) => one.piece === piece && !guestsOf.has(one))
+    const copies = rest.filter((one) => one.piece === piece && !heldBy.has(one))
     return copies.length > 0 ? [{ piece: { ...piece, qty: copies.length }, copies }] : []
   })
-  const solid = [...guestsOf.keys()].map((host): NestPiece => ({
-    ...host.piece,
-    id: keyOf(host.p),
+  const solid = [...heldBy.keys()].map((holder): NestPiece => ({
+    ...holder.piece,
+    id: keyOf(holder.p),
     qty: 1,
-    shape: { outer: host.piece.shape.outer, holes: [] },
+    shape: { outer: holder.piece.shape.outer, holes: [] },
   }))
   const bundled: NestInstance = { ...instance, pieces: [...solid, ...others.map(({ piece }) => piece)] }
-  const hostOf = new Map([...guestsOf].map(([host, guests]) => [keyOf(host.p), { host, guests }]))
+  const holderOf = new Map([...heldBy].map(([holder, held]) => [keyOf(holder.p), { holder, held }]))
   const copiesOf = new Map(others.map(({ piece, copies }) => [piece.id, copies]))
   return {
     instance: bundled,
     layout: summarise(bundled, [
-      ...[...guestsOf.keys()].map(({ p }): Placement => ({ ...p, id: keyOf(p), copy: 0 })),
+      ...[...heldBy.keys()].map(({ p }): Placement => ({ ...p, id: keyOf(p), copy: 0 })),
       ...others.flatMap(({ copies }) => copies.map(({ p }, copy): Placement => ({ ...p, copy }))),
     ]),
-    guests: laid.length - rest.length,
-    key: [...guestsOf].map(([host, guests]) => `${keyOf(host.p)}: ${guests.map(({ p }) => keyOf(p)).join(' ')}`).join('; '),
+    held: laid.length - rest.length,
+    key: [...heldBy].map(([holder, held]) => `${keyOf(holder.p)}: ${held.map(({ p }) => keyOf(p)).join(' ')}`).join('; '),
     open: ({ placements }) =>
       summarise(
         instance,
         placements.flatMap((p): Placement[] => {
-          const known = hostOf.get(p.id)
+          const known = holderOf.get(p.id)
           if (!known) return [{ ...p, copy: copiesOf.get(p.id)![p.copy]!.p.copy }]
-          const { host, guests } = known
-          return [{ ...p, id: host.p.id, copy: host.p.copy }, ...guests.map((guest) => carried(guest.p, host.p, p))]
+          const { holder, held } = known
+          return [{ ...p, id: holder.p.id, copy: holder.p.copy }, ...held.map((one) => carried(one.p, holder.p, p))]
         }),
       ),
   }
 }
 
 /** In a legal layout a piece lies wholly in an opening, or not at all. */
-const liesIn = (one: Laid, host: Laid): boolean =>
-  boxHolds(host.box, one.box) &&
-  host.shape.holes.some((hole) => boxHolds(ringBox(hole), one.box) && ringContains(hole, one.shape.outer[0]!, one.shape.outer[1]!))
+const liesIn = (one: Laid, holder: Laid): boolean =>
+  boxHolds(holder.box, one.box) &&
+  holder.shape.holes.some((hole) => boxHolds(ringBox(hole), one.box) && ringContains(hole, one.shape.outer[0]!, one.shape.outer[1]!))
 
-/** Where a guest comes to lie when its host goes from one placement to another. */
-export function carried(guest: Placement, from: Placement, to: Placement): Placement {
+/** Where a piece comes to lie when what it goes with is laid elsewhere. */
+export function carried(one: Placement, from: Placement, to: Placement): Placement {
   const turn = to.rotation - from.rotation
-  const [x, y] = mapPoint(rotation(turn), guest.x - from.x, guest.y - from.y)
-  return { ...guest, sheet: to.sheet, x: x + to.x, y: y + to.y, rotation: (((guest.rotation + turn) % 360) + 360) % 360 }
+  const [x, y] = mapPoint(rotation(turn), one.x - from.x, one.y - from.y)
+  return { ...one, sheet: to.sheet, x: x + to.x, y: y + to.y, rotation: (((one.rotation + turn) % 360) + 360) % 360 }
 }

@@ -52,7 +52,7 @@ const BOXES_OTHERS = 8
 /** And to blocks of them, as long as some with sides in common are found. */
 const BLOCKS_EVERY = 3
 /**
- * Steps given to the work with what lies in openings bundled with its hosts: of so many one, half of all where nothing but boxes
+ * Steps given to the work with what lies in openings bundled with its holders: of so many one, half of all where nothing but boxes
  * is left. It is worth its while from this share of pieces in openings on.
  */
 const BUNDLES_EVERY = 4
@@ -230,7 +230,7 @@ export class Nester {
     const found = bundles(this.instance, this.best)
     if (!found || found.key === this.bundle?.bundles.key) return this.bundle
     const boxes = BoxSearch.suits(found.instance)
-    if (!boxes && found.guests < BUNDLES_SHARE * this.best.placements.length) return this.bundle
+    if (!boxes && found.held < BUNDLES_SHARE * this.best.placements.length) return this.bundle
     const search = new Nester(found.instance, BUNDLE_SEED)
     search.offer(found.layout)
     this.bundle = { bundles: found, search, boxes }
