@@ -5,5 +5,7 @@ export default defineConfig({
     include: ['{core,headless,server,web}/src/**/*.test.ts'],
     setupFiles: ['core/test/load-geometry.ts'],
     testTimeout: 30_000,
+    // All cores: the default leaves one of two unused.
+    maxWorkers: '100%',
   },
 })
