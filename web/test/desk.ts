@@ -4,16 +4,14 @@ import { vi } from 'vitest'
 import { starterStock } from '@feuillet/core/paper'
 import type { Mend, Paper, Project } from '@feuillet/core/project'
 import { firstFree, settle, whyIllegal, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/sheets'
-import { derive, mendProject } from '@feuillet/core/whole'
+import { derive, mendAll } from '@feuillet/core/whole'
 import results, { arrived } from '../src/app/results'
 import view from '../src/app/view'
 import work, { opened } from '../src/app/work'
 
 /** Stands in for the worker: the functions that the hand and the mends ask for. */
 export const computeHere = {
-  mend: vi.fn((project: Project, actions: readonly Mend[], stock: Paper[]) =>
-    Promise.resolve(actions.reduce((mended, action) => mendProject(mended, action, stock), project)),
-  ),
+  mend: vi.fn((project: Project, actions: readonly Mend[], stock: Paper[]) => Promise.resolve(mendAll(project, actions, stock))),
   tryPlace: (instance: NestInstance, placement: Placement, others: Placement[]) => Promise.resolve(whyIllegal(instance, placement, others)),
   settle: (instance: NestInstance, placements: Placement[], keys: string[]) => Promise.resolve(settle(instance, placements, new Set(keys))),
   firstFree: (instance: NestInstance, placement: Placement, others: Placement[]) => Promise.resolve(firstFree(instance, placement, others)),

@@ -1,6 +1,6 @@
 // The full sheet at the very back.
 import type { Region } from '../geometry'
-import { backingRect, type Layer, type Project } from '../project'
+import { addLayers, backingRect, moveLayer, type Layer, type Project } from '../project'
 import { makeLayer } from './intake'
 
 /** A full sheet that lies on the back board and bears no number. */
@@ -11,9 +11,7 @@ export const backingLayer = (sheet: Region): Layer =>
 export function addBacking(project: Project): Project {
   const sheet = backingRect(project)
   if (!sheet) return project
-  const taken = new Set(project.layers.map((layer) => layer.id))
-  const made = backingLayer([sheet])
-  let id = made.id
-  for (let n = 2; taken.has(id); n++) id = `${made.id}-${n}`
-  return { ...project, layers: [{ ...made, id }, ...project.layers.map((layer) => (layer.role === 'backing' ? { ...layer, role: 'plain' as const } : layer))] }
+  const layers = project.layers.map((layer) => (layer.role === 'backing' ? { ...layer, role: 'plain' as const } : layer))
+  const added = addLayers({ ...project, layers }, [backingLayer([sheet])])
+  return moveLayer(added, added.layers.at(-1)!.id, 0)
 }

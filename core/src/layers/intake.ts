@@ -22,7 +22,8 @@ const CRUMB_MM2 = 0.01
 
 /**
  * Layers of a drawing: by named top-level groups where there are two or more, else by colour; always of one colour
- * each (a group of several gives a layer for each, named after both), as few as keep the drawing's look when stacked. Pieces lie in the frame of the drawing's page (mm).
+ * each (a group of several gives a layer for each, named after both), as few as keep the drawing's look when stacked.
+ * Pieces lie in the frame of the drawing's page (mm).
  * @param onProgress takes the share done, 0 to 1
  */
 export function intake(drawing: Drawing, onProgress?: (share: number) => void): Intake {

@@ -128,6 +128,7 @@ function shownOf(project: Project): Visible[] {
 /** What of a paper heights and views depend on. */
 const bare = ({ id, thicknessMm, finish, gsm }: Paper) => [id, thicknessMm, finish, gsm]
 
+/** Soundness of the layers that are built, back to front. */
 function soundnessOf(project: Project): Soundness[] {
   const layers = builtLayers(project)
   const shapes = layers.map((layer) => fingerprint(layer.pieces))

@@ -5,6 +5,10 @@ import { fitDesign } from '../measure'
 import { assignNearest } from '../paper'
 import { assignPaper, dropPin, findLayer, removeLayer, setLayer, setPlan, takeOffCuts, takeSizes, type Mend, type Paper, type Project } from '../project'
 
+/** Several mends, one after the other. */
+export const mendAll = (project: Project, mends: readonly Mend[], stock: readonly Paper[]): Project =>
+  mends.reduce((mended, mend) => mendProject(mended, mend, stock), project)
+
 /** Applies a mend; a mend whose layer or paper is gone changes nothing. */
 export function mendProject(project: Project, mend: Mend, stock: readonly Paper[]): Project {
   switch (mend.kind) {

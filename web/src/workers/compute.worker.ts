@@ -8,7 +8,7 @@ import { intake, mergeLayers, outlineOverlay, shows, type Intake, type Slant, ty
 import type { Font, Made } from '@feuillet/core/layers/makers'
 import type { Mend, Paper, Project, Recipe } from '@feuillet/core/project'
 import { firstFree, settle, whyIllegal, type Load, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/sheets'
-import { derive, mendProject, type Derived } from '@feuillet/core/whole'
+import { derive, mendAll, type Derived } from '@feuillet/core/whole'
 import type { FileSet } from '@feuillet/core/files'
 
 const ready = loadGeometry(wasmUrl)
@@ -62,7 +62,7 @@ const api = {
   /** One press that mends a snag, or several of a kind one after the other. */
   async mend(project: Project, actions: readonly Mend[], stock: Paper[]): Promise<Project> {
     await ready
-    return actions.reduce((mended, action) => mendProject(mended, action, stock), project)
+    return mendAll(project, actions, stock)
   },
   /** A new layer that is the outline of another. */
   async outline(project: Project, layerId: string, widthMm: number): Promise<Project> {
