@@ -1,9 +1,9 @@
 // The baseline for true shapes: a plain bottom-left placer on a grid of cells that anneals the order of the pieces and their
 // turns. It shares nothing with the engine but the reading of shapes: each row of a piece is a few runs of cells, each row of
 // the sheet a few taken runs, and a piece goes to the first row and column at which none of them meet. Openings are filled.
-import { mapPolygon, offset, polygonArea, polygonRings, rotation, type Polygon } from '@feuillet/core/geometry'
-import { seededRandom } from '@feuillet/core/project'
-import type { NestInstance } from '@feuillet/core/sheets'
+import { mapPolygon, offset, polygonArea, polygonRings, rotation, type Polygon } from '@feuillet/core/base/geometry'
+import { seededRandom } from '@feuillet/core/base'
+import type { NestInstance } from '@feuillet/core/stages/sheets'
 
 const CELL_MM = 0.5
 /** Turns tried where any is allowed. */

@@ -1,6 +1,6 @@
 // Nesting instances by family, made by a seeded generator.
 import { readdirSync, readFileSync } from 'node:fs'
-import { readDrawing } from '@feuillet/core/formats'
+import { readDrawing } from '@feuillet/core/io/read'
 import {
   ellipse,
   fillRings,
@@ -15,10 +15,10 @@ import {
   subtract,
   union,
   type Polygon,
-} from '@feuillet/core/geometry'
+} from '@feuillet/core/base/geometry'
 import { demo } from '@feuillet/core/demo'
-import { seededRandom } from '@feuillet/core/project'
-import { paperRuns, type NestInstance, type NestPiece, type Turns } from '@feuillet/core/sheets'
+import { seededRandom } from '@feuillet/core/base'
+import { paperRuns, type NestInstance, type NestPiece, type Turns } from '@feuillet/core/stages/sheets'
 
 export interface Family {
   name: string

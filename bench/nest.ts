@@ -3,8 +3,8 @@
 // thread. `npm run bench -- [seconds] [family] [seconds for the placers]`.
 // Score: (sheets − 1) + the share of the last sheet that one straight cut must take away to keep the rest whole.
 import { createRequire } from 'node:module'
-import { boxHeight, boxWidth, loadGeometry, mapPolygon, polygonBox, rotation, type Polygon } from '@feuillet/core/geometry'
-import { Nester, type NestInstance } from '@feuillet/core/sheets'
+import { boxHeight, boxWidth, loadGeometry, mapPolygon, polygonBox, rotation, type Polygon } from '@feuillet/core/base/geometry'
+import { Nester, type NestInstance } from '@feuillet/core/stages/sheets'
 
 // The package's ES build is not marked as one.
 const { MaxRectsPacker } = createRequire(import.meta.url)('maxrects-packer') as typeof import('maxrects-packer')

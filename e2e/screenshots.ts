@@ -59,15 +59,15 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await openDemo(page, 'Harbour at dusk', 'Depth')
     await pickLayer(page, 'swell')
   },
-  build: (page) => openDemo(page, 'Bon voyage', 'Build'),
+  assembly: (page) => openDemo(page, 'Bon voyage', 'Assembly'),
   bench: async (page) => {
-    await openDemo(page, 'Harbour at dusk', 'Build')
+    await openDemo(page, 'Harbour at dusk', 'Assembly')
     await page.getByRole('button', { name: /bench/i }).first().click()
     await page.waitForTimeout(500)
     for (let i = 0; i < 24; i++) await page.keyboard.press('Space')
     await page.waitForTimeout(500)
   },
-  log: (page) => openDemo(page, 'Harbour at dusk', 'Log'),
+  journal: (page) => openDemo(page, 'Harbour at dusk', 'Journal'),
 }
 
 const server = createApp(fileURLToPath(new URL('../web/dist', import.meta.url))).listen(port, '127.0.0.1')

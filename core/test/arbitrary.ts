@@ -1,6 +1,6 @@
 // Made-up shapes for property tests.
 import fc from 'fast-check'
-import { fillRings, rectangle, union, type Polygon, type Region } from '@feuillet/core/geometry'
+import { fillRings, rectangle, union, type Polygon, type Region } from '@feuillet/core/base/geometry'
 
 const point = (limit: number) => fc.tuple(fc.integer({ min: 0, max: limit }), fc.integer({ min: 0, max: limit }))
 

@@ -1,8 +1,8 @@
 // Proof that a layout is legal, by another library and plain distances: no code of the engine's takes part.
 import * as polyclip from 'polyclip-ts'
 import { expect } from 'vitest'
-import type { NestInstance, NestLayout, Placement } from '@feuillet/core/sheets'
-import type { Polygon, Ring } from '@feuillet/core/geometry'
+import type { NestInstance, NestLayout, Placement } from '@feuillet/core/stages/sheets'
+import type { Polygon, Ring } from '@feuillet/core/base/geometry'
 
 type Point = [number, number]
 

@@ -1,6 +1,6 @@
 // Small made-up stacks.
-import { rectangle, type Region } from '@feuillet/core/geometry'
-import { makeLayer } from '@feuillet/core/layers'
+import { rectangle, type Region } from '@feuillet/core/base/geometry'
+import { makeLayer } from '@feuillet/core/stages/layers'
 import { newProject, starterMount, type Layer, type NewKind, type Project } from '@feuillet/core/project'
 
 /** A layer of rectangles x, y, w, h; on foam of the given height, glued where it is 0. */

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { test as base, expect, type Download, type Locator, type Page } from '@playwright/test'
 
-export type StageTitle = 'Measure' | 'Layers' | 'Paper' | 'Sheets' | 'Depth' | 'Build' | 'Log'
+export type StageTitle = 'Measure' | 'Layers' | 'Paper' | 'Sheets' | 'Depth' | 'Assembly' | 'Journal'
 
 export class App {
   constructor(readonly page: Page) {}

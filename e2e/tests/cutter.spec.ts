@@ -28,9 +28,9 @@ test('cuts a load: the right sheet only, pause, a slip, and the log knows', asyn
   await expect(app.panel.getByRole('status')).toContainText('Done.')
   await expect(page.getByRole('button', { name: /Next: load 2/ })).toBeVisible()
   await page.getByRole('button', { name: 'Back to the sheets' }).click()
-  await app.stage('Log')
+  await app.stage('Journal')
   await expect(page.locator('[data-run]')).toContainText('✓ cut through')
-  await app.stage('Build')
+  await app.stage('Assembly')
   await expect(page.locator('[data-step^="cut-"] input').first()).toBeChecked()
 })
 
@@ -55,7 +55,7 @@ test('a power cut loses nothing, even over a reload; a worn blade wants one more
   await expect(app.panel.getByRole('status')).toContainText('Done.')
   await app.panel.getByText('Blade is worn').click()
   await page.getByRole('button', { name: 'Back to the sheets' }).click()
-  await app.stage('Log')
+  await app.stage('Journal')
   await expect(page.locator('[data-run]')).toHaveCount(2)
 })
 

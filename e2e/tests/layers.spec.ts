@@ -116,7 +116,7 @@ test('what looks right when it is wrong is said, on the stage and at the bench',
   await expect(app.panel).toContainText('Looks right face down (3 % differs), but is not.')
   await app.pick('sky')
   await expect(app.panel).toContainText('other ways round: no way of laying it is wrong')
-  await app.stage('Build')
+  await app.stage('Assembly')
   await page.locator('[data-step="lay-far-hills"]').getByRole('button').click()
   await expect(app.panel).toContainText('It looks right face down as well: check before it touches.')
 })

@@ -176,7 +176,7 @@ test.describe('The drawer', () => {
 
   test('gets off-cuts back when sheets are noted, and the next plan uses them', async ({ app, page }) => {
     await app.openDemo('Harbour at dusk')
-    await app.stage('Log')
+    await app.stage('Journal')
     await page.getByRole('checkbox', { name: /^Shell 207 × 96, odd/ }).check()
     await page.getByRole('button', { name: 'Note sheets as used' }).click()
     await expect(page.getByText('9 off-cuts put back.')).toBeVisible()

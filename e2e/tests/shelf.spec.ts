@@ -2,7 +2,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { contentOf, expect, test, type StageTitle } from './app'
 
-const STAGES: StageTitle[] = ['Measure', 'Layers', 'Paper', 'Sheets', 'Depth', 'Build', 'Log']
+const STAGES: StageTitle[] = ['Measure', 'Layers', 'Paper', 'Sheets', 'Depth', 'Assembly', 'Journal']
 
 test.describe('the shelf', () => {
   test('keeps projects, renames, duplicates, and takes them off with undo', async ({ app, page }) => {

@@ -188,7 +188,7 @@ test.describe('Sheets', () => {
     await page.getByRole('button', { name: 'Search', exact: true }).click()
     const bar = page.getByRole('progressbar', { name: 'Search for fewer sheets' })
     await expect(bar).toBeVisible()
-    await app.stage('Log')
+    await app.stage('Journal')
     await page.getByLabel('Note').fill('blade 4, twice')
     await expect(page.getByLabel('Note')).toHaveValue('blade 4, twice')
     await app.stage('Sheets')
@@ -254,10 +254,10 @@ test.describe('Depth', () => {
   })
 })
 
-test.describe('Build and log', () => {
+test.describe('Assembly and journal', () => {
   test('steps are ticked with the space bar at the bench, and remembered', async ({ app, page }) => {
     await app.openDemo('Bon voyage')
-    await app.stage('Build')
+    await app.stage('Assembly')
     await page.getByRole('button', { name: 'To the bench' }).click()
     await expect(page.getByRole('heading', { level: 1 })).toHaveText('Lay everything ready')
     await page.keyboard.press('Space')
@@ -277,8 +277,8 @@ test.describe('Build and log', () => {
 
   test('the clock runs, sheets leave the drawer once, and cost follows', async ({ app, page }) => {
     await app.openDemo('Bon voyage')
-    await app.stage('Log')
-    await page.getByRole('button', { name: 'Start the clock of Build' }).click()
+    await app.stage('Journal')
+    await page.getByRole('button', { name: 'Start the clock of Assembly' }).click()
     await expect(page.getByTestId('spent-build')).toHaveText(/[1-9]\d* s/)
     await page.getByRole('button', { name: 'Stop', exact: true }).click()
     await page.getByRole('button', { name: 'Note sheets as used' }).click()

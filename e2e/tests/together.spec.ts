@@ -15,7 +15,7 @@ test('a project goes along onto another one’s sheets, is made several times, a
   await app.type('The whole work, times', '2')
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toHaveAttribute('title', /how many are made/)
   await app.settled()
-  await app.stage('Log')
+  await app.stage('Journal')
   await expect(app.panel).toContainText('Each of 2')
   await page.waitForTimeout(700)
 

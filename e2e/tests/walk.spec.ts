@@ -1,10 +1,10 @@
 // Each demo through all seven stages, every figure against what the core computes by itself.
 import { demo, type DemoName } from '@feuillet/core/demo'
-import { loadGeometry } from '@feuillet/core/geometry'
-import { starterStock } from '@feuillet/core/paper'
+import { loadGeometry } from '@feuillet/core/base/geometry'
+import { starterStock } from '@feuillet/core/stages/paper'
 import { builtLayers } from '@feuillet/core/project'
-import { formatArea, formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/units'
-import { derive } from '@feuillet/core/whole'
+import { formatArea, formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
+import { derive } from '@feuillet/core/planner'
 import { expect, test } from './app'
 
 const titles: Record<DemoName, 'Harbour at dusk' | 'Tide rose' | 'Bon voyage'> = {
@@ -52,19 +52,19 @@ for (const name of Object.keys(titles) as DemoName[])
     await expect(app.figure('Pads in all')).toHaveText(String(derived.depth.pads.length))
     await expect(app.page.locator('[data-pad]')).toHaveCount(derived.depth.pads.filter((p) => p.layerId === layer.id).length)
 
-    await app.stage('Build')
-    await expect(app.page.locator('[data-step]')).toHaveCount(derived.build.steps.length)
-    await expect(app.figure('From start to end')).toHaveText(formatMinutes(derived.build.minutes))
+    await app.stage('Assembly')
+    await expect(app.page.locator('[data-step]')).toHaveCount(derived.assembly.steps.length)
+    await expect(app.figure('From start to end')).toHaveText(formatMinutes(derived.assembly.minutes))
 
-    await app.stage('Log')
+    await app.stage('Journal')
     await expect(app.page.getByRole('img', { name: /Cost by paper/ }).locator('svg')).toBeVisible()
     const planned = app.panel.locator('section', { hasText: 'Planned' }).last()
     await expect(planned.locator('dd').last()).toHaveText(`${derived.cost.total.toFixed(2)} €`)
   })
 
 test('a drawing goes in and cut files in mm come out whose pieces add up', async ({ app }) => {
-  const { readSvg } = await import('@feuillet/core/formats')
-  const { regionArea } = await import('@feuillet/core/geometry')
+  const { readSvg } = await import('@feuillet/core/io/read')
+  const { regionArea } = await import('@feuillet/core/base/geometry')
   const { contentOf, duneSvg } = await import('./app')
   const { unzipSync, strFromU8 } = await import('fflate')
   await app.startNew('Frame')

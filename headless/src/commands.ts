@@ -1,14 +1,15 @@
 // One entry per command; the formats are fixed, others read them.
-import { buildPlan } from '@feuillet/core/build'
+import { planAssembly } from '@feuillet/core/stages/assembly'
 import { demo, demoNames, type DemoName } from '@feuillet/core/demo'
-import { depthPlan } from '@feuillet/core/depth'
-import { cutFiles, listFiles, loadFileStem, loadPicture } from '@feuillet/core/files'
-import { readDrawing } from '@feuillet/core/formats'
-import { regionArea, regionBox, regionToPath } from '@feuillet/core/geometry'
-import { intake, shows } from '@feuillet/core/layers'
-import { BadInput, layerRegion, writeProject } from '@feuillet/core/project'
-import { loads, nestProject } from '@feuillet/core/sheets'
-import { check, derive } from '@feuillet/core/whole'
+import { depthPlan } from '@feuillet/core/stages/depth'
+import { cutFiles, listFiles, loadFileStem, loadPicture } from '@feuillet/core/io/exports'
+import { readDrawing } from '@feuillet/core/io/read'
+import { regionArea, regionBox, regionToPath } from '@feuillet/core/base/geometry'
+import { intake, shows } from '@feuillet/core/stages/layers'
+import { layerRegion, writeProject } from '@feuillet/core/project'
+import { BadInput } from '@feuillet/core/base'
+import { loads, nestProject } from '@feuillet/core/stages/sheets'
+import { check, derive } from '@feuillet/core/planner'
 import { Resvg } from '@resvg/resvg-js'
 import { give, named, readFile, readFileLater, readProjectFile, writeAll, writeWhole } from './files'
 import { makerCommands } from './makers'
@@ -122,7 +123,7 @@ export const commands: Record<string, Command> = {
     run(args) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
       const project = readProjectFile(positionals[0]!)
-      const { steps, minutes } = buildPlan(project, loads(project, nestProject(project).runs), depthPlan(project))
+      const { steps, minutes } = planAssembly(project, loads(project, nestProject(project).runs), depthPlan(project))
       give(
         {
           steps: steps.map(({ id, kind, title, after, needs, startMin, endMin }) => ({

@@ -4,9 +4,9 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { Resvg } from '@resvg/resvg-js'
 import { describe, expect, it } from 'vitest'
-import { readSvg } from '@feuillet/core/formats'
-import { regionToPath } from '@feuillet/core/geometry'
-import { intake } from '@feuillet/core/layers'
+import { readSvg } from '@feuillet/core/io/read'
+import { regionToPath } from '@feuillet/core/base/geometry'
+import { intake } from '@feuillet/core/stages/layers'
 import { layerRegion } from '@feuillet/core/project'
 
 const folder = fileURLToPath(new URL('../../core/test/drawings/', import.meta.url))

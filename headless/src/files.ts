@@ -1,7 +1,8 @@
 // Files in and out: nothing half-written, and bad input named by its file.
 import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { BadInput, readProject, type Project } from '@feuillet/core/project'
+import { readProject, type Project } from '@feuillet/core/project'
+import { BadInput } from '@feuillet/core/base'
 
 function bytesOf(file: string): Uint8Array {
   try {

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { afterAll, describe, expect, it } from 'vitest'
-import { regionArea } from '@feuillet/core/geometry'
+import { regionArea } from '@feuillet/core/base/geometry'
 import { layerRegion, readProject } from '@feuillet/core/project'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))

@@ -1,6 +1,6 @@
 // The core from a shell. Exit 0 done, 2 wrong usage, 3 bad input with one line on standard error.
-import { BadInput } from '@feuillet/core/project'
-import { loadGeometry } from '@feuillet/core/geometry'
+import { BadInput } from '@feuillet/core/base'
+import { loadGeometry } from '@feuillet/core/base/geometry'
 import { commands } from './commands'
 import { UsageError } from './usage'
 

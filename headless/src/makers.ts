@@ -1,9 +1,8 @@
 // Commands that grow a project from less: a silhouette, a picture, words.
-import { readSvg } from '@feuillet/core/formats'
-import { regionToPath, union } from '@feuillet/core/geometry'
-import { greysOf, grow, makeLayers, readFont, toBase64, type Font } from '@feuillet/core/layers/makers'
+import { readSvg } from '@feuillet/core/io/read'
+import { regionToPath, union } from '@feuillet/core/base/geometry'
+import { greysOf, grow, makeLayers, readFont, toBase64, type Font } from '@feuillet/core/stages/layers/makers'
 import {
-  BadInput,
   ladderRecipeSchema,
   letteringRecipeSchema,
   newProject,
@@ -14,6 +13,7 @@ import {
   type Project,
   type Recipe,
 } from '@feuillet/core/project'
+import { BadInput } from '@feuillet/core/base'
 import { basename } from 'node:path'
 import { named, readFile, readFileLater, writeWhole } from './files'
 import { numberOption, readArgs, UsageError } from './usage'

@@ -1,8 +1,8 @@
 // The search for a layout on all cores: this thread and one more, each with a seed of its own; the better result counts.
 import { availableParallelism } from 'node:os'
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads'
-import { loadGeometry } from '@feuillet/core/geometry'
-import { Nester, readInstance, type NestLayout } from '@feuillet/core/sheets'
+import { loadGeometry } from '@feuillet/core/base/geometry'
+import { Nester, readInstance, type NestLayout } from '@feuillet/core/stages/sheets'
 
 /** Searches shorter than this are over before another thread has started (s). */
 const WORTH_A_THREAD_S = 2

@@ -9,15 +9,18 @@ import { createBrowserRouter, Navigate } from 'react-router'
 import { RouterProvider } from 'react-router/dom'
 import { Toaster } from 'sonner'
 import { config } from 'zod'
-import { Shelf } from './app/shelf'
-import { store } from './app/store'
-import { Workbench } from './app/workbench'
+import { Shelf } from './shell/shelf'
+import { store } from './state/store'
+import { Workbench } from './shell/workbench'
 
 // The page's security policy forbids code made at run time.
 config({ jitless: true })
 
 const router = createBrowserRouter([
   { path: '/', element: <Shelf /> },
+  // Stages by the names that they once had.
+  { path: '/project/:projectId/build', element: <Navigate to="../assembly" relative="path" replace /> },
+  { path: '/project/:projectId/log', element: <Navigate to="../journal" relative="path" replace /> },
   { path: '/project/:projectId/:stage?', element: <Workbench /> },
   { path: '*', element: <Navigate to="/" replace /> },
 ])

@@ -1,13 +1,13 @@
 // The store with an open project and its results, where the worker's answers are the core's own, given at once.
 import { configureStore } from '@reduxjs/toolkit'
 import { vi } from 'vitest'
-import { starterStock } from '@feuillet/core/paper'
+import { starterStock } from '@feuillet/core/stages/paper'
 import type { Mend, Paper, Project } from '@feuillet/core/project'
-import { firstFree, settle, whyIllegal, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/sheets'
-import { derive, mendAll } from '@feuillet/core/whole'
-import results, { arrived } from '../src/app/results'
-import view from '../src/app/view'
-import work, { opened } from '../src/app/work'
+import { firstFree, settle, whyIllegal, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/stages/sheets'
+import { derive, mendAll } from '@feuillet/core/planner'
+import results, { arrived } from '../src/plan/results'
+import view from '../src/state/view'
+import work, { opened } from '../src/state/document'
 
 /** Stands in for the worker: the functions that the hand and the mends ask for. */
 export const computeHere = {

@@ -13,8 +13,8 @@ import {
   union,
   type Polygon,
   type Region,
-} from '../geometry'
-import { makeLayer } from '../layers'
+} from '../base/geometry'
+import { makeLayer } from '../stages/layers'
 import { newProject, setPlan, starterMount, type Project } from '../project'
 import { poly, type Points } from './shapes'
 import { withPapers } from './with-papers'

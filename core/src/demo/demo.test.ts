@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { boxWidth, regionArea, regionBox, subtract, union } from '../geometry'
-import { weakNecks } from '../layers'
-import { safeStripMm } from '../paper'
+import { boxWidth, regionArea, regionBox, subtract, union } from '../base/geometry'
+import { weakNecks } from '../stages/layers'
+import { safeStripMm } from '../stages/paper'
 import { backingRect, builtLayers, layerRegion, paperOf, pieceRegion, readProject, writeProject } from '../project'
 import { demo, demoNames } from './index'
 

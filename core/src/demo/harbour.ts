@@ -1,6 +1,6 @@
 // Harbour at dusk: a shadow box of eight layers in a 200 mm frame.
-import { rectangle, subtract, union, type Polygon } from '../geometry'
-import { makeLayer } from '../layers'
+import { rectangle, subtract, union, type Polygon } from '../base/geometry'
+import { makeLayer } from '../stages/layers'
 import { newProject, starterMount, type Project } from '../project'
 import { ground, poly, stageSet, type Points } from './shapes'
 import { withPapers } from './with-papers'

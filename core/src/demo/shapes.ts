@@ -1,6 +1,6 @@
 // Drawing aids shared by the demo projects. Needs the geometry loaded.
-import { intersect, mapRegion, rectangle, rotation, compose, smoothLine, subtract, translation, union, type Polygon, type Region } from '../geometry'
-import { fillRings, flattenCubic } from '../geometry'
+import { intersect, mapRegion, rectangle, rotation, compose, smoothLine, subtract, translation, union, type Polygon, type Region } from '../base/geometry'
+import { fillRings, flattenCubic } from '../base/geometry'
 
 export type Points = readonly (readonly [number, number])[]
 

@@ -1,6 +1,6 @@
 // Tide rose: a twelve-fold mandala of six layers on a card, plain at the back and lacy in front.
-import { ellipse, rectangle, subtract, translation, mapRegion, union, type Polygon, type Region } from '../geometry'
-import { makeLayer } from '../layers'
+import { ellipse, rectangle, subtract, translation, mapRegion, union, type Polygon, type Region } from '../base/geometry'
+import { makeLayer } from '../stages/layers'
 import { newProject, setPlan, starterMount, type Project } from '../project'
 import { petal, turned } from './shapes'
 import { withPapers } from './with-papers'

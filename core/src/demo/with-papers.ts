@@ -1,4 +1,4 @@
-import { starterStock } from '../paper'
+import { starterStock } from '../stages/paper'
 import { assignPaper, type Project } from '../project'
 
 /** Gives each layer, back to front, the paper of a name from the starter drawer. */

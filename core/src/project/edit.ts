@@ -1,5 +1,5 @@
 // Edits: each takes a project and gives a new one; nothing is changed in place. The interface's history keeps the old.
-import { compose, mapPoint, mapRegion, polygonToPath, scaling, translation, type Affine } from '../geometry'
+import { compose, mapPoint, mapRegion, polygonToPath, scaling, translation, type Affine } from '../base/geometry'
 import { pieceRegion, sameButSize } from './lookup'
 import type { Layer, Paper, Pin, Plan, Project } from './schema'
 
@@ -77,7 +77,7 @@ export const takeSizes = (project: Project, stock: readonly Paper[], paperIds: r
  * turn a plan over; those that are gone from it fall away, unless the project's sheets are cut already.
  */
 export function refreshPapers(project: Project, stock: readonly Paper[]): Project {
-  const cut = project.log.sheetsUsed.length > 0
+  const cut = project.journal.sheetsUsed.length > 0
   const papers = project.drawer.papers.map((paper) => {
     const shared = stock.find((p) => p.id === paper.id)
     if (!shared) return paper

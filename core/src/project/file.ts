@@ -1,14 +1,26 @@
 // Reading and writing NAME.feuillet.json.
 import type { z } from 'zod'
-import { pathToRings } from '../geometry'
-import { BadInput } from './bad-input'
+import { pathToRings } from '../base/geometry'
+import { BadInput } from '../base'
 import { projectSchema, SCHEMA_VERSION, type Project } from './schema'
 
 /** Each turns a document of version n into one of version n + 1; index 0 leads from version 0. */
 const migrations: ((doc: Record<string, unknown>) => Record<string, unknown>)[] = [
   // Version 0 had no plan, progress or log; the schema's defaults fill them in.
   (doc) => ({ ...doc, format: 'feuillet', schemaVersion: 1 }),
+  // Version 1 called the journal `log`, and two of its stages otherwise.
+  ({ log, ...doc }) => ({ ...doc, ...(log === undefined ? {} : { journal: withTodaysStages(log) }), schemaVersion: 2 }),
 ]
+
+const STAGES_OF_1: Record<string, string> = { build: 'assembly', log: 'journal' }
+
+function withTodaysStages(log: unknown): unknown {
+  if (typeof log !== 'object' || log === null || !('timers' in log) || !Array.isArray(log.timers)) return log
+  const timers = log.timers.map((timer: unknown) =>
+    typeof timer === 'object' && timer !== null && 'stage' in timer ? { ...timer, stage: STAGES_OF_1[String(timer.stage)] ?? timer.stage } : timer,
+  )
+  return { ...log, timers }
+}
 
 /**
  * A project from the text of a project file: migrated to today's version, checked, defaults filled in, unknown keys

@@ -1,5 +1,5 @@
 // Several projects on the same sheets: a host keeps a copy of what its guests have to cut.
-import { fingerprint } from './fingerprint'
+import { fingerprint } from '../base'
 import { builtLayers } from './lookup'
 import { setPlan } from './edit'
 import { MOST_GUESTS, type Guest, type Layer, type Paper, type Project } from './schema'

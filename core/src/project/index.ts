@@ -4,13 +4,9 @@
  */
 export * from './schema'
 export * from './recipes'
-export * from './bad-input'
 export * from './file'
 export * from './defaults'
 export * from './lookup'
 export * from './edit'
 export * from './guests'
 export * from './snag'
-export * from './fingerprint'
-export * from './memory'
-export * from './group-by'

@@ -1,5 +1,5 @@
 // Small questions to a project that every stage asks.
-import { pathToRegion, rectangle, regionBox, joinBoxes, type Box, type Polygon, type Region } from '../geometry'
+import { pathToRegion, rectangle, regionBox, joinBoxes, type Box, type Polygon, type Region } from '../base/geometry'
 import type { Adhesive, Layer, Mount, Paper, Project } from './schema'
 
 /** Thickness taken for a layer that has no paper yet: smooth 216 gsm. */

@@ -1,22 +1,19 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { rectangle, regionArea } from '../geometry'
+import { rectangle, regionArea } from '../base/geometry'
 import { demo, demoNames } from '../demo'
-import { makeLayer } from '../layers'
-import { starterStock } from '../paper'
+import { makeLayer } from '../stages/layers'
+import { starterStock } from '../stages/paper'
 import {
   addLayers,
   addMirrored,
   assignPaper,
-  BadInput,
   builtLayers,
   designBox,
   dropPin,
-  fingerprint,
   folioOf,
   layerBox,
   layerRegion,
-  Memory,
   moveLayer,
   newProject,
   projectFileName,
@@ -25,7 +22,6 @@ import {
   takeOffCuts,
   removeLayer,
   scaleAndMove,
-  seededRandom,
   setLayer,
   setPin,
   slug,
@@ -35,6 +31,8 @@ import {
   viewBox,
   writeProject,
 } from './index'
+import { BadInput, fingerprint, Memory, seededRandom } from '../base'
+import type { Project } from './schema'
 
 const sheet = (id: string, x = 0) => makeLayer(id, id, [rectangle(x, 0, 50, 50)])
 const threeLayers = () => ({ ...newProject('p', 'Three', starterMount('frame')), layers: [sheet('a'), sheet('b'), sheet('c')] })
@@ -59,9 +57,19 @@ describe('project files', () => {
     const { id, name, mount, layers, drawer } = threeLayers()
     const old = { id, name, mount, layers, drawer }
     const project = readProject(JSON.stringify(old))
-    expect(project.schemaVersion).toBe(1)
+    expect(project.schemaVersion).toBe(2)
     expect(project.plan.gapMm).toBe(2)
-    expect(project.log.timers).toEqual([])
+    expect(project.journal.timers).toEqual([])
+  })
+
+  it('of version 1 open with their journal and its stages', () => {
+    const rest: Partial<Project> = threeLayers()
+    delete rest.journal
+    const log = { timers: ['build', 'log', 'sheets'].map((stage) => ({ stage, startedAt: 1, endedAt: 2 })), note: 'blade 4' }
+    const project = readProject(JSON.stringify({ ...rest, schemaVersion: 1, log }))
+    expect(project.journal.timers.map((timer) => timer.stage)).toEqual(['assembly', 'journal', 'sheets'])
+    expect(project.journal.note).toBe('blade 4')
+    expect(project).not.toHaveProperty('log')
   })
 
   it.each([
@@ -216,7 +224,7 @@ describe('off-cuts of the drawer', () => {
   })
 
   it('stay in a plan whose sheets are cut', () => {
-    const cut = { ...project, log: { ...project.log, sheetsUsed: [{ paperId: paper.id, count: 1, at: 0 }] } }
+    const cut = { ...project, journal: { ...project.journal, sheetsUsed: [{ paperId: paper.id, count: 1, at: 0 }] } }
     expect(own(refreshPapers(cut, stock('new')))).toEqual(['own'])
   })
 })

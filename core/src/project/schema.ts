@@ -3,7 +3,7 @@
 import { z } from 'zod'
 import { grownSchema } from './recipes'
 
-export const SCHEMA_VERSION = 1
+export const SCHEMA_VERSION = 2
 
 const lengthMm = z.number().finite().nonnegative()
 const sizeMm = z.number().finite().positive()
@@ -209,9 +209,9 @@ export const planSchema = z.looseObject({
   hourlyRate: z.number().nonnegative().default(12),
 })
 
-export const STAGES = ['measure', 'layers', 'paper', 'sheets', 'depth', 'build', 'log'] as const
+export const STAGES = ['measure', 'layers', 'paper', 'sheets', 'depth', 'assembly', 'journal'] as const
 
-export const logSchema = z.looseObject({
+export const journalSchema = z.looseObject({
   /** Times in ms since 1970; a running timer has no end. */
   timers: z.array(z.looseObject({ stage: z.enum(STAGES), startedAt: z.number(), endedAt: z.number().nullable() })).default([]),
   sheetsUsed: z.array(z.looseObject({ paperId: id, count: z.number().int(), at: z.number() })).default([]),
@@ -246,7 +246,7 @@ export const projectSchema = z.looseObject({
   drawer: drawerSchema,
   plan: planSchema.prefault({}),
   progress: z.looseObject({ done: z.array(z.string()).default([]) }).prefault({}),
-  log: logSchema.prefault({}),
+  journal: journalSchema.prefault({}),
 })
 
 export type Project = z.infer<typeof projectSchema>
@@ -265,8 +265,8 @@ export type Pin = z.infer<typeof pinSchema>
 export type Guest = z.infer<typeof guestSchema>
 export type Plan = z.infer<typeof planSchema>
 export type Stage = (typeof STAGES)[number]
-export type Log = z.infer<typeof logSchema>
-export type CutRun = Log['runs'][number]
+export type Journal = z.infer<typeof journalSchema>
+export type CutRun = Journal['runs'][number]
 
 /** The project document as JSON Schema (draft 2020-12), as published in docs/feuillet.schema.json. */
 export const projectJsonSchema = () => ({ title: 'Feuillet project', ...z.toJSONSchema(projectSchema, { io: 'input' }) })

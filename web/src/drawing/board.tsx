@@ -1,7 +1,7 @@
 // A drawing in mm with rulers along its top and left edge, as large as its place allows.
 import type { PointerEvent, ReactNode } from 'react'
-import type { Box } from '@feuillet/core/geometry'
-import { MM_PER_INCH, type Unit } from '@feuillet/core/units'
+import type { Box } from '@feuillet/core/base/geometry'
+import { MM_PER_INCH, type Unit } from '@feuillet/core/base/units'
 import { useSize } from './use-size'
 
 interface Props {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { ellipse, pathToRegion, rectangle, regionArea, subtract } from '@feuillet/core/geometry'
+import { ellipse, pathToRegion, rectangle, regionArea, subtract } from '@feuillet/core/base/geometry'
 import { plainPath } from './plain-path'
 
 const points = (d: string) => d.split(/[ML]/).length - 1

@@ -1,4 +1,4 @@
-import { polygonRings, type Polygon } from '@feuillet/core/geometry'
+import { polygonRings, type Polygon } from '@feuillet/core/base/geometry'
 
 /** Points of an outline that lie nearer than this to the last one drawn are passed over, in pixels. */
 const NEAR_PX = 0.4

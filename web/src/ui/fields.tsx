@@ -1,5 +1,5 @@
 import { useId, useState, type KeyboardEvent } from 'react'
-import { formatLength, lengthForEditing, parseLength, type Unit } from '@feuillet/core/units'
+import { formatLength, lengthForEditing, parseLength, type Unit } from '@feuillet/core/base/units'
 
 interface FieldProps {
   label: string

@@ -2,14 +2,14 @@
 import { expose } from 'comlink'
 import wasmUrl from 'clipper2-wasm/wasm?url'
 import { demo, type DemoName } from '@feuillet/core/demo'
-import type { ReadOptions } from '@feuillet/core/formats'
-import { loadGeometry } from '@feuillet/core/geometry'
-import { intake, mergeLayers, outlineOverlay, shows, type Intake, type Slant, type Visible } from '@feuillet/core/layers'
-import type { Font, Made } from '@feuillet/core/layers/makers'
+import type { ReadOptions } from '@feuillet/core/io/read'
+import { loadGeometry } from '@feuillet/core/base/geometry'
+import { intake, mergeLayers, outlineOverlay, shows, type Intake, type Slant, type Visible } from '@feuillet/core/stages/layers'
+import type { Font, Made } from '@feuillet/core/stages/layers/makers'
 import type { Mend, Paper, Project, Recipe } from '@feuillet/core/project'
-import { firstFree, settle, whyIllegal, type Load, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/sheets'
-import { derive, mendAll, type Derived } from '@feuillet/core/whole'
-import type { FileSet } from '@feuillet/core/files'
+import { firstFree, settle, whyIllegal, type Load, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/stages/sheets'
+import { derive, mendAll, type Derived } from '@feuillet/core/planner'
+import type { FileSet } from '@feuillet/core/io/exports'
 
 const ready = loadGeometry(wasmUrl)
 
@@ -36,8 +36,8 @@ const api = {
   ): Promise<{ ok: true; intake: Intake } | { ok: false; sentence: string }> {
     await ready
     // Readers and writers of files are loaded when the first file comes or goes.
-    const { readDrawing } = await import('@feuillet/core/formats')
-    const { outlineWords } = await import('@feuillet/core/layers/makers')
+    const { readDrawing } = await import('@feuillet/core/io/read')
+    const { outlineWords } = await import('@feuillet/core/stages/layers/makers')
     const font = fonts.get(options.textFont ?? '')
     try {
       // Reading takes about half of the time, sorting into layers the rest.
@@ -76,7 +76,7 @@ const api = {
   },
   /** Keeps a font under a name for the lettering maker. */
   async takeFont(name: string, bytes: Uint8Array): Promise<{ ok: true } | { ok: false; sentence: string }> {
-    const { readFont } = await import('@feuillet/core/layers/makers')
+    const { readFont } = await import('@feuillet/core/stages/layers/makers')
     try {
       fonts.set(name, readFont(bytes))
       return { ok: true }
@@ -88,7 +88,7 @@ const api = {
   /** Layers of a maker's recipe; a setting that is not possible comes back as one sentence. */
   async make(recipe: Recipe): Promise<{ ok: true; made: Made } | { ok: false; sentence: string }> {
     await ready
-    const { makeLayers } = await import('@feuillet/core/layers/makers')
+    const { makeLayers } = await import('@feuillet/core/stages/layers/makers')
     try {
       return { ok: true, made: makeLayers(recipe, recipe.kind === 'lettering' ? fonts.get(recipe.font) : undefined) }
     } catch (error) {
@@ -112,16 +112,16 @@ const api = {
   },
   /** Plot text of a load, for the cutter. */
   async plot(project: Project, load: Load): Promise<string> {
-    const { plotOf } = await import('@feuillet/core/files')
+    const { plotOf } = await import('@feuillet/core/io/exports')
     return plotOf(project, load)
   },
   async picture(project: Project, load: Load): Promise<string> {
-    const { loadPicture } = await import('@feuillet/core/files')
+    const { loadPicture } = await import('@feuillet/core/io/exports')
     return loadPicture(project, load)
   },
   async files(project: Project, derived: Derived): Promise<FileSet> {
     await ready
-    const { cutFiles, listFiles, testSquareFiles } = await import('@feuillet/core/files')
+    const { cutFiles, listFiles, testSquareFiles } = await import('@feuillet/core/io/exports')
     return new Map([...testSquareFiles(project), ...cutFiles(project, derived.loads), ...(await listFiles(project, derived))])
   },
 }

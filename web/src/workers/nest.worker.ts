@@ -1,8 +1,8 @@
 // A longer search for fewer sheets, in a worker of its own so that everything else stays at hand meanwhile.
 import { expose } from 'comlink'
 import wasmUrl from 'clipper2-wasm/wasm?url'
-import { loadGeometry } from '@feuillet/core/geometry'
-import { Nester, type NestInstance, type NestLayout } from '@feuillet/core/sheets'
+import { loadGeometry } from '@feuillet/core/base/geometry'
+import { Nester, type NestInstance, type NestLayout } from '@feuillet/core/stages/sheets'
 
 export interface SearchRun {
   fingerprint: string

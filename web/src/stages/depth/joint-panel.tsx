@@ -1,10 +1,10 @@
-import { gapChoices } from '@feuillet/core/depth'
+import { gapChoices } from '@feuillet/core/stages/depth'
 import { builtLayers, colourOf, folioOf, paperOf, setLayer, type Joint, type Layer } from '@feuillet/core/project'
-import { formatMm } from '@feuillet/core/units'
-import { change } from '../../app/edits'
-import { selectDerived, selectProject } from '../../app/selectors'
-import { useAppDispatch, useAppSelector } from '../../app/store'
-import { Choice, Figure, Figures, FolioTab, Heading, NumberField, Switch } from '../../ui'
+import { formatMm } from '@feuillet/core/base/units'
+import { change } from '../../state/edits'
+import { selectDerived, selectProject } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { Choice, Figure, Figures, FolioTab, Heading, NumberField, Switch } from '../../ui/index'
 
 /** What holds the picked layer: glue or foam of a height, and what came of it. */
 export function JointPanel({ layer }: { layer: Layer }) {

@@ -1,7 +1,7 @@
-import { regionToPath } from '@feuillet/core/geometry'
+import { regionToPath } from '@feuillet/core/base/geometry'
 import { builtLayers, colourOf, type Layer } from '@feuillet/core/project'
-import { selectDerived, selectProject } from '../../app/selectors'
-import { useAppSelector } from '../../app/store'
+import { selectDerived, selectProject } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
 import { LayerShape, layerPath } from '../../drawing/stack'
 import { inkOn } from '../../ui/folio-tab'
 

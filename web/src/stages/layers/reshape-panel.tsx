@@ -1,11 +1,11 @@
 import { useState } from 'react'
-import { fewestLayers, keepLayers } from '@feuillet/core/layers'
+import { fewestLayers, keepLayers } from '@feuillet/core/stages/layers'
 import { addMirrored, builtLayers, designBox, layerBox, scaleAndMove, transformLayers, type Layer } from '@feuillet/core/project'
-import { change } from '../../app/edits'
-import { selectDerived, selectProject, selectUnit } from '../../app/selectors'
-import { useAppDispatch, useAppSelector } from '../../app/store'
-import { edited } from '../../app/work'
-import { Button, Choice, Heading, LengthField, NumberField } from '../../ui'
+import { change } from '../../state/edits'
+import { selectDerived, selectProject, selectUnit } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { edited } from '../../state/document'
+import { Button, Choice, Heading, LengthField, NumberField } from '../../ui/index'
 import { compute } from '../../workers/compute'
 
 /** Size, mirroring and outlines of one layer or of all, proportions locked. */

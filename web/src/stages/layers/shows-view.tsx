@@ -1,14 +1,14 @@
 // What shows of each layer from where the eye stands, as a picture to keep beside the paper.
 import { useEffect, useState } from 'react'
-import { growBox } from '@feuillet/core/geometry'
-import type { Visible } from '@feuillet/core/layers'
+import { growBox } from '@feuillet/core/base/geometry'
+import type { Visible } from '@feuillet/core/stages/layers'
 import { colourOf, depthAtHand, findLayer, slug, viewBox, type Project } from '@feuillet/core/project'
-import { formatArea, formatShare } from '@feuillet/core/units'
-import { saveFile } from '../../app/save-file'
-import { selectDerived, selectProject, selectUnit, selectView } from '../../app/selectors'
-import { useAppSelector } from '../../app/store'
+import { formatArea, formatShare } from '@feuillet/core/base/units'
+import { saveFile } from '../../session/save-file'
+import { selectDerived, selectProject, selectUnit, selectView } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
-import { Button, NumberField } from '../../ui'
+import { Button, NumberField } from '../../ui/index'
 import { compute } from '../../workers/compute'
 
 export function ShowsView() {

@@ -1,5 +1,5 @@
-import { polygonToPath } from '@feuillet/core/geometry'
-import { looksRightWrong, NUMBER_MM, numberStrokes, type Soundness } from '@feuillet/core/layers'
+import { polygonToPath } from '@feuillet/core/base/geometry'
+import { looksRightWrong, NUMBER_MM, numberStrokes, type Soundness } from '@feuillet/core/stages/layers'
 import type { Layer } from '@feuillet/core/project'
 
 /** Narrow places and loose bits of the picked layer, and where its number can hide. */

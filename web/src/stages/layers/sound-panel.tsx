@@ -1,8 +1,8 @@
-import type { Soundness, Turn } from '@feuillet/core/layers'
-import { formatLength, formatMinutes, formatShare } from '@feuillet/core/units'
-import { selectUnit } from '../../app/selectors'
-import { useAppSelector } from '../../app/store'
-import { Figure, Figures, Heading } from '../../ui'
+import type { Soundness, Turn } from '@feuillet/core/stages/layers'
+import { formatLength, formatMinutes, formatShare } from '@feuillet/core/base/units'
+import { selectUnit } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
+import { Figure, Figures, Heading } from '../../ui/index'
 
 /** What may tear, fall out or go on the wrong way round. */
 export function SoundPanel({ sound, numbered }: { sound: Soundness; numbered: boolean }) {

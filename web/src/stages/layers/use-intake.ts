@@ -1,12 +1,12 @@
 // Files that come in: read in the worker one after the other, with progress and a stop, and put into the project.
 import { proxy } from 'comlink'
 import { useRef, useState } from 'react'
-import type { ReadOptions } from '@feuillet/core/formats'
-import { placement, takeIn, type Intake } from '@feuillet/core/layers'
+import type { ReadOptions } from '@feuillet/core/io/read'
+import { placement, takeIn, type Intake } from '@feuillet/core/stages/layers'
 import { addLayers, readProject, type Project } from '@feuillet/core/project'
-import { derivedAgain } from '../../app/derive-again'
-import { useAppDispatch, useAppStore } from '../../app/store'
-import { edited } from '../../app/work'
+import { derivedAgain } from '../../plan/derive-again'
+import { useAppDispatch, useAppStore } from '../../state/store'
+import { edited } from '../../state/document'
 import { compute, restartCompute } from '../../workers/compute'
 
 type Options = Required<Pick<ReadOptions, 'outlines' | 'hairlineMm'>> & { textFont?: string }

@@ -1,6 +1,6 @@
-import { polygonBox } from '@feuillet/core/geometry'
+import { polygonBox } from '@feuillet/core/base/geometry'
 import { backingRect, builtLayers, designBox, openingRect, type Project } from '@feuillet/core/project'
-import { formatLength } from '@feuillet/core/units'
+import { formatLength } from '@feuillet/core/base/units'
 import { StackDrawing } from '../../drawing/stack'
 
 /** Backing sheet, design, lip and opening to scale, with the widths written at their lines. */

@@ -1,15 +1,15 @@
 // The whole drawer as a table: sorted by a press on a column, searched, edited in place, in and out as CSV.
 import { Fragment, useRef, useState } from 'react'
 import { toast } from 'sonner'
-import { pathToRegion, polygonToPath, regionBox } from '@feuillet/core/geometry'
-import { newPaper } from '@feuillet/core/paper'
+import { pathToRegion, polygonToPath, regionBox } from '@feuillet/core/base/geometry'
+import { newPaper } from '@feuillet/core/stages/paper'
 import { FINISHES, refreshPapers, type Finish, type Paper } from '@feuillet/core/project'
-import { lengthForEditing, parseLength } from '@feuillet/core/units'
-import { changeStock } from '../../app/edits'
-import { saveFile } from '../../app/save-file'
-import { selectProject, selectUnit } from '../../app/selectors'
-import { useAppDispatch, useAppSelector } from '../../app/store'
-import { Button } from '../../ui'
+import { lengthForEditing, parseLength } from '@feuillet/core/base/units'
+import { changeStock } from '../../state/edits'
+import { saveFile } from '../../session/save-file'
+import { selectProject, selectUnit } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { Button } from '../../ui/index'
 
 type Key = 'name' | 'finish' | 'gsm' | 'thicknessMm' | 'core' | 'widthMm' | 'heightMm' | 'count' | 'price' | 'perPack' | 'note'
 
@@ -58,12 +58,12 @@ export function DrawerTable() {
   const set = (paper: Paper, patch: Partial<Paper>) =>
     dispatch(changeStock(`${paper.name} in the drawer`, (papers) => papers.map((p) => (p.id === paper.id ? { ...p, ...patch } : p)), refreshPapers))
   const save = async () => {
-    const { papersToCsv } = await import('@feuillet/core/files')
+    const { papersToCsv } = await import('@feuillet/core/io/exports')
     saveFile('drawer.csv', papersToCsv(stock), 'text/csv')
   }
   const bring = async (chosen: File | undefined) => {
     if (!chosen) return
-    const { papersFromCsv } = await import('@feuillet/core/files')
+    const { papersFromCsv } = await import('@feuillet/core/io/exports')
     const read = papersFromCsv(await chosen.text(), stock)
     setWrong(read.wrong)
     if (read.papers.some((paper, i) => paper !== stock[i])) dispatch(changeStock(`papers of ${chosen.name}`, () => read.papers, refreshPapers))

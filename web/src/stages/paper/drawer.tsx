@@ -1,10 +1,10 @@
 import { useDraggable } from '@dnd-kit/core'
 import { useState } from 'react'
 import { assignPaper, FINISHES, folioOf, type Finish, type Paper } from '@feuillet/core/project'
-import { formatMm, formatSize } from '@feuillet/core/units'
-import { change } from '../../app/edits'
-import { selectLayer, selectProject, selectUnit } from '../../app/selectors'
-import { useAppDispatch, useAppSelector } from '../../app/store'
+import { formatMm, formatSize } from '@feuillet/core/base/units'
+import { change } from '../../state/edits'
+import { selectLayer, selectProject, selectUnit } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
 import { inkOn } from '../../ui/folio-tab'
 
 /** The shared drawer: press a paper to give it to the picked layer, or drag it onto one in the section. */

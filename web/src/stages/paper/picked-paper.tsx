@@ -1,10 +1,10 @@
 import { colourOf, folioOf, paperOf, refreshPapers, type Layer, type Paper } from '@feuillet/core/project'
-import { safeStripMm } from '@feuillet/core/paper'
-import { formatMm, formatSize } from '@feuillet/core/units'
-import { changeStock } from '../../app/edits'
-import { selectProject, selectUnit } from '../../app/selectors'
-import { useAppDispatch, useAppSelector } from '../../app/store'
-import { Figure, Figures, FolioTab, Heading, NumberField } from '../../ui'
+import { safeStripMm } from '@feuillet/core/stages/paper'
+import { formatMm, formatSize } from '@feuillet/core/base/units'
+import { changeStock } from '../../state/edits'
+import { selectProject, selectUnit } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { Figure, Figures, FolioTab, Heading, NumberField } from '../../ui/index'
 
 /** The paper of the picked layer, with what the maker may know better than the starting values. */
 export function PickedPaper({ layer }: { layer: Layer }) {

@@ -1,10 +1,10 @@
 import { useState } from 'react'
-import { assignRamp, rampPapers } from '@feuillet/core/paper'
+import { assignRamp, rampPapers } from '@feuillet/core/stages/paper'
 import { builtLayers, colourOf, folioOf } from '@feuillet/core/project'
-import { change } from '../../app/edits'
-import { selectProject } from '../../app/selectors'
-import { useAppDispatch, useAppSelector } from '../../app/store'
-import { Button, FolioTab, Heading } from '../../ui'
+import { change } from '../../state/edits'
+import { selectProject } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { Button, FolioTab, Heading } from '../../ui/index'
 
 /** A ramp between two colours over the chosen layers, shown before it is taken. */
 export function RampTool() {

@@ -1,10 +1,10 @@
 import { useState } from 'react'
-import type { Load, NestedRun } from '@feuillet/core/sheets'
-import { formatSize, type Unit } from '@feuillet/core/units'
-import { change } from '../../app/edits'
-import { selectDerived, selectProject, selectUnit, selectView } from '../../app/selectors'
-import { useAppDispatch, useAppSelector } from '../../app/store'
-import { Button, Figure, Figures, Heading, NumberField } from '../../ui'
+import type { Load, NestedRun } from '@feuillet/core/stages/sheets'
+import { formatSize, type Unit } from '@feuillet/core/base/units'
+import { change } from '../../state/edits'
+import { selectDerived, selectProject, selectUnit, selectView } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { Button, Figure, Figures, Heading, NumberField } from '../../ui/index'
 import { fillTheRest, placePieces, sendPieces, settlePieces, unpinPieces } from './place-pieces'
 import { pieceKey } from './sheet-drawing'
 
@@ -104,9 +104,9 @@ function placesOf(nested: NestedRun | undefined, unit: Unit): { sheet: number; w
   if (!nested) return []
   const { run, layout } = nested
   const whole = Array.from({ length: layout.sheets + 1 }, (_, sheet) => ({ sheet, words: sheet === layout.sheets ? 'a fresh sheet' : `sheet ${sheet + 1}` }))
-  const grounds = run.grounds.map(({ paper, offCut }, k) => ({
+  const bins = run.bins.map(({ paper, offCut }, k) => ({
     sheet: -1 - k,
     words: offCut ? `off-cut ${offCut.label}` : `sheet of ${formatSize(paper.widthMm, paper.heightMm, unit)}`,
   }))
-  return [...whole, ...grounds]
+  return [...whole, ...bins]
 }

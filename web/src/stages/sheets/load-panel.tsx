@@ -1,8 +1,8 @@
-import type { Load } from '@feuillet/core/sheets'
-import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/units'
-import { selectUnit } from '../../app/selectors'
-import { useAppSelector } from '../../app/store'
-import { Figure, Figures, FolioTab, Heading } from '../../ui'
+import type { Load } from '@feuillet/core/stages/sheets'
+import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
+import { selectUnit } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
+import { Figure, Figures, FolioTab, Heading } from '../../ui/index'
 import { HandPanel } from './hand-panel'
 
 /** What to know before this sheet goes in, and about the piece that is picked on it. */

@@ -2,9 +2,9 @@ import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, us
 import { arrayMove, horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable'
 import { memo, useMemo } from 'react'
 import { setPlan } from '@feuillet/core/project'
-import { loadTag, type Load } from '@feuillet/core/sheets'
-import { change } from '../../app/edits'
-import { useAppDispatch } from '../../app/store'
+import { loadTag, type Load } from '@feuillet/core/stages/sheets'
+import { change } from '../../state/edits'
+import { useAppDispatch } from '../../state/store'
 import { inkOn } from '../../ui/folio-tab'
 
 interface Props {

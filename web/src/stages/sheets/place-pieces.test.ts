@@ -1,12 +1,12 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { demo } from '@feuillet/core/demo'
-import { regionCentroid } from '@feuillet/core/geometry'
+import { regionCentroid } from '@feuillet/core/base/geometry'
 import { computeHere, deskWith, memoryStore } from '../../../test/desk'
 
 vi.mock('../../workers/compute', () => ({ compute: computeHere }))
-vi.mock('../../app/storage', () => ({ sharedStore: memoryStore() }))
+vi.mock('../../session/storage', () => ({ sharedStore: memoryStore() }))
 
-const { foundLayouts } = await import('../../app/layouts')
+const { foundLayouts } = await import('../../session/layouts')
 const { fillTheRest, middleOf, placePieces, sendPieces, settlePieces, unpinPieces } = await import('./place-pieces')
 
 let desk: ReturnType<typeof deskWith>

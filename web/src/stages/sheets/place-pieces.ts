@@ -1,10 +1,10 @@
 // The maker's hand on a sheet: pieces moved, turned, sent elsewhere or settled, and pinned where they then lie.
-import { compose, joinBoxes, mapPoint, polygonBox, rotation, translation } from '@feuillet/core/geometry'
+import { compose, joinBoxes, mapPoint, polygonBox, rotation, translation } from '@feuillet/core/base/geometry'
 import { dropPin, setPin, setPlan, type Project } from '@feuillet/core/project'
-import { splitPartId, summarise, withPins, type LaidPiece, type Load, type NestedRun, type Placement } from '@feuillet/core/sheets'
-import { keepLayout } from '../../app/layouts'
-import type { AppDispatch, RootState } from '../../app/store'
-import { edited } from '../../app/work'
+import { splitPartId, summarise, withPins, type LaidPiece, type Load, type NestedRun, type Placement } from '@feuillet/core/stages/sheets'
+import { keepLayout } from '../../session/layouts'
+import type { AppDispatch, RootState } from '../../state/store'
+import { edited } from '../../state/document'
 import { compute } from '../../workers/compute'
 
 type Thunk<T> = (dispatch: AppDispatch, getState: () => RootState) => Promise<T>

@@ -1,11 +1,11 @@
 // One sheet, large: pick pieces (Shift picks several), drag, turn or nudge them. A place that may not be says why and
 // does not stick.
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
-import { joinBoxes, polygonBox } from '@feuillet/core/geometry'
-import type { LaidPiece, Load } from '@feuillet/core/sheets'
-import { selectProject, selectUnit, selectView } from '../../app/selectors'
-import { useAppDispatch, useAppSelector } from '../../app/store'
-import { looked } from '../../app/view'
+import { joinBoxes, polygonBox } from '@feuillet/core/base/geometry'
+import type { LaidPiece, Load } from '@feuillet/core/stages/sheets'
+import { selectProject, selectUnit, selectView } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { looked } from '../../state/view'
 import { Board } from '../../drawing/board'
 import { inkOn } from '../../ui/folio-tab'
 import { middleOf, placePieces } from './place-pieces'

@@ -1,6 +1,6 @@
 import { memo } from 'react'
-import { polygonToPath } from '@feuillet/core/geometry'
-import type { LaidPiece, Load } from '@feuillet/core/sheets'
+import { polygonToPath } from '@feuillet/core/base/geometry'
+import type { LaidPiece, Load } from '@feuillet/core/stages/sheets'
 import { plainPath } from '../../drawing/plain-path'
 import { inkOn } from '../../ui/folio-tab'
 

@@ -1,8 +1,8 @@
-import type { Load } from '@feuillet/core/sheets'
+import type { Load } from '@feuillet/core/stages/sheets'
 import { memo } from 'react'
-import { formatMinutes } from '@feuillet/core/units'
-import { selectProject } from '../../app/selectors'
-import { useAppSelector } from '../../app/store'
+import { formatMinutes } from '@feuillet/core/base/units'
+import { selectProject } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
 import { useSize } from '../../drawing/use-size'
 import { SheetDrawing } from './sheet-drawing'
 

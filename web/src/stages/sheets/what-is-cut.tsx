@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { guestLetter, hasChanged, mayGoAlong, sendHome, setPlan, takeAlong, type Project } from '@feuillet/core/project'
-import { change } from '../../app/edits'
-import { selectProject } from '../../app/selectors'
-import { loadShelf } from '../../app/storage'
-import { useAppDispatch, useAppSelector } from '../../app/store'
-import { Button, Heading, NumberField } from '../../ui'
+import { change } from '../../state/edits'
+import { selectProject } from '../../state/selectors'
+import { loadShelf } from '../../session/storage'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { Button, Heading, NumberField } from '../../ui/index'
 
 /** How many of the work are made, and whose pieces come along onto its sheets. */
 export function WhatIsCut() {

@@ -1,9 +1,9 @@
 // The settings of each maker. A form draws and hands on; what comes of it is made by the core.
 import type { ReactNode } from 'react'
 import type { LadderRecipe, LetteringRecipe, MandalaRecipe, Recipe, RosetteRecipe, TonesRecipe } from '@feuillet/core/project'
-import { selectLayer, selectUnit } from '../../../app/selectors'
-import { useAppSelector } from '../../../app/store'
-import { Button, Choice, LengthField, NumberField } from '../../../ui'
+import { selectLayer, selectUnit } from '../../../state/selectors'
+import { useAppSelector } from '../../../state/store'
+import { Button, Choice, LengthField, NumberField } from '../../../ui/index'
 import { shippedFonts } from './fonts'
 import { Histogram } from './histogram'
 

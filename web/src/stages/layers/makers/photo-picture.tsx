@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import { fromBase64 } from '@feuillet/core/layers/makers'
+import { fromBase64 } from '@feuillet/core/stages/layers/makers'
 import type { TonesRecipe } from '@feuillet/core/project'
 
 /** The photo in greys, to compare. */

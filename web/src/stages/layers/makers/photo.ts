@@ -1,4 +1,4 @@
-import { greysOf, toBase64 } from '@feuillet/core/layers/makers'
+import { greysOf, toBase64 } from '@feuillet/core/stages/layers/makers'
 import type { TonesRecipe } from '@feuillet/core/project'
 
 /** Pixels that a picture is brought down to: more than card can show. */

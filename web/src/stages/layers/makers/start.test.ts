@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { demo } from '@feuillet/core/demo'
-import { makeLayers } from '@feuillet/core/layers/makers'
+import { makeLayers } from '@feuillet/core/stages/layers/makers'
 import { layerRegion, newProject, recipeSchema, starterMount, type Project, type RecipeKind } from '@feuillet/core/project'
-import { boxWidth, pathToRegion, regionArea, regionBox } from '@feuillet/core/geometry'
+import { boxWidth, pathToRegion, regionArea, regionBox } from '@feuillet/core/base/geometry'
 import { makerNames, startRecipe, tonesOf } from './start'
 
 const empty = (kind: 'frame' | 'card' | 'topper'): Project => newProject('p', 'New', starterMount(kind))

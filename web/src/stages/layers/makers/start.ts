@@ -1,5 +1,5 @@
 // What each maker starts from, given the project it is opened in.
-import { measure } from '@feuillet/core/measure'
+import { measure } from '@feuillet/core/stages/measure'
 import {
   ladderRecipeSchema,
   layerRegion,
@@ -12,7 +12,7 @@ import {
   type Recipe,
   type RecipeKind,
 } from '@feuillet/core/project'
-import { regionToPath } from '@feuillet/core/geometry'
+import { regionToPath } from '@feuillet/core/base/geometry'
 
 export const makerNames: Record<RecipeKind, { title: string; words: string }> = {
   ladder: { title: 'Ladder', words: 'Steps inwards or outwards from one silhouette' },

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import type { Made } from '@feuillet/core/layers/makers'
+import type { Made } from '@feuillet/core/stages/layers/makers'
 import type { Recipe } from '@feuillet/core/project'
 import { compute } from '../../../workers/compute'
 import { readyFont } from './fonts'

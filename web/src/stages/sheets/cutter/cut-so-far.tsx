@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import { strokeWay, type Load } from '@feuillet/core/sheets'
+import { strokeWay, type Load } from '@feuillet/core/stages/sheets'
 import type { CutterState } from './client'
 
 /** What the tool has gone over in this pass, the way under way up to where the tool is. */

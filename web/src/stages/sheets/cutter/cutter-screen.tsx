@@ -1,15 +1,15 @@
 // A run on the cutter: which sheet it wants, the blade on its way, time left, and what to do when something goes wrong.
 import { Progress } from 'radix-ui'
 import { useEffect, useState } from 'react'
-import { noteRun } from '@feuillet/core/log'
-import { loadTag, type Load } from '@feuillet/core/sheets'
-import { formatMinutes } from '@feuillet/core/units'
-import { change } from '../../../app/edits'
-import { selectDerived, selectProject, selectUnit } from '../../../app/selectors'
-import { StageFrame } from '../../../app/stage-frame'
-import { useAppDispatch, useAppSelector } from '../../../app/store'
+import { noteRun } from '@feuillet/core/stages/journal'
+import { loadTag, type Load } from '@feuillet/core/stages/sheets'
+import { formatMinutes } from '@feuillet/core/base/units'
+import { change } from '../../../state/edits'
+import { selectDerived, selectProject, selectUnit } from '../../../state/selectors'
+import { StageFrame } from '../../../shell/stage-frame'
+import { useAppDispatch, useAppSelector } from '../../../state/store'
 import { Board } from '../../../drawing/board'
-import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../../ui'
+import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../../ui/index'
 import { inkOn } from '../../../ui/folio-tab'
 import { compute } from '../../../workers/compute'
 import { SheetDrawing } from '../sheet-drawing'
@@ -38,7 +38,7 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
   const idOf = (load: Load) => `${project.id}:${load.id}`
   const running = here?.load ? loads.find((load) => idOf(load) === here.load!.id) : undefined
   const busy = here !== null && ['asking', 'cutting', 'paused', 'slipped', 'off'].includes(here.status)
-  const cutAlready = new Set(project.log.runs.filter((run) => run.outcome === 'cut').map((run) => run.loadId))
+  const cutAlready = new Set(project.journal.runs.filter((run) => run.outcome === 'cut').map((run) => run.loadId))
   const next = loads.find((load) => !cutAlready.has(load.id))
   const load = (busy ? running : loads.find((l) => l.id === chosen)) ?? running ?? next ?? loads[0]
 

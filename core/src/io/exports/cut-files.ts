@@ -1,0 +1,172 @@
+// The files of a project: per load SVG, DXF and plot text; templates, the build sheet, shopping and cut lists.
+import { writeCsv, writeDxf, writeHpgl, writeListPdf, writeSvg, writeTags, writeTemplates, type CutSheet, type SheetTag } from '../write'
+import { polygonRings, rectangle, type Polygon } from '../../base/geometry'
+import { slug, type Project } from '../../project'
+import { loadTag, strokeWay, type Load } from '../../stages/sheets'
+import { formatMinutes } from '../../base/units'
+import type { Derived } from '../../planner'
+
+export type FileSet = Map<string, string | Uint8Array>
+
+/** One load as a sheet to cut, in the order of its path. */
+export function cutSheet(project: Project, load: Load): CutSheet {
+  const { strokes } = load.path
+  const lastCut = new Map(strokes.map((stroke, i) => [stroke.piece, i]))
+  const pieces = load.pieces
+    .map((piece, k) => ({ piece, k }))
+    .toSorted((a, b) => lastCut.get(a.k)! - lastCut.get(b.k)!)
+    .map(({ piece, k }) => ({
+      layerName: piece.layerName,
+      folio: piece.folio,
+      shape: piece.shape,
+      lines: strokes.flatMap(({ piece: owner, kind, line }) => (owner === k && kind !== 'cut' ? [{ kind, line }] : [])),
+    }))
+  const { overcutMm } = project.drawer.cutter
+  const ways = strokes.map((stroke) => ({
+    // A number that is to be cut is cut like any other line.
+    kind: stroke.kind === 'number' && project.plan.numbers === 'cut' ? ('cut' as const) : stroke.kind,
+    line: strokeWay(stroke, overcutMm),
+  }))
+  return { title: `${project.name}, load ${load.number}: ${load.paper.name}`, widthMm: load.widthMm, heightMm: load.heightMm, pieces, ways }
+}
+
+/** File name of a load without its ending: load-03-harbour-blue. */
+export const loadFileStem = (load: Load): string => `load-${String(load.number).padStart(2, '0')}-${slug(load.paper.name)}`
+
+/** A load as a picture (SVG): pieces in the paper's colour on a paler sheet. */
+export const loadPicture = (project: Project, load: Load): string => writeSvg(cutSheet(project, load), { piece: load.paper.colour, sheet: '#f4f4f0' })
+
+/** A load as plot text. */
+export const plotOf = (project: Project, load: Load): string => writeHpgl(cutSheet(project, load))
+
+/** A small square to cut first, to try a setting. */
+export function testSquareFiles(project: Project): FileSet {
+  const square = testSquare(project)
+  return new Map([
+    ['test-square.svg', writeSvg(square)],
+    ['test-square.hpgl', writeHpgl(square)],
+  ])
+}
+
+/** Cut files of every load. */
+export function cutFiles(project: Project, loads: readonly Load[]): FileSet {
+  const files: FileSet = new Map()
+  for (const load of loads) {
+    const sheet = cutSheet(project, load)
+    const stem = loadFileStem(load)
+    files.set(`${stem}.svg`, writeSvg(sheet))
+    files.set(`${stem}.dxf`, writeDxf(sheet))
+    files.set(`${stem}.hpgl`, writeHpgl(sheet))
+  }
+  return files
+}
+
+/** Printed and tabled lists: templates, build sheet, shopping, cutting. */
+export async function listFiles(project: Project, derived: Derived): Promise<FileSet> {
+  const { loads, assembly, needed, depth } = derived
+  const files: FileSet = new Map()
+  files.set('templates-mirrored.pdf', await writeTemplates(loads.map((load) => cutSheet(project, load))))
+  files.set('sheet-tags.pdf', await writeTags(loads.map(tagOf)))
+  files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, derived)))
+  files.set(
+    'shopping.csv',
+    writeCsv([
+      ...needed.map((n) => ({
+        what: 'paper',
+        name: n.paper.name,
+        size: `${n.paper.widthMm} x ${n.paper.heightMm} mm`,
+        needed: n.sheets,
+        'at hand': n.paper.count,
+        buy: n.paper.perPack === 1 ? n.buy : n.packs,
+        unit: n.paper.perPack === 1 ? 'sheets' : `packs of ${n.paper.perPack}`,
+        cost: n.cost.toFixed(2),
+      })),
+      ...depth.foamUse.map((f) => ({
+        what: 'foam',
+        name: f.foam.name,
+        size: `${f.foam.widthMm} x ${f.foam.heightMm} x ${f.foam.thicknessMm} mm`,
+        needed: f.needed,
+        'at hand': f.foam.count,
+        buy: f.packs,
+        unit: f.packs === 1 ? 'pack' : 'packs',
+        cost: f.cost.toFixed(2),
+      })),
+    ]),
+  )
+  files.set(
+    'cut-list.csv',
+    writeCsv(
+      loads.map((load) => ({
+        load: load.number,
+        paper: load.paper.name,
+        layers: load.folios.join(' '),
+        pieces: load.pieces.length,
+        'loose bits': load.pieces.filter((p) => p.loose).length,
+        setting: load.setting.name,
+        tack: load.setting.tack,
+        passes: load.setting.passes,
+        'path mm': Math.round(load.outlineMm),
+        minutes: load.minutes.toFixed(1),
+        steps: assembly.steps.filter((s) => s.loadId === load.id).length,
+      })),
+    ),
+  )
+  return files
+}
+
+/** What is stuck to the corner of a load's sheet. */
+function tagOf(load: Load): SheetTag {
+  const { setting, pieces } = load
+  const holes = pieces.reduce((sum, piece) => sum + piece.shape.holes.length, 0)
+  return {
+    tag: loadTag(load),
+    colour: load.paper.colour,
+    title: `Load ${load.number}: ${load.paper.name}`,
+    lines: [
+      `${load.onOffCut ? `off-cut ${load.onOffCut.label}, ` : ''}${Math.round(load.widthMm)} x ${Math.round(load.heightMm)} mm`,
+      `${setting.tack} tack mat, setting “${setting.name}”`,
+      `${setting.passes} ${setting.passes === 1 ? 'pass' : 'passes'}, about ${formatMinutes(load.minutes)}`,
+      `${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${holes} to weed`,
+      ...(load.bladeCareM === null ? [] : [`look at the blade first: ${load.bladeCareM} m cut`]),
+    ],
+    keep: pieces.filter((piece) => piece.loose).map((piece) => piece.shape),
+  }
+}
+
+/** A square with a triangle in it, 25 mm in the corner of a sheet: cut it first, to try a setting. */
+function testSquare(project: Project): CutSheet {
+  const at = project.drawer.cutter.rimMm + 2
+  const shape: Polygon = { outer: rectangle(at, at, 25, 25).outer, holes: [Float64Array.of(at + 7, at + 18, at + 18, at + 18, at + 12.5, at + 7)] }
+  const size = at * 2 + 25
+  return {
+    title: 'Test square',
+    widthMm: size,
+    heightMm: size,
+    pieces: [{ layerName: 'test square', folio: '1', shape, lines: [] }],
+    ways: polygonRings(shape)
+      .toReversed()
+      .map((line) => ({ kind: 'cut' as const, line: strokeWay({ kind: 'cut', line, closed: true, piece: 0 }, project.drawer.cutter.overcutMm) })),
+  }
+}
+
+function buildSections(project: Project, { assembly, loads }: Derived) {
+  const kinds = { prepare: 'Before', cut: 'Cut and weed', weed: 'Cut and weed' } as Record<string, string>
+  const headings = ['Before', 'Cut and weed', 'Stick and finish']
+  const numbered = assembly.steps.map((step, i) => ({ step, n: i + 1 }))
+  return [
+    {
+      heading: 'Layers, back to front',
+      lines: project.layers.map((layer, i) => ({ left: String(i + 1), text: `${layer.name}${layer.leftOut ? ' (left out)' : ''}` })),
+    },
+    ...headings.map((heading) => ({
+      heading: heading === 'Cut and weed' ? `${heading}: ${loads.length} loads` : heading,
+      lines: numbered
+        .filter(({ step }) => (kinds[step.kind] ?? 'Stick and finish') === heading)
+        .map(({ step, n }) => ({
+          left: String(n),
+          text: `${step.title}. ${step.detail}${step.caution ? ` Caution: ${step.caution}` : ''}`,
+          right: formatMinutes(step.minutes),
+        })),
+    })),
+  ].filter((section) => section.lines.length > 0)
+}

@@ -1,0 +1,101 @@
+// The drawer's papers as a table that a spreadsheet reads and writes.
+import Papa from 'papaparse'
+import { writeCsv } from '../write'
+import { newPaper } from '../../stages/paper'
+import { paperSchema, type Paper } from '../../project'
+
+type Column = 'name' | 'colour' | 'finish' | 'gsm' | 'thickness mm' | 'core' | 'width mm' | 'height mm' | 'count' | 'price' | 'per pack' | 'one way' | 'note'
+
+/** Papers as CSV with a head line; off-cuts stay in the drawer. */
+export const papersToCsv = (papers: readonly Paper[]): string =>
+  writeCsv(
+    papers.map((p): Record<Column, string | number> => ({
+      name: p.name,
+      colour: p.colour,
+      finish: p.finish,
+      gsm: p.gsm,
+      'thickness mm': p.thicknessMm,
+      core: p.core,
+      'width mm': p.widthMm,
+      'height mm': p.heightMm,
+      count: p.count,
+      price: p.price,
+      'per pack': p.perPack,
+      'one way': p.oneWay ? 'yes' : 'no',
+      note: p.note,
+    })),
+  )
+
+export interface PapersRead {
+  papers: Paper[]
+  /** A sentence per row that could not be read. */
+  wrong: string[]
+}
+
+/**
+ * Papers of a CSV: rows whose name and size are in the drawer change that paper and keep its off-cuts, and so do rows whose
+ * name there is but once on either side; others are new. Rows that cannot be read are left out and named. What a row does
+ * not say stays as it was, or takes a common value.
+ */
+export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead {
+  const table = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), {
+    header: true,
+    skipEmptyLines: 'greedy',
+    transformHeader: (h) => h.trim().toLowerCase(),
+  })
+  if (!table.meta.fields?.includes('name')) return { papers: [...stock], wrong: ['There is no column “name”: is this a table of papers?'] }
+  const papers = [...stock]
+  const wrong: string[] = []
+  const rowsNamed = (name: string) => table.data.filter((row) => sameName(nameIn(row), name)).length
+  table.data.forEach((row, i) => {
+    const name = nameIn(row)
+    const cells = given(row)
+    const named = papers.filter((p) => sameName(p.name, name))
+    const found = named.find((p) => sameSize(p, cells)) ?? (named.length === 1 && rowsNamed(name) === 1 ? named[0] : undefined)
+    const at = found ? papers.indexOf(found) : -1
+    const parsed = paperSchema.safeParse({ ...(found ?? newPaper(name, papers)), ...cells, name })
+    if (parsed.success && at >= 0) papers[at] = parsed.data
+    else if (parsed.success) papers.push(parsed.data)
+    else {
+      const issue = parsed.error.issues[0]!
+      wrong.push(`Row ${i + 2}${name ? ` (${name})` : ''}: ${issue.path.join(' ') || 'it'} cannot be read: ${issue.message}.`)
+    }
+  })
+  return { papers, wrong }
+}
+
+const nameIn = (row: Record<string, string>): string => (row['name'] ?? '').trim().replace(/^'(?=[=+\-@])/, '')
+
+const sameName = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase()
+
+/** Sizes that differ by less than this are one size written differently (mm). */
+const SAME_MM = 0.5
+
+/** Whether a row is of a paper's size, as far as it says one. */
+const sameSize = (paper: Paper, { widthMm = paper.widthMm, heightMm = paper.heightMm }: Partial<Paper>): boolean =>
+  Math.abs(paper.widthMm - widthMm) < SAME_MM && Math.abs(paper.heightMm - heightMm) < SAME_MM
+
+/** The cells of a row that say something. */
+function given(row: Record<string, string>): Partial<Paper> {
+  const cell = (column: Column) => row[column]?.trim() || undefined
+  const number = (column: Column) => {
+    const value = cell(column)
+    return value === undefined ? undefined : Number(value.replace(',', '.'))
+  }
+  const oneWay = cell('one way')
+  const all = {
+    colour: cell('colour'),
+    finish: cell('finish')?.toLowerCase(),
+    gsm: number('gsm'),
+    thicknessMm: number('thickness mm'),
+    core: cell('core')?.toLowerCase(),
+    widthMm: number('width mm'),
+    heightMm: number('height mm'),
+    count: number('count'),
+    price: number('price'),
+    perPack: number('per pack'),
+    oneWay: oneWay === undefined ? undefined : /^(yes|y|true|1)$/i.test(oneWay),
+    note: cell('note'),
+  }
+  return Object.fromEntries(Object.entries(all).filter(([, value]) => value !== undefined))
+}

@@ -1,0 +1,11 @@
+/**
+ * Writing of open formats: SVG, DXF, plot text (HPGL), PDF and CSV. Writers take finished shapes in mm and know nothing of
+ * the stages.
+ */
+export type { CutSheet } from './cut-sheet'
+export { writeSvg } from './svg'
+export { writeDxf } from './dxf'
+export { writeHpgl } from './hpgl'
+export { writeTags, type SheetTag } from './tags'
+export { writeTemplates, writeListPdf, type ListSection } from './pdf'
+export { writeCsv } from './csv'

@@ -1,0 +1,128 @@
+// Findings of the layers stage.
+import { polygonArea, regionArea } from '../base/geometry'
+import { isDear, scattered, type LayerFigures, type Soundness, type Visible } from '../stages/layers'
+import { nearestPaper } from '../stages/paper'
+import { builtLayers, findLayer, layerRegion, openingRect, paperOf, pieceRegion, type Paper, type Project, type Snag } from '../project'
+
+/** Narrow in so much of its area, a layer is narrow as a whole. */
+const ALL_OVER = 0.8
+/** So much of the opening may be bare by intent. */
+const BARE_SHARE = 0.02
+
+/** Below this share of the safe strip card tears. */
+const TEARS = 0.6
+
+/** Strips of each layer that are narrower than its paper survives. */
+export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[] {
+  return sound.flatMap(({ id, safeMm, necks }): Snag[] => {
+    const weak = necks.filter((neck) => neck.kind === 'neck')
+    if (weak.length === 0) return []
+    const layer = findLayer(project, id)
+    const name = layer?.name ?? id
+    const narrowMm2 = regionArea(weak.map((neck) => neck.region))
+    const allOver = layer !== undefined && narrowMm2 > regionArea(layerRegion(layer)) * ALL_OVER
+    const tearing = weak.filter((neck) => neck.widthMm < safeMm * TEARS).length
+    const worst = weak[0]!
+    const many = weak.length === 1 ? 'one strip' : `${weak.length} strips`
+    return [
+      {
+        code: 'weak-neck',
+        stage: 'layers',
+        severity: tearing > 0 ? 'stop' : 'caution',
+        layer: id,
+        at: [worst.at.x, worst.at.y],
+        message: allOver
+          ? `“${name}” is narrower than ${safeMm} mm nearly everywhere, ${worst.widthMm.toFixed(1)} mm at the least${tearing > 0 ? '; it will tear' : ''}.`
+          : `“${name}” has ${many} under ${safeMm} mm, the narrowest ${worst.widthMm.toFixed(1)} mm${tearing > 0 ? `; ${tearing === 1 ? 'one' : tearing} will tear` : ''}. ${Math.round(worst.hangingMm2)} mm² hang on it.`,
+        mend: { label: `Make ${weak.length === 1 || allOver ? 'it' : 'them'} ${safeMm} mm wide`, action: { kind: 'thicken-layer', layerId: id, safeMm } },
+      },
+    ]
+  })
+}
+
+/** Dear sheets of which next to nothing is seen: a plain one does as well. */
+export function dearSnags(project: Project, visible: readonly Visible[], stock: readonly Paper[]): Snag[] {
+  return builtLayers(project).flatMap((layer): Snag[] => {
+    const seen = visible.find((v) => v.id === layer.id)
+    const paper = paperOf(project, layer)
+    if (!seen || !paper || !isDear(project, layer) || seen.areaMm2 === 0 || seen.visibleMm2 / seen.areaMm2 > 0.15) return []
+    const plain = nearestPaper(
+      paper.colour,
+      stock.filter((p) => p.finish === 'smooth'),
+    )
+    return [
+      {
+        code: 'dear-but-hidden',
+        stage: 'paper',
+        severity: 'caution',
+        layer: layer.id,
+        at: null,
+        message: `Only ${Math.round((seen.visibleMm2 / seen.areaMm2) * 100)} % of “${layer.name}” is seen: a plain sheet would do in place of ${paper.name}.`,
+        ...(plain ? { mend: { label: `Take ${plain.name}`, action: { kind: 'swap-paper' as const, layerId: layer.id, paperId: plain.id } } } : {}),
+      },
+    ]
+  })
+}
+
+/** Findings that are about no one layer: bare board about the design, a colour strewn over many layers. */
+export function stackSnags(project: Project, visible: readonly Visible[]): Snag[] {
+  const snags: Snag[] = []
+  const opening = project.mount.kind === 'frame' ? openingRect(project) : null
+  const covered = visible.reduce((sum, v) => sum + v.visibleMm2, 0) / (opening ? polygonArea(opening) : 1)
+  if (opening && visible.length > 0 && covered < 1 - BARE_SHARE)
+    snags.push({
+      code: 'board-shows',
+      stage: 'layers',
+      severity: 'caution',
+      layer: null,
+      at: null,
+      message: `Bare board shows in ${Math.round((1 - covered) * 100)} % of the opening: no layer fills the frame behind the design.`,
+      mend: { label: 'Put a full sheet behind', action: { kind: 'add-backing' } },
+    })
+  for (const ids of scattered(project, visible)) {
+    const front = findLayer(project, ids.at(-1)!)!
+    snags.push({
+      code: 'strewn-colour',
+      stage: 'layers',
+      severity: 'caution',
+      layer: front.id,
+      at: null,
+      message: `The colour of “${front.name}” comes in ${ids.length} layers with others between. One in front, cut to what shows, looks the same.`,
+      mend: { label: 'Gather them in one layer', action: { kind: 'gather-layers', layerIds: ids } },
+    })
+  }
+  return snags
+}
+
+export function layerSnags(project: Project, figures: readonly LayerFigures[], visible: readonly Visible[]): Snag[] {
+  const snags: Snag[] = []
+  for (const layer of project.layers) {
+    const figure = figures.find((f) => f.id === layer.id)!
+    if (layer.pieces.length === 0)
+      snags.push({ code: 'empty-layer', stage: 'layers', severity: 'caution', layer: layer.id, at: null, message: `“${layer.name}” has no pieces.` })
+    if (figure.specks.length > 0) {
+      const first = layer.pieces.find((piece) => piece.id === figure.specks[0])!
+      const { outer } = pieceRegion(first.path)[0]!
+      snags.push({
+        code: 'specks',
+        stage: 'layers',
+        severity: 'caution',
+        layer: layer.id,
+        at: [outer[0]!, outer[1]!],
+        message: `“${layer.name}” has ${figure.specks.length} ${figure.specks.length === 1 ? 'piece' : 'pieces'} under 2 mm: too small to weed or to stick.`,
+        mend: { label: 'Drop them', action: { kind: 'drop-specks', layerId: layer.id, pieceIds: figure.specks } },
+      })
+    }
+    const seen = visible.find((v) => v.id === layer.id)
+    if (seen && seen.areaMm2 > 0 && seen.visibleMm2 < seen.areaMm2 * 0.001)
+      snags.push({
+        code: 'hidden-layer',
+        stage: 'layers',
+        severity: 'caution',
+        layer: layer.id,
+        at: null,
+        message: `Nothing of “${layer.name}” shows from the front: a plain sheet would do, or none.`,
+      })
+  }
+  return snags
+}

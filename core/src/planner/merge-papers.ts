@@ -1,0 +1,68 @@
+// Papers so near in colour that one could stand in for the other, where that saves a sheet.
+import { colourDifference } from '../stages/paper'
+import { assignPaper, builtLayers, type Paper, type Project, type Snag } from '../project'
+import { isStandIn, nestRun, paperRuns, type NestedRun } from '../stages/sheets'
+
+/** CIEDE2000: laid apart in a stack, colours nearer than this pass for one. */
+const NEAR = 7
+/** Papers that differ more in thickness change the heights of the stack (mm). */
+const AS_THICK_MM = 0.08
+const STEPS = 2
+
+/** Pairs of papers that may be merged: like in colour, finish and thickness, and never one layer upon the other. */
+export function mergeSnags(project: Project, all: readonly NestedRun[]): Snag[] {
+  // What guests are cut of is not this project's to choose; what is not chosen yet will be.
+  const runs = all.filter(({ run }) => !isStandIn(run.paper) && run.layers.every((layer) => layer.guest === null))
+  return runs.flatMap((a, i) =>
+    runs.slice(i + 1).flatMap((b): Snag[] => {
+      const [keep, drop] = a.run.layers.length >= b.run.layers.length ? [a, b] : [b, a]
+      if (!alike(keep.run.paper, drop.run.paper) || touch(project, keep, drop)) return []
+      const merged = assignPaper(
+        project,
+        drop.run.layers.map((layer) => layer.id),
+        keep.run.paper,
+      )
+      const saved = sheetsIn(keep) + sheetsIn(drop) - sheetsOf(merged, keep.run.paper)
+      if (saved < 1) return []
+      const d = colourDifference(keep.run.paper.colour, drop.run.paper.colour)
+      const names = drop.run.layers.map(({ layer }) => `“${layer.name}”`).join(', ')
+      return [
+        {
+          code: 'papers-alike',
+          stage: 'paper',
+          severity: 'caution',
+          layer: drop.run.layers[0]!.id,
+          at: null,
+          message: `${drop.run.paper.name} and ${keep.run.paper.name} differ by only ${d.toFixed(1)}: cutting ${names} of ${keep.run.paper.name} too saves ${saved} ${saved === 1 ? 'sheet' : 'sheets'}.`,
+          mend: {
+            label: `Take ${keep.run.paper.name} for ${drop.run.layers.length === 1 ? 'it' : 'them'}`,
+            action: { kind: 'merge-papers', paperId: keep.run.paper.id, layerIds: drop.run.layers.map((layer) => layer.id) },
+          },
+        },
+      ]
+    }),
+  )
+}
+
+const alike = (a: Paper, b: Paper): boolean =>
+  a.id !== b.id &&
+  a.finish === b.finish &&
+  a.core === b.core &&
+  Math.abs(a.thicknessMm - b.thicknessMm) <= AS_THICK_MM &&
+  colourDifference(a.colour, b.colour) < NEAR
+
+/** Whether a layer of one run lies right on a layer of the other: there the difference is what one sees. */
+function touch(project: Project, a: NestedRun, b: NestedRun): boolean {
+  const layers = builtLayers(project)
+  const of = ({ run }: NestedRun, i: number) => run.layers.some((layer) => layer.id === layers[i]?.id)
+  return layers.some((_, i) => (of(a, i) && of(b, i + 1)) || (of(b, i) && of(a, i + 1)))
+}
+
+/** Whole sheets of a run, those of other sizes too. */
+const sheetsIn = ({ run, layout }: NestedRun): number =>
+  layout.sheets + new Set(layout.placements.flatMap(({ sheet }) => (sheet < 0 && !run.bins[-1 - sheet]!.offCut ? [sheet] : []))).size
+
+function sheetsOf(merged: Project, paper: Paper): number {
+  const run = paperRuns(merged).find((r) => r.layers.some((layer) => layer.paper?.id === paper.id))!
+  return sheetsIn({ run, layout: nestRun(run, STEPS) })
+}

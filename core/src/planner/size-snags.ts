@@ -1,0 +1,41 @@
+// Papers that the drawer holds in sizes a project does not plan with, where one of those would save card.
+import { cutLayers, sameButSize, takeSizes, type Paper, type Project, type Snag } from '../project'
+import { paperRuns, type PaperRun } from '../stages/sheets'
+
+/** One finding a paper: which size there is, and what it changes. None once the sheets are cut. */
+export function sizeSnags(project: Project, stock: readonly Paper[]): Snag[] {
+  if (project.journal.sheetsUsed.length > 0) return []
+  const own = project.drawer.papers
+  const fresh = stock.filter((p) => !own.some((paper) => paper.id === p.id) && own.some((paper) => sameButSize(p, paper)))
+  const used = fresh.filter((p) => cutLayers(project).some((layer) => layer.paper && sameButSize(layer.paper, p)))
+  if (used.length === 0) return []
+  const after = paperRuns(
+    takeSizes(
+      project,
+      stock,
+      used.map((p) => p.id),
+    ),
+  )
+  return used.flatMap((size): Snag[] => {
+    const run = after.find((r) => r.paper === size || r.bins.some((bin) => !bin.offCut && bin.paper === size))
+    if (!run) return []
+    return [
+      {
+        code: 'other-size-at-hand',
+        stage: 'sheets',
+        severity: 'caution',
+        layer: run.layers.find((layer) => layer.guest === null)?.id ?? null,
+        at: null,
+        message: `The drawer holds ${size.name} in ${sizeWords(size)} too: cutting ${mixWords(run)} costs less, or less has to be bought.`,
+        mend: { label: 'Plan with it too', action: { kind: 'take-sizes', paperIds: [size.id] } },
+      },
+    ]
+  })
+}
+
+const sizeWords = ({ widthMm, heightMm }: Paper): string => `${Math.round(widthMm)} × ${Math.round(heightMm)} mm`
+
+const mixWords = ({ paper, bins }: PaperRun): string => {
+  const others = bins.flatMap((bin) => (bin.offCut ? [] : [bin.paper]))
+  return others.length > 0 ? `of ${sizeWords(paper)} and ${[...new Set(others.map(sizeWords))].join(', ')} together` : `of ${sizeWords(paper)} alone`
+}

@@ -1,0 +1,163 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { plate, stack } from '../../../test/stack'
+import { demo, demoNames } from '../../demo'
+import { depthPlan } from '../depth'
+import { builtLayers, setLayer, setPlan, type Project } from '../../project'
+import { loads, nestProject } from '../sheets'
+import { planAssembly, schedule, type AssemblyPlan, type Task } from './index'
+
+const planOf = (project: Project): AssemblyPlan => planAssembly(project, loads(project, nestProject(project, new Set(), 0).runs), depthPlan(project))
+const startOf = (plan: AssemblyPlan, id: string) => plan.steps.find((s) => s.id === id)!.startMin
+const stickingOrder = (plan: AssemblyPlan) => plan.steps.filter((s) => s.kind === 'lay' || s.kind === 'glue').map((s) => s.layerId)
+
+/** What must hold of any schedule: nobody starts early, cutter and hands do one thing at a time. */
+function expectSound(plan: AssemblyPlan): void {
+  const byId = new Map(plan.steps.map((s) => [s.id, s]))
+  expect(byId.size).toBe(plan.steps.length)
+  for (const step of plan.steps) {
+    expect(step.endMin).toBeGreaterThanOrEqual(step.startMin)
+    for (const id of step.after) if (byId.has(id)) expect(step.startMin, `${step.id} after ${id}`).toBeGreaterThanOrEqual(byId.get(id)!.endMin - 1e-9)
+  }
+  for (const resource of ['cutter', 'hands'] as const) {
+    const busy = plan.steps.filter((s) => s.needs.includes(resource)).toSorted((a, b) => a.startMin - b.startMin)
+    for (let i = 1; i < busy.length; i++) expect(busy[i]!.startMin).toBeGreaterThanOrEqual(busy[i - 1]!.endMin - 1e-9)
+  }
+}
+
+describe.each(demoNames)('the steps of %s', (name) => {
+  const project = demo(name)
+  const plan = planOf(project)
+
+  it('keep their order, one thing at a time', () => {
+    expectSound(plan)
+    expect(plan.minutes).toBe(Math.max(...plan.steps.map((s) => s.endMin)))
+  })
+
+  it('cut and weed every load, fit dry before anything is stuck, and lay every layer back to front', () => {
+    expect(plan.steps.filter((s) => s.kind === 'cut').length).toBe(plan.steps.filter((s) => s.kind === 'weed').length)
+    const dry = plan.steps.find((s) => s.kind === 'dry-fit')!
+    for (const step of plan.steps) if (['lay', 'glue', 'pad'].includes(step.kind)) expect(step.startMin).toBeGreaterThanOrEqual(dry.endMin)
+    expect(stickingOrder(plan)).toEqual(builtLayers(project).map((l) => l.id))
+  })
+
+  it('name every step by an id that stays when the plan is made again', () =>
+    expect(planOf(project).steps.map((s) => s.id)).toEqual(plan.steps.map((s) => s.id)))
+})
+
+describe('steps from the joints', () => {
+  it('name pads where there is foam and glue where there is none', () => {
+    const project = stack('card', plate('a', 0, [0, 0, 140, 140]), plate('b', 2, [20, 20, 100, 100]), plate('c', 0, [40, 40, 40, 40]))
+    const plan = planOf(project)
+    const kinds = new Map(plan.steps.filter((s) => s.layerId).map((s) => [s.id, s.kind]))
+    expect(kinds.get('pad-b')).toBe('pad')
+    expect(kinds.get('lay-b')).toBe('lay')
+    expect(kinds.get('glue-c')).toBe('glue')
+    expect(kinds.has('pad-c')).toBe(false)
+    const pads = depthPlan(project).pads.filter((p) => p.layerId === 'b').length
+    expect(plan.steps.find((s) => s.id === 'pad-b')!.detail).toContain(`${pads} pads of 2 mm`)
+    expect(plan.steps.find((s) => s.id === 'pad-b')!.minutes).toBeCloseTo((pads * 8) / 60, 9)
+  })
+
+  it('wait for the chosen glue, and not for one that holds at once', () => {
+    const project = stack('card', plate('a', 0, [0, 0, 140, 140]), plate('b', 0, [20, 20, 100, 100]))
+    const waits = (adhesiveId: string) =>
+      planOf(setPlan(project, { adhesiveId }))
+        .steps.filter((s) => s.kind === 'dry')
+        .map((s) => s.minutes)
+    expect(waits('glue-tacky')).toEqual([10, 60])
+    expect(waits('glue-tape')).toEqual([])
+  })
+
+  it('turn round when the stack is built face down', () => {
+    const plan = planOf(setPlan(demo('harbour'), { direction: 'face-down' }))
+    expectSound(plan)
+    expect(stickingOrder(plan)).toEqual(
+      demo('harbour')
+        .layers.map((l) => l.id)
+        .toReversed(),
+    )
+    expect(plan.steps.find((s) => s.id === 'lay-front-border')!.title).toContain('face down')
+  })
+
+  it('score folds flat, after weeding and before anything is tried on', () => {
+    const project = setLayer(demo('harbour'), 'pier', { folds: [[10, 10, 60, 10], [10, 20, 60, 20]] }) // prettier-ignore
+    const plan = planOf(project)
+    expectSound(plan)
+    const score = plan.steps.find((s) => s.id === 'score-pier')!
+    expect(score.detail).toContain('2 folds')
+    expect(score.after.every((id) => id.startsWith('weed-'))).toBe(true)
+    expect(plan.steps.find((s) => s.kind === 'dry-fit')!.startMin).toBeGreaterThanOrEqual(score.endMin)
+    expect(planOf(demo('harbour')).steps.some((s) => s.kind === 'score')).toBe(false)
+  })
+
+  it('leave out what is left out', () => {
+    const project = setLayer(demo('bon-voyage'), 'boat', { leftOut: true })
+    expect(planOf(project).steps.some((s) => s.layerId === 'boat')).toBe(false)
+  })
+
+  it('glaze and close a frame last, with cautions where someone can be hurt', () => {
+    const plan = planOf(demo('harbour'))
+    expect(plan.steps.slice(-3).map((s) => s.kind)).toEqual(['mount', 'glaze', 'close'])
+    expect(startOf(plan, 'glaze')).toBeGreaterThanOrEqual(startOf(plan, 'mount'))
+    expect(plan.steps.find((s) => s.kind === 'glaze')!.caution).toMatch(/gloves/)
+    for (const step of plan.steps.filter((s) => s.kind === 'cut')) expect(step.caution).toMatch(/sharp/)
+    expect(planOf(demo('bon-voyage')).steps.find((s) => s.kind === 'mount')!.caution).toMatch(/food-safe/)
+  })
+
+  it('are none without layers', () => expect(planOf(stack('frame'))).toEqual({ steps: [], minutes: 0, handsMinutes: 0 }))
+})
+
+describe('scheduling', () => {
+  const task = (id: string, after: string[], needs: Task['needs'], minutes: number): Task => ({
+    id,
+    kind: 'cut',
+    title: id,
+    detail: '',
+    after,
+    needs,
+    minutes,
+    layerId: null,
+    loadId: null,
+    caution: null,
+  })
+
+  it('lets hands work while glue dries and the cutter cuts', () => {
+    const steps = schedule([
+      task('glue', [], ['hands'], 2),
+      task('dry', ['glue'], [], 60),
+      task('weed', [], ['hands'], 10),
+      task('cut', [], ['cutter'], 5),
+      task('mount', ['dry', 'weed'], ['hands'], 3),
+    ])
+    expect(Math.max(...steps.map((s) => s.endMin))).toBe(65)
+    expect(steps.find((s) => s.id === 'glue')!.startMin).toBe(0)
+  })
+
+  it('is never shorter than the longest chain nor than the work of one pair of hands', () => {
+    const tasks = fc.array(
+      fc.tuple(fc.array(fc.nat(9), { maxLength: 3 }), fc.constantFrom<Task['needs']>([], ['hands'], ['cutter'], ['cutter', 'hands']), fc.nat(20)),
+      { minLength: 1, maxLength: 10 },
+    )
+    fc.assert(
+      fc.property(tasks, (list) => {
+        const made = list.map(([after, needs, minutes], i) =>
+          task(
+            `t${i}`,
+            after.filter((k) => k < i).map((k) => `t${k}`),
+            needs,
+            minutes,
+          ),
+        )
+        const steps = schedule(made)
+        expectSound({ steps, minutes: 0, handsMinutes: 0 })
+        expect(steps).toHaveLength(made.length)
+        const end = Math.max(...steps.map((s) => s.endMin))
+        for (const r of ['hands', 'cutter'] as const)
+          expect(end).toBeGreaterThanOrEqual(made.filter((t) => t.needs.includes(r)).reduce((sum, t) => sum + t.minutes, 0) - 1e-9)
+      }),
+    )
+  })
+
+  it('says so where steps wait for each other', () => expect(() => schedule([task('a', ['b'], [], 1), task('b', ['a'], [], 1)])).toThrow(/wait for each other/))
+})

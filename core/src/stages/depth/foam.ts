@@ -1,0 +1,64 @@
+// What thicknesses foam gives: pads of one footprint, cut and stacked.
+import { type Foam } from '../../project'
+import { groupBy } from '../../base'
+
+/** Foam pads of one size in all the thicknesses at hand. */
+export interface Footprint {
+  widthMm: number
+  heightMm: number
+  foams: Foam[]
+}
+
+/** Pads stacked on each other, thickest first; their heights add up. */
+export interface Build {
+  foams: Foam[]
+  totalMm: number
+}
+
+const MAX_STACKED = 5
+
+/** Groups foams by size, larger pads first. */
+export function footprints(foams: readonly Foam[]): Footprint[] {
+  const groups = groupBy(foams, (foam) => `${foam.widthMm} ${foam.heightMm}`)
+  return [...groups.values()]
+    .map((list) => ({ widthMm: list[0]!.widthMm, heightMm: list[0]!.heightMm, foams: list.toSorted((a, b) => b.thicknessMm - a.thicknessMm) }))
+    .toSorted((a, b) => b.widthMm * b.heightMm - a.widthMm * a.heightMm)
+}
+
+/** Every height that up to `most` stacked pads of a footprint reach, by the fewest pads; lowest first. */
+export function builds(footprint: Footprint, most = MAX_STACKED): Build[] {
+  const byHeight = new Map<number, Build>()
+  const grow = (build: Build, from: number) => {
+    if (build.foams.length > 0) {
+      const key = Math.round(build.totalMm * 100)
+      const known = byHeight.get(key)
+      if (!known || known.foams.length > build.foams.length) byHeight.set(key, build)
+    }
+    if (build.foams.length === most) return
+    for (let i = from; i < footprint.foams.length; i++) {
+      const foam = footprint.foams[i]!
+      grow({ foams: [...build.foams, foam], totalMm: build.totalMm + foam.thicknessMm }, i)
+    }
+  }
+  grow({ foams: [], totalMm: 0 }, 0)
+  return [...byHeight.values()].toSorted((a, b) => a.totalMm - b.totalMm)
+}
+
+/** The build nearest to a height; undefined where even the thinnest pad is more than twice too thick. */
+export function nearestBuild(footprint: Footprint, heightMm: number): Build | undefined {
+  let best: Build | undefined
+  for (const build of builds(footprint)) if (!best || Math.abs(build.totalMm - heightMm) < Math.abs(best.totalMm - heightMm) - 1e-9) best = build
+  return best && best.totalMm <= heightMm * 2 ? best : undefined
+}
+
+/** Gaps that foam at hand makes with one pad or two, in mm, lowest first. */
+export function gapChoices(foams: readonly Foam[]): { gapMm: number; label: string }[] {
+  const byGap = new Map<number, string>()
+  for (const footprint of footprints(foams))
+    for (const build of builds(footprint, 2)) {
+      const label = build.foams.map((foam) => foam.thicknessMm).join(' + ')
+      const known = byGap.get(build.totalMm)
+      if (!known || known.length > label.length) byGap.set(build.totalMm, label)
+    }
+  return [...byGap].map(([gapMm, label]) => ({ gapMm, label })).toSorted((a, b) => a.gapMm - b.gapMm)
+}

@@ -1,0 +1,87 @@
+// From what a drawing paints to layers of card, back to front.
+import { fillRings, polygonToPath, regionArea, regionBox, regionRings, translation, type Point, type Polygon } from '../../../base/geometry'
+import type { Drawing, LeftOut } from '../../../io/read'
+import { addLayers, backingRect, layerRegion, layerSchema, transformLayers, type Layer, type Project } from '../../../project'
+import { groupBy } from '../../../base'
+import { colourName } from './colour-name'
+import { sequenceLayers } from './sequence'
+
+export interface Intake {
+  layers: Layer[]
+  leftOut: LeftOut[]
+  /** The drawing's page in mm. */
+  widthMm: number
+  heightMm: number
+  /** Where things were left out, in the frame of the layers. */
+  leftAt: Drawing['leftAt']
+  /** Nothing but hairlines is drawn. */
+  linesOnly: boolean
+}
+
+/** Faces smaller than this (mm²) come of rounding, not of anyone's intent. */
+const CRUMB_MM2 = 0.01
+
+/**
+ * Layers of a drawing: by named top-level groups where there are two or more, else by colour; always of one colour
+ * each (a group of several gives a layer for each, named after both), as few as keep the drawing's look when stacked.
+ * Pieces lie in the frame of the drawing's page (mm).
+ * @param onProgress takes the share done, 0 to 1
+ */
+export function intake(drawing: Drawing, onProgress?: (share: number) => void): Intake {
+  const { shapes } = drawing
+  const batches = sequenceLayers(
+    shapes.map((s) => ({ region: s.region, box: s.box, label: `${s.group ?? ''}|${s.colour}` })),
+    onProgress,
+  )
+  const names = new Map<string, number>()
+  const coloursOf = groupBy(shapes, (s) => s.group)
+  const named = ({ group, colour }: Drawing['shapes'][number]) => {
+    if (group === null) return colourName(colour)
+    const several = new Set(coloursOf.get(group)!.map((s) => s.colour)).size > 1
+    return several ? `${group}, ${colourName(colour).toLowerCase()}` : group
+  }
+  const layers = batches.flatMap((batch): Layer[] => {
+    const first = shapes[batch[0]!]!
+    const faces = fillRings(
+      batch.flatMap((i) => regionRings(shapes[i]!.region)),
+      'nonzero',
+    ).filter((face) => regionArea([face]) > CRUMB_MM2)
+    if (faces.length === 0) return []
+    const name = named(first)
+    const count = (names.get(name) ?? 0) + 1
+    names.set(name, count)
+    return [makeLayer(`layer-${names.size}-${count}`, count > 1 ? `${name} ${count}` : name, faces, { colour: first.colour })]
+  })
+  return { layers, leftOut: drawing.leftOut, widthMm: drawing.widthMm, heightMm: drawing.heightMm, leftAt: drawing.leftAt, linesOnly: drawing.linesOnly }
+}
+
+/** A layer with the schema's defaults; every face becomes a piece, the largest first. */
+export function makeLayer(id: string, name: string, faces: readonly Polygon[], more: Partial<Layer> = {}): Layer {
+  const sorted = [...faces].sort((a, b) => regionArea([b]) - regionArea([a]))
+  return layerSchema.parse({ id, name, pieces: sorted.map((face, i) => ({ id: `p${i + 1}`, path: polygonToPath(face) })), ...more })
+}
+
+/**
+ * Puts the layers of a drawing into a project. A page of the backing sheet's size lies exactly on it; any other drawing
+ * keeps its true size and is centred, so that fitting it is the maker's choice. The backmost layer lies on the board.
+ */
+export function takeIn(project: Project, taken: Intake): Project {
+  const move = placement(project, taken)
+  const wasEmpty = project.layers.length === 0
+  const added = transformLayers({ ...project, layers: taken.layers.map((layer) => ({ ...layer })) }, translation(move.x, move.y))
+  const layers = added.layers.map((layer, i) => {
+    if (i > 0 || !wasEmpty) return layer
+    return { ...layer, role: 'backing' as const, joint: { kind: 'glue' as const, gapMm: 0, pinned: false } }
+  })
+  return addLayers(project, layers)
+}
+
+/** How far a drawing is moved when it is taken in (mm). */
+export function placement(project: Project, taken: Intake): Point {
+  const backing = backingRect(project)
+  if (!backing) return { x: 0, y: 0 }
+  const { minX, minY, maxX, maxY } = regionBox([backing])
+  if (Math.abs(taken.widthMm - (maxX - minX)) < 1 && Math.abs(taken.heightMm - (maxY - minY)) < 1) return { x: 0, y: 0 }
+  const box = regionBox(taken.layers.flatMap((layer) => layerRegion(layer)))
+  return { x: (minX + maxX - box.minX - box.maxX) / 2, y: (minY + maxY - box.minY - box.maxY) / 2 }
+}

@@ -1,0 +1,94 @@
+// Strips that join islands to the rest of a layer: the shortest line between two faces, as wide as the paper needs.
+import {
+  boxesMeet,
+  growBox,
+  offset,
+  polygonBox,
+  polygonRings,
+  regionContains,
+  strokeRegion,
+  union,
+  type Point,
+  type Polygon,
+  type Region,
+} from '../../../base/geometry'
+
+export interface Strip {
+  from: Point
+  to: Point
+  lengthMm: number
+  /** Share of the strip that a higher layer hides. */
+  hidden: number
+}
+
+/** The closest pair of points of two faces (vertices against edges, both ways). */
+export function closestPoints(a: Polygon, b: Polygon): { from: Point; to: Point; distance: number } {
+  let best = { from: { x: 0, y: 0 }, to: { x: 0, y: 0 }, distance: Infinity }
+  const oneWay = (p: Polygon, q: Polygon, swap: boolean) => {
+    for (const ring of polygonRings(p))
+      for (let i = 0; i < ring.length; i += 2) {
+        const [x, y] = [ring[i]!, ring[i + 1]!]
+        for (const other of polygonRings(q))
+          for (let k = 0, j = other.length - 2; k < other.length; j = k, k += 2) {
+            const [ax, ay, bx, by] = [other[j]!, other[j + 1]!, other[k]!, other[k + 1]!]
+            const [dx, dy] = [bx - ax, by - ay]
+            const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)))
+            const [qx, qy] = [ax + dx * t, ay + dy * t]
+            const distance = Math.hypot(qx - x, qy - y)
+            if (distance < best.distance) best = swap ? { from: { x: qx, y: qy }, to: { x, y }, distance } : { from: { x, y }, to: { x: qx, y: qy }, distance }
+          }
+      }
+  }
+  oneWay(a, b, false)
+  oneWay(b, a, true)
+  return best
+}
+
+/** A strip of a width along a line, long enough at both ends to be one piece with what it joins. */
+export function stripRegion(from: Point, to: Point, widthMm: number): Polygon[] {
+  const length = Math.hypot(to.x - from.x, to.y - from.y) || 1e-6
+  const [ux, uy] = [(to.x - from.x) / length, (to.y - from.y) / length]
+  const more = widthMm * 0.75
+  const points = Float64Array.of(from.x - ux * more, from.y - uy * more, to.x + ux * more, to.y + uy * more)
+  return strokeRegion([{ points, closed: false }], widthMm, 'round', 'round')
+}
+
+/**
+ * Joins all faces to one by strips, nearest faces first, preferring lines that `cover` hides: a hidden strip may be three
+ * times as long as an open one. Returns the joined region and the strips. Needs the geometry loaded.
+ */
+export function bridgeFaces(region: Region, widthMm: number, cover: Region = []): { region: Polygon[]; strips: Strip[] } {
+  if (region.length < 2) return { region: [...region], strips: [] }
+  const share = (from: Point, to: Point) => {
+    if (cover.length === 0) return 0
+    let inside = 0
+    for (let k = 1; k < 20; k++) if (regionContains(cover, from.x + ((to.x - from.x) * k) / 20, from.y + ((to.y - from.y) * k) / 20)) inside++
+    return inside / 19
+  }
+  // Prim's tree over faces, largest first.
+  const joined = new Set([0])
+  const strips: Strip[] = []
+  const near = region.map((face, i) => (i === 0 ? null : { ...closestPoints(region[0]!, face), with: 0 }))
+  const cost = (i: number) => {
+    const n = near[i]!
+    return n.distance * (1 - 0.67 * share(n.from, n.to))
+  }
+  while (joined.size < region.length) {
+    let pick = -1
+    for (let i = 0; i < region.length; i++) if (!joined.has(i) && (pick < 0 || cost(i) < cost(pick))) pick = i
+    const { from, to, distance } = near[pick]!
+    strips.push({ from, to, lengthMm: distance, hidden: share(from, to) })
+    joined.add(pick)
+    for (let i = 0; i < region.length; i++) {
+      if (joined.has(i)) continue
+      const box = growBox(polygonBox(region[i]!), near[i]!.distance)
+      if (!boxesMeet(box, polygonBox(region[pick]!))) continue
+      const next = closestPoints(region[pick]!, region[i]!)
+      if (next.distance < near[i]!.distance) near[i] = { ...next, with: pick }
+    }
+  }
+  return { region: union(region, ...strips.map((s) => stripRegion(s.from, s.to, widthMm))), strips }
+}
+
+/** Fills gaps narrower than a width between parts of a region, and holes of that kind. */
+export const closeGaps = (region: Region, mm: number): Polygon[] => (mm > 0 ? offset(offset(region, mm / 2), -mm / 2) : [...region])

@@ -1,0 +1,121 @@
+// Glyph outlines of a font as card.
+import opentype, { type Font } from 'opentype.js'
+import { fillRings, flattenCubic, type Polygon } from '../../../base/geometry'
+import { BadInput } from '../../../base'
+
+/** Curves of glyphs keep to this (in thousandths of the em). */
+const TOLERANCE = 0.6
+
+export type { Font }
+
+/** A font from the bytes of a TTF, OTF or WOFF file. Throws BadInput. */
+export function readFont(bytes: Uint8Array): Font {
+  try {
+    const font = opentype.parse(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer)
+    if (!(font.unitsPerEm > 0) || font.glyphs.length === 0) throw new Error()
+    return font
+  } catch {
+    throw new BadInput('this is not a TTF, OTF or WOFF font that can be read')
+  }
+}
+
+export interface PlacedGlyph {
+  sign: string
+  /** Outline at its natural place on the line, thousandths of the em, baseline at 0, y down. */
+  region: Polygon[]
+  /** Where the next glyph would naturally begin. */
+  advance: number
+}
+
+/** The glyphs of a line of text with the font's own substitutions and kerning. Signs the font lacks throw BadInput. */
+export function glyphsOf(font: Font, text: string, alternates = ''): PlacedGlyph[] {
+  try {
+    return placeGlyphs(font, text, alternates)
+  } catch (error) {
+    // Glyphs are read when they are first asked for: a damaged one shows only now.
+    throw error instanceof BadInput ? error : new BadInput('the font is damaged where these signs are drawn')
+  }
+}
+
+function placeGlyphs(font: Font, text: string, alternates: string): PlacedGlyph[] {
+  const scale = 1000 / font.unitsPerEm
+  const others = alternates ? alternateGlyphs(font) : new Map<number, number>()
+  const wanted = (glyph: opentype.Glyph) => alternates === '*' || (glyph.unicode !== undefined && alternates.includes(String.fromCodePoint(glyph.unicode)))
+  const glyphs = font.stringToGlyphs(text).map((glyph) => (wanted(glyph) && others.has(glyph.index) ? font.glyphs.get(others.get(glyph.index)!) : glyph))
+  const missing = [...text].filter((sign) => sign.trim() && font.charToGlyphIndex(sign) === 0)
+  if (missing.length > 0) throw new BadInput(`the font has no sign for ${[...new Set(missing)].map((s) => `“${s}”`).join(', ')}`)
+  let x = 0
+  const signs = [...text]
+  return glyphs.map((glyph, i) => {
+    const path = glyph.getPath(x, 0, 1000)
+    const kern = i + 1 < glyphs.length ? font.getKerningValue(glyph, glyphs[i + 1]!) * scale : 0
+    x += (glyph.advanceWidth ?? 0) * scale + kern
+    return {
+      sign: signs.length === glyphs.length ? signs[i]! : glyph.unicode ? String.fromCodePoint(glyph.unicode) : '',
+      region: fillRings(ringsOf(path.commands), 'nonzero'),
+      advance: x,
+    }
+  })
+}
+
+interface Substitutions {
+  getFeature(tag: string, script: string, language: string): { sub: number | number[]; by: number | number[] }[] | undefined
+}
+
+/** Other shapes of glyphs that the font offers (stylistic alternates), by glyph index; empty where it has none. */
+export function alternateGlyphs(font: Font): Map<number, number> {
+  const { substitution } = font as unknown as { substitution: Substitutions }
+  const out = new Map<number, number>()
+  for (const tag of ['salt', 'ss01'])
+    for (const { sub, by } of substitution.getFeature(tag, 'latn', 'dflt') ?? []) {
+      const other = Array.isArray(by) ? by[0] : by
+      if (typeof sub === 'number' && other !== undefined && !out.has(sub)) out.set(sub, other)
+    }
+  return out
+}
+
+type Commands = ReturnType<Font['getPath']>['commands']
+
+function ringsOf(commands: Commands): Float64Array[] {
+  const rings: Float64Array[] = []
+  let points: number[] = []
+  let [x, y] = [0, 0]
+  const close = () => {
+    if (points.length >= 6) rings.push(Float64Array.from(points))
+    points = []
+  }
+  for (const c of commands) {
+    if (c.type === 'Z') {
+      close()
+      continue
+    }
+    if (c.type === 'M') {
+      close()
+      points.push(c.x, c.y)
+    } else if (c.type === 'L') points.push(c.x, c.y)
+    else if (c.type === 'Q')
+      flattenCubic(
+        points,
+        x,
+        y,
+        x + ((c.x1 - x) * 2) / 3,
+        y + ((c.y1 - y) * 2) / 3,
+        c.x + ((c.x1 - c.x) * 2) / 3,
+        c.y + ((c.y1 - c.y) * 2) / 3,
+        c.x,
+        c.y,
+        TOLERANCE,
+      )
+    else flattenCubic(points, x, y, c.x1, c.y1, c.x2, c.y2, c.x, c.y, TOLERANCE)
+    ;[x, y] = [c.x, c.y]
+  }
+  close()
+  return rings
+}
+
+/** Words as outlines (thousandths of the em, baseline at 0) with their advance, for text in drawings. Signs the font lacks are passed over. */
+export function outlineWords(font: Font, words: string): { region: Polygon[]; advance: number } {
+  const known = [...words].filter((sign) => !sign.trim() || font.charToGlyphIndex(sign) !== 0).join('')
+  const glyphs = glyphsOf(font, known)
+  return { region: glyphs.flatMap((g) => g.region), advance: glyphs.at(-1)?.advance ?? 0 }
+}

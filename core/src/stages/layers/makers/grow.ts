@@ -1,0 +1,49 @@
+// Made layers in a project: put in, and put in again after a change of the recipe with papers and joints kept.
+import { polygonBox, translation } from '../../../base/geometry'
+import { addLayers, backingRect, designBox, transformLayers, type Grown, type Layer, type Project, type Recipe } from '../../../project'
+import type { Made } from './made'
+
+/** Puts made layers in front of those that are there, in the middle of the backing, and keeps their recipe under an id. */
+export function grow(project: Project, id: string, recipe: Recipe, made: Made): Project {
+  const before = new Set(project.layers.map((layer) => layer.id))
+  const next = addLayers(project, centred(project, made))
+  const layerIds = next.layers.map((layer) => layer.id).filter((layerId) => !before.has(layerId))
+  return { ...next, grown: [...next.grown, { id, recipe, layerIds }] }
+}
+
+/** Makes layers again: each new one keeps the paper and joint of the old one of its name or place. */
+export function growAgain(project: Project, id: string, recipe: Recipe, made: Made): Project {
+  const entry = project.grown.find((grown) => grown.id === id)
+  if (!entry) return grow(project, id, recipe, made)
+  const old = project.layers.filter((layer) => entry.layerIds.includes(layer.id))
+  const at = project.layers.findIndex((layer) => entry.layerIds.includes(layer.id))
+  const rest = project.layers.filter((layer) => !entry.layerIds.includes(layer.id))
+  const taken = new Set(rest.map((layer) => layer.id))
+  const names = new Set(made.layers.map((layer) => layer.name))
+  const fresh = centred(project, made).map((layer, k): Layer => {
+    // The old layer of the same name; else the one at the same place, if its own name is gone.
+    const kept = old.find((candidate) => candidate.name === layer.name) ?? (old[k] && !names.has(old[k].name) ? old[k] : undefined)
+    let layerId = kept?.id ?? layer.id
+    for (let n = 2; taken.has(layerId); n++) layerId = `${layer.id}-${n}`
+    taken.add(layerId)
+    return kept ? { ...kept, id: layerId, pieces: layer.pieces, name: layer.name, colour: layer.colour } : { ...layer, id: layerId }
+  })
+  const place = at < 0 ? rest.length : Math.min(at, rest.length)
+  const renewed: Grown = { ...entry, recipe, layerIds: fresh.map((layer) => layer.id) }
+  return {
+    ...project,
+    layers: [...rest.slice(0, place), ...fresh, ...rest.slice(place)],
+    grown: project.grown.map((grown) => (grown.id === id ? renewed : grown)),
+    plan: { ...project.plan, pins: project.plan.pins.filter((pin) => !entry.layerIds.includes(pin.layerId)) },
+  }
+}
+
+/** The layers moved to the middle of the backing; as they are where there is none. */
+function centred(project: Project, made: Made): Layer[] {
+  const backing = backingRect(project)
+  if (!backing) return made.layers
+  const b = polygonBox(backing)
+  const alone = { ...project, layers: made.layers }
+  const d = designBox(alone)
+  return transformLayers(alone, translation((b.minX + b.maxX - d.minX - d.maxX) / 2, (b.minY + b.maxY - d.minY - d.maxY) / 2)).layers
+}

@@ -1,0 +1,40 @@
+/**
+ * Makers: layers grown from less – a silhouette, words, a picture, a petal, or nothing but numbers. Each takes a recipe
+ * (kept in the project, so that it can be adjusted later) and gives layers back to front, or says in one sentence why a
+ * setting is not possible.
+ */
+import { type Recipe } from '../../../project'
+import { BadInput } from '../../../base'
+import type { Font } from './font'
+import { makeLadder } from './ladder'
+import { makeLettering } from './lettering'
+import type { Made } from './made'
+import { makeMandala } from './mandala'
+import { makeRosette } from './rosette'
+import { makeTones } from './tones'
+
+export { glyphsOf as glyphOutlines, outlineWords, readFont, type Font } from './font'
+export { ladderStep, stepsThatFit } from './ladder'
+export { bestThresholds, histogramOf } from './otsu'
+export { fromBase64, greysOf, thresholdsOf, toBase64 } from './tones'
+export { rolledDiameter, stripLength } from './rosette'
+export { bridgeFaces, closestPoints, stripRegion, type Strip } from './bridge'
+export { grow, growAgain } from './grow'
+export type { Made } from './made'
+
+/** Layers of any recipe. Lettering needs its font. Throws BadInput with one sentence. Needs the geometry loaded. */
+export function makeLayers(recipe: Recipe, font?: Font): Made {
+  switch (recipe.kind) {
+    case 'ladder':
+      return makeLadder(recipe)
+    case 'lettering':
+      if (!font) throw new BadInput('the font of these words is not at hand: choose one')
+      return makeLettering(recipe, font)
+    case 'tones':
+      return makeTones(recipe)
+    case 'rosette':
+      return makeRosette(recipe)
+    case 'mandala':
+      return makeMandala(recipe)
+  }
+}

@@ -1,0 +1,23 @@
+import type { Polygon, Region } from '../../../base/geometry'
+import { polygonArea } from '../../../base/geometry'
+import type { Layer } from '../../../project'
+
+/** What a maker gives: layers back to front, figures worth knowing, and what was not possible, in sentences. */
+export interface Made {
+  layers: Layer[]
+  figures: { name: string; value: string; basis?: string }[]
+  remarks: string[]
+  /** Where sticks go: the middle of each and its upper end, mm in the frame of the layers. */
+  sticks?: { x: number; topMm: number; widthMm: number }[]
+  /** Size of the whole, mm. */
+  widthMm: number
+  heightMm: number
+}
+
+/** Drops faces smaller than an area and closes holes smaller than it (mm²). */
+export const withoutSpecks = (region: Region, mm2: number): Polygon[] =>
+  region
+    .filter((face) => polygonArea({ outer: face.outer, holes: [] }) >= mm2)
+    .map((face) => ({ outer: face.outer, holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) >= mm2) }))
+
+export const joint = (gapMm: number): { joint: Layer['joint'] } => ({ joint: { kind: gapMm > 0 ? 'foam' : 'glue', gapMm, pinned: false } })

@@ -1,0 +1,88 @@
+// What is put on a layer beside its outlines: the folio number, fold lines, and crosses where the pieces above it go.
+import { interiorPoint, lineInside, mapRing, polygonContains, regionContains, type Affine, type Point, type Polygon } from '../../../base/geometry'
+import { builtLayers, layerRegion, pieceRegion, type Project } from '../../../project'
+import { numberStrokes } from './digits'
+import { NUMBER_MM } from './number-place'
+import { looksRightWrong, type Soundness } from '../soundness/soundness'
+
+/** Open lines x0, y0, x1, y1, …, mm. */
+export interface Marks {
+  number: Float64Array[]
+  folds: Float64Array[]
+  /** Crosses under the pieces that come above. */
+  places: Float64Array[]
+}
+
+/** Arm of a cross, and the card that must hide it all round, mm. */
+const ARM_MM = 1.5
+const HIDE_MM = 0.8
+
+export const noMarks = (): Marks => ({ number: [], folds: [], places: [] })
+
+export const mapMarks = (map: Affine, marks: Marks): Marks => ({
+  number: marks.number.map((line) => mapRing(map, line)),
+  folds: marks.folds.map((line) => mapRing(map, line)),
+  places: marks.places.map((line) => mapRing(map, line)),
+})
+
+/** Marks of every piece that bears some, by `layer/piece`, in the project's frame; a guest's numbers have its letter before them. */
+export function pieceMarks(project: Project, sound: readonly Soundness[], letter = ''): Map<string, Marks> {
+  const out = new Map<string, Marks>()
+  const layers = builtLayers(project)
+  const crosses = project.plan.placeMarks ? placeCrosses(project) : new Map<string, Point[]>()
+  layers.forEach((layer, i) => {
+    const found = sound.find((s) => s.id === layer.id)
+    const numberAt = project.plan.numbers === 'none' ? null : found?.numberAt
+    for (const piece of layer.pieces) {
+      const faces = pieceRegion(piece.path)
+      const has = (p: Point) => regionContains(faces, p.x, p.y)
+      const marks: Marks = {
+        number:
+          numberAt && has(numberAt)
+            ? numberStrokes(`${letter}${i + 1}`, numberAt.x, numberAt.y, NUMBER_MM / 2, found !== undefined && looksRightWrong(found))
+            : [],
+        folds: layer.folds.flatMap(([x1, y1, x2, y2]) => faces.flatMap((face) => lineInside(face, x1, y1, x2, y2))),
+        places: (crosses.get(layer.id) ?? [])
+          .filter(has)
+          .flatMap(({ x, y }) => [Float64Array.of(x - ARM_MM, y, x + ARM_MM, y), Float64Array.of(x, y - ARM_MM, x, y + ARM_MM)]),
+      }
+      if (marks.number.length + marks.folds.length + marks.places.length > 0) out.set(`${layer.id}/${piece.id}`, marks)
+    }
+  })
+  return out
+}
+
+/** For pieces that do not fill the sheet: a point under each that it hides, on the highest card beneath. */
+function placeCrosses(project: Project): Map<string, Point[]> {
+  const layers = builtLayers(project)
+  const out = new Map<string, Point[]>()
+  layers.forEach((layer, i) => {
+    if (layer.role === 'backing' || layer.role === 'border') return
+    for (const piece of layer.pieces)
+      for (const face of pieceRegion(piece.path)) {
+        const at = interiorPoint(face.outer)
+        if (!holdsCross([face], at)) continue
+        const under = layers.slice(0, i).findLast((below) => regionContains(layerRegion(below), at.x, at.y))
+        if (under && holdsCross(layerRegion(under) as Polygon[], at)) out.set(under.id, [...(out.get(under.id) ?? []), at])
+      }
+  })
+  return out
+}
+
+function holdsCross(region: readonly Polygon[], { x, y }: Point): boolean {
+  const r = ARM_MM + HIDE_MM
+  const d = r * Math.SQRT1_2
+  return region.some((face) =>
+    [
+      [0, 0],
+      [r, 0],
+      [-r, 0],
+      [0, r],
+      [0, -r],
+      [d, d],
+      [d, -d],
+      [-d, d],
+      [-d, -d],
+    ].every(([dx, dy]) => polygonContains(face, x + dx!, y + dy!)),
+  )
+}

@@ -1,0 +1,101 @@
+// What there is to know of a layer before it is cut: what is too narrow, too small, or goes on the wrong way round.
+import { boxHeight, boxWidth, offset, polygonArea, polygonBox, ringBox, subtract, union, type Point, type Region } from '../../../base/geometry'
+import { builtLayers, layerRegion, paperOf, setLayer, type Layer, type Project } from '../../../project'
+import { makeLayer } from '../intake/intake'
+import { bridgeFaces } from '../makers/bridge'
+import { numberPlace } from '../marks/number-place'
+import { thickened, weakNecks, type Neck } from './necks'
+import { turnRisks, type Turn } from './turns'
+
+export interface Soundness {
+  id: string
+  /** The strip it was measured against, mm. */
+  safeMm: number
+  necks: Neck[]
+  /** Factor by which the design must grow for all necks to pass; null where they do. */
+  passesAt: number | null
+  turns: Turn[]
+  /** Openings under 2 mm across, whose waste is hard to weed. */
+  smallOpenings: number
+  /** Pieces under 4 mm across, for tweezers. */
+  tweezerPieces: number
+  /** Minutes to weed all openings. */
+  weedingMin: number
+  numberAt: Point | null
+}
+
+const WEED_S = 1.5
+const SMALL_OPENING_MM = 2
+const TWEEZER_MM = 4
+
+/** Soundness of one layer against the safe strip (mm) of its paper. Needs the geometry loaded. */
+export function soundness(project: Project, layer: Layer, safeMm: number, cover?: Region): Soundness {
+  const region = layerRegion(layer)
+  const necks = weakNecks(region, safeMm)
+  const holes = region.flatMap((face) => face.holes)
+  const across = (b: { minX: number; minY: number; maxX: number; maxY: number }) => Math.max(boxWidth(b), boxHeight(b))
+  const narrowest = Math.min(...necks.map((neck) => neck.widthMm))
+  return {
+    id: layer.id,
+    safeMm,
+    necks,
+    passesAt: necks.length > 0 ? safeMm / Math.max(0.05, narrowest) : null,
+    turns: turnRisks(region),
+    smallOpenings: holes.filter((hole) => across(ringBox(hole)) < SMALL_OPENING_MM).length,
+    tweezerPieces: region.filter((face) => across(polygonBox(face)) < TWEEZER_MM).length,
+    weedingMin: (holes.length * WEED_S) / 60,
+    numberAt: numberPlace(project, layer.id, cover),
+  }
+}
+
+/** Whether the layer looks right some way round that is wrong. */
+export const looksRightWrong = (sound: Soundness): boolean => sound.turns.some((turn) => !turn.exact)
+
+const withRegion = (project: Project, layer: Layer, region: Region): Project => {
+  const next = setLayer(project, layer.id, { pieces: makeLayer(layer.id, layer.name, region).pieces })
+  return { ...next, plan: { ...next.plan, pins: next.plan.pins.filter((pin) => pin.layerId !== layer.id) } }
+}
+
+/** Makes every neck of a layer as wide as the safe strip. */
+export function thickenLayer(project: Project, layerId: string, safeMm: number): Project {
+  const layer = project.layers.find((l) => l.id === layerId)
+  if (!layer) return project
+  const region = layerRegion(layer)
+  const necks = weakNecks(region, safeMm)
+  return necks.length === 0 ? project : withRegion(project, layer, thickened(region, necks, safeMm))
+}
+
+/** Ties the loose bits of a layer to its body by strips, where higher layers hide them if that can be. */
+export function bridgeLayer(project: Project, layerId: string, safeMm: number): Project {
+  const layers = builtLayers(project)
+  const at = layers.findIndex((l) => l.id === layerId)
+  const layer = layers[at]
+  if (!layer || layer.pieces.length < 2) return project
+  const cover = union(...layers.slice(at + 1).map(layerRegion))
+  return withRegion(project, layer, bridgeFaces(layerRegion(layer), safeMm, cover).region)
+}
+
+/** A new layer in front of one: its outline, as wide as given, drawn inwards from its edge. */
+export function outlineOverlay(project: Project, layerId: string, widthMm: number): Project {
+  const at = project.layers.findIndex((l) => l.id === layerId)
+  const layer = project.layers[at]
+  if (!layer) return project
+  const region = layerRegion(layer)
+  const outline = subtract(region, offset(region, -widthMm)).filter((face) => polygonArea(face) > 0.5)
+  if (outline.length === 0) return project
+  let id = `${layerId}-outline`
+  for (let n = 2; project.layers.some((l) => l.id === id); n++) id = `${layerId}-outline-${n}`
+  const made = makeLayer(id, `${layer.name}, outline`, outline, {
+    role: 'overlay',
+    colour: '#25262a',
+    numbered: false,
+    joint: { kind: 'glue', gapMm: 0, pinned: false },
+  })
+  return { ...project, layers: [...project.layers.slice(0, at + 1), made, ...project.layers.slice(at + 1)] }
+}
+
+/** Whether the paper of a layer is a dear one that a plain sheet could stand in for where little of it shows. */
+export const isDear = (project: Project, layer: Layer): boolean => {
+  const paper = paperOf(project, layer)
+  return paper !== undefined && (paper.finish === 'glitter' || paper.finish === 'mirror' || paper.finish === 'pearl')
+}

@@ -1,0 +1,105 @@
+import { describe, expect, it } from 'vitest'
+import { demo } from '../../demo'
+import { builtLayers, colourOf, FINISHES, paperOf, setLayer } from '../../project'
+import {
+  assignNearest,
+  assignRamp,
+  colourDifference,
+  matchPapers,
+  nearestPaper,
+  neighbourSteps,
+  paperSnags,
+  ramp,
+  rampPapers,
+  safeStripMm,
+  starterStock,
+  typicalThickness,
+} from './index'
+
+const stock = starterStock()
+
+describe('the starter drawer', () => {
+  it('holds two dozen papers or more of several finishes, weights and sizes, each with its own name', () => {
+    expect(stock.length).toBeGreaterThanOrEqual(24)
+    expect(new Set(stock.map((p) => p.name)).size).toBe(stock.length)
+    expect(new Set(stock.map((p) => p.finish)).size).toBeGreaterThanOrEqual(5)
+    expect(new Set(stock.map((p) => p.gsm)).size).toBeGreaterThanOrEqual(5)
+    expect(new Set(stock.map((p) => `${p.widthMm}×${p.heightMm}`)).size).toBeGreaterThanOrEqual(5)
+  })
+
+  it('takes thickness from finish and weight, heavier never thinner', () => {
+    expect(typicalThickness('smooth', 216)).toBe(0.29)
+    expect(typicalThickness('glitter', 300)).toBe(0.42)
+    const list = [60, 75, 100, 176, 200, 216, 250, 300, 350, 500].map((gsm) => typicalThickness('smooth', gsm))
+    expect(list).toEqual(list.toSorted((a, b) => a - b))
+    for (const finish of FINISHES) expect(typicalThickness(finish, 216)).toBeGreaterThan(0)
+  })
+
+  it('knows the narrowest strip each paper survives', () => {
+    const strip = (name: string) => safeStripMm(stock.find((p) => p.name === name))
+    expect([strip('Shell'), strip('Oyster'), strip('Sunken gold'), strip('Herring'), safeStripMm(undefined)]).toEqual([1.2, 1.5, 2, 1.3, 1.2])
+  })
+})
+
+describe('colours', () => {
+  it('differ by nothing from themselves and much between black and white', () => {
+    expect(colourDifference('#42598c', '#42598c')).toBe(0)
+    expect(colourDifference('#000000', '#ffffff')).toBeCloseTo(100, 0)
+    expect(colourDifference('#42598c', '#445b8e')).toBeLessThan(1)
+  })
+
+  it('ramp from one end to the other in even steps', () => {
+    const steps = ramp('#222e52', '#f2bea1', 5)
+    expect([steps[0], steps[4]]).toEqual(['#222e52', '#f2bea1'])
+    const gaps = steps.slice(1).map((c, i) => colourDifference(steps[i]!, c))
+    expect(Math.max(...gaps) / Math.min(...gaps)).toBeLessThan(2.2)
+    expect(ramp('#222e52', '#f2bea1', 1)).toEqual(['#222e52'])
+  })
+
+  it('find the nearest paper, and spend no paper twice while others remain', () => {
+    expect(nearestPaper('#43598b', stock)!.name).toBe('Harbour blue')
+    expect(nearestPaper('#43598b', [])).toBeUndefined()
+    const three = matchPapers(['#42598c', '#42598c', '#42598c'], stock)
+    expect(new Set(three.map((p) => p.id)).size).toBe(3)
+    expect(matchPapers(['#42598c', '#42598c'], stock.slice(0, 1)).map((p) => p.id)).toEqual([stock[0]!.id, stock[0]!.id])
+  })
+})
+
+describe('papers for layers', () => {
+  it('come as a ramp over chosen layers only', () => {
+    const project = demo('harbour')
+    const chosen = ['far-hills', 'headland', 'open-sea']
+    const next = assignRamp(project, chosen, '#f2bea1', '#222e52', stock)
+    const wanted = rampPapers(chosen, '#f2bea1', '#222e52', stock)
+    expect(chosen.map((id) => next.layers.find((l) => l.id === id)!.paperId)).toEqual(wanted.map((w) => w.paper.id))
+    expect(next.layers[7]!.paperId).toBe(project.layers[7]!.paperId)
+  })
+
+  it('are the nearest to the colours of the drawing, one for equal colours', () => {
+    const project = demo('harbour')
+    const bare = { ...project, layers: project.layers.map((l, i) => ({ ...l, paperId: null, colour: i < 2 ? '#c9463d' : '#eebd3e' })) }
+    const next = assignNearest(
+      bare,
+      bare.layers.map((l) => l.id),
+      stock,
+    )
+    expect(next.layers.map((l) => paperOf(next, l)!.name)).toEqual(['Buoy', 'Buoy', ...Array<string>(6).fill('Gorse')])
+  })
+
+  it('snag where neighbours cannot be told apart, and the mend clears it', () => {
+    const project = demo('harbour')
+    const alike = setLayer(project, 'far-hills', { paperId: project.layers[0]!.paperId })
+    const snag = paperSnags(alike, stock).find((s) => s.code === 'too-alike')!
+    expect(snag.layer).toBe('far-hills')
+    expect(snag.mend!.action.kind).toBe('swap-paper')
+    expect(neighbourSteps(project).every((step) => step.difference >= 6)).toBe(true)
+    expect(paperSnags(project, stock)).toEqual([])
+  })
+
+  it('snag where there are none yet', () => {
+    const project = setLayer(demo('harbour'), 'pier', { paperId: null })
+    const [snag] = paperSnags(project, stock)
+    expect([snag!.code, snag!.layer]).toEqual(['no-paper', 'pier'])
+    expect(colourOf(project, builtLayers(project)[6]!)).toMatch(/^#/)
+  })
+})

@@ -1,0 +1,115 @@
+// The starter drawer: made-up papers of several finishes, weights and sheet sizes.
+import { slug, type Finish, type Paper } from '../../project'
+
+const INCH = 25.4
+const SQUARE12 = [12 * INCH, 12 * INCH] as const
+const A4 = [210, 297] as const
+const A3 = [297, 420] as const
+const NINE = [9 * INCH, 12 * INCH] as const
+const LETTER = [8.5 * INCH, 11 * INCH] as const
+const SIX = [6 * INCH, 6 * INCH] as const
+
+/** Thickness in mm of a paper of a finish and weight: values to start from until the maker has measured ten sheets. */
+export function typicalThickness(finish: Finish, gsm: number): number {
+  if (finish === 'glitter') return 0.42
+  if (finish === 'mirror' || finish === 'pearl') return 0.3
+  if (finish === 'vellum') return 0.11
+  if (finish === 'acetate') return 0.2
+  if (finish === 'chipboard') return Math.max(1, gsm / 650)
+  const table = [
+    [75, 0.1],
+    [120, 0.16],
+    [176, 0.24],
+    [216, 0.29],
+    [270, 0.35],
+    [300, 0.4],
+    [400, 0.53],
+  ] as const
+  if (gsm <= table[0][0]) return table[0][1]
+  for (let i = 1; i < table.length; i++) {
+    const [g1, t1] = table[i]!
+    const [g0, t0] = table[i - 1]!
+    if (gsm <= g1) return Math.round((t0 + ((gsm - g0) / (g1 - g0)) * (t1 - t0)) * 100) / 100
+  }
+  return 0.53
+}
+
+type Row = readonly [
+  name: string,
+  colour: string,
+  finish: Finish,
+  gsm: number,
+  core: 'solid' | 'white',
+  size: readonly [number, number],
+  count: number,
+  price: number,
+  oneWay?: boolean,
+]
+
+const rows: readonly Row[] = [
+  ['Shell', '#f2bea1', 'smooth', 216, 'solid', SQUARE12, 4, 0.55],
+  ['Rose hip', '#d396a6', 'smooth', 216, 'solid', SQUARE12, 3, 0.55],
+  ['Heather dusk', '#9a6f9a', 'smooth', 216, 'solid', SQUARE12, 3, 0.55],
+  ['Sea holly', '#6477a8', 'smooth', 216, 'solid', SQUARE12, 2, 0.55],
+  ['Harbour blue', '#42598c', 'smooth', 216, 'solid', SQUARE12, 3, 0.55],
+  ['Deep harbour', '#2f426f', 'smooth', 216, 'solid', SQUARE12, 2, 0.55],
+  ['Night tide', '#222e52', 'smooth', 270, 'solid', SQUARE12, 2, 0.7],
+  ['Oyster', '#e8e4d9', 'textured', 270, 'white', SQUARE12, 4, 0.65],
+  ['Chalk', '#fbfaf5', 'smooth', 216, 'solid', SQUARE12, 6, 0.45],
+  ['Sandbar', '#dcc79c', 'smooth', 216, 'solid', SQUARE12, 2, 0.55],
+  ['Wet sand', '#b79a6c', 'textured', 216, 'solid', SQUARE12, 2, 0.6],
+  ['Driftwood', '#8a7259', 'textured', 270, 'white', SQUARE12, 2, 0.65],
+  ['Lichen', '#a9b48a', 'smooth', 216, 'solid', SQUARE12, 3, 0.55],
+  ['Samphire', '#6f8f5c', 'smooth', 216, 'solid', SQUARE12, 2, 0.55],
+  ['Bottle glass', '#3f6f5f', 'smooth', 176, 'solid', A4, 5, 0.3],
+  ['Kelp', '#33472f', 'smooth', 216, 'solid', SQUARE12, 2, 0.55],
+  ['Foam crest', '#cfe3e2', 'smooth', 216, 'solid', SQUARE12, 3, 0.55],
+  ['Rock pool', '#9cc6c6', 'smooth', 216, 'solid', SQUARE12, 3, 0.55],
+  ['Lagoon', '#5fa3ab', 'smooth', 216, 'solid', SQUARE12, 2, 0.55],
+  ['Deep channel', '#2f7682', 'smooth', 216, 'solid', SQUARE12, 2, 0.55],
+  ['Sea cave', '#1f4d5a', 'smooth', 216, 'solid', SQUARE12, 2, 0.55],
+  ['Buoy', '#c9463d', 'smooth', 216, 'solid', NINE, 3, 0.5],
+  ['Lifeboat', '#e0762f', 'smooth', 176, 'solid', LETTER, 4, 0.3],
+  ['Gorse', '#eebd3e', 'smooth', 216, 'solid', SQUARE12, 2, 0.55],
+  ['Slate', '#5b6168', 'smooth', 270, 'solid', A3, 2, 0.9],
+  ['Tar', '#25262a', 'smooth', 300, 'solid', SQUARE12, 2, 0.75],
+  ['Starlit', '#b9bcc9', 'glitter', 300, 'white', SQUARE12, 1, 1.4],
+  ['Sunken gold', '#c79a3a', 'glitter', 300, 'white', SQUARE12, 2, 1.4],
+  ['Herring', '#c9ccd2', 'mirror', 250, 'white', A4, 2, 1.1],
+  ['Mother of pearl', '#ece6ee', 'pearl', 250, 'solid', SQUARE12, 2, 0.95],
+  ['Sea mist', '#e6eef0', 'vellum', 100, 'solid', A4, 4, 0.5],
+  ['Ripple stripe', '#8fb4d6', 'smooth', 176, 'white', SQUARE12, 2, 0.5, true],
+  ['Parcel board', '#a98b66', 'chipboard', 700, 'solid', A4, 2, 0.8],
+  ['Note card coral', '#ee9a87', 'smooth', 216, 'solid', SIX, 6, 0.2],
+]
+
+/** The shared drawer as it comes: a copy for each caller. */
+export const starterStock = (): Paper[] =>
+  rows.map(([name, colour, finish, gsm, core, [widthMm, heightMm], count, price, oneWay = false]) => ({
+    id: 'paper-' + name.toLowerCase().replace(/\s+/g, '-'),
+    name,
+    colour,
+    finish,
+    gsm,
+    thicknessMm: typicalThickness(finish, gsm),
+    core,
+    widthMm,
+    heightMm,
+    count,
+    price,
+    perPack: 1,
+    oneWay,
+    note: '',
+    offCuts: [],
+  }))
+
+/** A plain paper with an id that is free in the drawer, to be filled in. */
+export function newPaper(name: string, stock: readonly Paper[]): Paper {
+  const stem = `paper-${slug(name) || 'new'}`
+  let id = stem
+  for (let n = 2; stock.some((paper) => paper.id === id); n++) id = `${stem}-${n}`
+  const [widthMm, heightMm] = SQUARE12
+  const plain = { finish: 'smooth', gsm: 216, core: 'solid' } as const
+  const thicknessMm = typicalThickness(plain.finish, plain.gsm)
+  return { id, name, colour: '#d8d5cc', ...plain, thicknessMm, widthMm, heightMm, count: 0, price: 0, perPack: 1, oneWay: false, note: '', offCuts: [] }
+}

@@ -1,0 +1,239 @@
+// Filling one sheet with boxes by a beam: at each lowest segment several boxes are tried in every one of some layouts under
+// way, each is judged by what a plain filling would make of it, and the best go on. Comes far closer than orders alone
+// where sheets are to be filled to the last corner.
+import { HAIR, Skyline } from './skyline'
+
+/** What boxes measure, both ways up (2 · box + side), gap included, mm; a side that cannot be is larger than any sheet. */
+export interface BoxSizes {
+  widths: Float64Array
+  heights: Float64Array
+  areas: Float64Array
+}
+
+/** Layouts that go on from a segment to the next, and boxes that are tried in each. */
+const BEAM = 24
+const TRIED = 9
+/** Lengths that differ by less than this count as a fit. */
+const FLUSH_MM = 0.05
+/** What is left counts as a strip while it is less than this share of a sheet. */
+const STRIP_SHARE = 0.25
+
+/** A layout under way. */
+class State {
+  readonly skyline: Skyline
+  /** What is not laid yet: the first `left` of them. */
+  readonly rest: Int32Array
+  left = 0
+  area = 0
+  /** Sides in the order in which they were laid. */
+  readonly trail: Int32Array
+  laid = 0
+
+  constructor(boxes: number) {
+    this.skyline = new Skyline(boxes)
+    this.rest = new Int32Array(boxes)
+    this.trail = new Int32Array(boxes)
+  }
+
+  copy(other: State): void {
+    this.skyline.copy(other.skyline)
+    this.left = other.left
+    for (let i = 0; i < other.left; i++) this.rest[i] = other.rest[i]!
+    this.area = other.area
+    this.laid = other.laid
+    for (let i = 0; i < other.laid; i++) this.trail[i] = other.trail[i]!
+  }
+
+  /** Lays a side of the box at an index of the rest into a segment. */
+  put(index: number, side: number, segment: number, atRight: boolean, { widths, heights, areas }: BoxSizes): void {
+    const { rest, skyline } = this
+    const box = rest[index]!
+    this.left--
+    for (let i = index; i < this.left; i++) rest[i] = rest[i + 1]!
+    this.area += areas[box]!
+    this.trail[this.laid++] = side
+    skyline.raise(segment, widths[side]!, skyline.ys[segment]! + heights[side]!, atRight)
+  }
+}
+
+interface Candidate {
+  from: State
+  index: number
+  side: number
+  segment: number
+  atRight: boolean
+  value: number
+}
+
+/** Where a box came to lie. */
+export interface BoxSpot {
+  side: number
+  x: number
+  y: number
+}
+
+export class SheetFill {
+  /** Least of any filling: what is left by area, and as a strip, in shares of the sheet. */
+  value = Infinity
+  private best: State | null = null
+  private readonly allArea: number
+  private beam: State[]
+  private readonly scratch: State
+  private readonly spare: State[] = []
+
+  /** @param boxes boxes to choose from; @param w sheet in mm with one gap more than its cuttable width, as the boxes have */
+  constructor(
+    private readonly sizes: BoxSizes,
+    private readonly boxes: readonly number[],
+    private readonly w: number,
+    private readonly h: number,
+    private readonly random: () => number,
+  ) {
+    this.allArea = boxes.reduce((sum, box) => sum + sizes.areas[box]!, 0)
+    // Large ones first, roughly: another order in every run leads to other fillings.
+    const weight = new Map(boxes.map((box) => [box, sizes.areas[box]! * (0.6 + 0.8 * random())]))
+    const start = new State(this.boxes.length)
+    start.skyline.clear(w)
+    start.rest.set([...boxes].sort((a, b) => weight.get(b)! - weight.get(a)!))
+    start.left = boxes.length
+    this.beam = [start]
+    this.scratch = new State(this.boxes.length)
+  }
+
+  /** Goes on to the next segment in all layouts under way; false once there is nothing to go on with. */
+  level(): boolean {
+    if (this.value === 0) return false
+    const candidates: Candidate[] = []
+    for (const from of this.beam) this.tryBoxes(from, candidates)
+    candidates.sort((a, b) => a.value - b.value)
+    const next: State[] = []
+    const seen = new Set<string>()
+    for (const { from, index, side, segment, atRight } of candidates) {
+      const area = from.area + this.sizes.areas[side >> 1]!
+      // Layouts of the same boxes are mostly the same layout in another order.
+      const key = `${area.toFixed(3)} ${from.skyline.count}`
+      if (seen.has(key)) continue
+      seen.add(key)
+      const state = this.spare.pop() ?? new State(this.boxes.length)
+      state.copy(from)
+      state.put(index, side, segment, atRight, this.sizes)
+      next.push(state)
+      if (next.length >= BEAM) break
+    }
+    this.spare.push(...this.beam)
+    this.beam = next
+    return next.length > 0
+  }
+
+  /** The best filling, and the boxes that it leaves. */
+  result(): { spots: BoxSpot[]; left: number[] } {
+    const { best } = this
+    if (!best) return { spots: [], left: [...this.boxes] }
+    const spots: BoxSpot[] = []
+    const skyline = new Skyline(this.boxes.length)
+    skyline.clear(this.w)
+    for (let i = 0; i < best.laid; i++) {
+      const side = best.trail[i]!
+      const [w, h] = [this.sizes.widths[side]!, this.sizes.heights[side]!]
+      let segment = skyline.lowest()
+      // Niches that were passed over are those that this box does not fit: every one that was left was left for all.
+      while (w > skyline.ws[segment]! + HAIR || h > this.h - skyline.ys[segment]! + HAIR) {
+        skyline.fill(segment)
+        segment = skyline.lowest()
+      }
+      const [x, y] = [skyline.xs[segment]!, skyline.ys[segment]!]
+      const atRight = this.higherAtRight(skyline, segment)
+      spots.push({ side, x: atRight ? x + skyline.ws[segment]! - w : x, y })
+      skyline.raise(segment, w, y + h, atRight)
+    }
+    return { spots, left: [...best.rest.subarray(0, best.left)] }
+  }
+
+  private higherAtRight({ ys, count }: Skyline, segment: number): boolean {
+    const left = segment > 0 ? ys[segment - 1]! : this.h
+    const right = segment + 1 < count ? ys[segment + 1]! : this.h
+    return right > left
+  }
+
+  /** How well a side fills a segment: 2 for its width, 1 for the height of a wall; −1 where it does not go in. */
+  private fit(side: number, wide: number, high: number, wallLeft: number, wallRight: number): number {
+    const w = this.sizes.widths[side]!
+    const h = this.sizes.heights[side]!
+    if (w > wide + HAIR || h > high + HAIR) return -1
+    const toLeft = h - wallLeft
+    const toRight = h - wallRight
+    const flush = (toLeft < FLUSH_MM && toLeft > -FLUSH_MM) || (toRight < FLUSH_MM && toRight > -FLUSH_MM)
+    return (w > wide - FLUSH_MM ? 2 : 0) + (flush ? 1 : 0)
+  }
+
+  /** The boxes that go best into the next segment of a layout, each judged. */
+  private tryBoxes(from: State, out: Candidate[]): void {
+    const { skyline } = from
+    let segment = skyline.lowest()
+    let options = this.optionsFor(from, segment)
+    while (options.length === 0 && skyline.fill(segment)) {
+      segment = skyline.lowest()
+      options = this.optionsFor(from, segment)
+    }
+    options.sort((a, b) => b.rank - a.rank)
+    const atRight = this.higherAtRight(skyline, segment)
+    for (const { index, side } of options.slice(0, TRIED)) {
+      this.scratch.copy(from)
+      this.scratch.put(index, side, segment, atRight, this.sizes)
+      const value = this.judge(this.scratch)
+      out.push({ from, index, side, segment, atRight, value })
+      if (value >= this.value) continue
+      this.value = value
+      this.best ??= new State(this.boxes.length)
+      this.best.copy(this.scratch)
+    }
+  }
+
+  /** The sides that go into a segment, and how promising each is. */
+  private optionsFor({ skyline, rest, left }: State, segment: number): { index: number; side: number; rank: number }[] {
+    const [y, wide] = [skyline.ys[segment]!, skyline.ws[segment]!]
+    const wallLeft = (segment > 0 ? skyline.ys[segment - 1]! : this.h) - y
+    const wallRight = (segment + 1 < skyline.count ? skyline.ys[segment + 1]! : this.h) - y
+    const options: { index: number; side: number; rank: number }[] = []
+    for (let index = 0; index < left; index++)
+      for (let u = 0; u < 2; u++) {
+        const side = rest[index]! * 2 + u
+        const fit = this.fit(side, wide, this.h - y, wallLeft, wallRight)
+        if (fit < 0) continue
+        const share = this.sizes.areas[rest[index]!]! / (this.w * this.h)
+        options.push({ index, side, rank: fit + 4 * share + 0.5 * this.random() })
+      }
+    return options
+  }
+
+  /** Fills a layout up, the best fit first, and tells what is left. */
+  private judge(state: State): number {
+    const { skyline, rest } = state
+    while (state.left > 0) {
+      const segment = skyline.lowest()
+      const [y, wide] = [skyline.ys[segment]!, skyline.ws[segment]!]
+      const wallLeft = (segment > 0 ? skyline.ys[segment - 1]! : this.h) - y
+      const wallRight = (segment + 1 < skyline.count ? skyline.ys[segment + 1]! : this.h) - y
+      let pick = -1
+      let pickSide = 0
+      let fits = -1
+      for (let index = 0; index < state.left && fits < 3; index++) {
+        const first = rest[index]! * 2
+        for (let side = first; side < first + 2; side++) {
+          const fit = this.fit(side, wide, this.h - y, wallLeft, wallRight)
+          if (fit <= fits) continue
+          fits = fit
+          pick = index
+          pickSide = side
+        }
+      }
+      if (pick >= 0) state.put(pick, pickSide, segment, wallRight > wallLeft, this.sizes)
+      else if (!skyline.fill(segment)) break
+    }
+    let thick = 0
+    for (let i = 0; i < state.left; i++) thick = Math.max(thick, Math.min(this.sizes.widths[rest[i]! * 2]!, this.sizes.heights[rest[i]! * 2]!))
+    const share = (this.allArea - state.area) / (this.w * this.h)
+    // Little that is left is best as thin as may be.
+    return share + (thick / this.h) * Math.max(0, 1 - share / STRIP_SHARE)
+  }
+}

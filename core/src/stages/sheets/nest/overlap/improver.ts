@@ -1,0 +1,126 @@
+// Makes a good layout better: it takes a little card away from the last sheet, or the last sheet altogether, and lets the
+// separator look for a way to lie in what is left.
+import { polygonArea } from '../../../../base/geometry'
+import type { NestInstance, NestLayout } from '../instance'
+import { offCutRoom, Separator, type Room } from './separator'
+import { summarise } from '../summary'
+
+/** Share of a sheet that is taken away at first and at least. */
+const FIRST_BITE = 0.06
+const MOST_BITE = 0.1
+const LEAST_BITE = 0.004
+/** Sweeps without a new low after which an attempt is given up, and sweeps that it may last at most. */
+const PATIENCE = 60
+const LONGEST = 300
+/** Of many pieces every sweep takes longer: patience is shorter then, by so many moves. */
+const PATIENT_MOVES = 2000
+/** Card is taken from the end of the last sheet, from its side, or the last sheet is given up. */
+const WAYS = ['rows', 'columns', 'fewer'] as const
+/** More pieces than this are left to the search over orders. */
+const MOST_PIECES = 600
+
+export class Improver {
+  private readonly separator: Separator
+  /** Of all pieces, mm². */
+  private readonly area: number
+  private bite = FIRST_BITE
+  private way: (typeof WAYS)[number] = 'rows'
+  private readonly offCuts: Room[]
+  private readonly offCutArea: number
+  private running = false
+
+  /** Between two attempts. */
+  get rests(): boolean {
+    return !this.running
+  }
+
+  private readonly patience: number
+  private lowest = Infinity
+  private since = 0
+  private sweeps = 0
+  /** The layout that the attempt under way started from. */
+  private from: NestLayout | null = null
+
+  constructor(
+    private readonly instance: NestInstance,
+    random: () => number,
+  ) {
+    this.separator = new Separator(instance, random)
+    const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)
+    this.patience = Math.max(15, Math.min(PATIENCE, Math.round(PATIENT_MOVES / count)))
+    this.offCuts = (instance.offCuts ?? []).map(offCutRoom).filter((room) => room !== null)
+    this.offCutArea = (instance.offCuts ?? []).reduce((sum, { outline }) => sum + polygonArea(outline), 0)
+    this.area = instance.pieces.reduce((sum, piece) => sum + piece.qty * polygonArea(piece.shape), 0)
+  }
+
+  static suits(instance: NestInstance): boolean {
+    const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)
+    return count > 1 && count <= MOST_PIECES
+  }
+
+  /** One sweep. Gives a legal layout where one was found that is better than `best`. */
+  step(best: NestLayout): NestLayout | null {
+    if (!this.running || this.from !== best) this.begin(best)
+    if (!this.running) return null
+    const { separator } = this
+    separator.sweep()
+    this.sweeps++
+    if (separator.total === 0) {
+      const placements = separator.proved()
+      if (placements) {
+        const layout = summarise(this.instance, placements)
+        if (layout.score < best.score) {
+          this.running = false
+          this.bite = Math.min(MOST_BITE, this.bite * 1.4)
+          return layout
+        }
+      }
+    }
+    if (separator.total < this.lowest * 0.98) {
+      this.lowest = separator.total
+      this.since = 0
+    } else this.since++
+    if (this.since > this.patience || this.sweeps > LONGEST) this.giveUp()
+    return null
+  }
+
+  private giveUp(): void {
+    this.running = false
+    this.bite *= 0.5
+    if (this.bite >= LEAST_BITE && this.way !== 'fewer') return
+    this.bite = FIRST_BITE
+    this.way = WAYS[(WAYS.indexOf(this.way) + 1) % WAYS.length]!
+  }
+
+  private begin(best: NestLayout): void {
+    const rooms = this.roomsFor(best.score)
+    this.from = best
+    this.running = rooms !== null
+    this.lowest = Infinity
+    this.since = 0
+    this.sweeps = 0
+    if (!rooms) {
+      this.giveUp()
+      return
+    }
+    this.separator.start(best.placements, rooms)
+  }
+
+  /** Rooms in which any layout is better than `score` by the bite; null where what is pinned does not let them be. */
+  private roomsFor(score: number): Room[] | null {
+    const { w, h, margin } = this.instance.sheet
+    const fewer = Math.ceil(score - 1e-9) - 1
+    const least = this.offCuts.length > 0 ? 0 : 1
+    if (this.way === 'fewer' && (fewer < least || this.area > fewer * (w - 2 * margin) * (h - 2 * margin) + this.offCutArea)) return null
+    const goal = this.way === 'fewer' ? fewer : score - Math.min(this.bite, score / 3)
+    const sheets = this.way === 'fewer' ? fewer : Math.max(1, Math.ceil(goal - 1e-9))
+    const share = goal - (sheets - 1)
+    const whole = Array.from({ length: sheets }, (_, sheet): Room => ({ sheet, minX: margin, minY: margin, maxX: w - margin, maxY: h - margin, walls: [] }))
+    const last = whole.at(-1)
+    if (last && this.way === 'columns') last.maxX = margin + (w - 2 * margin) * share
+    else if (last) last.maxY = margin + (h - 2 * margin) * share
+    const pinned = this.instance.pinned ?? []
+    if (pinned.some((pin) => pin.sheet >= sheets)) return null
+    return [...this.offCuts, ...whole]
+  }
+}

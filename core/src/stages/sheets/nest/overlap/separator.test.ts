@@ -1,0 +1,179 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { star } from '../../../../../test/arbitrary'
+import { expectLegal } from '../../../../../test/legal-layout'
+import { ellipse, intersect, mapPolygon, offset, rectangle, regionArea, rotation, subtract, type Polygon } from '../../../../base/geometry'
+import { seededRandom } from '../../../../base'
+import { BoxSearch } from '../boxes/boxes'
+import { nearest } from '../exact/clearance'
+import { makeField, overlapOf } from './field'
+import { Improver } from './improver'
+import type { NestInstance, NestLayout, NestPiece, Turns } from '../instance'
+import { Nester } from '../nester'
+
+const place = (shape: Polygon, x: number, y: number, deg: number): Polygon => mapPolygon([1, 0, 0, 1, x, y], mapPolygon(rotation(deg), shape))
+const middle = (shape: Polygon) => makeField(shape, 3)
+const move = fc.record({
+  x: fc.double({ min: -60, max: 60, noNaN: true }),
+  y: fc.double({ min: -60, max: 60, noNaN: true }),
+  deg: fc.integer({ min: 0, max: 359 }),
+})
+const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'free'): NestPiece => ({ id, shape, qty, turns })
+
+describe('the distance between pieces', () => {
+  it('is where growing one by it makes it touch the other', () => {
+    fc.assert(
+      fc.property(star(25), star(25), move, (a, b, at) => {
+        const other = place(b, at.x, at.y, at.deg)
+        const near = nearest(a, other, 20)
+        const overlap = regionArea(intersect([a], [other]))
+        if (near?.mm === 0) {
+          expect(regionArea(intersect(offset([a], 0.02), [other]))).toBeGreaterThan(0)
+          return
+        }
+        expect(overlap).toBeLessThan(1e-6)
+        if (!near) {
+          expect(regionArea(intersect(offset([a], 19.9), [other]))).toBeLessThan(1e-6)
+          return
+        }
+        expect(regionArea(intersect(offset([a], near.mm - 0.03), [other]))).toBe(0)
+        expect(regionArea(intersect(offset([a], near.mm + 0.03), [other]))).toBeGreaterThan(0)
+        // Moving it apart along the way that is given makes room.
+        const parted = nearest(mapPolygon([1, 0, 0, 1, near.nx * 0.2, near.ny * 0.2], a), other, 30)
+        expect(parted!.mm).toBeGreaterThan(near.mm + 0.05)
+      }),
+      { numRuns: 80 },
+    )
+  })
+
+  it('sees a piece that lies whole in another, and one in its opening', () => {
+    const ring = subtract([rectangle(0, 0, 100, 100)], [rectangle(20, 20, 60, 60)])[0]!
+    expect(nearest(rectangle(0, 0, 100, 100), rectangle(40, 40, 5, 5), 1)?.mm).toBe(0)
+    expect(nearest(ring, rectangle(23, 40, 5, 5), 10)?.mm).toBeCloseTo(3, 9)
+    expect(nearest(ring, rectangle(23, 40, 5, 5), 2)).toBeNull()
+  })
+})
+
+describe('distance fields', () => {
+  it('tell overlap from clearance as exact cutting does', () => {
+    fc.assert(
+      fc.property(star(25), star(25), move, (a, b, at) => {
+        const [fa, fb] = [middle(a), middle(b)]
+        const [cos, sin] = rotation(at.deg)
+        const spotB = { x: at.x, y: at.y, cos, sin }
+        const other = place(b, at.x - cos * fb.midX + sin * fb.midY, at.y - sin * fb.midX - cos * fb.midY, at.deg)
+        const own = mapPolygon([1, 0, 0, 1, -fa.midX, -fa.midY], a)
+        const found = overlapOf(fa, { x: 0, y: 0, cos: 1, sin: 0 }, fb, spotB, 2)
+        const mm = nearest(own, other, 6)?.mm ?? 6
+        if (mm < 1.4) expect(found).toBeGreaterThan(0)
+        if (mm > 2.5) expect(found).toBe(0)
+      }),
+      { numRuns: 150 },
+    )
+  })
+})
+
+describe('taking card away and parting what overlaps', () => {
+  const sheet = { w: 150, h: 150, margin: 4 }
+  const search = (instance: NestInstance, steps: number) => {
+    const nester = new Nester(instance, 1)
+    const first = nester.best
+    const improver = new Improver(instance, seededRandom(7))
+    let best = first
+    for (let k = 0; k < steps; k++) best = improver.step(best) ?? best
+    return { first, best }
+  }
+
+  it('stays legal for any stars, turns and gaps, and never gets worse', () => {
+    fc.assert(
+      fc.property(
+        fc.array(star(24), { minLength: 3, maxLength: 8 }),
+        fc.constantFrom<Turns>('free', 'quarter', 'fixed'),
+        fc.double({ min: 0, max: 5, noNaN: true }),
+        (shapes, turns, gap) => {
+          const instance: NestInstance = { sheet, gap, pieces: shapes.map((shape, i) => piece(`s${i}`, shape, 1 + (i % 2), turns)) }
+          const { first, best } = search(instance, 60)
+          expectLegal(instance, best)
+          expect(best.score).toBeLessThanOrEqual(first.score)
+        },
+      ),
+      { numRuns: 10 },
+    )
+  })
+
+  it('finds what no order of laying finds: four discs in the opening of a frame', () => {
+    const frame = subtract([rectangle(0, 0, 140, 140)], [rectangle(5, 5, 130, 130)])[0]!
+    const instance: NestInstance = { sheet, gap: 2, pieces: [piece('frame', frame, 1, 'fixed'), piece('disc', ellipse(0, 0, 29.5), 4)] }
+    const { first, best } = search(instance, 400)
+    expect(first.sheets).toBe(2)
+    expect(best.sheets).toBe(1)
+    expectLegal(instance, best)
+  })
+
+  it('leaves what is pinned where it lies', () => {
+    const pin = { id: 'a', copy: 0, sheet: 0, x: 70, y: 60, rotation: 45 }
+    const instance: NestInstance = { sheet, gap: 2, pieces: [piece('a', rectangle(-20, -10, 40, 20)), piece('b', ellipse(0, 0, 22), 6)], pinned: [pin] }
+    const { best } = search(instance, 80)
+    expect(best.placements.find((p) => p.id === 'a')).toEqual(pin)
+    expectLegal(instance, best)
+  })
+})
+
+describe('boxes', () => {
+  it('fit to the last hair', () => {
+    const instance: NestInstance = { sheet: { w: 190, h: 190, margin: 0 }, gap: 0, pieces: [piece('s', rectangle(0, 0, 95, 95), 4, 'quarter')] }
+    expect(BoxSearch.suits(instance)).toBe(true)
+    const nester = new Nester(instance, 1)
+    for (let k = 0; k < 6; k++) nester.step()
+    expect(nester.best.sheets).toBe(1)
+    expectLegal(instance, nester.best)
+  })
+
+  it('fill a sheet to the last corner, as no order of laying does', () => {
+    // Cut from one sheet by straight cuts across the larger part, with the gap between.
+    const random = seededRandom(9)
+    const rects = [{ w: 292, h: 292 }]
+    while (rects.length < 20) {
+      rects.sort((a, b) => b.w * b.h - a.w * a.h)
+      const { w, h } = rects.shift()!
+      const share = 0.3 + random() * 0.4
+      if (w > h) rects.push({ w: w * share - 1, h }, { w: w * (1 - share) - 1, h })
+      else rects.push({ w, h: h * share - 1 }, { w, h: h * (1 - share) - 1 })
+    }
+    const pieces = rects.map(({ w, h }, i) => piece(`r${i}`, rectangle(0, 0, w, h), 1, 'quarter'))
+    const instance: NestInstance = { sheet: { w: 304, h: 304, margin: 6 }, gap: 2, pieces }
+    const nester = new Nester(instance, 1)
+    for (let k = 0; k < 2000 && nester.best.sheets > 1; k++) nester.step()
+    expect(nester.best.sheets).toBe(1)
+    expectLegal(instance, nester.best)
+  })
+
+  it('stay legal for any sizes and rules, and take no round shapes', () => {
+    const side = fc.double({ min: 6, max: 120, noNaN: true })
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(side, side, fc.constantFrom<Turns>('free', 'quarter', 'fixed')), { minLength: 2, maxLength: 14 }),
+        fc.double({ min: 0.2, max: 4, noNaN: true }),
+        (sizes, gap) => {
+          const instance: NestInstance = {
+            sheet: { w: 140, h: 150, margin: 5 },
+            gap,
+            pieces: sizes.map(([w, h, turns], i) => piece(`r${i}`, rectangle(3, -7, w, h), 1 + (i % 2), turns)),
+          }
+          const search = new BoxSearch(instance, seededRandom(3))
+          let best: NestLayout = { placements: [], sheets: 99, score: 99, utilisation: 0 }
+          for (let k = 0; k < 60; k++) {
+            const layout = search.step(best)
+            if (!layout) continue
+            expect(layout.score).toBeLessThan(best.score)
+            expectLegal(instance, layout)
+            best = layout
+          }
+          expect(best.score).toBeLessThan(99)
+        },
+      ),
+      { numRuns: 25 },
+    )
+    expect(BoxSearch.suits({ sheet: { w: 100, h: 100, margin: 0 }, gap: 1, pieces: [piece('d', ellipse(0, 0, 10))] })).toBe(false)
+  })
+})

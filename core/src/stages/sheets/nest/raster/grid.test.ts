@@ -1,0 +1,90 @@
+// The grid against a plain table of cells.
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { star } from '../../../../../test/arbitrary'
+import { boxHeight, boxWidth, mapPolygon, polygonBox, regionContains, type Polygon } from '../../../../base/geometry'
+import { SheetGrid } from './grid'
+import { makeMask, type Mask } from './mask'
+
+const COLS = 60
+const ROWS = 50
+
+const atOrigin = (shape: Polygon): Polygon => {
+  const b = polygonBox(shape)
+  return mapPolygon([1, 0, 0, 1, -b.minX, -b.minY], shape)
+}
+
+const maskOf = (shape: Polygon, cell = 1): Mask => {
+  const b = polygonBox(shape)
+  return makeMask(shape, cell, boxWidth(b), boxHeight(b))
+}
+
+function* cellsOf(mask: Mask): Generator<[number, number]> {
+  for (let r = 0; r < mask.rows; r++)
+    for (let i = mask.start[r]!; i < mask.start[r + 1]!; i += 2) for (let x = mask.runs[i]!; x <= mask.runs[i + 1]!; x++) yield [x, r]
+}
+
+describe('masks', () => {
+  it('hold every cell that the shape touches', () => {
+    fc.assert(
+      fc.property(star(12), (drawn) => {
+        const shape = atOrigin(drawn)
+        const cells = new Set([...cellsOf(maskOf(shape))].map(([x, y]) => `${x} ${y}`))
+        for (let x = 0.05; x < 24; x += 0.35)
+          for (let y = 0.05; y < 24; y += 0.35) if (regionContains([shape], x, y)) expect(cells.has(`${Math.floor(x)} ${Math.floor(y)}`)).toBe(true)
+        const { outer } = shape
+        for (let i = 0; i < outer.length; i += 2)
+          expect(
+            cells.has(
+              `${Math.min(Math.floor(outer[i]!), Math.ceil(boxWidth(polygonBox(shape))) - 1)} ${Math.min(Math.floor(outer[i + 1]!), Math.ceil(boxHeight(polygonBox(shape))) - 1)}`,
+            ),
+          ).toBe(true)
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  it('are finer on a finer grid: less card is lost along the edges', () => {
+    const shape = atOrigin({ outer: Float64Array.of(0, 0, 20, 3, 12, 22), holes: [] })
+    const area = (cell: number) => [...cellsOf(maskOf(shape, cell))].length * cell * cell
+    expect(area(0.25)).toBeLessThan(area(0.5))
+    expect(area(0.5)).toBeLessThan(area(1))
+  })
+})
+
+describe('places on a sheet', () => {
+  it('are the lowest, then leftmost that are free, as a table of cells says', () => {
+    fc.assert(
+      fc.property(fc.array(star(9), { minLength: 2, maxLength: 9 }), (shapes) => {
+        const grid = new SheetGrid(COLS, ROWS)
+        const table = new Uint8Array(COLS * ROWS)
+        for (const drawn of shapes) {
+          const mask = maskOf(atOrigin(drawn))
+          const cells = [...cellsOf(mask)]
+          const [w, h] = [Math.max(...cells.map((c) => c[0])) + 1, mask.rows]
+          let wanted = -1
+          search: for (let y = 0; y <= ROWS - h; y++)
+            for (let x = 0; x <= COLS - w; x++)
+              if (cells.every(([cx, cy]) => !table[(y + cy) * COLS + x + cx])) {
+                wanted = y * COLS + x
+                break search
+              }
+          const found = grid.findPlace(mask, COLS - w, ROWS - h)
+          expect(found).toBe(wanted)
+          if (found < 0) continue
+          const [x, y] = [found % COLS, Math.floor(found / COLS)]
+          for (const [cx, cy] of cells) table[(y + cy) * COLS + x + cx] = 1
+          grid.take(mask, x, y)
+        }
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('are none where the sheet is full', () => {
+    const grid = new SheetGrid(10, 10)
+    const all = maskOf({ outer: Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10), holes: [] })
+    grid.take(all, 0, 0)
+    expect(grid.findPlace(maskOf({ outer: Float64Array.of(0, 0, 1, 0, 1, 1, 0, 1), holes: [] }), 9, 9)).toBe(-1)
+  })
+})

@@ -1,0 +1,150 @@
+// Which pieces are to be cut of which paper, and the layout that comes of it.
+import { pathToRegion, polygonArea, polygonToPath } from '../../../base/geometry'
+import { colourName } from '../../layers'
+import { cutLayers, sameButSize, type CutLayer, type Paper, type Project } from '../../../project'
+import { fingerprint } from '../../../base'
+import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from '../nest/instance'
+import { cheapestMix, sheetOf, wholeSheet } from './sizes'
+
+/** An off-cut of the drawer, or a whole sheet of another size, that is cut before the sheets of a run's main size. */
+export interface Bin {
+  paper: Paper
+  offCut: { id: string; label: string } | null
+}
+
+/** Everything that is cut of one paper, in whatever sizes it is at hand. */
+export interface PaperRun {
+  /** Id of the paper of its first layer. */
+  id: string
+  /** In the size of which any number of sheets may be cut. */
+  paper: Paper
+  layers: CutLayer[]
+  instance: NestInstance
+  /** What the instance's off-cuts are, in their order. */
+  bins: Bin[]
+  /** Of the search for its first layout. */
+  seed: number
+  /** Names this run's inputs: equal fingerprints lead to equal layouts. */
+  fingerprint: string
+}
+
+/** A layout with the run it belongs to. */
+export interface NestedRun {
+  run: PaperRun
+  layout: NestLayout
+}
+
+const SEPARATOR = '/'
+
+/** Name of a part in an instance: layer and piece. */
+export const partId = (layerId: string, pieceId: string): string => `${layerId}${SEPARATOR}${pieceId}`
+
+/** The layer and the piece of a part's name. */
+export function splitPartId(id: string): { layerId: string; pieceId: string } {
+  const cut = id.lastIndexOf(SEPARATOR)
+  return { layerId: id.slice(0, cut), pieceId: id.slice(cut + 1) }
+}
+
+const STAND_IN = 'no-paper'
+
+/** Whether a run's paper only stands in for one that is not chosen yet. */
+export const isStandIn = (paper: Paper): boolean => paper.id.startsWith(STAND_IN)
+
+/** Stand-in for layers of a colour without a paper, so that their sheets can be planned too. */
+const standIn = (project: Project, colour: string): Paper => ({
+  id: `${STAND_IN}-${colour}`,
+  name: `${colourName(colour)}: no paper yet`,
+  colour,
+  finish: 'smooth',
+  gsm: 216,
+  thicknessMm: 0.29,
+  core: 'solid',
+  widthMm: project.drawer.cutter.bedWidthMm,
+  heightMm: project.drawer.cutter.bedHeightMm,
+  count: 0,
+  price: 0,
+  perPack: 1,
+  oneWay: false,
+  note: '',
+  offCuts: [],
+})
+
+/** Kept free along the edges of an off-cut, mm: it is laid on the mat by eye. */
+const OFF_CUT_RIM_MM = 3
+
+/** Off-cuts of a paper as sheets, small ones first: a large one may serve for something large. */
+export function offCutSheets(paper: Paper): OffCutSheet[] {
+  return paper.offCuts
+    .flatMap((offCut): OffCutSheet[] => {
+      const outline = pathToRegion(offCut.path)[0]
+      return outline ? [{ id: offCut.id, outline, margin: OFF_CUT_RIM_MM }] : []
+    })
+    .toSorted((a, b) => polygonArea(a.outline) - polygonArea(b.outline) || a.id.localeCompare(b.id))
+}
+
+/** One run per paper, its sizes together, in the order in which the papers first appear from the back; guests come after. */
+export function paperRuns(project: Project): PaperRun[] {
+  const groups: { paper: Paper; layers: CutLayer[] }[] = []
+  for (const layer of cutLayers(project)) {
+    const paper = layer.paper ?? standIn(project, layer.layer.colour)
+    const group = groups.find((g) => g.paper.id === paper.id || sameButSize(g.paper, paper))
+    if (group) group.layers.push(layer)
+    else groups.push({ paper, layers: [layer] })
+  }
+  return groups.map(({ paper, layers }) => paperRun(project, paper, layers))
+}
+
+/** A run as it is with the project's pins of now; nothing else of the project may have changed. */
+export const withPins = (run: PaperRun, project: Project): PaperRun => {
+  const instance = { ...run.instance, pinned: pinnedOf(project, run.layers) }
+  return { ...run, instance, fingerprint: nameOf({ ...run, instance }) }
+}
+
+function paperRun(project: Project, paper: Paper, layers: CutLayer[]): PaperRun {
+  const { plan, drawer } = project
+  const { rimMm } = drawer.cutter
+  const turns = paper.oneWay ? 'fixed' : plan.turns
+  const pieces = layers.flatMap(({ id, layer: { pieces, sharing }, copies }) =>
+    pieces.flatMap((piece): NestPiece[] => {
+      const shape = pathToRegion(piece.path)[0]
+      return shape ? [{ id: partId(id, piece.id), shape, qty: copies, turns, ...(sharing === 'any' ? {} : { sharing }), group: id }] : []
+    }),
+  )
+  const all = [...drawer.papers, ...plan.guests.flatMap((guest) => guest.papers), paper]
+  const sizes = all.filter((p, i) => (p.id === paper.id || sameButSize(p, paper)) && all.findIndex((other) => other.id === p.id) === i)
+  const scraps = plan.useOffCuts ? sizes.flatMap((size) => offCutSheets(size).map((sheet) => ({ paper: size, sheet }))) : []
+  scraps.sort((a, b) => polygonArea(a.sheet.outline) - polygonArea(b.sheet.outline))
+  const offCuts = scraps.map(({ sheet }) => sheet)
+  const { main, others } = cheapestMix(sizes, { gap: plan.gapMm, pieces, offCuts }, rimMm)
+  const instance: NestInstance = {
+    sheet: sheetOf(main, rimMm),
+    gap: plan.gapMm,
+    pieces,
+    offCuts: [...offCuts, ...others.map((size, n) => wholeSheet(size, n, rimMm))],
+    pinned: pinnedOf(project, layers),
+  }
+  const bins = [
+    ...scraps.map((scrap): Bin => ({ paper: scrap.paper, offCut: scrap.paper.offCuts.find((offCut) => offCut.id === scrap.sheet.id)! })),
+    ...others.map((size): Bin => ({ paper: size, offCut: null })),
+  ]
+  const run = { id: paper.id, paper: main, layers, instance, bins, seed: plan.layoutSeeds[paper.id] ?? 1 }
+  return { ...run, fingerprint: nameOf(run) }
+}
+
+const nameOf = ({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>): string =>
+  fingerprint([
+    instance.sheet,
+    instance.gap,
+    instance.pieces[0]?.turns,
+    instance.pinned,
+    layers.map(({ id, copies, layer }) => [id, copies, layer.pieces, layer.sharing]),
+    (instance.offCuts ?? []).map(({ id, margin, outline }) => [id, margin, polygonToPath(outline)]),
+    seed,
+  ])
+
+/** Pins of the pieces of some layers. */
+function pinnedOf(project: Project, layers: readonly CutLayer[]): Placement[] {
+  return project.plan.pins
+    .filter((pin) => layers.some(({ id, layer, copies }) => id === pin.layerId && pin.copy < copies && layer.pieces.some((piece) => piece.id === pin.pieceId)))
+    .map(({ layerId, pieceId, ...place }) => ({ id: partId(layerId, pieceId), ...place }))
+}

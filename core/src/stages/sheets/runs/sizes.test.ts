@@ -1,0 +1,122 @@
+import { describe, expect, it } from 'vitest'
+import { plate, stack } from '../../../../test/stack'
+import { expectLegal } from '../../../../test/legal-layout'
+import { rectangle } from '../../../base/geometry'
+import { newPaper } from '../../paper'
+import { assignPaper, setPin, setPlan, takeSizes, type Paper, type Project } from '../../../project'
+import { check, derive, mendProject } from '../../../planner'
+import { cheapestMix, loadTag, loads, nestProject, paperRuns, sheetsNeeded, withPins, type NestPiece } from '../index'
+
+const RIM = 5
+const size = (id: string, widthMm: number, heightMm: number, price: number, count = 9): Paper => ({
+  ...newPaper('Dune', []),
+  id,
+  widthMm,
+  heightMm,
+  price,
+  count,
+})
+const square = (side: number, qty: number): NestPiece => ({ id: `s${side}`, shape: rectangle(0, 0, side, side), qty, turns: 'quarter' })
+const mixOf = (sizes: Paper[], ...pieces: NestPiece[]) => {
+  const { main, others } = cheapestMix(sizes, { gap: 2, pieces }, RIM)
+  return [main.id, ...others.map((paper) => paper.id)]
+}
+
+describe('a paper in several sizes', () => {
+  const large = size('large', 310, 310, 1)
+  const small = size('small', 160, 160, 0.3)
+
+  it('is cut of the cheapest sheets that take the pieces', () => {
+    expect(mixOf([large, small], square(140, 1))).toEqual(['small'])
+    expect(mixOf([large, small], square(140, 3))).toEqual(['small'])
+    // Four small ones would be dearer than the large one that takes all four.
+    expect(mixOf([large, small], square(140, 4))).toEqual(['large'])
+    expect(mixOf([large, small], square(140, 5))).toEqual(['large', 'small'])
+    expect(mixOf([large, small], square(200, 1))).toEqual(['large'])
+  })
+
+  it('is cut of what is at hand before anything is bought', () => {
+    expect(mixOf([large, { ...small, count: 0 }], square(140, 1))).toEqual(['large'])
+    expect(
+      mixOf(
+        [
+          { ...large, count: 0 },
+          { ...small, count: 4 },
+        ],
+        square(140, 4),
+      ),
+    ).toEqual(['small'])
+  })
+
+  it('goes by area where no prices are known', () => {
+    const free = [large, small].map((paper) => ({ ...paper, price: 0 }))
+    expect(mixOf(free, square(140, 1))).toEqual(['small'])
+    expect(mixOf(free, square(140, 4))).toEqual(['large'])
+  })
+
+  it('keeps to the large size where a piece fits on none', () => {
+    expect(mixOf([small, large], square(400, 1))).toEqual(['large'])
+  })
+
+  const work = (sizes: Paper[]): Project => {
+    const layers = Array.from({ length: 5 }, (_, i) => plate(`l${i}`, 0, [0, 0, 140, 140]))
+    const project = setPlan(stack('free', ...layers), { turns: 'quarter', gapMm: 2 })
+    const ids = layers.map((layer) => layer.id)
+    const withRim = { ...project, drawer: { ...project.drawer, cutter: { ...project.drawer.cutter, rimMm: RIM } } }
+    return assignPaper(withRim, ids, sizes[0]!, sizes)
+  }
+
+  it('makes loads of both sizes with tags of their own, and counts each in its own size', () => {
+    const project = work([large, small])
+    expect(project.drawer.papers.map((paper) => paper.id)).toEqual(['large', 'small'])
+    const { runs } = nestProject(project)
+    expect(runs).toHaveLength(1)
+    expectLegal(runs[0]!.run.instance, runs[0]!.layout)
+    const list = loads(project, runs)
+    expect(list.map((load) => [load.id, load.paper.id, load.widthMm, load.onOffCut]).toSorted()).toEqual([
+      ['large-1', 'large', 310, null],
+      ['small-1', 'small', 160, null],
+    ])
+    expect(new Set(list.map(loadTag)).size).toBe(2)
+    expect(
+      sheetsNeeded(list)
+        .map((need) => [need.paper.id, need.sheets, need.cost])
+        .toSorted(),
+    ).toEqual([
+      ['large', 1, 1],
+      ['small', 1, 0.3],
+    ])
+    // Files and steps know both.
+    const derived = derive(project, [large, small])
+    expect(derived.assembly.steps.filter((step) => step.kind === 'cut')).toHaveLength(2)
+    expect(derived.left.every((left) => ['large', 'small'].includes(left.paperId))).toBe(true)
+  })
+
+  it('stays with its mix when a piece is pinned', () => {
+    const project = work([large, small])
+    const [run] = paperRuns(project)
+    const pinned = setPin(project, { layerId: 'l2', pieceId: project.layers[2]!.pieces[0]!.id, copy: 0, sheet: 0, x: 20, y: 20, rotation: 0 })
+    expect(withPins(run!, pinned)).toEqual(paperRuns(pinned)[0])
+    expect(withPins(run!, pinned).fingerprint).not.toBe(run!.fingerprint)
+  })
+
+  it('is found in the drawer later, where that saves something', () => {
+    const project = work([large])
+    const snag = check(project, [large, small]).find((s) => s.code === 'other-size-at-hand')!
+    expect(snag.message).toBe(
+      'The drawer holds Dune in 160 × 160 mm too: cutting of 310 × 310 mm and 160 × 160 mm together costs less, or less has to be bought.',
+    )
+    const mended = mendProject(project, snag.mend!.action, [large, small])
+    expect(mended).toEqual(takeSizes(project, [large, small], ['small']))
+    expect(check(mended, [large, small]).map((s) => s.code)).not.toContain('other-size-at-hand')
+    const dear = { ...small, price: 2 }
+    expect(check(project, [large, dear]).map((s) => s.code)).not.toContain('other-size-at-hand')
+  })
+
+  it('comes in packs', () => {
+    const project = work([{ ...large, count: 0, perPack: 10 }])
+    const [need] = sheetsNeeded(loads(project, nestProject(project).runs))
+    expect(need).toMatchObject({ sheets: 2, buy: 2, packs: 1 })
+    expect(check(project).find((s) => s.code === 'short-of-paper')!.message).toContain('buy 1 pack of 10.')
+  })
+})

@@ -1,0 +1,46 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import type { NestLayout } from '@feuillet/core/stages/sheets'
+import { memoryStore } from '../../test/desk'
+
+const store = memoryStore()
+vi.mock('./storage', () => ({ sharedStore: store }))
+const layout = (score: number): NestLayout => ({ placements: [], sheets: 1, score, utilisation: 0.5 })
+
+beforeEach(() => {
+  vi.resetModules()
+  store.kept.clear()
+})
+
+describe('layouts found by longer searches', () => {
+  it('come back on the next visit, the newest of a name', async () => {
+    const { keepLayout } = await import('./layouts')
+    await keepLayout('a', layout(0.9))
+    await keepLayout('a', layout(0.5))
+    vi.resetModules()
+    const again = await import('./layouts')
+    expect([...(await again.foundLayouts())]).toEqual([['a', layout(0.5)]])
+  })
+
+  it('are kept up to a number, the longest unused first to go', async () => {
+    const { foundLayouts, keepLayout } = await import('./layouts')
+    for (let k = 0; k < 61; k++) await keepLayout(`k${k}`, layout(k))
+    await keepLayout('k1', layout(7))
+    await keepLayout('last', layout(8))
+    const names = [...(await foundLayouts()).keys()]
+    expect(names).toHaveLength(60)
+    expect(names.slice(-2)).toEqual(['k1', 'last'])
+    expect(names).not.toContain('k0')
+    expect(names).not.toContain('k2')
+  })
+
+  it('are none where the browser keeps nothing, and that is no error', async () => {
+    const { foundLayouts, keepLayout } = await import('./layouts')
+    const get = vi.spyOn(store, 'getItem').mockRejectedValue(new Error('blocked'))
+    const set = vi.spyOn(store, 'setItem').mockRejectedValue(new Error('blocked'))
+    expect((await foundLayouts()).size).toBe(0)
+    await keepLayout('a', layout(1))
+    expect((await foundLayouts()).size).toBe(1)
+    get.mockRestore()
+    set.mockRestore()
+  })
+})

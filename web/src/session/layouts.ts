@@ -1,0 +1,26 @@
+// Layouts that a longer search or the maker's hand found, by the fingerprint of their run: derived, so never part of a
+// project, but worth keeping between visits.
+import type { NestLayout } from '@feuillet/core/stages/sheets'
+import { sharedStore } from './storage'
+
+const KEEP = 60
+let known: Map<string, NestLayout> | undefined
+
+export async function foundLayouts(): Promise<Map<string, NestLayout>> {
+  if (!known) {
+    try {
+      known = new Map((await sharedStore.getItem<[string, NestLayout][]>('layouts')) ?? [])
+    } catch {
+      known = new Map()
+    }
+  }
+  return known
+}
+
+export async function keepLayout(fingerprint: string, layout: NestLayout): Promise<void> {
+  const map = await foundLayouts()
+  map.delete(fingerprint)
+  map.set(fingerprint, layout)
+  for (const key of [...map.keys()].slice(0, Math.max(0, map.size - KEEP))) map.delete(key)
+  await sharedStore.setItem('layouts', [...map]).catch(() => undefined)
+}

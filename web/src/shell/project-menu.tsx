@@ -1,0 +1,68 @@
+import { DropdownMenu } from 'radix-ui'
+import { ChevronDown } from 'lucide-react'
+import { useRef, useState } from 'react'
+import { projectFileName, writeProject } from '@feuillet/core/project'
+import { menuItem } from '../ui/index'
+import { change } from '../state/edits'
+import { saveFile } from '../session/save-file'
+import { selectProject } from '../state/selectors'
+import { useAppDispatch, useAppSelector } from '../state/store'
+import { looked } from '../state/view'
+
+/** The project's name, with what can be done to the whole of it. */
+export function ProjectMenu() {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const [naming, setNaming] = useState(false)
+  const renaming = useRef(false)
+  const rename = (name: string) => {
+    setNaming(false)
+    if (name.trim() && name.trim() !== project.name) dispatch(change('rename the project', (p) => ({ ...p, name: name.trim() })))
+  }
+  if (naming)
+    return (
+      <input
+        autoFocus
+        aria-label="Name of the project"
+        defaultValue={project.name}
+        className="w-32"
+        onBlur={(event) => rename(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') rename(event.currentTarget.value)
+          if (event.key === 'Escape') setNaming(false)
+        }}
+      />
+    )
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="flex min-w-0 items-center gap-1 text-soft hover:text-ink" aria-label={`Project: ${project.name}`}>
+        <span className="truncate">{project.name}</span>
+        <ChevronDown size={14} className="shrink-0" />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={6}
+          className="z-20 min-w-48 border border-ink bg-sheet py-1"
+          onCloseAutoFocus={(event) => {
+            if (!renaming.current) return
+            // The field takes the focus, and not the button that the menu would give it back to.
+            event.preventDefault()
+            renaming.current = false
+            setNaming(true)
+          }}
+        >
+          <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
+            Rename
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={menuItem} onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}>
+            Save as a project file
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={menuItem} onSelect={() => dispatch(looked({ keys: true }))}>
+            All keys
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  )
+}

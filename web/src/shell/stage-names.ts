@@ -1,0 +1,12 @@
+import type { Stage } from '@feuillet/core/project'
+
+/** The stages as makers read them. */
+export const stageName: Record<Stage, string> = {
+  measure: 'Measure',
+  layers: 'Layers',
+  paper: 'Paper',
+  sheets: 'Sheets',
+  depth: 'Depth',
+  assembly: 'Assembly',
+  journal: 'Journal',
+}

@@ -1,0 +1,90 @@
+import { Redo2, Undo2 } from 'lucide-react'
+import { Link } from 'react-router'
+import type { Stage } from '@feuillet/core/project'
+import { change } from '../state/edits'
+import { ProjectMenu } from './project-menu'
+import { selectProject, selectStages, type StageState } from '../state/selectors'
+import { stageName } from './stage-names'
+import { useAppDispatch, useAppSelector } from '../state/store'
+import { looked } from '../state/view'
+import { redone, undone } from '../state/document'
+
+const marks: Record<StageState, string> = { untouched: '○', 'under way': '◐', 'in order': '●' }
+
+export function TopBar({ stage }: { stage: Stage }) {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const stages = useAppSelector(selectStages)
+  const { past, future, saved } = useAppSelector((state) => state.work)
+  const tool = 'inline-flex h-7 min-w-8 items-center justify-center border border-line bg-panel px-2 hover:bg-sheet'
+  return (
+    <header className="col-span-2 flex min-w-0 items-end gap-3 bg-ground pr-3">
+      <div className="flex w-[240px] shrink-0 items-center gap-2 self-center pl-3">
+        <Link to="/" aria-label="To the shelf of projects" className="flex items-center gap-1.5">
+          <img src="/mark.svg" alt="" width={24} height={24} />
+          <span className="font-head text-[19px] font-bold">Feuillet</span>
+        </Link>
+        <ProjectMenu />
+      </div>
+      <nav aria-label="Stages" className="flex min-w-0 flex-1 items-end gap-1">
+        {stages.map(({ stage: name, state, snags, stops }, i) => (
+          <Link
+            key={name}
+            to={`../${name}`}
+            relative="path"
+            aria-current={name === stage ? 'page' : undefined}
+            title={`${stageName[name]} (${i + 1}): ${state}${snags ? `, ${snags} snags` : ''}`}
+            className={`clip-tab flex min-w-0 items-center gap-1.5 px-2.5 font-semibold ${name === stage ? 'h-[46px] bg-panel' : 'mb-1.5 h-10 bg-[#c6c8c3] hover:bg-[#cfd1cc]'}`}
+          >
+            <span aria-hidden className="text-[12px]">
+              {marks[state]}
+            </span>
+            <span className="truncate">{stageName[name]}</span>
+            {snags > 0 && (
+              <span className={`measure px-1.5 text-[12px] text-white ${stops > 0 ? 'bg-crimson' : 'bg-ochre'}`} aria-label={`${snags} snags`}>
+                {stops > 0 ? '■' : '▲'} {snags}
+              </span>
+            )}
+          </Link>
+        ))}
+      </nav>
+      <div className="flex shrink-0 items-center gap-1.5 self-center">
+        {saved !== 'saved' && (
+          <span className={`text-[12px] ${saved === 'failed' ? 'text-crimson' : 'text-soft'}`}>{saved === 'failed' ? '■ not saved' : 'saving…'}</span>
+        )}
+        <button
+          type="button"
+          className={tool}
+          disabled={past.length === 0}
+          aria-label="Undo"
+          title={past.length ? `Undo: ${past.at(-1)!.label} (Ctrl+Z)` : 'Nothing to undo'}
+          onClick={() => dispatch(undone())}
+        >
+          <Undo2 size={15} />
+        </button>
+        <button
+          type="button"
+          className={tool}
+          disabled={future.length === 0}
+          aria-label="Redo"
+          title={future.length ? `Redo: ${future.at(-1)!.label} (Ctrl+Shift+Z)` : 'Nothing to redo'}
+          onClick={() => dispatch(redone())}
+        >
+          <Redo2 size={15} />
+        </button>
+        <button
+          type="button"
+          className={`${tool} measure`}
+          aria-label={`Units: ${project.unit}`}
+          title="Switch between mm and inches"
+          onClick={() => dispatch(change('units', (p) => ({ ...p, unit: p.unit === 'mm' ? 'in' : 'mm' })))}
+        >
+          {project.unit}
+        </button>
+        <button type="button" className={`${tool} gap-2 whitespace-nowrap`} onClick={() => dispatch(looked({ finding: true }))}>
+          Find <span className="measure text-[12px] text-soft">Ctrl K</span>
+        </button>
+      </div>
+    </header>
+  )
+}

@@ -1,0 +1,127 @@
+import { useNavigate } from 'react-router'
+import { setPlan, tickStep } from '@feuillet/core/project'
+import { formatMinutes } from '@feuillet/core/base/units'
+import { change } from '../../state/edits'
+import { selectDerived, selectProject, selectView } from '../../state/selectors'
+import { StageFrame } from '../../shell/stage-frame'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { looked } from '../../state/view'
+import { Button, Choice, Figure, Figures, Heading } from '../../ui/index'
+import { StepRow } from './step-row'
+import { TimeChart } from './time-chart'
+
+export default function AssemblyScreen() {
+  const dispatch = useAppDispatch()
+  const navigate = useNavigate()
+  const project = useAppSelector(selectProject)
+  const derived = useAppSelector(selectDerived)
+  const view = useAppSelector(selectView)
+  const { plan, progress, drawer } = project
+  const steps = derived?.assembly.steps ?? []
+  const next = steps.find((step) => !progress.done.includes(step.id))
+  const picked = steps.find((step) => step.id === view.stepId) ?? next
+  const done = steps.filter((step) => progress.done.includes(step.id)).length
+  const left = steps.filter((step) => !progress.done.includes(step.id) && step.needs.includes('hands')).reduce((sum, step) => sum + step.minutes, 0)
+  const set = (label: string, patch: Partial<typeof plan>) => dispatch(change(label, (p) => setPlan(p, patch)))
+  return (
+    <StageFrame
+      title="Assembly"
+      lead={
+        steps.length ? `${done} of ${steps.length} steps done.` : derived ? 'Steps follow from the layers and their joints; there are none yet.' : 'Computing…'
+      }
+      panel={
+        <>
+          {picked && (
+            <Heading title={picked.title}>
+              <p>{picked.detail}</p>
+              {picked.caution && (
+                <p className="mt-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13.5px]">
+                  <span aria-hidden>▲ </span>
+                  {picked.caution}
+                </p>
+              )}
+            </Heading>
+          )}
+          {derived && (
+            <Heading title="Time">
+              <Figures>
+                <Figure name="From start to end" value={formatMinutes(derived.assembly.minutes)} basis="Cutter and hands side by side, drying included" />
+                <Figure
+                  name="Your hands"
+                  value={formatMinutes(derived.assembly.handsMinutes)}
+                  basis="8 s a pad, 10 s a glued part and 1 s a cm, 1.5 s an opening to weed"
+                />
+                <Figure name="Hands still to go" value={formatMinutes(left)} />
+              </Figures>
+            </Heading>
+          )}
+          <Heading title="How you work">
+            <div className="grid gap-2">
+              <Choice
+                label="Build direction"
+                value={plan.direction}
+                options={[
+                  { value: 'face-up', label: 'face up', title: 'Each layer is laid on the stack from above' },
+                  { value: 'face-down', label: 'face down', title: 'Front layer first, each next one laid on its back' },
+                ]}
+                onChange={(direction) => set('build direction', { direction })}
+              />
+              <label className="flex items-center justify-between gap-3">
+                <span className="text-soft">Line up by</span>
+                <select
+                  className="w-40"
+                  value={plan.alignment}
+                  onChange={(event) => set('alignment', { alignment: event.target.value as typeof plan.alignment })}
+                >
+                  <option value="corner-jig">corner jig</option>
+                  <option value="centre-mark">centre mark</option>
+                  <option value="one-edge">one edge</option>
+                  <option value="by-eye">eye, hover and drop</option>
+                </select>
+              </label>
+              <label className="flex items-center justify-between gap-3">
+                <span className="text-soft">Glue</span>
+                <select className="w-40" value={plan.adhesiveId ?? ''} onChange={(event) => set('glue', { adhesiveId: event.target.value })}>
+                  {drawer.adhesives.map((a) => (
+                    <option key={a.id} value={a.id}>
+                      {a.name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            </div>
+          </Heading>
+          <p className="text-[13px] text-soft">Follow the labels of glue, blades and lights, and local rules; ask a qualified person where unsure.</p>
+        </>
+      }
+      actions={
+        <>
+          <Button look="main" disabled={steps.length === 0} onClick={() => void navigate('../bench', { relative: 'path' })}>
+            To the bench
+          </Button>
+          <Button disabled={done === 0} onClick={() => dispatch(change('untick all', (p) => ({ ...p, progress: { ...p.progress, done: [] } })))}>
+            Untick all
+          </Button>
+        </>
+      }
+    >
+      {steps.length > 0 && (
+        <TimeChart steps={steps} total={derived!.assembly.minutes} done={progress.done} picked={picked?.id} onPick={(stepId) => dispatch(looked({ stepId }))} />
+      )}
+      <ol className="min-h-0 flex-1 overflow-y-auto px-5 pb-4" aria-label="Steps">
+        {steps.map((step, i) => (
+          <StepRow
+            key={step.id}
+            step={step}
+            number={i + 1}
+            done={progress.done.includes(step.id)}
+            isNext={step.id === next?.id}
+            picked={step.id === picked?.id}
+            onPick={() => dispatch(looked({ stepId: step.id, ...(step.layerId ? { layerId: step.layerId } : {}) }))}
+            onTick={(ticked) => dispatch(change(`${ticked ? 'tick' : 'untick'} “${step.title}”`, (p) => tickStep(p, step.id, ticked)))}
+          />
+        ))}
+      </ol>
+    </StageFrame>
+  )
+}

@@ -1,0 +1,56 @@
+import { memo } from 'react'
+import type { Step } from '@feuillet/core/stages/assembly'
+import { colourOf, findLayer, folioOf } from '@feuillet/core/project'
+import { formatMinutes } from '@feuillet/core/base/units'
+import { selectDerived, selectProject } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
+import { FolioTab } from '../../ui/index'
+
+interface Props {
+  step: Step
+  number: number
+  done: boolean
+  isNext: boolean
+  picked: boolean
+  onPick: () => void
+  onTick: (ticked: boolean) => void
+}
+
+export const StepRow = memo(function StepRow({ step, number, done, isNext, picked, onPick, onTick }: Props) {
+  const project = useAppSelector(selectProject)
+  const load = useAppSelector(selectDerived)?.loads.find((l) => l.id === step.loadId)
+  const layer = findLayer(project, step.layerId)
+  return (
+    <li className={`flex items-center gap-3 border-b border-line ${picked ? 'bg-panel' : ''}`} data-step={step.id}>
+      <input type="checkbox" className="ml-2" checked={done} onChange={(event) => onTick(event.target.checked)} aria-label={`Done: ${step.title}`} />
+      <button
+        type="button"
+        onClick={onPick}
+        className={`flex min-w-0 flex-1 items-center gap-3 py-1.5 pr-2 text-left ${done ? 'text-soft line-through decoration-1' : ''}`}
+      >
+        <span className="measure w-6 text-right text-[12.5px] text-soft no-underline">{number}</span>
+        {layer ? (
+          <FolioTab folio={folioOf(project, layer.id)} colour={colourOf(project, layer)} size={22} />
+        ) : load ? (
+          <FolioTab folio={load.folios[0] ?? null} colour={load.paper.colour} size={22} />
+        ) : (
+          <span className="w-[22px] text-center text-soft">{step.needs.length === 0 ? '◷' : '·'}</span>
+        )}
+        <span className={`min-w-0 flex-1 truncate ${isNext ? 'font-semibold' : ''}`}>
+          {isNext && <span className="text-plum">next: </span>}
+          {step.title}
+          {step.caution && (
+            <span className="text-ochre" title={step.caution}>
+              {' '}
+              ▲
+            </span>
+          )}
+        </span>
+        <span className="measure text-[12.5px] whitespace-nowrap text-soft" title={`starts at ${formatMinutes(step.startMin)}`}>
+          {step.needs.length === 0 ? 'wait ' : ''}
+          {formatMinutes(step.minutes)}
+        </span>
+      </button>
+    </li>
+  )
+})

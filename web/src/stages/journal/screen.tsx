@@ -1,0 +1,242 @@
+import { lazy, Suspense, useEffect, useState } from 'react'
+import { costSoFar, minutesSpent, runningStage, startTimer, stopTimer } from '@feuillet/core/stages/journal'
+import { setPlan, STAGES } from '@feuillet/core/project'
+import type { LeftOver } from '@feuillet/core/stages/sheets'
+import { formatMinutes } from '@feuillet/core/base/units'
+import { change } from '../../state/edits'
+import { selectDerived, selectProject } from '../../state/selectors'
+import { StageFrame } from '../../shell/stage-frame'
+import { stageName } from '../../shell/stage-names'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../ui/index'
+import { openLoads, takeSheets } from './take-sheets'
+
+const CostChart = lazy(() => import('./cost-chart'))
+
+/** The time now, kept up every second while something runs. */
+function useNow(running: boolean): number {
+  const [now, setNow] = useState(() => Date.now())
+  useEffect(() => {
+    if (!running) return
+    const timer = setInterval(() => setNow(Date.now()), 1000)
+    return () => clearInterval(timer)
+  }, [running])
+  return now
+}
+
+export default function JournalScreen() {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const derived = useAppSelector(selectDerived)
+  const { stock } = useAppSelector((state) => state.work)
+  const running = runningStage(project)
+  const now = useNow(running !== null)
+  const spent = derived ? costSoFar(project, derived.depth, now) : null
+  const money = (value: number) => `${value.toFixed(2)} ${project.drawer.currency}`
+  const planned: Partial<Record<(typeof STAGES)[number], number>> = derived
+    ? { sheets: derived.loads.reduce((sum, load) => sum + load.minutes, 0), assembly: derived.assembly.handsMinutes }
+    : {}
+  const used = new Map<string, number>()
+  for (const use of project.journal.sheetsUsed) used.set(use.paperId, (used.get(use.paperId) ?? 0) + use.count)
+  const open = (derived?.needed ?? []).map((need) => ({ ...need, open: Math.max(0, need.sheets - (used.get(need.paper.id) ?? 0)) }))
+  const guests = derived?.paperForGuests ?? 0
+  const keepable = derived?.left ?? []
+  const [choices, setChoices] = useState<ReadonlyMap<string, boolean>>(new Map())
+  const leftKey = (left: LeftOver) => `${left.loadId} ${left.id}`
+  const keeps = (left: LeftOver) => choices.get(leftKey(left)) ?? left.kind === 'clean'
+  const toTake = openLoads(open, derived?.loads ?? [], stock)
+  return (
+    <StageFrame
+      title="Journal"
+      lead={running ? `The clock runs for ${stageName[running]}.` : 'What it takes, while you do it.'}
+      panel={
+        <>
+          <Heading title="Cost so far">
+            {spent ? (
+              <Figures>
+                <Figure name="Paper" value={money(spent.paper)} basis="Sheets noted as used at the drawer's prices" />
+                <Figure name="Foam" value={money(spent.foam)} basis="Pads of the pad steps that are ticked off" />
+                <Figure name="Hands" value={money(spent.hands)} basis="All clocks at the hourly rate" />
+                <Figure name="In all" value={money(spent.total)} />
+              </Figures>
+            ) : (
+              <p className="text-soft">Computing…</p>
+            )}
+          </Heading>
+          {derived && (
+            <Heading title="Planned">
+              <Figures>
+                <Figure
+                  name="Paper"
+                  value={money(derived.cost.paper)}
+                  basis={
+                    project.plan.cutWith
+                      ? `It is cut and paid for along with “${project.plan.cutWith.name}”`
+                      : guests > 0
+                        ? `Every sheet that is cut into, whole; ${money(guests)} of it for the projects cut along, by area`
+                        : 'Every sheet that is cut into, whole'
+                  }
+                />
+                <Figure name="Foam" value={money(derived.cost.foam)} />
+                <Figure name="Hands" value={money(derived.cost.hands)} basis="Planned minutes of handwork at the hourly rate" />
+                <Figure name="In all" value={money(derived.cost.total)} />
+                {project.plan.batch > 1 && (
+                  <Figure
+                    name={`Each of ${project.plan.batch}`}
+                    value={money((derived.cost.total - guests) / project.plan.batch)}
+                    basis="All of it shared evenly, without what is cut along"
+                  />
+                )}
+              </Figures>
+              <div className="mt-2">
+                <NumberField
+                  label="An hour of hands"
+                  unitHint={project.drawer.currency}
+                  value={project.plan.hourlyRate}
+                  min={0}
+                  max={500}
+                  onChange={(hourlyRate) => dispatch(change('hourly rate', (p) => setPlan(p, { hourlyRate })))}
+                />
+              </div>
+            </Heading>
+          )}
+          {keepable.length > 0 && toTake.length > 0 && (
+            <Heading title="Off-cuts to keep">
+              <p className="mb-1 text-[13px] text-soft">They go back into the drawer when the sheets are noted; next layouts use them first.</p>
+              <ul className="grid max-h-44 gap-1 overflow-y-auto">
+                {keepable.map((left) => (
+                  <li key={leftKey(left)}>
+                    <Switch label={left.label} checked={keeps(left)} onChange={(on) => setChoices(new Map(choices).set(leftKey(left), on))} />
+                  </li>
+                ))}
+              </ul>
+            </Heading>
+          )}
+          <Heading title="Note">
+            <textarea
+              key={project.journal.note}
+              aria-label="Note"
+              className="h-24 w-full border border-line bg-sheet p-2"
+              placeholder="Settings that worked, what to do otherwise next time"
+              defaultValue={project.journal.note}
+              onBlur={(event) =>
+                event.target.value !== project.journal.note && dispatch(change('note', (p) => ({ ...p, journal: { ...p.journal, note: event.target.value } })))
+              }
+            />
+          </Heading>
+        </>
+      }
+      actions={
+        <Button
+          look="main"
+          disabled={toTake.length === 0}
+          onClick={() => dispatch(takeSheets(toTake, keepable.filter(keeps)))}
+          title="Takes them out of the shared drawer"
+        >
+          Note sheets as used
+        </Button>
+      }
+    >
+      <div className="min-h-0 flex-1 overflow-y-auto px-6 py-4">
+        <h2 className="mb-2 text-[17px]">Clock per stage</h2>
+        <table className="w-full bg-panel text-left">
+          <thead className="text-soft">
+            <tr className="border-b border-line">
+              <th className="px-3 py-1.5 font-normal">stage</th>
+              <th className="px-3 text-right font-normal">planned</th>
+              <th className="px-3 text-right font-normal">so far</th>
+              <th className="w-28" />
+            </tr>
+          </thead>
+          <tbody>
+            {STAGES.map((stage) => (
+              <tr key={stage} className="border-b border-line">
+                <td className="px-3 py-1.5 font-semibold">{stageName[stage]}</td>
+                <td className="measure px-3 text-right">{planned[stage] ? formatMinutes(planned[stage]) : '–'}</td>
+                <td className="measure px-3 text-right" data-testid={`spent-${stage}`}>
+                  {formatMinutes(minutesSpent(project, stage, now))}
+                </td>
+                <td className="px-3 text-right">
+                  {running === stage ? (
+                    <Button small look="main" onClick={() => dispatch(change(`stop the clock of ${stage}`, (p) => stopTimer(p, Date.now())))}>
+                      Stop
+                    </Button>
+                  ) : (
+                    <Button
+                      small
+                      aria-label={`Start the clock of ${stageName[stage]}`}
+                      onClick={() => dispatch(change(`start the clock of ${stage}`, (p) => startTimer(p, stage, Date.now())))}
+                    >
+                      Start
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {project.journal.runs.length > 0 && (
+          <section className="mt-5">
+            <h2 className="mb-2 text-[17px]">Runs of the cutter</h2>
+            <table className="w-full bg-panel text-left">
+              <thead className="text-soft">
+                <tr className="border-b border-line">
+                  <th className="px-3 py-1.5 font-normal">when</th>
+                  <th className="px-3 font-normal">paper</th>
+                  <th className="px-3 text-right font-normal">passes</th>
+                  <th className="px-3 text-right font-normal">machine time</th>
+                  <th className="px-3 font-normal">came out</th>
+                </tr>
+              </thead>
+              <tbody>
+                {project.journal.runs.map((run) => (
+                  <tr key={`${run.loadId} ${run.startedAt} ${run.outcome}`} className="border-b border-line" data-run={run.loadId}>
+                    <td className="measure px-3 py-1">{new Date(run.startedAt).toLocaleString()}</td>
+                    <td className="px-3">{run.paper}</td>
+                    <td className="measure px-3 text-right">{run.passes}</td>
+                    <td className="measure px-3 text-right">{formatMinutes(run.minutes)}</td>
+                    <td className="px-3">{run.outcome === 'cut' ? '✓ cut through' : run.outcome === 'partly' ? '▲ only partly' : 'cancelled'}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+        )}
+        <div className="mt-5 grid grid-cols-2 gap-6">
+          <section>
+            <h2 className="mb-2 text-[17px]">Sheets</h2>
+            <table className="w-full bg-panel text-left">
+              <thead className="text-soft">
+                <tr className="border-b border-line">
+                  <th className="px-3 py-1.5 font-normal">paper</th>
+                  <th className="px-3 text-right font-normal">planned</th>
+                  <th className="px-3 text-right font-normal">used</th>
+                </tr>
+              </thead>
+              <tbody>
+                {open.map((need) => (
+                  <tr key={need.paper.id} className="border-b border-line">
+                    <td className="px-3 py-1">
+                      <span aria-hidden className="mr-2 inline-block h-3 w-3 border border-line align-[-1px]" style={{ background: need.paper.colour }} />
+                      {need.paper.name}
+                    </td>
+                    <td className="measure px-3 text-right">{need.sheets}</td>
+                    <td className="measure px-3 text-right">{used.get(need.paper.id) ?? 0}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+          <section>
+            <h2 className="mb-2 text-[17px]">Cost, planned and so far</h2>
+            {derived && spent && (
+              <Suspense fallback={<p className="text-soft">Drawing…</p>}>
+                <CostChart planned={derived.cost} spent={spent} currency={project.drawer.currency} />
+              </Suspense>
+            )}
+          </section>
+        </div>
+      </div>
+    </StageFrame>
+  )
+}
