@@ -6,16 +6,32 @@ const core = (names) => `^core/src/(${names.join('|')})/`
 const stageRules = stages.map((name, i) => ({
   name: `${name}-uses-earlier-only`,
   severity: 'error',
-  comment: 'A stage may use base, the project and earlier stages; of what is read and written only the types.',
+  comment:
+    'A stage may use base, the project and earlier stages; of what is read and written only the types.',
   from: { path: stage([name]) },
-  to: { path: [...(i + 1 < stages.length ? [stage(stages.slice(i + 1))] : []), core(['planner', 'io/exports', 'demo'])] },
+  to: {
+    path: [
+      ...(i + 1 < stages.length ? [stage(stages.slice(i + 1))] : []),
+      core(['planner', 'io/exports', 'demo']),
+    ],
+  },
 }))
 
 module.exports = {
   forbidden: [
     ...stageRules,
-    { name: 'base-uses-base', severity: 'error', from: { path: core(['base']) }, to: { path: '^core/src/', pathNot: core(['base']) } },
-    { name: 'project-uses-base', severity: 'error', from: { path: core(['project']) }, to: { path: '^core/src/', pathNot: core(['base', 'project']) } },
+    {
+      name: 'base-uses-base',
+      severity: 'error',
+      from: { path: core(['base']) },
+      to: { path: '^core/src/', pathNot: core(['base']) },
+    },
+    {
+      name: 'project-uses-base',
+      severity: 'error',
+      from: { path: core(['project']) },
+      to: { path: '^core/src/', pathNot: core(['base', 'project']) },
+    },
     {
       name: 'formats-know-no-stage',
       severity: 'error',
@@ -28,13 +44,29 @@ module.exports = {
       from: { path: stage(stages) },
       to: { path: core(['io']), dependencyTypesNot: ['type-only'] },
     },
-    { name: 'core-stands-alone', severity: 'error', from: { path: '^core/' }, to: { path: '^(web|server|headless|e2e|bench)/' } },
-    { name: 'web-and-server-apart', severity: 'error', from: { path: '^web/' }, to: { path: '^(server|headless)/' } },
-    { name: 'server-serves-only', severity: 'error', from: { path: '^server/' }, to: { path: '^(web|headless)/' } },
+    {
+      name: 'core-stands-alone',
+      severity: 'error',
+      from: { path: '^core/' },
+      to: { path: '^(web|server|headless|e2e|bench)/' },
+    },
+    {
+      name: 'web-and-server-apart',
+      severity: 'error',
+      from: { path: '^web/' },
+      to: { path: '^(server|headless)/' },
+    },
+    {
+      name: 'server-serves-only',
+      severity: 'error',
+      from: { path: '^server/' },
+      to: { path: '^(web|headless)/' },
+    },
     {
       name: 'by-the-front-door',
       severity: 'error',
-      comment: 'Nothing outside a core folder reaches past its index; folders inside (nest, svg) belong to their parent.',
+      comment:
+        'Nothing outside a core folder reaches past its index; folders inside (nest, svg) belong to their parent.',
       from: { path: '^core/src/((?:base|stages|io)/[^/]+|[^/]+)/', pathNot: '\\.test\\.ts$' },
       to: { path: '^core/src/', pathNot: ['^core/src/$1/', '/index\\.ts$', '^core/src/io/dxf-pairs\\.ts$'] },
     },
@@ -62,6 +94,10 @@ module.exports = {
     exclude: { path: '\\.test\\.ts$' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.base.json' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types', 'default'], extensions: ['.ts', '.tsx', '.js', '.mjs', '.json'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'types', 'default'],
+      extensions: ['.ts', '.tsx', '.js', '.mjs', '.json'],
+    },
   },
 }

@@ -1,7 +1,14 @@
 // The baseline for true shapes: a plain bottom-left placer on a grid of cells that anneals the order of the pieces and their
 // turns. It shares nothing with the engine but the reading of shapes: each row of a piece is a few runs of cells, each row of
 // the sheet a few taken runs, and a piece goes to the first row and column at which none of them meet. Openings are filled.
-import { mapPolygon, offset, polygonArea, polygonRings, rotation, type Polygon } from '@feuillet/core/base/geometry'
+import {
+  mapPolygon,
+  offset,
+  polygonArea,
+  polygonRings,
+  rotation,
+  type Polygon,
+} from '@feuillet/core/base/geometry'
 import { seededRandom } from '@feuillet/core/base'
 import type { NestInstance } from '@feuillet/core/stages/sheets'
 
@@ -27,18 +34,32 @@ function maskOf(shape: Polygon): Mask {
   const crossings: number[][] = cells.map(() => [])
   for (const ring of rings)
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [ax, ay, bx, by] = [(ring[j]! - x0!) / CELL_MM, (ring[j + 1]! - y0!) / CELL_MM, (ring[i]! - x0!) / CELL_MM, (ring[i + 1]! - y0!) / CELL_MM]
+      const [ax, ay, bx, by] = [
+        (ring[j]! - x0!) / CELL_MM,
+        (ring[j + 1]! - y0!) / CELL_MM,
+        (ring[i]! - x0!) / CELL_MM,
+        (ring[i + 1]! - y0!) / CELL_MM,
+      ]
       const at = (y: number) => (by === ay ? ax : ax + ((bx - ax) * (y - ay)) / (by - ay))
-      for (let r = Math.max(0, Math.floor(Math.min(ay, by))); r <= Math.min(height - 1, Math.floor(Math.max(ay, by))); r++) {
+      for (
+        let r = Math.max(0, Math.floor(Math.min(ay, by)));
+        r <= Math.min(height - 1, Math.floor(Math.max(ay, by)));
+        r++
+      ) {
         const [top, foot] = [Math.max(r, Math.min(ay, by)), Math.min(r + 1, Math.max(ay, by))]
         const ends = by === ay ? [ax, bx] : [at(top), at(foot)]
-        cells[r]!.fill(1, Math.max(0, Math.floor(Math.min(...ends))), Math.min(width, Math.floor(Math.max(...ends)) + 1))
+        cells[r]!.fill(
+          1,
+          Math.max(0, Math.floor(Math.min(...ends))),
+          Math.min(width, Math.floor(Math.max(...ends)) + 1),
+        )
         if (ay > r + 0.5 !== by > r + 0.5) crossings[r]!.push(at(r + 0.5))
       }
     }
   crossings.forEach((xs, r) => {
     xs.sort((a, b) => a - b)
-    for (let k = 0; k + 1 < xs.length; k += 2) cells[r]!.fill(1, Math.max(0, Math.floor(xs[k]!)), Math.min(width, Math.ceil(xs[k + 1]!)))
+    for (let k = 0; k + 1 < xs.length; k += 2)
+      cells[r]!.fill(1, Math.max(0, Math.floor(xs[k]!)), Math.min(width, Math.ceil(xs[k + 1]!)))
   })
   return { rows: cells.map(runsOf), width }
 }
@@ -112,7 +133,8 @@ class Ground {
       runs.sort((a, b) => a[0] - b[0])
       const joined: number[] = []
       for (const [from, to] of runs)
-        if (joined.length > 0 && from <= joined.at(-1)!) joined[joined.length - 1] = Math.max(joined.at(-1)!, to)
+        if (joined.length > 0 && from <= joined.at(-1)!)
+          joined[joined.length - 1] = Math.max(joined.at(-1)!, to)
         else joined.push(from, to)
       this.rows[y + r] = Int32Array.from(joined)
     })
@@ -122,19 +144,30 @@ class Ground {
 }
 
 /** Score of the best layout found in so many seconds, and how many were laid. Infinite where a piece fits nowhere. */
-export function annealedBottomLeft({ sheet, gap, pieces }: NestInstance, seconds: number, seed = 1): { score: number; layouts: number } {
+export function annealedBottomLeft(
+  { sheet, gap, pieces }: NestInstance,
+  seconds: number,
+  seed = 1,
+): { score: number; layouts: number } {
   const end = performance.now() + seconds * 1000
   const random = seededRandom(seed)
   const [w, h] = [sheet.w - 2 * sheet.margin, sheet.h - 2 * sheet.margin]
   const [columns, rows] = [w, h].map((side) => Math.floor((side + gap) / CELL_MM + 1e-6)) as [number, number]
   const masks = pieces.map(({ shape, turns }) => {
     const count = { free: FREE_TURNS, quarter: 4, fixed: 1 }[turns]
-    return Array.from({ length: count }, (_, k) => maskOf(offset([mapPolygon(rotation((k * 360) / count), shape)], gap / 2, 'miter')[0]!))
+    return Array.from({ length: count }, (_, k) =>
+      maskOf(offset([mapPolygon(rotation((k * 360) / count), shape)], gap / 2, 'miter')[0]!),
+    )
   })
-  const items = pieces.flatMap((piece, kind) => Array.from({ length: piece.qty }, () => ({ kind, turn: 0, area: polygonArea(piece.shape) })))
+  const items = pieces.flatMap((piece, kind) =>
+    Array.from({ length: piece.qty }, () => ({ kind, turn: 0, area: polygonArea(piece.shape) })),
+  )
   items.sort((a, b) => b.area - a.area)
   // Each piece begins at its flattest.
-  for (const item of items) item.turn = masks[item.kind]!.map((mask, k) => ({ k, height: mask.rows.length })).reduce((a, b) => (b.height < a.height ? b : a)).k
+  for (const item of items)
+    item.turn = masks[item.kind]!.map((mask, k) => ({ k, height: mask.rows.length })).reduce((a, b) =>
+      b.height < a.height ? b : a,
+    ).k
   const layAll = (): number => {
     const grounds: Ground[] = []
     for (const { kind, turn } of items) {

@@ -31,7 +31,11 @@ const files = readdirSync(folder, { recursive: true, encoding: 'utf8' })
 
 /** The drawing as the independent renderer shows it, on white; null where it shows nothing. */
 function reference(file: string): PNG | null {
-  const { stdout, status } = spawnSync('rsvg-convert', ['-w', String(SIZE), '-h', String(SIZE), '-a', '-b', 'white', file], { maxBuffer: 1 << 26 })
+  const { stdout, status } = spawnSync(
+    'rsvg-convert',
+    ['-w', String(SIZE), '-h', String(SIZE), '-a', '-b', 'white', file],
+    { maxBuffer: 1 << 26 },
+  )
   if (status !== 0 || stdout.length === 0) return null
   const png = PNG.sync.read(stdout)
   return png.data.some((v) => v !== 255) ? png : null
@@ -39,7 +43,9 @@ function reference(file: string): PNG | null {
 
 function stacked(bytes: Uint8Array, width: number, height: number) {
   const taken = intake(readSvg(bytes, { outlines: 'lines' }))
-  const paths = taken.layers.map((layer) => `<path fill="${layer.colour}" fill-rule="evenodd" d="${regionToPath(layerRegion(layer))}"/>`)
+  const paths = taken.layers.map(
+    (layer) => `<path fill="${layer.colour}" fill-rule="evenodd" d="${regionToPath(layerRegion(layer))}"/>`,
+  )
   // The same scale as the renderer's, which rounds the picture's size up to whole pixels.
   const scale = Math.min(SIZE / taken.widthMm, SIZE / taken.heightMm)
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width / scale} ${height / scale}"><rect width="100%" height="100%" fill="#fff"/>${paths.join('')}</svg>`
@@ -67,7 +73,13 @@ for (const name of files) {
     const got = pixels.pixels
     let count = 0
     for (let i = 0; i < wanted.data.length; i += 4)
-      if (Math.max(Math.abs(got[i]! - wanted.data[i]!), Math.abs(got[i + 1]! - wanted.data[i + 1]!), Math.abs(got[i + 2]! - wanted.data[i + 2]!)) > CHANNEL)
+      if (
+        Math.max(
+          Math.abs(got[i]! - wanted.data[i]!),
+          Math.abs(got[i + 1]! - wanted.data[i + 1]!),
+          Math.abs(got[i + 2]! - wanted.data[i + 2]!),
+        ) > CHANNEL
+      )
         count++
     wrong = count / (wanted.width * wanted.height)
   } catch (error) {
@@ -79,10 +91,12 @@ for (const name of files) {
   const kind = /gradient|pattern|text|picture|filter|mask|foreign/.test(left) ? 'other' : 'flat'
   kinds[kind]![1]++
   if (wrong <= SHARE) kinds[kind]![0]++
-  else if (list) console.log(`${(wrong * 100).toFixed(1).padStart(5)} %  ${kind.padEnd(5)} ${name}  (${left})`)
+  else if (list)
+    console.log(`${(wrong * 100).toFixed(1).padStart(5)} %  ${kind.padEnd(5)} ${name}  (${left})`)
 }
 const [flat, other] = [kinds['flat']!, kinds['other']!]
-const share = ([good, all]: [number, number]) => `${good} of ${all} (${((good / Math.max(1, all)) * 100).toFixed(1)} %)`
+const share = ([good, all]: [number, number]) =>
+  `${good} of ${all} (${((good / Math.max(1, all)) * 100).toFixed(1)} %)`
 console.log(`flat colours only:          ${share(flat)} within ${SHARE * 100} % of the pixels`)
 console.log(`with gradients, text, …:    ${share(other)}`)
 console.log(`all drawable files:         ${share([flat[0] + other[0], flat[1] + other[1]])}`)

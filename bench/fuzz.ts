@@ -21,30 +21,52 @@ const first = Number(process.argv[3] ?? 1)
 const folder = fileURLToPath(new URL('../core/test/drawings/', import.meta.url))
 const latin = (text: string) => Uint8Array.from(Buffer.from(text, 'utf8'))
 const piece = paperRuns(demo('bon-voyage'))[0]!.instance.pieces[0]!
-const fontFile = createRequire(import.meta.url).resolve('@expo-google-fonts/righteous/400Regular/Righteous_400Regular.ttf')
+const fontFile = createRequire(import.meta.url).resolve(
+  '@expo-google-fonts/righteous/400Regular/Righteous_400Regular.ttf',
+)
 
 const readers: { name: string; good: Uint8Array[]; read: (bytes: Uint8Array) => void }[] = [
   {
     name: 'svg',
     good: readdirSync(folder).map((file) => new Uint8Array(readFileSync(folder + file))),
     read: (bytes) => {
-      for (const layer of intake(readSvg(bytes)).layers) if (layer.pieces.length === 0) throw new Error('a layer without pieces')
+      for (const layer of intake(readSvg(bytes)).layers)
+        if (layer.pieces.length === 0) throw new Error('a layer without pieces')
     },
   },
   {
     name: 'dxf',
-    good: [latin(writeDxf({ title: 't', widthMm: 200, heightMm: 200, pieces: [{ layerName: 'a', folio: '1', shape: piece.shape, lines: [] }], ways: [] }))],
+    good: [
+      latin(
+        writeDxf({
+          title: 't',
+          widthMm: 200,
+          heightMm: 200,
+          pieces: [{ layerName: 'a', folio: '1', shape: piece.shape, lines: [] }],
+          ways: [],
+        }),
+      ),
+    ],
     read: (bytes) => {
-      for (const { region } of readDxf(new TextDecoder().decode(bytes)).shapes) if (!(regionArea(region) > 0)) throw new Error('a shape without area')
+      for (const { region } of readDxf(new TextDecoder().decode(bytes)).shapes)
+        if (!(regionArea(region) > 0)) throw new Error('a shape without area')
     },
   },
-  { name: 'project', good: [latin(writeProject(demo('bon-voyage')))], read: (bytes) => void readProject(new TextDecoder().decode(bytes)) },
+  {
+    name: 'project',
+    good: [latin(writeProject(demo('bon-voyage')))],
+    read: (bytes) => void readProject(new TextDecoder().decode(bytes)),
+  },
   {
     name: 'instance',
     good: [latin(JSON.stringify({ sheet: { w: 300, h: 300, margin: 5 }, gap: 2, pieces: [{ id: 'a', outer: [[0, 0], [50, 0], [50, 50]], qty: 3 }] }))], // prettier-ignore
     read: (bytes) => void readInstance(new TextDecoder().decode(bytes)),
   },
-  { name: 'font', good: [new Uint8Array(readFileSync(fontFile))], read: (bytes) => void glyphOutlines(readFont(bytes), 'Harbour') },
+  {
+    name: 'font',
+    good: [new Uint8Array(readFileSync(fontFile))],
+    read: (bytes) => void glyphOutlines(readFont(bytes), 'Harbour'),
+  },
 ]
 
 const tokens = [
@@ -76,9 +98,19 @@ function damaged(bytes: Uint8Array, random: () => number): Uint8Array {
     const at = Math.floor(random() * out.length)
     const kind = random()
     const cut = kind < 0.3 ? Math.floor(random() * 40) : 0
-    const add = kind < 0.15 ? new Uint8Array() : kind < 0.8 ? tokens[Math.floor(random() * tokens.length)]! : Uint8Array.of(Math.floor(random() * 256))
+    const add =
+      kind < 0.15
+        ? new Uint8Array()
+        : kind < 0.8
+          ? tokens[Math.floor(random() * tokens.length)]!
+          : Uint8Array.of(Math.floor(random() * 256))
     if (kind > 0.97) out = out.slice(0, at)
-    else out = Uint8Array.from([...out.subarray(0, at), ...add, ...out.subarray(Math.min(out.length, at + cut + (kind >= 0.8 ? 1 : 0)))])
+    else
+      out = Uint8Array.from([
+        ...out.subarray(0, at),
+        ...add,
+        ...out.subarray(Math.min(out.length, at + cut + (kind >= 0.8 ? 1 : 0))),
+      ])
   }
   return out
 }
@@ -95,8 +127,13 @@ for (let seed = first; performance.now() - start < seconds * 1000; seed++) {
   try {
     reader.read(bytes)
   } catch (error) {
-    if (!(error instanceof BadInput)) trouble = error instanceof Error ? (error.stack ?? error.message).split('\n').slice(0, 4).join(' | ') : String(error)
-    else if (error.message.includes('\n') || error.message.length > 400) trouble = `not one line: ${error.message}`
+    if (!(error instanceof BadInput))
+      trouble =
+        error instanceof Error
+          ? (error.stack ?? error.message).split('\n').slice(0, 4).join(' | ')
+          : String(error)
+    else if (error.message.includes('\n') || error.message.length > 400)
+      trouble = `not one line: ${error.message}`
   }
   const ms = performance.now() - began
   if (ms > SLOW_MS) trouble ||= `took ${ms.toFixed(0)} ms`

@@ -27,7 +27,12 @@ export interface Family {
 
 const SHEET = { w: 304.8, h: 304.8, margin: 6.35 }
 
-const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'free'): NestPiece => ({ id, shape, qty, turns })
+const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'free'): NestPiece => ({
+  id,
+  shape,
+  qty,
+  turns,
+})
 
 function petals(): NestPiece[] {
   return [62, 54, 46, 38, 30].map((reach, i) => {
@@ -60,7 +65,11 @@ function mixed(count: number, seed: number): NestPiece[] {
 /** Frames whose openings take the small pieces. */
 function frames(): NestPiece[] {
   const frame = subtract([rectangle(0, 0, 140, 140)], [rectangle(14, 14, 112, 112)])[0]!
-  return [piece('frame', frame, 4, 'quarter'), piece('disc', ellipse(0, 0, 25), 16), piece('strip', rectangle(0, 0, 50, 8), 8)]
+  return [
+    piece('frame', frame, 4, 'quarter'),
+    piece('disc', ellipse(0, 0, 25), 16),
+    piece('strip', rectangle(0, 0, 50, 8), 8),
+  ]
 }
 
 /** Rectangles cut from one sheet by random straight cuts, with the gap between them. */
@@ -71,13 +80,17 @@ function guillotine(count: number, seed: number, gap: number): NestPiece[] {
     rects.sort((a, b) => b.w * b.h - a.w * a.h)
     const r = rects.shift()!
     const share = 0.3 + random() * 0.4
-    if (r.w > r.h) rects.push({ ...r, w: r.w * share - gap / 2 }, { ...r, x: 0, w: r.w * (1 - share) - gap / 2 })
+    if (r.w > r.h)
+      rects.push({ ...r, w: r.w * share - gap / 2 }, { ...r, x: 0, w: r.w * (1 - share) - gap / 2 })
     else rects.push({ ...r, h: r.h * share - gap / 2 }, { ...r, h: r.h * (1 - share) - gap / 2 })
   }
   return rects.map((r, i) => piece(`r${i}`, rectangle(0, 0, r.w, r.h), 1, 'quarter'))
 }
 
-const onSheet = (name: string, pieces: NestPiece[], gap = 2): Family => ({ name, instance: { sheet: SHEET, gap, pieces } })
+const onSheet = (name: string, pieces: NestPiece[], gap = 2): Family => ({
+  name,
+  instance: { sheet: SHEET, gap, pieces },
+})
 
 /** Pieces scaled so that together they take a share of a sheet's cuttable area. */
 function scaledTo(pieces: NestPiece[], share: number): NestPiece[] {
@@ -93,7 +106,9 @@ function silhouettes(): NestPiece[] {
     .filter((file) => file.endsWith('.svg'))
     .flatMap((file) => {
       const { shapes } = readDrawing(file, readFileSync(new URL(file, folder)))
-      const [largest] = union(...shapes.map((s) => s.region)).toSorted((a, b) => polygonArea(b) - polygonArea(a))
+      const [largest] = union(...shapes.map((s) => s.region)).toSorted(
+        (a, b) => polygonArea(b) - polygonArea(a),
+      )
       if (!largest) return []
       const b = polygonBox(largest)
       const factor = 60 / Math.max(b.maxX - b.minX, b.maxY - b.minY)
@@ -102,7 +117,9 @@ function silhouettes(): NestPiece[] {
 }
 
 const letters = (): NestPiece[] =>
-  paperRuns(demo('bon-voyage')).flatMap(({ instance }) => instance.pieces.map((p) => ({ ...p, qty: 3, turns: 'free' as const })))
+  paperRuns(demo('bon-voyage')).flatMap(({ instance }) =>
+    instance.pieces.map((p) => ({ ...p, qty: 3, turns: 'free' as const })),
+  )
 
 /** Jigsaw: a sheet cut by wavy lines into columns and rows, each piece shrunk by half the gap, then turned at random. */
 function jigsaw(columns: number, rows: number, seed: number, slack: number, gap: number): NestPiece[] {
@@ -123,7 +140,10 @@ function jigsaw(columns: number, rows: number, seed: number, slack: number, gap:
       // Inner edges give way by half the gap; the sheet's own edges stay.
       const shrunk = corners.map(([x, y], k): [number, number] => {
         const [sx, sy] = [k === 0 || k === 3 ? 1 : -1, k < 2 ? 1 : -1]
-        return [x + (inner(sx > 0 ? c : c + 1, columns) ? sx * gap * 0.62 : 0), y + (inner(sy > 0 ? r : r + 1, rows) ? sy * gap * 0.62 : 0)]
+        return [
+          x + (inner(sx > 0 ? c : c + 1, columns) ? sx * gap * 0.62 : 0),
+          y + (inner(sy > 0 ? r : r + 1, rows) ? sy * gap * 0.62 : 0),
+        ]
       })
       const shape: Polygon = { outer: Float64Array.from(shrunk.flat()), holes: [] }
       const turned = mapPolygon(rotation(Math.floor(random() * 4) * 90), shape)

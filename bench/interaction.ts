@@ -38,7 +38,8 @@ await page.addInitScript(() => {
   const seen: number[] = []
   Object.assign(window, { seen })
   new PerformanceObserver((list) => {
-    for (const entry of list.getEntries() as PerformanceEventTiming[]) if (entry.interactionId > 0) seen.push(entry.duration)
+    for (const entry of list.getEntries() as PerformanceEventTiming[])
+      if (entry.interactionId > 0) seen.push(entry.duration)
   }).observe({ type: 'event', durationThreshold: 16 } as PerformanceObserverInit)
 })
 await page.goto(`http://127.0.0.1:${port}/?demo`)
@@ -49,7 +50,9 @@ await page.waitForTimeout(1500)
 
 const row = (name: string, list: number[]) => {
   const at = (share: number) => list[Math.min(list.length - 1, Math.floor(share * list.length))] ?? 0
-  console.log(`${name.padEnd(24)} ${String(list.length).padStart(4)} events  median ${at(0.5)} ms  nine in ten ${at(0.9)} ms  longest ${at(1)} ms`)
+  console.log(
+    `${name.padEnd(24)} ${String(list.length).padStart(4)} events  median ${at(0.5)} ms  nine in ten ${at(0.9)} ms  longest ${at(1)} ms`,
+  )
   return at(0.9)
 }
 const rest = row('at rest', await interact(page))

@@ -3,11 +3,21 @@
 // thread. `npm run bench -- [seconds] [family] [seconds for the placers]`.
 // Score: (sheets − 1) + the share of the last sheet that one straight cut must take away to keep the rest whole.
 import { createRequire } from 'node:module'
-import { boxHeight, boxWidth, loadGeometry, mapPolygon, polygonBox, rotation, type Polygon } from '@feuillet/core/base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  loadGeometry,
+  mapPolygon,
+  polygonBox,
+  rotation,
+  type Polygon,
+} from '@feuillet/core/base/geometry'
 import { Nester, type NestInstance } from '@feuillet/core/stages/sheets'
 
 // The package's ES build is not marked as one.
-const { MaxRectsPacker } = createRequire(import.meta.url)('maxrects-packer') as typeof import('maxrects-packer')
+const { MaxRectsPacker } = createRequire(import.meta.url)(
+  'maxrects-packer',
+) as typeof import('maxrects-packer')
 import { annealedBottomLeft } from './bottom-left'
 import { families } from './instances'
 
@@ -22,10 +32,16 @@ function bestBox(shape: Polygon, turns: string): { w: number; h: number } {
 
 function packBoxes({ sheet, gap, pieces }: NestInstance): number {
   const [w, h] = [sheet.w - 2 * sheet.margin, sheet.h - 2 * sheet.margin]
-  const packer = new MaxRectsPacker(w + gap, h + gap, 0, { smart: false, pot: false, square: false, allowRotation: true })
+  const packer = new MaxRectsPacker(w + gap, h + gap, 0, {
+    smart: false,
+    pot: false,
+    square: false,
+    allowRotation: true,
+  })
   for (const piece of pieces) {
     const box = bestBox(piece.shape, piece.turns)
-    for (let copy = 0; copy < piece.qty; copy++) packer.add(Math.ceil((box.w + gap) * 100) / 100, Math.ceil((box.h + gap) * 100) / 100, piece.id)
+    for (let copy = 0; copy < piece.qty; copy++)
+      packer.add(Math.ceil((box.w + gap) * 100) / 100, Math.ceil((box.h + gap) * 100) / 100, piece.id)
   }
   const last = packer.bins.at(-1)!
   const x = Math.max(...last.rects.map((r) => r.x + r.width - gap))
@@ -37,7 +53,9 @@ await loadGeometry()
 const seconds = Number(process.argv[2] ?? 10)
 const only = process.argv[3] ?? ''
 const placerSeconds = Number(process.argv[4] ?? seconds)
-console.log(`family                          pieces  first     ${seconds} s   orders    ratio  b.-left    ratio    boxes    ratio   first in  steps`)
+console.log(
+  `family                          pieces  first     ${seconds} s   orders    ratio  b.-left    ratio    boxes    ratio   first in  steps`,
+)
 const ratios: [orders: number, bottomLeft: number][] = []
 for (const { name, instance } of families().filter((family) => family.name.includes(only))) {
   const start = performance.now()
@@ -61,7 +79,9 @@ for (const { name, instance } of families().filter((family) => family.name.inclu
     boxes.toFixed(3).padStart(8),
     (score / boxes).toFixed(2).padStart(8),
   ]
-  console.log(`${name.padEnd(30)}${cells.join(' ')} ${firstMs.toFixed(0).padStart(7)} ms ${String(nester.steps).padStart(6)}`)
+  console.log(
+    `${name.padEnd(30)}${cells.join(' ')} ${firstMs.toFixed(0).padStart(7)} ms ${String(nester.steps).padStart(6)}`,
+  )
 }
 const mean = (values: number[]) => (values.reduce((a, b) => a + b, 0) / values.length).toFixed(3)
 console.log(

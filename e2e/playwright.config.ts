@@ -15,5 +15,11 @@ export default defineConfig({
     launchOptions: { executablePath: chromiumPath, args: browserArgs },
     trace: 'off',
   },
-  webServer: { command: 'npm run --silent start', cwd: '..', env: { PORT: String(port) }, url: origin, reuseExistingServer: false },
+  webServer: {
+    command: 'npm run --silent start',
+    cwd: '..',
+    env: { PORT: String(port) },
+    url: origin,
+    reuseExistingServer: false,
+  },
 })

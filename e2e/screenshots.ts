@@ -77,7 +77,10 @@ for (const [name, show] of Object.entries(views)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   page.on('pageerror', (error) => process.stderr.write(`${name}: ${error.message}\n`))
-  page.on('console', (message) => message.type() === 'error' && process.stderr.write(`${name}: ${message.text()}\n`))
+  page.on(
+    'console',
+    (message) => message.type() === 'error' && process.stderr.write(`${name}: ${message.text()}\n`),
+  )
   await show(page)
   await page.screenshot({ path: `${folder}/${name}.png` })
   await page.close()

@@ -20,7 +20,8 @@ export function ensurePackages() {
   const wanted = JSON.parse(readFileSync(`${root}/package-lock.json`, 'utf8')).packages
   const present = existsSync(installed) ? JSON.parse(readFileSync(installed, 'utf8')).packages : {}
   const missing = Object.entries(wanted).some(
-    ([place, { version, optional, link }]) => place.startsWith('node_modules/') && !optional && !link && present[place]?.version !== version,
+    ([place, { version, optional, link }]) =>
+      place.startsWith('node_modules/') && !optional && !link && present[place]?.version !== version,
   )
   if (!missing) return
   console.log('Installing packages …')
@@ -36,7 +37,10 @@ export function ensureChromium() {
   const asRoot = process.getuid?.() === 0 ? [] : ['sudo']
   const apt = (...args) => {
     const [command, ...rest] = [...asRoot, 'apt-get', ...args]
-    execFileSync(command, rest, { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+    execFileSync(command, rest, {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    })
   }
   apt('update', '-qq')
   apt('install', '-y', '-qq', '--no-install-recommends', 'chromium')

@@ -13,7 +13,11 @@ const results = mkdtempSync(join(tmpdir(), 'feuillet-test-'))
 
 function step(title, command, args, env = {}) {
   console.log(`\n— ${title}`)
-  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } })
+  const { status } = spawnSync(command, args, {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
+  })
   return status === 0
 }
 
@@ -39,16 +43,25 @@ function suite(title, command, args, file, count, env = {}) {
 
 check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.'])
 check('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
-for (const part of ['core', 'headless', 'server', 'web', 'e2e', 'bench', 'scripts']) check(`types of ${part}`, 'npx', ['tsc', '-p', part])
+for (const part of ['core', 'headless', 'server', 'web', 'e2e', 'bench', 'scripts'])
+  check(`types of ${part}`, 'npx', ['tsc', '-p', part])
 check('published schema is up to date', 'npx', ['tsx', 'scripts/schema.ts', '--check'])
 check('layering rule', 'npm', ['run', '--silent', 'layers'])
 
 const unit = join(results, 'unit.json')
-suite('unit and property tests', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`], unit, (r) => ({
-  passed: r.numPassedTests,
-  failed: r.numFailedTests + r.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length,
-  skipped: r.numPendingTests + r.numTodoTests,
-}))
+suite(
+  'unit and property tests',
+  'npx',
+  ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
+  unit,
+  (r) => ({
+    passed: r.numPassedTests,
+    failed:
+      r.numFailedTests +
+      r.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length,
+    skipped: r.numPendingTests + r.numTodoTests,
+  }),
+)
 
 const built = check('build', 'npm', ['run', '--silent', 'build'])
 const faces = join(results, 'interface.json')
@@ -58,7 +71,11 @@ if (built)
     'npx',
     ['playwright', 'test', '-c', 'e2e', '--reporter=list,json'],
     faces,
-    ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected, skipped: stats.skipped }),
+    ({ stats }) => ({
+      passed: stats.expected + stats.flaky,
+      failed: stats.unexpected,
+      skipped: stats.skipped,
+    }),
     { PLAYWRIGHT_JSON_OUTPUT_NAME: faces },
   )
 else total.failed++

@@ -23,7 +23,13 @@ const areaOf = (geom: polyclip.Geom): number =>
       rings.reduce((s, ring, k) => {
         const a =
           Math.abs(
-            ring.reduce((t, [x, y], i) => t + ring[(i + ring.length - 1) % ring.length]![0] * y - x * ring[(i + ring.length - 1) % ring.length]![1], 0),
+            ring.reduce(
+              (t, [x, y], i) =>
+                t +
+                ring[(i + ring.length - 1) % ring.length]![0] * y -
+                x * ring[(i + ring.length - 1) % ring.length]![1],
+              0,
+            ),
           ) / 2
         return k === 0 ? s + a : s - a
       }, 0),
@@ -41,7 +47,9 @@ function distance(a: Point[][], b: Point[][]): number {
   let least = Infinity
   const oneWay = (from: Point[][], to: Point[][]) => {
     for (const point of from.flat())
-      for (const ring of to) for (let i = 0; i < ring.length; i++) least = Math.min(least, toSegment(point, ring[i]!, ring[(i + 1) % ring.length]!))
+      for (const ring of to)
+        for (let i = 0; i < ring.length; i++)
+          least = Math.min(least, toSegment(point, ring[i]!, ring[(i + 1) % ring.length]!))
   }
   oneWay(a, b)
   oneWay(b, a)
@@ -58,8 +66,13 @@ const boxOf = (rings: Point[][]) => {
 export function expectLegal(instance: NestInstance, layout: NestLayout): void {
   const { sheet, gap, pieces } = instance
   const keys = layout.placements.map((p) => `${p.id}#${p.copy}`).toSorted()
-  expect(keys).toEqual(pieces.flatMap((piece) => Array.from({ length: piece.qty }, (_, k) => `${piece.id}#${k}`)).toSorted())
-  const shapes = layout.placements.map((p) => ({ p, rings: placed(pieces.find((piece) => piece.id === p.id)!.shape, p) }))
+  expect(keys).toEqual(
+    pieces.flatMap((piece) => Array.from({ length: piece.qty }, (_, k) => `${piece.id}#${k}`)).toSorted(),
+  )
+  const shapes = layout.placements.map((p) => ({
+    p,
+    rings: placed(pieces.find((piece) => piece.id === p.id)!.shape, p),
+  }))
   for (const { p, rings } of shapes) {
     const { turns } = pieces.find((piece) => piece.id === p.id)!
     if (turns === 'fixed') expect(p.rotation).toBe(0)
@@ -68,7 +81,9 @@ export function expectLegal(instance: NestInstance, layout: NestLayout): void {
       const { outline, margin } = instance.offCuts![-1 - p.sheet]!
       const around = placed(outline, { ...p, x: 0, y: 0, rotation: 0 })
       expect(areaOf(polyclip.difference([rings], [around])), `${p.id} past the off-cut`).toBeLessThan(1e-3)
-      expect(distance(rings, around), `${p.id} at the edge of the off-cut`).toBeGreaterThanOrEqual(margin - 0.02)
+      expect(distance(rings, around), `${p.id} at the edge of the off-cut`).toBeGreaterThanOrEqual(
+        margin - 0.02,
+      )
       continue
     }
     const [x0, y0, x1, y1] = boxOf(rings)
@@ -82,7 +97,9 @@ export function expectLegal(instance: NestInstance, layout: NestLayout): void {
       if (a.p.sheet !== b.p.sheet) continue
       const [ba, bb] = [boxOf(a.rings), boxOf(b.rings)]
       if (ba[0] > bb[2] + gap || bb[0] > ba[2] + gap || ba[1] > bb[3] + gap || bb[1] > ba[3] + gap) continue
-      expect(areaOf(polyclip.intersection([a.rings], [b.rings])), `${a.p.id} over ${b.p.id}`).toBeLessThan(1e-3)
+      expect(areaOf(polyclip.intersection([a.rings], [b.rings])), `${a.p.id} over ${b.p.id}`).toBeLessThan(
+        1e-3,
+      )
       expect(distance(a.rings, b.rings), `${a.p.id} beside ${b.p.id}`).toBeGreaterThanOrEqual(gap - 1e-3)
     }
 }

@@ -22,7 +22,9 @@ export class App {
 
   async stage(title: StageTitle): Promise<void> {
     await this.page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: title }).click()
-    await expect(this.page.getByRole('navigation', { name: 'Stages' }).locator('[aria-current=page]')).toContainText(title)
+    await expect(
+      this.page.getByRole('navigation', { name: 'Stages' }).locator('[aria-current=page]'),
+    ).toContainText(title)
     await this.settled()
   }
 
@@ -60,7 +62,10 @@ export class App {
   async layerNames(): Promise<string[]> {
     const rows = this.page.locator('[data-row]')
     const tops = await rows.evaluateAll((list) =>
-      list.map((row) => ({ top: row.getBoundingClientRect().top, name: row.querySelector('.truncate.font-semibold')?.textContent ?? '' })),
+      list.map((row) => ({
+        top: row.getBoundingClientRect().top,
+        name: row.querySelector('.truncate.font-semibold')?.textContent ?? '',
+      })),
     )
     return tops.toSorted((a, b) => a.top - b.top).map((row) => row.name)
   }
@@ -76,7 +81,9 @@ export class App {
   }
 
   async bringIn(name: string, svg: string): Promise<void> {
-    await this.page.getByLabel('Drawing files').setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(svg) })
+    await this.page
+      .getByLabel('Drawing files')
+      .setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(svg) })
   }
 
   async undo(): Promise<void> {
@@ -93,7 +100,8 @@ export const test = base.extend<{ app: App }>({
     })
     page.on('pageerror', (error) => errors.push(error.message))
     page.on('request', (request) => {
-      if (!/^(blob:|data:|http:\/\/127\.0\.0\.1:)/.test(request.url())) errors.push(`asked for ${request.url()}`)
+      if (!/^(blob:|data:|http:\/\/127\.0\.0\.1:)/.test(request.url()))
+        errors.push(`asked for ${request.url()}`)
     })
     await use(new App(page))
     expect(errors).toEqual([])

@@ -34,7 +34,10 @@ test('cuts a load: the right sheet only, pause, a slip, and the log knows', asyn
   await expect(page.locator('[data-step^="cut-"] input').first()).toBeChecked()
 })
 
-test('a power cut loses nothing, even over a reload; a worn blade wants one more pass', async ({ app, page }) => {
+test('a power cut loses nothing, even over a reload; a worn blade wants one more pass', async ({
+  app,
+  page,
+}) => {
   await app.openDemo('Bon voyage')
   await app.stage('Sheets')
   await page.getByRole('button', { name: 'Cutter', exact: true }).click()
@@ -60,7 +63,9 @@ test('a power cut loses nothing, even over a reload; a worn blade wants one more
 })
 
 test('without the server the files are offered, and a plain word why', async ({ app, page }) => {
-  await page.route('**/api/cutter', (route) => route.fulfill({ status: 200, contentType: 'text/html', body: '<!doctype html>' }))
+  await page.route('**/api/cutter', (route) =>
+    route.fulfill({ status: 200, contentType: 'text/html', body: '<!doctype html>' }),
+  )
   await app.openDemo('Bon voyage')
   await app.stage('Sheets')
   await page.getByRole('button', { name: 'Cutter', exact: true }).click()

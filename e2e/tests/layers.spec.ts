@@ -2,7 +2,8 @@
 import { fileURLToPath } from 'node:url'
 import { contentOf, duneSvg, expect, test } from './app'
 
-const square = '0\nLWPOLYLINE\n8\nTide\n90\n4\n70\n1\n10\n0\n20\n0\n10\n60\n20\n0\n10\n60\n20\n40\n10\n0\n20\n40\n'
+const square =
+  '0\nLWPOLYLINE\n8\nTide\n90\n4\n70\n1\n10\n0\n20\n0\n10\n60\n20\n0\n10\n60\n20\n40\n10\n0\n20\n40\n'
 const dxf = `0\nSECTION\n2\nENTITIES\n${square}0\nCIRCLE\n8\nMoon\n10\n30\n20\n20\n40\n8\n0\nLINE\n8\nMoon\n10\n0\n20\n0\n11\n5\n21\n5\n0\nENDSEC\n0\nEOF\n`
 const hairlines =
   '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="80mm" viewBox="0 0 80 80"><path d="M5 5H75V75H5ZM20 20H40V40H20Z" fill="none" stroke="#c00" stroke-width="0.05"/></svg>'
@@ -11,23 +12,35 @@ const weak =
 
 const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
 
-test('several files come in together: DXF, SVG and a project, each with what was left out', async ({ app, page }) => {
+test('several files come in together: DXF, SVG and a project, each with what was left out', async ({
+  app,
+  page,
+}) => {
   await app.startNew('Frame')
   await app.stage('Layers')
-  await page.getByLabel('Drawing files').setInputFiles([file('tide.dxf', dxf), file('dunes.svg', duneSvg), file('broken.dxf', dxf.slice(0, 90))])
-  await expect(app.panel.getByRole('status').first()).toHaveText('tide.dxf: 2 layers. Left out: 1 × open line.')
+  await page
+    .getByLabel('Drawing files')
+    .setInputFiles([file('tide.dxf', dxf), file('dunes.svg', duneSvg), file('broken.dxf', dxf.slice(0, 90))])
+  await expect(app.panel.getByRole('status').first()).toHaveText(
+    'tide.dxf: 2 layers. Left out: 1 × open line.',
+  )
   await expect(app.panel.getByRole('alert')).toContainText('broken.dxf: the DXF breaks off')
   await expect.poll(() => app.layerNames()).toEqual(['Grass', 'Dunes', 'Dusk', 'Moon', 'Tide'])
   await app.undo()
   expect(await app.layerNames()).toEqual([])
 })
 
-test('text is shown where it was left out, and set in a font that the maker brings', async ({ app, page }) => {
+test('text is shown where it was left out, and set in a font that the maker brings', async ({
+  app,
+  page,
+}) => {
   await app.startNew('Frame')
   await app.stage('Layers')
   await app.bringIn('dunes.svg', duneSvg)
   await expect(page.locator('[data-left="text"]')).toHaveCount(1)
-  const font = fileURLToPath(import.meta.resolve('@expo-google-fonts/zilla-slab/700Bold/ZillaSlab_700Bold.ttf'))
+  const font = fileURLToPath(
+    import.meta.resolve('@expo-google-fonts/zilla-slab/700Bold/ZillaSlab_700Bold.ttf'),
+  )
   await page.getByLabel('Font for the text').setInputFiles(font)
   await expect(app.panel.getByRole('status')).toHaveText('dunes.svg: 4 layers. Nothing was left out.')
   await expect(page.locator('[data-left]')).toHaveCount(0)
@@ -49,7 +62,9 @@ test('a weak neck is shown where it is, and one press makes it wide enough', asy
   await app.startNew('Frame')
   await app.stage('Layers')
   await app.bringIn('weak.svg', weak)
-  await expect(app.snag('weak-neck')).toContainText('one strip under 1.2 mm, the narrowest 0.6 mm; one will tear')
+  await expect(app.snag('weak-neck')).toContainText(
+    'one strip under 1.2 mm, the narrowest 0.6 mm; one will tear',
+  )
   await expect(app.figure('All strips pass at')).toContainText('× 2')
   await page.locator('[data-row] [role=button]').first().click()
   await expect(page.locator('[data-neck="neck"]')).toHaveCount(1)
@@ -59,14 +74,20 @@ test('a weak neck is shown where it is, and one press makes it wide enough', asy
   await expect(app.snag('weak-neck')).toBeVisible()
 })
 
-test('a cartoon painted shape by shape: outlines are gathered, a sheet put behind, specks dropped all at once', async ({ app, page }) => {
+test('a cartoon painted shape by shape: outlines are gathered, a sheet put behind, specks dropped all at once', async ({
+  app,
+  page,
+}) => {
   await app.startNew('Frame')
   await app.stage('Layers')
   const tiles = ['#c22', '#2a2', '#22c', '#ca2'].map((fill, i) => {
     const x = 10 + i * 30
     return `<rect x="${x}" y="20" width="30" height="40" fill="${fill}" stroke="#111" stroke-width="3"/><rect x="${x + 10}" y="70" width="1" height="1" fill="${fill}"/>`
   })
-  await app.bringIn('tiles.svg', `<svg xmlns="http://www.w3.org/2000/svg" width="150mm" height="90mm" viewBox="0 0 150 90">${tiles.join('')}</svg>`)
+  await app.bringIn(
+    'tiles.svg',
+    `<svg xmlns="http://www.w3.org/2000/svg" width="150mm" height="90mm" viewBox="0 0 150 90">${tiles.join('')}</svg>`,
+  )
   await expect(app.snag('strewn-colour')).toContainText('comes in 4 layers')
   await app.snag('strewn-colour').getByRole('button', { name: 'Gather them in one layer' }).click()
   await expect.poll(() => app.layerNames()).toHaveLength(5)

@@ -6,7 +6,10 @@ const grow = async (page: import('@playwright/test').Page, name: RegExp) => {
   await page.getByRole('menuitem', { name }).click()
 }
 
-test('words become a joined piece on a backing, and can be set anew with paper and place kept', async ({ app, page }) => {
+test('words become a joined piece on a backing, and can be set anew with paper and place kept', async ({
+  app,
+  page,
+}) => {
   await app.startNew('Topper')
   await app.stage('Layers')
   await grow(page, /^Lettering/)
@@ -41,13 +44,18 @@ test('a setting that is not possible says why and takes nothing', async ({ app, 
   await page.getByRole('textbox', { name: 'Words' }).fill('漢字')
   await expect(app.panel.getByRole('alert')).toContainText('Not possible: the font has no sign for')
   await expect(page.getByRole('button', { name: 'Take these layers' })).toBeDisabled()
-  await page.getByLabel('Font file').setInputFiles({ name: 'odd.ttf', mimeType: 'font/ttf', buffer: Buffer.from('no font') })
+  await page
+    .getByLabel('Font file')
+    .setInputFiles({ name: 'odd.ttf', mimeType: 'font/ttf', buffer: Buffer.from('no font') })
   await expect(page.getByText('odd.ttf: this is not a TTF, OTF or WOFF font')).toBeVisible()
   await page.getByRole('button', { name: 'Leave it' }).click()
   expect(await app.layerNames()).toEqual([])
 })
 
-test('words are joined, apart on a backing, or cut out of sheets of the measured size', async ({ app, page }) => {
+test('words are joined, apart on a backing, or cut out of sheets of the measured size', async ({
+  app,
+  page,
+}) => {
   await app.startNew('Frame')
   await app.stage('Layers')
   await grow(page, /^Lettering/)
@@ -68,7 +76,9 @@ test('words are joined, apart on a backing, or cut out of sheets of the measured
   await expect(app.panel.getByRole('alert')).toContainText('make them smaller or the sheet larger')
   await app.type('Sheet width', '200')
   await page.getByRole('button', { name: 'Take these layers' }).click()
-  await expect.poll(() => app.layerNames()).toEqual(['Step 4', 'Step 3', 'Step 2', 'Step 1', 'Words', 'Backing'])
+  await expect
+    .poll(() => app.layerNames())
+    .toEqual(['Step 4', 'Step 3', 'Step 2', 'Step 1', 'Words', 'Backing'])
   await app.pick('backing')
   await expect(app.figure('Size')).toHaveText('200 × 200 mm')
 })
@@ -116,7 +126,9 @@ test('a photo becomes tones; thresholds move by hand and come back', async ({ ap
     const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'))
     return [...new Uint8Array(await blob!.arrayBuffer())]
   })
-  await page.getByLabel('Photo').setInputFiles({ name: 'target.png', mimeType: 'image/png', buffer: Buffer.from(photo) })
+  await page
+    .getByLabel('Photo')
+    .setInputFiles({ name: 'target.png', mimeType: 'image/png', buffer: Buffer.from(photo) })
   await expect(app.figure('Layers')).toHaveText('4')
   await expect(page.getByRole('img', { name: 'The photo in greys' })).toBeVisible()
   const best = await app.figure('Thresholds').textContent()
@@ -126,7 +138,9 @@ test('a photo becomes tones; thresholds move by hand and come back', async ({ ap
   await expect(app.figure('Thresholds')).toHaveText(best!)
   await page.getByRole('button', { name: 'Take these layers' }).click()
   await expect.poll(() => app.layerNames()).toEqual(['Tone 4', 'Tone 3', 'Tone 2', 'Backing tone'])
-  await page.getByLabel('Photo').setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') })
+  await page
+    .getByLabel('Photo')
+    .setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') })
   await expect(page.getByText('notes.png: this is not a PNG, JPEG or WebP picture')).toBeVisible()
 })
 

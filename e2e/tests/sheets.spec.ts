@@ -18,7 +18,10 @@ async function openBackings(app: App): Promise<void> {
 }
 
 test.describe('By hand', () => {
-  test('several pieces are picked, moved together, settled, sent to a fresh sheet, and all of it is undone', async ({ app, page }) => {
+  test('several pieces are picked, moved together, settled, sent to a fresh sheet, and all of it is undone', async ({
+    app,
+    page,
+  }) => {
     await openBackings(app)
     const pieces = page.locator('[data-piece]')
     const middle = async (k: number) => {
@@ -46,7 +49,10 @@ test.describe('By hand', () => {
     await expect.poll(async () => Math.abs((await middle(0)).y - before.y)).toBeLessThan(4)
   })
 
-  test('a piece turns by a typed angle and by its grip; the rest is laid round what is pinned', async ({ app, page }) => {
+  test('a piece turns by a typed angle and by its grip; the rest is laid round what is pinned', async ({
+    app,
+    page,
+  }) => {
     await openBackings(app)
     const key = await page.locator('[data-piece]').last().getAttribute('data-piece')
     const piece = page.locator(`[data-piece="${key}"]`)
@@ -78,7 +84,10 @@ test.describe('By hand', () => {
     await app.panel.getByRole('button', { name: 'Fill the rest' }).click()
     await app.settled()
     await expect.poll(async () => Math.abs((await piece.boundingBox())!.y - where.y)).toBeLessThan(2)
-    await expect(page.getByRole('button', { name: 'Undo', exact: true })).toHaveAttribute('title', /fill the rest/)
+    await expect(page.getByRole('button', { name: 'Undo', exact: true })).toHaveAttribute(
+      'title',
+      /fill the rest/,
+    )
   })
 
   test('loads are dragged into an order of the maker’s own', async ({ app, page }) => {
@@ -103,7 +112,10 @@ test.describe('By hand', () => {
 })
 
 test.describe('Marks', () => {
-  test('numbers stand where they hide, are drawn or cut or left out, and crosses come when asked for', async ({ app, page }) => {
+  test('numbers stand where they hide, are drawn or cut or left out, and crosses come when asked for', async ({
+    app,
+    page,
+  }) => {
     await app.openDemo('Harbour at dusk')
     await app.stage('Layers')
     await app.pick('swell')
@@ -166,7 +178,11 @@ test.describe('The drawer', () => {
     expect(csv.split('\n').find((line) => line.startsWith('Shell'))).toContain(',11,')
     await page
       .getByLabel('Table of papers')
-      .setInputFiles({ name: 'more.csv', mimeType: 'text/csv', buffer: Buffer.from('name,count,finish\nMarram,5,\nTern,2,feathered\n') })
+      .setInputFiles({
+        name: 'more.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from('name,count,finish\nMarram,5,\nTern,2,feathered\n'),
+      })
     await expect(page.getByRole('alert')).toContainText('Row 3 (Tern): finish cannot be read')
     await page.getByRole('textbox', { name: 'Search the table' }).fill('')
     await expect(rows).toHaveCount(35)
@@ -182,7 +198,9 @@ test.describe('The drawer', () => {
     await expect(page.getByText('9 off-cuts put back.')).toBeVisible()
     await app.stage('Paper')
     await page.getByRole('button', { name: 'Drawer as a table' }).click()
-    await expect(page.locator('[data-paper="Shell"]').getByRole('button', { name: /Bin the off-cut/ })).toHaveCount(2)
+    await expect(
+      page.locator('[data-paper="Shell"]').getByRole('button', { name: /Bin the off-cut/ }),
+    ).toHaveCount(2)
     await page.waitForTimeout(700)
     // A topper on the same paper: its small pieces go onto the off-cut.
     await app.openDemo('Bon voyage')

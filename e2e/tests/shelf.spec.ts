@@ -21,11 +21,17 @@ test.describe('the shelf', () => {
     await expect(page.getByRole('button', { name: 'Open Ebb rose' })).toBeVisible()
     await more('Ebb rose', 'Take off the shelf')
     await expect(page.getByRole('button', { name: 'Open Ebb rose' })).toHaveCount(0)
-    await page.locator('[data-sonner-toast]', { hasText: 'is off the shelf' }).getByRole('button', { name: 'Undo' }).click()
+    await page
+      .locator('[data-sonner-toast]', { hasText: 'is off the shelf' })
+      .getByRole('button', { name: 'Undo' })
+      .click()
     await expect(page.getByRole('button', { name: 'Open Ebb rose' })).toBeVisible()
   })
 
-  test('saves a project as a file and takes it back; a bad file is told in a sentence', async ({ app, page }) => {
+  test('saves a project as a file and takes it back; a bad file is told in a sentence', async ({
+    app,
+    page,
+  }) => {
     await app.openDemo('Bon voyage')
     await page.goto('/')
     const waiting = page.waitForEvent('download')
@@ -33,7 +39,8 @@ test.describe('the shelf', () => {
     await page.getByRole('menuitem', { name: 'Save as a project file' }).click()
     const download = await waiting
     expect(download.suggestedFilename()).toBe('bon-voyage.feuillet.json')
-    const file = (name: string, buffer: Buffer) => page.getByLabel('Project file').setInputFiles({ name, mimeType: 'application/json', buffer })
+    const file = (name: string, buffer: Buffer) =>
+      page.getByLabel('Project file').setInputFiles({ name, mimeType: 'application/json', buffer })
     await file('oops.json', Buffer.from('{"a":1}'))
     await expect(page.getByRole('alert')).toContainText('oops.json: this is not a Feuillet project')
     await file('bon-voyage.feuillet.json', await contentOf(download))
@@ -105,7 +112,10 @@ for (const [width, height] of [
     await app.openDemo('Harbour at dusk')
     for (const title of STAGES) {
       await app.stage(title)
-      const over = await page.evaluate(() => [document.documentElement.scrollWidth - innerWidth, document.documentElement.scrollHeight - innerHeight])
+      const over = await page.evaluate(() => [
+        document.documentElement.scrollWidth - innerWidth,
+        document.documentElement.scrollHeight - innerHeight,
+      ])
       expect(over, title).toEqual([0, 0])
     }
   })

@@ -58,7 +58,10 @@ test.describe('Layers', () => {
     expect(await page.evaluate(() => (window as unknown as { ran?: number }).ran)).toBeUndefined()
   })
 
-  test('are moved by keys and by drag, renamed, hidden, merged and left out, and all of it is undone', async ({ app, page }) => {
+  test('are moved by keys and by drag, renamed, hidden, merged and left out, and all of it is undone', async ({
+    app,
+    page,
+  }) => {
     await app.startNew('Frame')
     await app.stage('Layers')
     await app.bringIn('dunes.svg', duneSvg)
@@ -104,7 +107,9 @@ test.describe('Layers', () => {
     await expect(app.figure('Loose bits')).toHaveText('1')
     await app.figure('Loose bits').locator('..').getByRole('button').click()
     await expect(
-      app.panel.getByText('Pieces under a quarter of the layer’s largest').or(app.panel.getByText("Pieces under a quarter of the layer's largest.")),
+      app.panel
+        .getByText('Pieces under a quarter of the layer’s largest')
+        .or(app.panel.getByText("Pieces under a quarter of the layer's largest.")),
     ).toBeVisible()
     await page.getByRole('heading', { name: 'Layers' }).click()
     await page.keyboard.press('x')

@@ -1,19 +1,27 @@
 // Batches, several projects on the same sheets, and one paper in several sizes.
 import { expect, test } from './app'
 
-test('a project goes along onto another one’s sheets, is made several times, and is sent home', async ({ app, page }) => {
+test('a project goes along onto another one’s sheets, is made several times, and is sent home', async ({
+  app,
+  page,
+}) => {
   await app.openDemo('Bon voyage')
   await app.openDemo('Tide rose')
   await app.stage('Sheets')
   const loads = page.getByRole('region', { name: 'Order of loads' }).getByRole('button')
   const alone = await loads.count()
-  await page.getByRole('combobox', { name: 'Cut another project along' }).selectOption({ label: 'Bon voyage' })
+  await page
+    .getByRole('combobox', { name: 'Cut another project along' })
+    .selectOption({ label: 'Bon voyage' })
   await expect(app.panel.getByRole('list', { name: 'Cut along with it' })).toContainText('Bon voyage')
   await expect(loads.filter({ hasText: 'A1' }).first()).toBeVisible()
   expect(await loads.count()).toBeGreaterThan(alone)
   await app.settled()
   await app.type('The whole work, times', '2')
-  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toHaveAttribute('title', /how many are made/)
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toHaveAttribute(
+    'title',
+    /how many are made/,
+  )
   await app.settled()
   await app.stage('Journal')
   await expect(app.panel).toContainText('Each of 2')
@@ -51,7 +59,9 @@ test('the same paper in a smaller size is found in the drawer and planned with',
   await page.getByRole('button', { name: 'Drawer as a table' }).click()
   const csv =
     'name,colour,finish,gsm,core,width mm,height mm,count,price,per pack\nDeep channel,#2f7682,smooth,216,solid,305,305,2,0.55,1\nDeep channel,#2f7682,smooth,216,solid,210,297,0,0.05,10\n'
-  await page.getByLabel('Table of papers').setInputFiles({ name: 'more.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) })
+  await page
+    .getByLabel('Table of papers')
+    .setInputFiles({ name: 'more.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) })
   await page.getByLabel('Search the table').fill('deep channel')
   await expect(page.locator('[data-paper="Deep channel"]')).toHaveCount(2)
   await expect(page.getByLabel('in a pack of Deep channel').last()).toHaveValue('10')

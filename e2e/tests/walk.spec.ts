@@ -22,11 +22,17 @@ for (const name of Object.keys(titles) as DemoName[])
     const layers = builtLayers(project)
     await app.openDemo(titles[name])
 
-    await expect(app.page.getByTestId('stack-height')).toContainText(formatLength(derived.depth.roomMm!, 'mm'))
+    await expect(app.page.getByTestId('stack-height')).toContainText(
+      formatLength(derived.depth.roomMm!, 'mm'),
+    )
     expect(await app.layerNames()).toEqual(layers.map((l) => l.name).toReversed())
     if (project.mount.kind === 'frame')
-      await expect(app.figure('Backing sheet')).toHaveText(formatSize(project.mount.spacer.widthMm, project.mount.spacer.heightMm, 'mm'))
-    await expect(app.figure('Depth for card and foam')).toContainText(formatLength(derived.depth.roomMm!, 'mm'))
+      await expect(app.figure('Backing sheet')).toHaveText(
+        formatSize(project.mount.spacer.widthMm, project.mount.spacer.heightMm, 'mm'),
+      )
+    await expect(app.figure('Depth for card and foam')).toContainText(
+      formatLength(derived.depth.roomMm!, 'mm'),
+    )
 
     await app.stage('Layers')
     const layer = layers[1]!
@@ -35,14 +41,21 @@ for (const name of Object.keys(titles) as DemoName[])
     const seen = derived.visible.find((v) => v.id === layer.id)!
     await expect(app.figure('Card')).toHaveText(formatArea(figures.areaMm2, 'mm'))
     await expect(app.figure('Openings')).toHaveText(String(figures.openings))
-    await expect(app.figure('Shows from the front')).toHaveText(`${formatArea(seen.visibleMm2, 'mm')} · ${formatShare(seen.visibleMm2 / seen.areaMm2)}`)
+    await expect(app.figure('Shows from the front')).toHaveText(
+      `${formatArea(seen.visibleMm2, 'mm')} · ${formatShare(seen.visibleMm2 / seen.areaMm2)}`,
+    )
 
     await app.stage('Paper')
-    for (const need of derived.needed) await expect(app.panel.getByRole('row', { name: new RegExp(need.paper.name) })).toContainText(String(need.sheets))
+    for (const need of derived.needed)
+      await expect(app.panel.getByRole('row', { name: new RegExp(need.paper.name) })).toContainText(
+        String(need.sheets),
+      )
 
     await app.stage('Sheets')
     await expect(app.panel.getByRole('heading', { level: 1 })).toHaveText(`${derived.loads.length} loads`)
-    await expect(app.figure('Cutting')).toHaveText(formatMinutes(derived.loads.reduce((sum, l) => sum + l.minutes, 0)))
+    await expect(app.figure('Cutting')).toHaveText(
+      formatMinutes(derived.loads.reduce((sum, l) => sum + l.minutes, 0)),
+    )
     await app.page.getByRole('button', { name: /load 1$/ }).click()
     await expect(app.figure('Path')).toHaveText(formatLength(derived.loads[0]!.outlineMm, 'mm'))
     await expect(app.page.locator('[data-piece]')).toHaveCount(derived.loads[0]!.pieces.length)
@@ -50,7 +63,9 @@ for (const name of Object.keys(titles) as DemoName[])
     await app.stage('Depth')
     await expect(app.figure('Stack')).toHaveText(formatLength(derived.depth.stackMm, 'mm'))
     await expect(app.figure('Pads in all')).toHaveText(String(derived.depth.pads.length))
-    await expect(app.page.locator('[data-pad]')).toHaveCount(derived.depth.pads.filter((p) => p.layerId === layer.id).length)
+    await expect(app.page.locator('[data-pad]')).toHaveCount(
+      derived.depth.pads.filter((p) => p.layerId === layer.id).length,
+    )
 
     await app.stage('Assembly')
     await expect(app.page.locator('[data-step]')).toHaveCount(derived.assembly.steps.length)
@@ -80,8 +95,13 @@ test('a drawing goes in and cut files in mm come out whose pieces add up', async
   const files = unzipSync(await contentOf(await waiting))
   const sheets = Object.entries(files).filter(([file]) => file.endsWith('.svg'))
   expect(sheets).toHaveLength(3)
-  const cut = sheets.reduce((sum, [, bytes]) => sum + readSvg(strFromU8(bytes)).shapes.reduce((s, shape) => s + regionArea(shape.region), 0), 0)
+  const cut = sheets.reduce(
+    (sum, [, bytes]) =>
+      sum + readSvg(strFromU8(bytes)).shapes.reduce((s, shape) => s + regionArea(shape.region), 0),
+    0,
+  )
   const drawn = readSvg(duneSvg).shapes.reduce((sum, shape) => sum + regionArea(shape.region), 0)
   expect(Math.abs(cut / drawn - 1)).toBeLessThan(0.002)
-  for (const ending of ['.dxf', '.hpgl', '.pdf', '.csv']) expect(Object.keys(files).some((f) => f.endsWith(ending))).toBe(true)
+  for (const ending of ['.dxf', '.hpgl', '.pdf', '.csv'])
+    expect(Object.keys(files).some((f) => f.endsWith(ending))).toBe(true)
 })

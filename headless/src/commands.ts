@@ -55,7 +55,10 @@ export const commands: Record<string, Command> = {
           path: regionToPath(region),
         }
       })
-      give({ layers, leftOut: taken.leftOut, widthMm: round(taken.widthMm), heightMm: round(taken.heightMm) }, values.o)
+      give(
+        { layers, leftOut: taken.leftOut, widthMm: round(taken.widthMm), heightMm: round(taken.heightMm) },
+        values.o,
+      )
     },
   },
   ...makerCommands,
@@ -65,7 +68,10 @@ export const commands: Record<string, Command> = {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
       const project = readProjectFile(positionals[0]!)
       const snags = named(positionals[0]!, () => check(project))
-      give({ snags: snags.map(({ code, stage, layer, message, at }) => ({ code, stage, layer, message, at })) }, values.o)
+      give(
+        { snags: snags.map(({ code, stage, layer, message, at }) => ({ code, stage, layer, message, at })) },
+        values.o,
+      )
     },
   },
   shows: {
@@ -73,17 +79,33 @@ export const commands: Record<string, Command> = {
     run(args) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
       const layers = shows(readProjectFile(positionals[0]!))
-      give({ layers: layers.map((l) => ({ ...l, areaMm2: round(l.areaMm2), visibleMm2: round(l.visibleMm2) })) }, values.o)
+      give(
+        { layers: layers.map((l) => ({ ...l, areaMm2: round(l.areaMm2), visibleMm2: round(l.visibleMm2) })) },
+        values.o,
+      )
     },
   },
   nest: {
     usage: 'nest INSTANCE [--seconds 10] [--seed 1] [-o FILE]',
     async run(args) {
-      const { positionals, values } = readArgs(args, ['INSTANCE'], { ...OUTPUT, seconds: { type: 'string' }, seed: { type: 'string' } })
+      const { positionals, values } = readArgs(args, ['INSTANCE'], {
+        ...OUTPUT,
+        seconds: { type: 'string' },
+        seed: { type: 'string' },
+      })
       const seconds = numberOption(values.seconds, 'seconds', 10, 0, 3600)
       const seed = numberOption(values.seed, 'seed', 1, 0, 2 ** 32)
-      const { placements, sheets, utilisation } = await readFileLater(positionals[0]!, (bytes) => nestFor(new TextDecoder().decode(bytes), seconds, seed))
-      give({ placements: placements.map((p) => ({ ...p, x: round(p.x, 6), y: round(p.y, 6) })), sheets, utilisation: round(utilisation, 4) }, values.o)
+      const { placements, sheets, utilisation } = await readFileLater(positionals[0]!, (bytes) =>
+        nestFor(new TextDecoder().decode(bytes), seconds, seed),
+      )
+      give(
+        {
+          placements: placements.map((p) => ({ ...p, x: round(p.x, 6), y: round(p.y, 6) })),
+          sheets,
+          utilisation: round(utilisation, 4),
+        },
+        values.o,
+      )
     },
   },
   depth: {
@@ -112,7 +134,13 @@ export const commands: Record<string, Command> = {
           })),
           stackMm: round(plan.stackMm),
           roomMm: plan.roomMm,
-          buy: plan.foamUse.map((use) => ({ foam: use.foam.id, name: use.foam.name, needed: use.needed, atHand: use.foam.count, packs: use.packs })),
+          buy: plan.foamUse.map((use) => ({
+            foam: use.foam.id,
+            name: use.foam.name,
+            needed: use.needed,
+            atHand: use.foam.count,
+            packs: use.packs,
+          })),
         },
         values.o,
       )
@@ -123,7 +151,11 @@ export const commands: Record<string, Command> = {
     run(args) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
       const project = readProjectFile(positionals[0]!)
-      const { steps, minutes } = planAssembly(project, loads(project, nestProject(project).runs), depthPlan(project))
+      const { steps, minutes } = planAssembly(
+        project,
+        loads(project, nestProject(project).runs),
+        depthPlan(project),
+      )
       give(
         {
           steps: steps.map(({ id, kind, title, after, needs, startMin, endMin }) => ({
@@ -150,9 +182,11 @@ export const commands: Record<string, Command> = {
       const derived = derive(project)
       const tooLarge = derived.snags.find((snag) => snag.code === 'piece-too-large')
       if (tooLarge) throw new BadInput(`${positionals[0]!}: ${tooLarge.message}`)
-      if (derived.loads.length === 0) throw new BadInput(`${positionals[0]!}: the project has no layers to cut`)
+      if (derived.loads.length === 0)
+        throw new BadInput(`${positionals[0]!}: the project has no layers to cut`)
       const files = new Map([...cutFiles(project, derived.loads), ...(await listFiles(project, derived))])
-      for (const load of derived.loads) files.set(`${loadFileStem(load)}.png`, picture(loadPicture(project, load)))
+      for (const load of derived.loads)
+        files.set(`${loadFileStem(load)}.png`, picture(loadPicture(project, load)))
       writeAll(values.o, files)
       give({ files: [...files.keys()] }, undefined)
     },
@@ -160,4 +194,5 @@ export const commands: Record<string, Command> = {
 }
 
 /** An SVG as PNG, 1200 pixels wide. */
-const picture = (svg: string): Uint8Array => new Resvg(svg, { fitTo: { mode: 'width', value: 1200 } }).render().asPng()
+const picture = (svg: string): Uint8Array =>
+  new Resvg(svg, { fitTo: { mode: 'width', value: 1200 } }).render().asPng()

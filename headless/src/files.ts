@@ -9,12 +9,15 @@ function bytesOf(file: string): Uint8Array {
     return readFileSync(file)
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code
-    throw new BadInput(`${file}: ${code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'this is a folder' : 'the file cannot be read'}`)
+    throw new BadInput(
+      `${file}: ${code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'this is a folder' : 'the file cannot be read'}`,
+    )
   }
 }
 
 /** Runs a reader over a file's bytes; what is wrong is said as `FILE: what is wrong`. */
-export const readFile = <T>(file: string, read: (bytes: Uint8Array) => T): T => named(file, () => read(bytesOf(file)))
+export const readFile = <T>(file: string, read: (bytes: Uint8Array) => T): T =>
+  named(file, () => read(bytesOf(file)))
 
 /** The same for a reader that takes its time. */
 export async function readFileLater<T>(file: string, read: (bytes: Uint8Array) => Promise<T>): Promise<T> {
@@ -27,7 +30,9 @@ export async function readFileLater<T>(file: string, read: (bytes: Uint8Array) =
 }
 
 const inFile = (file: string, error: unknown): unknown =>
-  error instanceof BadInput && !error.message.startsWith(`${file}: `) ? new BadInput(`${file}: ${error.message.replace(/\s*\n\s*/g, ' ')}`) : error
+  error instanceof BadInput && !error.message.startsWith(`${file}: `)
+    ? new BadInput(`${file}: ${error.message.replace(/\s*\n\s*/g, ' ')}`)
+    : error
 
 /** Says what is wrong with the name of the file in front. */
 export function named<T>(file: string, work: () => T): T {
@@ -38,7 +43,8 @@ export function named<T>(file: string, work: () => T): T {
   }
 }
 
-export const readText = <T>(file: string, read: (text: string) => T): T => readFile(file, (bytes) => read(new TextDecoder().decode(bytes)))
+export const readText = <T>(file: string, read: (text: string) => T): T =>
+  readFile(file, (bytes) => read(new TextDecoder().decode(bytes)))
 
 export const readProjectFile = (file: string): Project => readText(file, readProject)
 

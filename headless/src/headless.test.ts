@@ -18,7 +18,11 @@ const write = (name: string, text: string) => {
   return at(name)
 }
 const run = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'headless/src/main.ts', ...args], { cwd: root, encoding: 'utf8' })
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    ['--import', 'tsx', 'headless/src/main.ts', ...args],
+    { cwd: root, encoding: 'utf8' },
+  )
   return { status, stdout, stderr: stderr.trimEnd() }
 }
 const json = <T>(...args: string[]): T => {
@@ -43,7 +47,16 @@ describe('each command', () => {
       '<svg xmlns="http://www.w3.org/2000/svg" width="10cm" height="5cm" viewBox="0 0 100 50"><rect x="10" y="10" width="20" height="20" fill="#f00"/><text>x</text></svg>',
     )
     expect(json('import', file)).toEqual({
-      layers: [{ name: 'Red', colour: '#ff0000', areaMm2: 400, pieces: 1, bounds: [10, 10, 30, 30], path: expect.stringMatching(/^M[\d .LM-]+Z$/) as string }],
+      layers: [
+        {
+          name: 'Red',
+          colour: '#ff0000',
+          areaMm2: 400,
+          pieces: 1,
+          bounds: [10, 10, 30, 30],
+          path: expect.stringMatching(/^M[\d .LM-]+Z$/) as string,
+        },
+      ],
       leftOut: [{ what: 'text', count: 1 }],
       widthMm: 100,
       heightMm: 50,
@@ -52,17 +65,33 @@ describe('each command', () => {
 
   it('check, shows, depth and plan speak of the same project', () => {
     const { snags } = json<{ snags: Record<string, unknown>[] }>('check', harbour)
-    expect(snags.map((s) => Object.keys(s))).toEqual(snags.map(() => ['code', 'stage', 'layer', 'message', 'at']))
-    const { layers } = json<{ layers: { id: string; areaMm2: number; visibleMm2: number; visiblePath: string }[] }>('shows', harbour)
-    expect(layers.map((l) => l.id)).toEqual(readProject(readFileSync(harbour, 'utf8')).layers.map((l) => l.id))
+    expect(snags.map((s) => Object.keys(s))).toEqual(
+      snags.map(() => ['code', 'stage', 'layer', 'message', 'at']),
+    )
+    const { layers } = json<{
+      layers: { id: string; areaMm2: number; visibleMm2: number; visiblePath: string }[]
+    }>('shows', harbour)
+    expect(layers.map((l) => l.id)).toEqual(
+      readProject(readFileSync(harbour, 'utf8')).layers.map((l) => l.id),
+    )
     for (const l of layers) expect(l.visibleMm2).toBeLessThanOrEqual(l.areaMm2)
-    const depth = json<{ pieces: { topMm: number }[]; pads: { thicknessMm: number }[]; stackMm: number; roomMm: number; buy: unknown[] }>('depth', harbour)
+    const depth = json<{
+      pieces: { topMm: number }[]
+      pads: { thicknessMm: number }[]
+      stackMm: number
+      roomMm: number
+      buy: unknown[]
+    }>('depth', harbour)
     expect(depth.stackMm).toBeCloseTo(Math.max(...depth.pieces.map((p) => p.topMm)), 3)
     expect(depth.roomMm).toBe(22)
     expect(depth.pads.length).toBeGreaterThan(50)
-    const plan = json<{ steps: { id: string; after: string[]; startMin: number; endMin: number }[]; minutes: number }>('plan', harbour)
+    const plan = json<{
+      steps: { id: string; after: string[]; startMin: number; endMin: number }[]
+      minutes: number
+    }>('plan', harbour)
     expect(plan.minutes).toBeCloseTo(Math.max(...plan.steps.map((s) => s.endMin)), 2)
-    for (const step of plan.steps) for (const id of step.after) expect(plan.steps.some((s) => s.id === id)).toBe(true)
+    for (const step of plan.steps)
+      for (const id of step.after) expect(plan.steps.some((s) => s.id === id)).toBe(true)
   })
 
   it('ladder, letter and tones give whole projects', () => {
@@ -70,13 +99,31 @@ describe('each command', () => {
       'disc.svg',
       '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="80mm" viewBox="0 0 80 80"><circle cx="40" cy="40" r="35"/></svg>',
     )
-    const areas = (project: unknown) => readProject(JSON.stringify(project)).layers.map((layer) => regionArea(layerRegion(layer)))
+    const areas = (project: unknown) =>
+      readProject(JSON.stringify(project)).layers.map((layer) => regionArea(layerRegion(layer)))
     const ladder = areas(json('ladder', file, '--steps', '3', '--step-mm', '5', '--sheet', '100x100'))
-    ladder.slice(1).forEach((area, i) => expect(Math.abs(area / (10000 - Math.PI * (20 + 5 * i) ** 2) - 1)).toBeLessThan(0.01))
-    const font = createRequire(import.meta.url).resolve('@expo-google-fonts/fredoka/700Bold/Fredoka_700Bold.ttf')
-    expect(json<{ layers: { name: string }[] }>('letter', 'hi', '--font', font, '--width-mm', '90').layers.map((l) => l.name)).toEqual(['Backing', 'Words'])
+    ladder
+      .slice(1)
+      .forEach((area, i) =>
+        expect(Math.abs(area / (10000 - Math.PI * (20 + 5 * i) ** 2) - 1)).toBeLessThan(0.01),
+      )
+    const font = createRequire(import.meta.url).resolve(
+      '@expo-google-fonts/fredoka/700Bold/Fredoka_700Bold.ttf',
+    )
+    expect(
+      json<{ layers: { name: string }[] }>('letter', 'hi', '--font', font, '--width-mm', '90').layers.map(
+        (l) => l.name,
+      ),
+    ).toEqual(['Backing', 'Words'])
     const picture = fileURLToPath(new URL('../../docs/screenshots/bench.png', import.meta.url))
-    const tones = json<{ layers: unknown[]; mount: { spacer: { widthMm: number; heightMm: number } } }>('tones', picture, '--levels', '3', '--width-mm', '160')
+    const tones = json<{ layers: unknown[]; mount: { spacer: { widthMm: number; heightMm: number } } }>(
+      'tones',
+      picture,
+      '--levels',
+      '3',
+      '--width-mm',
+      '160',
+    )
     expect(tones.layers).toHaveLength(3)
     expect(tones.mount.spacer).toEqual({ widthMm: 160, heightMm: 100 })
   })
@@ -85,7 +132,11 @@ describe('each command', () => {
     const square = [[0, 0], [40, 0], [40, 40], [0, 40]] // prettier-ignore
     const file = write(
       'instance.json',
-      JSON.stringify({ sheet: { w: 100, h: 100, margin: 5 }, gap: 2, pieces: [{ id: 'sq', outer: square, holes: [], qty: 5, rotation: 'quarter' }] }),
+      JSON.stringify({
+        sheet: { w: 100, h: 100, margin: 5 },
+        gap: 2,
+        pieces: [{ id: 'sq', outer: square, holes: [], qty: 5, rotation: 'quarter' }],
+      }),
     )
     const result = json<{
       placements: { id: string; copy: number; sheet: number; x: number; y: number; rotation: number }[]
@@ -153,7 +204,12 @@ describe('what is wrong', () => {
       'wide.svg',
       '<svg xmlns="http://www.w3.org/2000/svg" width="400mm" height="9mm"><rect width="100%" height="100%"/></svg>',
     ],
-    ['an instance that cannot be', 'nest', 'big.json', '{"sheet":{"w":10,"h":10},"pieces":[{"id":"a","outer":[[0,0],[50,0],[50,50]]}]}'],
+    [
+      'an instance that cannot be',
+      'nest',
+      'big.json',
+      '{"sheet":{"w":10,"h":10},"pieces":[{"id":"a","outer":[[0,0],[50,0],[50,50]]}]}',
+    ],
   ])('in %s: exit 3, one line, nothing half-written', (_, command, name, text) => {
     const file = text === null ? at(name) : write(name, text)
     const out = at(`${name}.out`)

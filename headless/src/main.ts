@@ -33,6 +33,8 @@ async function main(): Promise<number> {
 }
 
 process.exitCode = await main().catch((error: unknown) => {
-  process.stderr.write(`something in Feuillet itself went wrong: ${error instanceof Error ? error.message : String(error)}\n`)
+  process.stderr.write(
+    `something in Feuillet itself went wrong: ${error instanceof Error ? error.message : String(error)}\n`,
+  )
   return 1
 })

@@ -48,7 +48,8 @@ const frameOf = (widthMm: number, heightMm: number): Mount => ({
 
 function sizeOption(value: string | boolean | undefined): [number, number] {
   const m = typeof value === 'string' ? /^(\d+(?:\.\d+)?)[x×](\d+(?:\.\d+)?)$/i.exec(value) : null
-  if (!m || !(Number(m[1]) > 0 && Number(m[2]) > 0)) throw new UsageError('--sheet takes WIDTHxHEIGHT in mm, such as 165x165')
+  if (!m || !(Number(m[1]) > 0 && Number(m[2]) > 0))
+    throw new UsageError('--sheet takes WIDTHxHEIGHT in mm, such as 165x165')
   return [Number(m[1]), Number(m[2])]
 }
 
@@ -69,7 +70,9 @@ export const makerCommands = {
       const stepMm = numberOption(values['step-mm'], 'step-mm', 5, 0.1, 200)
       const [sheetWidthMm, sheetHeightMm] = sizeOption(values.sheet ?? '165x165')
       const file = positionals[0]!
-      const shape = readFile(file, (bytes) => regionToPath(union(...readSvg(bytes).shapes.map((s) => s.region))))
+      const shape = readFile(file, (bytes) =>
+        regionToPath(union(...readSvg(bytes).shapes.map((s) => s.region))),
+      )
       const recipe = ladderRecipeSchema.parse({
         kind: 'ladder',
         shape,
@@ -81,7 +84,9 @@ export const makerCommands = {
         corners: values.sharp ? 'sharp' : 'round',
       })
       giveProject(
-        named(file, () => grown(`Ladder of ${basename(file, '.svg')}`, frameOf(sheetWidthMm, sheetHeightMm), recipe)),
+        named(file, () =>
+          grown(`Ladder of ${basename(file, '.svg')}`, frameOf(sheetWidthMm, sheetHeightMm), recipe),
+        ),
         values.o,
       )
     },
@@ -89,7 +94,12 @@ export const makerCommands = {
   tones: {
     usage: 'tones IMAGE.png|jpg|webp --levels 4 --width-mm 180 [--dark] [-o PROJECT]',
     async run(args: string[]) {
-      const { positionals, values } = readArgs(args, ['IMAGE'], { ...OUTPUT, levels: text, 'width-mm': text, dark: { type: 'boolean' } })
+      const { positionals, values } = readArgs(args, ['IMAGE'], {
+        ...OUTPUT,
+        levels: text,
+        'width-mm': text,
+        dark: { type: 'boolean' },
+      })
       const levels = numberOption(values.levels, 'levels', 4, 2, 6)
       if (!Number.isInteger(levels)) throw new UsageError('--levels takes a whole number')
       const widthMm = numberOption(values['width-mm'], 'width-mm', 180, 10, 1000)
@@ -120,7 +130,9 @@ export const makerCommands = {
         back: values.dark ? 'dark' : 'light',
       })
       giveProject(
-        named(file, () => grown(`Tones of ${basename(file)}`, frameOf(widthMm, (widthMm * info.height) / info.width), recipe)),
+        named(file, () =>
+          grown(`Tones of ${basename(file)}`, frameOf(widthMm, (widthMm * info.height) / info.width), recipe),
+        ),
         values.o,
       )
     },
@@ -128,7 +140,13 @@ export const makerCommands = {
   letter: {
     usage: 'letter "WORDS" --font FILE.ttf --width-mm 130 [--backing-mm 4] [--sticks 2] [-o PROJECT]',
     run(args: string[]) {
-      const { positionals, values } = readArgs(args, ['WORDS'], { ...OUTPUT, font: text, 'width-mm': text, 'backing-mm': text, sticks: text })
+      const { positionals, values } = readArgs(args, ['WORDS'], {
+        ...OUTPUT,
+        font: text,
+        'width-mm': text,
+        'backing-mm': text,
+        sticks: text,
+      })
       if (!values.font) throw new UsageError('--font FILE.ttf is missing')
       const widthMm = numberOption(values['width-mm'], 'width-mm', 130, 10, 1000)
       const backingMm = numberOption(values['backing-mm'], 'backing-mm', 4, 0, 50)
@@ -136,7 +154,14 @@ export const makerCommands = {
       const font = readFile(values.font, readFont)
       const words = positionals[0]!.replaceAll('\\n', '\n')
       if (words.trim() === '' || words.length > 200) throw new UsageError('WORDS takes 1 to 200 signs')
-      const recipe = letteringRecipeSchema.parse({ kind: 'lettering', text: words, font: 'own', widthMm, backingMm, sticks: Math.round(sticks) })
+      const recipe = letteringRecipeSchema.parse({
+        kind: 'lettering',
+        text: words,
+        font: 'own',
+        widthMm,
+        backingMm,
+        sticks: Math.round(sticks),
+      })
       const mount: Mount = { kind: 'topper', widthMm, sticks: Math.round(sticks), depthMm: 8, clearanceMm: 0 }
       giveProject(
         named(values.font, () => grown(words.split('\n')[0]!.slice(0, 60), mount, recipe, font)),

@@ -24,7 +24,10 @@ function search({ text, seed, until }: Task): NestLayout {
 /** The best layout that can be found in a time. Throws BadInput as reading and nesting do. */
 export async function nestFor(text: string, seconds: number, seed: number): Promise<NestLayout> {
   const until = Date.now() + seconds * 1000
-  const other = seconds >= WORTH_A_THREAD_S && availableParallelism() > 1 ? inThread({ text, seed: seed + SECOND_SEED, until }) : null
+  const other =
+    seconds >= WORTH_A_THREAD_S && availableParallelism() > 1
+      ? inThread({ text, seed: seed + SECOND_SEED, until })
+      : null
   const own = search({ text, seed, until })
   const theirs = await other
   return theirs && theirs.score < own.score - 1e-9 ? theirs : own

@@ -13,14 +13,22 @@ export function readArgs<O extends Options>(args: string[], names: readonly stri
   } catch (error) {
     throw new UsageError((error as Error).message)
   }
-  if (parsed.positionals.length !== names.length) throw new UsageError(`this command takes ${names.join(', ') || 'no arguments'}`)
+  if (parsed.positionals.length !== names.length)
+    throw new UsageError(`this command takes ${names.join(', ') || 'no arguments'}`)
   return { positionals: parsed.positionals, values: parsed.values }
 }
 
 /** A number option within bounds; the default where it is missing. Throws UsageError. */
-export function numberOption(text: string | boolean | undefined, name: string, other: number, min: number, max: number): number {
+export function numberOption(
+  text: string | boolean | undefined,
+  name: string,
+  other: number,
+  min: number,
+  max: number,
+): number {
   if (text === undefined) return other
   const value = Number(text)
-  if (typeof text !== 'string' || !Number.isFinite(value) || value < min || value > max) throw new UsageError(`--${name} takes a number from ${min} to ${max}`)
+  if (typeof text !== 'string' || !Number.isFinite(value) || value < min || value > max)
+    throw new UsageError(`--${name} takes a number from ${min} to ${max}`)
   return value
 }

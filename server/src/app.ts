@@ -43,23 +43,29 @@ export function createApp(dist: string, demo = false): Express {
     next()
   })
   app.use('/api/cutter', cutterRoutes())
-  app.use('/api', (error: { status?: number; type?: string }, _: Request, response: Response, next: NextFunction) => {
-    if (response.headersSent) return next(error)
-    const why =
-      error.type === 'entity.too.large'
-        ? 'this is more than the cutter takes'
-        : error.status === 400
-          ? 'this is not JSON'
-          : 'something in the cutter went wrong'
-    response.status(error.status ?? 500).json({ why })
-  })
+  app.use(
+    '/api',
+    (error: { status?: number; type?: string }, _: Request, response: Response, next: NextFunction) => {
+      if (response.headersSent) return next(error)
+      const why =
+        error.type === 'entity.too.large'
+          ? 'this is more than the cutter takes'
+          : error.status === 400
+            ? 'this is not JSON'
+            : 'something in the cutter went wrong'
+      response.status(error.status ?? 500).json({ why })
+    },
+  )
   app.use('/api', (_, response) => void response.status(404).json({ why: 'there is nothing here' }))
   if (demo)
     app.get('/', (request, response, next) => {
       if ('demo' in request.query) next()
       else response.redirect('/?demo')
     })
-  app.use('/assets', express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
+  app.use(
+    '/assets',
+    express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+  )
   app.use(express.static(dist))
   app.get('/{*splat}', (_, response) => {
     const page = join(dist, 'index.html')

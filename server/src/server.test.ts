@@ -15,7 +15,8 @@ beforeAll(async () => {
   writeFileSync(join(dist, 'index.html'), '<!doctype html><title>Feuillet</title>')
   writeFileSync(join(dist, 'assets', 'app-1.js'), '')
   writeFileSync(join(dist, 'assets', 'compute.worker-1.js'), '')
-  const start = (app: ReturnType<typeof createApp>) => new Promise<Server>((done) => void (server = app.listen(0, '127.0.0.1', () => done(server))))
+  const start = (app: ReturnType<typeof createApp>) =>
+    new Promise<Server>((done) => void (server = app.listen(0, '127.0.0.1', () => done(server))))
   demo = await start(createApp(dist, true))
   server = await start(createApp(dist))
 })
@@ -31,7 +32,9 @@ const get = (path: string, headers: Record<string, string> = {}, from = server) 
     request({ host: '127.0.0.1', port, path, headers }, (response) => {
       let text = ''
       response.on('data', (chunk: Buffer) => (text += chunk.toString()))
-      response.on('end', () => done({ status: response.statusCode!, headers: response.headers as Record<string, string>, text }))
+      response.on('end', () =>
+        done({ status: response.statusCode!, headers: response.headers as Record<string, string>, text }),
+      )
     })
       .on('error', fail)
       .end()

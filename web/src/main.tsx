@@ -29,7 +29,14 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <Provider store={store}>
       <RouterProvider router={router} />
-      <Toaster position="bottom-center" toastOptions={{ unstyled: true, duration: 7000, classNames: { toast: 'toast', actionButton: 'toast-action' } }} />
+      <Toaster
+        position="bottom-center"
+        toastOptions={{
+          unstyled: true,
+          duration: 7000,
+          classNames: { toast: 'toast', actionButton: 'toast-action' },
+        }}
+      />
     </Provider>
   </StrictMode>,
 )

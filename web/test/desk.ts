@@ -3,7 +3,14 @@ import { configureStore } from '@reduxjs/toolkit'
 import { vi } from 'vitest'
 import { starterStock } from '@feuillet/core/stages/paper'
 import type { Mend, Paper, Project } from '@feuillet/core/project'
-import { firstFree, settle, whyIllegal, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/stages/sheets'
+import {
+  firstFree,
+  settle,
+  whyIllegal,
+  type NestInstance,
+  type NestLayout,
+  type Placement,
+} from '@feuillet/core/stages/sheets'
 import { derive, mendAll } from '@feuillet/core/planner'
 import results, { arrived } from '../src/plan/results'
 import view from '../src/state/view'
@@ -11,10 +18,15 @@ import work, { opened } from '../src/state/document'
 
 /** Stands in for the worker: the functions that the hand and the mends ask for. */
 export const computeHere = {
-  mend: vi.fn((project: Project, actions: readonly Mend[], stock: Paper[]) => Promise.resolve(mendAll(project, actions, stock))),
-  tryPlace: (instance: NestInstance, placement: Placement, others: Placement[]) => Promise.resolve(whyIllegal(instance, placement, others)),
-  settle: (instance: NestInstance, placements: Placement[], keys: string[]) => Promise.resolve(settle(instance, placements, new Set(keys))),
-  firstFree: (instance: NestInstance, placement: Placement, others: Placement[]) => Promise.resolve(firstFree(instance, placement, others)),
+  mend: vi.fn((project: Project, actions: readonly Mend[], stock: Paper[]) =>
+    Promise.resolve(mendAll(project, actions, stock)),
+  ),
+  tryPlace: (instance: NestInstance, placement: Placement, others: Placement[]) =>
+    Promise.resolve(whyIllegal(instance, placement, others)),
+  settle: (instance: NestInstance, placements: Placement[], keys: string[]) =>
+    Promise.resolve(settle(instance, placements, new Set(keys))),
+  firstFree: (instance: NestInstance, placement: Placement, others: Placement[]) =>
+    Promise.resolve(firstFree(instance, placement, others)),
 }
 
 /** Stands in for the browser's store. */
@@ -44,5 +56,10 @@ export function deskWith(project: Project, stock: Paper[] = starterStock()) {
   }
   store.dispatch(opened({ project, stock }))
   again()
-  return { store, again, project: () => store.getState().work.project!, derived: () => store.getState().results.derived! }
+  return {
+    store,
+    again,
+    project: () => store.getState().work.project!,
+    derived: () => store.getState().results.derived!,
+  }
 }

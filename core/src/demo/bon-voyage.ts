@@ -194,7 +194,10 @@ function boat(x: number): Polygon[] {
 
 /** Fills holes smaller than an area, as a backing should have no pin-holes. */
 const withoutPinholes = (region: Region, mm2: number): Polygon[] =>
-  region.map((face) => ({ outer: face.outer, holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) >= mm2) }))
+  region.map((face) => ({
+    outer: face.outer,
+    holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) >= mm2),
+  }))
 
 export function bonVoyage(): Project {
   const WIDTH = 150
@@ -202,17 +205,39 @@ export function bonVoyage(): Project {
   const BACKING_MM = 3.5
   const raw = regionBox(region)
   const scale = (WIDTH - 2 * BACKING_MM) / (raw.maxX - raw.minX)
-  const place = (r: Region): Polygon[] => mapRegion(translation(BACKING_MM - raw.minX * scale, 30), scaleRegion(r, scale))
+  const place = (r: Region): Polygon[] =>
+    mapRegion(translation(BACKING_MM - raw.minX * scale, 30), scaleRegion(r, scale))
   const word = place(region)
   const ship = place(boat(gapAt - 1))
   const backing = withoutPinholes(offset(union(word, ship), BACKING_MM), 60)
   const top = regionBox(backing).minY
   const lift = (r: Region): Polygon[] => mapRegion(translation(0, -top), r)
   const layers = [
-    makeLayer('backing', 'Backing', lift(backing), { role: 'backing', numbered: true, joint: { kind: 'glue', gapMm: 0, pinned: false } }),
-    makeLayer('words', 'Words', lift(word), { role: 'overlay', numbered: false, joint: { kind: 'glue', gapMm: 0, pinned: false } }),
-    makeLayer('boat', 'Small boat', lift(ship), { role: 'accent', numbered: false, optional: true, joint: { kind: 'glue', gapMm: 0, pinned: false } }),
+    makeLayer('backing', 'Backing', lift(backing), {
+      role: 'backing',
+      numbered: true,
+      joint: { kind: 'glue', gapMm: 0, pinned: false },
+    }),
+    makeLayer('words', 'Words', lift(word), {
+      role: 'overlay',
+      numbered: false,
+      joint: { kind: 'glue', gapMm: 0, pinned: false },
+    }),
+    makeLayer('boat', 'Small boat', lift(ship), {
+      role: 'accent',
+      numbered: false,
+      optional: true,
+      joint: { kind: 'glue', gapMm: 0, pinned: false },
+    }),
   ]
-  const project = { ...newProject('demo-bon-voyage', 'Bon voyage', { ...starterMount('topper'), depthMm: 3 }), layers }
-  return setPlan(withPapers(project, ['Deep channel', 'Chalk', 'Buoy']), { alignment: 'by-eye', turns: 'free', adhesiveId: 'glue-solvent', padMarginMm: 0.5 })
+  const project = {
+    ...newProject('demo-bon-voyage', 'Bon voyage', { ...starterMount('topper'), depthMm: 3 }),
+    layers,
+  }
+  return setPlan(withPapers(project, ['Deep channel', 'Chalk', 'Buoy']), {
+    alignment: 'by-eye',
+    turns: 'free',
+    adhesiveId: 'glue-solvent',
+    padMarginMm: 0.5,
+  })
 }

@@ -2,7 +2,15 @@ import { describe, expect, it } from 'vitest'
 import { boxWidth, regionArea, regionBox, subtract, union } from '../base/geometry'
 import { weakNecks } from '../stages/layers'
 import { safeStripMm } from '../stages/paper'
-import { backingRect, builtLayers, layerRegion, paperOf, pieceRegion, readProject, writeProject } from '../project'
+import {
+  backingRect,
+  builtLayers,
+  layerRegion,
+  paperOf,
+  pieceRegion,
+  readProject,
+  writeProject,
+} from '../project'
 import { demo, demoNames } from './index'
 
 describe.each(demoNames)('the demo %s', (name) => {
@@ -31,14 +39,17 @@ describe.each(demoNames)('the demo %s', (name) => {
   it('stands on what is beneath: nothing in front reaches beyond the layers behind it', () => {
     for (let i = 1; i < layers.length; i++) {
       const beneath = union(...layers.slice(0, i).map(layerRegion))
-      expect(regionArea(subtract(layerRegion(layers[i]!), beneath)), layers[i]!.name).toBeLessThan(0.01 * regionArea(layerRegion(layers[i]!)) + 1)
+      expect(regionArea(subtract(layerRegion(layers[i]!), beneath)), layers[i]!.name).toBeLessThan(
+        0.01 * regionArea(layerRegion(layers[i]!)) + 1,
+      )
     }
   })
 
   it('has no strip that tears', () => {
     for (const layer of layers) {
       const safe = safeStripMm(paperOf(project, layer))
-      for (const neck of weakNecks(layerRegion(layer), safe)) expect(neck.widthMm, layer.name).toBeGreaterThan(safe * 0.6)
+      for (const neck of weakNecks(layerRegion(layer), safe))
+        expect(neck.widthMm, layer.name).toBeGreaterThan(safe * 0.6)
     }
   })
 })

@@ -92,15 +92,45 @@ function pier(): Polygon[] {
 export function harbour(): Project {
   const foam = (gapMm: number) => ({ joint: { kind: 'foam' as const, gapMm, pinned: false } })
   const layers = [
-    makeLayer('sky', 'Sky', [rectangle(0, 0, SIZE, SIZE)], { role: 'backing', joint: { kind: 'glue', gapMm: 0, pinned: false }, numbered: false }),
+    makeLayer('sky', 'Sky', [rectangle(0, 0, SIZE, SIZE)], {
+      role: 'backing',
+      joint: { kind: 'glue', gapMm: 0, pinned: false },
+      numbered: false,
+    }),
     makeLayer('far-hills', 'Far hills', stageSet(SIZE, 31, 40, ground(hills, SIZE, SIZE)), foam(2)),
-    makeLayer('headland', 'Headland light', stageSet(SIZE, 28, 42, ground(headland, SIZE, SIZE), lighthouse()), foam(3)),
+    makeLayer(
+      'headland',
+      'Headland light',
+      stageSet(SIZE, 28, 42, ground(headland, SIZE, SIZE), lighthouse()),
+      foam(3),
+    ),
     makeLayer('open-sea', 'Open sea', stageSet(SIZE, 25, 44, waves(144, 6, 36, 0.4)), foam(2)),
-    makeLayer('swell', 'Swell', [...stageSet(SIZE, 22, 46, waves(158, 8, 44, 2.1), boat()), ...jib()], foam(2)),
+    makeLayer(
+      'swell',
+      'Swell',
+      [...stageSet(SIZE, 22, 46, waves(158, 8, 44, 2.1), boat()), ...jib()],
+      foam(2),
+    ),
     makeLayer('near-waves', 'Near waves', stageSet(SIZE, 19, 48, waves(171, 8, 52, 4.2)), foam(2)),
     makeLayer('pier', 'Pier', stageSet(SIZE, 16, 50, waves(184, 4, 60, 1.2), pier()), foam(2)),
-    makeLayer('front-border', 'Front border', stageSet(SIZE, 13, 52), { role: 'border', numbered: false, ...foam(2) }),
+    makeLayer('front-border', 'Front border', stageSet(SIZE, 13, 52), {
+      role: 'border',
+      numbered: false,
+      ...foam(2),
+    }),
   ]
-  const papers = ['Shell', 'Rose hip', 'Heather dusk', 'Sea holly', 'Harbour blue', 'Deep harbour', 'Night tide', 'Oyster']
-  return withPapers({ ...newProject('demo-harbour', 'Harbour at dusk', starterMount('frame')), layers }, papers)
+  const papers = [
+    'Shell',
+    'Rose hip',
+    'Heather dusk',
+    'Sea holly',
+    'Harbour blue',
+    'Deep harbour',
+    'Night tide',
+    'Oyster',
+  ]
+  return withPapers(
+    { ...newProject('demo-harbour', 'Harbour at dusk', starterMount('frame')), layers },
+    papers,
+  )
 }

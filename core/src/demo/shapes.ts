@@ -1,5 +1,17 @@
 // Drawing aids shared by the demo projects. Needs the geometry loaded.
-import { intersect, mapRegion, rectangle, rotation, compose, smoothLine, subtract, translation, union, type Polygon, type Region } from '../base/geometry'
+import {
+  intersect,
+  mapRegion,
+  rectangle,
+  rotation,
+  compose,
+  smoothLine,
+  subtract,
+  translation,
+  union,
+  type Polygon,
+  type Region,
+} from '../base/geometry'
 import { fillRings, flattenCubic } from '../base/geometry'
 
 export type Points = readonly (readonly [number, number])[]
@@ -48,12 +60,18 @@ export function arch(x: number, y: number, w: number, h: number, head: number, f
 
 /** A full sheet with an arched opening, and whatever stands in it. */
 export const stageSet = (size: number, inset: number, head: number, ...inside: Region[]): Polygon[] =>
-  union(subtract([rectangle(0, 0, size, size)], arch(inset, inset, size - 2 * inset, size - 2 * inset, head)), ...inside)
+  union(
+    subtract([rectangle(0, 0, size, size)], arch(inset, inset, size - 2 * inset, size - 2 * inset, head)),
+    ...inside,
+  )
 
 /** Copies of a region turned evenly about a point. */
 export function turned(region: Region, n: number, cx: number, cy: number, startDeg = 0): Polygon[] {
   return Array.from({ length: n }, (_, i) =>
-    mapRegion(compose(translation(cx, cy), compose(rotation(startDeg + (i * 360) / n), translation(-cx, -cy))), region),
+    mapRegion(
+      compose(translation(cx, cy), compose(rotation(startDeg + (i * 360) / n), translation(-cx, -cy))),
+      region,
+    ),
   ).flat()
 }
 
@@ -62,7 +80,18 @@ export function petal(from: number, to: number, half: number, widest = 0.5): Pol
   const mid = from + (to - from) * widest
   const out: number[] = [from, 0]
   flattenCubic(out, from, 0, from + (mid - from) * 0.5, -half, mid, -half, mid, -half, 0.02)
-  flattenCubic(out, mid, -half, mid + (to - mid) * 0.6, -half, to - (to - mid) * 0.15, -half * 0.35, to, 0, 0.02)
+  flattenCubic(
+    out,
+    mid,
+    -half,
+    mid + (to - mid) * 0.6,
+    -half,
+    to - (to - mid) * 0.15,
+    -half * 0.35,
+    to,
+    0,
+    0.02,
+  )
   flattenCubic(out, to, 0, to - (to - mid) * 0.15, half * 0.35, mid + (to - mid) * 0.6, half, mid, half, 0.02)
   flattenCubic(out, mid, half, mid, half, from + (mid - from) * 0.5, half, from, 0, 0.02)
   return fillRings([Float64Array.from(out)], 'nonzero')

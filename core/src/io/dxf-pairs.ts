@@ -17,7 +17,8 @@ export interface DxfFile {
 }
 
 /** First value of a code; undefined where there is none. */
-export const textOf = (entity: DxfEntity, code: number): string | undefined => entity.pairs.find(([c]) => c === code)?.[1]
+export const textOf = (entity: DxfEntity, code: number): string | undefined =>
+  entity.pairs.find(([c]) => c === code)?.[1]
 
 /** First value of a code as a number; the default where there is none or it is not finite. */
 export function numberOf(entity: DxfEntity, code: number, otherwise = 0): number {
@@ -48,7 +49,8 @@ export function parseDxf(text: string): DxfFile {
     const pairs: [number, string][] = []
     for (; i + 1 < lines.length && !(lines[i]!.trim() !== '' && Number(lines[i]) === 0); i += 2) {
       const code = Number(lines[i])
-      if (lines[i]!.trim() === '' || !Number.isInteger(code)) throw new BadInput(`the DXF is damaged at line ${i + 1}`)
+      if (lines[i]!.trim() === '' || !Number.isInteger(code))
+        throw new BadInput(`the DXF is damaged at line ${i + 1}`)
       pairs.push([code, lines[i + 1]!.trim()])
     }
     const entity: DxfEntity = { type, pairs, vertices: [] }
@@ -61,9 +63,14 @@ export function parseDxf(text: string): DxfFile {
       }
     } else if (type === 'ENDSEC') section = ''
     else if (type === 'EOF') ended = true
-    else if (section === 'TABLES' && type === 'LAYER') file.layerColours.set(textOf(entity, 2) ?? '0', Math.abs(numberOf(entity, 62, 7)))
+    else if (section === 'TABLES' && type === 'LAYER')
+      file.layerColours.set(textOf(entity, 2) ?? '0', Math.abs(numberOf(entity, 62, 7)))
     else if (section === 'BLOCKS' && type === 'BLOCK')
-      block = { name: textOf(entity, 2) ?? '', base: { x: numberOf(entity, 10), y: numberOf(entity, 20) }, entities: [] }
+      block = {
+        name: textOf(entity, 2) ?? '',
+        base: { x: numberOf(entity, 10), y: numberOf(entity, 20) },
+        entities: [],
+      }
     else if (section === 'BLOCKS' && type === 'ENDBLK') {
       if (block) file.blocks.set(block.name, block)
       block = null

@@ -7,8 +7,10 @@ import { readDxf } from './read'
 import { writeDxf } from './write'
 
 /** A DXF of entities given as code, value pairs. */
-const dxf = (entities: string, header = '') => `0\nSECTION\n2\nHEADER\n${header}0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${entities}0\nENDSEC\n0\nEOF\n`
-const line = (x1: number, y1: number, x2: number, y2: number, layer = '0') => `0\nLINE\n8\n${layer}\n10\n${x1}\n20\n${y1}\n11\n${x2}\n21\n${y2}\n`
+const dxf = (entities: string, header = '') =>
+  `0\nSECTION\n2\nHEADER\n${header}0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${entities}0\nENDSEC\n0\nEOF\n`
+const line = (x1: number, y1: number, x2: number, y2: number, layer = '0') =>
+  `0\nLINE\n8\n${layer}\n10\n${x1}\n20\n${y1}\n11\n${x2}\n21\n${y2}\n`
 const poly = (points: [number, number, number?][], layer = '0', colour = 7) =>
   `0\nLWPOLYLINE\n8\n${layer}\n62\n${colour}\n90\n${points.length}\n70\n1\n${points.map(([x, y, b]) => `10\n${x}\n20\n${y}\n${b ? `42\n${b}\n` : ''}`).join('')}`
 const square: [number, number][] = [[0, 0], [40, 0], [40, 30], [0, 30]] // prettier-ignore
@@ -26,7 +28,10 @@ describe('DXF', () => {
           ways: [],
         })
         const read = readDxf(text)
-        expect(read.shapes.reduce((sum, s) => sum + regionArea(s.region), 0)).toBeCloseTo(regionArea(shape), 0)
+        expect(read.shapes.reduce((sum, s) => sum + regionArea(s.region), 0)).toBeCloseTo(
+          regionArea(shape),
+          0,
+        )
         const b = regionBox(shape)
         expect(read.widthMm).toBeCloseTo(b.maxX - b.minX, 2)
       }),
@@ -36,7 +41,9 @@ describe('DXF', () => {
 
   it('chains lines and arcs that meet end to end, whichever way they run', () => {
     const arc = '0\nARC\n8\n0\n10\n40\n20\n15\n40\n15\n50\n270\n51\n90\n'
-    const { shapes, leftOut } = readDxf(dxf(line(0, 0, 40, 0) + line(0, 30, 0, 0) + line(40, 30, 0, 30) + arc + line(100, 0, 120, 0)))
+    const { shapes, leftOut } = readDxf(
+      dxf(line(0, 0, 40, 0) + line(0, 30, 0, 0) + line(40, 30, 0, 30) + arc + line(100, 0, 120, 0)),
+    )
     expect(regionArea(shapes[0]!.region)).toBeCloseTo(1200 + (Math.PI * 225) / 2, 0)
     expect(leftOut).toEqual([{ what: 'open line', count: 1 }])
   })
@@ -44,11 +51,16 @@ describe('DXF', () => {
   it('reads bulges, circles, ellipses and splines', () => {
     const round: [number, number, number][] = [[0, 0, 1], [20, 0, 1]] // prettier-ignore
     expect(regionArea(readDxf(dxf(poly(round))).shapes[0]!.region)).toBeCloseTo(Math.PI * 100, 0)
-    expect(regionArea(readDxf(dxf('0\nCIRCLE\n8\n0\n10\n5\n20\n5\n40\n10\n')).shapes[0]!.region)).toBeCloseTo(Math.PI * 100, 0)
-    expect(regionArea(readDxf(dxf('0\nELLIPSE\n8\n0\n10\n0\n20\n0\n11\n20\n21\n0\n40\n0.5\n41\n0\n42\n6.283185307\n')).shapes[0]!.region)).toBeCloseTo(
-      Math.PI * 200,
-      -0.5,
+    expect(regionArea(readDxf(dxf('0\nCIRCLE\n8\n0\n10\n5\n20\n5\n40\n10\n')).shapes[0]!.region)).toBeCloseTo(
+      Math.PI * 100,
+      0,
     )
+    expect(
+      regionArea(
+        readDxf(dxf('0\nELLIPSE\n8\n0\n10\n0\n20\n0\n11\n20\n21\n0\n40\n0.5\n41\n0\n42\n6.283185307\n'))
+          .shapes[0]!.region,
+      ),
+    ).toBeCloseTo(Math.PI * 200, -0.5)
     // A straight-sided quadratic spline is the square of its control points with rounded corners: between the two areas.
     const control = [[0, 0], [20, 0], [40, 0], [40, 20], [40, 40], [20, 40], [0, 40], [0, 20], [0, 0]] // prettier-ignore
     const knots = [0, 0, 0, 1, 2, 3, 4, 5, 6, 7, 7, 7]
@@ -64,7 +76,10 @@ describe('DXF', () => {
       ['Sea', 1100],
       ['Sky', 1200],
     ])
-    expect(readDxf(dxf(poly(square, '0', 1) + poly(square, '0', 3))).shapes.map((s) => s.colour)).toEqual(['#d03a3a', '#3a9a4a'])
+    expect(readDxf(dxf(poly(square, '0', 1) + poly(square, '0', 3))).shapes.map((s) => s.colour)).toEqual([
+      '#d03a3a',
+      '#3a9a4a',
+    ])
   })
 
   it('keeps to the units of the file, y upwards', () => {
@@ -86,12 +101,22 @@ describe('DXF', () => {
     const good = dxf(poly(square, 'A', 1) + line(0, 0, 40, 0) + '0\nCIRCLE\n8\nB\n10\n5\n20\n5\n40\n10\n')
     fc.assert(
       fc.property(
-        fc.array(fc.tuple(fc.nat(good.length), fc.nat(9), fc.constantFrom('\n', '0\n', 'NaN', '-1', 'EOF', '1e400', 'SPLINE\n', 'INSERT\n')), {
-          minLength: 1,
-          maxLength: 4,
-        }),
+        fc.array(
+          fc.tuple(
+            fc.nat(good.length),
+            fc.nat(9),
+            fc.constantFrom('\n', '0\n', 'NaN', '-1', 'EOF', '1e400', 'SPLINE\n', 'INSERT\n'),
+          ),
+          {
+            minLength: 1,
+            maxLength: 4,
+          },
+        ),
         (cuts) => {
-          const text = cuts.reduce((s, [at, length, token]) => s.slice(0, at) + token + s.slice(at + length), good)
+          const text = cuts.reduce(
+            (s, [at, length, token]) => s.slice(0, at) + token + s.slice(at + length),
+            good,
+          )
           try {
             for (const shape of readDxf(text).shapes) expect(regionArea(shape.region)).toBeGreaterThan(0)
           } catch (error) {

@@ -1,12 +1,32 @@
 // Everything that follows from a project, computed in the order of the stages.
 import { planAssembly, type AssemblyPlan } from '../stages/assembly'
 import { depthPlan, depthSnags, type DepthPlan } from '../stages/depth'
-import { layerFigures, pieceMarks, shows, soundness, type LayerFigures, type Marks, type Soundness, type Visible } from '../stages/layers'
+import {
+  layerFigures,
+  pieceMarks,
+  shows,
+  soundness,
+  type LayerFigures,
+  type Marks,
+  type Soundness,
+  type Visible,
+} from '../stages/layers'
 import { paperForGuests, plannedCost, type Cost } from '../stages/journal'
 import { measureSnags } from '../stages/measure'
 import { paperSnags, safeStripMm } from '../stages/paper'
 import { union, type Polygon } from '../base/geometry'
-import { bearsNumber, builtLayers, guestLetter, guestPrefix, guestProject, layerRegion, paperOf, type Paper, type Project, type Snag } from '../project'
+import {
+  bearsNumber,
+  builtLayers,
+  guestLetter,
+  guestPrefix,
+  guestProject,
+  layerRegion,
+  paperOf,
+  type Paper,
+  type Project,
+  type Snag,
+} from '../project'
 import { fingerprint, Memory } from '../base'
 import { dearSnags, layerSnags, neckSnags, stackSnags } from './layer-snags'
 import { mergeSnags } from './merge-papers'
@@ -48,7 +68,11 @@ export interface Derived {
  * All results of a project. Layouts found earlier by a longer search may be handed in by their run's fingerprint; the
  * others are nested by the fixed first steps. Needs the geometry loaded.
  */
-export function derive(project: Project, stock: readonly Paper[] = project.drawer.papers, found: ReadonlyMap<string, NestLayout> = new Map()): Derived {
+export function derive(
+  project: Project,
+  stock: readonly Paper[] = project.drawer.papers,
+  found: ReadonlyMap<string, NestLayout> = new Map(),
+): Derived {
   const figures = project.layers.map(layerFigures)
   const visible = shownOf(project)
   const sound = soundnessOf(project)
@@ -105,12 +129,16 @@ function depthOf(project: Project): DepthPlan {
   const layers = builtLayers(project).map(({ id, pieces, joint, paperId }) => [id, pieces, joint, paperId])
   // Neither where pieces lie on the sheets nor who is cut along.
   const plan = { ...project.plan, pins: [], guests: [] }
-  return depthBefore.get(fingerprint([mount, layers, drawer.papers.map(bare), drawer.foams, plan]), () => depthPlan(project))
+  return depthBefore.get(fingerprint([mount, layers, drawer.papers.map(bare), drawer.foams, plan]), () =>
+    depthPlan(project),
+  )
 }
 
 function shownOf(project: Project): Visible[] {
   const layers = builtLayers(project).map(({ id, pieces, paperId }) => [id, pieces, paperId])
-  return shownBefore.get(fingerprint([project.mount, layers, project.drawer.papers.map(bare)]), () => shows(project))
+  return shownBefore.get(fingerprint([project.mount, layers, project.drawer.papers.map(bare)]), () =>
+    shows(project),
+  )
 }
 
 /** What of a paper heights and views depend on. */
@@ -144,7 +172,10 @@ function soundnessOf(project: Project): Soundness[] {
 function marksOf(project: Project, sound: readonly Soundness[]): Map<string, Marks> {
   const guests = project.plan.guests.flatMap((guest, n) => {
     const own = guestProject(project, guest)
-    return [...pieceMarks(own, soundnessOf(own), guestLetter(n))].map(([id, marks]): [string, Marks] => [guestPrefix(guest) + id, marks])
+    return [...pieceMarks(own, soundnessOf(own), guestLetter(n))].map(([id, marks]): [string, Marks] => [
+      guestPrefix(guest) + id,
+      marks,
+    ])
   })
   return new Map([...pieceMarks(project, sound), ...guests])
 }
@@ -156,7 +187,10 @@ function nestWithFound(project: Project, found: ReadonlyMap<string, NestLayout>)
   })
   const { runs, failed } = nestProject(project, new Set(known.map((k) => k.run.id)))
   const order = paperRuns(project).map((run) => run.id)
-  return { runs: [...known, ...runs].toSorted((a, b) => order.indexOf(a.run.id) - order.indexOf(b.run.id)), failed }
+  return {
+    runs: [...known, ...runs].toSorted((a, b) => order.indexOf(a.run.id) - order.indexOf(b.run.id)),
+    failed,
+  }
 }
 
 /** All findings of a project, in the order of the stages. */

@@ -40,8 +40,10 @@ describe('a batch', () => {
   it('takes foam and hands for all, and dries all at once', () => {
     expect(six.depth.foamUse.map((use) => use.needed)).toEqual(one.depth.foamUse.map((use) => 6 * use.needed))
     expect(six.cost.foam).toBeCloseTo(6 * one.cost.foam, 9)
-    const minutes = (d: typeof one, kind: string) => d.assembly.steps.filter((step) => step.kind === kind).reduce((sum, step) => sum + step.minutes, 0)
-    for (const kind of ['pad', 'lay', 'dry-fit', 'close']) expect(minutes(six, kind)).toBeCloseTo(6 * minutes(one, kind), 9)
+    const minutes = (d: typeof one, kind: string) =>
+      d.assembly.steps.filter((step) => step.kind === kind).reduce((sum, step) => sum + step.minutes, 0)
+    for (const kind of ['pad', 'lay', 'dry-fit', 'close'])
+      expect(minutes(six, kind)).toBeCloseTo(6 * minutes(one, kind), 9)
     expect(minutes(six, 'dry')).toBe(minutes(one, 'dry'))
     expect(six.assembly.steps.find((step) => step.kind === 'lay')!.detail).toMatch(/For all 6\.$/)
   })
@@ -53,7 +55,9 @@ describe('several projects on the same sheets', () => {
 
   it('lie together, each piece once, the guest under its letter', () => {
     for (const { run, layout } of derived.runs) expectLegal(run.instance, layout)
-    const guestPieces = derived.loads.flatMap((load) => load.pieces.filter((piece) => piece.guestId === boat.id))
+    const guestPieces = derived.loads.flatMap((load) =>
+      load.pieces.filter((piece) => piece.guestId === boat.id),
+    )
     expect(guestPieces).toHaveLength(boat.layers.reduce((sum, layer) => sum + layer.pieces.length, 0))
     expect(new Set(guestPieces.map((piece) => piece.folio[0]))).toEqual(new Set(['A']))
     expect(guestPieces[0]!.layerName).toMatch(/^Boat: /)
@@ -70,12 +74,18 @@ describe('several projects on the same sheets', () => {
   })
 
   it('bear numbers with their letter, and go out in the cut files', () => {
-    const marked = derived.loads.flatMap((load) => load.pieces.filter((piece) => piece.guestId !== null && piece.marks.number.length > 0))
+    const marked = derived.loads.flatMap((load) =>
+      load.pieces.filter((piece) => piece.guestId !== null && piece.marks.number.length > 0),
+    )
     expect(marked.length).toBeGreaterThan(0)
     // A letter and a figure are more strokes than the figure alone.
-    const alone = derive(boat).loads.flatMap((load) => load.pieces.filter((piece) => piece.marks.number.length > 0))
+    const alone = derive(boat).loads.flatMap((load) =>
+      load.pieces.filter((piece) => piece.marks.number.length > 0),
+    )
     expect(marked[0]!.marks.number.length).toBeGreaterThan(alone[0]!.marks.number.length)
-    expect([...cutFiles(both, derived.loads).values()].some((text) => String(text).includes('id="layer-A1"'))).toBe(true)
+    expect(
+      [...cutFiles(both, derived.loads).values()].some((text) => String(text).includes('id="layer-A1"')),
+    ).toBe(true)
   })
 
   it('leave the stack, its depth and its steps to the host alone', () => {
@@ -120,7 +130,15 @@ describe('several projects on the same sheets', () => {
   it('survive the file, and pins of a guest go when it goes', () => {
     expect(readProject(writeProject(both))).toEqual(both)
     const piece = derived.loads.flatMap((load) => load.pieces).find((p) => p.guestId !== null)!
-    const pinned = setPin(both, { layerId: piece.layerId, pieceId: piece.pieceId, copy: 0, sheet: 0, x: 0, y: 0, rotation: 0 })
+    const pinned = setPin(both, {
+      layerId: piece.layerId,
+      pieceId: piece.pieceId,
+      copy: 0,
+      sheet: 0,
+      x: 0,
+      y: 0,
+      rotation: 0,
+    })
     // Pinned into the rim: said, and not as one of the host's own layers.
     expect(derive(pinned).snags.find((snag) => snag.code === 'pin-illegal')).toMatchObject({ layer: null })
     expect(sendHome(pinned, boat.id)).toEqual(harbour)

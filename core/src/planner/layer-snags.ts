@@ -2,7 +2,17 @@
 import { polygonArea, regionArea } from '../base/geometry'
 import { isDear, scattered, type LayerFigures, type Soundness, type Visible } from '../stages/layers'
 import { nearestPaper } from '../stages/paper'
-import { builtLayers, findLayer, layerRegion, openingRect, paperOf, pieceRegion, type Paper, type Project, type Snag } from '../project'
+import {
+  builtLayers,
+  findLayer,
+  layerRegion,
+  openingRect,
+  paperOf,
+  pieceRegion,
+  type Paper,
+  type Project,
+  type Snag,
+} from '../project'
 
 /** Narrow in so much of its area, a layer is narrow as a whole. */
 const ALL_OVER = 0.8
@@ -34,7 +44,10 @@ export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[]
         message: allOver
           ? `“${name}” is narrower than ${safeMm} mm nearly everywhere, ${worst.widthMm.toFixed(1)} mm at the least${tearing > 0 ? '; it will tear' : ''}.`
           : `“${name}” has ${many} under ${safeMm} mm, the narrowest ${worst.widthMm.toFixed(1)} mm${tearing > 0 ? `; ${tearing === 1 ? 'one' : tearing} will tear` : ''}. ${Math.round(worst.hangingMm2)} mm² hang on it.`,
-        mend: { label: `Make ${weak.length === 1 || allOver ? 'it' : 'them'} ${safeMm} mm wide`, action: { kind: 'thicken-layer', layerId: id, safeMm } },
+        mend: {
+          label: `Make ${weak.length === 1 || allOver ? 'it' : 'them'} ${safeMm} mm wide`,
+          action: { kind: 'thicken-layer', layerId: id, safeMm },
+        },
       },
     ]
   })
@@ -45,7 +58,14 @@ export function dearSnags(project: Project, visible: readonly Visible[], stock: 
   return builtLayers(project).flatMap((layer): Snag[] => {
     const seen = visible.find((v) => v.id === layer.id)
     const paper = paperOf(project, layer)
-    if (!seen || !paper || !isDear(project, layer) || seen.areaMm2 === 0 || seen.visibleMm2 / seen.areaMm2 > 0.15) return []
+    if (
+      !seen ||
+      !paper ||
+      !isDear(project, layer) ||
+      seen.areaMm2 === 0 ||
+      seen.visibleMm2 / seen.areaMm2 > 0.15
+    )
+      return []
     const plain = nearestPaper(
       paper.colour,
       stock.filter((p) => p.finish === 'smooth'),
@@ -58,7 +78,14 @@ export function dearSnags(project: Project, visible: readonly Visible[], stock: 
         layer: layer.id,
         at: null,
         message: `Only ${Math.round((seen.visibleMm2 / seen.areaMm2) * 100)} % of “${layer.name}” is seen: a plain sheet would do in place of ${paper.name}.`,
-        ...(plain ? { mend: { label: `Take ${plain.name}`, action: { kind: 'swap-paper' as const, layerId: layer.id, paperId: plain.id } } } : {}),
+        ...(plain
+          ? {
+              mend: {
+                label: `Take ${plain.name}`,
+                action: { kind: 'swap-paper' as const, layerId: layer.id, paperId: plain.id },
+              },
+            }
+          : {}),
       },
     ]
   })
@@ -94,12 +121,23 @@ export function stackSnags(project: Project, visible: readonly Visible[]): Snag[
   return snags
 }
 
-export function layerSnags(project: Project, figures: readonly LayerFigures[], visible: readonly Visible[]): Snag[] {
+export function layerSnags(
+  project: Project,
+  figures: readonly LayerFigures[],
+  visible: readonly Visible[],
+): Snag[] {
   const snags: Snag[] = []
   for (const layer of project.layers) {
     const figure = figures.find((f) => f.id === layer.id)!
     if (layer.pieces.length === 0)
-      snags.push({ code: 'empty-layer', stage: 'layers', severity: 'caution', layer: layer.id, at: null, message: `“${layer.name}” has no pieces.` })
+      snags.push({
+        code: 'empty-layer',
+        stage: 'layers',
+        severity: 'caution',
+        layer: layer.id,
+        at: null,
+        message: `“${layer.name}” has no pieces.`,
+      })
     if (figure.specks.length > 0) {
       const first = layer.pieces.find((piece) => piece.id === figure.specks[0])!
       const { outer } = pieceRegion(first.path)[0]!
@@ -110,7 +148,10 @@ export function layerSnags(project: Project, figures: readonly LayerFigures[], v
         layer: layer.id,
         at: [outer[0]!, outer[1]!],
         message: `“${layer.name}” has ${figure.specks.length} ${figure.specks.length === 1 ? 'piece' : 'pieces'} under 2 mm: too small to weed or to stick.`,
-        mend: { label: 'Drop them', action: { kind: 'drop-specks', layerId: layer.id, pieceIds: figure.specks } },
+        mend: {
+          label: 'Drop them',
+          action: { kind: 'drop-specks', layerId: layer.id, pieceIds: figure.specks },
+        },
       })
     }
     const seen = visible.find((v) => v.id === layer.id)

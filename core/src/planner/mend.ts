@@ -3,7 +3,19 @@ import { fitGaps } from '../stages/depth'
 import { addBacking, bridgeLayer, gatherLayers, thickenLayer } from '../stages/layers'
 import { fitDesign } from '../stages/measure'
 import { assignNearest } from '../stages/paper'
-import { assignPaper, dropPin, findLayer, removeLayer, setLayer, setPlan, takeOffCuts, takeSizes, type Mend, type Paper, type Project } from '../project'
+import {
+  assignPaper,
+  dropPin,
+  findLayer,
+  removeLayer,
+  setLayer,
+  setPlan,
+  takeOffCuts,
+  takeSizes,
+  type Mend,
+  type Paper,
+  type Project,
+} from '../project'
 
 /** Several mends, one after the other. */
 export const mendAll = (project: Project, mends: readonly Mend[], stock: readonly Paper[]): Project =>
@@ -31,7 +43,12 @@ export function mendProject(project: Project, mend: Mend, stock: readonly Paper[
       return pieces.length > 0 ? setLayer(project, layer.id, { pieces }) : removeLayer(project, layer.id)
     }
     case 'set-opening':
-      return project.mount.kind === 'frame' ? { ...project, mount: { ...project.mount, opening: { widthMm: mend.widthMm, heightMm: mend.heightMm } } } : project
+      return project.mount.kind === 'frame'
+        ? {
+            ...project,
+            mount: { ...project.mount, opening: { widthMm: mend.widthMm, heightMm: mend.heightMm } },
+          }
+        : project
     case 'merge-papers': {
       const paper = project.drawer.papers.find((p) => p.id === mend.paperId)
       return paper ? assignPaper(project, mend.layerIds, paper) : project

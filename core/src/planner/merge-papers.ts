@@ -12,7 +12,9 @@ const STEPS = 2
 /** Pairs of papers that may be merged: like in colour, finish and thickness, and never one layer upon the other. */
 export function mergeSnags(project: Project, all: readonly NestedRun[]): Snag[] {
   // What guests are cut of is not this project's to choose; what is not chosen yet will be.
-  const runs = all.filter(({ run }) => !isStandIn(run.paper) && run.layers.every((layer) => layer.guest === null))
+  const runs = all.filter(
+    ({ run }) => !isStandIn(run.paper) && run.layers.every((layer) => layer.guest === null),
+  )
   return runs.flatMap((a, i) =>
     runs.slice(i + 1).flatMap((b): Snag[] => {
       const [keep, drop] = a.run.layers.length >= b.run.layers.length ? [a, b] : [b, a]
@@ -36,7 +38,11 @@ export function mergeSnags(project: Project, all: readonly NestedRun[]): Snag[] 
           message: `${drop.run.paper.name} and ${keep.run.paper.name} differ by only ${d.toFixed(1)}: cutting ${names} of ${keep.run.paper.name} too saves ${saved} ${saved === 1 ? 'sheet' : 'sheets'}.`,
           mend: {
             label: `Take ${keep.run.paper.name} for ${drop.run.layers.length === 1 ? 'it' : 'them'}`,
-            action: { kind: 'merge-papers', paperId: keep.run.paper.id, layerIds: drop.run.layers.map((layer) => layer.id) },
+            action: {
+              kind: 'merge-papers',
+              paperId: keep.run.paper.id,
+              layerIds: drop.run.layers.map((layer) => layer.id),
+            },
           },
         },
       ]
@@ -60,7 +66,10 @@ function touch(project: Project, a: NestedRun, b: NestedRun): boolean {
 
 /** Whole sheets of a run, those of other sizes too. */
 const sheetsIn = ({ run, layout }: NestedRun): number =>
-  layout.sheets + new Set(layout.placements.flatMap(({ sheet }) => (sheet < 0 && !run.bins[-1 - sheet]!.offCut ? [sheet] : []))).size
+  layout.sheets +
+  new Set(
+    layout.placements.flatMap(({ sheet }) => (sheet < 0 && !run.bins[-1 - sheet]!.offCut ? [sheet] : [])),
+  ).size
 
 function sheetsOf(merged: Project, paper: Paper): number {
   const run = paperRuns(merged).find((r) => r.layers.some((layer) => layer.paper?.id === paper.id))!

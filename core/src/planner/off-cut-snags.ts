@@ -6,7 +6,10 @@ export function offCutSnags(project: Project, stock: readonly Paper[]): Snag[] {
   if (!project.plan.useOffCuts || project.journal.sheetsUsed.length > 0) return []
   const fresh = project.drawer.papers.filter((paper) => {
     const shared = stock.find((p) => p.id === paper.id)
-    return shared !== undefined && shared.offCuts.some((offCut) => !paper.offCuts.some((own) => own.id === offCut.id))
+    return (
+      shared !== undefined &&
+      shared.offCuts.some((offCut) => !paper.offCuts.some((own) => own.id === offCut.id))
+    )
   })
   if (fresh.length === 0) return []
   const names = fresh.map((paper) => paper.name).join(', ')
@@ -18,7 +21,10 @@ export function offCutSnags(project: Project, stock: readonly Paper[]): Snag[] {
       layer: null,
       at: null,
       message: `The drawer holds off-cuts of ${names} that could take pieces before a whole sheet is cut into.`,
-      mend: { label: 'Plan with them', action: { kind: 'take-off-cuts', paperIds: fresh.map((paper) => paper.id) } },
+      mend: {
+        label: 'Plan with them',
+        action: { kind: 'take-off-cuts', paperIds: fresh.map((paper) => paper.id) },
+      },
     },
   ]
 }

@@ -9,16 +9,27 @@ import { findLayer, setLayer, setPin, setPlan, type Project } from '../project'
 import { check, derive, mendProject } from './index'
 
 const stock = starterStock().map((paper) =>
-  paper.name === 'Shell' ? { ...paper, offCuts: [{ id: 'o1', label: 'left of the last', path: 'M0 0L120 0L120 90L0 90Z' }] } : paper,
+  paper.name === 'Shell'
+    ? { ...paper, offCuts: [{ id: 'o1', label: 'left of the last', path: 'M0 0L120 0L120 90L0 90Z' }] }
+    : paper,
 )
 
 /** Two small layers of papers that nobody can tell apart, a third between them. */
 function twoBlues(): Project {
-  const project = stack('card', plate('low', 0, [0, 0, 60, 60]), plate('mid', 2, [5, 5, 50, 50]), plate('top', 2, [10, 10, 30, 30]))
+  const project = stack(
+    'card',
+    plate('low', 0, [0, 0, 60, 60]),
+    plate('mid', 2, [5, 5, 50, 50]),
+    plate('top', 2, [10, 10, 30, 30]),
+  )
   const [shell, , , , blue] = starterStock()
   const papers = [shell!, blue!, { ...blue!, id: 'blue-too', name: 'Harbour blue again', colour: '#43598d' }]
   const ids = [blue!.id, shell!.id, 'blue-too']
-  return { ...project, drawer: { ...project.drawer, papers }, layers: project.layers.map((layer, i) => ({ ...layer, paperId: ids[i]! })) }
+  return {
+    ...project,
+    drawer: { ...project.drawer, papers },
+    layers: project.layers.map((layer, i) => ({ ...layer, paperId: ids[i]! })),
+  }
 }
 const codes = (project: Project) => check(project, stock).map((s) => s.code)
 
@@ -28,9 +39,10 @@ const outlined = () =>
     'frame',
     ...[0, 1, 2].flatMap((i) => {
       const rim = subtract([rectangle(20 + 40 * i, 20, 44, 44)], [rectangle(24 + 40 * i, 24, 36, 36)])
-      return [plate(`tile-${i}`, 2, [20 + 40 * i, 20, 42, 42]), { ...card(`rim-${i}`, 2, rim), colour: '#000000' }].map((layer, k) =>
-        k === 0 ? { ...layer, colour: ['#cc0000', '#00cc00', '#0000cc'][i]! } : layer,
-      )
+      return [
+        plate(`tile-${i}`, 2, [20 + 40 * i, 20, 42, 42]),
+        { ...card(`rim-${i}`, 2, rim), colour: '#000000' },
+      ].map((layer, k) => (k === 0 ? { ...layer, colour: ['#cc0000', '#00cc00', '#0000cc'][i]! } : layer))
     }),
   )
 
@@ -54,17 +66,47 @@ describe.each(demoNames)('the demo %s', (name) => {
 describe('snags and their mends', () => {
   const cases: [string, () => Project][] = [
     ['design-over-opening', () => stack('frame', plate('a', 0, [2, 2, 190, 50]))],
-    ['stack-too-deep', () => ({ ...demo('harbour'), mount: { ...demo('harbour').mount, depthMm: 14 } as Project['mount'] })],
+    [
+      'stack-too-deep',
+      () => ({ ...demo('harbour'), mount: { ...demo('harbour').mount, depthMm: 14 } as Project['mount'] }),
+    ],
     ['no-paper', () => setLayer(demo('harbour'), 'pier', { paperId: null })],
     ['too-alike', () => setLayer(demo('harbour'), 'pier', { paperId: 'paper-deep-harbour' })],
-    ['specks', () => ({ ...demo('harbour'), layers: [...demo('harbour').layers, plate('dust', 0, [100, 100, 30, 30], [150, 100, 1, 1])] })],
-    ['pin-illegal', () => setPin(demo('harbour'), { layerId: 'sky', pieceId: 'p1', copy: 0, sheet: 0, x: -20, y: 10, rotation: 0 })],
+    [
+      'specks',
+      () => ({
+        ...demo('harbour'),
+        layers: [...demo('harbour').layers, plate('dust', 0, [100, 100, 30, 30], [150, 100, 1, 1])],
+      }),
+    ],
+    [
+      'pin-illegal',
+      () =>
+        setPin(demo('harbour'), {
+          layerId: 'sky',
+          pieceId: 'p1',
+          copy: 0,
+          sheet: 0,
+          x: -20,
+          y: 10,
+          rotation: 0,
+        }),
+    ],
     ['papers-alike', () => twoBlues()],
     ['board-shows', () => stack('frame', plate('a', 0, [40, 40, 100, 100]))],
     ['strewn-colour', () => outlined()],
     ['off-cuts-at-hand', () => demo('harbour')],
-    ['no-room-for-pads', () => stack('card', plate('base', 0, [0, 0, 140, 140]), plate('thin', 2, [10, 10, 100, 2]))],
-    ['opening-over-spacer', () => ({ ...demo('harbour'), mount: { ...demo('harbour').mount, opening: { widthMm: 220, heightMm: 100 } } as Project['mount'] })],
+    [
+      'no-room-for-pads',
+      () => stack('card', plate('base', 0, [0, 0, 140, 140]), plate('thin', 2, [10, 10, 100, 2])),
+    ],
+    [
+      'opening-over-spacer',
+      () => ({
+        ...demo('harbour'),
+        mount: { ...demo('harbour').mount, opening: { widthMm: 220, heightMm: 100 } } as Project['mount'],
+      }),
+    ],
   ]
 
   it.each(cases)('%s goes away at one press', (code, make) => {
@@ -78,7 +120,10 @@ describe('snags and their mends', () => {
     const project = twoBlues()
     const touching = { ...project, layers: [project.layers[0]!, project.layers[2]!, project.layers[1]!] }
     expect(codes(touching)).not.toContain('papers-alike')
-    const large = { ...project, layers: project.layers.map((layer) => ({ ...layer, copies: { low: 16, mid: 1, top: 60 }[layer.id]! })) }
+    const large = {
+      ...project,
+      layers: project.layers.map((layer) => ({ ...layer, copies: { low: 16, mid: 1, top: 60 }[layer.id]! })),
+    }
     expect(derive(large, stock).loads.length).toBeGreaterThanOrEqual(3)
     expect(codes(large)).not.toContain('papers-alike')
   })
@@ -94,10 +139,16 @@ describe('snags and their mends', () => {
   })
 
   it('warn of a layer that nobody will see, and of one with no pieces', () => {
-    const project = stack('card', plate('a', 0, [0, 0, 140, 140]), plate('hidden', 2, [20, 20, 50, 50]), plate('over', 2, [10, 10, 100, 100]), {
-      ...plate('none', 0),
-      pieces: [],
-    })
+    const project = stack(
+      'card',
+      plate('a', 0, [0, 0, 140, 140]),
+      plate('hidden', 2, [20, 20, 50, 50]),
+      plate('over', 2, [10, 10, 100, 100]),
+      {
+        ...plate('none', 0),
+        pieces: [],
+      },
+    )
     expect(codes(project)).toEqual(expect.arrayContaining(['hidden-layer', 'empty-layer']))
   })
 
@@ -127,7 +178,9 @@ describe('a drawing that nobody here drew', () => {
     const derived = derive(setPlan(project, { thrift: 'sale' }), stock)
     expect(derived.snags.filter((s) => s.severity === 'stop')).toEqual([])
     expect(derived.loads.flatMap((l) => l.folios).toSorted()).toEqual(['1', '2', '3'])
-    expect(derived.assembly.steps.map((s) => s.kind)).toEqual(expect.arrayContaining(['cut', 'weed', 'dry-fit', 'pad', 'lay', 'close']))
+    expect(derived.assembly.steps.map((s) => s.kind)).toEqual(
+      expect.arrayContaining(['cut', 'weed', 'dry-fit', 'pad', 'lay', 'close']),
+    )
   })
 
   it('takes a layout found earlier instead of searching again', () => {

@@ -6,8 +6,12 @@ import { paperRuns, type PaperRun } from '../stages/sheets'
 export function sizeSnags(project: Project, stock: readonly Paper[]): Snag[] {
   if (project.journal.sheetsUsed.length > 0) return []
   const own = project.drawer.papers
-  const fresh = stock.filter((p) => !own.some((paper) => paper.id === p.id) && own.some((paper) => sameButSize(p, paper)))
-  const used = fresh.filter((p) => cutLayers(project).some((layer) => layer.paper && sameButSize(layer.paper, p)))
+  const fresh = stock.filter(
+    (p) => !own.some((paper) => paper.id === p.id) && own.some((paper) => sameButSize(p, paper)),
+  )
+  const used = fresh.filter((p) =>
+    cutLayers(project).some((layer) => layer.paper && sameButSize(layer.paper, p)),
+  )
   if (used.length === 0) return []
   const after = paperRuns(
     takeSizes(
@@ -33,9 +37,12 @@ export function sizeSnags(project: Project, stock: readonly Paper[]): Snag[] {
   })
 }
 
-const sizeWords = ({ widthMm, heightMm }: Paper): string => `${Math.round(widthMm)} × ${Math.round(heightMm)} mm`
+const sizeWords = ({ widthMm, heightMm }: Paper): string =>
+  `${Math.round(widthMm)} × ${Math.round(heightMm)} mm`
 
 const mixWords = ({ paper, bins }: PaperRun): string => {
   const others = bins.flatMap((bin) => (bin.offCut ? [] : [bin.paper]))
-  return others.length > 0 ? `of ${sizeWords(paper)} and ${[...new Set(others.map(sizeWords))].join(', ')} together` : `of ${sizeWords(paper)} alone`
+  return others.length > 0
+    ? `of ${sizeWords(paper)} and ${[...new Set(others.map(sizeWords))].join(', ')} together`
+    : `of ${sizeWords(paper)} alone`
 }

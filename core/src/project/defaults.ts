@@ -1,9 +1,25 @@
 // What a new project starts with. Every number here is a starting value that the maker can change.
-import { drawerSchema, projectSchema, SCHEMA_VERSION, type Adhesive, type Cutter, type Drawer, type Foam, type Mount, type Project } from './schema'
+import {
+  drawerSchema,
+  projectSchema,
+  SCHEMA_VERSION,
+  type Adhesive,
+  type Cutter,
+  type Drawer,
+  type Foam,
+  type Mount,
+  type Project,
+} from './schema'
 
 const INCH = 25.4
 
-const square = (mm: number, thicknessMm: number, perPack: number, pricePerPack: number, count: number): Foam => ({
+const square = (
+  mm: number,
+  thicknessMm: number,
+  perPack: number,
+  pricePerPack: number,
+  count: number,
+): Foam => ({
   id: `foam-${mm}x${mm}-${thicknessMm}`,
   name: `${mm} mm squares, ${thicknessMm} mm`,
   widthMm: mm,
@@ -57,7 +73,16 @@ export const starterAdhesives: Adhesive[] = [
     slides: false,
     caution: 'Open a window, keep flames away, and follow the label.',
   },
-  { id: 'glue-stick', name: 'glue stick', tackMin: 0.5, handleMin: 5, dryMin: 20, bucklesBelowGsm: 0, slides: true, caution: '' },
+  {
+    id: 'glue-stick',
+    name: 'glue stick',
+    tackMin: 0.5,
+    handleMin: 5,
+    dryMin: 20,
+    bucklesBelowGsm: 0,
+    slides: true,
+    caution: '',
+  },
   {
     id: 'glue-tape',
     name: 'tape runner',
@@ -93,7 +118,8 @@ export const starterCutter: Cutter = {
 }
 
 /** A drawer with foam, glue and a cutter, and no paper yet. */
-export const emptyDrawer = (): Drawer => drawerSchema.parse({ papers: [], foams: starterFoams, adhesives: starterAdhesives, cutter: starterCutter })
+export const emptyDrawer = (): Drawer =>
+  drawerSchema.parse({ papers: [], foams: starterFoams, adhesives: starterAdhesives, cutter: starterCutter })
 
 export type NewKind = 'frame' | 'card' | 'topper'
 
@@ -108,7 +134,8 @@ export function starterMount(kind: NewKind): Mount {
       clearanceMm: 2,
       airMm: 5,
     }
-  if (kind === 'card') return { kind: 'card', panel: { widthMm: 140, heightMm: 140 }, depthMm: 6, clearanceMm: 0, airMm: 4 }
+  if (kind === 'card')
+    return { kind: 'card', panel: { widthMm: 140, heightMm: 140 }, depthMm: 6, clearanceMm: 0, airMm: 4 }
   return { kind: 'topper', widthMm: 150, sticks: 2, depthMm: 8, clearanceMm: 0 }
 }
 

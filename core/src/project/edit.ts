@@ -1,15 +1,29 @@
 // Edits: each takes a project and gives a new one; nothing is changed in place. The interface's history keeps the old.
-import { compose, mapPoint, mapRegion, polygonToPath, scaling, translation, type Affine } from '../base/geometry'
+import {
+  compose,
+  mapPoint,
+  mapRegion,
+  polygonToPath,
+  scaling,
+  translation,
+  type Affine,
+} from '../base/geometry'
 import { pieceRegion, sameButSize } from './lookup'
 import type { Layer, Paper, Pin, Plan, Project } from './schema'
 
-const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project => ({ ...project, layers: project.layers.map(change) })
+const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project => ({
+  ...project,
+  layers: project.layers.map(change),
+})
 
 /** Sets some keys of one layer. */
 export const setLayer = (project: Project, layerId: string, patch: Partial<Layer>): Project =>
   mapLayers(project, (layer) => (layer.id === layerId ? { ...layer, ...patch } : layer))
 
-export const setPlan = (project: Project, patch: Partial<Plan>): Project => ({ ...project, plan: { ...project.plan, ...patch } })
+export const setPlan = (project: Project, patch: Partial<Plan>): Project => ({
+  ...project,
+  plan: { ...project.plan, ...patch },
+})
 
 /** Moves a layer to a place counted from the back (0 is the backmost). */
 export function moveLayer(project: Project, layerId: string, to: number): Project {
@@ -55,8 +69,15 @@ export function addLayers(project: Project, layers: readonly Layer[]): Project {
  * Chooses a paper for layers and keeps a copy of its record in the project, so that the file stands on its own; of a stock
  * the same paper in sheets of other sizes comes along.
  */
-export function assignPaper(project: Project, layerIds: readonly string[], paper: Paper, stock: readonly Paper[] = []): Project {
-  const next = mapLayers(project, (layer) => (layerIds.includes(layer.id) ? { ...layer, paperId: paper.id } : layer))
+export function assignPaper(
+  project: Project,
+  layerIds: readonly string[],
+  paper: Paper,
+  stock: readonly Paper[] = [],
+): Project {
+  const next = mapLayers(project, (layer) =>
+    layerIds.includes(layer.id) ? { ...layer, paperId: paper.id } : layer,
+  )
   const others = next.drawer.papers.filter((p) => p.id !== paper.id)
   const fresh = stock.filter((p) => sameButSize(p, paper) && !others.some((other) => other.id === p.id))
   return withPapers(next, [...others, paper, ...fresh])
@@ -65,12 +86,21 @@ export function assignPaper(project: Project, layerIds: readonly string[], paper
 /** Keeps of some paper records those that layers are cut of, in all sizes. */
 function withPapers(project: Project, papers: readonly Paper[]): Project {
   const used = papers.filter((paper) => project.layers.some((layer) => layer.paperId === paper.id))
-  return { ...project, drawer: { ...project.drawer, papers: papers.filter((p) => used.includes(p) || used.some((other) => sameButSize(p, other))) } }
+  return {
+    ...project,
+    drawer: {
+      ...project.drawer,
+      papers: papers.filter((p) => used.includes(p) || used.some((other) => sameButSize(p, other))),
+    },
+  }
 }
 
 /** Lets a project plan with the other sizes in which the drawer holds some of its papers. */
 export const takeSizes = (project: Project, stock: readonly Paper[], paperIds: readonly string[]): Project =>
-  withPapers(project, [...project.drawer.papers, ...stock.filter((p) => paperIds.includes(p.id) && !project.drawer.papers.some((own) => own.id === p.id))])
+  withPapers(project, [
+    ...project.drawer.papers,
+    ...stock.filter((p) => paperIds.includes(p.id) && !project.drawer.papers.some((own) => own.id === p.id)),
+  ])
 
 /**
  * Brings the project's copies of paper records up to the shared drawer's. Off-cuts that came into the drawer since do not
@@ -81,18 +111,27 @@ export function refreshPapers(project: Project, stock: readonly Paper[]): Projec
   const papers = project.drawer.papers.map((paper) => {
     const shared = stock.find((p) => p.id === paper.id)
     if (!shared) return paper
-    return { ...shared, offCuts: paper.offCuts.filter((own) => cut || shared.offCuts.some((offCut) => offCut.id === own.id)) }
+    return {
+      ...shared,
+      offCuts: paper.offCuts.filter((own) => cut || shared.offCuts.some((offCut) => offCut.id === own.id)),
+    }
   })
   return { ...project, drawer: { ...project.drawer, papers } }
 }
 
 /** Lets a project plan with the off-cuts that the shared drawer holds of some of its papers. */
-export const takeOffCuts = (project: Project, stock: readonly Paper[], paperIds: readonly string[]): Project => ({
+export const takeOffCuts = (
+  project: Project,
+  stock: readonly Paper[],
+  paperIds: readonly string[],
+): Project => ({
   ...project,
   drawer: {
     ...project.drawer,
     papers: project.drawer.papers.map((paper) =>
-      paperIds.includes(paper.id) ? { ...paper, offCuts: stock.find((p) => p.id === paper.id)?.offCuts ?? paper.offCuts } : paper,
+      paperIds.includes(paper.id)
+        ? { ...paper, offCuts: stock.find((p) => p.id === paper.id)?.offCuts ?? paper.offCuts }
+        : paper,
     ),
   },
 })
@@ -104,8 +143,14 @@ export function transformLayers(project: Project, map: Affine, layerIds?: readon
     chosen(layer.id)
       ? {
           ...layer,
-          folds: layer.folds.map(([x1, y1, x2, y2]) => [...mapPoint(map, x1, y1), ...mapPoint(map, x2, y2)] as [number, number, number, number]),
-          pieces: layer.pieces.map((piece) => ({ ...piece, path: mapRegion(map, pieceRegion(piece.path)).map(polygonToPath).join('') })),
+          folds: layer.folds.map(
+            ([x1, y1, x2, y2]) =>
+              [...mapPoint(map, x1, y1), ...mapPoint(map, x2, y2)] as [number, number, number, number],
+          ),
+          pieces: layer.pieces.map((piece) => ({
+            ...piece,
+            path: mapRegion(map, pieceRegion(piece.path)).map(polygonToPath).join(''),
+          })),
         }
       : layer,
   )
@@ -113,8 +158,11 @@ export function transformLayers(project: Project, map: Affine, layerIds?: readon
 }
 
 /** The map that scales about a point and then moves that point elsewhere. */
-export const scaleAndMove = (factor: number, from: { x: number; y: number }, to: { x: number; y: number }): Affine =>
-  compose(translation(to.x, to.y), compose(scaling(factor), translation(-from.x, -from.y)))
+export const scaleAndMove = (
+  factor: number,
+  from: { x: number; y: number },
+  to: { x: number; y: number },
+): Affine => compose(translation(to.x, to.y), compose(scaling(factor), translation(-from.x, -from.y)))
 
 /** Fixes a piece at a place on a sheet, or moves an earlier pin of it. */
 export function setPin(project: Project, pin: Pin): Project {
@@ -122,7 +170,8 @@ export function setPin(project: Project, pin: Pin): Project {
 }
 
 export function dropPin(project: Project, pin: Pick<Pin, 'layerId' | 'pieceId' | 'copy'>): Project {
-  const same = (other: Pin) => other.layerId === pin.layerId && other.pieceId === pin.pieceId && other.copy === pin.copy
+  const same = (other: Pin) =>
+    other.layerId === pin.layerId && other.pieceId === pin.pieceId && other.copy === pin.copy
   return setPlan(project, { pins: project.plan.pins.filter((other) => !same(other)) })
 }
 

@@ -9,7 +9,11 @@ const migrations: ((doc: Record<string, unknown>) => Record<string, unknown>)[] 
   // Version 0 had no plan, progress or log; the schema's defaults fill them in.
   (doc) => ({ ...doc, format: 'feuillet', schemaVersion: 1 }),
   // Version 1 called the journal `log`, and two of its stages otherwise.
-  ({ log, ...doc }) => ({ ...doc, ...(log === undefined ? {} : { journal: withTodaysStages(log) }), schemaVersion: 2 }),
+  ({ log, ...doc }) => ({
+    ...doc,
+    ...(log === undefined ? {} : { journal: withTodaysStages(log) }),
+    schemaVersion: 2,
+  }),
 ]
 
 const STAGES_OF_1: Record<string, string> = { build: 'assembly', log: 'journal' }
@@ -17,7 +21,9 @@ const STAGES_OF_1: Record<string, string> = { build: 'assembly', log: 'journal' 
 function withTodaysStages(log: unknown): unknown {
   if (typeof log !== 'object' || log === null || !('timers' in log) || !Array.isArray(log.timers)) return log
   const timers = log.timers.map((timer: unknown) =>
-    typeof timer === 'object' && timer !== null && 'stage' in timer ? { ...timer, stage: STAGES_OF_1[String(timer.stage)] ?? timer.stage } : timer,
+    typeof timer === 'object' && timer !== null && 'stage' in timer
+      ? { ...timer, stage: STAGES_OF_1[String(timer.stage)] ?? timer.stage }
+      : timer,
   )
   return { ...log, timers }
 }
@@ -37,8 +43,12 @@ export function readProject(text: string): Project {
     throw new BadInput('this is not a Feuillet project: it has no layers')
   let current = doc as Record<string, unknown>
   const version = current['schemaVersion'] ?? 0
-  if (typeof version !== 'number' || !Number.isInteger(version) || version < 0) throw new BadInput('schemaVersion must be a whole number')
-  if (version > SCHEMA_VERSION) throw new BadInput(`the project was written by a newer Feuillet (version ${version}; this one reads up to ${SCHEMA_VERSION})`)
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 0)
+    throw new BadInput('schemaVersion must be a whole number')
+  if (version > SCHEMA_VERSION)
+    throw new BadInput(
+      `the project was written by a newer Feuillet (version ${version}; this one reads up to ${SCHEMA_VERSION})`,
+    )
   for (let v = version; v < SCHEMA_VERSION; v++) current = migrations[v]!(current)
   const parsed = projectSchema.safeParse(current)
   if (!parsed.success) throw new BadInput(firstIssue(parsed.error))

@@ -29,12 +29,26 @@ export function cutLayers(project: Project): CutLayer[] {
   if (plan.cutWith) return []
   const own = builtLayers(project).map((layer, i): CutLayer => {
     const paper = drawer.papers.find((p) => p.id === layer.paperId)
-    return { id: layer.id, layer, paper, folio: String(i + 1), copies: layer.copies * plan.batch, guest: null }
+    return {
+      id: layer.id,
+      layer,
+      paper,
+      folio: String(i + 1),
+      copies: layer.copies * plan.batch,
+      guest: null,
+    }
   })
   const guests = plan.guests.flatMap((guest, n) =>
     guest.layers.map((layer, i): CutLayer => {
       const paper = [...drawer.papers, ...guest.papers].find((p) => p.id === layer.paperId)
-      return { id: guestPrefix(guest) + layer.id, layer, paper, folio: `${guestLetter(n)}${i + 1}`, copies: layer.copies * guest.batch, guest }
+      return {
+        id: guestPrefix(guest) + layer.id,
+        layer,
+        paper,
+        folio: `${guestLetter(n)}${i + 1}`,
+        copies: layer.copies * guest.batch,
+        guest,
+      }
     }),
   )
   return [...own, ...guests]
@@ -43,8 +57,17 @@ export function cutLayers(project: Project): CutLayer[] {
 /** What of a project goes along onto another's sheets. */
 export function guestOf(project: Project): Guest {
   const layers = builtLayers(project)
-  const papers = project.drawer.papers.filter((paper) => layers.some((layer) => layer.paperId === paper.id)).map((paper) => ({ ...paper, offCuts: [] }))
-  return { projectId: project.id, name: project.name, batch: project.plan.batch, mount: project.mount, layers, papers }
+  const papers = project.drawer.papers
+    .filter((paper) => layers.some((layer) => layer.paperId === paper.id))
+    .map((paper) => ({ ...paper, offCuts: [] }))
+  return {
+    projectId: project.id,
+    name: project.name,
+    batch: project.plan.batch,
+    mount: project.mount,
+    layers,
+    papers,
+  }
 }
 
 /** A guest as a project of its own, planned as its host is. */
@@ -62,8 +85,16 @@ export const guestProject = (host: Project, guest: Guest): Project => ({
 /** The projects of a shelf that may go along onto a project's sheets: those with layers that are nobody's guests or hosts. */
 export function mayGoAlong(host: Project, shelf: readonly Project[]): Project[] {
   if (host.plan.cutWith || host.plan.guests.length >= MOST_GUESTS) return []
-  const taken = new Set([host, ...shelf].flatMap((project) => project.plan.guests.map((guest) => guest.projectId)))
-  return shelf.filter((other) => other.id !== host.id && !taken.has(other.id) && other.plan.guests.length === 0 && builtLayers(other).length > 0)
+  const taken = new Set(
+    [host, ...shelf].flatMap((project) => project.plan.guests.map((guest) => guest.projectId)),
+  )
+  return shelf.filter(
+    (other) =>
+      other.id !== host.id &&
+      !taken.has(other.id) &&
+      other.plan.guests.length === 0 &&
+      builtLayers(other).length > 0,
+  )
 }
 
 /** Takes a project's pieces along, or takes them anew as they are now. */
@@ -87,15 +118,24 @@ export const hasChanged = (guest: Guest, now: Project): boolean => {
   const cut = ({ name, batch, mount, layers, papers }: Guest) => {
     // How it is stuck or shown on screen changes nothing on the sheets.
     const shapes = layers.map((layer) => ({ ...layer, joint: null, hidden: null }))
-    return fingerprint([name, batch, mount, shapes, papers.map(({ id, widthMm, heightMm }) => [id, widthMm, heightMm])])
+    return fingerprint([
+      name,
+      batch,
+      mount,
+      shapes,
+      papers.map(({ id, widthMm, heightMm }) => [id, widthMm, heightMm]),
+    ])
   }
   return cut(guest) !== cut(fresh)
 }
 
 /** A project knowing whose sheets it is cut from, by what is on the shelf now. */
 export function refreshHost(project: Project, shelf: readonly Project[]): Project {
-  const host = shelf.find((other) => other.id !== project.id && other.plan.guests.some((guest) => guest.projectId === project.id))
+  const host = shelf.find(
+    (other) => other.id !== project.id && other.plan.guests.some((guest) => guest.projectId === project.id),
+  )
   const now = project.plan.cutWith
-  if ((now?.projectId ?? null) === (host?.id ?? null) && (now?.name ?? null) === (host?.name ?? null)) return project
+  if ((now?.projectId ?? null) === (host?.id ?? null) && (now?.name ?? null) === (host?.name ?? null))
+    return project
   return setPlan(project, { cutWith: host ? { projectId: host.id, name: host.name } : null })
 }

@@ -1,5 +1,13 @@
 // Small questions to a project that every stage asks.
-import { pathToRegion, rectangle, regionBox, joinBoxes, type Box, type Polygon, type Region } from '../base/geometry'
+import {
+  pathToRegion,
+  rectangle,
+  regionBox,
+  joinBoxes,
+  type Box,
+  type Polygon,
+  type Region,
+} from '../base/geometry'
 import type { Adhesive, Layer, Mount, Paper, Project } from './schema'
 
 /** Thickness taken for a layer that has no paper yet: smooth 216 gsm. */
@@ -31,9 +39,11 @@ export function folioOf(project: Project, layerId: string): number | null {
   return index < 0 ? null : index + 1
 }
 
-export const findLayer = (project: Project, layerId: string | null): Layer | undefined => project.layers.find((layer) => layer.id === layerId)
+export const findLayer = (project: Project, layerId: string | null): Layer | undefined =>
+  project.layers.find((layer) => layer.id === layerId)
 
-export const paperOf = (project: Project, layer: Layer): Paper | undefined => project.drawer.papers.find((p) => p.id === layer.paperId)
+export const paperOf = (project: Project, layer: Layer): Paper | undefined =>
+  project.drawer.papers.find((p) => p.id === layer.paperId)
 
 /** Whether two papers are one paper in sheets of different size. */
 export const sameButSize = (a: Paper, b: Paper): boolean =>
@@ -49,10 +59,12 @@ export const sameButSize = (a: Paper, b: Paper): boolean =>
 export const adhesiveOf = (project: Project): Adhesive | undefined =>
   project.drawer.adhesives.find((a) => a.id === project.plan.adhesiveId) ?? project.drawer.adhesives[0]
 
-export const thicknessOf = (project: Project, layer: Layer): number => paperOf(project, layer)?.thicknessMm ?? ASSUMED_THICKNESS_MM
+export const thicknessOf = (project: Project, layer: Layer): number =>
+  paperOf(project, layer)?.thicknessMm ?? ASSUMED_THICKNESS_MM
 
 /** The colour a layer is drawn in: its paper's, else the colour it came with. */
-export const colourOf = (project: Project, layer: Layer): string => paperOf(project, layer)?.colour ?? layer.colour
+export const colourOf = (project: Project, layer: Layer): string =>
+  paperOf(project, layer)?.colour ?? layer.colour
 
 /** From the back board to the glazing (mm), and the air to keep in front; null where nothing limits the height. */
 export function depthAtHand(mount: Mount): { depthMm: number; clearanceMm: number } | null {
@@ -61,7 +73,8 @@ export function depthAtHand(mount: Mount): { depthMm: number; clearanceMm: numbe
 }
 
 /** Whether a layer bears its folio number: as the maker says, else on all but backing sheets and front borders. */
-export const bearsNumber = (layer: Layer): boolean => layer.numbered ?? (layer.role !== 'backing' && layer.role !== 'border')
+export const bearsNumber = (layer: Layer): boolean =>
+  layer.numbered ?? (layer.role !== 'backing' && layer.role !== 'border')
 
 export const designBox = (project: Project): Box => joinBoxes(builtLayers(project).map(layerBox))
 
@@ -78,12 +91,19 @@ export function openingRect(project: Project): Polygon | null {
   const { mount } = project
   if (mount.kind !== 'frame') return backingRect(project)
   const { spacer, opening } = mount
-  return rectangle((spacer.widthMm - opening.widthMm) / 2, (spacer.heightMm - opening.heightMm) / 2, opening.widthMm, opening.heightMm)
+  return rectangle(
+    (spacer.widthMm - opening.widthMm) / 2,
+    (spacer.heightMm - opening.heightMm) / 2,
+    opening.widthMm,
+    opening.heightMm,
+  )
 }
 
 /** The part of the frame that drawings show: backing and design together. */
 export function viewBox(project: Project): Box {
   const backing = backingRect(project)
-  const boxes = [designBox(project), ...(backing ? [regionBox([backing])] : [])].filter((b) => b.minX <= b.maxX)
+  const boxes = [designBox(project), ...(backing ? [regionBox([backing])] : [])].filter(
+    (b) => b.minX <= b.maxX,
+  )
   return boxes.length > 0 ? joinBoxes(boxes) : { minX: 0, minY: 0, maxX: 100, maxY: 100 }
 }

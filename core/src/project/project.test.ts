@@ -35,7 +35,10 @@ import { BadInput, fingerprint, Memory, seededRandom } from '../base'
 import type { Project } from './schema'
 
 const sheet = (id: string, x = 0) => makeLayer(id, id, [rectangle(x, 0, 50, 50)])
-const threeLayers = () => ({ ...newProject('p', 'Three', starterMount('frame')), layers: [sheet('a'), sheet('b'), sheet('c')] })
+const threeLayers = () => ({
+  ...newProject('p', 'Three', starterMount('frame')),
+  layers: [sheet('a'), sheet('b'), sheet('c')],
+})
 const ids = (project: { layers: { id: string }[] }) => project.layers.map((layer) => layer.id).join('')
 
 describe('project files', () => {
@@ -45,7 +48,10 @@ describe('project files', () => {
   })
 
   it('keep keys that this version does not know, at every depth', () => {
-    const doc = JSON.parse(writeProject(threeLayers())) as { layers: Record<string, unknown>[] } & Record<string, unknown>
+    const doc = JSON.parse(writeProject(threeLayers())) as { layers: Record<string, unknown>[] } & Record<
+      string,
+      unknown
+    >
     doc['laterIdea'] = { a: 1 }
     doc.layers[1]!['texture'] = 'linen'
     const again = JSON.parse(writeProject(readProject(JSON.stringify(doc)))) as typeof doc
@@ -65,7 +71,10 @@ describe('project files', () => {
   it('of version 1 open with their journal and its stages', () => {
     const rest: Partial<Project> = threeLayers()
     delete rest.journal
-    const log = { timers: ['build', 'log', 'sheets'].map((stage) => ({ stage, startedAt: 1, endedAt: 2 })), note: 'blade 4' }
+    const log = {
+      timers: ['build', 'log', 'sheets'].map((stage) => ({ stage, startedAt: 1, endedAt: 2 })),
+      note: 'blade 4',
+    }
     const project = readProject(JSON.stringify({ ...rest, schemaVersion: 1, log }))
     expect(project.journal.timers.map((timer) => timer.stage)).toEqual(['assembly', 'journal', 'sheets'])
     expect(project.journal.note).toBe('blade 4')
@@ -76,11 +85,27 @@ describe('project files', () => {
     ['not JSON', 'oops', /not JSON/],
     ['another document', '{"a":1}', /has no layers/],
     ['a newer version', JSON.stringify({ ...threeLayers(), schemaVersion: 99 }), /newer Feuillet/],
-    ['a bad colour', writeProject(threeLayers()).replace('#b9b4a8', 'red'), /layers\.0\.colour: a colour is written #rrggbb/],
+    [
+      'a bad colour',
+      writeProject(threeLayers()).replace('#b9b4a8', 'red'),
+      /layers\.0\.colour: a colour is written #rrggbb/,
+    ],
     ['curves in a path', writeProject(threeLayers()).replace('L50 0', 'C1 1 2 2 50 0'), /holds “C”/],
-    ['a paper that is not there', writeProject(setLayer(threeLayers(), 'a', { paperId: 'gone' })), /does not hold: gone/],
-    ['two layers of one id', writeProject({ ...threeLayers(), layers: [sheet('a'), sheet('a')] }), /two layers have the id “a”/],
-    ['a negative depth', writeProject(threeLayers()).replace('"depthMm": 24', '"depthMm": -3'), /mount\.depthMm/],
+    [
+      'a paper that is not there',
+      writeProject(setLayer(threeLayers(), 'a', { paperId: 'gone' })),
+      /does not hold: gone/,
+    ],
+    [
+      'two layers of one id',
+      writeProject({ ...threeLayers(), layers: [sheet('a'), sheet('a')] }),
+      /two layers have the id “a”/,
+    ],
+    [
+      'a negative depth',
+      writeProject(threeLayers()).replace('"depthMm": 24', '"depthMm": -3'),
+      /mount\.depthMm/,
+    ],
   ])('with %s are refused in one sentence', (_, text, sentence) => {
     expect(() => readProject(text)).toThrow(BadInput)
     expect(() => readProject(text)).toThrow(sentence)
@@ -122,7 +147,13 @@ describe('edits', () => {
   })
 
   it('give new layers free ids', () =>
-    expect(addLayers(threeLayers(), [sheet('a'), sheet('a')]).layers.map((l) => l.id)).toEqual(['a', 'b', 'c', 'a-2', 'a-3']))
+    expect(addLayers(threeLayers(), [sheet('a'), sheet('a')]).layers.map((l) => l.id)).toEqual([
+      'a',
+      'b',
+      'c',
+      'a-2',
+      'a-3',
+    ]))
 
   it('keep a copy of just the papers in use', () => {
     const [one, two] = starterStock()
@@ -174,7 +205,12 @@ describe('small helpers', () => {
   it('show backing and design together', () => {
     const project = { ...threeLayers(), layers: [sheet('a', 180)] }
     expect(viewBox(project)).toEqual({ minX: 0, minY: 0, maxX: 230, maxY: 200 })
-    expect(viewBox(newProject('e', 'Empty', starterMount('topper')))).toEqual({ minX: 0, minY: 0, maxX: 100, maxY: 100 })
+    expect(viewBox(newProject('e', 'Empty', starterMount('topper')))).toEqual({
+      minX: 0,
+      minY: 0,
+      maxX: 100,
+      maxY: 100,
+    })
   })
 
   it('remember results by their inputs, and start anew when there are too many', () => {
@@ -224,7 +260,10 @@ describe('off-cuts of the drawer', () => {
   })
 
   it('stay in a plan whose sheets are cut', () => {
-    const cut = { ...project, journal: { ...project.journal, sheetsUsed: [{ paperId: paper.id, count: 1, at: 0 }] } }
+    const cut = {
+      ...project,
+      journal: { ...project.journal, sheetsUsed: [{ paperId: paper.id, count: 1, at: 0 }] },
+    }
     expect(own(refreshPapers(cut, stock('new')))).toEqual(['own'])
   })
 })

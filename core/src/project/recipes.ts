@@ -110,7 +110,11 @@ export const recipeSchema = z.discriminatedUnion('kind', [
 ])
 
 /** Layers that a maker grew, with the recipe they came of. */
-export const grownSchema = z.looseObject({ id: z.string().min(1), recipe: recipeSchema, layerIds: z.array(z.string()) })
+export const grownSchema = z.looseObject({
+  id: z.string().min(1),
+  recipe: recipeSchema,
+  layerIds: z.array(z.string()),
+})
 
 export type LadderRecipe = z.infer<typeof ladderRecipeSchema>
 export type LetteringRecipe = z.infer<typeof letteringRecipeSchema>

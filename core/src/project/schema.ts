@@ -26,7 +26,13 @@ export const mountSchema = z.discriminatedUnion('kind', [
     /** Air to keep between the design and the edge of the opening. */
     airMm: lengthMm.default(5),
   }),
-  z.looseObject({ kind: z.literal('card'), panel: sizeSchema, depthMm: sizeMm.default(6), clearanceMm: lengthMm.default(0), airMm: lengthMm.default(4) }),
+  z.looseObject({
+    kind: z.literal('card'),
+    panel: sizeSchema,
+    depthMm: sizeMm.default(6),
+    clearanceMm: lengthMm.default(0),
+    airMm: lengthMm.default(4),
+  }),
   z.looseObject({
     kind: z.literal('topper'),
     widthMm: sizeMm,
@@ -34,7 +40,12 @@ export const mountSchema = z.discriminatedUnion('kind', [
     depthMm: sizeMm.default(8),
     clearanceMm: lengthMm.default(0),
   }),
-  z.looseObject({ kind: z.literal('garland'), flags: z.number().int().positive(), gapMm: lengthMm, endsMm: lengthMm }),
+  z.looseObject({
+    kind: z.literal('garland'),
+    flags: z.number().int().positive(),
+    gapMm: lengthMm,
+    endsMm: lengthMm,
+  }),
   z.looseObject({ kind: z.literal('free') }),
 ])
 
@@ -73,7 +84,16 @@ export const layerSchema = z.looseObject({
   numbered: z.boolean().nullable().default(null),
 })
 
-export const FINISHES = ['smooth', 'textured', 'pearl', 'glitter', 'mirror', 'vellum', 'acetate', 'chipboard'] as const
+export const FINISHES = [
+  'smooth',
+  'textured',
+  'pearl',
+  'glitter',
+  'mirror',
+  'vellum',
+  'acetate',
+  'chipboard',
+] as const
 
 export const paperSchema = z.looseObject({
   id,
@@ -213,7 +233,9 @@ export const STAGES = ['measure', 'layers', 'paper', 'sheets', 'depth', 'assembl
 
 export const journalSchema = z.looseObject({
   /** Times in ms since 1970; a running timer has no end. */
-  timers: z.array(z.looseObject({ stage: z.enum(STAGES), startedAt: z.number(), endedAt: z.number().nullable() })).default([]),
+  timers: z
+    .array(z.looseObject({ stage: z.enum(STAGES), startedAt: z.number(), endedAt: z.number().nullable() }))
+    .default([]),
   sheetsUsed: z.array(z.looseObject({ paperId: id, count: z.number().int(), at: z.number() })).default([]),
   /** Loads that a cutter has cut; times in ms since 1970, machine time in minutes. */
   runs: z
@@ -269,4 +291,7 @@ export type Journal = z.infer<typeof journalSchema>
 export type CutRun = Journal['runs'][number]
 
 /** The project document as JSON Schema (draft 2020-12), as published in docs/feuillet.schema.json. */
-export const projectJsonSchema = () => ({ title: 'Feuillet project', ...z.toJSONSchema(projectSchema, { io: 'input' }) })
+export const projectJsonSchema = () => ({
+  title: 'Feuillet project',
+  ...z.toJSONSchema(projectSchema, { io: 'input' }),
+})

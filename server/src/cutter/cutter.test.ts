@@ -49,7 +49,13 @@ describe('the cutter', () => {
     expect(half.movesDone).toBe(2)
     expect(half.secondsLeft).toBeCloseTo((WHOLE_MS - 3500) / 1000, 6)
     cutter.tick(WHOLE_MS)
-    expect(cutter.state()).toMatchObject({ status: 'done', outcome: 'cut', share: 1, movesDone: 6, endedAt: WHOLE_MS })
+    expect(cutter.state()).toMatchObject({
+      status: 'done',
+      outcome: 'cut',
+      share: 1,
+      movesDone: 6,
+      endedAt: WHOLE_MS,
+    })
   })
 
   it('runs up to 200 times as fast, and stands still while it is paused', () => {
@@ -68,23 +74,26 @@ describe('the cutter', () => {
     expect(cutter.state().status).toBe('done')
   })
 
-  it.each(['slip', 'power'] as const)('loses nothing to a fault (%s): it goes on from the cut that was under way', (fault) => {
-    const cutter = new Cutter()
-    cutter.setFault(fault, true)
-    cutter.take(load())
-    cutter.confirm('5-6', 0)
-    cutter.tick(WHOLE_MS * 3)
-    expect(cutter.state().status).toBe(fault === 'slip' ? 'slipped' : 'off')
-    if (fault === 'power') {
-      expect(() => cutter.resume(0)).toThrow('has no power')
-      cutter.powerOn()
-      expect(cutter.state().status).toBe('paused')
-    }
-    cutter.resume(100_000)
-    expect(cutter.state().tool).toMatchObject({ x: expect.closeTo(50, 6), y: expect.closeTo(150, 6) })
-    cutter.tick(100_000 + WHOLE_MS)
-    expect(cutter.state()).toMatchObject({ status: 'done', outcome: 'cut' })
-  })
+  it.each(['slip', 'power'] as const)(
+    'loses nothing to a fault (%s): it goes on from the cut that was under way',
+    (fault) => {
+      const cutter = new Cutter()
+      cutter.setFault(fault, true)
+      cutter.take(load())
+      cutter.confirm('5-6', 0)
+      cutter.tick(WHOLE_MS * 3)
+      expect(cutter.state().status).toBe(fault === 'slip' ? 'slipped' : 'off')
+      if (fault === 'power') {
+        expect(() => cutter.resume(0)).toThrow('has no power')
+        cutter.powerOn()
+        expect(cutter.state().status).toBe('paused')
+      }
+      cutter.resume(100_000)
+      expect(cutter.state().tool).toMatchObject({ x: expect.closeTo(50, 6), y: expect.closeTo(150, 6) })
+      cutter.tick(100_000 + WHOLE_MS)
+      expect(cutter.state()).toMatchObject({ status: 'done', outcome: 'cut' })
+    },
+  )
 
   it('cuts only partly through with a worn blade or too few passes, until it goes over it again', () => {
     const cutter = new Cutter()
@@ -102,8 +111,12 @@ describe('the cutter', () => {
 
   it('refuses what it cannot cut, and what makes no sense now', () => {
     const cutter = new Cutter()
-    expect(() => cutter.take(load({ sheet: { widthMm: 900, heightMm: 300, rimMm: 6 } }))).toThrow('larger than the bed')
-    expect(() => cutter.take(load({ sheet: { widthMm: 160, heightMm: 160, rimMm: 12 } }))).toThrow('into the rim of 12 mm')
+    expect(() => cutter.take(load({ sheet: { widthMm: 900, heightMm: 300, rimMm: 6 } }))).toThrow(
+      'larger than the bed',
+    )
+    expect(() => cutter.take(load({ sheet: { widthMm: 160, heightMm: 160, rimMm: 12 } }))).toThrow(
+      'into the rim of 12 mm',
+    )
     expect(() => cutter.pause(0)).toThrow('nothing is being cut')
     expect(() => cutter.cancel(0)).toThrow('nothing to cancel')
     cutter.take(load())
@@ -126,11 +139,24 @@ describe('over HTTP', () => {
 
   const post = (path: string, body: unknown, headers: Record<string, string> = {}) =>
     new Promise<{ status: number; body: CutterState & { why?: string } }>((done, fail) => {
-      const sent = request({ port, path: `/api/cutter${path}`, method: 'POST', headers: { 'Content-Type': 'application/json', ...headers } }, (response) => {
-        let text = ''
-        response.on('data', (part: Buffer) => (text += part.toString()))
-        response.on('end', () => done({ status: response.statusCode!, body: text.startsWith('{') ? JSON.parse(text) : ({ why: text } as never) }))
-      })
+      const sent = request(
+        {
+          port,
+          path: `/api/cutter${path}`,
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json', ...headers },
+        },
+        (response) => {
+          let text = ''
+          response.on('data', (part: Buffer) => (text += part.toString()))
+          response.on('end', () =>
+            done({
+              status: response.statusCode!,
+              body: text.startsWith('{') ? JSON.parse(text) : ({ why: text } as never),
+            }),
+          )
+        },
+      )
       sent.on('error', fail)
       sent.end(typeof body === 'string' ? body : JSON.stringify(body))
     })
@@ -139,13 +165,17 @@ describe('over HTTP', () => {
     const seen: CutterState[] = []
     const stream = httpGet({ port, path: '/api/cutter/events' }, (response) => {
       response.on('data', (part: Buffer) => {
-        for (const line of part.toString().split('\n\n')) if (line.startsWith('data: ')) seen.push(JSON.parse(line.slice(6)))
+        for (const line of part.toString().split('\n\n'))
+          if (line.startsWith('data: ')) seen.push(JSON.parse(line.slice(6)))
       })
     })
     await expect.poll(() => seen.length).toBeGreaterThan(0)
     expect((await post('/speed', { speed: 200 })).status).toBe(200)
     expect((await post('/load', load())).body.status).toBe('asking')
-    expect(await post('/confirm', { tag: '1' })).toMatchObject({ status: 409, body: { why: 'this load wants the sheet tagged “5-6”' } })
+    expect(await post('/confirm', { tag: '1' })).toMatchObject({
+      status: 409,
+      body: { why: 'this load wants the sheet tagged “5-6”' },
+    })
     expect((await post('/confirm', { tag: '5-6' })).body.status).toBe('cutting')
     await expect.poll(() => seen.at(-1)?.status).toBe('done')
     expect(seen.at(-1)!.load).not.toHaveProperty('plot')
@@ -153,7 +183,10 @@ describe('over HTTP', () => {
   })
 
   it('takes nothing that is not meant for it', async () => {
-    expect(await post('/load', { id: 'x' })).toMatchObject({ status: 400, body: { why: expect.stringContaining('name') } })
+    expect(await post('/load', { id: 'x' })).toMatchObject({
+      status: 400,
+      body: { why: expect.stringContaining('name') },
+    })
     expect(await post('/load', '{')).toMatchObject({ status: 400, body: { why: 'this is not JSON' } })
     expect((await post('/speed', { speed: 2 }, { Origin: 'http://elsewhere.example' })).status).toBe(403)
     expect((await post('/speed', 'speed=2', { 'Content-Type': 'text/plain' })).status).toBe(400)

@@ -68,12 +68,19 @@ export class Cutter {
 
   /** Takes a load; it then asks for the sheet. Throws a Refusal where it cannot be cut. */
   take(load: CutterLoad): void {
-    if (this.status === 'cutting' || this.status === 'paused' || this.status === 'slipped' || this.status === 'off')
+    if (
+      this.status === 'cutting' ||
+      this.status === 'paused' ||
+      this.status === 'slipped' ||
+      this.status === 'off'
+    )
       throw new Refusal('a load is under way: cancel it first')
     const { widthMm, heightMm, rimMm } = load.sheet
     const fits = (w: number, h: number) => w <= BED.widthMm && h <= BED.heightMm
     if (!fits(widthMm, heightMm) && !fits(heightMm, widthMm))
-      throw new Refusal(`the sheet of ${Math.round(widthMm)} × ${Math.round(heightMm)} mm is larger than the bed of ${BED.widthMm} × ${BED.heightMm} mm`)
+      throw new Refusal(
+        `the sheet of ${Math.round(widthMm)} × ${Math.round(heightMm)} mm is larger than the bed of ${BED.widthMm} × ${BED.heightMm} mm`,
+      )
     let moves: Move[]
     try {
       moves = readPlot(load.plot)
@@ -99,7 +106,8 @@ export class Cutter {
   /** The maker says which sheet lies on the mat; cutting begins where it is the right one. */
   confirm(tag: string, now: number): void {
     this.need('asking', 'no load waits for a sheet')
-    if (tag.trim().toLowerCase() !== this.load!.tag.toLowerCase()) throw new Refusal(`this load wants the sheet tagged “${this.load!.tag}”`)
+    if (tag.trim().toLowerCase() !== this.load!.tag.toLowerCase())
+      throw new Refusal(`this load wants the sheet tagged “${this.load!.tag}”`)
     this.status = 'cutting'
     this.startedAt = now
     this.at = now
@@ -129,7 +137,8 @@ export class Cutter {
 
   cancel(now: number): void {
     this.tick(now)
-    if (this.status === 'idle' || this.status === 'done' || this.status === 'cancelled') throw new Refusal('there is nothing to cancel')
+    if (this.status === 'idle' || this.status === 'done' || this.status === 'cancelled')
+      throw new Refusal('there is nothing to cancel')
     this.status = 'cancelled'
     this.endedAt = now
   }
@@ -164,7 +173,13 @@ export class Cutter {
     this.seconds += ((now - this.at) / 1000) * this.speed
     this.at = now
     for (const fault of ['slip', 'power'] as const) {
-      if (!this.faults[fault] || this.struck.has(fault) || before > STRIKES[fault] || this.runShare() < STRIKES[fault]) continue
+      if (
+        !this.faults[fault] ||
+        this.struck.has(fault) ||
+        before > STRIKES[fault] ||
+        this.runShare() < STRIKES[fault]
+      )
+        continue
       // It strikes on the way, not at the end of this stretch of time.
       const at = STRIKES[fault] * this.passes
       this.pass = Math.min(this.passes, Math.floor(at) + 1)
@@ -237,7 +252,11 @@ export class Cutter {
     const from = this.moves[k - 1] ?? { x: 0, y: 0 }
     const start = this.ends[k - 1] ?? 0
     const part = Math.max(0, Math.min(1, (this.seconds - start) / (this.ends[k]! - start || 1)))
-    return { x: from.x + (move.x - from.x) * part, y: heightMm - from.y - (move.y - from.y) * part, down: move.down && this.status === 'cutting' }
+    return {
+      x: from.x + (move.x - from.x) * part,
+      y: heightMm - from.y - (move.y - from.y) * part,
+      down: move.down && this.status === 'cutting',
+    }
   }
 
   /** Back to where the tool last came down. */
@@ -248,7 +267,16 @@ export class Cutter {
   }
 }
 
-function withoutPlot({ id, name, tag, colour, sheet, setting, passesNeeded, pace }: CutterLoad): Omit<CutterLoad, 'plot'> {
+function withoutPlot({
+  id,
+  name,
+  tag,
+  colour,
+  sheet,
+  setting,
+  passesNeeded,
+  pace,
+}: CutterLoad): Omit<CutterLoad, 'plot'> {
   return { id, name, tag, colour, sheet, setting, passesNeeded, pace }
 }
 

@@ -25,11 +25,18 @@ export function readPlot(text: string): Move[] {
       .split(',')
       .filter((n) => n.trim() !== '')
       .map(Number)
-    if (numbers.some((n) => !Number.isFinite(n))) throw new Error(`“${command.slice(0, 20)}” is no command of a plot text`)
+    if (numbers.some((n) => !Number.isFinite(n)))
+      throw new Error(`“${command.slice(0, 20)}” is no command of a plot text`)
     if (name === 'SP') pen = numbers[0] ?? 0
     else if (name === 'PU' || name === 'PD') {
       if (numbers.length % 2 !== 0) throw new Error(`“${command.slice(0, 20)}” has half a point`)
-      for (let i = 0; i < numbers.length; i += 2) moves.push({ pen, down: name === 'PD', x: numbers[i]! / UNITS_PER_MM, y: numbers[i + 1]! / UNITS_PER_MM })
+      for (let i = 0; i < numbers.length; i += 2)
+        moves.push({
+          pen,
+          down: name === 'PD',
+          x: numbers[i]! / UNITS_PER_MM,
+          y: numbers[i + 1]! / UNITS_PER_MM,
+        })
     } else throw new Error(`“${command.slice(0, 20)}” is no command of a plot text`)
     if (moves.length > MOST_MOVES) throw new Error(`the plot has more than ${MOST_MOVES} moves`)
   }

@@ -11,9 +11,17 @@ const loadSchema = z.object({
   colour: z.string().regex(/^#[0-9a-f]{6}$/i),
   plot: z.string().max(12_000_000),
   sheet: z.object({ widthMm: mm, heightMm: mm, rimMm: z.number().min(0).max(100) }),
-  setting: z.object({ name: z.string().max(100), tack: z.string().max(20), passes: z.number().int().min(1).max(20) }),
+  setting: z.object({
+    name: z.string().max(100),
+    tack: z.string().max(20),
+    passes: z.number().int().min(1).max(20),
+  }),
   passesNeeded: z.number().int().min(1).max(20),
-  pace: z.object({ speedMmPerS: z.number().positive().max(2000), cornerS: z.number().min(0).max(10), liftS: z.number().min(0).max(60) }),
+  pace: z.object({
+    speedMmPerS: z.number().positive().max(2000),
+    cornerS: z.number().min(0).max(10),
+    liftS: z.number().min(0).max(60),
+  }),
 })
 const faultSchema = z.object({ fault: z.enum(['slip', 'blunt', 'power']), on: z.boolean() })
 
@@ -81,7 +89,9 @@ export function cutterRoutes(cutter = new Cutter()): Router {
   command('/cancel', nothing, () => cutter.cancel(Date.now()))
   command('/again', nothing, () => cutter.again(Date.now()))
   command('/power', nothing, () => cutter.powerOn())
-  command('/speed', z.object({ speed: z.number().min(1).max(200) }), ({ speed }) => cutter.setSpeed(speed, Date.now()))
+  command('/speed', z.object({ speed: z.number().min(1).max(200) }), ({ speed }) =>
+    cutter.setSpeed(speed, Date.now()),
+  )
   command('/fault', faultSchema, ({ fault, on }) => cutter.setFault(fault, on))
   return router
 }

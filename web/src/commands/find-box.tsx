@@ -46,7 +46,13 @@ function useHits(): Hit[] {
       stage: 'sheets',
       view: { loadId: load.id },
     })),
-    ...(derived?.assembly.steps ?? []).map((step) => ({ key: step.id, kind: 'step', text: step.title, stage: 'assembly', view: { stepId: step.id } })),
+    ...(derived?.assembly.steps ?? []).map((step) => ({
+      key: step.id,
+      kind: 'step',
+      text: step.title,
+      stage: 'assembly',
+      view: { stepId: step.id },
+    })),
     ...(derived?.snags ?? []).map((snag, i) => ({
       key: `snag${i}`,
       kind: 'snag',
@@ -64,7 +70,10 @@ export function FindBox() {
     <Dialog.Root open={open} onOpenChange={(finding) => dispatch(looked({ finding }))}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/30" />
-        <Dialog.Content className="fixed top-20 left-1/2 z-30 w-[520px] -translate-x-1/2 border border-ink bg-sheet" aria-describedby={undefined}>
+        <Dialog.Content
+          className="fixed top-20 left-1/2 z-30 w-[520px] -translate-x-1/2 border border-ink bg-sheet"
+          aria-describedby={undefined}
+        >
           <Dialog.Title className="sr-only">Find</Dialog.Title>
           <Finder />
         </Dialog.Content>
@@ -80,7 +89,9 @@ function Finder() {
   const [text, setText] = useState('')
   const [at, setAt] = useState(0)
   const words = text.toLowerCase().split(/\s+/).filter(Boolean)
-  const shown = hits.filter((hit) => words.every((word) => `${hit.kind} ${hit.text}`.toLowerCase().includes(word))).slice(0, 12)
+  const shown = hits
+    .filter((hit) => words.every((word) => `${hit.kind} ${hit.text}`.toLowerCase().includes(word)))
+    .slice(0, 12)
   const go = (hit: Hit | undefined) => {
     if (!hit) return
     dispatch(looked({ ...hit.view, finding: false }))

@@ -23,7 +23,10 @@ export function KeyList() {
     <Dialog.Root open={open} onOpenChange={(keys) => dispatch(looked({ keys }))}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/30" />
-        <Dialog.Content className="fixed top-24 left-1/2 z-30 w-[460px] -translate-x-1/2 border border-ink bg-sheet p-5" aria-describedby={undefined}>
+        <Dialog.Content
+          className="fixed top-24 left-1/2 z-30 w-[460px] -translate-x-1/2 border border-ink bg-sheet p-5"
+          aria-describedby={undefined}
+        >
           <Dialog.Title className="mb-3 text-[19px]">All keys</Dialog.Title>
           <dl className="grid grid-cols-[170px_1fr] gap-y-1.5">
             {keys.map(([key, what]) => (

@@ -31,11 +31,17 @@ export function useKeys(goTo: (stage: string) => void): void {
       const at = layers.findIndex((layer) => layer.id === view.layerId)
       const stage = STAGES[Number(event.key) - 1]
       if (stage) goTo(stage)
-      else if (key === 'j') dispatch(pickedLayer(layers[at < 0 ? layers.length - 1 : Math.max(0, at - 1)]?.id ?? null))
-      else if (key === 'k') dispatch(pickedLayer(layers[at < 0 ? 0 : Math.min(layers.length - 1, at + 1)]?.id ?? null))
+      else if (key === 'j')
+        dispatch(pickedLayer(layers[at < 0 ? layers.length - 1 : Math.max(0, at - 1)]?.id ?? null))
+      else if (key === 'k')
+        dispatch(pickedLayer(layers[at < 0 ? 0 : Math.min(layers.length - 1, at + 1)]?.id ?? null))
       else if ((key === '[' || key === ']') && view.layerId) {
         const id = view.layerId
-        dispatch(change('move a layer', (p) => moveLayer(p, id, p.layers.findIndex((layer) => layer.id === id) + (key === ']' ? 1 : -1))))
+        dispatch(
+          change('move a layer', (p) =>
+            moveLayer(p, id, p.layers.findIndex((layer) => layer.id === id) + (key === ']' ? 1 : -1)),
+          ),
+        )
       } else if (key === 'x') dispatch(looked({ only: !view.only }))
       else if (key === 'e') dispatch(looked({ apart: !view.apart }))
       else if (event.key === '?') dispatch(looked({ keys: true }))

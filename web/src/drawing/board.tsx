@@ -29,10 +29,23 @@ export function Board({ box, unit, label, children, onPointerDown }: Props) {
   return (
     <div ref={ref} className="relative h-full min-h-0 w-full min-w-0">
       {width > 0 && (
-        <svg role="img" aria-label={label} className="absolute inset-0 h-full w-full touch-none select-none" onPointerDown={onPointerDown}>
+        <svg
+          role="img"
+          aria-label={label}
+          className="absolute inset-0 h-full w-full touch-none select-none"
+          onPointerDown={onPointerDown}
+        >
           <Ruler from={box.minX} length={w} scale={scale} unit={unit} x={left} y={top - 6} across />
           <Ruler from={box.minY} length={h} scale={scale} unit={unit} x={left - 6} y={top} />
-          <svg x={left} y={top} width={shownW} height={shownH} viewBox={`${box.minX} ${box.minY} ${w} ${h}`} overflow="visible" data-board>
+          <svg
+            x={left}
+            y={top}
+            width={shownW}
+            height={shownH}
+            viewBox={`${box.minX} ${box.minY} ${w} ${h}`}
+            overflow="visible"
+            data-board
+          >
             {children(px)}
           </svg>
         </svg>
@@ -61,7 +74,9 @@ function Ruler({
   const base = unit === 'mm' ? 10 : MM_PER_INCH / 4
   // Ticks at least 7 pixels apart, figures at least 70.
   const step = [1, 2, 5, 10, 20, 50].find((k) => base * k * scale >= 7)! * base
-  const perLabel = [1, 2, 4, 5, 10, 20, 50, 100].find((k) => step * k * scale >= 70 && (unit === 'mm' || Number.isInteger((step * k) / MM_PER_INCH)))!
+  const perLabel = [1, 2, 4, 5, 10, 20, 50, 100].find(
+    (k) => step * k * scale >= 70 && (unit === 'mm' || Number.isInteger((step * k) / MM_PER_INCH)),
+  )!
   const ticks: ReactNode[] = []
   const first = Math.ceil(from / step - 1e-9)
   for (let k = first; k * step <= from + length + 1e-6; k++) {
@@ -72,7 +87,8 @@ function Ruler({
     ticks.push(<line key={k} x1={x1} y1={y1} x2={x2} y2={y2} stroke="var(--color-ink)" strokeWidth={1} />)
     if (!major) continue
     const value = unit === 'mm' ? String(Math.round(k * step)) : String(Math.round((k * step) / MM_PER_INCH))
-    const text = k === first || k + perLabel > (from + length) / step ? `${value} ${across ? unit : ''}` : value
+    const text =
+      k === first || k + perLabel > (from + length) / step ? `${value} ${across ? unit : ''}` : value
     ticks.push(
       <text
         key={`t${k}`}

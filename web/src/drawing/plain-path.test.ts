@@ -8,12 +8,18 @@ const points = (d: string) => d.split(/[ML]/).length - 1
 describe('a path as fine as the screen', () => {
   it('has a few points where the shape is drawn small, and looks the same', () => {
     fc.assert(
-      fc.property(fc.double({ min: 5, max: 80, noNaN: true }), fc.double({ min: 0.05, max: 2, noNaN: true }), (r, px) => {
-        const disc = ellipse(0, 0, r)
-        const drawn = pathToRegion(plainPath(disc, px))
-        // Nothing strays farther than a fraction of a pixel.
-        expect(Math.abs(regionArea(drawn) - regionArea([disc]))).toBeLessThan(2 * Math.PI * r * px * 0.4 + 1e-3)
-      }),
+      fc.property(
+        fc.double({ min: 5, max: 80, noNaN: true }),
+        fc.double({ min: 0.05, max: 2, noNaN: true }),
+        (r, px) => {
+          const disc = ellipse(0, 0, r)
+          const drawn = pathToRegion(plainPath(disc, px))
+          // Nothing strays farther than a fraction of a pixel.
+          expect(Math.abs(regionArea(drawn) - regionArea([disc]))).toBeLessThan(
+            2 * Math.PI * r * px * 0.4 + 1e-3,
+          )
+        },
+      ),
       { numRuns: 40 },
     )
     expect(points(plainPath(ellipse(0, 0, 40), 12))).toBeLessThan(points(plainPath(ellipse(0, 0, 40), 0.001)))

@@ -4,7 +4,15 @@ import { CSS } from '@dnd-kit/utilities'
 import { Eye, EyeOff, Pin } from 'lucide-react'
 import { useState } from 'react'
 import type { LayerDepth } from '@feuillet/core/stages/depth'
-import { builtLayers, colourOf, folioOf, setLayer, thicknessOf, type Layer, type Project } from '@feuillet/core/project'
+import {
+  builtLayers,
+  colourOf,
+  folioOf,
+  setLayer,
+  thicknessOf,
+  type Layer,
+  type Project,
+} from '@feuillet/core/project'
 import { formatLength, formatMm, MM_PER_INCH, type Unit } from '@feuillet/core/base/units'
 import { change } from '../state/edits'
 import { selectDerived, selectMeasures, selectProject, selectSnags, selectUnit } from '../state/selectors'
@@ -76,7 +84,15 @@ export function SectionPanel() {
                   rowY={rows[i]! + ROW / 2}
                 />
               ))}
-              {depthMm !== null && <Limit y={y} depthMm={depthMm} roomMm={roomMm ?? depthMm} stackMm={stackMm} glass={project.mount.kind === 'frame'} />}
+              {depthMm !== null && (
+                <Limit
+                  y={y}
+                  depthMm={depthMm}
+                  roomMm={roomMm ?? depthMm}
+                  stackMm={stackMm}
+                  glass={project.mount.kind === 'frame'}
+                />
+              )}
             </svg>
             <SortableContext items={layers.map((layer) => layer.id)} strategy={verticalListSortingStrategy}>
               <ol aria-label="Layers, front to back">
@@ -86,7 +102,9 @@ export function SectionPanel() {
               </ol>
             </SortableContext>
             {layers.length === 0 && (
-              <p className="absolute right-3 bottom-12 left-[130px] text-[13px] text-soft">No layers yet. Bring in a drawing on the Layers stage.</p>
+              <p className="absolute right-3 bottom-12 left-[130px] text-[13px] text-soft">
+                No layers yet. Bring in a drawing on the Layers stage.
+              </p>
             )}
           </div>
         )}
@@ -133,7 +151,8 @@ function sideBySide(levels: readonly (Level & { id: string })[]): Map<string, La
   for (let i = 0; i < levels.length;) {
     let topMm = levels[i]!.topMm
     let end = i + 1
-    while (end < levels.length && levels[end]!.bottomMm < topMm - 0.01) topMm = Math.max(topMm, levels[end++]!.topMm)
+    while (end < levels.length && levels[end]!.bottomMm < topMm - 0.01)
+      topMm = Math.max(topMm, levels[end++]!.topMm)
     for (let k = i; k < end; k++) lanes.set(levels[k]!.id, { at: k - i, of: end - i })
     i = end
   }
@@ -144,12 +163,24 @@ function sideBySide(levels: readonly (Level & { id: string })[]): Map<string, La
 function spread(wanted: number[], least: number, most: number): number[] {
   const out = [...wanted]
   for (let i = 0; i < out.length; i++) out[i] = Math.max(out[i]!, i === 0 ? least : out[i - 1]! + ROW)
-  for (let i = out.length - 1; i >= 0; i--) out[i] = Math.min(out[i]!, i === out.length - 1 ? most : out[i + 1]! - ROW)
+  for (let i = out.length - 1; i >= 0; i--)
+    out[i] = Math.min(out[i]!, i === out.length - 1 ? most : out[i + 1]! - ROW)
   return out
 }
 
-function Rule({ topMm, y, unit, scale }: { topMm: number; y: (mm: number) => number; unit: Unit; scale: number }) {
-  const step = unit === 'mm' ? ([1, 2, 5, 10].find((k) => k * scale >= 9) ?? 20) : MM_PER_INCH / (scale > 14 ? 16 : 8)
+function Rule({
+  topMm,
+  y,
+  unit,
+  scale,
+}: {
+  topMm: number
+  y: (mm: number) => number
+  unit: Unit
+  scale: number
+}) {
+  const step =
+    unit === 'mm' ? ([1, 2, 5, 10].find((k) => k * scale >= 9) ?? 20) : MM_PER_INCH / (scale > 14 ? 16 : 8)
   const marks = Array.from({ length: Math.floor(topMm / step) + 1 }, (_, k) => k)
   const every = unit === 'mm' ? (topMm < 8 ? 1 : Math.max(1, Math.round(5 / step))) : scale > 14 ? 4 : 2
   return (
@@ -158,7 +189,15 @@ function Rule({ topMm, y, unit, scale }: { topMm: number; y: (mm: number) => num
         <g key={k}>
           <line x1={RULE_X - (k % every === 0 ? 10 : 5)} x2={RULE_X} y1={y(k * step)} y2={y(k * step)} />
           {k % every === 0 && (
-            <text x={RULE_X - 13} y={y(k * step) + 4} textAnchor="end" stroke="none" fontSize={11} className="measure" fill="var(--color-ink)">
+            <text
+              x={RULE_X - 13}
+              y={y(k * step) + 4}
+              textAnchor="end"
+              stroke="none"
+              fontSize={11}
+              className="measure"
+              fill="var(--color-ink)"
+            >
               {unit === 'mm' ? k * step : quarters(k * step)}
             </text>
           )}
@@ -177,12 +216,29 @@ const quarters = (mm: number): string => {
 }
 
 function Board({ y, hasBoard }: { y: number; hasBoard: boolean }) {
-  if (!hasBoard) return <line x1={BAR_X} x2={BAR_X + BAR_W} y1={y + 0.5} y2={y + 0.5} stroke="var(--color-ink)" />
+  if (!hasBoard)
+    return <line x1={BAR_X} x2={BAR_X + BAR_W} y1={y + 0.5} y2={y + 0.5} stroke="var(--color-ink)" />
   return (
     <g>
-      <rect x={BAR_X} y={y} width={BAR_W} height={11} fill="#e2d8c2" stroke="var(--color-ink)" strokeWidth={0.8} />
+      <rect
+        x={BAR_X}
+        y={y}
+        width={BAR_W}
+        height={11}
+        fill="#e2d8c2"
+        stroke="var(--color-ink)"
+        strokeWidth={0.8}
+      />
       {Array.from({ length: Math.floor((BAR_W - 10) / 8) + 1 }, (_, i) => (
-        <line key={i} x1={BAR_X + 4 + i * 8} y1={y + 11} x2={BAR_X + 10 + i * 8} y2={y} stroke="#a8977a" strokeWidth={0.8} />
+        <line
+          key={i}
+          x1={BAR_X + 4 + i * 8}
+          y1={y + 11}
+          x2={BAR_X + 10 + i * 8}
+          y2={y}
+          stroke="#a8977a"
+          strokeWidth={0.8}
+        />
       ))}
     </g>
   )
@@ -190,7 +246,11 @@ function Board({ y, hasBoard }: { y: number; hasBoard: boolean }) {
 
 /** Where pads are drawn under a bar: left, middle and right, or as many as its width takes. */
 const padsAcross = (width: number): number[] =>
-  width > 48 ? [5, (width - PAD_W) / 2, width - PAD_W - 5] : width > 30 ? [3, width - PAD_W - 3] : [(width - PAD_W) / 2]
+  width > 48
+    ? [5, (width - PAD_W) / 2, width - PAD_W - 5]
+    : width > 30
+      ? [3, width - PAD_W - 3]
+      : [(width - PAD_W) / 2]
 
 function LayerBar({
   project,
@@ -252,7 +312,19 @@ function LayerBar({
   )
 }
 
-function Limit({ y, depthMm, roomMm, stackMm, glass }: { y: (mm: number) => number; depthMm: number; roomMm: number; stackMm: number; glass: boolean }) {
+function Limit({
+  y,
+  depthMm,
+  roomMm,
+  stackMm,
+  glass,
+}: {
+  y: (mm: number) => number
+  depthMm: number
+  roomMm: number
+  stackMm: number
+  glass: boolean
+}) {
   const left = roomMm - stackMm
   const x = BAR_X + BAR_W / 2
   return (
@@ -266,12 +338,36 @@ function Limit({ y, depthMm, roomMm, stackMm, glass }: { y: (mm: number) => numb
         strokeWidth={1.2}
         strokeDasharray={glass ? undefined : '4 3'}
       />
-      {glass && <line x1={BAR_X} x2={BAR_X + BAR_W} y1={y(depthMm) + 3} y2={y(depthMm) + 3} stroke="var(--color-ink)" strokeWidth={1.2} />}
-      {roomMm < depthMm && <line x1={BAR_X} x2={BAR_X + BAR_W} y1={y(roomMm)} y2={y(roomMm)} stroke="var(--color-soft)" strokeDasharray="3 3" />}
+      {glass && (
+        <line
+          x1={BAR_X}
+          x2={BAR_X + BAR_W}
+          y1={y(depthMm) + 3}
+          y2={y(depthMm) + 3}
+          stroke="var(--color-ink)"
+          strokeWidth={1.2}
+        />
+      )}
+      {roomMm < depthMm && (
+        <line
+          x1={BAR_X}
+          x2={BAR_X + BAR_W}
+          y1={y(roomMm)}
+          y2={y(roomMm)}
+          stroke="var(--color-soft)"
+          strokeDasharray="3 3"
+        />
+      )}
       {Math.abs(y(stackMm) - y(roomMm)) > 22 && (
         <g stroke="var(--color-plum)" fill="var(--color-plum)">
           <path d={`M${x} ${y(roomMm) + 3}V${y(stackMm) - 4}`} />
-          <text x={x + 4} y={(y(roomMm) + y(stackMm)) / 2 + 4} fontSize={11} stroke="none" className="measure">
+          <text
+            x={x + 4}
+            y={(y(roomMm) + y(stackMm)) / 2 + 4}
+            fontSize={11}
+            stroke="none"
+            className="measure"
+          >
             {formatMm(Math.abs(left))} mm
           </text>
         </g>
@@ -291,7 +387,8 @@ function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; lev
   const stop = snags.some((snag) => snag.severity === 'stop')
   const rename = (name: string) => {
     setNaming(false)
-    if (name.trim() && name.trim() !== layer.name) dispatch(change(`rename ${layer.name}`, (p) => setLayer(p, layer.id, { name: name.trim() })))
+    if (name.trim() && name.trim() !== layer.name)
+      dispatch(change(`rename ${layer.name}`, (p) => setLayer(p, layer.id, { name: name.trim() })))
   }
   return (
     <li
@@ -320,10 +417,15 @@ function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; lev
         <FolioTab folio={folio} colour={colourOf(project, layer)} size={22} />
         {!naming && (
           <span className="min-w-0 leading-[1.1]">
-            <span className={`block truncate text-[13px] font-semibold ${picked ? 'text-plum' : ''}`}>{layer.name}</span>
+            <span className={`block truncate text-[13px] font-semibold ${picked ? 'text-plum' : ''}`}>
+              {layer.name}
+            </span>
             <span className="block truncate text-[11.5px] text-soft">
               {snags.length > 0 && (
-                <span className={stop ? 'text-crimson' : 'text-ochre'} title={snags.map((s) => s.message).join('\n')}>
+                <span
+                  className={stop ? 'text-crimson' : 'text-ochre'}
+                  title={snags.map((s) => s.message).join('\n')}
+                >
                   {stop ? '■ ' : '▲ '}
                 </span>
               )}
@@ -355,7 +457,13 @@ function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; lev
             aria-pressed={layer.joint.pinned}
             aria-label={`Pin the gap under ${layer.name}`}
             title="Pin: keep this gap when gaps are fitted"
-            onClick={() => dispatch(change(`pin ${layer.name}`, (p) => setLayer(p, layer.id, { joint: { ...layer.joint, pinned: !layer.joint.pinned } })))}
+            onClick={() =>
+              dispatch(
+                change(`pin ${layer.name}`, (p) =>
+                  setLayer(p, layer.id, { joint: { ...layer.joint, pinned: !layer.joint.pinned } }),
+                ),
+              )
+            }
           >
             <Pin size={13} />
           </button>
@@ -366,7 +474,13 @@ function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; lev
           aria-pressed={layer.hidden}
           aria-label={layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`}
           title="Hide in drawings; it is still cut"
-          onClick={() => dispatch(change(`${layer.hidden ? 'show' : 'hide'} ${layer.name}`, (p) => setLayer(p, layer.id, { hidden: !layer.hidden })))}
+          onClick={() =>
+            dispatch(
+              change(`${layer.hidden ? 'show' : 'hide'} ${layer.name}`, (p) =>
+                setLayer(p, layer.id, { hidden: !layer.hidden }),
+              ),
+            )
+          }
         >
           {layer.hidden ? <EyeOff size={13} /> : <Eye size={13} />}
         </button>
@@ -378,5 +492,9 @@ function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; lev
 function jointWords(layer: Layer, level: Level | null): string {
   if (layer.leftOut) return 'left out'
   if (level && level.bottomMm === 0) return 'at the back'
-  return layer.joint.kind === 'foam' ? `${formatMm(layer.joint.gapMm)} mm foam` : layer.joint.kind === 'glue' ? 'glued' : 'laid on'
+  return layer.joint.kind === 'foam'
+    ? `${formatMm(layer.joint.gapMm)} mm foam`
+    : layer.joint.kind === 'glue'
+      ? 'glued'
+      : 'laid on'
 }

@@ -16,17 +16,34 @@ interface Props {
   apart?: number
 }
 
-export const StackDrawing = memo(function StackDrawing({ project, layers, px, picked, strong, shadows = true, onPick, apart = 0 }: Props) {
+export const StackDrawing = memo(function StackDrawing({
+  project,
+  layers,
+  px,
+  picked,
+  strong,
+  shadows = true,
+  onPick,
+  apart = 0,
+}: Props) {
   return (
     <g>
       {layers.map((layer, i) => (
         <g
           key={layer.id}
           transform={apart ? `translate(${i * apart} ${-i * apart})` : undefined}
-          style={shadows ? { filter: `drop-shadow(0 ${px * 1.2}px ${px * 2}px rgb(0 0 0 / 0.38))` } : undefined}
+          style={
+            shadows ? { filter: `drop-shadow(0 ${px * 1.2}px ${px * 2}px rgb(0 0 0 / 0.38))` } : undefined
+          }
           opacity={strong && !strong.has(layer.id) ? 0.22 : 1}
         >
-          <LayerShape layer={layer} colour={colourOf(project, layer)} px={px} picked={picked === layer.id} onPick={onPick} />
+          <LayerShape
+            layer={layer}
+            colour={colourOf(project, layer)}
+            px={px}
+            picked={picked === layer.id}
+            onPick={onPick}
+          />
           {layer.folds.map(([x1, y1, x2, y2], k) => (
             <line
               key={k}
@@ -79,18 +96,34 @@ export function Pointer({ at, px }: { at: [number, number]; px: number }) {
     <g stroke="var(--color-crimson)" strokeWidth={px * 2} fill="none" data-pointer pointerEvents="none">
       <circle cx={x} cy={y} r={px * 14} stroke="#fff" strokeWidth={px * 5} />
       <circle cx={x} cy={y} r={px * 14} />
-      <path d={`M${x - px * 22} ${y}h${px * 14}M${x + px * 8} ${y}h${px * 14}M${x} ${y - px * 22}v${px * 14}M${x} ${y + px * 8}v${px * 14}`} />
+      <path
+        d={`M${x - px * 22} ${y}h${px * 14}M${x + px * 8} ${y}h${px * 14}M${x} ${y - px * 22}v${px * 14}M${x} ${y + px * 8}v${px * 14}`}
+      />
     </g>
   )
 }
 
 /** A whole project as a small picture. */
-export function Thumbnail({ project, box }: { project: Project; box: { minX: number; minY: number; maxX: number; maxY: number } }) {
+export function Thumbnail({
+  project,
+  box,
+}: {
+  project: Project
+  box: { minX: number; minY: number; maxX: number; maxY: number }
+}) {
   const w = box.maxX - box.minX
   const h = box.maxY - box.minY
   return (
-    <svg viewBox={`${box.minX - w * 0.02} ${box.minY - h * 0.02} ${w * 1.04} ${h * 1.04}`} className="h-full w-full" aria-hidden>
-      <StackDrawing project={project} layers={project.layers.filter((layer) => !layer.leftOut)} px={w / 220} />
+    <svg
+      viewBox={`${box.minX - w * 0.02} ${box.minY - h * 0.02} ${w * 1.04} ${h * 1.04}`}
+      className="h-full w-full"
+      aria-hidden
+    >
+      <StackDrawing
+        project={project}
+        layers={project.layers.filter((layer) => !layer.leftOut)}
+        px={w / 220}
+      />
     </svg>
   )
 }

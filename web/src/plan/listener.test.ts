@@ -4,10 +4,16 @@ import { demo } from '@feuillet/core/demo'
 import { setLayer, tickStep, type Project } from '@feuillet/core/project'
 
 const derive = vi.hoisted(() => vi.fn<(project: Project) => Promise<unknown>>())
-const keep = vi.hoisted(() => ({ saveProject: vi.fn<() => Promise<void>>(), saveStock: vi.fn<() => Promise<void>>() }))
+const keep = vi.hoisted(() => ({
+  saveProject: vi.fn<() => Promise<void>>(),
+  saveStock: vi.fn<() => Promise<void>>(),
+}))
 const told = vi.hoisted(() => vi.fn<(words: string) => void>())
 vi.mock('../workers/compute', () => ({ compute: { derive } }))
-vi.mock('../session/storage', () => ({ ...keep, sharedStore: { getItem: () => Promise.resolve(null), setItem: () => Promise.resolve() } }))
+vi.mock('../session/storage', () => ({
+  ...keep,
+  sharedStore: { getItem: () => Promise.resolve(null), setItem: () => Promise.resolve() },
+}))
 vi.mock('sonner', () => ({ toast: { error: told } }))
 
 const { listener } = await import('./listener')
@@ -18,7 +24,8 @@ const project = demo('bon-voyage')
 const make = () =>
   configureStore({
     reducer: { work, results },
-    middleware: (base) => base({ serializableCheck: false, immutableCheck: false }).prepend(listener.middleware),
+    middleware: (base) =>
+      base({ serializableCheck: false, immutableCheck: false }).prepend(listener.middleware),
   })
 let store: ReturnType<typeof make>
 const wait = (ms: number) => vi.advanceTimersByTimeAsync(ms)
@@ -68,7 +75,9 @@ describe('after a change', () => {
     derive.mockImplementationOnce(() => new Promise((done) => (late = done)))
     store.dispatch(edited({ label: 'copies', project: setLayer(project, 'backing', { copies: 2 }) }))
     await wait(200)
-    store.dispatch(edited({ label: 'name', project: setLayer({ ...project, name: 'Newer' }, 'backing', { copies: 3 }) }))
+    store.dispatch(
+      edited({ label: 'name', project: setLayer({ ...project, name: 'Newer' }, 'backing', { copies: 3 }) }),
+    )
     await wait(200)
     late({ of: 'too late', snags: [] })
     await wait(1)

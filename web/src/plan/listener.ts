@@ -22,7 +22,9 @@ listener.startListening({
     const same =
       !opened.match(action) &&
       before.project &&
-      (['mount', 'layers', 'drawer', 'plan'] as const).every((key) => before.project![key] === now.project![key]) &&
+      (['mount', 'layers', 'drawer', 'plan'] as const).every(
+        (key) => before.project![key] === now.project![key],
+      ) &&
       before.stock === now.stock
     if (same) return
     api.cancelActiveListeners()
@@ -30,7 +32,8 @@ listener.startListening({
     await api.delay(opened.match(action) ? 0 : 120)
     try {
       const derived = await compute.derive(now.project, now.stock, await foundLayouts())
-      if (workOf(api.getState()).project === now.project || !api.signal.aborted) api.dispatch(arrived(derived))
+      if (workOf(api.getState()).project === now.project || !api.signal.aborted)
+        api.dispatch(arrived(derived))
     } catch (error) {
       if (!api.signal.aborted) api.dispatch(failed(error instanceof Error ? error.message : String(error)))
     }

@@ -17,7 +17,12 @@ const results = createSlice({
   initialState,
   reducers: {
     asked: (state) => ({ ...state, busy: true }),
-    arrived: (state, { payload }: PayloadAction<Derived>) => ({ ...state, derived: payload, busy: false, trouble: null }),
+    arrived: (state, { payload }: PayloadAction<Derived>) => ({
+      ...state,
+      derived: payload,
+      busy: false,
+      trouble: null,
+    }),
     failed: (state, { payload }: PayloadAction<string>) => ({ ...state, busy: false, trouble: payload }),
     searching: (state, { payload }: PayloadAction<ResultsState['search']>) => ({ ...state, search: payload }),
     forgotten: () => initialState,

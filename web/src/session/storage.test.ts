@@ -18,13 +18,15 @@ vi.mock('localforage', () => ({
         },
         getItem: (key: string) => Promise.resolve(store.get(key) ?? null),
         removeItem: (key: string) => Promise.resolve(void store.delete(key)),
-        iterate: (each: (value: unknown) => void) => Promise.resolve([...store.values()].forEach((value) => each(value))),
+        iterate: (each: (value: unknown) => void) =>
+          Promise.resolve([...store.values()].forEach((value) => each(value))),
       }
     },
   },
 }))
 
-const { loadProject, loadShelf, loadStock, removeProject, saveOrHold, saveProject, saveStock } = await import('./storage')
+const { loadProject, loadShelf, loadStock, removeProject, saveOrHold, saveProject, saveStock } =
+  await import('./storage')
 const store = (name: string) => memory.stores.get(name)!
 
 beforeEach(() => {

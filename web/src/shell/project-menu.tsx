@@ -17,7 +17,8 @@ export function ProjectMenu() {
   const renaming = useRef(false)
   const rename = (name: string) => {
     setNaming(false)
-    if (name.trim() && name.trim() !== project.name) dispatch(change('rename the project', (p) => ({ ...p, name: name.trim() })))
+    if (name.trim() && name.trim() !== project.name)
+      dispatch(change('rename the project', (p) => ({ ...p, name: name.trim() })))
   }
   if (naming)
     return (
@@ -35,7 +36,10 @@ export function ProjectMenu() {
     )
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="flex min-w-0 items-center gap-1 text-soft hover:text-ink" aria-label={`Project: ${project.name}`}>
+      <DropdownMenu.Trigger
+        className="flex min-w-0 items-center gap-1 text-soft hover:text-ink"
+        aria-label={`Project: ${project.name}`}
+      >
         <span className="truncate">{project.name}</span>
         <ChevronDown size={14} className="shrink-0" />
       </DropdownMenu.Trigger>
@@ -55,7 +59,10 @@ export function ProjectMenu() {
           <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
             Rename
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={menuItem} onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}>
+          <DropdownMenu.Item
+            className={menuItem}
+            onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}
+          >
             Save as a project file
           </DropdownMenu.Item>
           <DropdownMenu.Item className={menuItem} onSelect={() => dispatch(looked({ keys: true }))}>

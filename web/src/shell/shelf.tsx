@@ -5,7 +5,16 @@ import { useNavigate } from 'react-router'
 import { toast } from 'sonner'
 import { MoreHorizontal } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { newProject, projectFileName, readProject, starterMount, viewBox, writeProject, type NewKind, type Project } from '@feuillet/core/project'
+import {
+  newProject,
+  projectFileName,
+  readProject,
+  starterMount,
+  viewBox,
+  writeProject,
+  type NewKind,
+  type Project,
+} from '@feuillet/core/project'
 import { BadInput } from '@feuillet/core/base'
 import { formatSize } from '@feuillet/core/base/units'
 import { Thumbnail } from '../drawing/stack'
@@ -32,7 +41,9 @@ export function Shelf() {
       setEntries(await loadShelf())
     } catch {
       setEntries([])
-      setTrouble('This browser blocks storage for this page: projects last only until it is closed. Save them as files.')
+      setTrouble(
+        'This browser blocks storage for this page: projects last only until it is closed. Save them as files.',
+      )
     }
   }, [])
   useEffect(() => {
@@ -41,7 +52,8 @@ export function Shelf() {
     void refresh()
   }, [refresh])
   const openNew = async (project: Project) => {
-    if (!(await saveOrHold(project))) toast.error('The browser would not keep this project. Save it as a file before you close the page.')
+    if (!(await saveOrHold(project)))
+      toast.error('The browser would not keep this project. Save it as a file before you close the page.')
     void navigate(`/project/${project.id}/measure`)
   }
   const openDemo = async (name: (typeof demos)[number]['name']) => {
@@ -54,13 +66,17 @@ export function Shelf() {
       const taken = entries?.some((entry) => entry.project.id === project.id)
       await openNew(taken ? { ...project, id: crypto.randomUUID() } : project)
     } catch (error) {
-      setTrouble(error instanceof BadInput ? `${file.name}: ${error.message}.` : `${file.name} could not be opened.`)
+      setTrouble(
+        error instanceof BadInput ? `${file.name}: ${error.message}.` : `${file.name} could not be opened.`,
+      )
     }
   }
   const remove = async ({ project }: ShelfEntry) => {
     await removeProject(project.id)
     await refresh()
-    toast(`“${project.name}” is off the shelf.`, { action: { label: 'Undo', onClick: () => void saveProject(project).then(refresh) } })
+    toast(`“${project.name}” is off the shelf.`, {
+      action: { label: 'Undo', onClick: () => void saveProject(project).then(refresh) },
+    })
   }
   return (
     <main
@@ -96,7 +112,11 @@ export function Shelf() {
                 key={kind}
                 type="button"
                 className="clip-corner flex min-h-24 flex-col justify-start bg-plum px-4 py-3 text-left text-white hover:bg-[#56235d]"
-                onClick={() => void openNew(newProject(crypto.randomUUID(), `New ${title.toLowerCase()}`, starterMount(kind)))}
+                onClick={() =>
+                  void openNew(
+                    newProject(crypto.randomUUID(), `New ${title.toLowerCase()}`, starterMount(kind)),
+                  )
+                }
               >
                 <span className="font-head block text-[18px] font-semibold">{title}</span>
                 <span className="text-[13px] opacity-90">{words}</span>
@@ -136,11 +156,19 @@ export function Shelf() {
           On the shelf
         </h2>
         {entries?.length === 0 && (
-          <p className="text-soft">Nothing yet. Projects are kept in this browser; a project file can be dropped anywhere on this page.</p>
+          <p className="text-soft">
+            Nothing yet. Projects are kept in this browser; a project file can be dropped anywhere on this
+            page.
+          </p>
         )}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-5 pb-8">
           {entries?.map((entry) => (
-            <Entry key={entry.project.id} entry={entry} onRemove={() => void remove(entry)} onChange={() => void refresh()} />
+            <Entry
+              key={entry.project.id}
+              entry={entry}
+              onRemove={() => void remove(entry)}
+              onChange={() => void refresh()}
+            />
           ))}
         </ul>
       </section>
@@ -148,7 +176,15 @@ export function Shelf() {
   )
 }
 
-function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () => void; onChange: () => void }) {
+function Entry({
+  entry,
+  onRemove,
+  onChange,
+}: {
+  entry: ShelfEntry
+  onRemove: () => void
+  onChange: () => void
+}) {
   const navigate = useNavigate()
   const [naming, setNaming] = useState(false)
   const renaming = useRef(false)
@@ -159,7 +195,9 @@ function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () 
     if (!name.trim() || name.trim() === project.name) return
     await saveProject({ ...project, name: name.trim() })
     onChange()
-    toast(`Renamed to “${name.trim()}”.`, { action: { label: 'Undo', onClick: () => void saveProject(project).then(onChange) } })
+    toast(`Renamed to “${name.trim()}”.`, {
+      action: { label: 'Undo', onClick: () => void saveProject(project).then(onChange) },
+    })
   }
   const duplicate = async () => {
     await saveProject({ ...project, id: crypto.randomUUID(), name: `${project.name}, copy` })
@@ -177,13 +215,16 @@ function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () 
           {project.layers.length > 0 ? (
             <Thumbnail project={project} box={box} />
           ) : (
-            <span className="grid h-full place-items-center border border-dashed border-line text-soft">no layers yet</span>
+            <span className="grid h-full place-items-center border border-dashed border-line text-soft">
+              no layers yet
+            </span>
           )}
         </span>
         <span className="block border-t border-line px-3 py-2 pr-9">
           <span className={`block truncate font-semibold ${naming ? 'invisible' : ''}`}>{project.name}</span>
           <span className="block text-[12.5px] text-soft">
-            {project.mount.kind}, {formatSize(box.maxX - box.minX, box.maxY - box.minY, project.unit)} · {format(savedAt, 'd MMM yyyy')}
+            {project.mount.kind}, {formatSize(box.maxX - box.minX, box.maxY - box.minY, project.unit)} ·{' '}
+            {format(savedAt, 'd MMM yyyy')}
           </span>
         </span>
       </button>
@@ -201,7 +242,10 @@ function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () 
         />
       )}
       <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="absolute right-1.5 bottom-3 p-1 text-soft hover:text-ink" aria-label={`More for ${project.name}`}>
+        <DropdownMenu.Trigger
+          className="absolute right-1.5 bottom-3 p-1 text-soft hover:text-ink"
+          aria-label={`More for ${project.name}`}
+        >
           <MoreHorizontal size={18} />
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
@@ -222,7 +266,10 @@ function Entry({ entry, onRemove, onChange }: { entry: ShelfEntry; onRemove: () 
             <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
               Rename
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={menuItem} onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}>
+            <DropdownMenu.Item
+              className={menuItem}
+              onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}
+            >
               Save as a project file
             </DropdownMenu.Item>
             <DropdownMenu.Item className={menuItem} onSelect={onRemove}>

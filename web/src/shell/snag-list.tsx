@@ -11,9 +11,14 @@ const tones = { caution: 'bg-ochre-pale border-ochre', stop: 'bg-crimson-pale bo
 function SnagNote({ snag, bare = false }: { snag: Snag; bare?: boolean }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector((state) => state.work.project)
-  const canShow = snag.at !== null || (snag.layer !== null && project !== null && findLayer(project, snag.layer) !== undefined)
+  const canShow =
+    snag.at !== null ||
+    (snag.layer !== null && project !== null && findLayer(project, snag.layer) !== undefined)
   return (
-    <div className={`text-[13.5px] ${bare ? '' : `border-l-4 px-3 py-2 ${tones[snag.severity]}`}`} data-snag={snag.code}>
+    <div
+      className={`text-[13.5px] ${bare ? '' : `border-l-4 px-3 py-2 ${tones[snag.severity]}`}`}
+      data-snag={snag.code}
+    >
       <p>
         <span aria-hidden className={snag.severity === 'stop' ? 'text-crimson' : 'text-ochre'}>
           {snag.severity === 'stop' ? '■ ' : '▲ '}
@@ -28,7 +33,10 @@ function SnagNote({ snag, bare = false }: { snag: Snag; bare?: boolean }) {
           </Button>
         )}
         {canShow && (
-          <Button look="quiet" onClick={() => dispatch(looked({ at: snag.at, ...(snag.layer ? { layerId: snag.layer } : {}) }))}>
+          <Button
+            look="quiet"
+            onClick={() => dispatch(looked({ at: snag.at, ...(snag.layer ? { layerId: snag.layer } : {}) }))}
+          >
             Show where
           </Button>
         )}
@@ -63,7 +71,9 @@ const GROUPED_FROM = 3
 /** Snags of one kind: the first in full, the gravest before others; the rest a press away; all mended at once. */
 function AlikeSnags({ snags }: { snags: readonly Snag[] }) {
   const dispatch = useAppDispatch()
-  const [first, ...rest] = snags.toSorted((a, b) => Number(b.severity === 'stop') - Number(a.severity === 'stop'))
+  const [first, ...rest] = snags.toSorted(
+    (a, b) => Number(b.severity === 'stop') - Number(a.severity === 'stop'),
+  )
   const mendable = snags.filter((snag) => snag.mend)
   return (
     <div className={`grid gap-2 border-l-4 px-3 py-2 ${tones[first!.severity]}`}>

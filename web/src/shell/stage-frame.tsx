@@ -35,7 +35,9 @@ export function StageFrame({ children, title, lead, snags, news, panel, actions 
           )}
           {panel}
         </div>
-        {actions && <footer className="flex flex-wrap gap-2 border-t border-line px-4 py-3">{actions}</footer>}
+        {actions && (
+          <footer className="flex flex-wrap gap-2 border-t border-line px-4 py-3">{actions}</footer>
+        )}
       </aside>
     </div>
   )

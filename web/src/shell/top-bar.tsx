@@ -16,7 +16,8 @@ export function TopBar({ stage }: { stage: Stage }) {
   const project = useAppSelector(selectProject)
   const stages = useAppSelector(selectStages)
   const { past, future, saved } = useAppSelector((state) => state.work)
-  const tool = 'inline-flex h-7 min-w-8 items-center justify-center border border-line bg-panel px-2 hover:bg-sheet'
+  const tool =
+    'inline-flex h-7 min-w-8 items-center justify-center border border-line bg-panel px-2 hover:bg-sheet'
   return (
     <header className="col-span-2 flex min-w-0 items-end gap-3 bg-ground pr-3">
       <div className="flex w-[240px] shrink-0 items-center gap-2 self-center pl-3">
@@ -41,7 +42,10 @@ export function TopBar({ stage }: { stage: Stage }) {
             </span>
             <span className="truncate">{stageName[name]}</span>
             {snags > 0 && (
-              <span className={`measure px-1.5 text-[12px] text-white ${stops > 0 ? 'bg-crimson' : 'bg-ochre'}`} aria-label={`${snags} snags`}>
+              <span
+                className={`measure px-1.5 text-[12px] text-white ${stops > 0 ? 'bg-crimson' : 'bg-ochre'}`}
+                aria-label={`${snags} snags`}
+              >
                 {stops > 0 ? '■' : '▲'} {snags}
               </span>
             )}
@@ -50,7 +54,9 @@ export function TopBar({ stage }: { stage: Stage }) {
       </nav>
       <div className="flex shrink-0 items-center gap-1.5 self-center">
         {saved !== 'saved' && (
-          <span className={`text-[12px] ${saved === 'failed' ? 'text-crimson' : 'text-soft'}`}>{saved === 'failed' ? '■ not saved' : 'saving…'}</span>
+          <span className={`text-[12px] ${saved === 'failed' ? 'text-crimson' : 'text-soft'}`}>
+            {saved === 'failed' ? '■ not saved' : 'saving…'}
+          </span>
         )}
         <button
           type="button"
@@ -81,7 +87,11 @@ export function TopBar({ stage }: { stage: Stage }) {
         >
           {project.unit}
         </button>
-        <button type="button" className={`${tool} gap-2 whitespace-nowrap`} onClick={() => dispatch(looked({ finding: true }))}>
+        <button
+          type="button"
+          className={`${tool} gap-2 whitespace-nowrap`}
+          onClick={() => dispatch(looked({ finding: true }))}
+        >
           Find <span className="measure text-[12px] text-soft">Ctrl K</span>
         </button>
       </div>

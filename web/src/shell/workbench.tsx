@@ -1,9 +1,23 @@
 // The frame round every stage: top bar, section, the stage's own screen; keys, dragging, the find box.
-import { DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core'
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
-import { assignPaper, moveLayer, refreshHost, refreshPapers, STAGES, type Stage } from '@feuillet/core/project'
+import {
+  assignPaper,
+  moveLayer,
+  refreshHost,
+  refreshPapers,
+  STAGES,
+  type Stage,
+} from '@feuillet/core/project'
 import { SectionPanel } from '../drawing/section'
 import { change } from '../state/edits'
 import { FindBox } from '../commands/find-box'
@@ -119,7 +133,10 @@ function Frame({ stage }: { stage: Stage }) {
         </Suspense>
       </div>
       {trouble && (
-        <p role="alert" className="fixed bottom-4 left-1/2 -translate-x-1/2 border border-crimson bg-crimson-pale px-4 py-2">
+        <p
+          role="alert"
+          className="fixed bottom-4 left-1/2 -translate-x-1/2 border border-crimson bg-crimson-pale px-4 py-2"
+        >
           ■ A figure could not be computed: {trouble}
         </p>
       )}

@@ -57,7 +57,14 @@ function step(state: WorkState, from: 'past' | 'future', to: 'past' | 'future'):
   const version = state[from].at(-1)
   if (!version || !state.project) return state
   const here: Version = { project: state.project, stock: state.stock, label: version.label }
-  return { ...state, project: version.project, stock: version.stock, [from]: state[from].slice(0, -1), [to]: [...state[to], here], saved: 'saving' }
+  return {
+    ...state,
+    project: version.project,
+    stock: version.stock,
+    [from]: state[from].slice(0, -1),
+    [to]: [...state[to], here],
+    saved: 'saving',
+  }
 }
 
 export const { opened, closed, edited, undone, redone, savedAs } = work.actions

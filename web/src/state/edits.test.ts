@@ -14,7 +14,9 @@ const { looked, pickedLayer, resetView } = await import('./view')
 /** Three layers with dust beside them. */
 const dusty = (): Project => ({
   ...newProject('p', 'Dust', starterMount('frame')),
-  layers: ['a', 'b', 'c'].map((id, i) => makeLayer(id, id, [rectangle(40, 40, 80 - 10 * i, 80), rectangle(150, 20 * i + 10, 1, 1)])),
+  layers: ['a', 'b', 'c'].map((id, i) =>
+    makeLayer(id, id, [rectangle(40, 40, 80 - 10 * i, 80), rectangle(150, 20 * i + 10, 1, 1)]),
+  ),
 })
 let desk: ReturnType<typeof deskWith>
 beforeEach(() => {
@@ -83,15 +85,29 @@ describe('what screens read', () => {
   })
 
   it('is how each stage stands, with its snags counted', () => {
-    const states = () => Object.fromEntries(selectStages(desk.store.getState()).map(({ stage, ...rest }) => [stage, rest]))
+    const states = () =>
+      Object.fromEntries(selectStages(desk.store.getState()).map(({ stage, ...rest }) => [stage, rest]))
     expect(states()['paper']).toMatchObject({ state: 'untouched', stops: 0 })
     expect(states()['layers']).toMatchObject({ state: 'under way', stops: 0 })
     const [paper] = desk.store.getState().work.stock
-    desk.store.dispatch(change('paper', (p) => ({ ...setLayer(p, 'a', { paperId: paper!.id }), drawer: { ...p.drawer, papers: [paper!] } })))
+    desk.store.dispatch(
+      change('paper', (p) => ({
+        ...setLayer(p, 'a', { paperId: paper!.id }),
+        drawer: { ...p.drawer, papers: [paper!] },
+      })),
+    )
     desk.again()
     expect(states()['paper']).toMatchObject({ state: 'under way' })
     desk.store.dispatch(change('all', (p) => ({ ...p, layers: [] })))
     desk.again()
-    expect(Object.values(states()).map((s) => s.state)).toEqual(['in order', 'untouched', 'untouched', 'untouched', 'untouched', 'untouched', 'untouched'])
+    expect(Object.values(states()).map((s) => s.state)).toEqual([
+      'in order',
+      'untouched',
+      'untouched',
+      'untouched',
+      'untouched',
+      'untouched',
+      'untouched',
+    ])
   })
 })

@@ -18,7 +18,11 @@ export const change =
 
 /** Changes the shared drawer's papers, and the project's copies of them. */
 export const changeStock =
-  (label: string, edit: (stock: Paper[]) => Paper[], refresh: (project: Project, stock: Paper[]) => Project): Thunk =>
+  (
+    label: string,
+    edit: (stock: Paper[]) => Paper[],
+    refresh: (project: Project, stock: Paper[]) => Project,
+  ): Thunk =>
   (dispatch, getState) => {
     const { project, stock } = getState().work
     if (!project) return
@@ -39,5 +43,8 @@ export const mend =
       stock,
     )
     // What was changed meanwhile is not thrown away: the snag is offered again then.
-    if (getState().work.project === project) dispatch(edited({ label: mends.length > 1 ? `mend ${mends.length} snags` : mends[0]!.label, project: next }))
+    if (getState().work.project === project)
+      dispatch(
+        edited({ label: mends.length > 1 ? `mend ${mends.length} snags` : mends[0]!.label, project: next }),
+      )
   }

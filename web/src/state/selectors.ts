@@ -17,31 +17,53 @@ export const selectSnags = createSelector(selectDerived, (derived) => derived?.s
 export const selectMeasures = createSelector(selectProject, measure)
 
 /** The picked layer; the frontmost where none is picked. */
-export const selectLayer = createSelector([selectProject, selectView], (project, view) => findLayer(project, view.layerId) ?? project.layers.at(-1))
+export const selectLayer = createSelector(
+  [selectProject, selectView],
+  (project, view) => findLayer(project, view.layerId) ?? project.layers.at(-1),
+)
 
-export const selectStageSnags = createSelector([selectSnags, (_: RootState, stage: Stage) => stage], (snags, stage) =>
-  snags.filter((snag) => snag.stage === stage),
+export const selectStageSnags = createSelector(
+  [selectSnags, (_: RootState, stage: Stage) => stage],
+  (snags, stage) => snags.filter((snag) => snag.stage === stage),
 )
 
 export type StageState = 'untouched' | 'under way' | 'in order'
 
-export const selectStages = createSelector([selectProject, selectDerived, selectSnags], (project, derived, snags) => {
-  const layers = builtLayers(project)
-  const some = layers.length > 0
-  const steps = derived?.assembly.steps.length ?? 0
-  const done = project.progress.done.length
-  const states: Record<Stage, StageState> = {
-    measure: 'in order',
-    layers: some ? 'in order' : 'untouched',
-    paper: !some ? 'untouched' : layers.every((layer) => layer.paperId) ? 'in order' : layers.some((layer) => layer.paperId) ? 'under way' : 'untouched',
-    sheets: !some ? 'untouched' : project.plan.cutWith || (derived && derived.loads.length > 0) ? 'in order' : 'under way',
-    depth: !some ? 'untouched' : 'in order',
-    assembly: done === 0 ? 'untouched' : done >= steps ? 'in order' : 'under way',
-    journal: project.journal.timers.length + project.journal.sheetsUsed.length === 0 ? 'untouched' : runningStage(project) ? 'under way' : 'in order',
-  }
-  return STAGES.map((stage) => {
-    const own = snags.filter((snag) => snag.stage === stage)
-    const state = own.length > 0 && states[stage] === 'in order' ? 'under way' : states[stage]
-    return { stage, state, snags: own.length, stops: own.filter((snag) => snag.severity === 'stop').length }
-  })
-})
+export const selectStages = createSelector(
+  [selectProject, selectDerived, selectSnags],
+  (project, derived, snags) => {
+    const layers = builtLayers(project)
+    const some = layers.length > 0
+    const steps = derived?.assembly.steps.length ?? 0
+    const done = project.progress.done.length
+    const states: Record<Stage, StageState> = {
+      measure: 'in order',
+      layers: some ? 'in order' : 'untouched',
+      paper: !some
+        ? 'untouched'
+        : layers.every((layer) => layer.paperId)
+          ? 'in order'
+          : layers.some((layer) => layer.paperId)
+            ? 'under way'
+            : 'untouched',
+      sheets: !some
+        ? 'untouched'
+        : project.plan.cutWith || (derived && derived.loads.length > 0)
+          ? 'in order'
+          : 'under way',
+      depth: !some ? 'untouched' : 'in order',
+      assembly: done === 0 ? 'untouched' : done >= steps ? 'in order' : 'under way',
+      journal:
+        project.journal.timers.length + project.journal.sheetsUsed.length === 0
+          ? 'untouched'
+          : runningStage(project)
+            ? 'under way'
+            : 'in order',
+    }
+    return STAGES.map((stage) => {
+      const own = snags.filter((snag) => snag.stage === stage)
+      const state = own.length > 0 && states[stage] === 'in order' ? 'under way' : states[stage]
+      return { stage, state, snags: own.length, stops: own.filter((snag) => snag.severity === 'stop').length }
+    })
+  },
+)

@@ -8,7 +8,8 @@ import work from './document'
 export const store = configureStore({
   reducer: { work, view, results },
   // Results hold typed arrays and are large: they are checked by their types, not at run time.
-  middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).prepend(listener.middleware),
+  middleware: (defaults) =>
+    defaults({ serializableCheck: false, immutableCheck: false }).prepend(listener.middleware),
 })
 
 export type RootState = ReturnType<typeof store.getState>

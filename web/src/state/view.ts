@@ -17,14 +17,28 @@ export interface ViewState {
   keys: boolean
 }
 
-const initialState: ViewState = { layerId: null, only: false, apart: false, loadId: null, partKeys: [], stepId: null, at: null, finding: false, keys: false }
+const initialState: ViewState = {
+  layerId: null,
+  only: false,
+  apart: false,
+  loadId: null,
+  partKeys: [],
+  stepId: null,
+  at: null,
+  finding: false,
+  keys: false,
+}
 
 const view = createSlice({
   name: 'view',
   initialState,
   reducers: {
     looked: (state, { payload }: PayloadAction<Partial<ViewState>>) => ({ ...state, ...payload }),
-    pickedLayer: (state, { payload }: PayloadAction<string | null>) => ({ ...state, layerId: payload, at: null }),
+    pickedLayer: (state, { payload }: PayloadAction<string | null>) => ({
+      ...state,
+      layerId: payload,
+      at: null,
+    }),
     resetView: () => initialState,
   },
 })

@@ -1,7 +1,15 @@
 import { wcagContrast } from 'culori'
 
 /** The clipped tab in a sheet's colour with a layer's number from the back: a layer's sign everywhere. */
-export function FolioTab({ folio, colour, size = 26 }: { folio: number | string | null; colour: string; size?: number }) {
+export function FolioTab({
+  folio,
+  colour,
+  size = 26,
+}: {
+  folio: number | string | null
+  colour: string
+  size?: number
+}) {
   return (
     <span
       aria-hidden

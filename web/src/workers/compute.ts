@@ -23,7 +23,9 @@ let nesters: Remote<NestApi>[] | undefined
 
 export function nestWorkers(): Remote<NestApi>[] {
   nesters ??= Array.from({ length: navigator.hardwareConcurrency > 1 ? 2 : 1 }, (_, i) =>
-    wrap<NestApi>(new Worker(new URL('./nest.worker.ts', import.meta.url), { type: 'module', name: `nest-${i + 1}` })),
+    wrap<NestApi>(
+      new Worker(new URL('./nest.worker.ts', import.meta.url), { type: 'module', name: `nest-${i + 1}` }),
+    ),
   )
   return nesters
 }

@@ -4,10 +4,26 @@ import wasmUrl from 'clipper2-wasm/wasm?url'
 import { demo, type DemoName } from '@feuillet/core/demo'
 import type { ReadOptions } from '@feuillet/core/io/read'
 import { loadGeometry } from '@feuillet/core/base/geometry'
-import { intake, mergeLayers, outlineOverlay, shows, type Intake, type Slant, type Visible } from '@feuillet/core/stages/layers'
+import {
+  intake,
+  mergeLayers,
+  outlineOverlay,
+  shows,
+  type Intake,
+  type Slant,
+  type Visible,
+} from '@feuillet/core/stages/layers'
 import type { Font, Made } from '@feuillet/core/stages/layers/makers'
 import type { Mend, Paper, Project, Recipe } from '@feuillet/core/project'
-import { firstFree, settle, whyIllegal, type Load, type NestInstance, type NestLayout, type Placement } from '@feuillet/core/stages/sheets'
+import {
+  firstFree,
+  settle,
+  whyIllegal,
+  type Load,
+  type NestInstance,
+  type NestLayout,
+  type Placement,
+} from '@feuillet/core/stages/sheets'
 import { derive, mendAll, type Derived } from '@feuillet/core/planner'
 import type { FileSet } from '@feuillet/core/io/exports'
 
@@ -90,7 +106,10 @@ const api = {
     await ready
     const { makeLayers } = await import('@feuillet/core/stages/layers/makers')
     try {
-      return { ok: true, made: makeLayers(recipe, recipe.kind === 'lettering' ? fonts.get(recipe.font) : undefined) }
+      return {
+        ok: true,
+        made: makeLayers(recipe, recipe.kind === 'lettering' ? fonts.get(recipe.font) : undefined),
+      }
     } catch (error) {
       return { ok: false, sentence: error instanceof Error ? error.message : String(error) }
     }
@@ -106,7 +125,11 @@ const api = {
     return settle(instance, placements, new Set(keys))
   },
   /** The first free place for a piece on the sheet it names; null where there is none. */
-  async firstFree(instance: NestInstance, placement: Placement, others: Placement[]): Promise<Placement | null> {
+  async firstFree(
+    instance: NestInstance,
+    placement: Placement,
+    others: Placement[],
+  ): Promise<Placement | null> {
     await ready
     return firstFree(instance, placement, others)
   },
@@ -122,7 +145,11 @@ const api = {
   async files(project: Project, derived: Derived): Promise<FileSet> {
     await ready
     const { cutFiles, listFiles, testSquareFiles } = await import('@feuillet/core/io/exports')
-    return new Map([...testSquareFiles(project), ...cutFiles(project, derived.loads), ...(await listFiles(project, derived))])
+    return new Map([
+      ...testSquareFiles(project),
+      ...cutFiles(project, derived.loads),
+      ...(await listFiles(project, derived)),
+    ])
   },
 }
 

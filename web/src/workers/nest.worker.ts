@@ -42,7 +42,9 @@ const api = {
     await ready
     stopped = false
     paused = false
-    const work = runs.map((run) => ({ run, nester: new Nester(run.instance, seed), best: run.layout.score })).filter(({ nester }) => !nester.done)
+    const work = runs
+      .map((run) => ({ run, nester: new Nester(run.instance, seed), best: run.layout.score }))
+      .filter(({ nester }) => !nester.done)
     for (const { run, nester } of work) nester.offer(run.layout)
     let start = performance.now()
     let steps = 0
@@ -60,7 +62,11 @@ const api = {
       heard = performance.now()
       if (heard - told > TELL_MS) {
         told = heard
-        onProgress({ share: (heard - start) / (seconds * 1000), score: work.reduce((sum, w) => sum + w.best, 0), steps })
+        onProgress({
+          share: (heard - start) / (seconds * 1000),
+          score: work.reduce((sum, w) => sum + w.best, 0),
+          steps,
+        })
       }
       await breathe()
       while ((paused || performance.now() < restUntil) && !stopped) await breathe(25)

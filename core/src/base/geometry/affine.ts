@@ -29,7 +29,10 @@ export function rotation(deg: number): Affine {
 }
 
 /** Where a point goes. */
-export const mapPoint = ([a, b, c, d, e, f]: Affine, x: number, y: number): [number, number] => [a * x + c * y + e, b * x + d * y + f]
+export const mapPoint = ([a, b, c, d, e, f]: Affine, x: number, y: number): [number, number] => [
+  a * x + c * y + e,
+  b * x + d * y + f,
+]
 
 /** How much the map stretches lengths on average. */
 export const meanScale = (m: Affine): number => Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]))

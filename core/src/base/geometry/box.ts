@@ -2,7 +2,12 @@ import type { Box, Ring } from './types'
 
 export const emptyBox = (): Box => ({ minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity })
 
-export const box = (minX: number, minY: number, maxX: number, maxY: number): Box => ({ minX, minY, maxX, maxY })
+export const box = (minX: number, minY: number, maxX: number, maxY: number): Box => ({
+  minX,
+  minY,
+  maxX,
+  maxY,
+})
 
 export const isEmptyBox = (b: Box): boolean => !(b.minX <= b.maxX && b.minY <= b.maxY)
 
@@ -25,7 +30,8 @@ export function joinBoxes(boxes: Iterable<Box>): Box {
   return all
 }
 
-export const boxesMeet = (a: Box, b: Box): boolean => a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY
+export const boxesMeet = (a: Box, b: Box): boolean =>
+  a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY
 
 export function ringBox(ring: Ring): Box {
   const b = emptyBox()

@@ -70,7 +70,8 @@ function fromPaths(paths: PathsD): Ring[] {
   return rings
 }
 
-const sound = (rings: Iterable<Ring>): Ring[] => Array.from(rings, (ring) => cleanRing(ring)).filter((ring) => ring !== null)
+const sound = (rings: Iterable<Ring>): Ring[] =>
+  Array.from(rings, (ring) => cleanRing(ring)).filter((ring) => ring !== null)
 
 function* ringsOf(region: Region): Generator<Ring> {
   for (const p of region) {
@@ -81,7 +82,12 @@ function* ringsOf(region: Region): Generator<Ring> {
 
 type Operation = 'Union' | 'Intersection' | 'Difference' | 'Xor'
 
-function boolean(operation: Operation, subject: Iterable<Ring>, clip: Iterable<Ring>, fill: FillRule): Polygon[] {
+function boolean(
+  operation: Operation,
+  subject: Iterable<Ring>,
+  clip: Iterable<Ring>,
+  fill: FillRule,
+): Polygon[] {
   const m = loaded()
   const subjects = toPaths(m, sound(subject))
   const clips = toPaths(m, sound(clip))
@@ -93,7 +99,8 @@ function boolean(operation: Operation, subject: Iterable<Ring>, clip: Iterable<R
 }
 
 /** Faces of raw rings under a fill rule: crossings resolved, overlaps merged. */
-export const fillRings = (rings: Iterable<Ring>, fill: FillRule): Polygon[] => boolean('Union', rings, [], fill)
+export const fillRings = (rings: Iterable<Ring>, fill: FillRule): Polygon[] =>
+  boolean('Union', rings, [], fill)
 
 /** Everything covered by any of the regions. */
 export function union(...regions: readonly Region[]): Polygon[] {
@@ -128,11 +135,25 @@ export function clipToBox(region: Region, { minX, minY, maxX, maxY }: Box): Poly
   return boolean('Union', rings, [], 'nonzero')
 }
 
-function inflate(rings: Ring[], deltaMm: number, join: Join, end: 'Polygon' | 'Butt' | 'Square' | 'Round' | 'Joined', miterLimit: number): Polygon[] {
+function inflate(
+  rings: Ring[],
+  deltaMm: number,
+  join: Join,
+  end: 'Polygon' | 'Butt' | 'Square' | 'Round' | 'Joined',
+  miterLimit: number,
+): Polygon[] {
   const m = loaded()
   const paths = toPaths(m, rings)
   const joinType = { round: m.JoinType.Round, miter: m.JoinType.Miter, bevel: m.JoinType.Square }[join]
-  const result = m.InflatePathsD(paths, deltaMm, joinType, m.EndType[end], miterLimit, PRECISION, Math.max(ARC_TOLERANCE_MM, Math.abs(deltaMm) / ARC_STEPS))
+  const result = m.InflatePathsD(
+    paths,
+    deltaMm,
+    joinType,
+    m.EndType[end],
+    miterLimit,
+    PRECISION,
+    Math.max(ARC_TOLERANCE_MM, Math.abs(deltaMm) / ARC_STEPS),
+  )
   const out = fromPaths(result)
   paths.delete()
   result.delete()
@@ -148,7 +169,13 @@ export function offset(region: Region, mm: number, join: Join = 'round'): Polygo
 }
 
 /** The card that a pen of the given width covers along open or closed lines. */
-export function strokeRegion(lines: readonly { points: Ring; closed: boolean }[], widthMm: number, cap: Cap, join: Join, miterLimit = 4): Polygon[] {
+export function strokeRegion(
+  lines: readonly { points: Ring; closed: boolean }[],
+  widthMm: number,
+  cap: Cap,
+  join: Join,
+  miterLimit = 4,
+): Polygon[] {
   const parts: Polygon[][] = []
   for (const closed of [true, false]) {
     const chosen = lines

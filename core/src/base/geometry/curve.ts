@@ -15,7 +15,10 @@ export function flattenCubic(
   tolerance: number,
 ): void {
   // Wang's bound: this many even steps keep every chord within the tolerance.
-  const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3))
+  const bend = Math.max(
+    Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2),
+    Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3),
+  )
   const steps = Math.min(400, Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance))))
   for (let k = 1; k < steps; k++) {
     const t = k / steps
@@ -43,7 +46,11 @@ export function ellipse(cx: number, cy: number, rx: number, ry = rx): Polygon {
 }
 
 /** A smooth line through the given points (Catmull–Rom); closed lines return to the first point. */
-export function smoothLine(points: readonly (readonly [number, number])[], closed = false, tolerance = 0.03): Ring {
+export function smoothLine(
+  points: readonly (readonly [number, number])[],
+  closed = false,
+  tolerance = 0.03,
+): Ring {
   const n = points.length
   const at = (i: number) => (closed ? points[((i % n) + n) % n]! : points[Math.max(0, Math.min(n - 1, i))]!)
   const out: number[] = [points[0]![0], points[0]![1]]

@@ -34,7 +34,11 @@ import {
 
 /** The same region for the oracle, an independent library. */
 const toOracle = (r: Region): polyclip.Geom =>
-  r.map((p) => [p.outer, ...p.holes].map((ring) => Array.from({ length: ring.length / 2 }, (_, i) => [ring[i * 2]!, ring[i * 2 + 1]!] as [number, number])))
+  r.map((p) =>
+    [p.outer, ...p.holes].map((ring) =>
+      Array.from({ length: ring.length / 2 }, (_, i) => [ring[i * 2]!, ring[i * 2 + 1]!] as [number, number]),
+    ),
+  )
 
 const ringArea = (ring: [number, number][]) =>
   ring.reduce((sum, [x, y], i) => {
@@ -42,7 +46,11 @@ const ringArea = (ring: [number, number][]) =>
     return sum + (px * y - x * py) / 2
   }, 0)
 const oracleArea = (geom: [number, number][][][]) =>
-  geom.reduce((sum, [outer, ...holes]) => sum + Math.abs(ringArea(outer!)) - holes.reduce((h, ring) => h + Math.abs(ringArea(ring)), 0), 0)
+  geom.reduce(
+    (sum, [outer, ...holes]) =>
+      sum + Math.abs(ringArea(outer!)) - holes.reduce((h, ring) => h + Math.abs(ringArea(ring)), 0),
+    0,
+  )
 
 describe('booleans', () => {
   it('agree with an independent library on areas', () => {
@@ -50,8 +58,14 @@ describe('booleans', () => {
       fc.property(region(), region(), (a, b) => {
         if (a.length === 0 || b.length === 0) return
         expect(regionArea(union(a, b))).toBeCloseTo(oracleArea(polyclip.union(toOracle(a), toOracle(b))), 1)
-        expect(regionArea(intersect(a, b))).toBeCloseTo(oracleArea(polyclip.intersection(toOracle(a), toOracle(b))), 1)
-        expect(regionArea(subtract(a, b))).toBeCloseTo(oracleArea(polyclip.difference(toOracle(a), toOracle(b))), 1)
+        expect(regionArea(intersect(a, b))).toBeCloseTo(
+          oracleArea(polyclip.intersection(toOracle(a), toOracle(b))),
+          1,
+        )
+        expect(regionArea(subtract(a, b))).toBeCloseTo(
+          oracleArea(polyclip.difference(toOracle(a), toOracle(b))),
+          1,
+        )
       }),
       { numRuns: 80 },
     )
@@ -60,10 +74,20 @@ describe('booleans', () => {
   it('clip to a box as an intersection with it does', () => {
     const side = fc.integer({ min: 1, max: 70 })
     fc.assert(
-      fc.property(region(), fc.integer({ min: -10, max: 90 }), fc.integer({ min: -10, max: 90 }), side, side, (r, x, y, w, h) => {
-        const [quick, slow] = [clipToBox(r, { minX: x, minY: y, maxX: x + w, maxY: y + h }), intersect(r, [rectangle(x, y, w, h)])]
-        expect(regionArea(subtract(quick, slow)) + regionArea(subtract(slow, quick))).toBeLessThan(0.05)
-      }),
+      fc.property(
+        region(),
+        fc.integer({ min: -10, max: 90 }),
+        fc.integer({ min: -10, max: 90 }),
+        side,
+        side,
+        (r, x, y, w, h) => {
+          const [quick, slow] = [
+            clipToBox(r, { minX: x, minY: y, maxX: x + w, maxY: y + h }),
+            intersect(r, [rectangle(x, y, w, h)]),
+          ]
+          expect(regionArea(subtract(quick, slow)) + regionArea(subtract(slow, quick))).toBeLessThan(0.05)
+        },
+      ),
       { numRuns: 80 },
     )
     expect(clipToBox([], { minX: 0, minY: 0, maxX: 9, maxY: 9 })).toEqual([])
@@ -72,28 +96,46 @@ describe('booleans', () => {
   it('sort rings that lie in each other into faces with holes, however deep and in whatever order', () => {
     const depth = fc.integer({ min: 1, max: 7 })
     fc.assert(
-      fc.property(fc.array(depth, { minLength: 1, maxLength: 5 }), fc.integer({ min: 0, max: 999 }), (nests, mix) => {
-        // Nests of squares side by side, each ring 3 mm inside the last.
-        const rings = nests.flatMap((deep, k) => Array.from({ length: deep }, (_, d) => rectangle(60 * k + 3 * d, 3 * d, 50 - 6 * d, 50 - 6 * d).outer))
-        const shuffled = rings.map((ring, i) => ({ ring, at: (i * 7919 + mix) % 101 })).toSorted((a, b) => a.at - b.at)
-        const faces = facesOf(
-          shuffled.map(({ ring }, i) =>
-            i % 2
-              ? ring
-              : ring
-                  .slice()
-                  .reverse()
-                  .map((_, j, all) => all[j % 2 ? j - 1 : j + 1]!),
-          ),
-        )
-        expect(faces).toHaveLength(nests.reduce((sum, deep) => sum + Math.ceil(deep / 2), 0))
-        expect(faces.reduce((sum, face) => sum + face.holes.length, 0)).toBe(nests.reduce((sum, deep) => sum + Math.floor(deep / 2), 0))
-        const wanted = nests.reduce(
-          (sum, deep) => sum + Array.from({ length: deep }, (_, d) => (d % 2 ? -1 : 1) * (50 - 6 * d) ** 2).reduce((a, b) => a + b, 0),
-          0,
-        )
-        expect(regionArea(faces)).toBeCloseTo(wanted, 6)
-      }),
+      fc.property(
+        fc.array(depth, { minLength: 1, maxLength: 5 }),
+        fc.integer({ min: 0, max: 999 }),
+        (nests, mix) => {
+          // Nests of squares side by side, each ring 3 mm inside the last.
+          const rings = nests.flatMap((deep, k) =>
+            Array.from(
+              { length: deep },
+              (_, d) => rectangle(60 * k + 3 * d, 3 * d, 50 - 6 * d, 50 - 6 * d).outer,
+            ),
+          )
+          const shuffled = rings
+            .map((ring, i) => ({ ring, at: (i * 7919 + mix) % 101 }))
+            .toSorted((a, b) => a.at - b.at)
+          const faces = facesOf(
+            shuffled.map(({ ring }, i) =>
+              i % 2
+                ? ring
+                : ring
+                    .slice()
+                    .reverse()
+                    .map((_, j, all) => all[j % 2 ? j - 1 : j + 1]!),
+            ),
+          )
+          expect(faces).toHaveLength(nests.reduce((sum, deep) => sum + Math.ceil(deep / 2), 0))
+          expect(faces.reduce((sum, face) => sum + face.holes.length, 0)).toBe(
+            nests.reduce((sum, deep) => sum + Math.floor(deep / 2), 0),
+          )
+          const wanted = nests.reduce(
+            (sum, deep) =>
+              sum +
+              Array.from({ length: deep }, (_, d) => (d % 2 ? -1 : 1) * (50 - 6 * d) ** 2).reduce(
+                (a, b) => a + b,
+                0,
+              ),
+            0,
+          )
+          expect(regionArea(faces)).toBeCloseTo(wanted, 6)
+        },
+      ),
     )
   })
 
@@ -108,9 +150,13 @@ describe('booleans', () => {
   it('survive points that are not finite, repeat, or make no ring', () => {
     const bad = Float64Array.of(0, 0, Number.NaN, 5, 10, 0, 10, 0, 10, 10, 0, 10)
     expect(regionArea(fillRings([bad, Float64Array.of(1, 1, 2, 2)], 'nonzero'))).toBeCloseTo(100, 3)
-    expect(regionArea(fillRings([Float64Array.of(0, 0, 1e300, 5, 10, 0, 10, 10, 0, 10)], 'nonzero'))).toBeCloseTo(100, 3)
+    expect(
+      regionArea(fillRings([Float64Array.of(0, 0, 1e300, 5, 10, 0, 10, 10, 0, 10)], 'nonzero')),
+    ).toBeCloseTo(100, 3)
     // A ring that is known to hang a library in wide use.
-    expect(regionArea(fillRings([Float64Array.of(0, 0, 15, 0, 31, 0, -865, 0, -3317, 1467)], 'nonzero'))).toBeGreaterThan(0)
+    expect(
+      regionArea(fillRings([Float64Array.of(0, 0, 15, 0, 31, 0, -865, 0, -3317, 1467)], 'nonzero')),
+    ).toBeGreaterThan(0)
   })
 })
 
@@ -177,13 +223,20 @@ describe('path data', () => {
     fc.assert(
       fc.property(region(), (r) => {
         // Points are rounded to 0.001 mm: the outline moves by half of that at most.
-        expect(Math.abs(regionArea(pathToRegion(regionToPath(r))) - regionArea(r))).toBeLessThanOrEqual(0.001 * regionPerimeter(r) + 1e-6)
+        expect(Math.abs(regionArea(pathToRegion(regionToPath(r))) - regionArea(r))).toBeLessThanOrEqual(
+          0.001 * regionPerimeter(r) + 1e-6,
+        )
       }),
     )
   })
 
   it('keeps islands in holes in islands apart', () => {
-    const nested = ['M0 0L50 0L50 50L0 50Z', 'M5 5L45 5L45 45L5 45Z', 'M10 10L40 10L40 40L10 40Z', 'M15 15L35 15L35 35L15 35Z'].join('')
+    const nested = [
+      'M0 0L50 0L50 50L0 50Z',
+      'M5 5L45 5L45 45L5 45Z',
+      'M10 10L40 10L40 40L10 40Z',
+      'M15 15L35 15L35 35L15 35Z',
+    ].join('')
     const faces = pathToRegion(nested)
     expect(faces.map((f) => f.holes.length)).toEqual([1, 1])
     expect(regionArea(faces)).toBe(2500 - 1600 + 900 - 400)

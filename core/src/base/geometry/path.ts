@@ -7,7 +7,8 @@ const round = (v: number): string => String(Math.round(v * 1000) / 1000)
 
 export function ringToPath(ring: Ring): string {
   let d = ''
-  for (let i = 0; i < ring.length; i += 2) d += `${i === 0 ? 'M' : 'L'}${round(ring[i]!)} ${round(ring[i + 1]!)}`
+  for (let i = 0; i < ring.length; i += 2)
+    d += `${i === 0 ? 'M' : 'L'}${round(ring[i]!)} ${round(ring[i + 1]!)}`
   return d + 'Z'
 }
 

@@ -8,21 +8,25 @@ export const polygonRings = (p: Polygon): Ring[] => [p.outer, ...p.holes]
 
 export const regionRings = (region: Region): Ring[] => region.flatMap(polygonRings)
 
-export const polygonArea = (p: Polygon): number => polygonRings(p).reduce((sum, ring) => sum + signedArea(ring), 0)
+export const polygonArea = (p: Polygon): number =>
+  polygonRings(p).reduce((sum, ring) => sum + signedArea(ring), 0)
 
 /** Area in mm², holes taken away. */
 export const regionArea = (region: Region): number => region.reduce((sum, p) => sum + polygonArea(p), 0)
 
 /** Length of all outlines in mm: the way a blade goes. */
-export const regionPerimeter = (region: Region): number => regionRings(region).reduce((sum, ring) => sum + perimeter(ring), 0)
+export const regionPerimeter = (region: Region): number =>
+  regionRings(region).reduce((sum, ring) => sum + perimeter(ring), 0)
 
 export const polygonBox = (p: Polygon): Box => ringBox(p.outer)
 
 export const regionBox = (region: Region): Box => joinBoxes(region.map(polygonBox))
 
-export const polygonContains = (p: Polygon, x: number, y: number): boolean => ringContains(p.outer, x, y) && !p.holes.some((hole) => ringContains(hole, x, y))
+export const polygonContains = (p: Polygon, x: number, y: number): boolean =>
+  ringContains(p.outer, x, y) && !p.holes.some((hole) => ringContains(hole, x, y))
 
-export const regionContains = (region: Region, x: number, y: number): boolean => region.some((p) => polygonContains(p, x, y))
+export const regionContains = (region: Region, x: number, y: number): boolean =>
+  region.some((p) => polygonContains(p, x, y))
 
 /** Centre of mass of an evenly thick sheet cut to this region. */
 export function regionCentroid(region: Region): Point {
@@ -52,13 +56,17 @@ export function facesOf(rings: readonly Ring[]): Polygon[] {
   const index = new Flatbush(items.length)
   for (const { bounds: b } of items) index.add(b.minX, b.minY, b.maxX, b.maxY)
   index.finish()
-  const outward = (ring: Ring, area: number, positive: boolean) => (area > 0 === positive ? ring : reversed(ring))
+  const outward = (ring: Ring, area: number, positive: boolean) =>
+    area > 0 === positive ? ring : reversed(ring)
   const faces = new Map<number, { outer: Ring; holes: Ring[] }>()
   items.forEach((item, i) => {
     const { minX, minY, maxX, maxY } = item.bounds
-    const holds = ({ bounds: b }: (typeof items)[number]) => b.minX <= minX && b.minY <= minY && b.maxX >= maxX && b.maxY >= maxY
+    const holds = ({ bounds: b }: (typeof items)[number]) =>
+      b.minX <= minX && b.minY <= minY && b.maxX >= maxX && b.maxY >= maxY
     // Larger rings come first, so the last that contains the ring is the smallest.
-    const around = index.search(minX, minY, maxX, maxY, (k) => k < i && holds(items[k]!)).sort((a, b) => a - b)
+    const around = index
+      .search(minX, minY, maxX, maxY, (k) => k < i && holds(items[k]!))
+      .sort((a, b) => a - b)
     const inside = around.length > 0 ? interiorPoint(item.ring) : null
     for (const k of around)
       if (inside && ringContains(items[k]!.ring, inside.x, inside.y)) {

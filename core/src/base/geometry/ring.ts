@@ -13,7 +13,8 @@ export function signedArea(ring: Ring): number {
 export function perimeter(ring: Ring): number {
   const n = ring.length
   let sum = 0
-  for (let i = 0, j = n - 2; i < n; j = i, i += 2) sum += Math.hypot(ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!)
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2)
+    sum += Math.hypot(ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!)
   return sum
 }
 
@@ -40,7 +41,9 @@ export function ringContains(ring: Ring, x: number, y: number): boolean {
 
 /** A point well inside the ring: the middle of the widest stretch on a scan line between two vertex heights. */
 export function interiorPoint(ring: Ring): Point {
-  const ys = Array.from(new Set(Array.from({ length: ring.length / 2 }, (_, i) => ring[i * 2 + 1]!))).sort((a, b) => a - b)
+  const ys = Array.from(new Set(Array.from({ length: ring.length / 2 }, (_, i) => ring[i * 2 + 1]!))).sort(
+    (a, b) => a - b,
+  )
   let best: Point = { x: ring[0]!, y: ring[1]! }
   let bestWidth = -1
   // A few scan lines suffice; the widest gaps between vertex heights first.
@@ -85,7 +88,12 @@ export function cleanLine(line: ArrayLike<number>): number[] {
 /** A ring of sound points, the first not repeated; null where fewer than three remain. */
 export function cleanRing(ring: ArrayLike<number>): Ring | null {
   const out = cleanLine(ring)
-  while (out.length >= 4 && Math.abs(out[0]! - out[out.length - 2]!) < 1e-7 && Math.abs(out[1]! - out[out.length - 1]!) < 1e-7) out.length -= 2
+  while (
+    out.length >= 4 &&
+    Math.abs(out[0]! - out[out.length - 2]!) < 1e-7 &&
+    Math.abs(out[1]! - out[out.length - 1]!) < 1e-7
+  )
+    out.length -= 2
   return out.length >= 6 ? Float64Array.from(out) : null
 }
 

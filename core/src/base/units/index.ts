@@ -6,7 +6,17 @@ export type Unit = 'mm' | 'in'
 
 export const MM_PER_INCH = 25.4
 
-const VULGAR: Record<string, string> = { '½': '1/2', '¼': '1/4', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8', '⅓': '1/3', '⅔': '2/3' }
+const VULGAR: Record<string, string> = {
+  '½': '1/2',
+  '¼': '1/4',
+  '¾': '3/4',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
+  '⅓': '1/3',
+  '⅔': '2/3',
+}
 
 const FACTORS: Record<string, number> = {
   mm: 1,
@@ -28,13 +38,18 @@ const FACTORS: Record<string, number> = {
 export function parseLength(text: string, unit: Unit): number | null {
   let s = text.trim().toLowerCase().replace(/−/g, '-')
   for (const [sign, plain] of Object.entries(VULGAR)) s = s.replace(sign, ' ' + plain)
-  const m = /^(-)?\s*(?:(\d+)\s*[\s-]\s*)?(?:(\d+)\s*[/⁄]\s*(\d+)|(\d+(?:[.,]\d*)?|[.,]\d+))\s*([a-z"″”]*)$/.exec(s.trim())
+  const m =
+    /^(-)?\s*(?:(\d+)\s*[\s-]\s*)?(?:(\d+)\s*[/⁄]\s*(\d+)|(\d+(?:[.,]\d*)?|[.,]\d+))\s*([a-z"″”]*)$/.exec(
+      s.trim(),
+    )
   if (!m) return null
   const [, minus, whole, top, bottom, plain, suffix] = m
   const isFraction = top !== undefined
   if (whole !== undefined && !isFraction) return null
   if (isFraction && Number(bottom) === 0) return null
-  const value = isFraction ? Number(whole ?? 0) + Number(top) / Number(bottom) : Number(plain!.replace(',', '.'))
+  const value = isFraction
+    ? Number(whole ?? 0) + Number(top) / Number(bottom)
+    : Number(plain!.replace(',', '.'))
   const factor = suffix ? FACTORS[suffix] : isFraction || unit === 'in' ? MM_PER_INCH : 1
   if (factor === undefined || !Number.isFinite(value)) return null
   return (minus ? -1 : 1) * value * factor
@@ -72,11 +87,14 @@ export function formatLength(mm: number, unit: Unit): string {
 
 /** Width by height with one unit behind: 200 × 150 mm. */
 export function formatSize(wMm: number, hMm: number, unit: Unit): string {
-  return unit === 'mm' ? `${formatMm(wMm)} × ${formatMm(hMm)} mm` : `${formatInches(wMm)} × ${formatInches(hMm)} in`
+  return unit === 'mm'
+    ? `${formatMm(wMm)} × ${formatMm(hMm)} mm`
+    : `${formatInches(wMm)} × ${formatInches(hMm)} in`
 }
 
 /** What a length field shows while it is edited: the number alone in mm, the fraction in inches. */
-export const lengthForEditing = (mm: number, unit: Unit): string => (unit === 'mm' ? formatMm(mm, 2) : `${formatInches(mm, 32)} in`)
+export const lengthForEditing = (mm: number, unit: Unit): string =>
+  unit === 'mm' ? formatMm(mm, 2) : `${formatInches(mm, 32)} in`
 
 /** An area in cm² (or in²). */
 export function formatArea(mm2: number, unit: Unit): string {
@@ -88,7 +106,10 @@ export function formatArea(mm2: number, unit: Unit): string {
 export function formatMinutes(minutes: number): string {
   const seconds = Math.round(minutes * 60)
   if (seconds < 60) return `${seconds} s`
-  if (minutes < 10) return seconds % 60 ? `${Math.floor(seconds / 60)} min ${String(seconds % 60).padStart(2, '0')}` : `${seconds / 60} min`
+  if (minutes < 10)
+    return seconds % 60
+      ? `${Math.floor(seconds / 60)} min ${String(seconds % 60).padStart(2, '0')}`
+      : `${seconds / 60} min`
   const whole = Math.round(minutes)
   if (whole < 60) return `${whole} min`
   return `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, '0')}`

@@ -1,6 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { formatInches, formatLength, formatMinutes, formatMm, formatSize, lengthForEditing, parseLength } from './index'
+import {
+  formatInches,
+  formatLength,
+  formatMinutes,
+  formatMm,
+  formatSize,
+  lengthForEditing,
+  parseLength,
+} from './index'
 
 describe('lengths as makers type them', () => {
   it.each([
@@ -22,13 +30,18 @@ describe('lengths as makers type them', () => {
     expect(parseLength('8', 'mm')).toBe(8)
   })
 
-  it.each(['', 'abc', '1/0', '8 2', '3 furlongs', '1/2/3', '--5', 'NaN', 'Infinity'])('refuses “%s”', (text) => expect(parseLength(text, 'mm')).toBeNull())
+  it.each(['', 'abc', '1/0', '8 2', '3 furlongs', '1/2/3', '--5', 'NaN', 'Infinity'])(
+    'refuses “%s”',
+    (text) => expect(parseLength(text, 'mm')).toBeNull(),
+  )
 
   it('reads back what it shows for editing, to a thirty-second of an inch or a hundredth of a mm', () => {
     fc.assert(
       fc.property(fc.double({ min: 0.1, max: 2000, noNaN: true }), (mm) => {
         expect(parseLength(lengthForEditing(mm, 'mm'), 'mm')).toBeCloseTo(mm, 1)
-        expect(Math.abs(parseLength(lengthForEditing(mm, 'in'), 'in')! - mm)).toBeLessThanOrEqual(25.4 / 64 + 1e-9)
+        expect(Math.abs(parseLength(lengthForEditing(mm, 'in'), 'in')! - mm)).toBeLessThanOrEqual(
+          25.4 / 64 + 1e-9,
+        )
       }),
     )
   })
@@ -52,6 +65,12 @@ describe('lengths as makers read them', () => {
   })
 
   it('shows minutes at a glance', () => {
-    expect([0.75, 4 + 10 / 60, 9.999, 55.4, 125].map(formatMinutes)).toEqual(['45 s', '4 min 10', '10 min', '55 min', '2 h 05'])
+    expect([0.75, 4 + 10 / 60, 9.999, 55.4, 125].map(formatMinutes)).toEqual([
+      '45 s',
+      '4 min 10',
+      '10 min',
+      '55 min',
+      '2 h 05',
+    ])
   })
 })

@@ -1,5 +1,15 @@
 // The files of a project: per load SVG, DXF and plot text; templates, the build sheet, shopping and cut lists.
-import { writeCsv, writeDxf, writeHpgl, writeListPdf, writeSvg, writeTags, writeTemplates, type CutSheet, type SheetTag } from '../write'
+import {
+  writeCsv,
+  writeDxf,
+  writeHpgl,
+  writeListPdf,
+  writeSvg,
+  writeTags,
+  writeTemplates,
+  type CutSheet,
+  type SheetTag,
+} from '../write'
 import { polygonRings, rectangle, type Polygon } from '../../base/geometry'
 import { slug, type Project } from '../../project'
 import { loadTag, strokeWay, type Load } from '../../stages/sheets'
@@ -19,7 +29,9 @@ export function cutSheet(project: Project, load: Load): CutSheet {
       layerName: piece.layerName,
       folio: piece.folio,
       shape: piece.shape,
-      lines: strokes.flatMap(({ piece: owner, kind, line }) => (owner === k && kind !== 'cut' ? [{ kind, line }] : [])),
+      lines: strokes.flatMap(({ piece: owner, kind, line }) =>
+        owner === k && kind !== 'cut' ? [{ kind, line }] : [],
+      ),
     }))
   const { overcutMm } = project.drawer.cutter
   const ways = strokes.map((stroke) => ({
@@ -27,14 +39,22 @@ export function cutSheet(project: Project, load: Load): CutSheet {
     kind: stroke.kind === 'number' && project.plan.numbers === 'cut' ? ('cut' as const) : stroke.kind,
     line: strokeWay(stroke, overcutMm),
   }))
-  return { title: `${project.name}, load ${load.number}: ${load.paper.name}`, widthMm: load.widthMm, heightMm: load.heightMm, pieces, ways }
+  return {
+    title: `${project.name}, load ${load.number}: ${load.paper.name}`,
+    widthMm: load.widthMm,
+    heightMm: load.heightMm,
+    pieces,
+    ways,
+  }
 }
 
 /** File name of a load without its ending: load-03-harbour-blue. */
-export const loadFileStem = (load: Load): string => `load-${String(load.number).padStart(2, '0')}-${slug(load.paper.name)}`
+export const loadFileStem = (load: Load): string =>
+  `load-${String(load.number).padStart(2, '0')}-${slug(load.paper.name)}`
 
 /** A load as a picture (SVG): pieces in the paper's colour on a paler sheet. */
-export const loadPicture = (project: Project, load: Load): string => writeSvg(cutSheet(project, load), { piece: load.paper.colour, sheet: '#f4f4f0' })
+export const loadPicture = (project: Project, load: Load): string =>
+  writeSvg(cutSheet(project, load), { piece: load.paper.colour, sheet: '#f4f4f0' })
 
 /** A load as plot text. */
 export const plotOf = (project: Project, load: Load): string => writeHpgl(cutSheet(project, load))
@@ -136,7 +156,10 @@ function tagOf(load: Load): SheetTag {
 /** A square with a triangle in it, 25 mm in the corner of a sheet: cut it first, to try a setting. */
 function testSquare(project: Project): CutSheet {
   const at = project.drawer.cutter.rimMm + 2
-  const shape: Polygon = { outer: rectangle(at, at, 25, 25).outer, holes: [Float64Array.of(at + 7, at + 18, at + 18, at + 18, at + 12.5, at + 7)] }
+  const shape: Polygon = {
+    outer: rectangle(at, at, 25, 25).outer,
+    holes: [Float64Array.of(at + 7, at + 18, at + 18, at + 18, at + 12.5, at + 7)],
+  }
   const size = at * 2 + 25
   return {
     title: 'Test square',
@@ -145,7 +168,10 @@ function testSquare(project: Project): CutSheet {
     pieces: [{ layerName: 'test square', folio: '1', shape, lines: [] }],
     ways: polygonRings(shape)
       .toReversed()
-      .map((line) => ({ kind: 'cut' as const, line: strokeWay({ kind: 'cut', line, closed: true, piece: 0 }, project.drawer.cutter.overcutMm) })),
+      .map((line) => ({
+        kind: 'cut' as const,
+        line: strokeWay({ kind: 'cut', line, closed: true, piece: 0 }, project.drawer.cutter.overcutMm),
+      })),
   }
 }
 
@@ -156,7 +182,10 @@ function buildSections(project: Project, { assembly, loads }: Derived) {
   return [
     {
       heading: 'Layers, back to front',
-      lines: project.layers.map((layer, i) => ({ left: String(i + 1), text: `${layer.name}${layer.leftOut ? ' (left out)' : ''}` })),
+      lines: project.layers.map((layer, i) => ({
+        left: String(i + 1),
+        text: `${layer.name}${layer.leftOut ? ' (left out)' : ''}`,
+      })),
     },
     ...headings.map((heading) => ({
       heading: heading === 'Cut and weed' ? `${heading}: ${loads.length} loads` : heading,

@@ -14,7 +14,9 @@ const ringsArea = (rings: Float64Array[]) => regionArea(fillRings(rings, 'evenod
 
 /** Rings of a plot text: 40 units a mm. */
 function plotRings(text: string): Float64Array[] {
-  return [...text.matchAll(/PU([\d,-]+);PD([\d,-]+);/g)].map(([, up, down]) => Float64Array.from(`${up},${down}`.split(',').map((v) => Number(v) / 40)))
+  return [...text.matchAll(/PU([\d,-]+);PD([\d,-]+);/g)].map(([, up, down]) =>
+    Float64Array.from(`${up},${down}`.split(',').map((v) => Number(v) / 40)),
+  )
 }
 
 describe.each(demoNames)('the cut files of %s', (name) => {
@@ -22,7 +24,8 @@ describe.each(demoNames)('the cut files of %s', (name) => {
   const derived = derive(project)
   const files = cutFiles(project, derived.loads)
   const wanted = builtLayers(project).reduce((sum, l) => sum + regionArea(layerRegion(l)), 0)
-  const text = (ending: string) => [...files].filter(([file]) => file.endsWith(ending)).map(([, content]) => content as string)
+  const text = (ending: string) =>
+    [...files].filter(([file]) => file.endsWith(ending)).map(([, content]) => content as string)
 
   it('hold all card of the layers, in true mm, as SVG, DXF and plot text', () => {
     const bySvg = text('.svg').map((t) => readSvg(t).shapes.reduce((sum, s) => sum + regionArea(s.region), 0))
@@ -30,7 +33,11 @@ describe.each(demoNames)('the cut files of %s', (name) => {
     const byDxf = text('.dxf').map((t) => {
       const doc = new DxfParser().parseSync(t)!
       return ringsArea(
-        doc.entities.map((e) => Float64Array.from((e as unknown as { vertices: { x: number; y: number }[] }).vertices.flatMap((v) => [v.x, v.y]))),
+        doc.entities.map((e) =>
+          Float64Array.from(
+            (e as unknown as { vertices: { x: number; y: number }[] }).vertices.flatMap((v) => [v.x, v.y]),
+          ),
+        ),
       )
     })
     for (const sums of [bySvg, byPlot, byDxf]) {
@@ -42,18 +49,33 @@ describe.each(demoNames)('the cut files of %s', (name) => {
   it('are as large as the sheet they are cut from', () => {
     derived.loads.forEach((load) => {
       const drawing = readSvg(files.get(`${loadFileStem(load)}.svg`) as string)
-      expect([drawing.widthMm, drawing.heightMm]).toEqual([expect.closeTo(load.paper.widthMm, 3), expect.closeTo(load.paper.heightMm, 3)])
+      expect([drawing.widthMm, drawing.heightMm]).toEqual([
+        expect.closeTo(load.paper.widthMm, 3),
+        expect.closeTo(load.paper.heightMm, 3),
+      ])
     })
   })
 
   it('hold numbers, folds and crosses apart from the cuts', () => {
     const marked = derive(
-      setPlan({ ...project, layers: project.layers.map((layer) => ({ ...layer, numbered: true, folds: [[0, 60, 400, 60]] })) }, { placeMarks: true }),
+      setPlan(
+        {
+          ...project,
+          layers: project.layers.map((layer) => ({ ...layer, numbered: true, folds: [[0, 60, 400, 60]] })),
+        },
+        { placeMarks: true },
+      ),
     )
-    const lines = marked.loads.flatMap((load) => load.pieces.flatMap((p) => [...p.marks.number, ...p.marks.folds, ...p.marks.places]))
+    const lines = marked.loads.flatMap((load) =>
+      load.pieces.flatMap((p) => [...p.marks.number, ...p.marks.folds, ...p.marks.places]),
+    )
     const all = [...cutFiles(project, marked.loads)]
     const count = (ending: string, find: RegExp) =>
-      all.reduce((n, [file, content]) => n + (file.endsWith(ending) ? [...(content as string).matchAll(find)].length : 0), 0)
+      all.reduce(
+        (n, [file, content]) =>
+          n + (file.endsWith(ending) ? [...(content as string).matchAll(find)].length : 0),
+        0,
+      )
     expect(lines.length).toBeGreaterThan(2)
     expect(count('.svg', /<path d="M[^Z"]*"\/>/g)).toBe(lines.length)
     const plots = all.filter(([file]) => file.endsWith('.hpgl')).map(([, content]) => content as string)
@@ -65,15 +87,24 @@ describe.each(demoNames)('the cut files of %s', (name) => {
           .flatMap((part) => part.split('SP1;')[0]!.match(/PU[\d,-]+;PD/g) ?? []),
       ),
     ).toHaveLength(lines.length)
-    const dxf = all.filter(([file]) => file.endsWith('.dxf')).map(([, content]) => new DxfParser().parseSync(content as string)!)
-    expect(dxf.flatMap((doc) => doc.entities.filter((e) => /_(NUMBER|FOLD|PLACE)$/.test(e.layer)))).toHaveLength(lines.length)
+    const dxf = all
+      .filter(([file]) => file.endsWith('.dxf'))
+      .map(([, content]) => new DxfParser().parseSync(content as string)!)
+    expect(
+      dxf.flatMap((doc) => doc.entities.filter((e) => /_(NUMBER|FOLD|PLACE)$/.test(e.layer))),
+    ).toHaveLength(lines.length)
   })
 
   it('cut openings before the outline round them', () => {
     for (const plot of text('.hpgl')) {
       const rings = plotRings(plot)
       rings.forEach((ring, i) => {
-        const inside = rings.slice(i + 1).filter((later) => ringsArea([ring, later]) < ringsArea([ring]) - 1e-6 && ringsArea([later]) < ringsArea([ring]))
+        const inside = rings
+          .slice(i + 1)
+          .filter(
+            (later) =>
+              ringsArea([ring, later]) < ringsArea([ring]) - 1e-6 && ringsArea([later]) < ringsArea([ring]),
+          )
         expect(inside).toEqual([])
       })
     }
@@ -90,12 +121,26 @@ describe('lists and templates', () => {
     expect(templates.getPage(0).getWidth()).toBeCloseTo((304.8 / 25.4) * 72, 3)
     expect((await PDFDocument.load(files.get('sheet-tags.pdf') as Uint8Array)).getPageCount()).toBe(1)
     const square = readSvg(testSquareFiles(project).get('test-square.svg') as string)
-    expect(square.shapes.reduce((sum, s) => sum + regionArea(s.region), 0)).toBeCloseTo(625 - (11 * 11) / 2, 1)
-    expect((await PDFDocument.load(files.get('build-sheet.pdf') as Uint8Array)).getPageCount()).toBeGreaterThan(0)
-    const shopping = Papa.parse<Record<string, string>>(files.get('shopping.csv') as string, { header: true, skipEmptyLines: true }).data
+    expect(square.shapes.reduce((sum, s) => sum + regionArea(s.region), 0)).toBeCloseTo(
+      625 - (11 * 11) / 2,
+      1,
+    )
+    expect(
+      (await PDFDocument.load(files.get('build-sheet.pdf') as Uint8Array)).getPageCount(),
+    ).toBeGreaterThan(0)
+    const shopping = Papa.parse<Record<string, string>>(files.get('shopping.csv') as string, {
+      header: true,
+      skipEmptyLines: true,
+    }).data
     expect(shopping.filter((row) => row['what'] === 'paper')).toHaveLength(8)
-    expect(shopping.reduce((sum, row) => sum + Number(row['cost']), 0)).toBeCloseTo(derived.cost.paper + derived.cost.foam, 1)
-    const cuts = Papa.parse<Record<string, string>>(files.get('cut-list.csv') as string, { header: true, skipEmptyLines: true }).data
+    expect(shopping.reduce((sum, row) => sum + Number(row['cost']), 0)).toBeCloseTo(
+      derived.cost.paper + derived.cost.foam,
+      1,
+    )
+    const cuts = Papa.parse<Record<string, string>>(files.get('cut-list.csv') as string, {
+      header: true,
+      skipEmptyLines: true,
+    }).data
     expect(cuts.map((row) => row['load'])).toEqual(derived.loads.map((load) => String(load.number)))
   })
 

@@ -6,14 +6,25 @@ const stock = starterStock()
 
 describe('the drawer as a table', () => {
   it('comes back as it went out, off-cuts and all', () => {
-    const kept = stock.map((p, i) => (i === 0 ? { ...p, note: 'top shelf, "left"', offCuts: [{ id: 'o', label: 'o', path: 'M0 0L9 0L9 9Z' }] } : p))
+    const kept = stock.map((p, i) =>
+      i === 0
+        ? { ...p, note: 'top shelf, "left"', offCuts: [{ id: 'o', label: 'o', path: 'M0 0L9 0L9 9Z' }] }
+        : p,
+    )
     expect(papersFromCsv(papersToCsv(kept), kept)).toEqual({ papers: kept, wrong: [] })
   })
 
   it('takes rows from elsewhere: commas for points, missing columns, new papers', () => {
-    const { papers, wrong } = papersFromCsv('\ufeffName,Count,Thickness mm\nShell,9,"0,31"\nMarram,3,\n', stock)
+    const { papers, wrong } = papersFromCsv(
+      '\ufeffName,Count,Thickness mm\nShell,9,"0,31"\nMarram,3,\n',
+      stock,
+    )
     expect(wrong).toEqual([])
-    expect(papers.find((p) => p.name === 'Shell')).toMatchObject({ count: 9, thicknessMm: 0.31, id: stock[0]!.id })
+    expect(papers.find((p) => p.name === 'Shell')).toMatchObject({
+      count: 9,
+      thicknessMm: 0.31,
+      id: stock[0]!.id,
+    })
     expect(papers.at(-1)).toMatchObject({ id: 'paper-marram', name: 'Marram', count: 3, finish: 'smooth' })
     expect(papers).toHaveLength(stock.length + 1)
   })
@@ -22,21 +33,33 @@ describe('the drawer as a table', () => {
     const small = { ...stock[0]!, id: 'small', widthMm: 210, heightMm: 297, perPack: 10 }
     const both = [...stock, small]
     expect(papersFromCsv(papersToCsv(both), both)).toEqual({ papers: both, wrong: [] })
-    const { papers } = papersFromCsv('name,width mm,height mm,count\nShell,210,297,7\nShell,148,210,5\n', both)
+    const { papers } = papersFromCsv(
+      'name,width mm,height mm,count\nShell,210,297,7\nShell,148,210,5\n',
+      both,
+    )
     expect(papers.map((p) => [p.id, p.name, p.count]).filter(([, name]) => name === 'Shell')).toEqual([
       [stock[0]!.id, 'Shell', stock[0]!.count],
       ['small', 'Shell', 7],
       ['paper-shell-2', 'Shell', 5],
     ])
-    expect(papersFromCsv('name,width mm\nShell,300\n', stock).papers[0]).toMatchObject({ id: stock[0]!.id, widthMm: 300 })
+    expect(papersFromCsv('name,width mm\nShell,300\n', stock).papers[0]).toMatchObject({
+      id: stock[0]!.id,
+      widthMm: 300,
+    })
   })
 
   it('names rows that cannot be read and takes the rest', () => {
-    const { papers, wrong } = papersFromCsv('name,count,finish,colour\nShell,many,,\nTern,1,feathered,\nGull,1,,grey\nSkua,2,,#303030\n,1,,\n', stock)
+    const { papers, wrong } = papersFromCsv(
+      'name,count,finish,colour\nShell,many,,\nTern,1,feathered,\nGull,1,,grey\nSkua,2,,#303030\n,1,,\n',
+      stock,
+    )
     expect(wrong).toHaveLength(4)
     expect(wrong[0]).toMatch(/^Row 2 \(Shell\): count cannot be read/)
     expect(papers.map((p) => p.name).slice(-1)).toEqual(['Skua'])
     expect(papers.find((p) => p.name === 'Shell')).toEqual(stock[0])
-    expect(papersFromCsv('a,b\n1,2\n', stock)).toEqual({ papers: stock, wrong: ['There is no column “name”: is this a table of papers?'] })
+    expect(papersFromCsv('a,b\n1,2\n', stock)).toEqual({
+      papers: stock,
+      wrong: ['There is no column “name”: is this a table of papers?'],
+    })
   })
 })

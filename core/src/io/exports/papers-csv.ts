@@ -4,7 +4,20 @@ import { writeCsv } from '../write'
 import { newPaper } from '../../stages/paper'
 import { paperSchema, type Paper } from '../../project'
 
-type Column = 'name' | 'colour' | 'finish' | 'gsm' | 'thickness mm' | 'core' | 'width mm' | 'height mm' | 'count' | 'price' | 'per pack' | 'one way' | 'note'
+type Column =
+  | 'name'
+  | 'colour'
+  | 'finish'
+  | 'gsm'
+  | 'thickness mm'
+  | 'core'
+  | 'width mm'
+  | 'height mm'
+  | 'count'
+  | 'price'
+  | 'per pack'
+  | 'one way'
+  | 'note'
 
 /** Papers as CSV with a head line; off-cuts stay in the drawer. */
 export const papersToCsv = (papers: readonly Paper[]): string =>
@@ -43,7 +56,8 @@ export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead
     skipEmptyLines: 'greedy',
     transformHeader: (h) => h.trim().toLowerCase(),
   })
-  if (!table.meta.fields?.includes('name')) return { papers: [...stock], wrong: ['There is no column “name”: is this a table of papers?'] }
+  if (!table.meta.fields?.includes('name'))
+    return { papers: [...stock], wrong: ['There is no column “name”: is this a table of papers?'] }
   const papers = [...stock]
   const wrong: string[] = []
   const rowsNamed = (name: string) => table.data.filter((row) => sameName(nameIn(row), name)).length
@@ -51,20 +65,25 @@ export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead
     const name = nameIn(row)
     const cells = given(row)
     const named = papers.filter((p) => sameName(p.name, name))
-    const found = named.find((p) => sameSize(p, cells)) ?? (named.length === 1 && rowsNamed(name) === 1 ? named[0] : undefined)
+    const found =
+      named.find((p) => sameSize(p, cells)) ??
+      (named.length === 1 && rowsNamed(name) === 1 ? named[0] : undefined)
     const at = found ? papers.indexOf(found) : -1
     const parsed = paperSchema.safeParse({ ...(found ?? newPaper(name, papers)), ...cells, name })
     if (parsed.success && at >= 0) papers[at] = parsed.data
     else if (parsed.success) papers.push(parsed.data)
     else {
       const issue = parsed.error.issues[0]!
-      wrong.push(`Row ${i + 2}${name ? ` (${name})` : ''}: ${issue.path.join(' ') || 'it'} cannot be read: ${issue.message}.`)
+      wrong.push(
+        `Row ${i + 2}${name ? ` (${name})` : ''}: ${issue.path.join(' ') || 'it'} cannot be read: ${issue.message}.`,
+      )
     }
   })
   return { papers, wrong }
 }
 
-const nameIn = (row: Record<string, string>): string => (row['name'] ?? '').trim().replace(/^'(?=[=+\-@])/, '')
+const nameIn = (row: Record<string, string>): string =>
+  (row['name'] ?? '').trim().replace(/^'(?=[=+\-@])/, '')
 
 const sameName = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase()
 
@@ -72,8 +91,10 @@ const sameName = (a: string, b: string): boolean => a.toLowerCase() === b.toLowe
 const SAME_MM = 0.5
 
 /** Whether a row is of a paper's size, as far as it says one. */
-const sameSize = (paper: Paper, { widthMm = paper.widthMm, heightMm = paper.heightMm }: Partial<Paper>): boolean =>
-  Math.abs(paper.widthMm - widthMm) < SAME_MM && Math.abs(paper.heightMm - heightMm) < SAME_MM
+const sameSize = (
+  paper: Paper,
+  { widthMm = paper.widthMm, heightMm = paper.heightMm }: Partial<Paper>,
+): boolean => Math.abs(paper.widthMm - widthMm) < SAME_MM && Math.abs(paper.heightMm - heightMm) < SAME_MM
 
 /** The cells of a row that say something. */
 function given(row: Record<string, string>): Partial<Paper> {

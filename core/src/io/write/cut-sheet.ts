@@ -16,7 +16,12 @@ export interface CutSheet {
   widthMm: number
   heightMm: number
   /** In cutting order: what lies inside comes before what is round it. */
-  pieces: readonly { layerName: string; folio: string; shape: Polygon; lines: readonly { kind: Exclude<LineKind, 'cut'>; line: Float64Array }[] }[]
+  pieces: readonly {
+    layerName: string
+    folio: string
+    shape: Polygon
+    lines: readonly { kind: Exclude<LineKind, 'cut'>; line: Float64Array }[]
+  }[]
   /** The way of the tool over the whole sheet, in order, for machines that follow it as it stands. */
   ways: readonly ToolWay[]
 }

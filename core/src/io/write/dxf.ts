@@ -11,13 +11,17 @@ export function writeDxf(sheet: CutSheet): string {
   const add = (layerName: string, colour: number, line: Float64Array, flags: LWPolylineFlags) => {
     if (!known.has(layerName)) dxf.addLayer(layerName, colour, 'Continuous')
     known.add(layerName)
-    const vertices = Array.from({ length: line.length / 2 }, (_, i) => ({ point: point2d(line[i * 2]!, sheet.heightMm - line[i * 2 + 1]!) }))
+    const vertices = Array.from({ length: line.length / 2 }, (_, i) => ({
+      point: point2d(line[i * 2]!, sheet.heightMm - line[i * 2 + 1]!),
+    }))
     dxf.addLWPolyline(vertices, { flags, layerName })
   }
   const colours = [...new Set(sheet.pieces.map((piece) => piece.folio))]
   for (const { folio, shape, lines } of sheet.pieces) {
-    for (const { kind, line } of lines) add(`FOLIO_${folio}_${kind.toUpperCase()}`, COLOURS[kind], line, LWPolylineFlags.None)
-    for (const ring of cuttingRings(shape)) add(`FOLIO_${folio}`, 1 + (colours.indexOf(folio) % 6), ring, LWPolylineFlags.Closed)
+    for (const { kind, line } of lines)
+      add(`FOLIO_${folio}_${kind.toUpperCase()}`, COLOURS[kind], line, LWPolylineFlags.None)
+    for (const ring of cuttingRings(shape))
+      add(`FOLIO_${folio}`, 1 + (colours.indexOf(folio) % 6), ring, LWPolylineFlags.Closed)
   }
   return dxf.stringify()
 }

@@ -8,7 +8,8 @@ export const PENS: Record<LineKind, number> = { cut: 1, fold: 2, number: 3, plac
 
 /** A sheet as plot text: y up from the lower left corner, 40 units a mm. Pen 1 is the blade, 2 scores, 3 draws. */
 export function writeHpgl(sheet: CutSheet): string {
-  const at = (line: Float64Array, i: number) => `${Math.round(line[i]! * UNITS_PER_MM)},${Math.round((sheet.heightMm - line[i + 1]!) * UNITS_PER_MM)}`
+  const at = (line: Float64Array, i: number) =>
+    `${Math.round(line[i]! * UNITS_PER_MM)},${Math.round((sheet.heightMm - line[i + 1]!) * UNITS_PER_MM)}`
   const out = ['IN;']
   let pen = 0
   for (const { kind, line } of sheet.ways) {

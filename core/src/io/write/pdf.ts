@@ -13,7 +13,8 @@ export async function writeTemplates(sheets: readonly CutSheet[]): Promise<Uint8
       const d = cuttingRings(piece.shape)
         .map((ring) => {
           let s = ''
-          for (let i = 0; i < ring.length; i += 2) s += `${i === 0 ? 'M' : 'L'}${num(sheet.widthMm - ring[i]!)} ${num(ring[i + 1]!)}`
+          for (let i = 0; i < ring.length; i += 2)
+            s += `${i === 0 ? 'M' : 'L'}${num(sheet.widthMm - ring[i]!)} ${num(ring[i + 1]!)}`
           return s + 'Z'
         })
         .join('')
@@ -21,13 +22,25 @@ export async function writeTemplates(sheets: readonly CutSheet[]): Promise<Uint8
       for (const { kind, line } of piece.lines) {
         const mirrored = line.map((v, i) => (i % 2 === 0 ? sheet.widthMm - v : v))
         const dash = kind === 'fold' ? { borderDashArray: [2 * PT_PER_MM, PT_PER_MM] } : {}
-        page.drawSvgPath(lineToPath(mirrored), { x: 0, y: page.getHeight(), scale: PT_PER_MM, borderColor: INK, borderWidth: 0.25, ...dash })
+        page.drawSvgPath(lineToPath(mirrored), {
+          x: 0,
+          y: page.getHeight(),
+          scale: PT_PER_MM,
+          borderColor: INK,
+          borderWidth: 0.25,
+          ...dash,
+        })
       }
     }
     const caption = `${sheet.title} - mirrored: lines go on the back. Check: this bar is 50 mm`
     page.drawText(plain(caption), { x: 12, y: 6, size: 6, font, color: INK })
     const barX = 12 + font.widthOfTextAtSize(plain(caption), 6) + 6
-    page.drawLine({ start: { x: barX, y: 8 }, end: { x: barX + 50 * PT_PER_MM, y: 8 }, thickness: 0.6, color: INK })
+    page.drawLine({
+      start: { x: barX, y: 8 },
+      end: { x: barX + 50 * PT_PER_MM, y: 8 },
+      thickness: 0.6,
+      color: INK,
+    })
   }
   return pdf.save()
 }
@@ -61,9 +74,17 @@ export async function writeListPdf(title: string, sections: readonly ListSection
       need(wrapped.length * 13 + 4)
       page.drawRectangle({ x: margin, y: y - 9, width: 8, height: 8, borderColor: INK, borderWidth: 0.6 })
       page.drawText(plain(line.left), { x: margin + 14, y: y - 9, size: 10, font: bold, color: INK })
-      wrapped.forEach((text, i) => page.drawText(text, { x: margin + 60, y: y - 9 - i * 13, size: 10, font, color: INK }))
+      wrapped.forEach((text, i) =>
+        page.drawText(text, { x: margin + 60, y: y - 9 - i * 13, size: 10, font, color: INK }),
+      )
       if (line.right)
-        page.drawText(plain(line.right), { x: A4.w - margin - font.widthOfTextAtSize(plain(line.right), 10), y: y - 9, size: 10, font, color: INK })
+        page.drawText(plain(line.right), {
+          x: A4.w - margin - font.widthOfTextAtSize(plain(line.right), 10),
+          y: y - 9,
+          size: 10,
+          font,
+          color: INK,
+        })
       y -= wrapped.length * 13 + 4
     }
     y -= 8

@@ -16,20 +16,29 @@ const PAINT = {
  */
 export function writeSvg(sheet: CutSheet, fill?: { piece: string; sheet: string }): string {
   const { widthMm, heightMm } = sheet
-  const paint = fill ? `fill="${fill.piece}" stroke="#1e2126" stroke-width="0.4"` : 'fill="none" stroke="#000000" stroke-width="0.1"'
+  const paint = fill
+    ? `fill="${fill.piece}" stroke="#1e2126" stroke-width="0.4"`
+    : 'fill="none" stroke="#000000" stroke-width="0.1"'
   const groups = [...groupBy(sheet.pieces, (piece) => piece.folio)].map(([folio, pieces]) => {
     const name = escape(pieces[0]!.layerName)
-    const paths = pieces.map((piece) => `    <path fill-rule="evenodd" d="${cuttingRings(piece.shape).map(ringToPath).join('')}"/>`)
+    const paths = pieces.map(
+      (piece) => `    <path fill-rule="evenodd" d="${cuttingRings(piece.shape).map(ringToPath).join('')}"/>`,
+    )
     const cut = `  <g id="layer-${folio}" data-name="${name}" ${paint}>\n${paths.join('\n')}\n  </g>`
     const marks = [
       ...groupBy(
         pieces.flatMap((piece) => piece.lines),
         (line) => line.kind,
       ),
-    ].map(([kind, lines]) => `  <g id="${kind}-${folio}" ${PAINT[kind]}>\n${lines.map(({ line }) => `    <path d="${lineToPath(line)}"/>`).join('\n')}\n  </g>`)
+    ].map(
+      ([kind, lines]) =>
+        `  <g id="${kind}-${folio}" ${PAINT[kind]}>\n${lines.map(({ line }) => `    <path d="${lineToPath(line)}"/>`).join('\n')}\n  </g>`,
+    )
     return (fill ? [cut, ...marks] : [...marks, cut]).join('\n')
   })
-  const back = fill ? `  <rect width="${num(widthMm)}" height="${num(heightMm)}" fill="${fill.sheet}"/>\n` : ''
+  const back = fill
+    ? `  <rect width="${num(widthMm)}" height="${num(heightMm)}" fill="${fill.sheet}"/>\n`
+    : ''
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="${num(widthMm)}mm" height="${num(heightMm)}mm" viewBox="0 0 ${num(widthMm)} ${num(heightMm)}">
   <title>${escape(sheet.title)}</title>

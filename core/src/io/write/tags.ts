@@ -29,22 +29,57 @@ export async function writeTags(tags: readonly SheetTag[]): Promise<Uint8Array> 
     const page = k === 0 ? pdf.addPage([A4.w, A4.h]) : pdf.getPage(pdf.getPageCount() - 1)
     const x = EDGE + (k % 2) * TAG.w
     const top = A4.h - EDGE - Math.floor(k / 2) * TAG.h
-    page.drawRectangle({ x, y: top - TAG.h, width: TAG.w, height: TAG.h, borderColor: INK, borderWidth: 0.4, borderDashArray: [3, 3] })
-    const [r, g, b] = [1, 3, 5].map((at) => parseInt(tag.colour.slice(at, at + 2), 16) / 255) as [number, number, number]
-    page.drawRectangle({ x: x + 6, y: top - 46, width: 60, height: 40, color: rgb(r, g, b), borderColor: INK, borderWidth: 0.6 })
+    page.drawRectangle({
+      x,
+      y: top - TAG.h,
+      width: TAG.w,
+      height: TAG.h,
+      borderColor: INK,
+      borderWidth: 0.4,
+      borderDashArray: [3, 3],
+    })
+    const [r, g, b] = [1, 3, 5].map((at) => parseInt(tag.colour.slice(at, at + 2), 16) / 255) as [
+      number,
+      number,
+      number,
+    ]
+    page.drawRectangle({
+      x: x + 6,
+      y: top - 46,
+      width: 60,
+      height: 40,
+      color: rgb(r, g, b),
+      borderColor: INK,
+      borderWidth: 0.6,
+    })
     const size = Math.min(22, 52 / Math.max(1, bold.widthOfTextAtSize(plain(tag.tag), 1)))
-    page.drawText(plain(tag.tag), { x: x + 10, y: top - 33, size, font: bold, color: 0.3 * r + 0.59 * g + 0.11 * b > 0.55 ? INK : rgb(1, 1, 1) })
+    page.drawText(plain(tag.tag), {
+      x: x + 10,
+      y: top - 33,
+      size,
+      font: bold,
+      color: 0.3 * r + 0.59 * g + 0.11 * b > 0.55 ? INK : rgb(1, 1, 1),
+    })
     page.drawText(plain(tag.title), { x: x + 74, y: top - 18, size: 11, font: bold, color: INK })
-    tag.lines.forEach((line, n) => page.drawText(plain(line), { x: x + 74, y: top - 32 - n * 11, size: 8.5, font, color: INK }))
+    tag.lines.forEach((line, n) =>
+      page.drawText(plain(line), { x: x + 74, y: top - 32 - n * 11, size: 8.5, font, color: INK }),
+    )
     tag.keep.slice(0, KEEP_AT_MOST).forEach((shape, n) => {
       const box = polygonBox(shape)
       const scale = 22 / Math.max(boxWidth(box), boxHeight(box), 1)
       const d = polygonRings(shape)
         .map((ring) => lineToPath(ring.map((v, at) => v - (at % 2 === 0 ? box.minX : box.minY))) + 'Z')
         .join('')
-      page.drawSvgPath(d, { x: x + 8 + n * 26, y: top - 66, scale, borderColor: INK, borderWidth: 0.5 / scale })
+      page.drawSvgPath(d, {
+        x: x + 8 + n * 26,
+        y: top - 66,
+        scale,
+        borderColor: INK,
+        borderWidth: 0.5 / scale,
+      })
     })
-    if (tag.keep.length > 0) page.drawText(plain(`keep ${tag.keep.length}`), { x: x + 8, y: top - 60, size: 7, font, color: INK })
+    if (tag.keep.length > 0)
+      page.drawText(plain(`keep ${tag.keep.length}`), { x: x + 8, y: top - 60, size: 7, font, color: INK })
   })
   if (tags.length === 0) pdf.addPage([A4.w, A4.h])
   return pdf.save()

@@ -7,9 +7,11 @@ import { builtLayers, setLayer, setPlan, type Project } from '../../project'
 import { loads, nestProject } from '../sheets'
 import { planAssembly, schedule, type AssemblyPlan, type Task } from './index'
 
-const planOf = (project: Project): AssemblyPlan => planAssembly(project, loads(project, nestProject(project, new Set(), 0).runs), depthPlan(project))
+const planOf = (project: Project): AssemblyPlan =>
+  planAssembly(project, loads(project, nestProject(project, new Set(), 0).runs), depthPlan(project))
 const startOf = (plan: AssemblyPlan, id: string) => plan.steps.find((s) => s.id === id)!.startMin
-const stickingOrder = (plan: AssemblyPlan) => plan.steps.filter((s) => s.kind === 'lay' || s.kind === 'glue').map((s) => s.layerId)
+const stickingOrder = (plan: AssemblyPlan) =>
+  plan.steps.filter((s) => s.kind === 'lay' || s.kind === 'glue').map((s) => s.layerId)
 
 /** What must hold of any schedule: nobody starts early, cutter and hands do one thing at a time. */
 function expectSound(plan: AssemblyPlan): void {
@@ -17,11 +19,16 @@ function expectSound(plan: AssemblyPlan): void {
   expect(byId.size).toBe(plan.steps.length)
   for (const step of plan.steps) {
     expect(step.endMin).toBeGreaterThanOrEqual(step.startMin)
-    for (const id of step.after) if (byId.has(id)) expect(step.startMin, `${step.id} after ${id}`).toBeGreaterThanOrEqual(byId.get(id)!.endMin - 1e-9)
+    for (const id of step.after)
+      if (byId.has(id))
+        expect(step.startMin, `${step.id} after ${id}`).toBeGreaterThanOrEqual(byId.get(id)!.endMin - 1e-9)
   }
   for (const resource of ['cutter', 'hands'] as const) {
-    const busy = plan.steps.filter((s) => s.needs.includes(resource)).toSorted((a, b) => a.startMin - b.startMin)
-    for (let i = 1; i < busy.length; i++) expect(busy[i]!.startMin).toBeGreaterThanOrEqual(busy[i - 1]!.endMin - 1e-9)
+    const busy = plan.steps
+      .filter((s) => s.needs.includes(resource))
+      .toSorted((a, b) => a.startMin - b.startMin)
+    for (let i = 1; i < busy.length; i++)
+      expect(busy[i]!.startMin).toBeGreaterThanOrEqual(busy[i - 1]!.endMin - 1e-9)
   }
 }
 
@@ -35,9 +42,12 @@ describe.each(demoNames)('the steps of %s', (name) => {
   })
 
   it('cut and weed every load, fit dry before anything is stuck, and lay every layer back to front', () => {
-    expect(plan.steps.filter((s) => s.kind === 'cut').length).toBe(plan.steps.filter((s) => s.kind === 'weed').length)
+    expect(plan.steps.filter((s) => s.kind === 'cut').length).toBe(
+      plan.steps.filter((s) => s.kind === 'weed').length,
+    )
     const dry = plan.steps.find((s) => s.kind === 'dry-fit')!
-    for (const step of plan.steps) if (['lay', 'glue', 'pad'].includes(step.kind)) expect(step.startMin).toBeGreaterThanOrEqual(dry.endMin)
+    for (const step of plan.steps)
+      if (['lay', 'glue', 'pad'].includes(step.kind)) expect(step.startMin).toBeGreaterThanOrEqual(dry.endMin)
     expect(stickingOrder(plan)).toEqual(builtLayers(project).map((l) => l.id))
   })
 
@@ -47,7 +57,12 @@ describe.each(demoNames)('the steps of %s', (name) => {
 
 describe('steps from the joints', () => {
   it('name pads where there is foam and glue where there is none', () => {
-    const project = stack('card', plate('a', 0, [0, 0, 140, 140]), plate('b', 2, [20, 20, 100, 100]), plate('c', 0, [40, 40, 40, 40]))
+    const project = stack(
+      'card',
+      plate('a', 0, [0, 0, 140, 140]),
+      plate('b', 2, [20, 20, 100, 100]),
+      plate('c', 0, [40, 40, 40, 40]),
+    )
     const plan = planOf(project)
     const kinds = new Map(plan.steps.filter((s) => s.layerId).map((s) => [s.id, s.kind]))
     expect(kinds.get('pad-b')).toBe('pad')
@@ -105,7 +120,8 @@ describe('steps from the joints', () => {
     expect(planOf(demo('bon-voyage')).steps.find((s) => s.kind === 'mount')!.caution).toMatch(/food-safe/)
   })
 
-  it('are none without layers', () => expect(planOf(stack('frame'))).toEqual({ steps: [], minutes: 0, handsMinutes: 0 }))
+  it('are none without layers', () =>
+    expect(planOf(stack('frame'))).toEqual({ steps: [], minutes: 0, handsMinutes: 0 }))
 })
 
 describe('scheduling', () => {
@@ -136,7 +152,11 @@ describe('scheduling', () => {
 
   it('is never shorter than the longest chain nor than the work of one pair of hands', () => {
     const tasks = fc.array(
-      fc.tuple(fc.array(fc.nat(9), { maxLength: 3 }), fc.constantFrom<Task['needs']>([], ['hands'], ['cutter'], ['cutter', 'hands']), fc.nat(20)),
+      fc.tuple(
+        fc.array(fc.nat(9), { maxLength: 3 }),
+        fc.constantFrom<Task['needs']>([], ['hands'], ['cutter'], ['cutter', 'hands']),
+        fc.nat(20),
+      ),
       { minLength: 1, maxLength: 10 },
     )
     fc.assert(
@@ -154,10 +174,13 @@ describe('scheduling', () => {
         expect(steps).toHaveLength(made.length)
         const end = Math.max(...steps.map((s) => s.endMin))
         for (const r of ['hands', 'cutter'] as const)
-          expect(end).toBeGreaterThanOrEqual(made.filter((t) => t.needs.includes(r)).reduce((sum, t) => sum + t.minutes, 0) - 1e-9)
+          expect(end).toBeGreaterThanOrEqual(
+            made.filter((t) => t.needs.includes(r)).reduce((sum, t) => sum + t.minutes, 0) - 1e-9,
+          )
       }),
     )
   })
 
-  it('says so where steps wait for each other', () => expect(() => schedule([task('a', ['b'], [], 1), task('b', ['a'], [], 1)])).toThrow(/wait for each other/))
+  it('says so where steps wait for each other', () =>
+    expect(() => schedule([task('a', ['b'], [], 1), task('b', ['a'], [], 1)])).toThrow(/wait for each other/))
 })

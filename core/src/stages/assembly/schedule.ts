@@ -6,7 +6,8 @@ import type { Resource, Step, Task } from './steps'
 export function schedule(tasks: readonly Task[]): Step[] {
   const byId = new Map(tasks.map((task) => [task.id, task]))
   const followers = new Map<string, string[]>()
-  for (const task of tasks) for (const id of task.after) followers.set(id, [...(followers.get(id) ?? []), task.id])
+  for (const task of tasks)
+    for (const id of task.after) followers.set(id, [...(followers.get(id) ?? []), task.id])
   const tail = new Map<string, number>()
   const tailOf = (id: string, trail: readonly string[] = []): number => {
     if (trail.includes(id)) throw new Error(`steps wait for each other: ${[...trail, id].join(' → ')}`)
@@ -28,8 +29,15 @@ export function schedule(tasks: readonly Task[]): Step[] {
     let pickStart = Infinity
     for (const task of open) {
       if (!task.after.every((id) => !byId.has(id) || ends.has(id))) continue
-      const start = Math.max(0, ...task.after.map((id) => ends.get(id) ?? 0), ...task.needs.map((r) => busyUntil[r]))
-      if (start < pickStart - 1e-9 || (start < pickStart + 1e-9 && tail.get(task.id)! > tail.get(pick!.id)!)) {
+      const start = Math.max(
+        0,
+        ...task.after.map((id) => ends.get(id) ?? 0),
+        ...task.needs.map((r) => busyUntil[r]),
+      )
+      if (
+        start < pickStart - 1e-9 ||
+        (start < pickStart + 1e-9 && tail.get(task.id)! > tail.get(pick!.id)!)
+      ) {
         pick = task
         pickStart = start
       }

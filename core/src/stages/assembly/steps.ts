@@ -1,13 +1,34 @@
 // Steps from the joints: cut and weed, fit dry, then stick from one side of the stack to the other, dry, mount. Each
 // step names those that must be done before it; the schedule puts times to them.
-import { adhesiveOf, builtLayers, folioOf, layerRegion, paperOf, type Adhesive, type Layer, type Project } from '../../project'
+import {
+  adhesiveOf,
+  builtLayers,
+  folioOf,
+  layerRegion,
+  paperOf,
+  type Adhesive,
+  type Layer,
+  type Project,
+} from '../../project'
 import { regionPerimeter } from '../../base/geometry'
 import type { DepthPlan } from '../depth'
 import type { Turn } from '../layers'
 import type { Load } from '../sheets'
 import { schedule } from './schedule'
 
-export type StepKind = 'prepare' | 'cut' | 'weed' | 'score' | 'dry-fit' | 'pad' | 'glue' | 'lay' | 'dry' | 'mount' | 'glaze' | 'close'
+export type StepKind =
+  | 'prepare'
+  | 'cut'
+  | 'weed'
+  | 'score'
+  | 'dry-fit'
+  | 'pad'
+  | 'glue'
+  | 'lay'
+  | 'dry'
+  | 'mount'
+  | 'glaze'
+  | 'close'
 export type Resource = 'cutter' | 'hands'
 
 export interface Task {
@@ -51,7 +72,8 @@ const SCORE_MIN = 0.25
 
 const BLADE = 'Blades are sharp: keep fingers clear, cap what is not in use.'
 const GLASS = 'Glass edges cut: wear gloves and handle the pane by its edges.'
-const FOOD = 'Keep card, glue and foam off the icing with a food-safe sleeve; small parts and sticks are not for small children. Follow the labels.'
+const FOOD =
+  'Keep card, glue and foam off the icing with a food-safe sleeve; small parts and sticks are not for small children. Follow the labels.'
 
 /** All steps with times. `turns` are the ways of laying each layer that look right (by id). Needs nothing but the results of the earlier stages. */
 export function planAssembly(
@@ -65,7 +87,11 @@ export function planAssembly(
   const { batch } = project.plan
   const tasks = [
     ...cutting(project, loads, depth),
-    ...[...scoring(layers, loads), ...sticking(project, layers, loads, depth), ...finishing(project, layers, depth)].map((t) => forBatch(t, batch)),
+    ...[
+      ...scoring(layers, loads),
+      ...sticking(project, layers, loads, depth),
+      ...finishing(project, layers, depth),
+    ].map((t) => forBatch(t, batch)),
   ]
   const steps = schedule(tasks.map((t) => withTurnWarning(t, turns)))
   return {
@@ -77,7 +103,9 @@ export function planAssembly(
 
 /** A step of the hands as often as the work is made, one after the other; drying goes on for all at once. */
 const forBatch = (step: Task, batch: number): Task =>
-  batch === 1 || !step.needs.includes('hands') ? step : { ...step, minutes: step.minutes * batch, detail: `${step.detail} For all ${batch}.` }
+  batch === 1 || !step.needs.includes('hands')
+    ? step
+    : { ...step, minutes: step.minutes * batch, detail: `${step.detail} For all ${batch}.` }
 
 /** Says on the step that lays a layer which wrong way of laying it looks right. */
 function withTurnWarning(step: Task, turns: ReadonlyMap<string, readonly Turn[]>): Task {
@@ -85,7 +113,8 @@ function withTurnWarning(step: Task, turns: ReadonlyMap<string, readonly Turn[]>
   const near = (turns.get(step.layerId) ?? []).filter((turn) => !turn.exact)
   const [first] = near
   if (!first) return step
-  const way = `${first.flipped ? 'face down' : ''}${first.turnDeg ? ` turned ${Math.round(first.turnDeg)}°` : ''}`.trim()
+  const way =
+    `${first.flipped ? 'face down' : ''}${first.turnDeg ? ` turned ${Math.round(first.turnDeg)}°` : ''}`.trim()
   return {
     ...step,
     detail: `${step.detail} It looks right ${way} as well${near.length > 1 ? `, and ${near.length - 1} more ways` : ''}: check before it touches.`,
@@ -120,7 +149,8 @@ const plural = (n: number, one: string, many = one + 's'): string => `${n} ${n =
 /** “12 pads of 2 mm, 3 of 4.3 mm”. */
 function padWords(depth: DepthPlan, layerId: string): string {
   const counts = new Map<number, number>()
-  for (const pad of depth.pads) if (pad.layerId === layerId) counts.set(pad.thicknessMm, (counts.get(pad.thicknessMm) ?? 0) + 1)
+  for (const pad of depth.pads)
+    if (pad.layerId === layerId) counts.set(pad.thicknessMm, (counts.get(pad.thicknessMm) ?? 0) + 1)
   return [...counts]
     .toSorted((a, b) => b[1] - a[1])
     .map(([mm, n]) => `${plural(n, 'pad')} of ${Number(mm.toFixed(2))} mm`)
@@ -131,7 +161,9 @@ function cutting(project: Project, loads: readonly Load[], depth: DepthPlan): Ta
   const sheets = loads.length
   const foam = depth.pads.length * project.plan.batch
   const { cutWith } = project.plan
-  const card = cutWith ? `The pieces that were cut with “${cutWith.name}”` : `${plural(sheets, 'sheet')} in cutting order`
+  const card = cutWith
+    ? `The pieces that were cut with “${cutWith.name}”`
+    : `${plural(sheets, 'sheet')} in cutting order`
   const tasks = [
     task(
       'prepare',
@@ -184,7 +216,9 @@ const scoring = (layers: readonly Layer[], loads: readonly Load[]): Task[] =>
         'score',
         `Score and fold “${layer.name}”`,
         `${plural(layer.folds.length, 'fold')}, along the dashed lines of the drawing: score with a blunt tool and a ruler on a soft mat, fold away from the scored line.`,
-        loads.filter((load) => load.pieces.some((piece) => piece.layerId === layer.id)).map((load) => `weed-${load.id}`),
+        loads
+          .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
+          .map((load) => `weed-${load.id}`),
         ['hands'],
         0.3 + layer.folds.length * SCORE_MIN,
         { layerId: layer.id },
@@ -198,7 +232,12 @@ const ALIGN: Record<Project['plan']['alignment'], string> = {
   'by-eye': 'Hover, check all round, then let it drop.',
 }
 
-function sticking(project: Project, layers: readonly Layer[], loads: readonly Load[], depth: DepthPlan): Task[] {
+function sticking(
+  project: Project,
+  layers: readonly Layer[],
+  loads: readonly Load[],
+  depth: DepthPlan,
+): Task[] {
   const adhesive = adhesiveOf(project)
   const faceDown = project.plan.direction === 'face-down'
   const order = faceDown ? layers.toReversed() : layers
@@ -208,7 +247,11 @@ function sticking(project: Project, layers: readonly Layer[], loads: readonly Lo
       'dry-fit',
       'Fit everything dry',
       `Lay all ${layers.length} layers on each other in order with nothing stuck. Look at it from the distance it will be seen from; change a colour now, not later.`,
-      ['prepare', ...loads.map((load) => `weed-${load.id}`), ...layers.filter((layer) => layer.folds.length > 0).map((layer) => `score-${layer.id}`)],
+      [
+        'prepare',
+        ...loads.map((load) => `weed-${load.id}`),
+        ...layers.filter((layer) => layer.folds.length > 0).map((layer) => `score-${layer.id}`),
+      ],
       ['hands'],
       2 + layers.length * 0.25,
     ),
@@ -303,12 +346,33 @@ function firstLayer(layer: Layer, folio: number, what: string, before: string, d
     pads > 0
       ? `${what}. ${padWords(depth, layer.id)} on its back; it is stuck down when the stack is mounted.`
       : `${what}. Right side up, flat on the bench; it carries all the others.`
-  return task(`lay-${layer.id}`, 'lay', `Start with layer ${folio}`, detail, [before], ['hands'], LAY_MIN + pads * PAD_MIN, { layerId: layer.id })
+  return task(
+    `lay-${layer.id}`,
+    'lay',
+    `Start with layer ${folio}`,
+    detail,
+    [before],
+    ['hands'],
+    LAY_MIN + pads * PAD_MIN,
+    { layerId: layer.id },
+  )
 }
 
-function glueTask(layer: Layer, folio: number, verb: string, what: string, align: string, ready: string[], adhesive: Adhesive | undefined, gsm: number): Task {
+function glueTask(
+  layer: Layer,
+  folio: number,
+  verb: string,
+  what: string,
+  align: string,
+  ready: string[],
+  adhesive: Adhesive | undefined,
+  gsm: number,
+): Task {
   const outlineCm = regionPerimeter(layerRegion(layer)) / 10
-  const buckles = adhesive !== undefined && gsm < adhesive.bucklesBelowGsm ? ` It buckles card under ${adhesive.bucklesBelowGsm} gsm: use dots, not lines.` : ''
+  const buckles =
+    adhesive !== undefined && gsm < adhesive.bucklesBelowGsm
+      ? ` It buckles card under ${adhesive.bucklesBelowGsm} gsm: use dots, not lines.`
+      : ''
   const slides = adhesive?.slides ? ' It slides while wet: check once more before it takes hold.' : ''
   return task(
     `glue-${layer.id}`,
@@ -325,7 +389,10 @@ function glueTask(layer: Layer, folio: number, verb: string, what: string, align
 function finishing(project: Project, layers: readonly Layer[], depth: DepthPlan): Task[] {
   const { mount } = project
   const adhesive = adhesiveOf(project)
-  const anyGlue = layers.some((layer, i) => i > 0 && (layer.joint.kind === 'glue' || depth.layers.find((d) => d.layerId === layer.id)?.pads === 0))
+  const anyGlue = layers.some(
+    (layer, i) =>
+      i > 0 && (layer.joint.kind === 'glue' || depth.layers.find((d) => d.layerId === layer.id)?.pads === 0),
+  )
   const last = lastSticking(project, layers, depth)
   const tasks: Task[] = []
   let before = last
@@ -365,9 +432,18 @@ function finishing(project: Project, layers: readonly Layer[], depth: DepthPlan)
       ),
     )
     next(
-      task('glaze', 'glaze', 'Clean and set the glazing', 'Brush dust off the stack first. Clean the inside of the pane.', [before], ['hands'], 3, {
-        caution: GLASS,
-      }),
+      task(
+        'glaze',
+        'glaze',
+        'Clean and set the glazing',
+        'Brush dust off the stack first. Clean the inside of the pane.',
+        [before],
+        ['hands'],
+        3,
+        {
+          caution: GLASS,
+        },
+      ),
     )
     next(
       task(
@@ -409,7 +485,10 @@ function finishing(project: Project, layers: readonly Layer[], depth: DepthPlan)
         { caution: FOOD },
       ),
     )
-    if (dryMin > 0) next(task('dry-sticks', 'dry', 'Let the sticks dry', `${dryMin} min, lying flat.`, [before], [], dryMin))
+    if (dryMin > 0)
+      next(
+        task('dry-sticks', 'dry', 'Let the sticks dry', `${dryMin} min, lying flat.`, [before], [], dryMin),
+      )
   }
   return tasks
 }

@@ -3,14 +3,52 @@ import { describe, expect, it } from 'vitest'
 import { blocks } from '../../../test/arbitrary'
 import { card, plate, stack } from '../../../test/stack'
 import { demo, demoNames } from '../../demo'
-import { ellipse, intersect, mapPolygon, offset, rectangle, regionArea, rotation, subtract, union, type Polygon } from '../../base/geometry'
-import { builtLayers, emptyDrawer, layerRegion, pieceRegion, setLayer, setPlan, type Foam, type Project } from '../../project'
-import { depthPlan, depthSnags, fitGaps, freeLayers, gapChoices, padSpan, pieceHeights, planGaps, profileShares, type DepthPlan, type Pad } from './index'
+import {
+  ellipse,
+  intersect,
+  mapPolygon,
+  offset,
+  rectangle,
+  regionArea,
+  rotation,
+  subtract,
+  union,
+  type Polygon,
+} from '../../base/geometry'
+import {
+  builtLayers,
+  emptyDrawer,
+  layerRegion,
+  pieceRegion,
+  setLayer,
+  setPlan,
+  type Foam,
+  type Project,
+} from '../../project'
+import {
+  depthPlan,
+  depthSnags,
+  fitGaps,
+  freeLayers,
+  gapChoices,
+  padSpan,
+  pieceHeights,
+  planGaps,
+  profileShares,
+  type DepthPlan,
+  type Pad,
+} from './index'
 
 const CARD = 0.29
 const bottoms = (project: Project) => pieceHeights(project).map((p) => Number(p.bottomMm.toFixed(3)))
 const padShape = (pad: Pad): Polygon =>
-  mapPolygon([1, 0, 0, 1, pad.x, pad.y], mapPolygon(rotation(pad.rotation), rectangle(-pad.widthMm / 2, -pad.heightMm / 2, pad.widthMm, pad.heightMm)))
+  mapPolygon(
+    [1, 0, 0, 1, pad.x, pad.y],
+    mapPolygon(
+      rotation(pad.rotation),
+      rectangle(-pad.widthMm / 2, -pad.heightMm / 2, pad.widthMm, pad.heightMm),
+    ),
+  )
 
 /** The rules of pads, checked with booleans instead of the planner's own edge walk. */
 function expectSoundPads(project: Project, plan: DepthPlan): void {
@@ -20,12 +58,23 @@ function expectSoundPads(project: Project, plan: DepthPlan): void {
     const own = pieceRegion(layer.pieces.find((p) => p.id === pad.pieceId)!.path)
     const shape = [padShape(pad)]
     const area = pad.widthMm * pad.heightMm
-    const inside = offset(own, -(project.plan.padMarginMm + pad.thicknessMm * tan) + 0.55 * tan + 0.02, 'miter')
-    expect(regionArea(subtract(shape, inside)) / area, `${pad.layerId} pad passes the margin`).toBeLessThan(0.01)
+    const inside = offset(
+      own,
+      -(project.plan.padMarginMm + pad.thicknessMm * tan) + 0.55 * tan + 0.02,
+      'miter',
+    )
+    expect(regionArea(subtract(shape, inside)) / area, `${pad.layerId} pad passes the margin`).toBeLessThan(
+      0.01,
+    )
     const height = plan.pieces.find((p) => p.layer.id === pad.layerId && p.pieceId === pad.pieceId)!
     const below = height.supports.filter((s) => Math.abs(s.needMm - pad.thicknessMm) <= 0.5)
-    expect(regionArea(subtract(shape, union(...below.map((s) => s.region)))) / area, `${pad.layerId} pad hangs over nothing`).toBeLessThan(0.01)
-    expect(pad.foamIds.reduce((sum, id) => sum + project.drawer.foams.find((f) => f.id === id)!.thicknessMm, 0)).toBeCloseTo(pad.thicknessMm, 6)
+    expect(
+      regionArea(subtract(shape, union(...below.map((s) => s.region)))) / area,
+      `${pad.layerId} pad hangs over nothing`,
+    ).toBeLessThan(0.01)
+    expect(
+      pad.foamIds.reduce((sum, id) => sum + project.drawer.foams.find((f) => f.id === id)!.thicknessMm, 0),
+    ).toBeCloseTo(pad.thicknessMm, 6)
   }
   for (let i = 0; i < plan.pads.length; i++)
     for (let j = 0; j < i; j++) {
@@ -37,25 +86,42 @@ function expectSoundPads(project: Project, plan: DepthPlan): void {
 
 describe('local heights', () => {
   it('add card and gaps from the board up', () => {
-    const project = stack('frame', plate('a', 0, [0, 0, 200, 200]), plate('b', 2, [20, 20, 100, 100]), plate('c', 0, [40, 40, 20, 20]))
+    const project = stack(
+      'frame',
+      plate('a', 0, [0, 0, 200, 200]),
+      plate('b', 2, [20, 20, 100, 100]),
+      plate('c', 0, [40, 40, 20, 20]),
+    )
     expect(bottoms(project)).toEqual([0, CARD + 2, 2 * CARD + 2])
     expect(depthPlan(project).stackMm).toBeCloseTo(3 * CARD + 2, 9)
   })
 
   it('let pieces beside each other lie at their own heights', () => {
-    const project = stack('card', plate('a', 0, [0, 0, 140, 140]), plate('b', 3, [0, 0, 60, 60]), plate('c', 1, [10, 10, 30, 30], [80, 80, 30, 30]))
+    const project = stack(
+      'card',
+      plate('a', 0, [0, 0, 140, 140]),
+      plate('b', 3, [0, 0, 60, 60]),
+      plate('c', 1, [10, 10, 30, 30], [80, 80, 30, 30]),
+    )
     const [on, beside] = pieceHeights(project).filter((p) => p.layer.id === 'c')
     expect(on!.bottomMm).toBeCloseTo(2 * CARD + 3 + 1, 9)
     expect(beside!.bottomMm).toBeCloseTo(CARD + 1, 9)
   })
 
   it('rest on the highest card beneath, and ask for taller pads where it is lower', () => {
-    const project = stack('card', plate('a', 0, [0, 0, 140, 140]), plate('b', 2, [0, 0, 60, 140]), plate('c', 2, [20, 20, 100, 100]))
+    const project = stack(
+      'card',
+      plate('a', 0, [0, 0, 140, 140]),
+      plate('b', 2, [0, 0, 60, 140]),
+      plate('c', 2, [20, 20, 100, 100]),
+    )
     const c = pieceHeights(project).find((p) => p.layer.id === 'c')!
     expect(c.supports.map((s) => Number(s.needMm.toFixed(2)))).toEqual([2, 4 + CARD])
     expect(c.supports.map((s) => Math.round(regionArea(s.region)))).toEqual([4000, 6000])
     const plan = depthPlan(project)
-    expect(new Set(plan.pads.filter((p) => p.layerId === 'c').map((p) => p.thicknessMm))).toEqual(new Set([2, 4]))
+    expect(new Set(plan.pads.filter((p) => p.layerId === 'c').map((p) => p.thicknessMm))).toEqual(
+      new Set([2, 4]),
+    )
     expectSoundPads(project, plan)
   })
 
@@ -78,7 +144,11 @@ describe('local heights', () => {
   })
 
   it('find a piece that nothing holds', () => {
-    const project = stack('topper', plate('a', 0, [0, 0, 50, 50]), plate('b', 1, [80, 0, 20, 20], [10, 10, 20, 20]))
+    const project = stack(
+      'topper',
+      plate('a', 0, [0, 0, 50, 50]),
+      plate('b', 1, [80, 0, 20, 20], [10, 10, 20, 20]),
+    )
     const plan = depthPlan(project)
     expect(plan.layers[1]!.floating).toHaveLength(1)
     expect(depthSnags(project, plan).find((s) => s.code === 'nothing-beneath')!.severity).toBe('stop')
@@ -86,16 +156,19 @@ describe('local heights', () => {
 
   it('never let card lie within card, whatever the stack', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(blocks(), fc.constantFrom(0, 1, 2, 3)), { minLength: 2, maxLength: 4 }), (list) => {
-        const project = stack('card', ...list.map(([region, gap], i) => card(`l${i}`, gap, region)))
-        const all = pieceHeights(project)
-        for (const upper of all)
-          for (const lower of all) {
-            if (project.layers.indexOf(lower.layer) >= project.layers.indexOf(upper.layer)) continue
-            if (regionArea(intersect(upper.region, lower.region)) < 1) continue
-            expect(upper.bottomMm).toBeGreaterThanOrEqual(lower.topMm - 1e-9)
-          }
-      }),
+      fc.property(
+        fc.array(fc.tuple(blocks(), fc.constantFrom(0, 1, 2, 3)), { minLength: 2, maxLength: 4 }),
+        (list) => {
+          const project = stack('card', ...list.map(([region, gap], i) => card(`l${i}`, gap, region)))
+          const all = pieceHeights(project)
+          for (const upper of all)
+            for (const lower of all) {
+              if (project.layers.indexOf(lower.layer) >= project.layers.indexOf(upper.layer)) continue
+              if (regionArea(intersect(upper.region, lower.region)) < 1) continue
+              expect(upper.bottomMm).toBeGreaterThanOrEqual(lower.topMm - 1e-9)
+            }
+        },
+      ),
       { numRuns: 40 },
     )
   })
@@ -109,26 +182,41 @@ describe('pads', () => {
 
   it('of any blocks keep them too', () => {
     fc.assert(
-      fc.property(blocks(130), blocks(130), fc.constantFrom<'sparing' | 'steady' | 'sale'>('sparing', 'steady', 'sale'), (a, b, thrift) => {
-        const project = setPlan(stack('card', plate('base', 0, [0, 0, 140, 140]), card('a', 2, a), card('b', 2, b)), { thrift })
-        expectSoundPads(project, depthPlan(project))
-      }),
+      fc.property(
+        blocks(130),
+        blocks(130),
+        fc.constantFrom<'sparing' | 'steady' | 'sale'>('sparing', 'steady', 'sale'),
+        (a, b, thrift) => {
+          const project = setPlan(
+            stack('card', plate('base', 0, [0, 0, 140, 140]), card('a', 2, a), card('b', 2, b)),
+            { thrift },
+          )
+          expectSoundPads(project, depthPlan(project))
+        },
+      ),
       { numRuns: 15 },
     )
   })
 
   it('leave no point of a plain sheet farther away than the span', () => {
     for (const thrift of ['sparing', 'steady', 'sale'] as const) {
-      const project = setPlan(stack('frame', plate('a', 0, [0, 0, 200, 200]), plate('b', 2, [0, 0, 200, 200])), { thrift })
+      const project = setPlan(
+        stack('frame', plate('a', 0, [0, 0, 200, 200]), plate('b', 2, [0, 0, 200, 200])),
+        { thrift },
+      )
       const plan = depthPlan(project)
       const { insideMm } = padSpan(project.plan)
       for (let x = 1; x < 200; x += 9)
-        for (let y = 1; y < 200; y += 9) expect(Math.min(...plan.pads.map((p) => Math.hypot(p.x - x, p.y - y)))).toBeLessThanOrEqual(insideMm * 1.05)
+        for (let y = 1; y < 200; y += 9)
+          expect(Math.min(...plan.pads.map((p) => Math.hypot(p.x - x, p.y - y)))).toBeLessThanOrEqual(
+            insideMm * 1.05,
+          )
     }
   })
 
   it('grow in number with the thrift', () => {
-    const count = (thrift: 'sparing' | 'steady' | 'sale') => depthPlan(setPlan(demo('harbour'), { thrift })).pads.length
+    const count = (thrift: 'sparing' | 'steady' | 'sale') =>
+      depthPlan(setPlan(demo('harbour'), { thrift })).pads.length
     const counts = [count('sparing'), count('steady'), count('sale')]
     expect(counts).toEqual(counts.toSorted((a, b) => a - b))
     expect(new Set(counts).size).toBe(3)
@@ -136,7 +224,10 @@ describe('pads', () => {
 
   it('stay farther in where they are higher, so that none shows from the side', () => {
     const edge = (gap: number, deg: number) => {
-      const project = setPlan(stack('frame', plate('a', 0, [0, 0, 200, 200]), plate('b', gap, [0, 0, 200, 200])), { viewingDeg: deg })
+      const project = setPlan(
+        stack('frame', plate('a', 0, [0, 0, 200, 200]), plate('b', gap, [0, 0, 200, 200])),
+        { viewingDeg: deg },
+      )
       return Math.min(...depthPlan(project).pads.map((p) => p.x - p.widthMm / 2))
     }
     expect(edge(1, 30)).toBeGreaterThanOrEqual(1 + Math.tan(Math.PI / 6) - 0.01)
@@ -147,16 +238,27 @@ describe('pads', () => {
   it('lie only where opaque card hides them once lit from behind', () => {
     const thin = (id: string, gap: number, region: Polygon[]) => card(id, gap, region)
     const cover = [ellipse(70, 70, 30)]
-    let project = stack('card', plate('base', 0, [0, 0, 140, 140]), thin('sheer', 2, [rectangle(0, 0, 140, 140)]), thin('cover', 0, cover))
+    let project = stack(
+      'card',
+      plate('base', 0, [0, 0, 140, 140]),
+      thin('sheer', 2, [rectangle(0, 0, 140, 140)]),
+      thin('cover', 0, cover),
+    )
     const paper = { ...demo('harbour').drawer.papers[0]!, id: 'thin', gsm: 120, thicknessMm: 0.15 }
-    project = setLayer({ ...project, drawer: { ...project.drawer, papers: [paper] } }, 'sheer', { paperId: 'thin' })
-    const pads = depthPlan(setPlan(project, { litFromBehind: true })).pads.filter((p) => p.layerId === 'sheer')
+    project = setLayer({ ...project, drawer: { ...project.drawer, papers: [paper] } }, 'sheer', {
+      paperId: 'thin',
+    })
+    const pads = depthPlan(setPlan(project, { litFromBehind: true })).pads.filter(
+      (p) => p.layerId === 'sheer',
+    )
     expect(pads.length).toBeGreaterThan(0)
     for (const pad of pads) expect(regionArea(subtract([padShape(pad)], cover))).toBeLessThan(0.3)
   })
 
   it('give way to glue where nothing is wide enough, and one press does it', () => {
-    const lace = union(...Array.from({ length: 8 }, (_, i) => [rectangle(10 + i * 12, 10, 2, 100)]), [rectangle(10, 10, 86, 2)])
+    const lace = union(...Array.from({ length: 8 }, (_, i) => [rectangle(10 + i * 12, 10, 2, 100)]), [
+      rectangle(10, 10, 86, 2),
+    ])
     const project = stack('card', plate('base', 0, [0, 0, 140, 140]), card('lace', 2, lace))
     const plan = depthPlan(project)
     const snag = depthSnags(project, plan).find((s) => s.code === 'no-room-for-pads')!
@@ -168,8 +270,12 @@ describe('pads', () => {
     const used = plan.foamUse.reduce((sum, use) => sum + use.needed, 0)
     expect(used).toBe(plan.pads.reduce((sum, pad) => sum + pad.foamIds.length, 0))
     const project = demo('harbour')
-    const bare = { ...project, drawer: { ...project.drawer, foams: project.drawer.foams.map((f) => ({ ...f, count: 0 })) } }
-    for (const use of depthPlan(bare).foamUse) expect(use.packs).toBe(Math.ceil(use.needed / use.foam.perPack))
+    const bare = {
+      ...project,
+      drawer: { ...project.drawer, foams: project.drawer.foams.map((f) => ({ ...f, count: 0 })) },
+    }
+    for (const use of depthPlan(bare).foamUse)
+      expect(use.packs).toBe(Math.ceil(use.needed / use.foam.perPack))
   })
 })
 
@@ -205,12 +311,17 @@ describe('gaps fitted to the frame', () => {
           const project = setPlan(four(thicknesses.map(foam)), { profile })
           const plan = planGaps(project, room)
           const fixed = 4 * CARD
-          const targets = profileShares(project, freeLayers(project)).map((s) => s * Math.max(0, room - fixed))
-          const cost = (gaps: number[]) => gaps.reduce((sum, g, i) => sum + (g - targets[i]!) ** 2 + (g === 0 ? 400 : 0), 0)
+          const targets = profileShares(project, freeLayers(project)).map(
+            (s) => s * Math.max(0, room - fixed),
+          )
+          const cost = (gaps: number[]) =>
+            gaps.reduce((sum, g, i) => sum + (g - targets[i]!) ** 2 + (g === 0 ? 400 : 0), 0)
           const choices = [0, ...gapChoices(project.drawer.foams).map((c) => c.gapMm)]
           let best = Infinity
           for (const x of choices)
-            for (const y of choices) for (const z of choices) if (fixed + x + y + z <= room + 1e-9) best = Math.min(best, cost([x, y, z]))
+            for (const y of choices)
+              for (const z of choices)
+                if (fixed + x + y + z <= room + 1e-9) best = Math.min(best, cost([x, y, z]))
           expect(cost(plan.gaps.map((g) => g.gapMm))).toBeCloseTo(best, 6)
           expect(plan.stackMm).toBeLessThanOrEqual(room + 1e-6)
         },
@@ -220,7 +331,9 @@ describe('gaps fitted to the frame', () => {
   })
 
   it('keep what is pinned, and say where even glue is too deep', () => {
-    const project = setLayer(four([foam(1), foam(2)]), 'b', { joint: { kind: 'foam', gapMm: 7, pinned: true } })
+    const project = setLayer(four([foam(1), foam(2)]), 'b', {
+      joint: { kind: 'foam', gapMm: 7, pinned: true },
+    })
     const fitted = fitGaps(project)
     expect(fitted.layers[1]!.joint).toEqual({ kind: 'foam', gapMm: 7, pinned: true })
     expect(depthPlan(fitted).stackMm).toBeLessThanOrEqual(22)
@@ -247,6 +360,9 @@ it('covers the card of every demo: heights exist for every piece that is built',
   for (const name of demoNames) {
     const project = demo(name)
     const pieces = pieceHeights(project)
-    expect(regionArea(pieces.flatMap((p) => p.region))).toBeCloseTo(regionArea(builtLayers(project).flatMap(layerRegion)), 3)
+    expect(regionArea(pieces.flatMap((p) => p.region))).toBeCloseTo(
+      regionArea(builtLayers(project).flatMap(layerRegion)),
+      3,
+    )
   }
 })

@@ -78,13 +78,22 @@ export function depthPlan(project: Project): DepthPlan {
   })
   const stackMm = Math.max(0, ...pieces.map((p) => p.topMm))
   const roomMm = roomOf(project)
-  return { pieces, pads, layers, stackMm, roomMm, foamUse: foamUse(project, pads), shim: roomMm === null ? null : shimFor(project, roomMm - stackMm) }
+  return {
+    pieces,
+    pads,
+    layers,
+    stackMm,
+    roomMm,
+    foamUse: foamUse(project, pads),
+    shim: roomMm === null ? null : shimFor(project, roomMm - stackMm),
+  }
 }
 
 /** Foam for the whole batch. */
 function foamUse(project: Project, pads: readonly Pad[]): FoamUse[] {
   const counts = new Map<string, number>()
-  for (const pad of pads) for (const id of pad.foamIds) counts.set(id, (counts.get(id) ?? 0) + project.plan.batch)
+  for (const pad of pads)
+    for (const id of pad.foamIds) counts.set(id, (counts.get(id) ?? 0) + project.plan.batch)
   return project.drawer.foams
     .filter((foam) => counts.has(foam.id))
     .map((foam) => {
@@ -97,7 +106,9 @@ function foamUse(project: Project, pads: readonly Pad[]): FoamUse[] {
 /** The thickest foam build that goes into what is left. */
 function shimFor(project: Project, leftMm: number): DepthPlan['shim'] {
   const all = footprints(project.drawer.foams).flatMap((size) => builds(size))
-  const best = all.filter((b) => b.totalMm <= leftMm + 1e-9).toSorted((a, b) => b.totalMm - a.totalMm || a.foams.length - b.foams.length)[0]
+  const best = all
+    .filter((b) => b.totalMm <= leftMm + 1e-9)
+    .toSorted((a, b) => b.totalMm - a.totalMm || a.foams.length - b.foams.length)[0]
   return best ? { mm: best.totalMm, label: best.foams.map((foam) => foam.thicknessMm).join(' + ') } : null
 }
 
@@ -117,7 +128,15 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
     })
   for (const layer of plan.layers) {
     const push = (code: string, message: string, more: Partial<Snag> = {}) =>
-      snags.push({ code, stage: 'depth', severity: 'caution', layer: layer.layerId, at: null, message, ...more })
+      snags.push({
+        code,
+        stage: 'depth',
+        severity: 'caution',
+        layer: layer.layerId,
+        at: null,
+        message,
+        ...more,
+      })
     const own = plan.pieces.filter((p) => p.layer.id === layer.layerId)
     if (layer.tiltMm > 0) {
       const worst = own.toSorted((a, b) => b.tiltMm - a.tiltMm)[0]!
@@ -141,16 +160,26 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
       )
     }
     if (layer.glued.length > 0 && layer.pads === 0)
-      push('no-room-for-pads', `No part of “${name(layer.layerId)}” is wide enough to hide a pad: it should be glued.`, {
-        mend: { label: 'Glue it', action: { kind: 'set-joint', layerId: layer.layerId, joint: 'glue', gapMm: 0 } },
-      })
+      push(
+        'no-room-for-pads',
+        `No part of “${name(layer.layerId)}” is wide enough to hide a pad: it should be glued.`,
+        {
+          mend: {
+            label: 'Glue it',
+            action: { kind: 'set-joint', layerId: layer.layerId, joint: 'glue', gapMm: 0 },
+          },
+        },
+      )
     else if (layer.glued.length > 0)
       push(
         'some-without-pads',
         `${layer.glued.length} ${layer.glued.length === 1 ? 'piece' : 'pieces'} of “${name(layer.layerId)}” ${layer.glued.length === 1 ? 'is' : 'are'} too narrow to hide a pad and would hang loose.`,
         {
           at: firstPoint(own.find((p) => p.pieceId === layer.glued[0])!.region),
-          mend: { label: 'Glue the layer', action: { kind: 'set-joint', layerId: layer.layerId, joint: 'glue', gapMm: 0 } },
+          mend: {
+            label: 'Glue the layer',
+            action: { kind: 'set-joint', layerId: layer.layerId, joint: 'glue', gapMm: 0 },
+          },
         },
       )
     const { insideMm } = padSpan(project.plan)
@@ -161,7 +190,12 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         {
           at: layer.farthestAt,
           ...(project.plan.thrift === 'sparing'
-            ? { mend: { label: 'Plan pads the steady way', action: { kind: 'set-thrift' as const, thrift: 'steady' as const } } }
+            ? {
+                mend: {
+                  label: 'Plan pads the steady way',
+                  action: { kind: 'set-thrift' as const, thrift: 'steady' as const },
+                },
+              }
             : {}),
         },
       )

@@ -30,7 +30,12 @@ export class EdgeIndex {
     const reach = (Math.abs(cos) + Math.abs(sin)) * (Math.max(width, height) / 2)
     const hit = this.index.search(x - reach, y - reach, x + reach, y + reach)
     for (const id of hit) {
-      const [ax, ay, bx, by] = this.edges.subarray(id * 4, id * 4 + 4) as unknown as [number, number, number, number]
+      const [ax, ay, bx, by] = this.edges.subarray(id * 4, id * 4 + 4) as unknown as [
+        number,
+        number,
+        number,
+        number,
+      ]
       // The edge as the rectangle sees it.
       const ux = (ax - x) * cos + (ay - y) * sin
       const uy = (ay - y) * cos - (ax - x) * sin

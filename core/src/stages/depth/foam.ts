@@ -21,7 +21,11 @@ const MAX_STACKED = 5
 export function footprints(foams: readonly Foam[]): Footprint[] {
   const groups = groupBy(foams, (foam) => `${foam.widthMm} ${foam.heightMm}`)
   return [...groups.values()]
-    .map((list) => ({ widthMm: list[0]!.widthMm, heightMm: list[0]!.heightMm, foams: list.toSorted((a, b) => b.thicknessMm - a.thicknessMm) }))
+    .map((list) => ({
+      widthMm: list[0]!.widthMm,
+      heightMm: list[0]!.heightMm,
+      foams: list.toSorted((a, b) => b.thicknessMm - a.thicknessMm),
+    }))
     .toSorted((a, b) => b.widthMm * b.heightMm - a.widthMm * a.heightMm)
 }
 
@@ -47,7 +51,8 @@ export function builds(footprint: Footprint, most = MAX_STACKED): Build[] {
 /** The build nearest to a height; undefined where even the thinnest pad is more than twice too thick. */
 export function nearestBuild(footprint: Footprint, heightMm: number): Build | undefined {
   let best: Build | undefined
-  for (const build of builds(footprint)) if (!best || Math.abs(build.totalMm - heightMm) < Math.abs(best.totalMm - heightMm) - 1e-9) best = build
+  for (const build of builds(footprint))
+    if (!best || Math.abs(build.totalMm - heightMm) < Math.abs(best.totalMm - heightMm) - 1e-9) best = build
   return best && best.totalMm <= heightMm * 2 ? best : undefined
 }
 

@@ -17,7 +17,8 @@ export interface GapPlan {
 }
 
 /** Layers whose gap may be chosen: on foam, not pinned, with something beneath. */
-export const freeLayers = (project: Project): Layer[] => builtLayers(project).filter((layer, i) => i > 0 && layer.joint.kind === 'foam' && !layer.joint.pinned)
+export const freeLayers = (project: Project): Layer[] =>
+  builtLayers(project).filter((layer, i) => i > 0 && layer.joint.kind === 'foam' && !layer.joint.pinned)
 
 /** How a profile shares the room out over the free layers, back to front; adds up to 1. */
 export function profileShares(project: Project, free: readonly Layer[]): number[] {
@@ -87,7 +88,8 @@ export function fitGaps(project: Project): Project {
   const room = roomOf(project)
   if (room === null) return project
   return planGaps(project, room).gaps.reduce(
-    (p, { layerId, gapMm }) => setLayer(p, layerId, { joint: { kind: gapMm > 0 ? 'foam' : 'glue', gapMm, pinned: false } }),
+    (p, { layerId, gapMm }) =>
+      setLayer(p, layerId, { joint: { kind: gapMm > 0 ? 'foam' : 'glue', gapMm, pinned: false } }),
     project,
   )
 }

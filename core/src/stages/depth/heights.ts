@@ -87,7 +87,10 @@ export function pieceHeights(project: Project): PieceHeight[] {
 }
 
 /** What lies directly under a region, grouped by height, highest first; and the part with nothing under it. */
-function contactsUnder(region: Region, placed: readonly Placed[]): { contacts: { region: Region; topMm: number }[]; rest: Region } {
+function contactsUnder(
+  region: Region,
+  placed: readonly Placed[],
+): { contacts: { region: Region; topMm: number }[]; rest: Region } {
   const contacts: { region: Region; topMm: number }[] = []
   const least = Math.min(TOUCH_MM2, regionArea(region) * TOUCH_SHARE)
   let rest: Region = region
@@ -115,7 +118,9 @@ function tiltOf(project: Project, region: Region, supports: readonly Support[], 
   if (supports.length === 0) return 0
   const centre = regionCentroid(region)
   const sizes = footprints(project.drawer.foams)
-  const errors = supports.map((support) => ({ support, error: mismatch(support.needMm, gap, sizes) })).toSorted((a, b) => a.error - b.error)
+  const errors = supports
+    .map((support) => ({ support, error: mismatch(support.needMm, gap, sizes) }))
+    .toSorted((a, b) => a.error - b.error)
   const points: number[] = []
   for (const { support, error } of errors) {
     for (const face of support.region) points.push(...face.outer)

@@ -1,7 +1,18 @@
 // First pad positions. Pads lie inside the piece, drawn in by a margin that grows with their height (so that none shows
 // from the side), wholly on card of one height. Outer and inner edges are walked first, corners before the stretches
 // between them; then the point farthest from all pads gets one, until none is farther than the span.
-import { intersect, offset, polygonContains, regionBox, regionRings, simplify, union, type Polygon, type Region, type Ring } from '../../base/geometry'
+import {
+  intersect,
+  offset,
+  polygonContains,
+  regionBox,
+  regionRings,
+  simplify,
+  union,
+  type Polygon,
+  type Region,
+  type Ring,
+} from '../../base/geometry'
 import { isSeeThrough } from '../layers'
 import { isTranslucent } from '../paper'
 import { builtLayers, layerRegion, paperOf, type Plan, type Project } from '../../project'
@@ -54,7 +65,9 @@ interface Place {
 /** Pads for one piece that lies on foam. Needs the geometry loaded. */
 export function padsForPiece(project: Project, piece: PieceHeight, hidden: Region | null): PiecePads {
   const { plan, drawer } = project
-  const sizes = footprints(drawer.foams).filter((f) => plan.thrift === 'sale' || Math.max(f.widthMm, f.heightMm) < 12 || f.heightMm < 4)
+  const sizes = footprints(drawer.foams).filter(
+    (f) => plan.thrift === 'sale' || Math.max(f.widthMm, f.heightMm) < 12 || f.heightMm < 4,
+  )
   const tan = Math.tan((plan.viewingDeg * Math.PI) / 180)
   const places: Place[] = []
   let allowed: Polygon[] = []
@@ -68,11 +81,14 @@ export function padsForPiece(project: Project, piece: PieceHeight, hidden: Regio
     const index = new EdgeIndex(region)
     for (const footprint of sizes) {
       const build = nearestBuild(footprint, support.needMm)
-      if (build && Math.abs(build.totalMm - support.needMm) <= 0.5) places.push({ index, region, footprint, build })
+      if (build && Math.abs(build.totalMm - support.needMm) <= 0.5)
+        places.push({ index, region, footprint, build })
     }
   }
   // Larger pads first; among equals the higher support, which carries the gap itself.
-  places.sort((a, b) => b.footprint.widthMm * b.footprint.heightMm - a.footprint.widthMm * a.footprint.heightMm)
+  places.sort(
+    (a, b) => b.footprint.widthMm * b.footprint.heightMm - a.footprint.widthMm * a.footprint.heightMm,
+  )
   const planner = new Planner(project, piece, places)
   planner.walkEdges()
   planner.fillInside()
@@ -125,11 +141,15 @@ class Planner {
     const given = new Uint8Array(this.samples.length)
     for (let guard = 0; guard < 600; guard++) {
       let far = -1
-      for (let i = 0; i < distance.length; i++) if (!given[i] && distance[i]! > insideMm && (far < 0 || distance[i]! > distance[far]!)) far = i
+      for (let i = 0; i < distance.length; i++)
+        if (!given[i] && distance[i]! > insideMm && (far < 0 || distance[i]! > distance[far]!)) far = i
       if (far < 0) return
       const [sx, sy] = this.samples[far]!
       candidates.sort((a, b) => Math.hypot(a[0] - sx, a[1] - sy) - Math.hypot(b[0] - sx, b[1] - sy))
-      const spot = candidates.find(([x, y]) => Math.hypot(x - sx, y - sy) < distance[far]! - 1 && this.nearestPad(x, y) > 8 && this.put(x, y, 0))
+      const spot = candidates.find(
+        ([x, y]) =>
+          Math.hypot(x - sx, y - sy) < distance[far]! - 1 && this.nearestPad(x, y) > 8 && this.put(x, y, 0),
+      )
       if (!spot) {
         given[far] = 1
         continue
@@ -164,7 +184,8 @@ class Planner {
       const inner = offset(region, -1.5, 'miter')
       out.push(...sampleRegion(inner, this.span.edgeMm / 6))
       for (const ring of regionRings(inner))
-        for (let i = 0; i < ring.length; i += Math.max(2, 2 * Math.floor(ring.length / 120))) out.push([ring[i]!, ring[i + 1]!])
+        for (let i = 0; i < ring.length; i += Math.max(2, 2 * Math.floor(ring.length / 120)))
+          out.push([ring[i]!, ring[i + 1]!])
     }
     return out
   }
@@ -182,7 +203,12 @@ class Planner {
       for (const turn of widthMm === heightMm ? [deg] : [deg, deg + 90]) {
         if (!index.holds(x, y, widthMm, heightMm, turn)) continue
         const reach = Math.max(widthMm, heightMm)
-        if (this.pads.some((pad) => Math.hypot(pad.x - x, pad.y - y) < (reach + Math.max(pad.widthMm, pad.heightMm)) * 0.71)) continue
+        if (
+          this.pads.some(
+            (pad) => Math.hypot(pad.x - x, pad.y - y) < (reach + Math.max(pad.widthMm, pad.heightMm)) * 0.71,
+          )
+        )
+          continue
         this.pads.push({
           layerId: this.piece.layer.id,
           pieceId: this.piece.pieceId,
@@ -226,9 +252,13 @@ function stationsOf(ring: Ring, spacing: number): Station[] {
     const [px, py] = at(i - 1)
     const [x, y] = at(i)
     const [qx, qy] = at(i + 1)
-    const turn = Math.atan2((x - px) * (qy - y) - (y - py) * (qx - x), (x - px) * (qx - x) + (y - py) * (qy - y))
+    const turn = Math.atan2(
+      (x - px) * (qy - y) - (y - py) * (qx - x),
+      (x - px) * (qx - x) + (y - py) * (qy - y),
+    )
     const last = corners.at(-1)
-    if (Math.abs(turn) > 0.8 && (last === undefined || along[i]! - last > spacing * 0.4)) corners.push(along[i]!)
+    if (Math.abs(turn) > 0.8 && (last === undefined || along[i]! - last > spacing * 0.4))
+      corners.push(along[i]!)
   }
   const anchors = corners.length > 0 ? corners : [0]
   const spots = [...anchors]
@@ -250,7 +280,13 @@ function stationsOf(ring: Ring, spacing: number): Station[] {
     const deg = (Math.atan2(by - ay, bx - ax) * 180) / Math.PI
     // A square looks the same every quarter turn: name its turn between −45° and 45°.
     const tidy = ((((deg + 45) % 90) + 90) % 90) - 45
-    out[i] = { x: ax + (bx - ax) * t, y: ay + (by - ay) * t, deg: Math.round(tidy * 10) / 10, dx: (bx - ax) / length, dy: (by - ay) / length }
+    out[i] = {
+      x: ax + (bx - ax) * t,
+      y: ay + (by - ay) * t,
+      deg: Math.round(tidy * 10) / 10,
+      dx: (bx - ax) / length,
+      dy: (by - ay) / length,
+    }
   }
   return out
 }
@@ -262,7 +298,8 @@ function sampleRegion(region: Region, step: number): [number, number][] {
   const out: [number, number][] = []
   for (const face of region) {
     for (let y = b.minY + pitch / 2; y < b.maxY; y += pitch)
-      for (let x = b.minX + pitch / 2; x < b.maxX; x += pitch) if (polygonContains(face, x, y)) out.push([x, y])
+      for (let x = b.minX + pitch / 2; x < b.maxX; x += pitch)
+        if (polygonContains(face, x, y)) out.push([x, y])
     let walked = pitch
     const ring = face.outer
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {

@@ -2,7 +2,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { star } from '../../../test/arbitrary'
-import { ellipse, intersect, mapPolygon, rectangle, regionArea, rotation, subtract } from '../../base/geometry'
+import {
+  ellipse,
+  intersect,
+  mapPolygon,
+  rectangle,
+  regionArea,
+  rotation,
+  subtract,
+} from '../../base/geometry'
 import { emptyDrawer, type Foam } from '../../project'
 import { EdgeIndex } from './edge-index'
 import { builds, footprints, gapChoices, nearestBuild } from './foam'
@@ -35,7 +43,8 @@ describe('foam', () => {
         (list, heightMm) => {
           const [size] = footprints(list.map((t) => foam(t)))
           const sums = new Set([0])
-          for (let k = 0; k < 5; k++) for (const s of [...sums]) for (const t of list) sums.add(Math.round((s + t) * 100) / 100)
+          for (let k = 0; k < 5; k++)
+            for (const s of [...sums]) for (const t of list) sums.add(Math.round((s + t) * 100) / 100)
           const build = nearestBuild(size!, heightMm)
           const best = Math.min(...builds(size!).map((b) => Math.abs(b.totalMm - heightMm)))
           if (build) expect(Math.abs(build.totalMm - heightMm)).toBeCloseTo(best, 9)
@@ -89,5 +98,6 @@ describe('a rectangle in a region', () => {
     )
   })
 
-  it('is held by nothing where there is nothing', () => expect(new EdgeIndex([]).holds(0, 0, 1, 1, 0)).toBe(false))
+  it('is held by nothing where there is nothing', () =>
+    expect(new EdgeIndex([]).holds(0, 0, 1, 1, 0)).toBe(false))
 })

@@ -15,7 +15,12 @@ export interface Cost {
 }
 
 /** Cost of the plan: whole sheets used, foam by the pad, hands by the planned minutes. */
-export function plannedCost(project: Project, loads: readonly Load[], depth: DepthPlan, handsMinutes: number): Cost {
+export function plannedCost(
+  project: Project,
+  loads: readonly Load[],
+  depth: DepthPlan,
+  handsMinutes: number,
+): Cost {
   return sum(
     sheetsNeeded(loads).reduce((total, need) => total + need.cost, 0),
     depth.foamUse.reduce((total, use) => total + use.cost, 0),
@@ -29,7 +34,10 @@ export function paperForGuests(loads: readonly Load[]): number {
     if (load.onOffCut) return total
     const area = (pieces: Load['pieces']) => pieces.reduce((sum, piece) => sum + polygonArea(piece.shape), 0)
     const all = area(load.pieces)
-    return total + (all === 0 ? 0 : (load.paper.price * area(load.pieces.filter((piece) => piece.guestId !== null))) / all)
+    return (
+      total +
+      (all === 0 ? 0 : (load.paper.price * area(load.pieces.filter((piece) => piece.guestId !== null))) / all)
+    )
   }, 0)
 }
 
@@ -43,9 +51,18 @@ export function costSoFar(project: Project, depth: DepthPlan, now: number): Cost
     project.journal.sheetsUsed.reduce((total, use) => total + use.count * (price.get(use.paperId) ?? 0), 0),
     depth.pads
       .filter((pad) => padded.has(pad.layerId))
-      .reduce((total, pad) => total + project.plan.batch * pad.foamIds.reduce((t, id) => t + (foamPrice.get(id) ?? 0), 0), 0),
+      .reduce(
+        (total, pad) =>
+          total + project.plan.batch * pad.foamIds.reduce((t, id) => t + (foamPrice.get(id) ?? 0), 0),
+        0,
+      ),
     (minutes / 60) * project.plan.hourlyRate,
   )
 }
 
-const sum = (paper: number, foam: number, hands: number): Cost => ({ paper, foam, hands, total: paper + foam + hands })
+const sum = (paper: number, foam: number, hands: number): Cost => ({
+  paper,
+  foam,
+  hands,
+  total: paper + foam + hands,
+})

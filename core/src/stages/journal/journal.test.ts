@@ -39,7 +39,9 @@ describe('cost', () => {
     expect(cost.paper).toBeCloseTo(2 * shell.price, 9)
     expect(cost.hands).toBeCloseTo(6, 9)
     expect(cost.foam).toBe(0)
-    const padded = derived.assembly.steps.filter((s) => s.kind === 'pad').reduce((p, s) => tickStep(p, s.id, true), worked)
+    const padded = derived.assembly.steps
+      .filter((s) => s.kind === 'pad')
+      .reduce((p, s) => tickStep(p, s.id, true), worked)
     expect(costSoFar(padded, derived.depth, 30 * MIN).foam).toBeCloseTo(derived.cost.foam, 9)
   })
 

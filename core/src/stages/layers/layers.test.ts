@@ -3,14 +3,38 @@ import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../test/stack'
 import { demo, demoNames } from '../../demo'
 import { readSvg } from '../../io/read'
-import { intersect, pathToRegion, rectangle, regionArea, regionBox, subtract, union, type Region } from '../../base/geometry'
+import {
+  intersect,
+  pathToRegion,
+  rectangle,
+  regionArea,
+  regionBox,
+  subtract,
+  union,
+  type Region,
+} from '../../base/geometry'
 import { builtLayers, layerRegion, setLayer, type Layer } from '../../project'
-import { addBacking, colourName, gatherLayers, intake, layerFigures, makeLayer, mergeLayers, scattered, sequenceLayers, shows, takeIn } from './index'
+import {
+  addBacking,
+  colourName,
+  gatherLayers,
+  intake,
+  layerFigures,
+  makeLayer,
+  mergeLayers,
+  scattered,
+  sequenceLayers,
+  shows,
+  takeIn,
+} from './index'
 
-const svg = (body: string, head = 'width="100mm" height="100mm" viewBox="0 0 100 100"') => `<svg xmlns="http://www.w3.org/2000/svg" ${head}>${body}</svg>`
-const rect = (x: number, y: number, w: number, h: number, fill: string) => `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${fill}"/>`
+const svg = (body: string, head = 'width="100mm" height="100mm" viewBox="0 0 100 100"') =>
+  `<svg xmlns="http://www.w3.org/2000/svg" ${head}>${body}</svg>`
+const rect = (x: number, y: number, w: number, h: number, fill: string) =>
+  `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${fill}"/>`
 const take = (body: string, head?: string) => intake(readSvg(svg(body, head)))
-const summary = (layers: readonly Layer[]) => layers.map((l) => `${l.colour} ${Math.round(regionArea(layerRegion(l)))}`)
+const summary = (layers: readonly Layer[]) =>
+  layers.map((l) => `${l.colour} ${Math.round(regionArea(layerRegion(l)))}`)
 
 /** Colour seen at a point when shapes are laid on each other in order. */
 function seenAt(list: readonly { region: Region; colour: string }[], cell: Region): string {
@@ -21,17 +45,23 @@ function seenAt(list: readonly { region: Region; colour: string }[], cell: Regio
 
 describe('layers of a drawing', () => {
   it('are one for each colour where nothing forces more', () => {
-    expect(summary(take(rect(0, 0, 100, 100, '#00f') + rect(10, 10, 20, 20, '#f00') + rect(60, 60, 20, 20, '#f00')).layers)).toEqual([
-      '#0000ff 10000',
-      '#ff0000 800',
-    ])
+    expect(
+      summary(
+        take(rect(0, 0, 100, 100, '#00f') + rect(10, 10, 20, 20, '#f00') + rect(60, 60, 20, 20, '#f00'))
+          .layers,
+      ),
+    ).toEqual(['#0000ff 10000', '#ff0000 800'])
   })
 
   it('are two where a colour lies both under and over another', () => {
-    const { layers } = take(rect(0, 0, 90, 90, '#00f') + rect(10, 10, 50, 50, '#f00') + rect(20, 20, 10, 10, '#00f'))
+    const { layers } = take(
+      rect(0, 0, 90, 90, '#00f') + rect(10, 10, 50, 50, '#f00') + rect(20, 20, 10, 10, '#00f'),
+    )
     expect(summary(layers)).toEqual(['#0000ff 8100', '#ff0000 2500', '#0000ff 100'])
     expect(layers.map((l) => l.name)).toEqual(
-      ['Dark blue', 'Red', 'Dark blue 2'].map((n) => expect.stringMatching(new RegExp(n.split(' ').at(-1)!, 'i')) as string),
+      ['Dark blue', 'Red', 'Dark blue 2'].map(
+        (n) => expect.stringMatching(new RegExp(n.split(' ').at(-1)!, 'i')) as string,
+      ),
     )
     expect(new Set(layers.map((l) => l.id)).size).toBe(3)
   })
@@ -44,11 +74,17 @@ describe('layers of a drawing', () => {
     const several = take(
       `<g id="Sky">${rect(0, 0, 100, 100, '#00f')}${rect(5, 5, 9, 9, '#f00')}</g><g id="Hills">${rect(0, 50, 100, 50, '#0a0')}${rect(9, 60, 9, 9, '#0a0')}</g>`,
     )
-    expect(several.layers.map((l) => l.name)).toEqual([expect.stringMatching(/^Sky, .*blue$/), expect.stringMatching(/^Sky, .*red$/), 'Hills'])
+    expect(several.layers.map((l) => l.name)).toEqual([
+      expect.stringMatching(/^Sky, .*blue$/),
+      expect.stringMatching(/^Sky, .*red$/),
+      'Hills',
+    ])
   })
 
   it('join shapes that touch into one piece, and count what falls out loose', () => {
-    const [layer] = take(rect(0, 0, 50, 50, '#f00') + rect(50, 0, 20, 20, '#f00') + rect(90, 90, 5, 5, '#f00')).layers
+    const [layer] = take(
+      rect(0, 0, 50, 50, '#f00') + rect(50, 0, 20, 20, '#f00') + rect(90, 90, 5, 5, '#f00'),
+    ).layers
     expect(layer!.pieces).toHaveLength(2)
     const figures = layerFigures(layer!)
     expect(figures.looseBits).toEqual(['p2'])
@@ -66,7 +102,9 @@ describe('layers of a drawing', () => {
     )
     fc.assert(
       fc.property(fc.array(cell, { minLength: 1, maxLength: 9 }), (cells) => {
-        const drawing = readSvg(svg(cells.map(([x, y, w, h, c]) => rect(x * 10, y * 10, w * 10, h * 10, c)).join('')))
+        const drawing = readSvg(
+          svg(cells.map(([x, y, w, h, c]) => rect(x * 10, y * 10, w * 10, h * 10, c)).join('')),
+        )
         const layers = intake(drawing).layers.map((l) => ({ region: layerRegion(l), colour: l.colour }))
         for (let x = 0; x < 80; x += 10)
           for (let y = 0; y < 80; y += 10) {
@@ -80,7 +118,10 @@ describe('layers of a drawing', () => {
 
   it('are as few as any order allows', () => {
     // Chains over each other: A B A B needs four, apart they need two.
-    const box = (x: number) => ({ region: [rectangle(x, 0, 10, 10)], box: regionBox([rectangle(x, 0, 10, 10)]) })
+    const box = (x: number) => ({
+      region: [rectangle(x, 0, 10, 10)],
+      box: regionBox([rectangle(x, 0, 10, 10)]),
+    })
     const chain = ['a', 'b', 'a', 'b'].map((label) => ({ ...box(0), label }))
     expect(sequenceLayers(chain)).toHaveLength(4)
     const apart = ['a', 'b', 'a', 'b'].map((label, i) => ({ ...box(i * 20), label }))
@@ -135,7 +176,12 @@ describe('a full sheet behind', () => {
 
 describe('merging', () => {
   it('keeps the frontmost’s name and place, and all card', () => {
-    const project = stack('card', plate('a', 0, [0, 0, 50, 50]), plate('b', 2, [40, 40, 50, 50]), plate('c', 2, [0, 0, 5, 5]))
+    const project = stack(
+      'card',
+      plate('a', 0, [0, 0, 50, 50]),
+      plate('b', 2, [40, 40, 50, 50]),
+      plate('c', 2, [0, 0, 5, 5]),
+    )
     const merged = mergeLayers(project, ['a', 'b'])
     expect(merged.layers.map((l) => l.id)).toEqual(['b', 'c'])
     expect(regionArea(layerRegion(merged.layers[0]!))).toBeCloseTo(2500 + 2500 - 100, 3)
@@ -146,13 +192,21 @@ describe('merging', () => {
 
 describe('gathering a colour', () => {
   const colours = ['#000000', '#ff0000', '#00ff00']
-  const box = fc.tuple(fc.integer({ min: 10, max: 150 }), fc.integer({ min: 10, max: 150 }), fc.integer({ min: 5, max: 40 }), fc.integer({ min: 5, max: 40 }))
+  const box = fc.tuple(
+    fc.integer({ min: 10, max: 150 }),
+    fc.integer({ min: 10, max: 150 }),
+    fc.integer({ min: 5, max: 40 }),
+    fc.integer({ min: 5, max: 40 }),
+  )
   const sheets = fc.array(fc.tuple(fc.nat(2), box), { minLength: 3, maxLength: 9 })
 
   it('changes nothing that is seen, and leaves one layer of it', () => {
     fc.assert(
       fc.property(sheets, (list) => {
-        const layers = list.map(([colour, [x, y, w, h]], i) => ({ ...plate(`l${i}`, 2, [x, y, w, h]), colour: colours[colour]! }))
+        const layers = list.map(([colour, [x, y, w, h]], i) => ({
+          ...plate(`l${i}`, 2, [x, y, w, h]),
+          colour: colours[colour]!,
+        }))
         const project = stack('frame', ...layers)
         const seen = (p: typeof project, colour: string): Region =>
           union(
@@ -179,13 +233,22 @@ describe('gathering a colour', () => {
       rect(20 * i, 20, 20, 20, ['#f00', '#0f0', '#00f'][i]!),
       `<path fill="#000" fill-rule="evenodd" d="M${20 * i - 1} 19h22v22h-22zM${20 * i + 1} 21v18h18v-18z"/>`,
     ])
-    const project = takeIn(stack('frame'), take(ringed.join(''), 'width="100mm" height="100mm" viewBox="0 0 100 100"'))
+    const project = takeIn(
+      stack('frame'),
+      take(ringed.join(''), 'width="100mm" height="100mm" viewBox="0 0 100 100"'),
+    )
     const [ids] = scattered(project, shows(project))
     expect(ids).toHaveLength(3)
     expect(gatherLayers(project, ids!).layers).toHaveLength(project.layers.length - 2)
-    const grounds = [0, 1, 2, 3, 4].map((i) => ({ ...plate(`g${i}`, 2, [10 + i * 10, 10 + i * 10, 160 - i * 20, 160 - i * 20]), colour: colours[i % 2]! }))
+    const grounds = [0, 1, 2, 3, 4].map((i) => ({
+      ...plate(`g${i}`, 2, [10 + i * 10, 10 + i * 10, 160 - i * 20, 160 - i * 20]),
+      colour: colours[i % 2]!,
+    }))
     expect(scattered(stack('frame', ...grounds), shows(stack('frame', ...grounds)))).toEqual([])
-    const apart = [0, 1, 2].map((i) => ({ ...plate(`a${i}`, 2, [20 + i * 50, 10, 40, 40]), colour: colours[0]! }))
+    const apart = [0, 1, 2].map((i) => ({
+      ...plate(`a${i}`, 2, [20 + i * 50, 10, 40, 40]),
+      colour: colours[0]!,
+    }))
     expect(scattered(stack('frame', ...apart), shows(stack('frame', ...apart)))).toEqual([])
   })
 })
@@ -197,15 +260,26 @@ describe('what shows', () => {
     const all = union(...builtLayers(project).map(layerRegion))
     const { mount } = project
     const inView =
-      mount.kind === 'frame' ? intersect(all, [rectangle(7, 7, 186, 186)]) : mount.kind === 'card' ? intersect(all, [rectangle(0, 0, 140, 140)]) : all
+      mount.kind === 'frame'
+        ? intersect(all, [rectangle(7, 7, 186, 186)])
+        : mount.kind === 'card'
+          ? intersect(all, [rectangle(0, 0, 140, 140)])
+          : all
     expect(seen).toBeCloseTo(regionArea(inView), 0)
   })
 
   it('is a layer less all above it, within the opening', () => {
-    const project = stack('frame', plate('a', 0, [0, 0, 200, 200]), plate('b', 2, [50, 50, 100, 100]), plate('c', 2, [60, 60, 20, 20]))
+    const project = stack(
+      'frame',
+      plate('a', 0, [0, 0, 200, 200]),
+      plate('b', 2, [50, 50, 100, 100]),
+      plate('c', 2, [60, 60, 20, 20]),
+    )
     expect(shows(project).map((v) => Math.round(v.visibleMm2))).toEqual([186 * 186 - 10000, 9600, 400])
     const clear = { ...demo('harbour').drawer.papers[0]!, id: 'clear', finish: 'acetate' as const }
-    const glazed = setLayer({ ...project, drawer: { ...project.drawer, papers: [clear] } }, 'b', { paperId: 'clear' })
+    const glazed = setLayer({ ...project, drawer: { ...project.drawer, papers: [clear] } }, 'b', {
+      paperId: 'clear',
+    })
     expect(shows(glazed).map((v) => Math.round(v.visibleMm2))[0]).toBe(186 * 186 - 400)
   })
 })
@@ -224,5 +298,7 @@ it('sorts pieces largest first and names them', () => {
   const layer = makeLayer('x', 'X', subtract([rectangle(0, 0, 60, 60)], [rectangle(20, -1, 2, 70)]))
   expect(layer.pieces.map((p) => p.id)).toEqual(['p1', 'p2'])
   expect(layerFigures(layer).openings).toBe(0)
-  expect(layerFigures(makeLayer('y', 'Y', [rectangle(0, 0, 60, 60), rectangle(80, 0, 1, 1)])).specks).toEqual(['p2'])
+  expect(layerFigures(makeLayer('y', 'Y', [rectangle(0, 0, 60, 60), rectangle(80, 0, 1, 1)])).specks).toEqual(
+    ['p2'],
+  )
 })

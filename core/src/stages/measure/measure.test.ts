@@ -15,7 +15,10 @@ const frame = (w: number, h: number, x = 30, y = 30, shape = rhombus): Project =
   layers: [makeLayer('a', 'A', [shape(x, y, w, h)])],
 })
 const codes = (project: Project) => measureSnags(project).map((snag) => snag.code)
-const withMount = (project: Project, patch: Partial<FrameMount>): Project => ({ ...project, mount: { ...(project.mount as FrameMount), ...patch } })
+const withMount = (project: Project, patch: Partial<FrameMount>): Project => ({
+  ...project,
+  mount: { ...(project.mount as FrameMount), ...patch },
+})
 
 describe('a frame', () => {
   it('gives backing, lip, room and what the cutter reaches', () => {
@@ -49,14 +52,20 @@ describe('a frame', () => {
   })
 
   it('takes sheets that could not cover the opening as a design within it', () => {
-    const narrow = withMount(frame(200, 200, 0, 0, rectangle), { spacer: { widthMm: 180, heightMm: 200 }, opening: { widthMm: 166, heightMm: 186 } })
+    const narrow = withMount(frame(200, 200, 0, 0, rectangle), {
+      spacer: { widthMm: 180, heightMm: 200 },
+      opening: { widthMm: 166, heightMm: 186 },
+    })
     expect(measure(narrow).fullSheets).toBe(false)
     expect(codes(narrow)).toEqual(['design-over-opening'])
     expect(codes(fitDesign(narrow))).toEqual([])
   })
 
   it('is limited by the sheet where the frame is larger than the cutter reaches', () => {
-    const large = withMount(frame(100, 100), { spacer: { widthMm: 400, heightMm: 400 }, opening: { widthMm: 380, heightMm: 380 } })
+    const large = withMount(frame(100, 100), {
+      spacer: { widthMm: 400, heightMm: 400 },
+      opening: { widthMm: 380, heightMm: 380 },
+    })
     const m = measure(large)
     expect(m.safe!.widthMm).toBeCloseTo(292.1, 6)
     expect(m.safe!.limit).toBe('what the cutter reaches on a sheet')
@@ -72,28 +81,38 @@ describe('a frame', () => {
 
   it('warns where a piece passes the sheet, and where measures cannot be true', () => {
     expect(codes(frame(310, 20))).toContain('piece-over-sheet')
-    expect(codes(withMount(frame(10, 10), { opening: { widthMm: 220, heightMm: 100 } }))).toContain('opening-over-spacer')
+    expect(codes(withMount(frame(10, 10), { opening: { widthMm: 220, heightMm: 100 } }))).toContain(
+      'opening-over-spacer',
+    )
     expect(codes(withMount(frame(10, 10), { clearanceMm: 24 }))).toContain('no-depth')
   })
 
-  it('lets a long piece lie along the longer side of a sheet', () => expect(codes(withMount(frame(150, 150), {}))).not.toContain('piece-over-sheet'))
+  it('lets a long piece lie along the longer side of a sheet', () =>
+    expect(codes(withMount(frame(150, 150), {}))).not.toContain('piece-over-sheet'))
 })
 
 describe('fitting', () => {
   it('keeps proportions, centres, and lands exactly on the limit', () => {
     fc.assert(
-      fc.property(fc.double({ min: 5, max: 180, noNaN: true }), fc.double({ min: 5, max: 180, noNaN: true }), (w, h) => {
-        const b = designBox(fitDesign(frame(w, h)))
-        expect((b.maxX - b.minX) / (b.maxY - b.minY)).toBeCloseTo(w / h, 1)
-        expect(Math.max(b.maxX - b.minX, b.maxY - b.minY)).toBeCloseTo(176, 1)
-        expect((b.minX + b.maxX) / 2).toBeCloseTo(100, 1)
-      }),
+      fc.property(
+        fc.double({ min: 5, max: 180, noNaN: true }),
+        fc.double({ min: 5, max: 180, noNaN: true }),
+        (w, h) => {
+          const b = designBox(fitDesign(frame(w, h)))
+          expect((b.maxX - b.minX) / (b.maxY - b.minY)).toBeCloseTo(w / h, 1)
+          expect(Math.max(b.maxX - b.minX, b.maxY - b.minY)).toBeCloseTo(176, 1)
+          expect((b.minX + b.maxX) / 2).toBeCloseTo(100, 1)
+        },
+      ),
       { numRuns: 40 },
     )
   })
 
   it('brings a topper to its width and its corner to 0, 0', () => {
-    const topper: Project = { ...newProject('t', 'T', starterMount('topper')), layers: [makeLayer('a', 'A', [rectangle(40, 12, 300, 60)])] }
+    const topper: Project = {
+      ...newProject('t', 'T', starterMount('topper')),
+      layers: [makeLayer('a', 'A', [rectangle(40, 12, 300, 60)])],
+    }
     expect(measureSnags(topper).map((s) => s.code)).toContain('design-over-width')
     const b = designBox(fitDesign(topper))
     expect(b.minX).toBeCloseTo(0, 2)

@@ -1,4 +1,13 @@
-import { boxHeight, boxWidth, isEmptyBox, joinBoxes, polygonArea, polygonBox, type Affine, type Box } from '../../base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  isEmptyBox,
+  joinBoxes,
+  polygonArea,
+  polygonBox,
+  type Affine,
+  type Box,
+} from '../../base/geometry'
 import {
   backingRect,
   builtLayers,
@@ -54,10 +63,12 @@ export function measure(project: Project): Measures {
   const opening = openingPolygon && polygonBox(openingPolygon)
   const box = designBox(project)
   const design = isEmptyBox(box) ? null : { widthMm: boxWidth(box), heightMm: boxHeight(box), box }
-  const fullSheets = backing !== null && opening !== null && design !== null && isSheetStack(project, backing, opening)
+  const fullSheets =
+    backing !== null && opening !== null && design !== null && isSheetStack(project, backing, opening)
   const cuttable = cuttableSize(project)
   const target = targetSize(project, fullSheets, cuttable)
-  const fitFactor = design && target ? Math.min(target.widthMm / design.widthMm, target.heightMm / design.heightMm) : null
+  const fitFactor =
+    design && target ? Math.min(target.widthMm / design.widthMm, target.heightMm / design.heightMm) : null
   const limit = depthAtHand(mount)
   const seen = fullSheets ? backing : opening
   return {
@@ -65,13 +76,27 @@ export function measure(project: Project): Measures {
     opening: opening && { widthMm: boxWidth(opening), heightMm: boxHeight(opening) },
     lip:
       mount.kind === 'frame'
-        ? { sideMm: (mount.spacer.widthMm - mount.opening.widthMm) / 2, topMm: (mount.spacer.heightMm - mount.opening.heightMm) / 2 }
+        ? {
+            sideMm: (mount.spacer.widthMm - mount.opening.widthMm) / 2,
+            topMm: (mount.spacer.heightMm - mount.opening.heightMm) / 2,
+          }
         : null,
-    safe: target && design && fitFactor ? { widthMm: design.widthMm * fitFactor, heightMm: design.heightMm * fitFactor, limit: target.limit } : target,
+    safe:
+      target && design && fitFactor
+        ? { widthMm: design.widthMm * fitFactor, heightMm: design.heightMm * fitFactor, limit: target.limit }
+        : target,
     design,
     fullSheets,
     fitFactor,
-    borders: seen && design ? { left: box.minX - seen.minX, top: box.minY - seen.minY, right: seen.maxX - box.maxX, bottom: seen.maxY - box.maxY } : null,
+    borders:
+      seen && design
+        ? {
+            left: box.minX - seen.minX,
+            top: box.minY - seen.minY,
+            right: seen.maxX - box.maxX,
+            bottom: seen.maxY - box.maxY,
+          }
+        : null,
     cuttable,
     depthMm: limit?.depthMm ?? null,
     clearanceMm: limit?.clearanceMm ?? 0,
@@ -91,11 +116,15 @@ function isSheetStack(project: Project, backing: Box, opening: Box): boolean {
   const box = designBox(project)
   const [w, h] = [boxWidth(box), boxHeight(box)]
   const scale = Math.min(boxWidth(backing) / w, boxHeight(backing) / h)
-  if (!(w * scale >= boxWidth(opening) - TOLERANCE_MM && h * scale >= boxHeight(opening) - TOLERANCE_MM)) return false
+  if (!(w * scale >= boxWidth(opening) - TOLERANCE_MM && h * scale >= boxHeight(opening) - TOLERANCE_MM))
+    return false
   const full = layers.filter((layer) => {
     const b = layerBox(layer)
     if (boxWidth(b) < w * 0.995 || boxHeight(b) < h * 0.995) return false
-    const outline = layerRegion(layer).reduce((sum, face) => sum + polygonArea({ outer: face.outer, holes: [] }), 0)
+    const outline = layerRegion(layer).reduce(
+      (sum, face) => sum + polygonArea({ outer: face.outer, holes: [] }),
+      0,
+    )
     return outline >= SHEET_FILL * boxWidth(b) * boxHeight(b)
   })
   return full.length * 2 > layers.length
@@ -113,18 +142,31 @@ function cuttableSize(project: Project): Size {
   return sizes[0] ?? reach(cutter.bedWidthMm, cutter.bedHeightMm)
 }
 
-function targetSize(project: Project, fullSheets: boolean, cuttable: Size): (Size & { limit: string }) | null {
+function targetSize(
+  project: Project,
+  fullSheets: boolean,
+  cuttable: Size,
+): (Size & { limit: string }) | null {
   const { mount } = project
   let room: Size & { limit: string }
   if (mount.kind === 'frame')
     room = fullSheets
       ? { ...mount.spacer, limit: 'the spacer' }
-      : { widthMm: mount.opening.widthMm - 2 * mount.airMm, heightMm: mount.opening.heightMm - 2 * mount.airMm, limit: 'the opening less its air' }
+      : {
+          widthMm: mount.opening.widthMm - 2 * mount.airMm,
+          heightMm: mount.opening.heightMm - 2 * mount.airMm,
+          limit: 'the opening less its air',
+        }
   else if (mount.kind === 'card')
     room = fullSheets
       ? { ...mount.panel, limit: 'the card panel' }
-      : { widthMm: mount.panel.widthMm - 2 * mount.airMm, heightMm: mount.panel.heightMm - 2 * mount.airMm, limit: 'the card panel less its air' }
-  else if (mount.kind === 'topper') room = { widthMm: mount.widthMm, heightMm: Infinity, limit: 'the width of the topper' }
+      : {
+          widthMm: mount.panel.widthMm - 2 * mount.airMm,
+          heightMm: mount.panel.heightMm - 2 * mount.airMm,
+          limit: 'the card panel less its air',
+        }
+  else if (mount.kind === 'topper')
+    room = { widthMm: mount.widthMm, heightMm: Infinity, limit: 'the width of the topper' }
   else return null
   const widthMm = Math.min(room.widthMm, cuttable.widthMm)
   const heightMm = Math.min(room.heightMm, cuttable.heightMm)
@@ -141,7 +183,10 @@ export function fitMap(project: Project): Affine | null {
   const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
   const place = openingRect(project)
   const target = place
-    ? { x: (polygonBox(place).minX + polygonBox(place).maxX) / 2, y: (polygonBox(place).minY + polygonBox(place).maxY) / 2 }
+    ? {
+        x: (polygonBox(place).minX + polygonBox(place).maxX) / 2,
+        y: (polygonBox(place).minY + polygonBox(place).maxY) / 2,
+      }
     : { x: (m.design.widthMm * m.fitFactor) / 2, y: (m.design.heightMm * m.fitFactor) / 2 }
   return scaleAndMove(m.fitFactor, middle, target)
 }
@@ -163,39 +208,72 @@ export function measureSnags(project: Project): Snag[] {
   if (mount.kind === 'frame') {
     const { spacer, opening } = mount
     if (opening.widthMm > spacer.widthMm + TOLERANCE_MM || opening.heightMm > spacer.heightMm + TOLERANCE_MM)
-      stop('opening-over-spacer', 'The opening is larger than the spacer: the backing sheet would not reach under the lip. Measure both again.', {
-        mend: {
-          label: 'Take the spacer’s size less 7 mm on each side',
-          action: { kind: 'set-opening', widthMm: Math.max(1, spacer.widthMm - 14), heightMm: Math.max(1, spacer.heightMm - 14) },
+      stop(
+        'opening-over-spacer',
+        'The opening is larger than the spacer: the backing sheet would not reach under the lip. Measure both again.',
+        {
+          mend: {
+            label: 'Take the spacer’s size less 7 mm on each side',
+            action: {
+              kind: 'set-opening',
+              widthMm: Math.max(1, spacer.widthMm - 14),
+              heightMm: Math.max(1, spacer.heightMm - 14),
+            },
+          },
         },
-      })
-    if (mount.clearanceMm >= mount.depthMm) stop('no-depth', 'The clearance takes all of the depth: nothing is left for card and foam.')
+      )
+    if (mount.clearanceMm >= mount.depthMm)
+      stop('no-depth', 'The clearance takes all of the depth: nothing is left for card and foam.')
   }
   if (!m.design) return snags
   const where = (side: keyof NonNullable<typeof m.borders>): [number, number] => {
     const b = m.design!.box
     const middleX = (b.minX + b.maxX) / 2
     const middleY = (b.minY + b.maxY) / 2
-    return { left: [b.minX, middleY], right: [b.maxX, middleY], top: [middleX, b.minY], bottom: [middleX, b.maxY] }[side] as [number, number]
+    return {
+      left: [b.minX, middleY],
+      right: [b.maxX, middleY],
+      top: [middleX, b.minY],
+      bottom: [middleX, b.maxY],
+    }[side] as [number, number]
   }
   if (m.borders) {
-    const sides = (['left', 'top', 'right', 'bottom'] as const).filter((side) => m.borders![side] < -TOLERANCE_MM)
+    const sides = (['left', 'top', 'right', 'bottom'] as const).filter(
+      (side) => m.borders![side] < -TOLERANCE_MM,
+    )
     const worst = sides.toSorted((a, b) => m.borders![a] - m.borders![b])[0]
     if (worst) {
       const by = (-m.borders[worst]).toFixed(1)
-      const what = m.fullSheets ? (mount.kind === 'frame' ? 'spacer' : 'card panel') : mount.kind === 'frame' ? 'opening' : 'card panel'
-      stop('design-over-opening', `The design passes the ${what} by ${by} mm at the ${worst}: the edge would be hidden or would not go in.`, {
-        at: where(worst),
-        mend: fit,
-      })
-    } else if (m.fullSheets && (m.design.widthMm < m.opening!.widthMm || m.design.heightMm < m.opening!.heightMm))
+      const what = m.fullSheets
+        ? mount.kind === 'frame'
+          ? 'spacer'
+          : 'card panel'
+        : mount.kind === 'frame'
+          ? 'opening'
+          : 'card panel'
+      stop(
+        'design-over-opening',
+        `The design passes the ${what} by ${by} mm at the ${worst}: the edge would be hidden or would not go in.`,
+        {
+          at: where(worst),
+          mend: fit,
+        },
+      )
+    } else if (
+      m.fullSheets &&
+      (m.design.widthMm < m.opening!.widthMm || m.design.heightMm < m.opening!.heightMm)
+    )
       stop('design-swims', 'The sheets are smaller than the opening: their edges would show.', { mend: fit })
   }
   if (mount.kind === 'topper' && m.design.widthMm > mount.widthMm + TOLERANCE_MM)
-    stop('design-over-width', `The design is ${(m.design.widthMm - mount.widthMm).toFixed(1)} mm wider than the topper may be.`, {
-      at: where('right'),
-      mend: fit,
-    })
+    stop(
+      'design-over-width',
+      `The design is ${(m.design.widthMm - mount.widthMm).toFixed(1)} mm wider than the topper may be.`,
+      {
+        at: where('right'),
+        mend: fit,
+      },
+    )
   const reach = [m.cuttable.widthMm, m.cuttable.heightMm].toSorted((a, b) => a - b)
   for (const layer of builtLayers(project)) {
     for (const piece of layer.pieces) {

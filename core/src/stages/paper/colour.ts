@@ -36,7 +36,9 @@ export function nearestPaper(colour: string, papers: readonly Paper[]): Paper | 
  */
 export function matchPapers(colours: readonly string[], papers: readonly Paper[]): Paper[] {
   if (papers.length === 0) return []
-  const pairs = colours.flatMap((colour, i) => papers.map((paper) => ({ i, paper, d: difference(colour, paper.colour) })))
+  const pairs = colours.flatMap((colour, i) =>
+    papers.map((paper) => ({ i, paper, d: difference(colour, paper.colour) })),
+  )
   pairs.sort((a, b) => a.d - b.d)
   const out: (Paper | undefined)[] = colours.map(() => undefined)
   const used = new Set<string>()

@@ -30,14 +30,22 @@ describe('the starter drawer', () => {
   it('takes thickness from finish and weight, heavier never thinner', () => {
     expect(typicalThickness('smooth', 216)).toBe(0.29)
     expect(typicalThickness('glitter', 300)).toBe(0.42)
-    const list = [60, 75, 100, 176, 200, 216, 250, 300, 350, 500].map((gsm) => typicalThickness('smooth', gsm))
+    const list = [60, 75, 100, 176, 200, 216, 250, 300, 350, 500].map((gsm) =>
+      typicalThickness('smooth', gsm),
+    )
     expect(list).toEqual(list.toSorted((a, b) => a - b))
     for (const finish of FINISHES) expect(typicalThickness(finish, 216)).toBeGreaterThan(0)
   })
 
   it('knows the narrowest strip each paper survives', () => {
     const strip = (name: string) => safeStripMm(stock.find((p) => p.name === name))
-    expect([strip('Shell'), strip('Oyster'), strip('Sunken gold'), strip('Herring'), safeStripMm(undefined)]).toEqual([1.2, 1.5, 2, 1.3, 1.2])
+    expect([
+      strip('Shell'),
+      strip('Oyster'),
+      strip('Sunken gold'),
+      strip('Herring'),
+      safeStripMm(undefined),
+    ]).toEqual([1.2, 1.5, 2, 1.3, 1.2])
   })
 })
 
@@ -61,7 +69,10 @@ describe('colours', () => {
     expect(nearestPaper('#43598b', [])).toBeUndefined()
     const three = matchPapers(['#42598c', '#42598c', '#42598c'], stock)
     expect(new Set(three.map((p) => p.id)).size).toBe(3)
-    expect(matchPapers(['#42598c', '#42598c'], stock.slice(0, 1)).map((p) => p.id)).toEqual([stock[0]!.id, stock[0]!.id])
+    expect(matchPapers(['#42598c', '#42598c'], stock.slice(0, 1)).map((p) => p.id)).toEqual([
+      stock[0]!.id,
+      stock[0]!.id,
+    ])
   })
 })
 
@@ -71,19 +82,28 @@ describe('papers for layers', () => {
     const chosen = ['far-hills', 'headland', 'open-sea']
     const next = assignRamp(project, chosen, '#f2bea1', '#222e52', stock)
     const wanted = rampPapers(chosen, '#f2bea1', '#222e52', stock)
-    expect(chosen.map((id) => next.layers.find((l) => l.id === id)!.paperId)).toEqual(wanted.map((w) => w.paper.id))
+    expect(chosen.map((id) => next.layers.find((l) => l.id === id)!.paperId)).toEqual(
+      wanted.map((w) => w.paper.id),
+    )
     expect(next.layers[7]!.paperId).toBe(project.layers[7]!.paperId)
   })
 
   it('are the nearest to the colours of the drawing, one for equal colours', () => {
     const project = demo('harbour')
-    const bare = { ...project, layers: project.layers.map((l, i) => ({ ...l, paperId: null, colour: i < 2 ? '#c9463d' : '#eebd3e' })) }
+    const bare = {
+      ...project,
+      layers: project.layers.map((l, i) => ({ ...l, paperId: null, colour: i < 2 ? '#c9463d' : '#eebd3e' })),
+    }
     const next = assignNearest(
       bare,
       bare.layers.map((l) => l.id),
       stock,
     )
-    expect(next.layers.map((l) => paperOf(next, l)!.name)).toEqual(['Buoy', 'Buoy', ...Array<string>(6).fill('Gorse')])
+    expect(next.layers.map((l) => paperOf(next, l)!.name)).toEqual([
+      'Buoy',
+      'Buoy',
+      ...Array<string>(6).fill('Gorse'),
+    ])
   })
 
   it('snag where neighbours cannot be told apart, and the mend clears it', () => {

@@ -111,5 +111,19 @@ export function newPaper(name: string, stock: readonly Paper[]): Paper {
   const [widthMm, heightMm] = SQUARE12
   const plain = { finish: 'smooth', gsm: 216, core: 'solid' } as const
   const thicknessMm = typicalThickness(plain.finish, plain.gsm)
-  return { id, name, colour: '#d8d5cc', ...plain, thicknessMm, widthMm, heightMm, count: 0, price: 0, perPack: 1, oneWay: false, note: '', offCuts: [] }
+  return {
+    id,
+    name,
+    colour: '#d8d5cc',
+    ...plain,
+    thicknessMm,
+    widthMm,
+    heightMm,
+    count: 0,
+    price: 0,
+    perPack: 1,
+    oneWay: false,
+    note: '',
+    offCuts: [],
+  }
 }

@@ -26,7 +26,12 @@ import {
 } from './index'
 
 const SHEET = { w: 200, h: 200, margin: 5 }
-const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'quarter'): NestPiece => ({ id, shape, qty, turns })
+const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'quarter'): NestPiece => ({
+  id,
+  shape,
+  qty,
+  turns,
+})
 const solve = (instance: NestInstance, steps = 12, seed = 1) => {
   const nester = new Nester(instance, seed)
   for (let k = 0; k < steps && !nester.done; k++) nester.step()
@@ -38,7 +43,12 @@ describe('nesting', () => {
   it('is done at once where there is nothing to lay, or nothing but what is pinned', () => {
     const none = new Nester({ sheet: SHEET, gap: 2, pieces: [] }, 1)
     expect([none.done, none.step(), none.best.sheets, none.best.score]).toEqual([true, false, 0, 0])
-    const pinned = { sheet: SHEET, gap: 2, pieces: [piece('a', rectangle(0, 0, 30, 30))], pinned: [{ id: 'a', copy: 0, sheet: 0, x: 50, y: 50, rotation: 0 }] }
+    const pinned = {
+      sheet: SHEET,
+      gap: 2,
+      pieces: [piece('a', rectangle(0, 0, 30, 30))],
+      pinned: [{ id: 'a', copy: 0, sheet: 0, x: 50, y: 50, rotation: 0 }],
+    }
     const nester = new Nester(pinned, 1)
     for (let k = 0; k < 5; k++) nester.step()
     expect(nester.best.placements).toEqual(pinned.pinned)
@@ -53,7 +63,11 @@ describe('nesting', () => {
         fc.constantFrom<Turns>('free', 'quarter', 'fixed'),
         fc.double({ min: 0, max: 6, noNaN: true }),
         (shapes, turns, gap) => {
-          const instance: NestInstance = { sheet: SHEET, gap, pieces: shapes.map((shape, i) => piece(`s${i}`, shape, 1 + (i % 2), turns)) }
+          const instance: NestInstance = {
+            sheet: SHEET,
+            gap,
+            pieces: shapes.map((shape, i) => piece(`s${i}`, shape, 1 + (i % 2), turns)),
+          }
           expectLegal(instance, solve(instance, 4))
         },
       ),
@@ -63,7 +77,11 @@ describe('nesting', () => {
 
   it('puts small pieces into the openings of large ones', () => {
     const ring = subtract([rectangle(0, 0, 180, 180)], [rectangle(15, 15, 150, 150)])[0]!
-    const instance: NestInstance = { sheet: SHEET, gap: 2, pieces: [piece('ring', ring), piece('disc', ellipse(0, 0, 30), 4)] }
+    const instance: NestInstance = {
+      sheet: SHEET,
+      gap: 2,
+      pieces: [piece('ring', ring), piece('disc', ellipse(0, 0, 30), 4)],
+    }
     const layout = solve(instance)
     expectLegal(instance, layout)
     expect(layout.sheets).toBe(1)
@@ -79,7 +97,11 @@ describe('nesting', () => {
   })
 
   it('gives the same layout for the same seed and steps, and never a worse one with more', () => {
-    const instance: NestInstance = { sheet: SHEET, gap: 2, pieces: [piece('a', rectangle(0, 0, 70, 40), 5, 'free'), piece('b', ellipse(0, 0, 25), 6)] }
+    const instance: NestInstance = {
+      sheet: SHEET,
+      gap: 2,
+      pieces: [piece('a', rectangle(0, 0, 70, 40), 5, 'free'), piece('b', ellipse(0, 0, 25), 6)],
+    }
     expect(solve(instance, 20)).toEqual(solve(instance, 20))
     let last = Infinity
     const nester = new Nester(instance, 3)
@@ -100,20 +122,35 @@ describe('nesting', () => {
         { ...piece('c', ellipse(0, 0, 12), 3), group: 'c' },
       ],
     })
-    const sheetsOf = (layout: ReturnType<typeof solve>, id: string) => [...new Set(layout.placements.filter((p) => p.id === id).map((p) => p.sheet))]
+    const sheetsOf = (layout: ReturnType<typeof solve>, id: string) => [
+      ...new Set(layout.placements.filter((p) => p.id === id).map((p) => p.sheet)),
+    ]
     for (const sharing of [undefined, 'one-sheet', 'own-sheets'] as const) {
       const layout = solve(groups(sharing), 20)
       expectLegal(groups(sharing), layout)
       if (sharing === 'one-sheet') expect(sheetsOf(layout, 'b')).toHaveLength(1)
-      if (sharing === 'own-sheets') expect([...sheetsOf(layout, 'a'), ...sheetsOf(layout, 'c')].filter((s) => sheetsOf(layout, 'b').includes(s))).toEqual([])
+      if (sharing === 'own-sheets')
+        expect(
+          [...sheetsOf(layout, 'a'), ...sheetsOf(layout, 'c')].filter((s) =>
+            sheetsOf(layout, 'b').includes(s),
+          ),
+        ).toEqual([])
     }
     // What no single sheet holds is laid all the same.
-    const many: NestInstance = { sheet: SHEET, gap: 2, pieces: [{ ...piece('d', rectangle(0, 0, 90, 90), 6), group: 'd', sharing: 'one-sheet' }] }
+    const many: NestInstance = {
+      sheet: SHEET,
+      gap: 2,
+      pieces: [{ ...piece('d', rectangle(0, 0, 90, 90), 6), group: 'd', sharing: 'one-sheet' }],
+    }
     expectLegal(many, solve(many, 6))
   })
 
   it('turns nothing that has to keep its way', () => {
-    const instance: NestInstance = { sheet: { w: 110, h: 60, margin: 0 }, gap: 0, pieces: [piece('tall', rectangle(0, 0, 20, 50), 3, 'fixed')] }
+    const instance: NestInstance = {
+      sheet: { w: 110, h: 60, margin: 0 },
+      gap: 0,
+      pieces: [piece('tall', rectangle(0, 0, 20, 50), 3, 'fixed')],
+    }
     expectLegal(instance, solve(instance))
   })
 
@@ -131,7 +168,8 @@ describe('nesting', () => {
 
 describe('instance files', () => {
   const read = (outer: number[][], holes: number[][][] = []) =>
-    readInstance(JSON.stringify({ sheet: { w: 100, h: 100 }, pieces: [{ id: 'a', outer, holes }] })).pieces[0]!.shape
+    readInstance(JSON.stringify({ sheet: { w: 100, h: 100 }, pieces: [{ id: 'a', outer, holes }] }))
+      .pieces[0]!.shape
 
   it('keep the points of a sound shape to the last digit, and untie one that crosses itself', () => {
     const third = 1 / 3
@@ -150,25 +188,32 @@ describe('instance files', () => {
     expect(good.sheet.margin).toBe(0)
     expect(() => readInstance('[')).toThrow('this is not JSON')
     expect(() => readInstance('{"sheet":{"w":100,"h":80},"pieces":[]}')).toThrow(BadInput)
-    expect(() => readInstance('{"sheet":{"w":1,"h":1},"pieces":[{"id":"a","outer":[[0,0],[1,1],[2,2]]}]}')).toThrow(/“a” has no area/)
+    expect(() =>
+      readInstance('{"sheet":{"w":1,"h":1},"pieces":[{"id":"a","outer":[[0,0],[1,1],[2,2]]}]}'),
+    ).toThrow(/“a” has no area/)
   })
 })
 
 describe('loads of a project', () => {
-  it.each(demoNames)('%s: every piece lies once on a sheet of its layer’s paper, and all card is there', (name) => {
-    const project = demo(name)
-    const runs = layoutsOf(project)
-    for (const { run, layout } of runs) expectLegal(run.instance, layout)
-    const list = loads(project, runs)
-    const laid = list.flatMap((load) => load.pieces.map((p) => p.shape))
-    const layers = builtLayers(project)
-    expect(laid).toHaveLength(layers.reduce((n, l) => n + l.pieces.length, 0))
-    expect(regionArea(laid)).toBeCloseTo(
-      layers.reduce((sum, l) => sum + regionArea(layerRegion(l)), 0),
-      0,
-    )
-    for (const load of list) for (const p of load.pieces) expect(project.layers.find((l) => l.id === p.layerId)!.paperId).toBe(load.paper.id)
-  })
+  it.each(demoNames)(
+    '%s: every piece lies once on a sheet of its layer’s paper, and all card is there',
+    (name) => {
+      const project = demo(name)
+      const runs = layoutsOf(project)
+      for (const { run, layout } of runs) expectLegal(run.instance, layout)
+      const list = loads(project, runs)
+      const laid = list.flatMap((load) => load.pieces.map((p) => p.shape))
+      const layers = builtLayers(project)
+      expect(laid).toHaveLength(layers.reduce((n, l) => n + l.pieces.length, 0))
+      expect(regionArea(laid)).toBeCloseTo(
+        layers.reduce((sum, l) => sum + regionArea(layerRegion(l)), 0),
+        0,
+      )
+      for (const load of list)
+        for (const p of load.pieces)
+          expect(project.layers.find((l) => l.id === p.layerId)!.paperId).toBe(load.paper.id)
+    },
+  )
 
   it('leave hard papers to the last and change setting and mat least', () => {
     const project = demo('tide-rose')
@@ -186,7 +231,8 @@ describe('loads of a project', () => {
     for (const { offCut, pieces, paper } of loads(project, layoutsOf(project))) {
       expect(offCut).not.toBeNull()
       const region = [rectangle(offCut!.x, offCut!.y, offCut!.widthMm, offCut!.heightMm)]
-      for (const p of pieces) expect(regionArea(subtract([p.shape], region))).toBeCloseTo(polygonArea(p.shape), 1)
+      for (const p of pieces)
+        expect(regionArea(subtract([p.shape], region))).toBeCloseTo(polygonArea(p.shape), 1)
       expect(offCut!.x + offCut!.widthMm).toBeCloseTo(paper.widthMm, 6)
     }
   })
@@ -214,14 +260,21 @@ describe('loads of a project', () => {
 
 describe('layers without a paper', () => {
   it('stand on sheets by their colours, and nothing is to be bought for them yet', () => {
-    const bare = ['#cc2222', '#2222cc', '#cc2222'].map((colour, i) => ({ ...plate(`l${i}`, 2, [10 * i, 10, 40, 40]), colour }))
+    const bare = ['#cc2222', '#2222cc', '#cc2222'].map((colour, i) => ({
+      ...plate(`l${i}`, 2, [10 * i, 10, 40, 40]),
+      colour,
+    }))
     const list = loads(stack('card', ...bare), nestProject(stack('card', ...bare)).runs)
     expect(list.map((load) => [load.folios.toSorted(), load.paper.colour])).toEqual([
       [['1', '3'], '#cc2222'],
       [['2'], '#2222cc'],
     ])
     expect(list.every((load) => isStandIn(load.paper))).toBe(true)
-    expect(sheetSnags(stack('card', ...bare), nestProject(stack('card', ...bare)).runs, list).filter((snag) => snag.code === 'short-of-paper')).toEqual([])
+    expect(
+      sheetSnags(stack('card', ...bare), nestProject(stack('card', ...bare)).runs, list).filter(
+        (snag) => snag.code === 'short-of-paper',
+      ),
+    ).toEqual([])
   })
 })
 
@@ -234,7 +287,11 @@ describe('the maker’s pins', () => {
   it('stay where they were put while the rest is laid round them', () => {
     const pinned = setPin(project, pin)
     const { layout } = layoutsOf(pinned).find((r) => r.run.paper.id === run.paper.id)!
-    expect(layout.placements.find((p) => p.id === run.instance.pieces[0]!.id)).toMatchObject({ x: 60, y: 90, sheet: 0 })
+    expect(layout.placements.find((p) => p.id === run.instance.pieces[0]!.id)).toMatchObject({
+      x: 60,
+      y: 90,
+      sheet: 0,
+    })
     expectLegal(paperRuns(pinned)[0]!.instance, layout)
   })
 

@@ -1,7 +1,16 @@
 // Bench mode: one step, large, at arm's length; the space bar ticks it off.
 import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { builtLayers, colourOf, findLayer, folioOf, paperOf, tickStep, viewBox, type Project } from '@feuillet/core/project'
+import {
+  builtLayers,
+  colourOf,
+  findLayer,
+  folioOf,
+  paperOf,
+  tickStep,
+  viewBox,
+  type Project,
+} from '@feuillet/core/project'
 import type { Step } from '@feuillet/core/stages/assembly'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
@@ -56,7 +65,9 @@ export default function Bench() {
       </div>
       <div className="flex min-h-0 flex-col">
         <p className="measure mb-3 text-[18px] text-[#c3c5bf]">
-          {step ? `step ${at + 1} of ${steps.length} · ${formatMinutes(leftMin)} of handwork left` : `${steps.length} steps done`}
+          {step
+            ? `step ${at + 1} of ${steps.length} · ${formatMinutes(leftMin)} of handwork left`
+            : `${steps.length} steps done`}
         </p>
         <div className="min-h-0 flex-1 overflow-y-auto" aria-live="polite">
           <h1 className="mb-5 text-[42px] leading-[1.1]">{step ? step.title : 'It is built.'}</h1>
@@ -73,7 +84,12 @@ export default function Bench() {
           <span className="measure text-[18px]">space bar</span>
         </button>
         <div className="mt-4 flex justify-between text-[19px]">
-          <button type="button" className="underline-offset-4 hover:underline disabled:opacity-40" disabled={at === 0} onClick={back}>
+          <button
+            type="button"
+            className="underline-offset-4 hover:underline disabled:opacity-40"
+            disabled={at === 0}
+            onClick={back}
+          >
             ← back
           </button>
           <button type="button" className="underline-offset-4 hover:underline" onClick={leave}>
@@ -110,7 +126,17 @@ function StepWords({ step, project }: { step: Step; project: Project }) {
 }
 
 /** The stack as far as it is built, this step's layer in place; pads on its back as seen through it. */
-function BenchPicture({ project, step, steps, at }: { project: Project; step: Step | undefined; steps: readonly Step[]; at: number }) {
+function BenchPicture({
+  project,
+  step,
+  steps,
+  at,
+}: {
+  project: Project
+  step: Step | undefined
+  steps: readonly Step[]
+  at: number
+}) {
   const depth = useAppSelector(selectDerived)?.depth
   const layers = builtLayers(project)
   const laid = new Set(
@@ -120,7 +146,10 @@ function BenchPicture({ project, step, steps, at }: { project: Project; step: St
       .map((s) => s.layerId),
   )
   const sticking = Boolean(step?.layerId)
-  const shown = sticking || laid.size > 0 ? layers.filter((layer) => laid.has(layer.id) || layer.id === step?.layerId) : layers
+  const shown =
+    sticking || laid.size > 0
+      ? layers.filter((layer) => laid.has(layer.id) || layer.id === step?.layerId)
+      : layers
   const box = viewBox(project)
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY]
   const pads = step?.kind === 'pad' ? (depth?.pads.filter((pad) => pad.layerId === step.layerId) ?? []) : []
@@ -131,7 +160,12 @@ function BenchPicture({ project, step, steps, at }: { project: Project; step: St
       role="img"
       aria-label="The stack at this step"
     >
-      <StackDrawing project={project} layers={shown} px={w / 600} strong={step?.kind === 'pad' ? new Set([step.layerId!]) : undefined} />
+      <StackDrawing
+        project={project}
+        layers={shown}
+        px={w / 600}
+        strong={step?.kind === 'pad' ? new Set([step.layerId!]) : undefined}
+      />
       {pads.map((pad, i) => (
         <rect
           key={i}

@@ -21,13 +21,20 @@ export default function AssemblyScreen() {
   const next = steps.find((step) => !progress.done.includes(step.id))
   const picked = steps.find((step) => step.id === view.stepId) ?? next
   const done = steps.filter((step) => progress.done.includes(step.id)).length
-  const left = steps.filter((step) => !progress.done.includes(step.id) && step.needs.includes('hands')).reduce((sum, step) => sum + step.minutes, 0)
-  const set = (label: string, patch: Partial<typeof plan>) => dispatch(change(label, (p) => setPlan(p, patch)))
+  const left = steps
+    .filter((step) => !progress.done.includes(step.id) && step.needs.includes('hands'))
+    .reduce((sum, step) => sum + step.minutes, 0)
+  const set = (label: string, patch: Partial<typeof plan>) =>
+    dispatch(change(label, (p) => setPlan(p, patch)))
   return (
     <StageFrame
       title="Assembly"
       lead={
-        steps.length ? `${done} of ${steps.length} steps done.` : derived ? 'Steps follow from the layers and their joints; there are none yet.' : 'Computing…'
+        steps.length
+          ? `${done} of ${steps.length} steps done.`
+          : derived
+            ? 'Steps follow from the layers and their joints; there are none yet.'
+            : 'Computing…'
       }
       panel={
         <>
@@ -45,7 +52,11 @@ export default function AssemblyScreen() {
           {derived && (
             <Heading title="Time">
               <Figures>
-                <Figure name="From start to end" value={formatMinutes(derived.assembly.minutes)} basis="Cutter and hands side by side, drying included" />
+                <Figure
+                  name="From start to end"
+                  value={formatMinutes(derived.assembly.minutes)}
+                  basis="Cutter and hands side by side, drying included"
+                />
                 <Figure
                   name="Your hands"
                   value={formatMinutes(derived.assembly.handsMinutes)}
@@ -62,7 +73,11 @@ export default function AssemblyScreen() {
                 value={plan.direction}
                 options={[
                   { value: 'face-up', label: 'face up', title: 'Each layer is laid on the stack from above' },
-                  { value: 'face-down', label: 'face down', title: 'Front layer first, each next one laid on its back' },
+                  {
+                    value: 'face-down',
+                    label: 'face down',
+                    title: 'Front layer first, each next one laid on its back',
+                  },
                 ]}
                 onChange={(direction) => set('build direction', { direction })}
               />
@@ -71,7 +86,9 @@ export default function AssemblyScreen() {
                 <select
                   className="w-40"
                   value={plan.alignment}
-                  onChange={(event) => set('alignment', { alignment: event.target.value as typeof plan.alignment })}
+                  onChange={(event) =>
+                    set('alignment', { alignment: event.target.value as typeof plan.alignment })
+                  }
                 >
                   <option value="corner-jig">corner jig</option>
                   <option value="centre-mark">centre mark</option>
@@ -81,7 +98,11 @@ export default function AssemblyScreen() {
               </label>
               <label className="flex items-center justify-between gap-3">
                 <span className="text-soft">Glue</span>
-                <select className="w-40" value={plan.adhesiveId ?? ''} onChange={(event) => set('glue', { adhesiveId: event.target.value })}>
+                <select
+                  className="w-40"
+                  value={plan.adhesiveId ?? ''}
+                  onChange={(event) => set('glue', { adhesiveId: event.target.value })}
+                >
                   {drawer.adhesives.map((a) => (
                     <option key={a.id} value={a.id}>
                       {a.name}
@@ -91,22 +112,40 @@ export default function AssemblyScreen() {
               </label>
             </div>
           </Heading>
-          <p className="text-[13px] text-soft">Follow the labels of glue, blades and lights, and local rules; ask a qualified person where unsure.</p>
+          <p className="text-[13px] text-soft">
+            Follow the labels of glue, blades and lights, and local rules; ask a qualified person where
+            unsure.
+          </p>
         </>
       }
       actions={
         <>
-          <Button look="main" disabled={steps.length === 0} onClick={() => void navigate('../bench', { relative: 'path' })}>
+          <Button
+            look="main"
+            disabled={steps.length === 0}
+            onClick={() => void navigate('../bench', { relative: 'path' })}
+          >
             To the bench
           </Button>
-          <Button disabled={done === 0} onClick={() => dispatch(change('untick all', (p) => ({ ...p, progress: { ...p.progress, done: [] } })))}>
+          <Button
+            disabled={done === 0}
+            onClick={() =>
+              dispatch(change('untick all', (p) => ({ ...p, progress: { ...p.progress, done: [] } })))
+            }
+          >
             Untick all
           </Button>
         </>
       }
     >
       {steps.length > 0 && (
-        <TimeChart steps={steps} total={derived!.assembly.minutes} done={progress.done} picked={picked?.id} onPick={(stepId) => dispatch(looked({ stepId }))} />
+        <TimeChart
+          steps={steps}
+          total={derived!.assembly.minutes}
+          done={progress.done}
+          picked={picked?.id}
+          onPick={(stepId) => dispatch(looked({ stepId }))}
+        />
       )}
       <ol className="min-h-0 flex-1 overflow-y-auto px-5 pb-4" aria-label="Steps">
         {steps.map((step, i) => (
@@ -117,8 +156,14 @@ export default function AssemblyScreen() {
             done={progress.done.includes(step.id)}
             isNext={step.id === next?.id}
             picked={step.id === picked?.id}
-            onPick={() => dispatch(looked({ stepId: step.id, ...(step.layerId ? { layerId: step.layerId } : {}) }))}
-            onTick={(ticked) => dispatch(change(`${ticked ? 'tick' : 'untick'} “${step.title}”`, (p) => tickStep(p, step.id, ticked)))}
+            onPick={() =>
+              dispatch(looked({ stepId: step.id, ...(step.layerId ? { layerId: step.layerId } : {}) }))
+            }
+            onTick={(ticked) =>
+              dispatch(
+                change(`${ticked ? 'tick' : 'untick'} “${step.title}”`, (p) => tickStep(p, step.id, ticked)),
+              )
+            }
           />
         ))}
       </ol>

@@ -21,8 +21,17 @@ export const StepRow = memo(function StepRow({ step, number, done, isNext, picke
   const load = useAppSelector(selectDerived)?.loads.find((l) => l.id === step.loadId)
   const layer = findLayer(project, step.layerId)
   return (
-    <li className={`flex items-center gap-3 border-b border-line ${picked ? 'bg-panel' : ''}`} data-step={step.id}>
-      <input type="checkbox" className="ml-2" checked={done} onChange={(event) => onTick(event.target.checked)} aria-label={`Done: ${step.title}`} />
+    <li
+      className={`flex items-center gap-3 border-b border-line ${picked ? 'bg-panel' : ''}`}
+      data-step={step.id}
+    >
+      <input
+        type="checkbox"
+        className="ml-2"
+        checked={done}
+        onChange={(event) => onTick(event.target.checked)}
+        aria-label={`Done: ${step.title}`}
+      />
       <button
         type="button"
         onClick={onPick}
@@ -46,7 +55,10 @@ export const StepRow = memo(function StepRow({ step, number, done, isNext, picke
             </span>
           )}
         </span>
-        <span className="measure text-[12.5px] whitespace-nowrap text-soft" title={`starts at ${formatMinutes(step.startMin)}`}>
+        <span
+          className="measure text-[12.5px] whitespace-nowrap text-soft"
+          title={`starts at ${formatMinutes(step.startMin)}`}
+        >
           {step.needs.length === 0 ? 'wait ' : ''}
           {formatMinutes(step.minutes)}
         </span>

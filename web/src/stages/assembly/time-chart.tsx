@@ -24,7 +24,10 @@ export function TimeChart({
   const every = [5, 10, 15, 30, 60, 120, 240].find((k) => total / k <= 9) ?? 480
   const marks = Array.from({ length: Math.floor(total / every) + 1 }, (_, k) => k * every)
   return (
-    <section aria-label="Time of the build" className="mx-5 mt-4 mb-2 border border-line bg-panel px-3 pt-2 pb-1">
+    <section
+      aria-label="Time of the build"
+      className="mx-5 mt-4 mb-2 border border-line bg-panel px-3 pt-2 pb-1"
+    >
       <div className="grid grid-cols-[62px_1fr] items-center gap-y-1">
         {lanes.map(({ name, holds }) => (
           <div key={name} className="contents">
@@ -39,7 +42,10 @@ export function TimeChart({
                   title={`${step.title}: ${formatMinutes(step.startMin)} to ${formatMinutes(step.endMin)}`}
                   onClick={() => onPick(step.id)}
                   className={`absolute top-0 h-full border-r border-panel ${picked === step.id ? 'bg-plum' : done.includes(step.id) ? 'bg-line' : name === 'waiting' ? 'bg-ochre' : 'bg-ink'}`}
-                  style={{ left: `${(step.startMin / total) * 100}%`, width: `max(2px, ${((step.endMin - step.startMin) / total) * 100}%)` }}
+                  style={{
+                    left: `${(step.startMin / total) * 100}%`,
+                    width: `max(2px, ${((step.endMin - step.startMin) / total) * 100}%)`,
+                  }}
                 />
               ))}
             </div>
@@ -48,7 +54,11 @@ export function TimeChart({
         <span />
         <div className="relative h-5">
           {marks.map((mark) => (
-            <span key={mark} className="measure absolute text-[11.5px] whitespace-nowrap text-soft" style={{ left: `${(mark / total) * 100}%` }}>
+            <span
+              key={mark}
+              className="measure absolute text-[11.5px] whitespace-nowrap text-soft"
+              style={{ left: `${(mark / total) * 100}%` }}
+            >
               {formatMinutes(mark)}
             </span>
           ))}

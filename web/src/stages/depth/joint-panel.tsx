@@ -1,5 +1,13 @@
 import { gapChoices } from '@feuillet/core/stages/depth'
-import { builtLayers, colourOf, folioOf, paperOf, setLayer, type Joint, type Layer } from '@feuillet/core/project'
+import {
+  builtLayers,
+  colourOf,
+  folioOf,
+  paperOf,
+  setLayer,
+  type Joint,
+  type Layer,
+} from '@feuillet/core/project'
 import { formatMm } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { selectDerived, selectProject } from '../../state/selectors'
@@ -18,7 +26,12 @@ export function JointPanel({ layer }: { layer: Layer }) {
     const name = `${pad.widthMm} × ${pad.heightMm}, ${formatMm(pad.thicknessMm)} mm high`
     sizes.set(name, (sizes.get(name) ?? 0) + 1)
   }
-  const set = (joint: Partial<Joint>) => dispatch(change(`gap under ${layer.name}`, (p) => setLayer(p, layer.id, { joint: { ...layer.joint, ...joint } })))
+  const set = (joint: Partial<Joint>) =>
+    dispatch(
+      change(`gap under ${layer.name}`, (p) =>
+        setLayer(p, layer.id, { joint: { ...layer.joint, ...joint } }),
+      ),
+    )
   const { kind, gapMm, pinned } = layer.joint
   const common = gapChoices(project.drawer.foams).filter((choice) => [1, 2, 3, 4].includes(choice.gapMm))
   const value = kind === 'foam' ? String(gapMm) : 'glue'
@@ -34,7 +47,14 @@ export function JointPanel({ layer }: { layer: Layer }) {
       </div>
       <Heading
         title={backmost ? 'Between it and the board' : 'Gap below'}
-        aside={<Switch label="pinned" checked={pinned} onChange={(next) => set({ pinned: next })} title="A pinned gap stays when gaps are fitted" />}
+        aside={
+          <Switch
+            label="pinned"
+            checked={pinned}
+            onChange={(next) => set({ pinned: next })}
+            title="A pinned gap stays when gaps are fitted"
+          />
+        }
       >
         <Choice
           label="Gap below"
@@ -43,32 +63,57 @@ export function JointPanel({ layer }: { layer: Layer }) {
             { value: 'glue', label: 'glue' },
             ...common.map((choice) => ({
               value: String(choice.gapMm),
-              label: choice.gapMm === 2 ? '2 mm' : choice.label === String(choice.gapMm) ? choice.label : choice.label.replaceAll(' ', ''),
+              label:
+                choice.gapMm === 2
+                  ? '2 mm'
+                  : choice.label === String(choice.gapMm)
+                    ? choice.label
+                    : choice.label.replaceAll(' ', ''),
               title: `${choice.gapMm} mm of foam: ${choice.label}`,
             })),
           ]}
-          onChange={(next) => set(next === 'glue' ? { kind: 'glue', gapMm: 0 } : { kind: 'foam', gapMm: Number(next) })}
+          onChange={(next) =>
+            set(next === 'glue' ? { kind: 'glue', gapMm: 0 } : { kind: 'foam', gapMm: Number(next) })
+          }
         />
         {kind === 'foam' && (
           <div className="mt-2">
-            <NumberField label="Foam height" unitHint="mm" value={gapMm} min={0.5} max={12} onChange={(next) => set({ gapMm: next })} />
+            <NumberField
+              label="Foam height"
+              unitHint="mm"
+              value={gapMm}
+              min={0.5}
+              max={12}
+              onChange={(next) => set({ gapMm: next })}
+            />
           </div>
         )}
         {own && (
           <div className="mt-2">
             <Figures>
-              <Figure name="Underside at" value={`${formatMm(own.bottomMm, 2)} mm`} basis="Highest card beneath any piece, plus the gap" />
+              <Figure
+                name="Underside at"
+                value={`${formatMm(own.bottomMm, 2)} mm`}
+                basis="Highest card beneath any piece, plus the gap"
+              />
               {[...sizes].map(([name, n]) => (
                 <Figure key={name} name={`Pads ${name}`} value={n} />
               ))}
-              {own.farthestMm !== null && own.pads > 0 && <Figure name="Farthest from a pad" value={`${formatMm(own.farthestMm, 0)} mm`} />}
+              {own.farthestMm !== null && own.pads > 0 && (
+                <Figure name="Farthest from a pad" value={`${formatMm(own.farthestMm, 0)} mm`} />
+              )}
               <Figure
                 name="Tilt"
                 value={own.tiltMm > 0 ? `${formatMm(own.tiltMm)} mm` : 'none'}
                 alarm={own.tiltMm > 0}
                 basis="What no foam build can level out"
               />
-              {own.glued.length > 0 && <Figure name="Too narrow for a pad" value={own.glued.length === 1 ? '1 piece' : `${own.glued.length} pieces`} />}
+              {own.glued.length > 0 && (
+                <Figure
+                  name="Too narrow for a pad"
+                  value={own.glued.length === 1 ? '1 piece' : `${own.glued.length} pieces`}
+                />
+              )}
             </Figures>
           </div>
         )}

@@ -18,7 +18,13 @@ export function PadDrawing({ layer, px }: { layer: Layer; px: number }) {
   return (
     <g>
       <defs>
-        <pattern id="hatch" width={px * 7} height={px * 7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id="hatch"
+          width={px * 7}
+          height={px * 7}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <line x1={0} y1={0} x2={0} y2={px * 7} stroke={ink} strokeWidth={px * 1.2} opacity={0.5} />
         </pattern>
       </defs>
@@ -33,12 +39,25 @@ export function PadDrawing({ layer, px }: { layer: Layer; px: number }) {
       {own && <path d={regionToPath(own.allowed)} fillRule="evenodd" fill="url(#hatch)" />}
       {pads.map((pad, i) => (
         <g key={i} transform={`translate(${pad.x} ${pad.y}) rotate(${pad.rotation})`} data-pad>
-          <rect x={-pad.widthMm / 2} y={-pad.heightMm / 2} width={pad.widthMm} height={pad.heightMm} fill="#fff" stroke="#1e2126" strokeWidth={px * 1.2} />
+          <rect
+            x={-pad.widthMm / 2}
+            y={-pad.heightMm / 2}
+            width={pad.widthMm}
+            height={pad.heightMm}
+            fill="#fff"
+            stroke="#1e2126"
+            strokeWidth={px * 1.2}
+          />
           {pad.foamIds.length > 1 && (
-            <path d={`M${-pad.widthMm / 2} ${-pad.heightMm / 2}L${pad.widthMm / 2} ${pad.heightMm / 2}`} stroke="#1e2126" strokeWidth={px} />
+            <path
+              d={`M${-pad.widthMm / 2} ${-pad.heightMm / 2}L${pad.widthMm / 2} ${pad.heightMm / 2}`}
+              stroke="#1e2126"
+              strokeWidth={px}
+            />
           )}
           <title>
-            {pad.widthMm} × {pad.heightMm} mm, {pad.thicknessMm} mm high{pad.foamIds.length > 1 ? `, ${pad.foamIds.length} stacked` : ''}
+            {pad.widthMm} × {pad.heightMm} mm, {pad.thicknessMm} mm high
+            {pad.foamIds.length > 1 ? `, ${pad.foamIds.length} stacked` : ''}
           </title>
         </g>
       ))}

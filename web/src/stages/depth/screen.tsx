@@ -3,7 +3,14 @@ import { growBox } from '@feuillet/core/base/geometry'
 import { folioOf, layerBox, setPlan } from '@feuillet/core/project'
 import { formatLength, formatMm } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
-import { selectDerived, selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
+import {
+  selectDerived,
+  selectLayer,
+  selectProject,
+  selectStageSnags,
+  selectUnit,
+  selectView,
+} from '../../state/selectors'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
@@ -22,7 +29,8 @@ export default function DepthScreen() {
   const snags = useAppSelector((state) => selectStageSnags(state, 'depth'))
   const depth = derived?.depth
   const { plan } = project
-  const set = (label: string, patch: Partial<typeof plan>) => dispatch(change(label, (p) => setPlan(p, patch)))
+  const set = (label: string, patch: Partial<typeof plan>) =>
+    dispatch(change(label, (p) => setPlan(p, patch)))
   const left = depth && depth.roomMm !== null ? depth.roomMm - depth.stackMm : null
   return (
     <StageFrame
@@ -36,7 +44,10 @@ export default function DepthScreen() {
               : `${formatLength(-left!, unit)} too deep.`
           : 'Computing…'
       }
-      snags={{ list: snags, none: project.layers.length ? 'Everything is held, level and fits.' : 'No layers yet.' }}
+      snags={{
+        list: snags,
+        none: project.layers.length ? 'Everything is held, level and fits.' : 'No layers yet.',
+      }}
       panel={
         <>
           {layer && <JointPanel layer={layer} />}
@@ -46,8 +57,16 @@ export default function DepthScreen() {
                 label="How much foam"
                 value={plan.thrift}
                 options={[
-                  { value: 'sparing', label: 'sparing', title: 'For own use: no point farther than 42 mm from a pad at the edges' },
-                  { value: 'steady', label: 'steady', title: 'Round every edge and some in the middle: 28 mm' },
+                  {
+                    value: 'sparing',
+                    label: 'sparing',
+                    title: 'For own use: no point farther than 42 mm from a pad at the edges',
+                  },
+                  {
+                    value: 'steady',
+                    label: 'steady',
+                    title: 'Round every edge and some in the middle: 28 mm',
+                  },
                   { value: 'sale', label: 'for sale', title: 'Wherever it gives support: 20 mm' },
                 ]}
                 onChange={(thrift) => set('how much foam', { thrift, padSpanMm: null })}
@@ -76,8 +95,16 @@ export default function DepthScreen() {
                   value={formatLength(depth.stackMm, unit)}
                   basis="Card and unpressed foam at the highest place; foam gives about 5 % under a press"
                 />
-                {depth.roomMm !== null && <Figure name="Room" value={formatLength(depth.roomMm, unit)} basis="Depth at hand less clearance" />}
-                {left !== null && <Figure name="Left" value={formatLength(Math.max(0, left), unit)} alarm={left < 0} />}
+                {depth.roomMm !== null && (
+                  <Figure
+                    name="Room"
+                    value={formatLength(depth.roomMm, unit)}
+                    basis="Depth at hand less clearance"
+                  />
+                )}
+                {left !== null && (
+                  <Figure name="Left" value={formatLength(Math.max(0, left), unit)} alarm={left < 0} />
+                )}
                 {left !== null && left > 0.4 && (
                   <Figure
                     name="To shim behind"
@@ -90,7 +117,9 @@ export default function DepthScreen() {
                   <Figure
                     key={use.foam.id}
                     name={use.foam.name}
-                    value={use.packs ? `${use.needed}, buy ${use.packs}` : `${use.needed} of ${use.foam.count}`}
+                    value={
+                      use.packs ? `${use.needed}, buy ${use.packs}` : `${use.needed} of ${use.foam.count}`
+                    }
                     alarm={use.packs > 0}
                   />
                 ))}
@@ -108,10 +137,17 @@ export default function DepthScreen() {
                     { value: 'front', label: 'deep in front' },
                     { value: 'hero', label: 'one doubled' },
                   ]}
-                  onChange={(profile) => set('shape of the gaps', { profile, heroLayerId: profile === 'hero' ? (layer?.id ?? null) : null })}
+                  onChange={(profile) =>
+                    set('shape of the gaps', {
+                      profile,
+                      heroLayerId: profile === 'hero' ? (layer?.id ?? null) : null,
+                    })
+                  }
                 />
                 {plan.profile === 'hero' && (
-                  <p className="text-[13px] text-soft">Doubled under layer {folioOf(project, plan.heroLayerId ?? '') ?? 'in the middle'}.</p>
+                  <p className="text-[13px] text-soft">
+                    Doubled under layer {folioOf(project, plan.heroLayerId ?? '') ?? 'in the middle'}.
+                  </p>
                 )}
               </div>
             </Heading>
@@ -145,8 +181,8 @@ export default function DepthScreen() {
             </Board>
           </div>
           <p className="px-6 pb-3 text-[13px] text-soft">
-            Layer {folioOf(project, layer.id) ?? '–'} from the front, its pads as if seen through the card. Hatched: where a pad stays hidden up to{' '}
-            {plan.viewingDeg}° aside.
+            Layer {folioOf(project, layer.id) ?? '–'} from the front, its pads as if seen through the card.
+            Hatched: where a pad stays hidden up to {plan.viewingDeg}° aside.
           </p>
         </>
       )}

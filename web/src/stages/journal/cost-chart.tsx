@@ -8,7 +8,15 @@ import type { Cost } from '@feuillet/core/stages/journal'
 register([BarChart, GridComponent, LegendComponent, TooltipComponent, SVGRenderer])
 
 /** Planned cost beside cost so far, by what it goes to. */
-export default function CostChart({ planned, spent, currency }: { planned: Cost; spent: Cost; currency: string }) {
+export default function CostChart({
+  planned,
+  spent,
+  currency,
+}: {
+  planned: Cost
+  spent: Cost
+  currency: string
+}) {
   const place = useRef<HTMLDivElement>(null)
   const chart = useRef<EChartsType | null>(null)
   useEffect(() => {
@@ -32,10 +40,22 @@ export default function CostChart({ planned, spent, currency }: { planned: Cost;
       xAxis: { type: 'category', data: ['paper', 'foam', 'hands'], axisTick: { show: false } },
       yAxis: { type: 'value', splitNumber: 4, axisLabel: { formatter: `{value} ${currency}` } },
       series: [
-        { name: 'planned', type: 'bar', data: bars(planned), itemStyle: { color: '#bfc1bb', borderColor: '#1e2126', borderWidth: 1 } },
+        {
+          name: 'planned',
+          type: 'bar',
+          data: bars(planned),
+          itemStyle: { color: '#bfc1bb', borderColor: '#1e2126', borderWidth: 1 },
+        },
         { name: 'so far', type: 'bar', data: bars(spent), itemStyle: { color: '#6b2d73' } },
       ],
     })
   }, [planned, spent, currency])
-  return <div ref={place} role="img" aria-label="Cost by paper, foam and hands, planned and so far" className="h-56 w-full" />
+  return (
+    <div
+      ref={place}
+      role="img"
+      aria-label="Cost by paper, foam and hands, planned and so far"
+      className="h-56 w-full"
+    />
+  )
 }

@@ -34,11 +34,18 @@ export default function JournalScreen() {
   const spent = derived ? costSoFar(project, derived.depth, now) : null
   const money = (value: number) => `${value.toFixed(2)} ${project.drawer.currency}`
   const planned: Partial<Record<(typeof STAGES)[number], number>> = derived
-    ? { sheets: derived.loads.reduce((sum, load) => sum + load.minutes, 0), assembly: derived.assembly.handsMinutes }
+    ? {
+        sheets: derived.loads.reduce((sum, load) => sum + load.minutes, 0),
+        assembly: derived.assembly.handsMinutes,
+      }
     : {}
   const used = new Map<string, number>()
-  for (const use of project.journal.sheetsUsed) used.set(use.paperId, (used.get(use.paperId) ?? 0) + use.count)
-  const open = (derived?.needed ?? []).map((need) => ({ ...need, open: Math.max(0, need.sheets - (used.get(need.paper.id) ?? 0)) }))
+  for (const use of project.journal.sheetsUsed)
+    used.set(use.paperId, (used.get(use.paperId) ?? 0) + use.count)
+  const open = (derived?.needed ?? []).map((need) => ({
+    ...need,
+    open: Math.max(0, need.sheets - (used.get(need.paper.id) ?? 0)),
+  }))
   const guests = derived?.paperForGuests ?? 0
   const keepable = derived?.left ?? []
   const [choices, setChoices] = useState<ReadonlyMap<string, boolean>>(new Map())
@@ -54,8 +61,16 @@ export default function JournalScreen() {
           <Heading title="Cost so far">
             {spent ? (
               <Figures>
-                <Figure name="Paper" value={money(spent.paper)} basis="Sheets noted as used at the drawer's prices" />
-                <Figure name="Foam" value={money(spent.foam)} basis="Pads of the pad steps that are ticked off" />
+                <Figure
+                  name="Paper"
+                  value={money(spent.paper)}
+                  basis="Sheets noted as used at the drawer's prices"
+                />
+                <Figure
+                  name="Foam"
+                  value={money(spent.foam)}
+                  basis="Pads of the pad steps that are ticked off"
+                />
                 <Figure name="Hands" value={money(spent.hands)} basis="All clocks at the hourly rate" />
                 <Figure name="In all" value={money(spent.total)} />
               </Figures>
@@ -78,7 +93,11 @@ export default function JournalScreen() {
                   }
                 />
                 <Figure name="Foam" value={money(derived.cost.foam)} />
-                <Figure name="Hands" value={money(derived.cost.hands)} basis="Planned minutes of handwork at the hourly rate" />
+                <Figure
+                  name="Hands"
+                  value={money(derived.cost.hands)}
+                  basis="Planned minutes of handwork at the hourly rate"
+                />
                 <Figure name="In all" value={money(derived.cost.total)} />
                 {project.plan.batch > 1 && (
                   <Figure
@@ -95,18 +114,26 @@ export default function JournalScreen() {
                   value={project.plan.hourlyRate}
                   min={0}
                   max={500}
-                  onChange={(hourlyRate) => dispatch(change('hourly rate', (p) => setPlan(p, { hourlyRate })))}
+                  onChange={(hourlyRate) =>
+                    dispatch(change('hourly rate', (p) => setPlan(p, { hourlyRate })))
+                  }
                 />
               </div>
             </Heading>
           )}
           {keepable.length > 0 && toTake.length > 0 && (
             <Heading title="Off-cuts to keep">
-              <p className="mb-1 text-[13px] text-soft">They go back into the drawer when the sheets are noted; next layouts use them first.</p>
+              <p className="mb-1 text-[13px] text-soft">
+                They go back into the drawer when the sheets are noted; next layouts use them first.
+              </p>
               <ul className="grid max-h-44 gap-1 overflow-y-auto">
                 {keepable.map((left) => (
                   <li key={leftKey(left)}>
-                    <Switch label={left.label} checked={keeps(left)} onChange={(on) => setChoices(new Map(choices).set(leftKey(left), on))} />
+                    <Switch
+                      label={left.label}
+                      checked={keeps(left)}
+                      onChange={(on) => setChoices(new Map(choices).set(leftKey(left), on))}
+                    />
                   </li>
                 ))}
               </ul>
@@ -120,7 +147,10 @@ export default function JournalScreen() {
               placeholder="Settings that worked, what to do otherwise next time"
               defaultValue={project.journal.note}
               onBlur={(event) =>
-                event.target.value !== project.journal.note && dispatch(change('note', (p) => ({ ...p, journal: { ...p.journal, note: event.target.value } })))
+                event.target.value !== project.journal.note &&
+                dispatch(
+                  change('note', (p) => ({ ...p, journal: { ...p.journal, note: event.target.value } })),
+                )
               }
             />
           </Heading>
@@ -152,20 +182,32 @@ export default function JournalScreen() {
             {STAGES.map((stage) => (
               <tr key={stage} className="border-b border-line">
                 <td className="px-3 py-1.5 font-semibold">{stageName[stage]}</td>
-                <td className="measure px-3 text-right">{planned[stage] ? formatMinutes(planned[stage]) : '–'}</td>
+                <td className="measure px-3 text-right">
+                  {planned[stage] ? formatMinutes(planned[stage]) : '–'}
+                </td>
                 <td className="measure px-3 text-right" data-testid={`spent-${stage}`}>
                   {formatMinutes(minutesSpent(project, stage, now))}
                 </td>
                 <td className="px-3 text-right">
                   {running === stage ? (
-                    <Button small look="main" onClick={() => dispatch(change(`stop the clock of ${stage}`, (p) => stopTimer(p, Date.now())))}>
+                    <Button
+                      small
+                      look="main"
+                      onClick={() =>
+                        dispatch(change(`stop the clock of ${stage}`, (p) => stopTimer(p, Date.now())))
+                      }
+                    >
                       Stop
                     </Button>
                   ) : (
                     <Button
                       small
                       aria-label={`Start the clock of ${stageName[stage]}`}
-                      onClick={() => dispatch(change(`start the clock of ${stage}`, (p) => startTimer(p, stage, Date.now())))}
+                      onClick={() =>
+                        dispatch(
+                          change(`start the clock of ${stage}`, (p) => startTimer(p, stage, Date.now())),
+                        )
+                      }
                     >
                       Start
                     </Button>
@@ -190,12 +232,22 @@ export default function JournalScreen() {
               </thead>
               <tbody>
                 {project.journal.runs.map((run) => (
-                  <tr key={`${run.loadId} ${run.startedAt} ${run.outcome}`} className="border-b border-line" data-run={run.loadId}>
+                  <tr
+                    key={`${run.loadId} ${run.startedAt} ${run.outcome}`}
+                    className="border-b border-line"
+                    data-run={run.loadId}
+                  >
                     <td className="measure px-3 py-1">{new Date(run.startedAt).toLocaleString()}</td>
                     <td className="px-3">{run.paper}</td>
                     <td className="measure px-3 text-right">{run.passes}</td>
                     <td className="measure px-3 text-right">{formatMinutes(run.minutes)}</td>
-                    <td className="px-3">{run.outcome === 'cut' ? '✓ cut through' : run.outcome === 'partly' ? '▲ only partly' : 'cancelled'}</td>
+                    <td className="px-3">
+                      {run.outcome === 'cut'
+                        ? '✓ cut through'
+                        : run.outcome === 'partly'
+                          ? '▲ only partly'
+                          : 'cancelled'}
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -217,7 +269,11 @@ export default function JournalScreen() {
                 {open.map((need) => (
                   <tr key={need.paper.id} className="border-b border-line">
                     <td className="px-3 py-1">
-                      <span aria-hidden className="mr-2 inline-block h-3 w-3 border border-line align-[-1px]" style={{ background: need.paper.colour }} />
+                      <span
+                        aria-hidden
+                        className="mr-2 inline-block h-3 w-3 border border-line align-[-1px]"
+                        style={{ background: need.paper.colour }}
+                      />
                       {need.paper.name}
                     </td>
                     <td className="measure px-3 text-right">{need.sheets}</td>

@@ -13,7 +13,8 @@ beforeEach(() => {
   desk = deskWith(demo('harbour'))
   told.mockReset()
 })
-const countOf = (paperId: string) => desk.store.getState().work.stock.find((paper) => paper.id === paperId)!.count
+const countOf = (paperId: string) =>
+  desk.store.getState().work.stock.find((paper) => paper.id === paperId)!.count
 const needs = () => desk.derived().needed.map((need) => ({ ...need, open: need.sheets }))
 
 describe('noting sheets as used', () => {
@@ -24,7 +25,10 @@ describe('noting sheets as used', () => {
     const before = countOf(load!.paper.id)
     desk.store.dispatch(takeSheets([load!], left))
     expect(countOf(load!.paper.id)).toBe(before - 1)
-    for (const other of others) expect(desk.store.getState().work.past[0]!.stock.find((p) => p.id === other.paper.id)!.count).toBe(countOf(other.paper.id))
+    for (const other of others)
+      expect(desk.store.getState().work.past[0]!.stock.find((p) => p.id === other.paper.id)!.count).toBe(
+        countOf(other.paper.id),
+      )
     expect(desk.store.getState().work.stock.find((p) => p.id === load!.paper.id)!.offCuts).toHaveLength(1)
     expect(desk.project().journal.sheetsUsed).toMatchObject([{ paperId: load!.paper.id, count: 1 }])
     expect(told).toHaveBeenCalledWith('Noted, and taken out of the drawer. 1 off-cut put back.')

@@ -12,7 +12,11 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
   if (share !== null)
     return (
       <div className="mb-3 flex items-center gap-3">
-        <Progress.Root value={Math.round(share * 100)} aria-label="Reading the drawing" className="h-2.5 flex-1 border border-ink bg-sheet">
+        <Progress.Root
+          value={Math.round(share * 100)}
+          aria-label="Reading the drawing"
+          className="h-2.5 flex-1 border border-ink bg-sheet"
+        >
           <Progress.Indicator className="h-full bg-plum" style={{ width: `${share * 100}%` }} />
         </Progress.Root>
         <Button small onClick={intake.stop}>

@@ -1,5 +1,16 @@
 import { toast } from 'sonner'
-import { bearsNumber, builtLayers, colourOf, folioOf, moveLayer, paperOf, removeLayer, ROLES, setLayer, type Role } from '@feuillet/core/project'
+import {
+  bearsNumber,
+  builtLayers,
+  colourOf,
+  folioOf,
+  moveLayer,
+  paperOf,
+  removeLayer,
+  ROLES,
+  setLayer,
+  type Role,
+} from '@feuillet/core/project'
 import { formatArea, formatLength, formatShare, formatSize } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { selectDerived, selectLayer, selectProject, selectUnit } from '../../state/selectors'
@@ -24,7 +35,8 @@ export function LayerPanel() {
   const sound = derived?.sound.find((s) => s.id === layer.id)
   const layers = builtLayers(project)
   const below = layers[layers.indexOf(layer) - 1]
-  const set = (label: string, patch: Partial<typeof layer>) => dispatch(change(label, (p) => setLayer(p, layer.id, patch)))
+  const set = (label: string, patch: Partial<typeof layer>) =>
+    dispatch(change(label, (p) => setLayer(p, layer.id, patch)))
   const mergeDown = async () => {
     if (!below) return
     const next = await compute.merge(project, [below.id, layer.id])
@@ -32,7 +44,11 @@ export function LayerPanel() {
   }
   const tie = async () => {
     if (!sound) return
-    const next = await compute.mend(project, [{ kind: 'bridge-layer', layerId: layer.id, safeMm: sound.safeMm }], [])
+    const next = await compute.mend(
+      project,
+      [{ kind: 'bridge-layer', layerId: layer.id, safeMm: sound.safeMm }],
+      [],
+    )
     dispatch(edited({ label: `tie the loose bits of ${layer.name}`, project: next }))
   }
   const index = project.layers.indexOf(layer)
@@ -47,7 +63,9 @@ export function LayerPanel() {
             className="w-full text-[15px] font-semibold"
             defaultValue={layer.name}
             onBlur={(event) =>
-              event.target.value.trim() && event.target.value !== layer.name && set(`rename ${layer.name}`, { name: event.target.value.trim() })
+              event.target.value.trim() &&
+              event.target.value !== layer.name &&
+              set(`rename ${layer.name}`, { name: event.target.value.trim() })
             }
             onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
           />
@@ -58,10 +76,25 @@ export function LayerPanel() {
         {figures ? (
           <Figures>
             <Figure name="Pieces" value={figures.pieces} />
-            <Figure name="Loose bits to keep" value={figures.looseBits.length} basis="Pieces under a quarter of the layer's largest" />
+            <Figure
+              name="Loose bits to keep"
+              value={figures.looseBits.length}
+              basis="Pieces under a quarter of the layer's largest"
+            />
             <Figure name="Openings" value={figures.openings} />
-            <Figure name="Size" value={formatSize(figures.box.maxX - figures.box.minX, figures.box.maxY - figures.box.minY, unit)} />
-            <Figure name="Card" value={formatArea(figures.areaMm2, unit)} basis="Area of all pieces, openings taken away" />
+            <Figure
+              name="Size"
+              value={formatSize(
+                figures.box.maxX - figures.box.minX,
+                figures.box.maxY - figures.box.minY,
+                unit,
+              )}
+            />
+            <Figure
+              name="Card"
+              value={formatArea(figures.areaMm2, unit)}
+              basis="Area of all pieces, openings taken away"
+            />
             <Figure name="Outline to cut" value={formatLength(figures.outlineMm, unit)} />
             {seen && (
               <Figure
@@ -80,30 +113,49 @@ export function LayerPanel() {
         <div className="grid gap-1.5">
           <label className="flex items-center justify-between gap-3">
             <span className="text-soft">Role</span>
-            <select className="w-36" value={layer.role} onChange={(event) => set(`role of ${layer.name}`, { role: event.target.value as Role })}>
+            <select
+              className="w-36"
+              value={layer.role}
+              onChange={(event) => set(`role of ${layer.name}`, { role: event.target.value as Role })}
+            >
               {ROLES.map((role) => (
                 <option key={role}>{role}</option>
               ))}
             </select>
           </label>
-          <NumberField label="Copies to cut" value={layer.copies} min={1} max={200} whole onChange={(copies) => set(`copies of ${layer.name}`, { copies })} />
+          <NumberField
+            label="Copies to cut"
+            value={layer.copies}
+            min={1}
+            max={200}
+            whole
+            onChange={(copies) => set(`copies of ${layer.name}`, { copies })}
+          />
           <label className="flex items-center justify-between gap-3">
             <span className="text-soft">On the sheets</span>
             <select
               className="w-36"
               value={layer.sharing}
-              onChange={(event) => set(`sheets of ${layer.name}`, { sharing: event.target.value as typeof layer.sharing })}
+              onChange={(event) =>
+                set(`sheets of ${layer.name}`, { sharing: event.target.value as typeof layer.sharing })
+              }
             >
               <option value="any">with others</option>
               <option value="one-sheet">all on one sheet</option>
               <option value="own-sheets">with no other layer</option>
             </select>
           </label>
-          <Switch label="Bears its number" checked={bearsNumber(layer)} onChange={(numbered) => set(`number of ${layer.name}`, { numbered })} />
+          <Switch
+            label="Bears its number"
+            checked={bearsNumber(layer)}
+            onChange={(numbered) => set(`number of ${layer.name}`, { numbered })}
+          />
           <Switch
             label="Optional: reads without it too"
             checked={layer.optional}
-            onChange={(optional) => set(`optional ${layer.name}`, { optional, leftOut: optional && layer.leftOut })}
+            onChange={(optional) =>
+              set(`optional ${layer.name}`, { optional, leftOut: optional && layer.leftOut })
+            }
           />
           {layer.optional && (
             <Switch
@@ -123,14 +175,28 @@ export function LayerPanel() {
         >
           Forward
         </Button>
-        <Button small disabled={index <= 0} onClick={() => dispatch(change('move a layer', (p) => moveLayer(p, layer.id, index - 1)))} title="Key [">
+        <Button
+          small
+          disabled={index <= 0}
+          onClick={() => dispatch(change('move a layer', (p) => moveLayer(p, layer.id, index - 1)))}
+          title="Key ["
+        >
           Back
         </Button>
-        <Button small disabled={!below} onClick={() => void mergeDown()} title={below ? `Makes one layer of this and “${below.name}”` : 'Nothing is beneath'}>
+        <Button
+          small
+          disabled={!below}
+          onClick={() => void mergeDown()}
+          title={below ? `Makes one layer of this and “${below.name}”` : 'Nothing is beneath'}
+        >
           Merge with below
         </Button>
         {figures && figures.looseBits.length > 0 && sound && (
-          <Button small onClick={() => void tie()} title={`Strips ${sound.safeMm} mm wide by the shortest way, where layers above hide them if that can be`}>
+          <Button
+            small
+            onClick={() => void tie()}
+            title={`Strips ${sound.safeMm} mm wide by the shortest way, where layers above hide them if that can be`}
+          >
             Tie loose bits
           </Button>
         )}

@@ -1,6 +1,14 @@
 import { useState } from 'react'
 import { fewestLayers, keepLayers } from '@feuillet/core/stages/layers'
-import { addMirrored, builtLayers, designBox, layerBox, scaleAndMove, transformLayers, type Layer } from '@feuillet/core/project'
+import {
+  addMirrored,
+  builtLayers,
+  designBox,
+  layerBox,
+  scaleAndMove,
+  transformLayers,
+  type Layer,
+} from '@feuillet/core/project'
 import { change } from '../../state/edits'
 import { selectDerived, selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
@@ -42,11 +50,19 @@ export function ReshapePanel({ layer }: { layer: Layer }) {
           unit={unit}
           min={1}
           max={2000}
-          onChange={(mm) => dispatch(change(`scale ${who}`, (p) => transformLayers(p, scaleAndMove(mm / width, middle, middle), ids)))}
+          onChange={(mm) =>
+            dispatch(
+              change(`scale ${who}`, (p) =>
+                transformLayers(p, scaleAndMove(mm / width, middle, middle), ids),
+              ),
+            )
+          }
         />
         <Button
           small
-          onClick={() => dispatch(change(`mirror ${who}`, (p) => transformLayers(p, [-1, 0, 0, 1, 2 * middle.x, 0], ids)))}
+          onClick={() =>
+            dispatch(change(`mirror ${who}`, (p) => transformLayers(p, [-1, 0, 0, 1, 2 * middle.x, 0], ids)))
+          }
           title="Left becomes right: for the inside of glass, or for cutting from the back"
         >
           Mirror {all === 'all' ? 'everything' : 'this layer'}
@@ -56,15 +72,30 @@ export function ReshapePanel({ layer }: { layer: Layer }) {
             small
             onClick={() => {
               const whole = designBox(project)
-              dispatch(change(`mirrored copy of ${layer.name}`, (p) => addMirrored(p, layer.id, (whole.minX + whole.maxX) / 2)))
+              dispatch(
+                change(`mirrored copy of ${layer.name}`, (p) =>
+                  addMirrored(p, layer.id, (whole.minX + whole.maxX) / 2),
+                ),
+              )
             }}
             title="A layer of its own, exchanged about the middle of the design: the other wing of a pair"
           >
             Add a mirrored copy
           </Button>
         )}
-        <LengthField label="Outline" valueMm={outlineMm} unit={unit} min={0.5} max={40} onChange={setOutlineMm} />
-        <Button small onClick={() => void addOutline()} title="A new layer in front: the edge of this one, as wide as the outline">
+        <LengthField
+          label="Outline"
+          valueMm={outlineMm}
+          unit={unit}
+          min={0.5}
+          max={40}
+          onChange={setOutlineMm}
+        />
+        <Button
+          small
+          onClick={() => void addOutline()}
+          title="A new layer in front: the edge of this one, as wide as the outline"
+        >
           Add its outline as a layer
         </Button>
       </div>
@@ -83,11 +114,23 @@ export function FewerSheets() {
   const kept = fewestLayers(project, derived.visible, n)
   return (
     <Heading title="With fewer sheets">
-      <NumberField label="Layers to keep" value={n} min={2} max={Math.max(2, count - 1)} whole onChange={setN} />
+      <NumberField
+        label="Layers to keep"
+        value={n}
+        min={2}
+        max={Math.max(2, count - 1)}
+        whole
+        onChange={setN}
+      />
       <p className="my-1.5 text-[13px] text-soft">
-        Keeps {kept.map((id) => project.layers.find((layer) => layer.id === id)?.name).join(', ')}: the backmost and those of which most is seen.
+        Keeps {kept.map((id) => project.layers.find((layer) => layer.id === id)?.name).join(', ')}: the
+        backmost and those of which most is seen.
       </p>
-      <Button small disabled={n >= count} onClick={() => dispatch(change(`keep ${n} layers`, (p) => keepLayers(p, kept)))}>
+      <Button
+        small
+        disabled={n >= count}
+        onClick={() => dispatch(change(`keep ${n} layers`, (p) => keepLayers(p, kept)))}
+      >
         Leave the others out
       </Button>
     </Heading>

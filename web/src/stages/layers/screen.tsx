@@ -52,7 +52,10 @@ export default function LayersScreen() {
           ? `${builtLayers(project).length} layers, back to front; the first is at the back.`
           : 'Bring in a drawing: its groups or colours become layers.'
       }
-      snags={{ list: snags, none: project.layers.length ? 'Nothing too weak, too small or hidden.' : 'Nothing to check yet.' }}
+      snags={{
+        list: snags,
+        none: project.layers.length ? 'Nothing too weak, too small or hidden.' : 'Nothing to check yet.',
+      }}
       news={<IntakeNotes intake={intake} />}
       panel={
         <>
@@ -107,9 +110,22 @@ export default function LayersScreen() {
             >
               {(px) => (
                 <>
-                  <StackDrawing project={project} layers={shown} px={px} picked={view.layerId} apart={apart} onPick={(id) => dispatch(pickedLayer(id))} />
+                  <StackDrawing
+                    project={project}
+                    layers={shown}
+                    px={px}
+                    picked={view.layerId}
+                    apart={apart}
+                    onPick={(id) => dispatch(pickedLayer(id))}
+                  />
                   {sound && chosen && !apart && (
-                    <SoundMarks sound={sound} layer={chosen} folio={folioOf(project, chosen.id) ?? 0} looseBits={looseBits} px={px} />
+                    <SoundMarks
+                      sound={sound}
+                      layer={chosen}
+                      folio={folioOf(project, chosen.id) ?? 0}
+                      looseBits={looseBits}
+                      px={px}
+                    />
                   )}
                   {!apart && <LeftMarks marks={intake.leftMarks} px={px} />}
                   {view.at && !apart && <Pointer at={view.at} px={px} />}
@@ -132,9 +148,17 @@ export default function LayersScreen() {
       )}
       {project.layers.length > 0 && (
         <div className="flex gap-6 px-6 pb-3 text-[13px]">
-          <Switch label="Only the picked layer (X)" checked={view.only} onChange={(only) => dispatch(looked({ only }))} />
+          <Switch
+            label="Only the picked layer (X)"
+            checked={view.only}
+            onChange={(only) => dispatch(looked({ only }))}
+          />
           <Switch label="What shows" checked={showing} onChange={setShowing} />
-          <Switch label="Drawn apart (E)" checked={view.apart} onChange={(apart) => dispatch(looked({ apart }))} />
+          <Switch
+            label="Drawn apart (E)"
+            checked={view.apart}
+            onChange={(apart) => dispatch(looked({ apart }))}
+          />
         </div>
       )}
     </StageFrame>
@@ -142,4 +166,5 @@ export default function LayersScreen() {
 }
 
 /** Layers to draw: built and not hidden; only one where the maker asks for it. */
-const shownLayers = (project: Project, onlyId: string | null) => builtLayers(project).filter((layer) => (onlyId ? layer.id === onlyId : !layer.hidden))
+const shownLayers = (project: Project, onlyId: string | null) =>
+  builtLayers(project).filter((layer) => (onlyId ? layer.id === onlyId : !layer.hidden))

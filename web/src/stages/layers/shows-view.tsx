@@ -43,13 +43,28 @@ export function ShowsView() {
         </Board>
       </div>
       <div className="flex flex-wrap items-center gap-5 px-6 pb-2 text-[13px]">
-        <NumberField label="From aside by" unitHint="°" value={angleDeg} min={0} max={60} onChange={setAngleDeg} />
-        <NumberField label="towards" unitHint="°" value={towardsDeg} min={0} max={359} onChange={setTowardsDeg} />
+        <NumberField
+          label="From aside by"
+          unitHint="°"
+          value={angleDeg}
+          min={0}
+          max={60}
+          onChange={setAngleDeg}
+        />
+        <NumberField
+          label="towards"
+          unitHint="°"
+          value={towardsDeg}
+          min={0}
+          max={359}
+          onChange={setTowardsDeg}
+        />
         {picked && (
           <span>
             Of “{findLayer(project, picked.id)?.name}”{' '}
             <span className="measure" data-testid="shows-share">
-              {formatArea(picked.visibleMm2, unit)} · {formatShare(picked.areaMm2 ? picked.visibleMm2 / picked.areaMm2 : 0)}
+              {formatArea(picked.visibleMm2, unit)} ·{' '}
+              {formatShare(picked.areaMm2 ? picked.visibleMm2 / picked.areaMm2 : 0)}
             </span>{' '}
             shows
           </span>
@@ -71,7 +86,9 @@ function useSlanted(project: Project, angleDeg: number, towardsDeg: number): Vis
     let stale = false
     const heights = new Map(derived.depth.layers.map((layer) => [layer.layerId, layer.topMm]))
     const openingMm = depthAtHand(project.mount)?.depthMm ?? derived.depth.stackMm
-    void compute.shows(project, { angleDeg, towardsDeg, heights, openingMm }).then((visible) => !stale && setSlanted(visible))
+    void compute
+      .shows(project, { angleDeg, towardsDeg, heights, openingMm })
+      .then((visible) => !stale && setSlanted(visible))
     return () => {
       stale = true
     }
@@ -83,7 +100,8 @@ function picture(project: Project, visible: readonly Visible[]): string {
   const { minX, minY, maxX, maxY } = viewBox(project)
   const [w, h] = [maxX - minX, maxY - minY]
   const paths = visible.map(
-    (v) => `  <path fill-rule="evenodd" fill="${colourOf(project, findLayer(project, v.id)!)}" stroke="#1e2126" stroke-width="0.2" d="${v.visiblePath}"/>`,
+    (v) =>
+      `  <path fill-rule="evenodd" fill="${colourOf(project, findLayer(project, v.id)!)}" stroke="#1e2126" stroke-width="0.2" d="${v.visiblePath}"/>`,
   )
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="${minX} ${minY} ${w} ${h}">\n${paths.join('\n')}\n</svg>\n`
 }

@@ -26,13 +26,34 @@ export function SoundMarks({
       {layer.pieces
         .filter((piece) => looseBits.includes(piece.id))
         .map((piece) => (
-          <path key={piece.id} d={piece.path} fill="none" stroke="var(--color-ochre)" strokeWidth={px * 2} strokeDasharray={`${px * 5} ${px * 3}`} />
+          <path
+            key={piece.id}
+            d={piece.path}
+            fill="none"
+            stroke="var(--color-ochre)"
+            strokeWidth={px * 2}
+            strokeDasharray={`${px * 5} ${px * 3}`}
+          />
         ))}
       {sound.necks.map((neck, i) => (
-        <path key={i} d={polygonToPath(neck.region)} fill="var(--color-crimson)" stroke="#fff" strokeWidth={px} fillRule="evenodd" data-neck={neck.kind} />
+        <path
+          key={i}
+          d={polygonToPath(neck.region)}
+          fill="var(--color-crimson)"
+          stroke="#fff"
+          strokeWidth={px}
+          fillRule="evenodd"
+          data-neck={neck.kind}
+        />
       ))}
       {sound.numberAt &&
-        numberStrokes(String(folio), sound.numberAt.x, sound.numberAt.y, NUMBER_MM / 2, looksRightWrong(sound)).flatMap((line, i) =>
+        numberStrokes(
+          String(folio),
+          sound.numberAt.x,
+          sound.numberAt.y,
+          NUMBER_MM / 2,
+          looksRightWrong(sound),
+        ).flatMap((line, i) =>
           ['#fff', 'var(--color-plum)'].map((colour, k) => (
             <polyline
               key={`${i} ${k}`}

@@ -15,14 +15,26 @@ export function SoundPanel({ sound, numbered }: { sound: Soundness; numbered: bo
       <Figures>
         <Figure
           name="Narrowest strip"
-          value={necks.length > 0 ? formatLength(necks[0]!.widthMm, unit) : `${formatLength(sound.safeMm, unit)} or more`}
+          value={
+            necks.length > 0
+              ? formatLength(necks[0]!.widthMm, unit)
+              : `${formatLength(sound.safeMm, unit)} or more`
+          }
           alarm={necks.length > 0}
           basis={`Against ${sound.safeMm} mm, the safe strip of its paper: the layer shrunk by half of it and grown back`}
         />
         {sound.passesAt !== null && necks.length > 0 && (
-          <Figure name="All strips pass at" value={`× ${sound.passesAt.toFixed(2)}`} basis="Scale of the design, by the narrowest strip" />
+          <Figure
+            name="All strips pass at"
+            value={`× ${sound.passesAt.toFixed(2)}`}
+            basis="Scale of the design, by the narrowest strip"
+          />
         )}
-        <Figure name="Small openings" value={sound.smallOpenings} basis="Under 2 mm across: their waste is hard to weed" />
+        <Figure
+          name="Small openings"
+          value={sound.smallOpenings}
+          basis="Under 2 mm across: their waste is hard to weed"
+        />
         <Figure name="Pieces for tweezers" value={sound.tweezerPieces} basis="Under 4 mm across" />
         <Figure name="Weeding" value={formatMinutes(sound.weedingMin)} basis="1.5 s an opening" />
         <Figure

@@ -84,15 +84,19 @@ export function useIntake() {
 
   const take = async (list: Iterable<File>) => {
     const project = store.getState().work.project
-    const files = await Promise.all([...list].map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })))
-    if (project && files.length > 0) await read(files, project, options, `bring in ${files.map((f) => f.name).join(', ')}`)
+    const files = await Promise.all(
+      [...list].map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })),
+    )
+    if (project && files.length > 0)
+      await read(files, project, options, `bring in ${files.map((f) => f.name).join(', ')}`)
   }
 
   /** Reads the same files otherwise, as long as nothing was changed since. */
   const again = (patch: Partial<Options>) => {
     const how = { ...options, ...patch }
     setOptions(how)
-    if (taken && store.getState().work.project === taken.after) void read(taken.files, taken.before, how, 'read the drawing otherwise')
+    if (taken && store.getState().work.project === taken.after)
+      void read(taken.files, taken.before, how, 'read the drawing otherwise')
   }
 
   /** Sets the text of the drawing in a font of the maker's. Gives a sentence where the font cannot be read. */
@@ -103,7 +107,20 @@ export function useIntake() {
     return null
   }
 
-  return { leftMarks, outlineText, share, over, setOver, notes, options, again, linesOnly, canReadAgain: taken !== null, take, stop: () => halt.current() }
+  return {
+    leftMarks,
+    outlineText,
+    share,
+    over,
+    setOver,
+    notes,
+    options,
+    again,
+    linesOnly,
+    canReadAgain: taken !== null,
+    take,
+    stop: () => halt.current(),
+  }
 }
 
 /** One file put into a project; null where it could not be read. */
@@ -117,15 +134,34 @@ async function takeFile(
   if (/\.json$/i.test(name)) {
     try {
       const other = readProject(new TextDecoder().decode(bytes))
-      const papers = [...project.drawer.papers, ...other.drawer.papers.filter((paper) => !project.drawer.papers.some((p) => p.id === paper.id))]
+      const papers = [
+        ...project.drawer.papers,
+        ...other.drawer.papers.filter((paper) => !project.drawer.papers.some((p) => p.id === paper.id)),
+      ]
       const next = addLayers({ ...project, drawer: { ...project.drawer, papers } }, other.layers)
-      return { project: next, text: `${name}: ${words(other.layers.length)}, with their papers.`, linesOnly: false, marks: [] }
+      return {
+        project: next,
+        text: `${name}: ${words(other.layers.length)}, with their papers.`,
+        linesOnly: false,
+        marks: [],
+      }
     } catch (error) {
-      return { project: null, text: `${name}: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`, linesOnly: false, marks: [] }
+      return {
+        project: null,
+        text: `${name}: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`,
+        linesOnly: false,
+        marks: [],
+      }
     }
   }
   const result = await compute.importDrawing(name, bytes, how, proxy(onShare))
-  if (!result.ok) return { project: null, text: `${name}: ${result.sentence}. Nothing was changed.`, linesOnly: false, marks: [] }
+  if (!result.ok)
+    return {
+      project: null,
+      text: `${name}: ${result.sentence}. Nothing was changed.`,
+      linesOnly: false,
+      marks: [],
+    }
   const move = placement(project, result.intake)
   return {
     project: takeIn(project, result.intake),
@@ -138,4 +174,6 @@ async function takeFile(
 const words = (n: number): string => `${n} ${n === 1 ? 'layer' : 'layers'}`
 
 const leftWords = ({ leftOut }: Intake): string =>
-  leftOut.length > 0 ? ` Left out: ${leftOut.map((l) => `${l.count} × ${l.what}`).join(', ')}.` : ' Nothing was left out.'
+  leftOut.length > 0
+    ? ` Left out: ${leftOut.map((l) => `${l.count} × ${l.what}`).join(', ')}.`
+    : ' Nothing was left out.'

@@ -14,7 +14,16 @@ export function FrameDrawing({ project, px }: { project: Project; px: number }) 
   const layers = builtLayers(project).filter((layer) => !layer.hidden)
   return (
     <g>
-      {b && <rect x={b.minX} y={b.minY} width={b.maxX - b.minX} height={b.maxY - b.minY} fill="var(--color-sheet)" className="paper-shadow" />}
+      {b && (
+        <rect
+          x={b.minX}
+          y={b.minY}
+          width={b.maxX - b.minX}
+          height={b.maxY - b.minY}
+          fill="var(--color-sheet)"
+          className="paper-shadow"
+        />
+      )}
       <StackDrawing project={project} layers={layers} px={px} />
       {b && o && isFrame && (
         <path
@@ -23,7 +32,17 @@ export function FrameDrawing({ project, px }: { project: Project; px: number }) 
           data-part="lip"
         />
       )}
-      {o && <rect x={o.minX} y={o.minY} width={o.maxX - o.minX} height={o.maxY - o.minY} fill="none" stroke="#fff" strokeWidth={px * 3} />}
+      {o && (
+        <rect
+          x={o.minX}
+          y={o.minY}
+          width={o.maxX - o.minX}
+          height={o.maxY - o.minY}
+          fill="none"
+          stroke="#fff"
+          strokeWidth={px * 3}
+        />
+      )}
       {o && (
         <rect
           x={o.minX}
@@ -49,7 +68,15 @@ export function FrameDrawing({ project, px }: { project: Project; px: number }) 
           data-part="design"
         />
       )}
-      {o && isFrame && <Width x1={o.minX} x2={o.maxX} y={o.maxY - px * 22} px={px} text={`opening ${formatLength(o.maxX - o.minX, project.unit)}`} />}
+      {o && isFrame && (
+        <Width
+          x1={o.minX}
+          x2={o.maxX}
+          y={o.maxY - px * 22}
+          px={px}
+          text={`opening ${formatLength(o.maxX - o.minX, project.unit)}`}
+        />
+      )}
       {b && (
         <Width
           x1={b.minX}
@@ -78,8 +105,23 @@ function Width({ x1, x2, y, px, text }: { x1: number; x2: number; y: number; px:
   return (
     <g stroke="var(--color-ink)" strokeWidth={px}>
       <path d={`M${x1} ${y - px * 5}v${px * 10}M${x2} ${y - px * 5}v${px * 10}M${x1} ${y}H${x2}`} />
-      <rect x={mid - half} y={y - px * 9} width={half * 2} height={px * 18} fill="var(--color-panel)" stroke="none" />
-      <text x={mid} y={y + px * 4} textAnchor="middle" fontSize={px * 12} className="measure" fill="var(--color-ink)" stroke="none">
+      <rect
+        x={mid - half}
+        y={y - px * 9}
+        width={half * 2}
+        height={px * 18}
+        fill="var(--color-panel)"
+        stroke="none"
+      />
+      <text
+        x={mid}
+        y={y + px * 4}
+        textAnchor="middle"
+        fontSize={px * 12}
+        className="measure"
+        fill="var(--color-ink)"
+        stroke="none"
+      >
         {text}
       </text>
     </g>

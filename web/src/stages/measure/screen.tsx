@@ -11,7 +11,13 @@ import { Pointer } from '../../drawing/stack'
 import { Button, Figure, Figures, Heading, LengthField, NumberField } from '../../ui/index'
 import { FrameDrawing } from './frame-drawing'
 
-const titles: Record<Mount['kind'], string> = { frame: 'The frame', card: 'The card', topper: 'The topper', garland: 'The garland', free: 'Free work' }
+const titles: Record<Mount['kind'], string> = {
+  frame: 'The frame',
+  card: 'The card',
+  topper: 'The topper',
+  garland: 'The garland',
+  free: 'Free work',
+}
 
 export default function MeasureScreen() {
   const dispatch = useAppDispatch()
@@ -19,7 +25,9 @@ export default function MeasureScreen() {
   const unit = useAppSelector(selectUnit)
   const m = useAppSelector(selectMeasures)
   const view = useAppSelector(selectView)
-  const snags = useAppSelector(selectSnags).filter((snag) => snag.stage === 'measure' || snag.code === 'stack-too-deep')
+  const snags = useAppSelector(selectSnags).filter(
+    (snag) => snag.stage === 'measure' || snag.code === 'stack-too-deep',
+  )
   const both = (mm: number) => `${formatLength(mm, unit)} ≈ ${formatLength(mm, unit === 'mm' ? 'in' : 'mm')}`
   const box = growBox(viewBox(project), Math.max(boxWidth(viewBox(project)), 60) * 0.07)
   const canFit = m.fitFactor !== null && Math.abs(m.fitFactor - 1) > 0.002
@@ -27,7 +35,12 @@ export default function MeasureScreen() {
     <StageFrame
       title={titles[project.mount.kind]}
       lead="Measure before anything is cut: type as on the ruler, 8 1/2 or 216."
-      snags={{ list: snags, none: m.design ? 'The design fits what it will live in.' : 'No design yet: bring one in on the Layers stage.' }}
+      snags={{
+        list: snags,
+        none: m.design
+          ? 'The design fits what it will live in.'
+          : 'No design yet: bring one in on the Layers stage.',
+      }}
       panel={
         <>
           <Heading title="What you measured">
@@ -42,22 +55,42 @@ export default function MeasureScreen() {
                   basis={`The ${project.mount.kind === 'frame' ? 'spacer, edge to edge' : 'card panel'}; in the other unit ${formatSize(m.backing.widthMm, m.backing.heightMm, unit === 'mm' ? 'in' : 'mm')}`}
                 />
               )}
-              {m.lip && <Figure name="Lip hides, each side" value={both(m.lip.sideMm)} basis="Half of spacer less opening" />}
+              {m.lip && (
+                <Figure
+                  name="Lip hides, each side"
+                  value={both(m.lip.sideMm)}
+                  basis="Half of spacer less opening"
+                />
+              )}
               {m.safe && (
                 <Figure
                   name="Largest safe size"
-                  value={Number.isFinite(m.safe.heightMm) ? formatSize(m.safe.widthMm, m.safe.heightMm, unit) : `${formatLength(m.safe.widthMm, unit)} wide`}
+                  value={
+                    Number.isFinite(m.safe.heightMm)
+                      ? formatSize(m.safe.widthMm, m.safe.heightMm, unit)
+                      : `${formatLength(m.safe.widthMm, unit)} wide`
+                  }
                   basis={`Set by ${m.safe.limit}; proportions locked`}
                 />
               )}
-              {m.design && <Figure name="Design now" value={formatSize(m.design.widthMm, m.design.heightMm, unit)} basis="All layers together" />}
+              {m.design && (
+                <Figure
+                  name="Design now"
+                  value={formatSize(m.design.widthMm, m.design.heightMm, unit)}
+                  basis="All layers together"
+                />
+              )}
               {m.borders && (
                 <>
                   <Figure
                     name={m.fullSheets ? 'Left over, left · right' : 'Border, left · right'}
                     value={`${formatLength(m.borders.left, unit)} · ${formatLength(m.borders.right, unit)}`}
                     alarm={Math.min(m.borders.left, m.borders.right) < -0.05}
-                    basis={m.fullSheets ? 'From the sheets to the edge of the backing' : 'From the design to the edge of what is seen'}
+                    basis={
+                      m.fullSheets
+                        ? 'From the sheets to the edge of the backing'
+                        : 'From the design to the edge of what is seen'
+                    }
                   />
                   <Figure
                     name={m.fullSheets ? 'Left over, top · bottom' : 'Border, top · bottom'}
@@ -66,7 +99,13 @@ export default function MeasureScreen() {
                   />
                 </>
               )}
-              {m.roomMm !== null && <Figure name="Depth for card and foam" value={both(Math.max(0, m.roomMm))} basis="Depth less clearance" />}
+              {m.roomMm !== null && (
+                <Figure
+                  name="Depth for card and foam"
+                  value={both(Math.max(0, m.roomMm))}
+                  basis="Depth less clearance"
+                />
+              )}
               <Figure
                 name="Cutter reaches"
                 value={formatSize(m.cuttable.widthMm, m.cuttable.heightMm, unit)}
@@ -106,16 +145,35 @@ function MountFields({ mount }: { mount: Mount }) {
   const unit = useAppSelector(selectUnit)
   const set = (label: string, next: Mount) => dispatch(change(label, (p) => ({ ...p, mount: next })))
   const length = (label: string, valueMm: number, make: (mm: number) => Mount, min = 1) => (
-    <LengthField label={label} valueMm={valueMm} unit={unit} min={min} max={2000} onChange={(mm) => set(label.toLowerCase(), make(mm))} />
+    <LengthField
+      label={label}
+      valueMm={valueMm}
+      unit={unit}
+      min={min}
+      max={2000}
+      onChange={(mm) => set(label.toLowerCase(), make(mm))}
+    />
   )
   switch (mount.kind) {
     case 'frame':
       return (
         <div className="grid gap-1.5">
-          {length('Spacer width', mount.spacer.widthMm, (v) => ({ ...mount, spacer: { ...mount.spacer, widthMm: v } }))}
-          {length('Spacer height', mount.spacer.heightMm, (v) => ({ ...mount, spacer: { ...mount.spacer, heightMm: v } }))}
-          {length('Opening width', mount.opening.widthMm, (v) => ({ ...mount, opening: { ...mount.opening, widthMm: v } }))}
-          {length('Opening height', mount.opening.heightMm, (v) => ({ ...mount, opening: { ...mount.opening, heightMm: v } }))}
+          {length('Spacer width', mount.spacer.widthMm, (v) => ({
+            ...mount,
+            spacer: { ...mount.spacer, widthMm: v },
+          }))}
+          {length('Spacer height', mount.spacer.heightMm, (v) => ({
+            ...mount,
+            spacer: { ...mount.spacer, heightMm: v },
+          }))}
+          {length('Opening width', mount.opening.widthMm, (v) => ({
+            ...mount,
+            opening: { ...mount.opening, widthMm: v },
+          }))}
+          {length('Opening height', mount.opening.heightMm, (v) => ({
+            ...mount,
+            opening: { ...mount.opening, heightMm: v },
+          }))}
           {length('Depth', mount.depthMm, (v) => ({ ...mount, depthMm: v }))}
           {length('Clearance to glazing', mount.clearanceMm, (v) => ({ ...mount, clearanceMm: v }), 0)}
           {length('Air round the design', mount.airMm, (v) => ({ ...mount, airMm: v }), 0)}
@@ -124,8 +182,14 @@ function MountFields({ mount }: { mount: Mount }) {
     case 'card':
       return (
         <div className="grid gap-1.5">
-          {length('Panel width', mount.panel.widthMm, (v) => ({ ...mount, panel: { ...mount.panel, widthMm: v } }))}
-          {length('Panel height', mount.panel.heightMm, (v) => ({ ...mount, panel: { ...mount.panel, heightMm: v } }))}
+          {length('Panel width', mount.panel.widthMm, (v) => ({
+            ...mount,
+            panel: { ...mount.panel, widthMm: v },
+          }))}
+          {length('Panel height', mount.panel.heightMm, (v) => ({
+            ...mount,
+            panel: { ...mount.panel, heightMm: v },
+          }))}
           {length('Height it may have', mount.depthMm, (v) => ({ ...mount, depthMm: v }))}
           {length('Air round the design', mount.airMm, (v) => ({ ...mount, airMm: v }), 0)}
         </div>
@@ -135,7 +199,14 @@ function MountFields({ mount }: { mount: Mount }) {
         <div className="grid gap-1.5">
           {length('Topper width', mount.widthMm, (v) => ({ ...mount, widthMm: v }))}
           {length('Height it may have', mount.depthMm, (v) => ({ ...mount, depthMm: v }))}
-          <NumberField label="Sticks" value={mount.sticks} min={0} max={4} whole onChange={(sticks) => set('sticks', { ...mount, sticks })} />
+          <NumberField
+            label="Sticks"
+            value={mount.sticks}
+            min={0}
+            max={4}
+            whole
+            onChange={(sticks) => set('sticks', { ...mount, sticks })}
+          />
         </div>
       )
     default:

@@ -11,7 +11,18 @@ import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button } from '../../ui/index'
 
-type Key = 'name' | 'finish' | 'gsm' | 'thicknessMm' | 'core' | 'widthMm' | 'heightMm' | 'count' | 'price' | 'perPack' | 'note'
+type Key =
+  | 'name'
+  | 'finish'
+  | 'gsm'
+  | 'thicknessMm'
+  | 'core'
+  | 'widthMm'
+  | 'heightMm'
+  | 'count'
+  | 'price'
+  | 'perPack'
+  | 'note'
 
 interface Column {
   key: Key
@@ -48,15 +59,25 @@ export function DrawerTable() {
   const [wrong, setWrong] = useState<string[]>([])
   const file = useRef<HTMLInputElement>(null)
   const shown = stock
-    .filter((paper) => `${paper.name} ${paper.finish} ${paper.note}`.toLowerCase().includes(text.toLowerCase()))
+    .filter((paper) =>
+      `${paper.name} ${paper.finish} ${paper.note}`.toLowerCase().includes(text.toLowerCase()),
+    )
     .toSorted((a, b) => {
       const [x, y] = [a[sort.key], b[sort.key]]
-      const order = typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y))
+      const order =
+        typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y))
       return sort.down ? -order : order
     })
-  const unitOf = (column: Column) => (column.key === 'price' ? drawer.currency : column.length ? unit : column.unit)
+  const unitOf = (column: Column) =>
+    column.key === 'price' ? drawer.currency : column.length ? unit : column.unit
   const set = (paper: Paper, patch: Partial<Paper>) =>
-    dispatch(changeStock(`${paper.name} in the drawer`, (papers) => papers.map((p) => (p.id === paper.id ? { ...p, ...patch } : p)), refreshPapers))
+    dispatch(
+      changeStock(
+        `${paper.name} in the drawer`,
+        (papers) => papers.map((p) => (p.id === paper.id ? { ...p, ...patch } : p)),
+        refreshPapers,
+      ),
+    )
   const save = async () => {
     const { papersToCsv } = await import('@feuillet/core/io/exports')
     saveFile('drawer.csv', papersToCsv(stock), 'text/csv')
@@ -66,7 +87,8 @@ export function DrawerTable() {
     const { papersFromCsv } = await import('@feuillet/core/io/exports')
     const read = papersFromCsv(await chosen.text(), stock)
     setWrong(read.wrong)
-    if (read.papers.some((paper, i) => paper !== stock[i])) dispatch(changeStock(`papers of ${chosen.name}`, () => read.papers, refreshPapers))
+    if (read.papers.some((paper, i) => paper !== stock[i]))
+      dispatch(changeStock(`papers of ${chosen.name}`, () => read.papers, refreshPapers))
   }
   const add = () => {
     let n = 1
@@ -84,7 +106,13 @@ export function DrawerTable() {
   return (
     <section aria-label="Drawer as a table" className="flex min-h-0 flex-1 flex-col px-4 py-2">
       <header className="mb-2 flex items-center gap-2">
-        <input aria-label="Search the table" placeholder="name, finish, note" className="w-40" value={text} onChange={(event) => setText(event.target.value)} />
+        <input
+          aria-label="Search the table"
+          placeholder="name, finish, note"
+          className="w-40"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
         <span className="flex-1 text-[13px] text-soft">
           {shown.length} of {stock.length} papers
         </span>
@@ -107,7 +135,10 @@ export function DrawerTable() {
         />
       </header>
       {wrong.length > 0 && (
-        <div role="alert" className="mb-2 max-h-24 overflow-y-auto border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13px]">
+        <div
+          role="alert"
+          className="mb-2 max-h-24 overflow-y-auto border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13px]"
+        >
           {wrong.map((sentence) => (
             <p key={sentence}>▲ {sentence}</p>
           ))}
@@ -120,11 +151,16 @@ export function DrawerTable() {
               <th className="w-8" />
               {COLUMNS.map((column, i) => (
                 <Fragment key={column.key}>
-                  <th className="px-0.5 font-normal" aria-sort={sort.key === column.key ? (sort.down ? 'descending' : 'ascending') : 'none'}>
+                  <th
+                    className="px-0.5 font-normal"
+                    aria-sort={sort.key === column.key ? (sort.down ? 'descending' : 'ascending') : 'none'}
+                  >
                     <button
                       type="button"
                       className={`py-1 align-bottom leading-tight hover:text-ink ${column.number || column.length ? 'w-full text-right' : ''} ${sort.key === column.key ? 'font-semibold text-ink' : ''}`}
-                      onClick={() => setSort({ key: column.key, down: sort.key === column.key && !sort.down })}
+                      onClick={() =>
+                        setSort({ key: column.key, down: sort.key === column.key && !sort.down })
+                      }
                     >
                       {column.title}
                       {unitOf(column) && <span className="block">{unitOf(column)}</span>}
@@ -168,7 +204,9 @@ export function DrawerTable() {
                               paper={paper}
                               label={offCut.label}
                               path={offCut.path}
-                              onBin={() => set(paper, { offCuts: paper.offCuts.filter((o) => o.id !== offCut.id) })}
+                              onBin={() =>
+                                set(paper, { offCuts: paper.offCuts.filter((o) => o.id !== offCut.id) })
+                              }
                             />
                           ))}
                         </span>
@@ -195,11 +233,23 @@ export function DrawerTable() {
   )
 }
 
-function Cell({ paper, column, onChange }: { paper: Paper; column: Column; onChange: (patch: Partial<Paper>) => void }) {
+function Cell({
+  paper,
+  column,
+  onChange,
+}: {
+  paper: Paper
+  column: Column
+  onChange: (patch: Partial<Paper>) => void
+}) {
   const unit = useAppSelector(selectUnit)
   const { key, number, length, options, width } = column
   const kept = paper[key]
-  const shown = length ? lengthForEditing(Number(kept), unit) : typeof kept === 'number' ? String(Math.round(kept * 100) / 100) : kept
+  const shown = length
+    ? lengthForEditing(Number(kept), unit)
+    : typeof kept === 'number'
+      ? String(Math.round(kept * 100) / 100)
+      : kept
   const label = `${column.title} of ${paper.name}`
   if (options)
     return (
@@ -227,10 +277,19 @@ function Cell({ paper, column, onChange }: { paper: Paper; column: Column; onCha
       return
     }
     const bad = number
-      ? !(value !== null && value >= number.min && value <= number.max && (!number.whole || Number.isInteger(value)))
+      ? !(
+          value !== null &&
+          value >= number.min &&
+          value <= number.max &&
+          (!number.whole || Number.isInteger(value))
+        )
       : key === 'name' && text === ''
     if (bad) {
-      toast.error(number ? `${label}: a number from ${number.min} to ${number.max}${number.whole ? ', no fraction' : ''}.` : 'A paper needs a name.')
+      toast.error(
+        number
+          ? `${label}: a number from ${number.min} to ${number.max}${number.whole ? ', no fraction' : ''}.`
+          : 'A paper needs a name.',
+      )
       input.value = shown
     } else onChange({ [key]: number ? value : text })
   }
@@ -247,14 +306,35 @@ function Cell({ paper, column, onChange }: { paper: Paper; column: Column; onCha
 }
 
 /** An off-cut in its outline; a press puts it in the bin, undo brings it back. */
-function OffCutPicture({ paper, label, path, onBin }: { paper: Paper; label: string; path: string; onBin: () => void }) {
+function OffCutPicture({
+  paper,
+  label,
+  path,
+  onBin,
+}: {
+  paper: Paper
+  label: string
+  path: string
+  onBin: () => void
+}) {
   const region = pathToRegion(path)
   const b = regionBox(region)
   const long = Math.max(b.maxX, b.maxY, 1)
   return (
-    <button type="button" title={`${label}. Press to bin it.`} aria-label={`Bin the off-cut ${label}`} onClick={onBin}>
+    <button
+      type="button"
+      title={`${label}. Press to bin it.`}
+      aria-label={`Bin the off-cut ${label}`}
+      onClick={onBin}
+    >
       <svg width={26} height={26} viewBox={`-4 -4 ${long + 8} ${long + 8}`} aria-hidden>
-        <path d={region.map(polygonToPath).join('')} fillRule="evenodd" fill={paper.colour} stroke="#1e2126" strokeWidth={long / 30} />
+        <path
+          d={region.map(polygonToPath).join('')}
+          fillRule="evenodd"
+          fill={paper.colour}
+          stroke="#1e2126"
+          strokeWidth={long / 30}
+        />
       </svg>
     </button>
   )

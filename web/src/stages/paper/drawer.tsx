@@ -15,17 +15,33 @@ export function Drawer() {
   const layer = useAppSelector(selectLayer)
   const [finish, setFinish] = useState<Finish | 'all'>('all')
   const [text, setText] = useState('')
-  const shown = stock.filter((paper) => (finish === 'all' || paper.finish === finish) && paper.name.toLowerCase().includes(text.toLowerCase()))
+  const shown = stock.filter(
+    (paper) =>
+      (finish === 'all' || paper.finish === finish) && paper.name.toLowerCase().includes(text.toLowerCase()),
+  )
   const finishes = FINISHES.filter((f) => stock.some((paper) => paper.finish === f))
   return (
     <section aria-label="Drawer" className="flex min-h-0 flex-col border-t border-line bg-panel px-4 py-2">
       <header className="mb-2 flex items-center gap-3">
         <h2 className="text-[16px]">Drawer</h2>
         <span className="min-w-0 flex-1 truncate text-[13px] text-soft">
-          {layer ? `Press for layer ${folioOf(project, layer.id) ?? '–'}, “${layer.name}”, or drag onto a layer` : 'No layer to choose for yet'}
+          {layer
+            ? `Press for layer ${folioOf(project, layer.id) ?? '–'}, “${layer.name}”, or drag onto a layer`
+            : 'No layer to choose for yet'}
         </span>
-        <input aria-label="Search the drawer" placeholder="name" className="w-24" value={text} onChange={(event) => setText(event.target.value)} />
-        <select aria-label="Finish" className="w-28" value={finish} onChange={(event) => setFinish(event.target.value as Finish | 'all')}>
+        <input
+          aria-label="Search the drawer"
+          placeholder="name"
+          className="w-24"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+        <select
+          aria-label="Finish"
+          className="w-28"
+          value={finish}
+          onChange={(event) => setFinish(event.target.value as Finish | 'all')}
+        >
           <option value="all">all finishes</option>
           {finishes.map((f) => (
             <option key={f}>{f}</option>
@@ -38,10 +54,19 @@ export function Drawer() {
             key={paper.id}
             paper={paper}
             inUse={layer?.paperId === paper.id}
-            onPick={() => layer && dispatch(change(`${paper.name} for ${layer.name}`, (p, stock) => assignPaper(p, [layer.id], paper, stock)))}
+            onPick={() =>
+              layer &&
+              dispatch(
+                change(`${paper.name} for ${layer.name}`, (p, stock) =>
+                  assignPaper(p, [layer.id], paper, stock),
+                ),
+              )
+            }
           />
         ))}
-        {shown.length === 0 && <li className="col-span-full text-soft">No paper of that name and finish in the drawer.</li>}
+        {shown.length === 0 && (
+          <li className="col-span-full text-soft">No paper of that name and finish in the drawer.</li>
+        )}
       </ul>
     </section>
   )
@@ -63,7 +88,11 @@ function Swatch({ paper, inUse, onPick }: { paper: Paper; inUse: boolean; onPick
         onClick={onPick}
         title={`${paper.finish}, ${paper.gsm} gsm, ${formatMm(paper.thicknessMm, 2)} mm, ${paper.core === 'white' ? 'white core' : 'solid core'}, ${formatSize(paper.widthMm, paper.heightMm, unit)}${paper.oneWay ? ', one-way pattern' : ''}`}
         className={`clip-corner flex h-full w-full flex-col justify-end px-2 py-1 text-left ${inUse ? 'outline-2 -outline-offset-4 outline-current' : ''}`}
-        style={{ background: paper.colour, color: inkOn(paper.colour), transform: drag.transform ? `translate(${x}px, ${y}px)` : undefined }}
+        style={{
+          background: paper.colour,
+          color: inkOn(paper.colour),
+          transform: drag.transform ? `translate(${x}px, ${y}px)` : undefined,
+        }}
       >
         <span className="truncate text-[13.5px] leading-tight font-semibold">
           {inUse && '✓ '}

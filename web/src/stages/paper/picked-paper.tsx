@@ -13,7 +13,13 @@ export function PickedPaper({ layer }: { layer: Layer }) {
   const unit = useAppSelector(selectUnit)
   const paper = paperOf(project, layer)
   const set = (patch: Partial<Paper>) =>
-    dispatch(changeStock(`${paper!.name} in the drawer`, (stock) => stock.map((p) => (p.id === paper!.id ? { ...p, ...patch } : p)), refreshPapers))
+    dispatch(
+      changeStock(
+        `${paper!.name} in the drawer`,
+        (stock) => stock.map((p) => (p.id === paper!.id ? { ...p, ...patch } : p)),
+        refreshPapers,
+      ),
+    )
   return (
     <>
       <div className="mb-3 flex items-center gap-3">
@@ -21,19 +27,46 @@ export function PickedPaper({ layer }: { layer: Layer }) {
         <div className="min-w-0">
           <p className="truncate text-[15px] font-semibold">{layer.name}</p>
           <p className="truncate text-[13px] text-soft">
-            {paper ? `${paper.name} · ${paper.finish} ${paper.gsm} gsm` : 'no paper yet; smooth 216 gsm assumed'}
+            {paper
+              ? `${paper.name} · ${paper.finish} ${paper.gsm} gsm`
+              : 'no paper yet; smooth 216 gsm assumed'}
           </p>
         </div>
       </div>
       {paper && (
         <Heading title={paper.name}>
           <div className="grid gap-1.5">
-            <NumberField label="Thickness" unitHint="mm" value={paper.thicknessMm} min={0.05} max={4} onChange={(thicknessMm) => set({ thicknessMm })} />
-            <NumberField label="Sheets at hand" value={paper.count} min={0} max={999} whole onChange={(count) => set({ count })} />
-            <NumberField label="Price a sheet" unitHint={project.drawer.currency} value={paper.price} min={0} max={99} onChange={(price) => set({ price })} />
+            <NumberField
+              label="Thickness"
+              unitHint="mm"
+              value={paper.thicknessMm}
+              min={0.05}
+              max={4}
+              onChange={(thicknessMm) => set({ thicknessMm })}
+            />
+            <NumberField
+              label="Sheets at hand"
+              value={paper.count}
+              min={0}
+              max={999}
+              whole
+              onChange={(count) => set({ count })}
+            />
+            <NumberField
+              label="Price a sheet"
+              unitHint={project.drawer.currency}
+              value={paper.price}
+              min={0}
+              max={99}
+              onChange={(price) => set({ price })}
+            />
             <Figures>
               <Figure name="Sheet" value={formatSize(paper.widthMm, paper.heightMm, unit)} />
-              <Figure name="Safe strip" value={`${formatMm(safeStripMm(paper))} mm`} basis="By finish and weight; narrower strips tear when weeded" />
+              <Figure
+                name="Safe strip"
+                value={`${formatMm(safeStripMm(paper))} mm`}
+                basis="By finish and weight; narrower strips tear when weeded"
+              />
               <Figure name="Cut edge" value={paper.core === 'white' ? 'shows white' : 'coloured through'} />
             </Figures>
           </div>

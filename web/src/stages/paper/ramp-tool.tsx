@@ -24,12 +24,31 @@ export function RampTool() {
     to,
     stock,
   )
-  const toggle = (id: string) => setOff(new Set(off.has(id) ? [...off].filter((other) => other !== id) : [...off, id]))
-  const End = ({ label, value, onChange }: { label: string; value: string; onChange: (hex: string) => void }) => (
+  const toggle = (id: string) =>
+    setOff(new Set(off.has(id) ? [...off].filter((other) => other !== id) : [...off, id]))
+  const End = ({
+    label,
+    value,
+    onChange,
+  }: {
+    label: string
+    value: string
+    onChange: (hex: string) => void
+  }) => (
     <label className="flex items-center gap-2">
       <span className="text-soft">{label}</span>
-      <input type="color" className="h-7 w-9 p-0.5" value={value} onChange={(event) => onChange(event.target.value)} />
-      <select aria-label={`${label} paper`} className="w-20" value="" onChange={(event) => onChange(event.target.value)}>
+      <input
+        type="color"
+        className="h-7 w-9 p-0.5"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      <select
+        aria-label={`${label} paper`}
+        className="w-20"
+        value=""
+        onChange={(event) => onChange(event.target.value)}
+      >
         <option value="">paper…</option>
         {stock.map((paper) => (
           <option key={paper.id} value={paper.colour}>
@@ -51,10 +70,28 @@ export function RampTool() {
           return (
             <li key={layer.id}>
               <label className="flex items-center gap-2 text-[13px]">
-                <input type="checkbox" checked={!off.has(layer.id)} onChange={() => toggle(layer.id)} aria-label={`${layer.name} in the ramp`} />
-                <FolioTab folio={folioOf(project, layer.id)} colour={step?.paper.colour ?? colourOf(project, layer)} size={18} />
-                {step && <span aria-hidden className="h-3.5 w-5 border border-line" style={{ background: step.wanted }} title={`wanted ${step.wanted}`} />}
-                <span className={`truncate ${step ? '' : 'text-soft'}`}>{step ? step.paper.name : 'as it is'}</span>
+                <input
+                  type="checkbox"
+                  checked={!off.has(layer.id)}
+                  onChange={() => toggle(layer.id)}
+                  aria-label={`${layer.name} in the ramp`}
+                />
+                <FolioTab
+                  folio={folioOf(project, layer.id)}
+                  colour={step?.paper.colour ?? colourOf(project, layer)}
+                  size={18}
+                />
+                {step && (
+                  <span
+                    aria-hidden
+                    className="h-3.5 w-5 border border-line"
+                    style={{ background: step.wanted }}
+                    title={`wanted ${step.wanted}`}
+                  />
+                )}
+                <span className={`truncate ${step ? '' : 'text-soft'}`}>
+                  {step ? step.paper.name : 'as it is'}
+                </span>
               </label>
             </li>
           )

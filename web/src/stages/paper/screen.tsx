@@ -5,7 +5,14 @@ import { formatSize } from '@feuillet/core/base/units'
 import { assignNearest, neighbourSteps, TOO_ALIKE } from '@feuillet/core/stages/paper'
 import { growBox } from '@feuillet/core/base/geometry'
 import { change } from '../../state/edits'
-import { selectDerived, selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
+import {
+  selectDerived,
+  selectLayer,
+  selectProject,
+  selectStageSnags,
+  selectUnit,
+  selectView,
+} from '../../state/selectors'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { pickedLayer } from '../../state/view'
@@ -39,7 +46,12 @@ export default function PaperScreen() {
           ? `${bare.length} of ${layers.length} layers have no paper yet.`
           : `${new Set(layers.map((l) => l.paperId)).size} papers for ${layers.length} layers.`
       }
-      snags={{ list: snags, none: layers.length ? 'Every layer has a paper that stands clear of its neighbours.' : 'No layers yet.' }}
+      snags={{
+        list: snags,
+        none: layers.length
+          ? 'Every layer has a paper that stands clear of its neighbours.'
+          : 'No layers yet.',
+      }}
       panel={
         <>
           {layer && <PickedPaper layer={layer} />}
@@ -71,14 +83,20 @@ export default function PaperScreen() {
                   {derived.needed.map((need) => (
                     <tr key={need.paper.id}>
                       <td className="max-w-28 truncate">
-                        <span aria-hidden className="mr-1.5 inline-block h-3 w-3 border border-line align-[-1px]" style={{ background: need.paper.colour }} />
+                        <span
+                          aria-hidden
+                          className="mr-1.5 inline-block h-3 w-3 border border-line align-[-1px]"
+                          style={{ background: need.paper.colour }}
+                        />
                         {need.paper.name}
                         {derived.needed.some((other) => sameButSize(other.paper, need.paper)) &&
                           ` ${formatSize(need.paper.widthMm, need.paper.heightMm, unit)}`}
                       </td>
                       <td className="measure text-right">{need.sheets}</td>
                       <td className="measure text-right">{need.paper.count}</td>
-                      <td className={`measure text-right ${need.buy ? 'text-ochre' : ''}`}>{need.buy ? `▲ ${buyWords(need)}` : '0'}</td>
+                      <td className={`measure text-right ${need.buy ? 'text-ochre' : ''}`}>
+                        {need.buy ? `▲ ${buyWords(need)}` : '0'}
+                      </td>
                     </tr>
                   ))}
                 </tbody>
@@ -108,7 +126,9 @@ export default function PaperScreen() {
           >
             {bare.length ? 'Nearest papers for the bare layers' : 'Nearest papers for all'}
           </Button>
-          <Button onClick={() => setAsTable(!asTable)}>{asTable ? 'Back to the stack' : 'Drawer as a table'}</Button>
+          <Button onClick={() => setAsTable(!asTable)}>
+            {asTable ? 'Back to the stack' : 'Drawer as a table'}
+          </Button>
         </>
       }
     >

@@ -22,11 +22,21 @@ export function FilesButton() {
     try {
       const files = [...(await compute.files(project, derived))].filter(([name]) => pick(name))
       if (pictures)
-        for (const load of loads) files.push([`${load.number}-${slug(load.paper.name)}.png`, await pictureOf(await compute.picture(project, load), load)])
+        for (const load of loads)
+          files.push([
+            `${load.number}-${slug(load.paper.name)}.png`,
+            await pictureOf(await compute.picture(project, load), load),
+          ])
       if (together) {
-        const zipped = zipSync(Object.fromEntries(files.map(([name, content]) => [name, typeof content === 'string' ? strToU8(content) : content])))
+        const zipped = zipSync(
+          Object.fromEntries(
+            files.map(([name, content]) => [name, typeof content === 'string' ? strToU8(content) : content]),
+          ),
+        )
         saveFile(`${slug(project.name)}-files.zip`, zipped, 'application/zip')
-      } else for (const [name, content] of files) saveFile(name, content, name.endsWith('.pdf') ? 'application/pdf' : 'image/svg+xml')
+      } else
+        for (const [name, content] of files)
+          saveFile(name, content, name.endsWith('.pdf') ? 'application/pdf' : 'image/svg+xml')
     } catch (error) {
       toast.error(`The files could not be made: ${error instanceof Error ? error.message : String(error)}`)
     } finally {
@@ -35,28 +45,54 @@ export function FilesButton() {
   }
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="clip-corner bg-plum px-4 py-2 font-semibold text-white hover:bg-[#56235d]" disabled={busy || loads.length === 0}>
+      <DropdownMenu.Trigger
+        className="clip-corner bg-plum px-4 py-2 font-semibold text-white hover:bg-[#56235d]"
+        disabled={busy || loads.length === 0}
+      >
         {busy ? 'Making files…' : 'Cut files'}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" side="top" sideOffset={6} className="z-20 max-h-80 overflow-y-auto border border-ink bg-sheet py-1">
-          <DropdownMenu.Item className={menuItem} onSelect={() => void save((name) => !name.startsWith('test-square'), true, true)}>
+        <DropdownMenu.Content
+          align="start"
+          side="top"
+          sideOffset={6}
+          className="z-20 max-h-80 overflow-y-auto border border-ink bg-sheet py-1"
+        >
+          <DropdownMenu.Item
+            className={menuItem}
+            onSelect={() => void save((name) => !name.startsWith('test-square'), true, true)}
+          >
             Everything in one zip: SVG, DXF, plot, PNG, PDF, lists
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={menuItem} onSelect={() => void save((name) => /^load-.*\.svg$/.test(name), true)}>
+          <DropdownMenu.Item
+            className={menuItem}
+            onSelect={() => void save((name) => /^load-.*\.svg$/.test(name), true)}
+          >
             All SVG in one zip
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={menuItem} onSelect={() => void save((name) => name === 'sheet-tags.pdf', false)}>
+          <DropdownMenu.Item
+            className={menuItem}
+            onSelect={() => void save((name) => name === 'sheet-tags.pdf', false)}
+          >
             Tags for the sheets&apos; corners (PDF)
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={menuItem} onSelect={() => void save((name) => name === 'test-square.svg', false)}>
+          <DropdownMenu.Item
+            className={menuItem}
+            onSelect={() => void save((name) => name === 'test-square.svg', false)}
+          >
             Test square, to try a setting (SVG)
           </DropdownMenu.Item>
           {loads.map((load) => (
             <DropdownMenu.Item
               key={load.id}
               className={menuItem}
-              onSelect={() => void save((name) => name.startsWith(`load-${String(load.number).padStart(2, '0')}-`) && name.endsWith('.svg'), false)}
+              onSelect={() =>
+                void save(
+                  (name) =>
+                    name.startsWith(`load-${String(load.number).padStart(2, '0')}-`) && name.endsWith('.svg'),
+                  false,
+                )
+              }
             >
               Load {load.number}, {load.paper.name} (SVG in mm)
             </DropdownMenu.Item>

@@ -18,7 +18,9 @@ export function HandPanel({ load }: { load: Load }) {
   const [why, setWhy] = useState<string | null>(null)
   const picked = load.pieces.filter((piece) => partKeys.includes(pieceKey(piece)))
   const isPinned = (piece: (typeof picked)[number]) =>
-    project.plan.pins.some((p) => p.layerId === piece.layerId && p.pieceId === piece.pieceId && p.copy === piece.placement.copy)
+    project.plan.pins.some(
+      (p) => p.layerId === piece.layerId && p.pieceId === piece.pieceId && p.copy === piece.placement.copy,
+    )
   const pinned = picked.filter(isPinned)
   const others = placesOf(
     derived?.runs.find(({ run }) => run.id === load.runId),
@@ -35,10 +37,21 @@ export function HandPanel({ load }: { load: Load }) {
             </p>
           )}
           <Figures>
-            {picked.length === 1 && <Figure name="Turn" value={`${Math.round((((first.placement.rotation % 360) + 360) % 360) * 10) / 10}°`} />}
+            {picked.length === 1 && (
+              <Figure
+                name="Turn"
+                value={`${Math.round((((first.placement.rotation % 360) + 360) % 360) * 10) / 10}°`}
+              />
+            )}
             <Figure
               name="Place"
-              value={pinned.length === 0 ? 'as nested' : pinned.length === picked.length ? 'pinned by hand' : `${pinned.length} pinned by hand`}
+              value={
+                pinned.length === 0
+                  ? 'as nested'
+                  : pinned.length === picked.length
+                    ? 'pinned by hand'
+                    : `${pinned.length} pinned by hand`
+              }
             />
           </Figures>
           {project.plan.turns === 'free' && !load.paper.oneWay && (
@@ -54,14 +67,21 @@ export function HandPanel({ load }: { load: Load }) {
             </div>
           )}
           <div className="mt-2 flex flex-wrap gap-2">
-            <Button small onClick={() => void dispatch(settlePieces(load, picked)).then(setWhy)} title="Slides up and left as far as it may">
+            <Button
+              small
+              onClick={() => void dispatch(settlePieces(load, picked)).then(setWhy)}
+              title="Slides up and left as far as it may"
+            >
               Settle
             </Button>
             <select
               aria-label="Send to"
               className="w-32"
               value=""
-              onChange={(event) => event.target.value && void dispatch(sendPieces(load, picked, Number(event.target.value))).then(setWhy)}
+              onChange={(event) =>
+                event.target.value &&
+                void dispatch(sendPieces(load, picked, Number(event.target.value))).then(setWhy)
+              }
             >
               <option value="">send to…</option>
               {others.map(({ sheet, words }) => (
@@ -77,13 +97,18 @@ export function HandPanel({ load }: { load: Load }) {
             )}
           </div>
           {why && (
-            <p role="alert" className="mt-2 border-l-4 border-crimson bg-crimson-pale px-3 py-1.5 text-[13.5px]">
+            <p
+              role="alert"
+              className="mt-2 border-l-4 border-crimson bg-crimson-pale px-3 py-1.5 text-[13.5px]"
+            >
               ■ Not done: it {why}.
             </p>
           )}
         </>
       ) : (
-        <p className="text-[13px] text-soft">Press a piece to pick it, with Shift several, A for all. Drag, arrows, R; it stays where you put it.</p>
+        <p className="text-[13px] text-soft">
+          Press a piece to pick it, with Shift several, A for all. Drag, arrows, R; it stays where you put it.
+        </p>
       )}
       {project.plan.pins.length > 0 && (
         <Button
@@ -103,7 +128,10 @@ export function HandPanel({ load }: { load: Load }) {
 function placesOf(nested: NestedRun | undefined, unit: Unit): { sheet: number; words: string }[] {
   if (!nested) return []
   const { run, layout } = nested
-  const whole = Array.from({ length: layout.sheets + 1 }, (_, sheet) => ({ sheet, words: sheet === layout.sheets ? 'a fresh sheet' : `sheet ${sheet + 1}` }))
+  const whole = Array.from({ length: layout.sheets + 1 }, (_, sheet) => ({
+    sheet,
+    words: sheet === layout.sheets ? 'a fresh sheet' : `sheet ${sheet + 1}`,
+  }))
   const bins = run.bins.map(({ paper, offCut }, k) => ({
     sheet: -1 - k,
     words: offCut ? `off-cut ${offCut.label}` : `sheet of ${formatSize(paper.widthMm, paper.heightMm, unit)}`,

@@ -18,19 +18,31 @@ export function LoadPanel({ load }: { load: Load }) {
           ))}
         </div>
         <p className="mb-2">
-          <strong className="font-semibold">{load.setting.tack} tack</strong> mat, setting “{load.setting.name}”,{' '}
-          {load.setting.passes === 1 ? '1 pass' : `${load.setting.passes} passes`}
+          <strong className="font-semibold">{load.setting.tack} tack</strong> mat, setting “
+          {load.setting.name}”, {load.setting.passes === 1 ? '1 pass' : `${load.setting.passes} passes`}
           {load.setting.hardOnBlade && ', clean the blade after it'}
         </p>
         {load.bladeCareM !== null && (
-          <p className="mb-2 text-[13px] text-ochre">▲ Look at the blade first, clean or change it: {load.bladeCareM} m cut since.</p>
+          <p className="mb-2 text-[13px] text-ochre">
+            ▲ Look at the blade first, clean or change it: {load.bladeCareM} m cut since.
+          </p>
         )}
-        {load.change && load.number > 1 && <p className="mb-2 text-[13px] text-ochre">▲ Change first: {load.change}</p>}
+        {load.change && load.number > 1 && (
+          <p className="mb-2 text-[13px] text-ochre">▲ Change first: {load.change}</p>
+        )}
         <Figures>
           <Figure name="Pieces" value={load.pieces.length} />
-          <Figure name="Loose bits to keep" value={loose.length} basis={[...new Set(loose.map((p) => p.layerName))].join(', ') || undefined} />
+          <Figure
+            name="Loose bits to keep"
+            value={loose.length}
+            basis={[...new Set(loose.map((p) => p.layerName))].join(', ') || undefined}
+          />
           <Figure name="Path" value={formatLength(load.outlineMm, unit)} />
-          <Figure name="Time" value={formatMinutes(load.minutes)} basis="Path, corners, lifts, passes, loading; starting values of the cutter" />
+          <Figure
+            name="Time"
+            value={formatMinutes(load.minutes)}
+            basis="Path, corners, lifts, passes, loading; starting values of the cutter"
+          />
           <Figure
             name="Blade lifted"
             value={formatLength(load.path.travelMm, unit)}

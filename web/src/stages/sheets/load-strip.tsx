@@ -1,5 +1,19 @@
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
-import { arrayMove, horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable'
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core'
+import {
+  arrayMove,
+  horizontalListSortingStrategy,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+} from '@dnd-kit/sortable'
 import { memo, useMemo } from 'react'
 import { setPlan } from '@feuillet/core/project'
 import { loadTag, type Load } from '@feuillet/core/stages/sheets'
@@ -41,7 +55,17 @@ export const LoadStrip = memo(function LoadStrip({ loads, picked, onPick }: Prop
   )
 })
 
-const Tab = memo(function Tab({ load, first, picked, onPick }: { load: Load; first: boolean; picked: boolean; onPick: (loadId: string) => void }) {
+const Tab = memo(function Tab({
+  load,
+  first,
+  picked,
+  onPick,
+}: {
+  load: Load
+  first: boolean
+  picked: boolean
+  onPick: (loadId: string) => void
+}) {
   const { setNodeRef, attributes, listeners, transform, isDragging } = useSortable({ id: load.id })
   return (
     <li
@@ -50,7 +74,10 @@ const Tab = memo(function Tab({ load, first, picked, onPick }: { load: Load; fir
       style={transform ? { transform: `translateX(${transform.x}px)` } : undefined}
     >
       {load.change && !first && (
-        <span className="max-w-30 border-l-2 border-dashed border-ochre pl-1.5 text-[11.5px] leading-tight text-ochre" title={load.change}>
+        <span
+          className="max-w-30 border-l-2 border-dashed border-ochre pl-1.5 text-[11.5px] leading-tight text-ochre"
+          title={load.change}
+        >
           ▲ {load.change}
         </span>
       )}

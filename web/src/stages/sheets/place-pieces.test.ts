@@ -7,7 +7,8 @@ vi.mock('../../workers/compute', () => ({ compute: computeHere }))
 vi.mock('../../session/storage', () => ({ sharedStore: memoryStore() }))
 
 const { foundLayouts } = await import('../../session/layouts')
-const { fillTheRest, middleOf, placePieces, sendPieces, settlePieces, unpinPieces } = await import('./place-pieces')
+const { fillTheRest, middleOf, placePieces, sendPieces, settlePieces, unpinPieces } =
+  await import('./place-pieces')
 
 let desk: ReturnType<typeof deskWith>
 beforeEach(() => {
@@ -56,7 +57,11 @@ describe('the maker’s hand', () => {
     const { load, piece } = only()
     const before = desk.project()
     expect(await desk.store.dispatch(placePieces(load, [piece], -900, 0, 0))).toMatch(/rim|sheet/)
-    expect(await desk.store.dispatch(placePieces({ ...load, paper: { ...load.paper, oneWay: true } }, [piece], 0, 0, 90))).toMatch(/one-way/)
+    expect(
+      await desk.store.dispatch(
+        placePieces({ ...load, paper: { ...load.paper, oneWay: true } }, [piece], 0, 0, 90),
+      ),
+    ).toMatch(/one-way/)
     expect(desk.project()).toBe(before)
   })
 
@@ -65,7 +70,12 @@ describe('the maker’s hand', () => {
     expect(await desk.store.dispatch(sendPieces(load, [piece], 1))).toBeNull()
     expect(desk.project().plan.pins[0]).toMatchObject({ sheet: 1 })
     await anew()
-    const there = () => desk.derived().loads.flatMap((l) => l.pieces.filter((p) => p.placement.id === piece.placement.id).map((p) => ({ l, p })))[0]!
+    const there = () =>
+      desk
+        .derived()
+        .loads.flatMap((l) =>
+          l.pieces.filter((p) => p.placement.id === piece.placement.id).map((p) => ({ l, p })),
+        )[0]!
     await desk.store.dispatch(placePieces(there().l, [there().p], 30, 30, 0))
     await anew()
     const apart = regionCentroid([there().p.shape])

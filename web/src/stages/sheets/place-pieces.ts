@@ -1,7 +1,15 @@
 // The maker's hand on a sheet: pieces moved, turned, sent elsewhere or settled, and pinned where they then lie.
 import { compose, joinBoxes, mapPoint, polygonBox, rotation, translation } from '@feuillet/core/base/geometry'
 import { dropPin, setPin, setPlan, type Project } from '@feuillet/core/project'
-import { splitPartId, summarise, withPins, type LaidPiece, type Load, type NestedRun, type Placement } from '@feuillet/core/stages/sheets'
+import {
+  splitPartId,
+  summarise,
+  withPins,
+  type LaidPiece,
+  type Load,
+  type NestedRun,
+  type Placement,
+} from '@feuillet/core/stages/sheets'
 import { keepLayout } from '../../session/layouts'
 import type { AppDispatch, RootState } from '../../state/store'
 import { edited } from '../../state/document'
@@ -28,7 +36,11 @@ export const placePieces =
       const [px, py] = mapPoint(map, p.x, p.y)
       return { ...p, x: px, y: py, rotation: (((p.rotation + turnDeg) % 360) + 360) % 360 }
     })
-    return tryPlaces(load, places, pieces.length > 1 ? `move ${pieces.length} pieces` : 'move a piece')(dispatch, getState)
+    return tryPlaces(
+      load,
+      places,
+      pieces.length > 1 ? `move ${pieces.length} pieces` : 'move a piece',
+    )(dispatch, getState)
   }
 
 /** Sends pieces to another sheet or off-cut of the run, to the first place that is free. */
@@ -40,7 +52,10 @@ export const sendPieces =
     // One after the other, so that they keep clear of each other too.
     const placed: Placement[] = []
     for (const piece of pieces) {
-      const others = [...nested.layout.placements.filter((p) => !pieces.some((moved) => same(moved.placement, p))), ...placed]
+      const others = [
+        ...nested.layout.placements.filter((p) => !pieces.some((moved) => same(moved.placement, p))),
+        ...placed,
+      ]
       const found = await compute.firstFree(nested.run.instance, { ...piece.placement, sheet }, others)
       if (!found) return 'finds no room there'
       placed.push(found)
@@ -62,11 +77,16 @@ export const settlePieces =
 
 /** Lets go of pieces: the next layout lays them as it will. */
 export const unpinPieces = (project: Project, pieces: readonly LaidPiece[]): Project =>
-  pieces.reduce((p, { layerId, pieceId, placement }) => dropPin(p, { layerId, pieceId, copy: placement.copy }), project)
+  pieces.reduce(
+    (p, { layerId, pieceId, placement }) => dropPin(p, { layerId, pieceId, copy: placement.copy }),
+    project,
+  )
 
 /** Lays everything of a paper anew that is not pinned: from another seed, so that undo comes back to the layout before. */
 export const fillTheRest = (project: Project, { runId }: Load): Project =>
-  setPlan(project, { layoutSeeds: { ...project.plan.layoutSeeds, [runId]: (project.plan.layoutSeeds[runId] ?? 1) + 1 } })
+  setPlan(project, {
+    layoutSeeds: { ...project.plan.layoutSeeds, [runId]: (project.plan.layoutSeeds[runId] ?? 1) + 1 },
+  })
 
 function runOf(state: RootState, load: Load): NestedRun | undefined {
   return state.results.derived?.runs.find(({ run }) => run.id === load.runId)

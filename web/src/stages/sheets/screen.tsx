@@ -32,7 +32,13 @@ export default function SheetsScreen() {
   if (onCutter) return <CutterScreen onClose={() => setOnCutter(false)} />
   return (
     <StageFrame
-      title={plan.cutWith ? 'No sheets of its own' : derived ? `${loads.length} ${loads.length === 1 ? 'load' : 'loads'}` : 'Sheets'}
+      title={
+        plan.cutWith
+          ? 'No sheets of its own'
+          : derived
+            ? `${loads.length} ${loads.length === 1 ? 'load' : 'loads'}`
+            : 'Sheets'
+      }
       lead={`${formatLength(drawer.cutter.rimMm, unit)} rim, ${formatLength(plan.gapMm, unit)} between pieces.`}
       snags={{
         list: snags,
@@ -62,7 +68,11 @@ export default function SheetsScreen() {
               Load {load.number}: {load.paper.name}
             </h2>
             <span className="measure flex-1 text-[13px] text-soft">{`${load.onOffCut ? 'off-cut, ' : ''}${formatSize(load.widthMm, load.heightMm, unit)}`}</span>
-            <button type="button" className="text-plum underline" onClick={() => dispatch(looked({ loadId: null, partKeys: [] }))}>
+            <button
+              type="button"
+              className="text-plum underline"
+              onClick={() => dispatch(looked({ loadId: null, partKeys: [] }))}
+            >
               All sheets
             </button>
           </div>

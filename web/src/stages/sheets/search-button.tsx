@@ -30,7 +30,11 @@ export function SearchButton() {
   const [paused, setPaused] = useState(false)
   const runs = derived?.runs ?? []
   const start = async () => {
-    const task = runs.map(({ run, layout }) => ({ fingerprint: run.fingerprint, instance: run.instance, layout }))
+    const task = runs.map(({ run, layout }) => ({
+      fingerprint: run.fingerprint,
+      instance: run.instance,
+      layout,
+    }))
     const best = new Map<string, NestLayout>(task.map(({ fingerprint, layout }) => [fingerprint, layout]))
     const before = task.reduce((sum, { layout }) => sum + layout.score, 0)
     const steps = nestWorkers().map(() => 0)
@@ -76,10 +80,19 @@ export function SearchButton() {
   if (!search)
     return (
       <span className="flex items-center gap-1.5">
-        <Button disabled={runs.length === 0} onClick={() => void start()} title="Tries to lie closer in the background; you can go on working">
+        <Button
+          disabled={runs.length === 0}
+          onClick={() => void start()}
+          title="Tries to lie closer in the background; you can go on working"
+        >
           Search
         </Button>
-        <select aria-label="How long to search" className="w-19" value={seconds} onChange={(event) => setSeconds(Number(event.target.value))}>
+        <select
+          aria-label="How long to search"
+          className="w-19"
+          value={seconds}
+          onChange={(event) => setSeconds(Number(event.target.value))}
+        >
           {LENGTHS.map((length) => (
             <option key={length.seconds} value={length.seconds}>
               {length.words}
@@ -90,8 +103,15 @@ export function SearchButton() {
     )
   return (
     <div className="flex w-full items-center gap-2">
-      <Progress.Root value={Math.round(search.share * 100)} aria-label="Search for fewer sheets" className="h-2.5 flex-1 border border-ink bg-sheet">
-        <Progress.Indicator className="h-full bg-plum" style={{ width: `${Math.min(100, search.share * 100)}%` }} />
+      <Progress.Root
+        value={Math.round(search.share * 100)}
+        aria-label="Search for fewer sheets"
+        className="h-2.5 flex-1 border border-ink bg-sheet"
+      >
+        <Progress.Indicator
+          className="h-full bg-plum"
+          style={{ width: `${Math.min(100, search.share * 100)}%` }}
+        />
       </Progress.Root>
       <span className="measure text-[12px]">{search.steps} tried</span>
       <Button small onClick={pause}>

@@ -40,7 +40,8 @@ export function SheetBoard({ load }: { load: Load }) {
   }
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || (event.target as HTMLElement).matches('input, select, textarea')) return
+      if (event.ctrlKey || event.metaKey || (event.target as HTMLElement).matches('input, select, textarea'))
+        return
       if (event.key === 'a') {
         event.preventDefault()
         dispatch(looked({ partKeys: load.pieces.map(pieceKey) }))
@@ -66,14 +67,18 @@ export function SheetBoard({ load }: { load: Load }) {
   })
 
   const at = (event: PointerEvent) => {
-    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(group.current!.getScreenCTM()!.inverse())
+    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(
+      group.current!.getScreenCTM()!.inverse(),
+    )
     return [point.x, point.y] as const
   }
   const down = (event: PointerEvent, piece: LaidPiece) => {
     const key = pieceKey(piece)
     setWhy(null)
     if (event.shiftKey) {
-      dispatch(looked({ partKeys: partKeys.includes(key) ? partKeys.filter((k) => k !== key) : [...partKeys, key] }))
+      dispatch(
+        looked({ partKeys: partKeys.includes(key) ? partKeys.filter((k) => k !== key) : [...partKeys, key] }),
+      )
       return
     }
     const [startX, startY] = at(event)
@@ -101,7 +106,8 @@ export function SheetBoard({ load }: { load: Load }) {
     }
   }
   const up = () => {
-    if (drag && (Math.hypot(drag.dx, drag.dy) > 0.5 || drag.deg !== 0)) void place(picked, drag.dx, drag.dy, drag.deg)
+    if (drag && (Math.hypot(drag.dx, drag.dy) > 0.5 || drag.deg !== 0))
+      void place(picked, drag.dx, drag.dy, drag.deg)
     else setDrag(null)
   }
   const moving = drag && `translate(${drag.dx} ${drag.dy}) rotate(${drag.deg} ${middle.x} ${middle.y})`
@@ -111,7 +117,10 @@ export function SheetBoard({ load }: { load: Load }) {
         box={{ minX: 0, minY: 0, maxX: load.widthMm, maxY: load.heightMm }}
         unit={unit}
         label={`Load ${load.number}, ${load.paper.name}`}
-        onPointerDown={(event) => (event.target as Element).closest('[data-piece], [data-grip]') === null && dispatch(looked({ partKeys: [] }))}
+        onPointerDown={(event) =>
+          (event.target as Element).closest('[data-piece], [data-grip]') === null &&
+          dispatch(looked({ partKeys: [] }))
+        }
       >
         {(px) => (
           <g ref={group} onPointerMove={drag ? move : undefined} onPointerUp={drag ? up : undefined}>
@@ -132,7 +141,13 @@ export function SheetBoard({ load }: { load: Load }) {
               })}
               {picked.length > 0 && (
                 <g transform={moving ?? undefined}>
-                  <PickedMark pieces={picked} px={px} ink={ink} turns={project.plan.turns !== 'fixed' && !load.paper.oneWay} onGrip={grip} />
+                  <PickedMark
+                    pieces={picked}
+                    px={px}
+                    ink={ink}
+                    turns={project.plan.turns !== 'fixed' && !load.paper.oneWay}
+                    onGrip={grip}
+                  />
                 </g>
               )}
             </SheetDrawing>
@@ -140,7 +155,10 @@ export function SheetBoard({ load }: { load: Load }) {
         )}
       </Board>
       {why && (
-        <p role="alert" className="absolute bottom-2 left-1/2 -translate-x-1/2 border border-crimson bg-crimson-pale px-3 py-1.5 text-[13.5px]">
+        <p
+          role="alert"
+          className="absolute bottom-2 left-1/2 -translate-x-1/2 border border-crimson bg-crimson-pale px-3 py-1.5 text-[13.5px]"
+        >
           ■ It cannot lie there: it {why}.
         </p>
       )}
@@ -176,7 +194,14 @@ function PickedMark({ pieces, px, ink, turns, onGrip }: MarkProps) {
       {turns && (
         <g data-grip onPointerDown={onGrip} style={{ cursor: 'alias' }}>
           <title>Drag to turn</title>
-          <circle cx={corner.x} cy={corner.y} r={px * 8} fill="#fff" stroke="var(--color-plum)" strokeWidth={px * 2} />
+          <circle
+            cx={corner.x}
+            cy={corner.y}
+            r={px * 8}
+            fill="#fff"
+            stroke="var(--color-plum)"
+            strokeWidth={px * 2}
+          />
           <path
             d={`M${corner.x - px * 4} ${corner.y + px * 1}a${px * 4} ${px * 4} 0 1 1 ${px * 4} ${px * 3.4}`}
             fill="none"

@@ -7,7 +7,17 @@ import { inkOn } from '../../ui/folio-tab'
 export const pieceKey = (piece: LaidPiece): string => `${piece.placement.id}#${piece.placement.copy}`
 
 /** One sheet of card with its rim, its pieces as cut lines with folio numbers, and the clean off-cut. */
-export const SheetDrawing = memo(function SheetDrawing({ load, rimMm, px, children }: { load: Load; rimMm: number; px: number; children?: React.ReactNode }) {
+export const SheetDrawing = memo(function SheetDrawing({
+  load,
+  rimMm,
+  px,
+  children,
+}: {
+  load: Load
+  rimMm: number
+  px: number
+  children?: React.ReactNode
+}) {
   const { paper, offCut } = load
   const ink = inkOn(paper.colour)
   const outline = polygonToPath(load.outline)
@@ -26,7 +36,13 @@ export const SheetDrawing = memo(function SheetDrawing({ load, rimMm, px, childr
           transform={`translate(0 ${px * offset})`}
         />
       ))}
-      <path d={outline} fillRule="evenodd" fill={paper.colour} stroke="rgb(0 0 0 / 0.35)" strokeWidth={px * 0.7} />
+      <path
+        d={outline}
+        fillRule="evenodd"
+        fill={paper.colour}
+        stroke="rgb(0 0 0 / 0.35)"
+        strokeWidth={px * 0.7}
+      />
       {!load.onOffCut && (
         <rect
           x={rimMm}
@@ -41,12 +57,21 @@ export const SheetDrawing = memo(function SheetDrawing({ load, rimMm, px, childr
         />
       )}
       {offCut && <OffCutLine load={load} px={px} ink={ink} />}
-      {children ?? load.pieces.map((piece) => <PieceShape key={pieceKey(piece)} piece={piece} px={px} ink={ink} />)}
+      {children ??
+        load.pieces.map((piece) => <PieceShape key={pieceKey(piece)} piece={piece} px={px} ink={ink} />)}
     </g>
   )
 })
 
-export const PieceShape = memo(function PieceShape({ piece, px, ink }: { piece: LaidPiece; px: number; ink: string }) {
+export const PieceShape = memo(function PieceShape({
+  piece,
+  px,
+  ink,
+}: {
+  piece: LaidPiece
+  px: number
+  ink: string
+}) {
   const { number, folds, places } = piece.marks
   return (
     <g data-piece={pieceKey(piece)}>
@@ -84,8 +109,24 @@ function OffCutLine({ load, px, ink }: { load: Load; px: number; ink: string }) 
   const size = Math.min(px * 12, (upright ? widthMm : heightMm) * 0.6)
   return (
     <g>
-      <line x1={x1} y1={y1} x2={x2} y2={y2} stroke={ink} strokeWidth={px * 1.4} strokeDasharray={`${px * 6} ${px * 4}`} />
-      <text x={cx} y={cy} textAnchor="middle" dominantBaseline="middle" fontSize={size} fill={ink} transform={upright ? `rotate(90 ${cx} ${cy})` : undefined}>
+      <line
+        x1={x1}
+        y1={y1}
+        x2={x2}
+        y2={y2}
+        stroke={ink}
+        strokeWidth={px * 1.4}
+        strokeDasharray={`${px * 6} ${px * 4}`}
+      />
+      <text
+        x={cx}
+        y={cy}
+        textAnchor="middle"
+        dominantBaseline="middle"
+        fontSize={size}
+        fill={ink}
+        transform={upright ? `rotate(90 ${cx} ${cy})` : undefined}
+      >
         {text}
       </text>
     </g>

@@ -12,7 +12,13 @@ const TIMES_PX = 170
 const PASSES_PX = 250
 
 /** All loads side by side, as large as the room allows. */
-export const SheetGrid = memo(function SheetGrid({ loads, onPick }: { loads: readonly Load[]; onPick: (loadId: string) => void }) {
+export const SheetGrid = memo(function SheetGrid({
+  loads,
+  onPick,
+}: {
+  loads: readonly Load[]
+  onPick: (loadId: string) => void
+}) {
   const { drawer } = useAppSelector(selectProject)
   const [ref, { width, height }] = useSize()
   // The number of columns that makes the sheets largest; where they would be tiny, as many as fill the width.
@@ -50,7 +56,13 @@ export const SheetGrid = memo(function SheetGrid({ loads, onPick }: { loads: rea
                     </span>
                   )}
                 </span>
-                <svg width={w * scale} height={h * scale} viewBox={`0 0 ${w} ${h}`} overflow="visible" aria-hidden>
+                <svg
+                  width={w * scale}
+                  height={h * scale}
+                  viewBox={`0 0 ${w} ${h}`}
+                  overflow="visible"
+                  aria-hidden
+                >
                   <SheetDrawing load={load} rimMm={drawer.cutter.rimMm} px={1 / scale} />
                 </svg>
               </button>

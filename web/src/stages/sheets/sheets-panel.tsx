@@ -20,7 +20,8 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
   const area = loads.reduce((sum, l) => sum + sheetArea(l), 0)
   const used = loads.reduce((sum, l) => sum + l.utilisation * sheetArea(l), 0)
   const unpriced = loads.some((l) => isStandIn(l.paper))
-  const set = (label: string, patch: Partial<typeof plan>) => dispatch(change(label, (p) => setPlan(p, patch)))
+  const set = (label: string, patch: Partial<typeof plan>) =>
+    dispatch(change(label, (p) => setPlan(p, patch)))
   return (
     <>
       {load ? (
@@ -28,7 +29,11 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
       ) : (
         <Heading title="All sheets">
           <Figures>
-            <Figure name="Card used" value={area ? formatShare(used / area) : '–'} basis="Area of the pieces against whole sheets" />
+            <Figure
+              name="Card used"
+              value={area ? formatShare(used / area) : '–'}
+              basis="Area of the pieces against whole sheets"
+            />
             <Figure
               name="Cutting"
               value={formatMinutes(loads.reduce((sum, l) => sum + l.minutes, 0))}
@@ -62,15 +67,32 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
             ]}
             onChange={(turns) => set('turns', { turns })}
           />
-          <LengthField label="Between pieces" valueMm={plan.gapMm} unit={unit} max={50} onChange={(gapMm) => set('gap between pieces', { gapMm })} />
+          <LengthField
+            label="Between pieces"
+            valueMm={plan.gapMm}
+            unit={unit}
+            max={50}
+            onChange={(gapMm) => set('gap between pieces', { gapMm })}
+          />
           <LengthField
             label="Rim of the sheet"
             valueMm={drawer.cutter.rimMm}
             unit={unit}
             max={60}
-            onChange={(rimMm) => dispatch(change('rim', (p) => ({ ...p, drawer: { ...p.drawer, cutter: { ...p.drawer.cutter, rimMm } } })))}
+            onChange={(rimMm) =>
+              dispatch(
+                change('rim', (p) => ({
+                  ...p,
+                  drawer: { ...p.drawer, cutter: { ...p.drawer.cutter, rimMm } },
+                })),
+              )
+            }
           />
-          <Switch label="Use off-cuts of the drawer first" checked={plan.useOffCuts} onChange={(useOffCuts) => set('off-cuts', { useOffCuts })} />
+          <Switch
+            label="Use off-cuts of the drawer first"
+            checked={plan.useOffCuts}
+            onChange={(useOffCuts) => set('off-cuts', { useOffCuts })}
+          />
           <Choice
             label="Folio numbers"
             captioned
@@ -82,14 +104,22 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
             ]}
             onChange={(numbers) => set('folio numbers', { numbers })}
           />
-          <Switch label="Crosses where pieces go, hidden by them" checked={plan.placeMarks} onChange={(placeMarks) => set('place marks', { placeMarks })} />
+          <Switch
+            label="Crosses where pieces go, hidden by them"
+            checked={plan.placeMarks}
+            onChange={(placeMarks) => set('place marks', { placeMarks })}
+          />
           <Choice
             label="Order of loads"
             captioned
             hint="drag the tabs below to make your own"
             value={plan.cutOrder}
             options={[
-              { value: 'changes', label: 'fewest changes', title: 'One setting after the other, hard papers last' },
+              {
+                value: 'changes',
+                label: 'fewest changes',
+                title: 'One setting after the other, hard papers last',
+              },
               { value: 'build', label: 'as built', title: 'Back to front' },
               ...(plan.cutOrder === 'hand' ? [{ value: 'hand' as const, label: 'by hand' }] : []),
             ]}

@@ -1,6 +1,14 @@
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
-import { guestLetter, hasChanged, mayGoAlong, sendHome, setPlan, takeAlong, type Project } from '@feuillet/core/project'
+import {
+  guestLetter,
+  hasChanged,
+  mayGoAlong,
+  sendHome,
+  setPlan,
+  takeAlong,
+  type Project,
+} from '@feuillet/core/project'
 import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
 import { loadShelf } from '../../session/storage'
@@ -35,19 +43,31 @@ export function WhatIsCut() {
                     <strong className="font-semibold">{guestLetter(n)}</strong> {guest.name}
                     {guest.batch > 1 && ` × ${guest.batch}`}
                   </span>
-                  <Button look="quiet" small onClick={() => dispatch(change(`${guest.name} is not cut along`, (p) => sendHome(p, guest.projectId)))}>
+                  <Button
+                    look="quiet"
+                    small
+                    onClick={() =>
+                      dispatch(change(`${guest.name} is not cut along`, (p) => sendHome(p, guest.projectId)))
+                    }
+                  >
                     Send home
                   </Button>
                 </span>
                 {now && hasChanged(guest, now) && (
                   <span className="flex items-baseline justify-between gap-2 text-[13px] text-ochre">
                     ▲ It has changed since.
-                    <Button look="quiet" small onClick={() => dispatch(change(`${guest.name} as it is now`, (p) => takeAlong(p, now)))}>
+                    <Button
+                      look="quiet"
+                      small
+                      onClick={() => dispatch(change(`${guest.name} as it is now`, (p) => takeAlong(p, now)))}
+                    >
                       Take it anew
                     </Button>
                   </span>
                 )}
-                {!now && <span className="block text-[13px] text-soft">No longer on the shelf; cut as it was.</span>}
+                {!now && (
+                  <span className="block text-[13px] text-soft">No longer on the shelf; cut as it was.</span>
+                )}
               </li>
             )
           })}
@@ -80,7 +100,9 @@ export function CutElsewhere({ host }: { host: { projectId: string; name: string
   return (
     <div className="grid flex-1 place-content-center gap-2 px-10 text-center">
       <p className="text-[17px]">Its pieces are cut along with “{host.name}”.</p>
-      <p className="text-soft">Sheets, loads and paper are planned there. Send it home there to give it sheets of its own again.</p>
+      <p className="text-soft">
+        Sheets, loads and paper are planned there. Send it home there to give it sheets of its own again.
+      </p>
       <Link to={`/project/${host.projectId}/sheets`} className="text-plum underline">
         To the sheets of “{host.name}”
       </Link>

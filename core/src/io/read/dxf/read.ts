@@ -1,6 +1,18 @@
 // A DXF drawing as closed shapes, one per layer (or per colour, where all lies on one layer). Lines, arcs and splines that
 // meet end to end are chained to rings; what stays open is left out and said so.
-import { compose, fillRings, mapRegion, regionBox, ringBox, rotation, scaling, smoothLine, translation, type Affine, type Ring } from '../../../base/geometry'
+import {
+  compose,
+  fillRings,
+  mapRegion,
+  regionBox,
+  ringBox,
+  rotation,
+  scaling,
+  smoothLine,
+  translation,
+  type Affine,
+  type Ring,
+} from '../../../base/geometry'
 import { BadInput } from '../../../base'
 import { numberOf, numbersOf, parseDxf, textOf, type DxfEntity } from '../../dxf-pairs'
 import type { Drawing, LeftOut } from '../svg/read'
@@ -14,7 +26,18 @@ const MAX_DEPTH = 12
 const MOST = 1e6
 
 /** mm per drawing unit by $INSUNITS. */
-const UNITS: Record<number, number> = { 0: 1, 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000, 8: 25.4e-6, 9: 0.0254, 10: 914.4, 14: 100 }
+const UNITS: Record<number, number> = {
+  0: 1,
+  1: 25.4,
+  2: 304.8,
+  4: 1,
+  5: 10,
+  6: 1000,
+  8: 25.4e-6,
+  9: 0.0254,
+  10: 914.4,
+  14: 100,
+}
 
 /** The first seven colours by index; others by the number's own spread of hues. */
 const COLOURS: Record<number, string> = {
@@ -29,7 +52,8 @@ const COLOURS: Record<number, string> = {
   9: '#c0c0c0',
 }
 const colourOf = (index: number): string =>
-  COLOURS[index] ?? `#${[0, 1, 2].map((k) => (90 + ((index * (37 + k * 29)) % 130)).toString(16).padStart(2, '0')).join('')}`
+  COLOURS[index] ??
+  `#${[0, 1, 2].map((k) => (90 + ((index * (37 + k * 29)) % 130)).toString(16).padStart(2, '0')).join('')}`
 
 interface Curve {
   points: number[]
@@ -53,10 +77,12 @@ export function readDxf(text: string): Drawing {
   let count = 0
   const take = (entities: readonly DxfEntity[], map: Affine, depth: number) => {
     for (const entity of entities) {
-      if (++count > MAX_ENTITIES) throw new BadInput(`the drawing has more than ${MAX_ENTITIES.toLocaleString('en')} parts`)
+      if (++count > MAX_ENTITIES)
+        throw new BadInput(`the drawing has more than ${MAX_ENTITIES.toLocaleString('en')} parts`)
       if (entity.type === 'INSERT') {
         const block = file.blocks.get(textOf(entity, 2) ?? '')
-        if (block && depth < MAX_DEPTH) take(block.entities, compose(map, insertMap(entity, block.base)), depth + 1)
+        if (block && depth < MAX_DEPTH)
+          take(block.entities, compose(map, insertMap(entity, block.base)), depth + 1)
         continue
       }
       const drawn = flatten(entity)
@@ -67,11 +93,17 @@ export function readDxf(text: string): Drawing {
       const mapped: number[] = []
       for (let i = 0; i + 1 < drawn.points.length; i += 2) {
         const [x, y] = [drawn.points[i]!, drawn.points[i + 1]!]
-        if (Math.abs(x) < MOST && Math.abs(y) < MOST) mapped.push(map[0] * x + map[2] * y + map[4], map[1] * x + map[3] * y + map[5])
+        if (Math.abs(x) < MOST && Math.abs(y) < MOST)
+          mapped.push(map[0] * x + map[2] * y + map[4], map[1] * x + map[3] * y + map[5])
       }
       const layer = textOf(entity, 8) ?? '0'
       const own = numberOf(entity, 62, 256)
-      curves.push({ points: mapped, closed: drawn.closed, layer, colour: own > 0 && own < 256 ? own : (file.layerColours.get(layer) ?? 7) })
+      curves.push({
+        points: mapped,
+        closed: drawn.closed,
+        layer,
+        colour: own > 0 && own < 256 ? own : (file.layerColours.get(layer) ?? 7),
+      })
     }
   }
   take(file.entities, scaling(unit, -unit), 0)
@@ -85,7 +117,9 @@ export function readDxf(text: string): Drawing {
     const { rings, open } = chain(list)
     if (open > 0) left.set('open line', (left.get('open line') ?? 0) + open)
     const region = fillRings(rings, 'evenodd')
-    return region.length === 0 ? [] : [{ region, box: regionBox(region), colour: colourOf(list[0]!.colour), group: byName ? key : null }]
+    return region.length === 0
+      ? []
+      : [{ region, box: regionBox(region), colour: colourOf(list[0]!.colour), group: byName ? key : null }]
   })
   if (shapes.length === 0) throw new BadInput('the drawing holds no closed shapes that can be cut')
   const all = regionBox(shapes.flatMap((s) => s.region))
@@ -129,14 +163,26 @@ function flatten(entity: DxfEntity): { points: number[]; closed: boolean } | nul
         closed,
       )
     case 'CIRCLE':
-      return { points: arc(centre.x, centre.y, numberOf(entity, 40), 0, 2 * Math.PI).slice(0, -2), closed: true }
+      return {
+        points: arc(centre.x, centre.y, numberOf(entity, 40), 0, 2 * Math.PI).slice(0, -2),
+        closed: true,
+      }
     case 'ARC': {
       const from = radians(numberOf(entity, 50))
       const to = radians(numberOf(entity, 51))
-      return { points: arc(centre.x, centre.y, numberOf(entity, 40), from, to > from ? to : to + 2 * Math.PI), closed: false }
+      return {
+        points: arc(centre.x, centre.y, numberOf(entity, 40), from, to > from ? to : to + 2 * Math.PI),
+        closed: false,
+      }
     }
     case 'ELLIPSE':
-      return ellipseOf(centre, at(11, 21), numberOf(entity, 40, 1), numberOf(entity, 41), numberOf(entity, 42, 2 * Math.PI))
+      return ellipseOf(
+        centre,
+        at(11, 21),
+        numberOf(entity, 40, 1),
+        numberOf(entity, 41),
+        numberOf(entity, 42, 2 * Math.PI),
+      )
     case 'SPLINE':
       return splineOf(entity, closed)
     default:
@@ -162,7 +208,10 @@ function lightVertices(entity: DxfEntity): XY[] {
 function arc(cx: number, cy: number, r: number, from: number, to: number): number[] {
   const step = 2 * Math.acos(Math.max(0.9, 1 - TOLERANCE_MM / Math.max(Math.abs(r), TOLERANCE_MM * 2)))
   const n = Math.max(2, Math.min(20_000, Math.ceil(Math.abs(to - from) / step) || 2))
-  return Array.from({ length: n + 1 }, (_, i) => from + ((to - from) * i) / n).flatMap((a) => [cx + r * Math.cos(a), cy + r * Math.sin(a)])
+  return Array.from({ length: n + 1 }, (_, i) => from + ((to - from) * i) / n).flatMap((a) => [
+    cx + r * Math.cos(a),
+    cy + r * Math.sin(a),
+  ])
 }
 
 function polyline(vertices: readonly XY[], closed: boolean): { points: number[]; closed: boolean } | null {
@@ -188,20 +237,29 @@ function polyline(vertices: readonly XY[], closed: boolean): { points: number[];
   return { points, closed }
 }
 
-function ellipseOf(c: XY, major: XY, ratio: number, from: number, end: number): { points: number[]; closed: boolean } {
+function ellipseOf(
+  c: XY,
+  major: XY,
+  ratio: number,
+  from: number,
+  end: number,
+): { points: number[]; closed: boolean } {
   const to = end > from ? end : end + 2 * Math.PI
   const whole = to - from > 2 * Math.PI - 1e-6
   const n = 180
-  const points = Array.from({ length: whole ? n : n + 1 }, (_, i) => from + ((to - from) * i) / n).flatMap((t) => [
-    c.x + Math.cos(t) * major.x - Math.sin(t) * major.y * ratio,
-    c.y + Math.cos(t) * major.y + Math.sin(t) * major.x * ratio,
-  ])
+  const points = Array.from({ length: whole ? n : n + 1 }, (_, i) => from + ((to - from) * i) / n).flatMap(
+    (t) => [
+      c.x + Math.cos(t) * major.x - Math.sin(t) * major.y * ratio,
+      c.y + Math.cos(t) * major.y + Math.sin(t) * major.x * ratio,
+    ],
+  )
   return { points, closed: whole }
 }
 
 /** A B-spline by de Boor's rule; a spline of fit points alone as a smooth line through them. */
 function splineOf(entity: DxfEntity, closed: boolean): { points: number[]; closed: boolean } | null {
-  const pairUp = (xs: number[], ys: number[]): XY[] => xs.slice(0, ys.length).map((x, i) => ({ x, y: ys[i]! }))
+  const pairUp = (xs: number[], ys: number[]): XY[] =>
+    xs.slice(0, ys.length).map((x, i) => ({ x, y: ys[i]! }))
   const control = pairUp(numbersOf(entity, 10), numbersOf(entity, 20))
   const fit = pairUp(numbersOf(entity, 11), numbersOf(entity, 21))
   const knots = numbersOf(entity, 40)
@@ -245,7 +303,8 @@ function chain(curves: readonly Curve[]): { rings: Ring[]; open: number } {
   const meets = (ax: number, ay: number, bx: number, by: number) => Math.hypot(ax - bx, ay - by) <= JOIN_MM
   for (const { points, closed } of curves) {
     const n = points.length
-    if (n >= 6 && (closed || meets(points[0]!, points[1]!, points[n - 2]!, points[n - 1]!))) rings.push(Float64Array.from(points))
+    if (n >= 6 && (closed || meets(points[0]!, points[1]!, points[n - 2]!, points[n - 1]!)))
+      rings.push(Float64Array.from(points))
     else if (n >= 4) open.push(points)
   }
   // Ends by the cell of a grid, so that large drawings chain in time.

@@ -51,7 +51,8 @@ export function parseSvg(text: string): SvgDocument {
     // Entities stand for plain text only, are never expanded within each other, and are cut short.
     for (const m of doctype.matchAll(/<!ENTITY\s+([\w.-]+)\s+(?:"([^"]*)"|'([^']*)')/g)) {
       const value = m[2] ?? m[3] ?? ''
-      if (value.length < MAX_ENTITY) (parser.ENTITIES as Record<string, string>)[m[1]!] = value.replace(/&[\w.-]+;/g, '')
+      if (value.length < MAX_ENTITY)
+        (parser.ENTITIES as Record<string, string>)[m[1]!] = value.replace(/&[\w.-]+;/g, '')
     }
   })
   parser.on('opentag', (tag) => {
@@ -67,7 +68,14 @@ export function parseSvg(text: string): SvgDocument {
       // A plain attribute wins over a prefixed one of the same local name (`label` over `x:label`), but for links.
       if (!(name in attributes) || !key.includes(':')) attributes[name] = value
     }
-    const element: SvgElement = { name: localName(tag.name), attributes, children: [], parent: current, text: '', content: [] }
+    const element: SvgElement = {
+      name: localName(tag.name),
+      attributes,
+      children: [],
+      parent: current,
+      text: '',
+      content: [],
+    }
     if (attributes['id'] && !byId.has(attributes['id'])) byId.set(attributes['id'], element)
     if (current && TEXT.has(current.name)) current.content.push(element)
     if (current) current.children.push(element)

@@ -4,7 +4,19 @@ import { compose, identity, rotation, scaling, translation, type Affine } from '
 /** One CSS pixel in mm. */
 export const PX_MM = 25.4 / 96
 
-const UNITS: Record<string, number> = { '': 1, px: 1, mm: 96 / 25.4, cm: 960 / 25.4, in: 96, pt: 96 / 72, pc: 16, q: 24 / 25.4, em: 16, rem: 16, ex: 8 }
+const UNITS: Record<string, number> = {
+  '': 1,
+  px: 1,
+  mm: 96 / 25.4,
+  cm: 960 / 25.4,
+  in: 96,
+  pt: 96 / 72,
+  pc: 16,
+  q: 24 / 25.4,
+  em: 16,
+  rem: 16,
+  ex: 8,
+}
 
 /** A length in user units; percentages of `whole`. Undefined where it is missing or cannot be read. */
 export function parseSvgLength(text: string | undefined, whole: number): number | undefined {
@@ -37,7 +49,10 @@ export function parseTransform(text: string | undefined): Affine {
         next = scaling(n[0] ?? 1, n[1] ?? n[0] ?? 1)
         break
       case 'rotate':
-        next = compose(translation(n[1] ?? 0, n[2] ?? 0), compose(rotation(n[0] ?? 0), translation(-(n[1] ?? 0), -(n[2] ?? 0))))
+        next = compose(
+          translation(n[1] ?? 0, n[2] ?? 0),
+          compose(rotation(n[0] ?? 0), translation(-(n[1] ?? 0), -(n[2] ?? 0))),
+        )
         break
       case 'skewX':
         next = [1, 0, Math.tan(((n[0] ?? 0) * Math.PI) / 180), 1, 0, 0]
@@ -76,5 +91,12 @@ export function viewBoxMap(view: Viewport, port: Viewport, preserve: string | un
   const align = /x(Min|Mid|Max)Y(Min|Mid|Max)/.exec(words[0] ?? '')
   const ax = place(align?.[1] ?? 'Mid')
   const ay = place(align?.[2] ?? 'Mid')
-  return [s, 0, 0, s, port.x + (port.w - view.w * s) * ax - view.x * s, port.y + (port.h - view.h * s) * ay - view.y * s]
+  return [
+    s,
+    0,
+    0,
+    s,
+    port.x + (port.w - view.w * s) * ax - view.x * s,
+    port.y + (port.h - view.h * s) * ay - view.y * s,
+  ]
 }

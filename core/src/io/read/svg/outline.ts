@@ -35,7 +35,10 @@ export function pathDataOf({ name, attributes: a }: SvgElement, port: Viewport):
     case 'circle':
     case 'ellipse': {
       const r = parseSvgLength(a['r'], diagonal)
-      const rx = name === 'circle' ? (r ?? 0) : (parseSvgLength(a['rx'], port.w) ?? parseSvgLength(a['ry'], port.h) ?? 0)
+      const rx =
+        name === 'circle'
+          ? (r ?? 0)
+          : (parseSvgLength(a['rx'], port.w) ?? parseSvgLength(a['ry'], port.h) ?? 0)
       const ry = name === 'circle' ? (r ?? 0) : (parseSvgLength(a['ry'], port.h) ?? rx)
       if (!(rx > 0 && ry > 0)) return null
       return `M${x('cx') - rx} ${y('cy')}a${rx} ${ry} 0 1 1 ${2 * rx} 0a${rx} ${ry} 0 1 1 ${-2 * rx} 0z`
@@ -63,7 +66,8 @@ export function flattenPath(d: string, [a, b, c, dd, e, f]: Affine): Line[] {
   const lines: Line[] = []
   let points: number[] = []
   const end = (closed: boolean) => {
-    if (points.length >= 4 && points.every(Number.isFinite)) lines.push({ points: Float64Array.from(points), closed })
+    if (points.length >= 4 && points.every(Number.isFinite))
+      lines.push({ points: Float64Array.from(points), closed })
     points = []
   }
   const X = (x: number, y: number) => a * x + c * y + e
@@ -104,7 +108,18 @@ export function flattenPath(d: string, [a, b, c, dd, e, f]: Affine): Line[] {
           const y1 = quad ? y + (2 / 3) * (qy - y) : qy
           const x2 = quad ? ex + (2 / 3) * (qx - ex) : n[3]!
           const y2 = quad ? ey + (2 / 3) * (qy - ey) : n[4]!
-          flattenCubic(points, X(x, y), Y(x, y), X(x1, y1), Y(x1, y1), X(x2, y2), Y(x2, y2), X(ex, ey), Y(ex, ey), TOLERANCE_MM)
+          flattenCubic(
+            points,
+            X(x, y),
+            Y(x, y),
+            X(x1, y1),
+            Y(x1, y1),
+            X(x2, y2),
+            Y(x2, y2),
+            X(ex, ey),
+            Y(ex, ey),
+            TOLERANCE_MM,
+          )
           break
         }
         case 'Z':

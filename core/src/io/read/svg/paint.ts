@@ -3,7 +3,10 @@ import { formatHex, interpolate, parse } from 'culori'
 import type { SvgDocument } from './document'
 import { computeStyle, type Style } from './style'
 
-export type Paint = { kind: 'none' } | { kind: 'colour'; hex: string; alpha: number; from: 'plain' | 'gradient' } | { kind: 'pattern' }
+export type Paint =
+  | { kind: 'none' }
+  | { kind: 'colour'; hex: string; alpha: number; from: 'plain' | 'gradient' }
+  | { kind: 'pattern' }
 
 const NONE: Paint = { kind: 'none' }
 
@@ -57,7 +60,12 @@ function meanOfGradient(id: string, doc: SvgDocument): Paint {
         weights += weight
       })
       if (alpha < 1e-6) return NONE
-      return { kind: 'colour', hex: formatHex({ mode: 'rgb', r: r / alpha, g: g / alpha, b: b / alpha }), alpha: alpha / weights, from: 'gradient' }
+      return {
+        kind: 'colour',
+        hex: formatHex({ mode: 'rgb', r: r / alpha, g: g / alpha, b: b / alpha }),
+        alpha: alpha / weights,
+        from: 'gradient',
+      }
     }
     element = doc.byId.get((element.attributes['href'] ?? '').replace(/^#/, ''))
   }
@@ -72,4 +80,5 @@ export function clamp01(text: string | undefined): number {
 }
 
 /** The colour seen where `top` of the given opacity lies over `below`. */
-export const mixOver = (top: string, below: string, alpha: number): string => formatHex(interpolate([below, top], 'rgb')(alpha))
+export const mixOver = (top: string, below: string, alpha: number): string =>
+  formatHex(interpolate([below, top], 'rgb')(alpha))

@@ -19,10 +19,13 @@ describe('lengths and numbers', () => {
     ['.5e1', 5],
     ['-3', -3],
     [' 7 ', 7],
-  ])('%s is %f user units of a whole of 200', (text, units) => expect(parseSvgLength(text, 200)).toBeCloseTo(units, 6))
+  ])('%s is %f user units of a whole of 200', (text, units) =>
+    expect(parseSvgLength(text, 200)).toBeCloseTo(units, 6),
+  )
 
   it('is undefined where nothing can be read', () => {
-    for (const text of [undefined, '', 'auto', 'px', '1e999']) expect(parseSvgLength(text, 10)).toBeUndefined()
+    for (const text of [undefined, '', 'auto', 'px', '1e999'])
+      expect(parseSvgLength(text, 10)).toBeUndefined()
   })
 
   it('reads numbers however they are packed', () => {
@@ -47,25 +50,33 @@ describe('transforms', () => {
     expect(apply('translate(3)', 0, 0)).toEqual([3, 0])
   })
 
-  it('end at the first that makes no sense', () => expect(apply('translate(1 1) warp(3) scale(9)', 1, 1)).toEqual([2, 2]))
+  it('end at the first that makes no sense', () =>
+    expect(apply('translate(1 1) warp(3) scale(9)', 1, 1)).toEqual([2, 2]))
 
   it('fit a viewBox into any port by the stated rule, never out of proportion unless told', () => {
     const positive = fc.double({ min: 1, max: 500, noNaN: true })
     fc.assert(
-      fc.property(positive, positive, positive, positive, fc.constantFrom('xMinYMin meet', 'xMidYMid meet', 'xMaxYMax slice'), (w, h, pw, ph, rule) => {
-        const [a, b, c, d, e, f] = viewBoxMap({ x: 7, y: -3, w, h }, { x: 0, y: 0, w: pw, h: ph }, rule)
-        expect([b, c]).toEqual([0, 0])
-        expect(a).toBeCloseTo(d, 9)
-        const [left, top, right, bottom] = [a * 7 + e, d * -3 + f, a * (7 + w) + e, d * (h - 3) + f]
-        if (rule.endsWith('meet')) {
-          expect(Math.min(left, top)).toBeGreaterThan(-1e-6)
-          expect(right).toBeLessThan(pw + 1e-6)
-          expect(bottom).toBeLessThan(ph + 1e-6)
-        } else {
-          expect(Math.max(left, top)).toBeLessThan(1e-6)
-          expect(Math.min(right - pw, bottom - ph)).toBeGreaterThan(-1e-6)
-        }
-      }),
+      fc.property(
+        positive,
+        positive,
+        positive,
+        positive,
+        fc.constantFrom('xMinYMin meet', 'xMidYMid meet', 'xMaxYMax slice'),
+        (w, h, pw, ph, rule) => {
+          const [a, b, c, d, e, f] = viewBoxMap({ x: 7, y: -3, w, h }, { x: 0, y: 0, w: pw, h: ph }, rule)
+          expect([b, c]).toEqual([0, 0])
+          expect(a).toBeCloseTo(d, 9)
+          const [left, top, right, bottom] = [a * 7 + e, d * -3 + f, a * (7 + w) + e, d * (h - 3) + f]
+          if (rule.endsWith('meet')) {
+            expect(Math.min(left, top)).toBeGreaterThan(-1e-6)
+            expect(right).toBeLessThan(pw + 1e-6)
+            expect(bottom).toBeLessThan(ph + 1e-6)
+          } else {
+            expect(Math.max(left, top)).toBeLessThan(1e-6)
+            expect(Math.min(right - pw, bottom - ph)).toBeGreaterThan(-1e-6)
+          }
+        },
+      ),
     )
     expect(parseViewBox('0 0 10')).toBeUndefined()
     expect(parseViewBox('0 0 0 10')).toBeUndefined()
@@ -79,7 +90,10 @@ describe('style sheets', () => {
     const rules = parseStyleSheet(css)
     const chain = []
     for (let up = doc.byId.get(id) ?? null; up; up = up.parent) chain.unshift(up)
-    return chain.reduce((style, element) => computeStyle(element, style, rules), {} as Record<string, string>)['fill']
+    return chain.reduce(
+      (style, element) => computeStyle(element, style, rules),
+      {} as Record<string, string>,
+    )['fill']
   }
 
   it.each([
@@ -92,7 +106,12 @@ describe('style sheets', () => {
     ['all', '*{fill:red}', '<rect id="it"/>', 'red'],
     ['the style attribute before all', '#it{fill:red}', '<rect id="it" style="fill:blue"/>', 'blue'],
     ['a parent where nothing else speaks', '', '<g fill="red"><rect id="it"/></g>', 'red'],
-    ['rules it knows among those it does not', 'rect:hover{fill:blue} @media print{rect{fill:blue}} rect{fill:red}', '<rect id="it"/>', 'red'],
+    [
+      'rules it knows among those it does not',
+      'rect:hover{fill:blue} @media print{rect{fill:blue}} rect{fill:red}',
+      '<rect id="it"/>',
+      'red',
+    ],
   ])('take %s', (_, css, body, fill) => expect(fillOf(css, body)).toBe(fill))
 
   it('survive anything', () => {
@@ -103,7 +122,8 @@ describe('style sheets', () => {
 describe('dashes', () => {
   const lengthOf = (points: Float64Array) => {
     let sum = 0
-    for (let i = 2; i < points.length; i += 2) sum += Math.hypot(points[i]! - points[i - 2]!, points[i + 1]! - points[i - 1]!)
+    for (let i = 2; i < points.length; i += 2)
+      sum += Math.hypot(points[i]! - points[i - 2]!, points[i + 1]! - points[i - 1]!)
     return sum
   }
 
@@ -115,7 +135,10 @@ describe('dashes', () => {
         fc.double({ min: 0, max: 20, noNaN: true }),
         (on, off, shift) => {
           const [line] = flattenPath('M0 0H400', [1, 0, 0, 1, 0, 0])
-          const drawn = dashLines([line!], [on, off], shift).reduce((sum, dash) => sum + lengthOf(dash.points), 0)
+          const drawn = dashLines([line!], [on, off], shift).reduce(
+            (sum, dash) => sum + lengthOf(dash.points),
+            0,
+          )
           expect(Math.abs(drawn - (400 * on) / (on + off))).toBeLessThan(on + off)
         },
       ),
@@ -136,6 +159,7 @@ describe('path data', () => {
 
   it('keeps chords near their curves', () => {
     const [line] = flattenPath('M0 0A50 50 0 0 1 100 0', [1, 0, 0, 1, 0, 0])
-    for (let i = 0; i < line!.points.length; i += 2) expect(Math.hypot(line!.points[i]! - 50, line!.points[i + 1]!)).toBeCloseTo(50, 1)
+    for (let i = 0; i < line!.points.length; i += 2)
+      expect(Math.hypot(line!.points[i]! - 50, line!.points[i + 1]!)).toBeCloseTo(50, 1)
   })
 })

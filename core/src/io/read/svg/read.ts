@@ -26,7 +26,15 @@ import {
 } from '../../../base/geometry'
 import { BadInput } from '../../../base'
 import { decodeXml, parseSvg, type SvgDocument, type SvgElement } from './document'
-import { parseNumbers, parseSvgLength, parseTransform, parseViewBox, PX_MM, viewBoxMap, type Viewport } from './lengths'
+import {
+  parseNumbers,
+  parseSvgLength,
+  parseTransform,
+  parseViewBox,
+  PX_MM,
+  viewBoxMap,
+  type Viewport,
+} from './lengths'
 import { dashLines, flattenPath, pathDataOf, type Line } from './outline'
 import { clamp01, mixOver, resolvePaint } from './paint'
 import { computeStyle, parseStyleSheet, type Style } from './style'
@@ -84,7 +92,12 @@ const NOT_DRAWN = new Set([
   'script',
   'namedview',
 ])
-const LEFT_OUT: Record<string, string> = { text: 'text', flowRoot: 'text', image: 'picture', foreignObject: 'foreign content' }
+const LEFT_OUT: Record<string, string> = {
+  text: 'text',
+  flowRoot: 'text',
+  image: 'picture',
+  foreignObject: 'foreign content',
+}
 
 interface Context {
   map: Affine
@@ -160,7 +173,11 @@ class Reader {
       group: null,
       trail: [],
     }
-    this.children(root, { ...context, style: computeStyle(root, {}, this.rules), map: compose(context.map, parseTransform(root.attributes['transform'])) })
+    this.children(root, {
+      ...context,
+      style: computeStyle(root, {}, this.rules),
+      map: compose(context.map, parseTransform(root.attributes['transform'])),
+    })
     const linesOnly = this.shapes.length === 0 && this.cutLines.length > 0
     this.settleCutLines()
     if (this.shapes.length === 0) throw new BadInput(this.emptySentence())
@@ -179,7 +196,14 @@ class Reader {
       widthMm = all.maxX - all.minX
       heightMm = all.maxY - all.minY
     }
-    return { shapes, leftOut: [...this.left].map(([what, count]) => ({ what, count })), widthMm, heightMm, leftAt, linesOnly }
+    return {
+      shapes,
+      leftOut: [...this.left].map(([what, count]) => ({ what, count })),
+      widthMm,
+      heightMm,
+      leftAt,
+      linesOnly,
+    }
   }
 
   private emptySentence(): string {
@@ -213,11 +237,17 @@ class Reader {
         const size = parseSvgLength(style['font-size'], 16) ?? 16
         const { region, advance } = this.options.outlineText!(words.trim())
         const width = (advance * size) / 1000
-        const from = x - (style['text-anchor'] === 'middle' ? width / 2 : style['text-anchor'] === 'end' ? width : 0)
+        const from =
+          x - (style['text-anchor'] === 'middle' ? width / 2 : style['text-anchor'] === 'end' ? width : 0)
         const fill = resolvePaint(style['fill'] ?? 'black', style, this.doc)
         if (fill.kind === 'colour') {
           const map = compose(context.map, compose(translation(from, y), scaling(size / 1000)))
-          this.paint(mapRegion(map, region), fill.hex, fill.alpha * clamp01(style['fill-opacity']) * context.alpha, context)
+          this.paint(
+            mapRegion(map, region),
+            fill.hex,
+            fill.alpha * clamp01(style['fill-opacity']) * context.alpha,
+            context,
+          )
         }
         x = from + width
       }
@@ -237,7 +267,13 @@ class Reader {
     if (style['display'] === 'none') return
     if (name in LEFT_OUT) {
       const map = compose(outer.map, parseTransform(attributes['transform']))
-      if (name === 'text' && this.options.outlineText) this.text(element, { ...outer, style, map, group: outer.group ?? this.namedGroups.get(element) ?? null })
+      if (name === 'text' && this.options.outlineText)
+        this.text(element, {
+          ...outer,
+          style,
+          map,
+          group: outer.group ?? this.namedGroups.get(element) ?? null,
+        })
       else this.leave(LEFT_OUT[name]!, placeOf(element, map))
       return
     }
@@ -274,7 +310,12 @@ class Reader {
     }
   }
 
-  private viewport(element: SvgElement, context: Context, width: string | undefined, height: string | undefined): void {
+  private viewport(
+    element: SvgElement,
+    context: Context,
+    width: string | undefined,
+    height: string | undefined,
+  ): void {
     const { attributes } = element
     const view = parseViewBox(attributes['viewBox'])
     const port: Viewport = {
@@ -284,30 +325,49 @@ class Reader {
       h: parseSvgLength(height ?? '100%', context.port.h) ?? context.port.h,
     }
     if (!(port.w > 0 && port.h > 0)) return
-    const inner = view ? viewBoxMap(view, port, attributes['preserveAspectRatio']) : translation(port.x, port.y)
+    const inner = view
+      ? viewBoxMap(view, port, attributes['preserveAspectRatio'])
+      : translation(port.x, port.y)
     const overflow = context.style['overflow']
     let clip = context.clip
     if (overflow !== 'visible' && overflow !== 'auto') {
       const window = mapRegion(context.map, [rectangle(port.x, port.y, port.w, port.h)])
       clip = clip ? intersect(clip, window) : window
     }
-    this.children(element, { ...context, map: compose(context.map, inner), port: view ?? { ...port, x: 0, y: 0 }, clip })
+    this.children(element, {
+      ...context,
+      map: compose(context.map, inner),
+      port: view ?? { ...port, x: 0, y: 0 },
+      clip,
+    })
   }
 
   private use(element: SvgElement, context: Context): void {
     const { attributes } = element
     const target = this.doc.byId.get((attributes['href'] ?? '').replace(/^#/, ''))
     if (!target || context.trail.includes(target)) return
-    if (context.trail.length > 30 || ++this.uses > 20_000) throw new BadInput('the drawing repeats parts of itself too often')
+    if (context.trail.length > 30 || ++this.uses > 20_000)
+      throw new BadInput('the drawing repeats parts of itself too often')
     for (let up: SvgElement | null = element; up; up = up.parent) if (up === target) return
     const moved: Context = {
       ...context,
-      map: compose(context.map, translation(parseSvgLength(attributes['x'], context.port.w) ?? 0, parseSvgLength(attributes['y'], context.port.h) ?? 0)),
+      map: compose(
+        context.map,
+        translation(
+          parseSvgLength(attributes['x'], context.port.w) ?? 0,
+          parseSvgLength(attributes['y'], context.port.h) ?? 0,
+        ),
+      ),
       trail: [...context.trail, target],
     }
     if (target.name === 'symbol' || target.name === 'svg') {
       const style = computeStyle(target, moved.style, this.rules)
-      this.viewport(target, { ...moved, style }, attributes['width'] ?? target.attributes['width'], attributes['height'] ?? target.attributes['height'])
+      this.viewport(
+        target,
+        { ...moved, style },
+        attributes['width'] ?? target.attributes['width'],
+        attributes['height'] ?? target.attributes['height'],
+      )
     } else this.element(target, moved)
   }
 
@@ -316,7 +376,11 @@ class Reader {
     const target = link && this.doc.byId.get(link[1]!)
     if (!target || target.name !== 'clipPath' || context.trail.includes(target)) return context
     if (target.attributes['clipPathUnits'] === 'objectBoundingBox') return context
-    const base: Context = { ...context, map: compose(context.map, parseTransform(target.attributes['transform'])), trail: [...context.trail, target] }
+    const base: Context = {
+      ...context,
+      map: compose(context.map, parseTransform(target.attributes['transform'])),
+      trail: [...context.trail, target],
+    }
     const region = union(...this.clipShapes(target, { ...base, style: computeStyle(target, {}, this.rules) }))
     const nested = this.clipped({ ...base, clip: null }, target.attributes['clip-path'])
     const own = nested.clip ? intersect(region, nested.clip) : region
@@ -331,9 +395,17 @@ class Reader {
       if (child.name === 'use') {
         const target = this.doc.byId.get((child.attributes['href'] ?? '').replace(/^#/, ''))
         if (!target || context.trail.includes(target)) return []
-        const move = translation(parseSvgLength(child.attributes['x'], 0) ?? 0, parseSvgLength(child.attributes['y'], 0) ?? 0)
+        const move = translation(
+          parseSvgLength(child.attributes['x'], 0) ?? 0,
+          parseSvgLength(child.attributes['y'], 0) ?? 0,
+        )
         const holder: SvgElement = { ...child, name: 'g', children: [target] }
-        return this.clipShapes(holder, { ...context, style, map: compose(map, move), trail: [...context.trail, target] })
+        return this.clipShapes(holder, {
+          ...context,
+          style,
+          map: compose(map, move),
+          trail: [...context.trail, target],
+        })
       }
       const d = pathDataOf(child, context.port)
       if (!d) return []
@@ -349,9 +421,14 @@ class Reader {
     if (style['visibility'] === 'hidden' || style['visibility'] === 'collapse') return
     const lines = flattenPath(d, context.map)
     this.points += lines.reduce((sum, line) => sum + line.points.length / 2, 0)
-    if (this.points > MAX_POINTS) throw new BadInput(`the drawing has more than ${MAX_POINTS.toLocaleString('en')} points`)
-    const fill = element.name === 'line' ? { kind: 'none' as const } : resolvePaint(style['fill'] ?? 'black', style, this.doc)
-    if (fill.kind === 'pattern') this.leave('pattern', lines[0] && { x: lines[0].points[0]!, y: lines[0].points[1]! })
+    if (this.points > MAX_POINTS)
+      throw new BadInput(`the drawing has more than ${MAX_POINTS.toLocaleString('en')} points`)
+    const fill =
+      element.name === 'line'
+        ? { kind: 'none' as const }
+        : resolvePaint(style['fill'] ?? 'black', style, this.doc)
+    if (fill.kind === 'pattern')
+      this.leave('pattern', lines[0] && { x: lines[0].points[0]!, y: lines[0].points[1]! })
     if (fill.kind === 'colour') {
       if (fill.from === 'gradient') this.leave('gradient')
       const rings = lines.map((line) => line.points)
@@ -376,7 +453,13 @@ class Reader {
     if (!(widthMm > 0) || !(scale > 0) || alpha < 0.01) return
     if (widthMm < this.hairlineMm) {
       // Round a filled shape a hairline only says where the blade goes, which the shape's own edge says already.
-      if (!filled) this.cutLines.push({ context, rings: lines, colour: paint.hex, draw: () => this.draw(lines, d, widthMm, paint.hex, alpha, context) })
+      if (!filled)
+        this.cutLines.push({
+          context,
+          rings: lines,
+          colour: paint.hex,
+          draw: () => this.draw(lines, d, widthMm, paint.hex, alpha, context),
+        })
       return
     }
     if (paint.from === 'gradient') this.leave('gradient')
@@ -384,11 +467,20 @@ class Reader {
   }
 
   /** Paints the card that a pen covers along lines. */
-  private draw(lines: Line[], d: string, widthMm: number, colour: string, alpha: number, context: Context): void {
+  private draw(
+    lines: Line[],
+    d: string,
+    widthMm: number,
+    colour: string,
+    alpha: number,
+    context: Context,
+  ): void {
     const { style, map } = context
     const scale = meanScale(map)
     const diagonal = Math.hypot(context.port.w, context.port.h) / Math.SQRT2
-    const cap = (['butt', 'round', 'square'].includes(style['stroke-linecap'] ?? '') ? style['stroke-linecap'] : 'butt') as Cap
+    const cap = (
+      ['butt', 'round', 'square'].includes(style['stroke-linecap'] ?? '') ? style['stroke-linecap'] : 'butt'
+    ) as Cap
     const joins: Record<string, Join> = { round: 'round', bevel: 'bevel' }
     const join = joins[style['stroke-linejoin'] ?? ''] ?? 'miter'
     const miter = parseFloat(style['stroke-miterlimit'] ?? '4') || 4
@@ -396,7 +488,9 @@ class Reader {
     const dashOffset = (parseSvgLength(style['stroke-dashoffset'], diagonal) ?? 0) * scale
     // A pen keeps its round nib only under even scaling: otherwise draw in a space of true widths and map from there.
     const [a, b, c, dd] = map
-    const even = Math.abs(a * a + b * b - (c * c + dd * dd)) < 0.02 * scale * scale && Math.abs(a * c + b * dd) < 0.02 * scale * scale
+    const even =
+      Math.abs(a * a + b * b - (c * c + dd * dd)) < 0.02 * scale * scale &&
+      Math.abs(a * c + b * dd) < 0.02 * scale * scale
     const source = even ? lines : flattenPath(d, scaling(scale))
     const drawn = strokeRegion(dashLines(source, dashes, dashOffset), widthMm, cap, join, miter)
     this.paint(even ? drawn : mapRegion(compose(map, scaling(1 / scale)), drawn), colour, alpha, context)
@@ -428,7 +522,8 @@ class Reader {
   private paint(whole: Region, colour: string, alpha: number, context: Context): void {
     const region = context.clip ? intersect(whole, context.clip) : whole
     if (alpha < 0.01 || Math.abs(regionArea(region)) < SPECK_MM2) return
-    if (this.shapes.length >= MAX_SHAPES) throw new BadInput(`the drawing has more than ${MAX_SHAPES.toLocaleString('en')} shapes`)
+    if (this.shapes.length >= MAX_SHAPES)
+      throw new BadInput(`the drawing has more than ${MAX_SHAPES.toLocaleString('en')} shapes`)
     if (alpha > 0.985) this.add(region, colour, context.group)
     else this.paintThrough(region, colour, alpha, context.group)
   }
@@ -458,17 +553,15 @@ class Reader {
 /** Where an element that is not drawn would have begun, or its middle where it has a size. */
 function placeOf({ attributes, content }: SvgElement, map: Affine): Point {
   const inner = content.find((item): item is SvgElement => typeof item !== 'string')
-  const [x, y, w, h] = ['x', 'y', 'width', 'height'].map((name) => parseSvgLength(attributes[name] ?? inner?.attributes[name], 0) ?? 0) as [
-    number,
-    number,
-    number,
-    number,
-  ]
+  const [x, y, w, h] = ['x', 'y', 'width', 'height'].map(
+    (name) => parseSvgLength(attributes[name] ?? inner?.attributes[name], 0) ?? 0,
+  ) as [number, number, number, number]
   const [px, py] = [x + w / 2, y + h / 2]
   return { x: map[0] * px + map[2] * py + map[4], y: map[1] * px + map[3] * py + map[5] }
 }
 
-const isClosed = ({ points: p }: Line): boolean => Math.hypot(p[0]! - p[p.length - 2]!, p[1]! - p[p.length - 1]!) < 0.05
+const isClosed = ({ points: p }: Line): boolean =>
+  Math.hypot(p[0]! - p[p.length - 2]!, p[1]! - p[p.length - 1]!) < 0.05
 
 /** Names of the top-level groups, where two or more of them bear one that a person gave. */
 function nameGroups(root: SvgElement): Map<SvgElement, string> {
@@ -483,7 +576,8 @@ function nameGroups(root: SvgElement): Map<SvgElement, string> {
   for (const child of holder.children) {
     if (child.name !== 'g') continue
     const { label, id, 'data-name': dataName } = child.attributes
-    const given = label ?? dataName ?? (id && !/^(g|group|path|svg)?[-_]?\d+([-_]\d+)*$/i.test(id) ? id : undefined)
+    const given =
+      label ?? dataName ?? (id && !/^(g|group|path|svg)?[-_]?\d+([-_]\d+)*$/i.test(id) ? id : undefined)
     if (given)
       names.set(
         child,

@@ -53,7 +53,10 @@ export function parseStyleSheet(text: string): Rule[] {
       node.prelude.children.forEach((selector) => {
         const compounds = readSelector(selector)
         if (!compounds) return
-        const specificity = compounds.reduce((sum, c) => sum + (c.id ? 10000 : 0) + c.classes.length * 100 + (c.type ? 1 : 0), 0)
+        const specificity = compounds.reduce(
+          (sum, c) => sum + (c.id ? 10000 : 0) + c.classes.length * 100 + (c.type ? 1 : 0),
+          0,
+        )
         rules.push({ compounds, specificity, declarations })
       })
     }
@@ -69,7 +72,8 @@ function readDeclarations(block: CssNode): Style {
   const style: Style = {}
   if (block.type !== 'Block' && block.type !== 'DeclarationList') return style
   block.children.forEach((node) => {
-    if (node.type === 'Declaration' && KNOWN.has(node.property) && node.value.type === 'Raw') style[node.property] = node.value.value.trim()
+    if (node.type === 'Declaration' && KNOWN.has(node.property) && node.value.type === 'Raw')
+      style[node.property] = node.value.value.trim()
   })
   return style
 }
@@ -80,7 +84,8 @@ function readSelector(selector: CssNode): Compound[] | null {
   let fine = true
   selector.children.forEach((part) => {
     const last = compounds[compounds.length - 1]!
-    if (part.type === 'TypeSelector') last.type = part.name === '*' ? null : part.name.slice(part.name.indexOf('|') + 1)
+    if (part.type === 'TypeSelector')
+      last.type = part.name === '*' ? null : part.name.slice(part.name.indexOf('|') + 1)
     else if (part.type === 'ClassSelector') last.classes.push(part.name)
     else if (part.type === 'IdSelector') last.id = part.name
     else if (part.type === 'Combinator' && (part.name === ' ' || part.name === '>'))

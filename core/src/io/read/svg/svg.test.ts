@@ -35,7 +35,9 @@ describe('shapes', () => {
     const both = read('<rect width="40" height="40" fill="#ff0000" stroke="#0000ff" stroke-width="2"/>')
     expect(both.shapes.map((s) => s.colour)).toEqual(['#ff0000', '#0000ff'])
     expect(areas(both)[1]).toBeCloseTo(42 * 42 - 38 * 38, 0)
-    const hair = read('<rect width="40" height="40" fill="#f00"/><line x1="0" y1="0" x2="60" y2="60" stroke="#000" stroke-width="0.1"/>')
+    const hair = read(
+      '<rect width="40" height="40" fill="#f00"/><line x1="0" y1="0" x2="60" y2="60" stroke="#000" stroke-width="0.1"/>',
+    )
     expect(hair.leftOut).toEqual([{ what: 'cut line', count: 1 }])
   })
 
@@ -47,7 +49,9 @@ describe('shapes', () => {
 
 describe('where things lie', () => {
   it('transforms nest in order', () => {
-    const { shapes } = read('<g transform="translate(10 20)"><g transform="scale(2)"><rect transform="rotate(90)" width="10" height="5"/></g></g>')
+    const { shapes } = read(
+      '<g transform="translate(10 20)"><g transform="scale(2)"><rect transform="rotate(90)" width="10" height="5"/></g></g>',
+    )
     const b = regionBox(shapes[0]!.region)
     expect([b.minX, b.minY, b.maxX, b.maxY].map((v) => Math.round(v * 100) / 100)).toEqual([0, 20, 10, 40])
   })
@@ -64,10 +68,18 @@ describe('where things lie', () => {
   })
 
   it('keeps proportions where page and viewBox differ in shape', () => {
-    const b = regionBox(read('<rect width="10" height="10"/>', 'width="200mm" height="100mm" viewBox="0 0 10 10"').shapes[0]!.region)
-    expect([b.minX, b.maxX, b.minY, b.maxY]).toEqual([50, 150, 0, 100].map((v) => expect.closeTo(v, 3) as number))
+    const b = regionBox(
+      read('<rect width="10" height="10"/>', 'width="200mm" height="100mm" viewBox="0 0 10 10"').shapes[0]!
+        .region,
+    )
+    expect([b.minX, b.maxX, b.minY, b.maxY]).toEqual(
+      [50, 150, 0, 100].map((v) => expect.closeTo(v, 3) as number),
+    )
     const stretched = regionBox(
-      read('<rect width="10" height="10"/>', 'width="200mm" height="100mm" viewBox="0 0 10 10" preserveAspectRatio="none"').shapes[0]!.region,
+      read(
+        '<rect width="10" height="10"/>',
+        'width="200mm" height="100mm" viewBox="0 0 10 10" preserveAspectRatio="none"',
+      ).shapes[0]!.region,
     )
     expect(stretched.maxX).toBeCloseTo(200, 3)
   })
@@ -78,10 +90,22 @@ describe('where things lie', () => {
   })
 
   it('follows use, symbol, nested svg and clip paths', () => {
-    expect(area('<defs><rect id="r" width="10" height="10"/></defs><use href="#r"/><use xlink:href="#r" x="20"/>')).toBeCloseTo(200, 1)
-    expect(area('<symbol id="s" viewBox="0 0 1 1"><rect width="1" height="1"/></symbol><use href="#s" width="20" height="20"/>')).toBeCloseTo(400, 1)
-    expect(area('<svg x="10" y="10" width="20" height="20" viewBox="0 0 1 1"><rect width="5" height="5"/></svg>')).toBeCloseTo(400, 1)
-    expect(area('<clipPath id="c"><rect width="10" height="50"/></clipPath><rect width="50" height="50" clip-path="url(#c)"/>')).toBeCloseTo(500, 1)
+    expect(
+      area('<defs><rect id="r" width="10" height="10"/></defs><use href="#r"/><use xlink:href="#r" x="20"/>'),
+    ).toBeCloseTo(200, 1)
+    expect(
+      area(
+        '<symbol id="s" viewBox="0 0 1 1"><rect width="1" height="1"/></symbol><use href="#s" width="20" height="20"/>',
+      ),
+    ).toBeCloseTo(400, 1)
+    expect(
+      area('<svg x="10" y="10" width="20" height="20" viewBox="0 0 1 1"><rect width="5" height="5"/></svg>'),
+    ).toBeCloseTo(400, 1)
+    expect(
+      area(
+        '<clipPath id="c"><rect width="10" height="50"/></clipPath><rect width="50" height="50" clip-path="url(#c)"/>',
+      ),
+    ).toBeCloseTo(500, 1)
   })
 })
 
@@ -91,18 +115,27 @@ describe('paint', () => {
   it('comes from attributes, styles, sheets and parents, in the right order', () => {
     expect(colours('<g fill="teal"><rect width="9" height="9"/></g>')).toEqual(['#008080'])
     expect(colours('<rect fill="red" style="fill:#0f0" width="9" height="9"/>')).toEqual(['#00ff00'])
-    expect(colours('<style>.a{fill:#123456} rect{fill:red}</style><rect class="a" fill="blue" width="9" height="9"/>')).toEqual(['#123456'])
-    expect(colours('<g color="#abcdef"><rect fill="currentColor" width="9" height="9"/></g>')).toEqual(['#abcdef'])
+    expect(
+      colours(
+        '<style>.a{fill:#123456} rect{fill:red}</style><rect class="a" fill="blue" width="9" height="9"/>',
+      ),
+    ).toEqual(['#123456'])
+    expect(colours('<g color="#abcdef"><rect fill="currentColor" width="9" height="9"/></g>')).toEqual([
+      '#abcdef',
+    ])
     expect(colours('<rect fill="rgb(100%, 0%, 50%)" width="9" height="9"/>')[0]).toMatch(/^#ff00(7f|80)$/)
   })
 
   it('leaves out what is not drawn', () => {
-    const hidden = '<rect width="9" height="9" display="none"/><g visibility="hidden"><rect width="9" height="9"/></g><rect width="9" height="9" fill="none"/>'
+    const hidden =
+      '<rect width="9" height="9" display="none"/><g visibility="hidden"><rect width="9" height="9"/></g><rect width="9" height="9" fill="none"/>'
     expect(areas(read(`${hidden}<rect width="10" height="10"/>`))).toEqual([100])
   })
 
   it('shows through as the colour then seen', () => {
-    const drawing = read('<rect width="20" height="20" fill="#000000"/><rect x="10" width="20" height="20" fill="#ffffff" fill-opacity="0.5"/>')
+    const drawing = read(
+      '<rect width="20" height="20" fill="#000000"/><rect x="10" width="20" height="20" fill="#ffffff" fill-opacity="0.5"/>',
+    )
     expect(drawing.shapes.map((s) => s.colour)).toEqual(['#000000', '#808080', '#ffffff'])
     expect(areas(drawing)).toEqual([400, 200, 200])
   })
@@ -135,7 +168,8 @@ describe('text', () => {
   const outlineText = (words: string) => ({ region: box(words.length * 500), advance: words.length * 500 })
 
   it('is left out with its place, or set in the font that is given', () => {
-    const body = '<rect width="9" height="9"/><text x="20" y="50" font-size="10">abcd<tspan x="60" y="80" text-anchor="end" fill="#f00">ef</tspan></text>'
+    const body =
+      '<rect width="9" height="9"/><text x="20" y="50" font-size="10">abcd<tspan x="60" y="80" text-anchor="end" fill="#f00">ef</tspan></text>'
     const without = read(body)
     expect(without.leftOut).toEqual([{ what: 'text', count: 1 }])
     expect(without.leftAt).toEqual([{ what: 'text', at: { x: 20, y: 50 } }])
@@ -159,11 +193,18 @@ describe('old and odd files', () => {
       ].map((c) => c.charCodeAt(0)),
     )
     expect(readSvg(latin).shapes[1]!.group).toBe('Forêt')
-    const wide = new Uint8Array(new Uint16Array([...`\ufeff${svg('<rect width="10" height="10"/>')}`].map((c) => c.charCodeAt(0))).buffer)
+    const wide = new Uint8Array(
+      new Uint16Array([...`\ufeff${svg('<rect width="10" height="10"/>')}`].map((c) => c.charCodeAt(0)))
+        .buffer,
+    )
     expect(areas(readSvg(wide))).toEqual([100])
     const entity = `<!DOCTYPE svg [<!ENTITY red "fill:#ff0000">]>${svg('<rect style="&red;" width="9" height="9"/>')}`
     expect(readSvg(entity).shapes[0]!.colour).toBe('#ff0000')
-    expect(readSvg('<s:svg xmlns:s="http://www.w3.org/2000/svg" width="10" height="10"><s:rect width="5" height="5"/></s:svg>').shapes).toHaveLength(1)
+    expect(
+      readSvg(
+        '<s:svg xmlns:s="http://www.w3.org/2000/svg" width="10" height="10"><s:rect width="5" height="5"/></s:svg>',
+      ).shapes,
+    ).toHaveLength(1)
   })
 
   it.each([
@@ -191,7 +232,9 @@ describe('old and odd files', () => {
   })
 
   it('takes a pen of absurd width in its stride', () => {
-    const wide = read('<rect width="9" height="9" stroke="#00f" stroke-width="99999999999910" stroke-linejoin="round"/>')
+    const wide = read(
+      '<rect width="9" height="9" stroke="#00f" stroke-width="99999999999910" stroke-linejoin="round"/>',
+    )
     expect(wide.shapes.map((s) => s.colour)).toEqual(['#000000', '#0000ff'])
     // The clipper is still alive.
     expect(areas(read('<rect width="10" height="10"/>'))).toEqual([100])
@@ -229,15 +272,24 @@ describe('old and odd files', () => {
       'stroke-dasharray:0 0',
     ]
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.nat(good.length), fc.nat(12), fc.constantFrom(...tokens)), { minLength: 1, maxLength: 4 }), (cuts) => {
-        const text = cuts.reduce((s, [at, length, token]) => s.slice(0, at) + token + s.slice(at + length), good)
-        try {
-          for (const shape of readSvg(text).shapes) expect(regionArea(shape.region)).toBeGreaterThan(0)
-        } catch (error) {
-          expect(error, text).toBeInstanceOf(BadInput)
-          expect((error as Error).message.length).toBeLessThan(300)
-        }
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.nat(good.length), fc.nat(12), fc.constantFrom(...tokens)), {
+          minLength: 1,
+          maxLength: 4,
+        }),
+        (cuts) => {
+          const text = cuts.reduce(
+            (s, [at, length, token]) => s.slice(0, at) + token + s.slice(at + length),
+            good,
+          )
+          try {
+            for (const shape of readSvg(text).shapes) expect(regionArea(shape.region)).toBeGreaterThan(0)
+          } catch (error) {
+            expect(error, text).toBeInstanceOf(BadInput)
+            expect((error as Error).message.length).toBeLessThan(300)
+          }
+        },
+      ),
       { numRuns: 400 },
     )
   })

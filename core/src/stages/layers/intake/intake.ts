@@ -1,7 +1,24 @@
 // From what a drawing paints to layers of card, back to front.
-import { fillRings, polygonToPath, regionArea, regionBox, regionRings, translation, type Point, type Polygon } from '../../../base/geometry'
+import {
+  fillRings,
+  polygonToPath,
+  regionArea,
+  regionBox,
+  regionRings,
+  translation,
+  type Point,
+  type Polygon,
+} from '../../../base/geometry'
 import type { Drawing, LeftOut } from '../../../io/read'
-import { addLayers, backingRect, layerRegion, layerSchema, transformLayers, type Layer, type Project } from '../../../project'
+import {
+  addLayers,
+  backingRect,
+  layerRegion,
+  layerSchema,
+  transformLayers,
+  type Layer,
+  type Project,
+} from '../../../project'
 import { groupBy } from '../../../base'
 import { colourName } from './colour-name'
 import { sequenceLayers } from './sequence'
@@ -50,15 +67,36 @@ export function intake(drawing: Drawing, onProgress?: (share: number) => void): 
     const name = named(first)
     const count = (names.get(name) ?? 0) + 1
     names.set(name, count)
-    return [makeLayer(`layer-${names.size}-${count}`, count > 1 ? `${name} ${count}` : name, faces, { colour: first.colour })]
+    return [
+      makeLayer(`layer-${names.size}-${count}`, count > 1 ? `${name} ${count}` : name, faces, {
+        colour: first.colour,
+      }),
+    ]
   })
-  return { layers, leftOut: drawing.leftOut, widthMm: drawing.widthMm, heightMm: drawing.heightMm, leftAt: drawing.leftAt, linesOnly: drawing.linesOnly }
+  return {
+    layers,
+    leftOut: drawing.leftOut,
+    widthMm: drawing.widthMm,
+    heightMm: drawing.heightMm,
+    leftAt: drawing.leftAt,
+    linesOnly: drawing.linesOnly,
+  }
 }
 
 /** A layer with the schema's defaults; every face becomes a piece, the largest first. */
-export function makeLayer(id: string, name: string, faces: readonly Polygon[], more: Partial<Layer> = {}): Layer {
+export function makeLayer(
+  id: string,
+  name: string,
+  faces: readonly Polygon[],
+  more: Partial<Layer> = {},
+): Layer {
   const sorted = [...faces].sort((a, b) => regionArea([b]) - regionArea([a]))
-  return layerSchema.parse({ id, name, pieces: sorted.map((face, i) => ({ id: `p${i + 1}`, path: polygonToPath(face) })), ...more })
+  return layerSchema.parse({
+    id,
+    name,
+    pieces: sorted.map((face, i) => ({ id: `p${i + 1}`, path: polygonToPath(face) })),
+    ...more,
+  })
 }
 
 /**
@@ -68,7 +106,10 @@ export function makeLayer(id: string, name: string, faces: readonly Polygon[], m
 export function takeIn(project: Project, taken: Intake): Project {
   const move = placement(project, taken)
   const wasEmpty = project.layers.length === 0
-  const added = transformLayers({ ...project, layers: taken.layers.map((layer) => ({ ...layer })) }, translation(move.x, move.y))
+  const added = transformLayers(
+    { ...project, layers: taken.layers.map((layer) => ({ ...layer })) },
+    translation(move.x, move.y),
+  )
   const layers = added.layers.map((layer, i) => {
     if (i > 0 || !wasEmpty) return layer
     return { ...layer, role: 'backing' as const, joint: { kind: 'glue' as const, gapMm: 0, pinned: false } }
@@ -81,7 +122,8 @@ export function placement(project: Project, taken: Intake): Point {
   const backing = backingRect(project)
   if (!backing) return { x: 0, y: 0 }
   const { minX, minY, maxX, maxY } = regionBox([backing])
-  if (Math.abs(taken.widthMm - (maxX - minX)) < 1 && Math.abs(taken.heightMm - (maxY - minY)) < 1) return { x: 0, y: 0 }
+  if (Math.abs(taken.widthMm - (maxX - minX)) < 1 && Math.abs(taken.heightMm - (maxY - minY)) < 1)
+    return { x: 0, y: 0 }
   const box = regionBox(taken.layers.flatMap((layer) => layerRegion(layer)))
   return { x: (minX + maxX - box.minX - box.maxX) / 2, y: (minY + maxY - box.minY - box.maxY) / 2 }
 }

@@ -22,7 +22,10 @@ const BEAM_WORK = 16_000
  * Batches of item indices, back to front, every batch of one label.
  * @param onProgress takes the share done, 0 to 1
  */
-export function sequenceLayers(items: readonly SequenceItem[], onProgress: (share: number) => void = () => undefined): number[][] {
+export function sequenceLayers(
+  items: readonly SequenceItem[],
+  onProgress: (share: number) => void = () => undefined,
+): number[][] {
   if (items.length === 0) return []
   const above = overlapsAbove(items, (share) => onProgress(share * 0.7))
   const width = Math.max(2, Math.min(BEAM, Math.floor(BEAM_WORK / items.length)))
@@ -53,7 +56,12 @@ interface Stack {
   key: [number, number]
 }
 
-function beamSearch(items: readonly SequenceItem[], above: number[][], width: number, onProgress: (share: number) => void): number[][] {
+function beamSearch(
+  items: readonly SequenceItem[],
+  above: number[][],
+  width: number,
+  onProgress: (share: number) => void,
+): number[][] {
   const waiting = new Int32Array(items.length)
   for (const list of above) for (const j of list) waiting[j]!++
   const names = [...new Set(items.map((item) => item.label))]
@@ -63,7 +71,8 @@ function beamSearch(items: readonly SequenceItem[], above: number[][], width: nu
   const marks = items.map(() => [random() * 2 ** 32, random() * 2 ** 32] as const)
   // Longest chain of overlaps that starts at an item: at least so many layers are still to come.
   const chain = new Int32Array(items.length)
-  for (let i = items.length - 1; i >= 0; i--) for (const j of above[i]!) chain[i] = Math.max(chain[i]!, chain[j]! + 1)
+  for (let i = items.length - 1; i >= 0; i--)
+    for (const j of above[i]!) chain[i] = Math.max(chain[i]!, chain[j]! + 1)
 
   /** Lays one more layer of a label: everything of it that is free, and what that frees of the same label. */
   const lay = (stack: Stack, label: number): Stack => {
@@ -79,7 +88,13 @@ function beamSearch(items: readonly SequenceItem[], above: number[][], width: nu
       for (const j of above[i]!) next[j]!--
     }
     // Items of this label never lie over each other in the sense above, so one round frees all it can.
-    return { batches: [...stack.batches, batch.sort((a, b) => a - b)], waiting: next, left: stack.left - batch.length, bound: 0, key }
+    return {
+      batches: [...stack.batches, batch.sort((a, b) => a - b)],
+      waiting: next,
+      left: stack.left - batch.length,
+      bound: 0,
+      key,
+    }
   }
 
   /** Layers that are still to come at the least. */

@@ -35,7 +35,10 @@ export function closestPoints(a: Polygon, b: Polygon): { from: Point; to: Point;
             const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)))
             const [qx, qy] = [ax + dx * t, ay + dy * t]
             const distance = Math.hypot(qx - x, qy - y)
-            if (distance < best.distance) best = swap ? { from: { x: qx, y: qy }, to: { x, y }, distance } : { from: { x, y }, to: { x: qx, y: qy }, distance }
+            if (distance < best.distance)
+              best = swap
+                ? { from: { x: qx, y: qy }, to: { x, y }, distance }
+                : { from: { x, y }, to: { x: qx, y: qy }, distance }
           }
       }
   }
@@ -57,12 +60,18 @@ export function stripRegion(from: Point, to: Point, widthMm: number): Polygon[] 
  * Joins all faces to one by strips, nearest faces first, preferring lines that `cover` hides: a hidden strip may be three
  * times as long as an open one. Returns the joined region and the strips. Needs the geometry loaded.
  */
-export function bridgeFaces(region: Region, widthMm: number, cover: Region = []): { region: Polygon[]; strips: Strip[] } {
+export function bridgeFaces(
+  region: Region,
+  widthMm: number,
+  cover: Region = [],
+): { region: Polygon[]; strips: Strip[] } {
   if (region.length < 2) return { region: [...region], strips: [] }
   const share = (from: Point, to: Point) => {
     if (cover.length === 0) return 0
     let inside = 0
-    for (let k = 1; k < 20; k++) if (regionContains(cover, from.x + ((to.x - from.x) * k) / 20, from.y + ((to.y - from.y) * k) / 20)) inside++
+    for (let k = 1; k < 20; k++)
+      if (regionContains(cover, from.x + ((to.x - from.x) * k) / 20, from.y + ((to.y - from.y) * k) / 20))
+        inside++
     return inside / 19
   }
   // Prim's tree over faces, largest first.
@@ -91,4 +100,5 @@ export function bridgeFaces(region: Region, widthMm: number, cover: Region = [])
 }
 
 /** Fills gaps narrower than a width between parts of a region, and holes of that kind. */
-export const closeGaps = (region: Region, mm: number): Polygon[] => (mm > 0 ? offset(offset(region, mm / 2), -mm / 2) : [...region])
+export const closeGaps = (region: Region, mm: number): Polygon[] =>
+  mm > 0 ? offset(offset(region, mm / 2), -mm / 2) : [...region]

@@ -11,7 +11,9 @@ export type { Font }
 /** A font from the bytes of a TTF, OTF or WOFF file. Throws BadInput. */
 export function readFont(bytes: Uint8Array): Font {
   try {
-    const font = opentype.parse(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer)
+    const font = opentype.parse(
+      bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer,
+    )
     if (!(font.unitsPerEm > 0) || font.glyphs.length === 0) throw new Error()
     return font
   } catch {
@@ -40,10 +42,17 @@ export function glyphsOf(font: Font, text: string, alternates = ''): PlacedGlyph
 function placeGlyphs(font: Font, text: string, alternates: string): PlacedGlyph[] {
   const scale = 1000 / font.unitsPerEm
   const others = alternates ? alternateGlyphs(font) : new Map<number, number>()
-  const wanted = (glyph: opentype.Glyph) => alternates === '*' || (glyph.unicode !== undefined && alternates.includes(String.fromCodePoint(glyph.unicode)))
-  const glyphs = font.stringToGlyphs(text).map((glyph) => (wanted(glyph) && others.has(glyph.index) ? font.glyphs.get(others.get(glyph.index)!) : glyph))
+  const wanted = (glyph: opentype.Glyph) =>
+    alternates === '*' ||
+    (glyph.unicode !== undefined && alternates.includes(String.fromCodePoint(glyph.unicode)))
+  const glyphs = font
+    .stringToGlyphs(text)
+    .map((glyph) =>
+      wanted(glyph) && others.has(glyph.index) ? font.glyphs.get(others.get(glyph.index)!) : glyph,
+    )
   const missing = [...text].filter((sign) => sign.trim() && font.charToGlyphIndex(sign) === 0)
-  if (missing.length > 0) throw new BadInput(`the font has no sign for ${[...new Set(missing)].map((s) => `“${s}”`).join(', ')}`)
+  if (missing.length > 0)
+    throw new BadInput(`the font has no sign for ${[...new Set(missing)].map((s) => `“${s}”`).join(', ')}`)
   let x = 0
   const signs = [...text]
   return glyphs.map((glyph, i) => {
@@ -51,7 +60,8 @@ function placeGlyphs(font: Font, text: string, alternates: string): PlacedGlyph[
     const kern = i + 1 < glyphs.length ? font.getKerningValue(glyph, glyphs[i + 1]!) * scale : 0
     x += (glyph.advanceWidth ?? 0) * scale + kern
     return {
-      sign: signs.length === glyphs.length ? signs[i]! : glyph.unicode ? String.fromCodePoint(glyph.unicode) : '',
+      sign:
+        signs.length === glyphs.length ? signs[i]! : glyph.unicode ? String.fromCodePoint(glyph.unicode) : '',
       region: fillRings(ringsOf(path.commands), 'nonzero'),
       advance: x,
     }
@@ -59,7 +69,11 @@ function placeGlyphs(font: Font, text: string, alternates: string): PlacedGlyph[
 }
 
 interface Substitutions {
-  getFeature(tag: string, script: string, language: string): { sub: number | number[]; by: number | number[] }[] | undefined
+  getFeature(
+    tag: string,
+    script: string,
+    language: string,
+  ): { sub: number | number[]; by: number | number[] }[] | undefined
 }
 
 /** Other shapes of glyphs that the font offers (stylistic alternates), by glyph index; empty where it has none. */

@@ -1,6 +1,15 @@
 // Made layers in a project: put in, and put in again after a change of the recipe with papers and joints kept.
 import { polygonBox, translation } from '../../../base/geometry'
-import { addLayers, backingRect, designBox, transformLayers, type Grown, type Layer, type Project, type Recipe } from '../../../project'
+import {
+  addLayers,
+  backingRect,
+  designBox,
+  transformLayers,
+  type Grown,
+  type Layer,
+  type Project,
+  type Recipe,
+} from '../../../project'
 import type { Made } from './made'
 
 /** Puts made layers in front of those that are there, in the middle of the backing, and keeps their recipe under an id. */
@@ -22,11 +31,15 @@ export function growAgain(project: Project, id: string, recipe: Recipe, made: Ma
   const names = new Set(made.layers.map((layer) => layer.name))
   const fresh = centred(project, made).map((layer, k): Layer => {
     // The old layer of the same name; else the one at the same place, if its own name is gone.
-    const kept = old.find((candidate) => candidate.name === layer.name) ?? (old[k] && !names.has(old[k].name) ? old[k] : undefined)
+    const kept =
+      old.find((candidate) => candidate.name === layer.name) ??
+      (old[k] && !names.has(old[k].name) ? old[k] : undefined)
     let layerId = kept?.id ?? layer.id
     for (let n = 2; taken.has(layerId); n++) layerId = `${layer.id}-${n}`
     taken.add(layerId)
-    return kept ? { ...kept, id: layerId, pieces: layer.pieces, name: layer.name, colour: layer.colour } : { ...layer, id: layerId }
+    return kept
+      ? { ...kept, id: layerId, pieces: layer.pieces, name: layer.name, colour: layer.colour }
+      : { ...layer, id: layerId }
   })
   const place = at < 0 ? rest.length : Math.min(at, rest.length)
   const renewed: Grown = { ...entry, recipe, layerIds: fresh.map((layer) => layer.id) }
@@ -45,5 +58,8 @@ function centred(project: Project, made: Made): Layer[] {
   const b = polygonBox(backing)
   const alone = { ...project, layers: made.layers }
   const d = designBox(alone)
-  return transformLayers(alone, translation((b.minX + b.maxX - d.minX - d.maxX) / 2, (b.minY + b.maxY - d.minY - d.maxY) / 2)).layers
+  return transformLayers(
+    alone,
+    translation((b.minX + b.maxX - d.minX - d.maxX) / 2, (b.minY + b.maxY - d.minY - d.maxY) / 2),
+  ).layers
 }

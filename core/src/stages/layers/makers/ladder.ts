@@ -25,7 +25,11 @@ import { joint, withoutSpecks, type Made } from './made'
 export const SILHOUETTE = 'Silhouette'
 
 /** The silhouette after k steps, specks gone. */
-export function ladderStep(shape: Region, recipe: Pick<LadderRecipe, 'direction' | 'corners' | 'stepMm' | 'speckMm2'>, k: number): Polygon[] {
+export function ladderStep(
+  shape: Region,
+  recipe: Pick<LadderRecipe, 'direction' | 'corners' | 'stepMm' | 'speckMm2'>,
+  k: number,
+): Polygon[] {
   const mm = (recipe.direction === 'inset' ? -1 : 1) * k * recipe.stepMm
   return withoutSpecks(offset(shape, mm, recipe.corners === 'round' ? 'round' : 'miter'), recipe.speckMm2)
 }
@@ -63,31 +67,60 @@ export function makeLadder(recipe: LadderRecipe): Made {
   const steps = Math.min(recipe.steps, fit)
   const remarks =
     steps < recipe.steps
-      ? [`${recipe.steps} steps were asked for; ${fit} fit before ${recipe.direction === 'inset' ? 'the silhouette vanishes' : 'the sheet ends'}.`]
+      ? [
+          `${recipe.steps} steps were asked for; ${fit} fit before ${recipe.direction === 'inset' ? 'the silhouette vanishes' : 'the sheet ends'}.`,
+        ]
       : []
   const sheet = [rectangle(0, 0, w, h)]
   // The smallest opening lies at the back.
   const order = Array.from({ length: steps + 1 }, (_, k) => (recipe.direction === 'inset' ? steps - k : k))
   const openings = order.map((k) => ladderStep(shape, recipe, k))
   const layers = openings.map((opening, i) =>
-    makeLayer(`step-${order[i]}`, order[i] === 0 ? SILHOUETTE : `Step ${order[i]}`, subtract(sheet, opening), { ...joint(2), colour: grey(i, steps + 1) }),
+    makeLayer(
+      `step-${order[i]}`,
+      order[i] === 0 ? SILHOUETTE : `Step ${order[i]}`,
+      subtract(sheet, opening),
+      { ...joint(2), colour: grey(i, steps + 1) },
+    ),
   )
   layers.unshift(backingLayer(sheet))
   if (recipe.borderMm > 0) {
-    const inner = [rectangle(recipe.borderMm, recipe.borderMm, w - 2 * recipe.borderMm, h - 2 * recipe.borderMm)]
-    if (2 * recipe.borderMm >= Math.min(w, h)) throw new BadInput('the border leaves no opening: make it narrower')
-    layers.push(makeLayer('border', 'Front border', subtract(sheet, inner), { role: 'border', numbered: false, ...joint(2), colour: '#e8e4d9' }))
+    const inner = [
+      rectangle(recipe.borderMm, recipe.borderMm, w - 2 * recipe.borderMm, h - 2 * recipe.borderMm),
+    ]
+    if (2 * recipe.borderMm >= Math.min(w, h))
+      throw new BadInput('the border leaves no opening: make it narrower')
+    layers.push(
+      makeLayer('border', 'Front border', subtract(sheet, inner), {
+        role: 'border',
+        numbered: false,
+        ...joint(2),
+        colour: '#e8e4d9',
+      }),
+    )
   }
   const islands = layers.reduce((n, layer) => n + layer.pieces.length - 1, 0)
-  if (islands > 0) remarks.push(`${islands} loose ${islands === 1 ? 'bit' : 'bits'} stand free in the openings: keep and stick them, or bridge them.`)
+  if (islands > 0)
+    remarks.push(
+      `${islands} loose ${islands === 1 ? 'bit' : 'bits'} stand free in the openings: keep and stick them, or bridge them.`,
+    )
   return {
     layers,
     remarks,
     widthMm: w,
     heightMm: h,
     figures: [
-      { name: 'Steps that fit', value: String(fit), basis: recipe.direction === 'inset' ? 'Until nothing of the silhouette is left' : 'Until the sheet ends' },
-      { name: 'Smallest opening', value: `${(regionArea(openings[0]!) / 100).toFixed(1)} cm²`, basis: 'Of the step at the back' },
+      {
+        name: 'Steps that fit',
+        value: String(fit),
+        basis:
+          recipe.direction === 'inset' ? 'Until nothing of the silhouette is left' : 'Until the sheet ends',
+      },
+      {
+        name: 'Smallest opening',
+        value: `${(regionArea(openings[0]!) / 100).toFixed(1)} cm²`,
+        basis: 'Of the step at the back',
+      },
     ],
   }
 }

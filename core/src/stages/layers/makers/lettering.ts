@@ -43,7 +43,11 @@ export function horizontalGap(a: Region, b: Region): number {
           const [ay, by] = [ring[j + 1]!, ring[i + 1]!]
           if ((ay < y && by < y) || (ay > y && by > y)) continue
           const x =
-            ay === by ? (right ? Math.max(ring[j]!, ring[i]!) : Math.min(ring[j]!, ring[i]!)) : ring[j]! + ((ring[i]! - ring[j]!) * (y - ay)) / (by - ay)
+            ay === by
+              ? right
+                ? Math.max(ring[j]!, ring[i]!)
+                : Math.min(ring[j]!, ring[i]!)
+              : ring[j]! + ((ring[i]! - ring[j]!) * (y - ay)) / (by - ay)
           best = right ? Math.max(best, x) : Math.min(best, x)
         }
       return best
@@ -53,7 +57,8 @@ export function horizontalGap(a: Region, b: Region): number {
   const leftOf = profile(b, false)
   // The least gap lies at a vertex of one of the two.
   let gap = Infinity
-  for (const ring of [...regionRings(a), ...regionRings(b)]) for (let i = 1; i < ring.length; i += 2) gap = Math.min(gap, leftOf(ring[i]!) - rightOf(ring[i]!))
+  for (const ring of [...regionRings(a), ...regionRings(b)])
+    for (let i = 1; i < ring.length; i += 2) gap = Math.min(gap, leftOf(ring[i]!) - rightOf(ring[i]!))
   return gap === Infinity ? -Infinity : gap
 }
 
@@ -91,8 +96,13 @@ interface Line {
 /** One line of glyphs in mm, baseline at 0: joined, or as the font sets them. */
 function setLine(font: Font, text: string, emMm: number, recipe: LetteringRecipe): Line {
   const scale = emMm / 1000
-  const glyphs = glyphsOf(font, text, recipe.alternates).map((g) => ({ ...g, region: mapRegion(scaling(scale), g.region), advance: g.advance * scale }))
-  if (recipe.style !== 'joined') return { region: union(...glyphs.map((g) => g.region)), joints: [], remarks: [] }
+  const glyphs = glyphsOf(font, text, recipe.alternates).map((g) => ({
+    ...g,
+    region: mapRegion(scaling(scale), g.region),
+    advance: g.advance * scale,
+  }))
+  if (recipe.style !== 'joined')
+    return { region: union(...glyphs.map((g) => g.region)), joints: [], remarks: [] }
   const remarks: string[] = []
   const joints: Joint[] = []
   const half = recipe.joinMm / 2
@@ -108,13 +118,16 @@ function setLine(font: Font, text: string, emMm: number, recipe: LetteringRecipe
     const own = attachDots(drawn, recipe, sign)
     const core = offset(own, -half)
     if (core.length === 0)
-      remarks.push(`“${sign}” is narrower than ${formatMm(recipe.joinMm)} mm everywhere: take a larger size, a bolder font or a smaller joint.`)
+      remarks.push(
+        `“${sign}” is narrower than ${formatMm(recipe.joinMm)} mm everywhere: take a larger size, a bolder font or a smaller joint.`,
+      )
     let placed = mapRegion(translation(shift, 0), own)
     if (last && last.core.length > 0 && core.length > 0) {
       const gap = horizontalGap(last.core, mapRegion(translation(shift, 0), core))
       // Script fonts already overlap enough: leave them as drawn.
       const move = gap > 0 ? -(gap + 0.01) : 0
-      if (gap === -Infinity) remarks.push(`“${last.sign}” and “${sign}” share no height: nothing to join them at.`)
+      if (gap === -Infinity)
+        remarks.push(`“${last.sign}” and “${sign}” share no height: nothing to join them at.`)
       else {
         shift += move
         placed = mapRegion(translation(shift, 0), own)
@@ -138,9 +151,14 @@ function attachDots(glyph: Region, recipe: LetteringRecipe, sign: string): Polyg
       continue
     }
     // Moved along the shortest line until both, drawn in by half the joint, would touch.
-    const near = whole.map((face) => closestPoints(part, face)).toSorted((a, b) => a.distance - b.distance)[0]!
+    const near = whole
+      .map((face) => closestPoints(part, face))
+      .toSorted((a, b) => a.distance - b.distance)[0]!
     const reach = (near.distance + recipe.joinMm * 0.8) / (near.distance || 1)
-    whole = union(whole, mapRegion(translation((near.to.x - near.from.x) * reach, (near.to.y - near.from.y) * reach), [part]))
+    whole = union(
+      whole,
+      mapRegion(translation((near.to.x - near.from.x) * reach, (near.to.y - near.from.y) * reach), [part]),
+    )
     if (whole.length > 1) whole = bridgeFaces(whole, recipe.joinMm).region
   }
   return whole
@@ -176,10 +194,22 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
   )
   if (recipe.style === 'cut-out') return cutOut(words, recipe, remarks)
   // On a backing words may stand apart; alone they must hang together, unless they are meant to be apart.
-  const { region: joined, strips } = backingMm > 0 || recipe.style === 'apart' ? { region: words, strips: [] } : bridgeFaces(words, recipe.joinMm)
-  if (recipe.style === 'apart' && backingMm === 0) remarks.push(`${joined.length} pieces stand free: stick them one by one, or give them a backing.`)
-  if (strips.length > 0) remarks.push(`${strips.length} ${strips.length === 1 ? 'strip ties' : 'strips tie'} parts that do not touch otherwise.`)
-  const backings = backingMm > 0 ? Array.from({ length: recipe.backingSteps }, (_, k) => backing(joined, recipe, recipe.backingSteps - k)) : []
+  const { region: joined, strips } =
+    backingMm > 0 || recipe.style === 'apart'
+      ? { region: words, strips: [] }
+      : bridgeFaces(words, recipe.joinMm)
+  if (recipe.style === 'apart' && backingMm === 0)
+    remarks.push(`${joined.length} pieces stand free: stick them one by one, or give them a backing.`)
+  if (strips.length > 0)
+    remarks.push(
+      `${strips.length} ${strips.length === 1 ? 'strip ties' : 'strips tie'} parts that do not touch otherwise.`,
+    )
+  const backings =
+    backingMm > 0
+      ? Array.from({ length: recipe.backingSteps }, (_, k) =>
+          backing(joined, recipe, recipe.backingSteps - k),
+        )
+      : []
   const b = regionBox(backings[0] ?? joined)
   const lift = (region: Region): Polygon[] => mapRegion(translation(-b.minX, -b.minY), region)
   const all = [...backings.map(lift), lift(joined)]
@@ -187,7 +217,12 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
   const shades = ['#2f7682', '#5fa3ab', '#9cc6c6', '#cfe3e2']
   const layers = all.map((region, i) =>
     i === all.length - 1
-      ? makeLayer('words', 'Words', region, { role: 'overlay', numbered: false, colour: '#fbfaf5', ...joint(0) })
+      ? makeLayer('words', 'Words', region, {
+          role: 'overlay',
+          numbered: false,
+          colour: '#fbfaf5',
+          ...joint(0),
+        })
       : makeLayer(`backing-${i + 1}`, backings.length > 1 ? `Backing ${i + 1}` : 'Backing', region, {
           role: 'backing',
           colour: shades[i]!,
@@ -211,7 +246,13 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
         basis: 'Narrowest card between neighbours: letters drawn in by half the joint still touch',
       },
       ...(weakest
-        ? [{ name: 'Weakest joint', value: `“${weakest.between}”, ${formatMm(weakest.widthMm)} mm`, basis: 'The widest disc that lies in both letters there' }]
+        ? [
+            {
+              name: 'Weakest joint',
+              value: `“${weakest.between}”, ${formatMm(weakest.widthMm)} mm`,
+              basis: 'The widest disc that lies in both letters there',
+            },
+          ]
         : []),
       { name: 'Pieces of the words', value: String(joined.length) },
       {
@@ -261,7 +302,12 @@ function cutOut(words: Region, recipe: LetteringRecipe, remarks: string[]): Made
 }
 
 /** Lines under each other, as close as the font's height times the line gap, each tied to the one above if it does not touch. */
-function stackLines(lines: readonly Region[], emMm: number, recipe: LetteringRecipe, remarks: string[]): Polygon[] {
+function stackLines(
+  lines: readonly Region[],
+  emMm: number,
+  recipe: LetteringRecipe,
+  remarks: string[],
+): Polygon[] {
   let y = 0
   let whole: Polygon[] = []
   const half = recipe.joinMm / 2
@@ -289,7 +335,9 @@ function backing(words: Region, recipe: LetteringRecipe, step: number): Polygon[
     outer: face.outer,
     holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) > recipe.fillGapsMm ** 2 * 4),
   }))
-  return filled.length > 1 ? bridgeFaces(filled, Math.max(recipe.joinMm * 2, recipe.backingMm)).region : filled
+  return filled.length > 1
+    ? bridgeFaces(filled, Math.max(recipe.joinMm * 2, recipe.backingMm)).region
+    : filled
 }
 
 /** Where sticks go: evenly about the centre of mass, where card reaches the lower edge (mm from the left). */
@@ -297,14 +345,24 @@ function stickPlaces(region: Region, recipe: LetteringRecipe, remarks: string[])
   if (recipe.sticks === 0) return []
   const b = regionBox(region)
   const centre = regionCentroid(region)
-  const wanted = recipe.sticks === 1 ? [centre.x] : [centre.x - boxWidth(b) * 0.22, centre.x + boxWidth(b) * 0.22]
+  const wanted =
+    recipe.sticks === 1 ? [centre.x] : [centre.x - boxWidth(b) * 0.22, centre.x + boxWidth(b) * 0.22]
   const at: number[] = []
   for (const x of wanted) {
     // The nearest place at which card as wide as the stick, and twice as high, reaches down past the centre of mass.
-    const solid = (px: number) => [-0.5, 0, 0.5].every((k) => columnSolid(region, px + k * recipe.stickMm, centre.y, b, recipe.stickMm * 2))
-    const shifts = Array.from({ length: 120 }, (_, k) => ((k % 2 ? 1 : -1) * Math.ceil(k / 2) * boxWidth(b)) / 240)
+    const solid = (px: number) =>
+      [-0.5, 0, 0.5].every((k) =>
+        columnSolid(region, px + k * recipe.stickMm, centre.y, b, recipe.stickMm * 2),
+      )
+    const shifts = Array.from(
+      { length: 120 },
+      (_, k) => ((k % 2 ? 1 : -1) * Math.ceil(k / 2) * boxWidth(b)) / 240,
+    )
     const found = shifts.map((s) => x + s).find(solid)
-    if (found === undefined) remarks.push('No column of card below the centre of mass is wide enough for a stick: widen the backing.')
+    if (found === undefined)
+      remarks.push(
+        'No column of card below the centre of mass is wide enough for a stick: widen the backing.',
+      )
     else at.push(found)
   }
   return at

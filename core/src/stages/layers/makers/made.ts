@@ -18,6 +18,11 @@ export interface Made {
 export const withoutSpecks = (region: Region, mm2: number): Polygon[] =>
   region
     .filter((face) => polygonArea({ outer: face.outer, holes: [] }) >= mm2)
-    .map((face) => ({ outer: face.outer, holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) >= mm2) }))
+    .map((face) => ({
+      outer: face.outer,
+      holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) >= mm2),
+    }))
 
-export const joint = (gapMm: number): { joint: Layer['joint'] } => ({ joint: { kind: gapMm > 0 ? 'foam' : 'glue', gapMm, pinned: false } })
+export const joint = (gapMm: number): { joint: Layer['joint'] } => ({
+  joint: { kind: gapMm > 0 ? 'foam' : 'glue', gapMm, pinned: false },
+})

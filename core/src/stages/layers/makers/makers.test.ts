@@ -34,7 +34,19 @@ import {
   type Layer,
 } from '../../../project'
 import { BadInput, fingerprint } from '../../../base'
-import { bestThresholds, bridgeFaces, fromBase64, grow, growAgain, histogramOf, makeLayers, readFont, rolledDiameter, stripLength, toBase64 } from './index'
+import {
+  bestThresholds,
+  bridgeFaces,
+  fromBase64,
+  grow,
+  growAgain,
+  histogramOf,
+  makeLayers,
+  readFont,
+  rolledDiameter,
+  stripLength,
+  toBase64,
+} from './index'
 
 const areaOf = (layer: Layer) => regionArea(layerRegion(layer))
 const require = createRequire(import.meta.url)
@@ -45,12 +57,20 @@ const round = font('fredoka/700Bold/Fredoka_700Bold.ttf')
 describe('the ladder', () => {
   const square = regionToPath([rectangle(0, 0, 100, 80)])
   const ladder = (more: object, shape = square) =>
-    makeLayers(ladderRecipeSchema.parse({ kind: 'ladder', shape, sheetWidthMm: 165, sheetHeightMm: 165, ...more }))
+    makeLayers(
+      ladderRecipeSchema.parse({ kind: 'ladder', shape, sheetWidthMm: 165, sheetHeightMm: 165, ...more }),
+    )
 
   it('steps a silhouette in, exactly, on full sheets with a full backing', () => {
     const { layers } = ladder({ steps: 3, stepMm: 10, corners: 'sharp' })
     expect(layers.map((l) => l.name)).toEqual(['Backing', 'Step 3', 'Step 2', 'Step 1', 'Silhouette'])
-    expect(layers.map((l) => Math.round(areaOf(l)))).toEqual([165 * 165, 165 * 165 - 40 * 20, 165 * 165 - 60 * 40, 165 * 165 - 80 * 60, 165 * 165 - 100 * 80])
+    expect(layers.map((l) => Math.round(areaOf(l)))).toEqual([
+      165 * 165,
+      165 * 165 - 40 * 20,
+      165 * 165 - 60 * 40,
+      165 * 165 - 80 * 60,
+      165 * 165 - 100 * 80,
+    ])
   })
 
   it('steps out with round or sharp corners', () => {
@@ -94,7 +114,10 @@ describe('the ladder', () => {
 
   it('drops specks and counts what stands free', () => {
     const withSpeck = regionToPath([rectangle(0, 0, 100, 80), rectangle(110, 0, 1, 1)])
-    expect(areaOf(ladder({ steps: 1, stepMm: 5, speckMm2: 4 }, withSpeck).layers.at(-1)!)).toBeCloseTo(165 * 165 - 8000, 0)
+    expect(areaOf(ladder({ steps: 1, stepMm: 5, speckMm2: 4 }, withSpeck).layers.at(-1)!)).toBeCloseTo(
+      165 * 165 - 8000,
+      0,
+    )
     const ring = regionToPath(subtract([rectangle(0, 0, 100, 80)], [rectangle(30, 30, 20, 20)]))
     expect(ladder({ steps: 1, stepMm: 3 }, ring).remarks.at(-1)).toContain('2 loose bits')
   })
@@ -102,10 +125,22 @@ describe('the ladder', () => {
 
 describe('tones', () => {
   /** A picture: light, with a dark disc in a grey one. */
-  const picture = (w: number, h: number, tone: (x: number, y: number) => number) => Uint8Array.from({ length: w * h }, (_, i) => tone(i % w, Math.floor(i / w)))
-  const discs = picture(120, 90, (x, y) => (Math.hypot(x - 60, y - 45) < 18 ? 30 : Math.hypot(x - 60, y - 45) < 36 ? 130 : 230))
+  const picture = (w: number, h: number, tone: (x: number, y: number) => number) =>
+    Uint8Array.from({ length: w * h }, (_, i) => tone(i % w, Math.floor(i / w)))
+  const discs = picture(120, 90, (x, y) =>
+    Math.hypot(x - 60, y - 45) < 18 ? 30 : Math.hypot(x - 60, y - 45) < 36 ? 130 : 230,
+  )
   const tones = (greys: Uint8Array, w: number, h: number, more: object = {}) =>
-    makeLayers(tonesRecipeSchema.parse({ kind: 'tones', greys: toBase64(greys), pixelsWide: w, pixelsHigh: h, widthMm: 120, ...more }))
+    makeLayers(
+      tonesRecipeSchema.parse({
+        kind: 'tones',
+        greys: toBase64(greys),
+        pixelsWide: w,
+        pixelsHigh: h,
+        widthMm: 120,
+        ...more,
+      }),
+    )
 
   it('part a picture where its greys part, each layer wholly on the one beneath', () => {
     const { layers, heightMm } = tones(discs, 120, 90, { levels: 3, smoothMm: 0.3 })
@@ -113,7 +148,8 @@ describe('tones', () => {
     const drawn = [120 * 90, Math.PI * 36 * 36, Math.PI * 18 * 18]
     layers.forEach((layer, k) => expect(Math.abs(areaOf(layer) / drawn[k]! - 1)).toBeLessThan(0.03))
     expect(layers.map((l) => l.colour)).toEqual(['#e6e6e6', '#828282', '#1e1e1e'])
-    for (let k = 1; k < layers.length; k++) expect(regionArea(subtract(layerRegion(layers[k]!), layerRegion(layers[k - 1]!)))).toBeLessThan(0.5)
+    for (let k = 1; k < layers.length; k++)
+      expect(regionArea(subtract(layerRegion(layers[k]!), layerRegion(layers[k - 1]!)))).toBeLessThan(0.5)
   })
 
   it('can start from the dark, at thresholds set by hand, cropped', () => {
@@ -126,24 +162,34 @@ describe('tones', () => {
 
   it('of any picture are supported: nothing of a layer hangs beyond the one beneath', () => {
     fc.assert(
-      fc.property(fc.uint8Array({ minLength: 24 * 16, maxLength: 24 * 16 }), fc.integer({ min: 2, max: 6 }), (greys, levels) => {
-        let made
-        try {
-          made = tones(greys, 24, 16, { levels, smoothMm: 4, speckMm2: 2 })
-        } catch (error) {
-          expect(error).toBeInstanceOf(BadInput)
-          return
-        }
-        for (let k = 1; k < made.layers.length; k++)
-          expect(regionArea(subtract(layerRegion(made.layers[k]!), layerRegion(made.layers[k - 1]!)))).toBeLessThan(0.5)
-      }),
+      fc.property(
+        fc.uint8Array({ minLength: 24 * 16, maxLength: 24 * 16 }),
+        fc.integer({ min: 2, max: 6 }),
+        (greys, levels) => {
+          let made
+          try {
+            made = tones(greys, 24, 16, { levels, smoothMm: 4, speckMm2: 2 })
+          } catch (error) {
+            expect(error).toBeInstanceOf(BadInput)
+            return
+          }
+          for (let k = 1; k < made.layers.length; k++)
+            expect(
+              regionArea(subtract(layerRegion(made.layers[k]!), layerRegion(made.layers[k - 1]!))),
+            ).toBeLessThan(0.5)
+        },
+      ),
       { numRuns: 25 },
     )
   })
 
   it('are tied to one piece each where the maker wants it, never beyond the layer beneath', () => {
     const eyes = picture(120, 90, (x, y) =>
-      Math.hypot(x - 40, y - 45) < 10 || Math.hypot(x - 80, y - 45) < 10 ? 20 : Math.hypot(x - 60, y - 45) < 40 ? 120 : 240,
+      Math.hypot(x - 40, y - 45) < 10 || Math.hypot(x - 80, y - 45) < 10
+        ? 20
+        : Math.hypot(x - 60, y - 45) < 40
+          ? 120
+          : 240,
     )
     const loose = tones(eyes, 120, 90, { levels: 3 })
     expect(loose.layers[2]!.pieces).toHaveLength(2)
@@ -155,11 +201,15 @@ describe('tones', () => {
 
   it('keep fewer points where less detail is asked for', () => {
     const points = (detailMm: number) =>
-      tones(discs, 120, 90, { levels: 3, detailMm }).layers.reduce((n, l) => n + l.pieces.reduce((m, p) => m + p.path.split('L').length, 0), 0)
+      tones(discs, 120, 90, { levels: 3, detailMm }).layers.reduce(
+        (n, l) => n + l.pieces.reduce((m, p) => m + p.path.split('L').length, 0),
+        0,
+      )
     expect(points(1)).toBeLessThan(points(0.05) / 2)
   })
 
-  it('refuse a picture of one tone', () => expect(() => tones(new Uint8Array(200).fill(90), 20, 10)).toThrow(/single tone/))
+  it('refuse a picture of one tone', () =>
+    expect(() => tones(new Uint8Array(200).fill(90), 20, 10)).toThrow(/single tone/))
 
   it('find the thresholds of least spread: no others do better', () => {
     fc.assert(
@@ -175,20 +225,27 @@ describe('tones', () => {
         }
         const [a, b] = bestThresholds(bins, 3)
         const best = spread([a!, b!])
-        for (let i = 0; i <= 256; i += 3) for (let j = i; j <= 256; j += 3) expect(best).toBeLessThanOrEqual(spread([i, j]) + 1e-6)
+        for (let i = 0; i <= 256; i += 3)
+          for (let j = i; j <= 256; j += 3) expect(best).toBeLessThanOrEqual(spread([i, j]) + 1e-6)
       }),
       { numRuns: 15 },
     )
   })
 
   it('keep a picture as text and back', () => {
-    fc.assert(fc.property(fc.uint8Array({ maxLength: 40 }), (bytes) => void expect(fromBase64(toBase64(bytes))).toEqual(bytes)))
+    fc.assert(
+      fc.property(
+        fc.uint8Array({ maxLength: 40 }),
+        (bytes) => void expect(fromBase64(toBase64(bytes))).toEqual(bytes),
+      ),
+    )
     expect(toBase64(Uint8Array.of(72, 105, 33))).toBe('SGkh')
   })
 })
 
 describe('lettering', () => {
-  const letter = (text: string, more: object = {}, face = round) => makeLayers(letteringRecipeSchema.parse({ kind: 'lettering', text, ...more }), face)
+  const letter = (text: string, more: object = {}, face = round) =>
+    makeLayers(letteringRecipeSchema.parse({ kind: 'lettering', text, ...more }), face)
   const words = (made: ReturnType<typeof letter>) => made.layers.at(-1)!
 
   it('joins letters to one piece of the wanted width', () => {
@@ -219,7 +276,8 @@ describe('lettering', () => {
   })
 
   it('joins dots and accents, moved or by a strip', () => {
-    for (const dots of ['moved', 'strip'] as const) expect(words(letter('jijé', { dots, backingMm: 0, widthMm: 110 })).pieces).toHaveLength(1)
+    for (const dots of ['moved', 'strip'] as const)
+      expect(words(letter('jijé', { dots, backingMm: 0, widthMm: 110 })).pieces).toHaveLength(1)
   })
 
   it('lays words on a backing that reaches out evenly and holds all of them', () => {
@@ -249,14 +307,23 @@ describe('lettering', () => {
   })
 
   it('cuts words out of full sheets, wider from sheet to sheet', () => {
-    const made = letter('tide', { style: 'cut-out', widthMm: 110, cutSteps: 2, cutStepMm: 4, sheetWidthMm: 200, sheetHeightMm: 150 })
+    const made = letter('tide', {
+      style: 'cut-out',
+      widthMm: 110,
+      cutSteps: 2,
+      cutStepMm: 4,
+      sheetWidthMm: 200,
+      sheetHeightMm: 150,
+    })
     expect(made.layers.map((l) => l.name)).toEqual(['Backing', 'Words', 'Step 1', 'Step 2'])
     const sheet = [rectangle(0, 0, 200, 150)]
     const [opening, , widest] = made.layers.slice(1).map((layer) => subtract(sheet, layerRegion(layer)))
     expect(boxWidth(regionBox(opening!))).toBeCloseTo(110, 0)
     expect(boxWidth(regionBox(widest!))).toBeCloseTo(126, 0)
     expect(regionArea(subtract(offset(opening!, 7.9), widest!))).toBeLessThan(1)
-    expect(() => letter('tide', { style: 'cut-out', widthMm: 210, sheetWidthMm: 200 })).toThrow(/words are .* the sheet 200/)
+    expect(() => letter('tide', { style: 'cut-out', widthMm: 210, sheetWidthMm: 200 })).toThrow(
+      /words are .* the sheet 200/,
+    )
   })
 
   it('puts sticks on solid card below the centre of mass', () => {
@@ -273,7 +340,8 @@ describe('lettering', () => {
   })
 
   it('draws chosen letters in the other shape that a font has', () => {
-    const area = (alternates: string) => regionArea(layerRegion(words(letter('baker', { alternates, backingMm: 0 }, script))))
+    const area = (alternates: string) =>
+      regionArea(layerRegion(words(letter('baker', { alternates, backingMm: 0 }, script))))
     expect(area('b')).not.toBeCloseTo(area(''), 1)
     expect(letter('baker', { alternates: '*' }).remarks.join(' ')).toContain('no alternate signs')
   })
@@ -282,20 +350,59 @@ describe('lettering', () => {
     expect(() => letter('   ')).toThrow(/type a word/)
     expect(() => letter('ok', { backingMm: 70 })).toThrow(/backing takes all/)
     expect(() => letter('漢字')).toThrow(/no sign for “漢”, “字”/)
-    expect(letter('thin', { joinMm: 9, widthMm: 60, backingMm: 0 }).remarks.join(' ')).toMatch(/narrower than 9 mm/)
+    expect(letter('thin', { joinMm: 9, widthMm: 60, backingMm: 0 }).remarks.join(' ')).toMatch(
+      /narrower than 9 mm/,
+    )
     expect(() => readFont(Uint8Array.of(1, 2, 3, 4))).toThrow(BadInput)
   })
 })
 
 describe('every setting', () => {
   const square = regionToPath([rectangle(0, 0, 100, 80), rectangle(20, 100, 1.5, 1.5)])
-  const hill = toBase64(Uint8Array.from({ length: 48 * 48 }, (_, i) => ((i % 48) * 5 + Math.floor(i / 48) * 3 + (i % 7 === 0 ? 60 : 0)) % 256))
+  const hill = toBase64(
+    Uint8Array.from(
+      { length: 48 * 48 },
+      (_, i) => ((i % 48) * 5 + Math.floor(i / 48) * 3 + (i % 7 === 0 ? 60 : 0)) % 256,
+    ),
+  )
   const makers = {
-    ladder: { make: (r: object) => makeLayers(ladderRecipeSchema.parse({ kind: 'ladder', shape: square, sheetWidthMm: 165, sheetHeightMm: 165, ...r })) },
-    lettering: { make: (r: object) => makeLayers(letteringRecipeSchema.parse({ kind: 'lettering', text: 'jib\nbay', widthMm: 120, ...r }), script) },
-    tones: { make: (r: object) => makeLayers(tonesRecipeSchema.parse({ kind: 'tones', greys: hill, pixelsWide: 48, pixelsHigh: 48, widthMm: 100, ...r })) },
+    ladder: {
+      make: (r: object) =>
+        makeLayers(
+          ladderRecipeSchema.parse({
+            kind: 'ladder',
+            shape: square,
+            sheetWidthMm: 165,
+            sheetHeightMm: 165,
+            ...r,
+          }),
+        ),
+    },
+    lettering: {
+      make: (r: object) =>
+        makeLayers(
+          letteringRecipeSchema.parse({ kind: 'lettering', text: 'jib\nbay', widthMm: 120, ...r }),
+          script,
+        ),
+    },
+    tones: {
+      make: (r: object) =>
+        makeLayers(
+          tonesRecipeSchema.parse({
+            kind: 'tones',
+            greys: hill,
+            pixelsWide: 48,
+            pixelsHigh: 48,
+            widthMm: 100,
+            ...r,
+          }),
+        ),
+    },
     rosette: { make: (r: object) => makeLayers(rosetteRecipeSchema.parse({ kind: 'rosette', ...r })) },
-    mandala: { make: (r: object) => makeLayers(mandalaRecipeSchema.parse({ kind: 'mandala', fold: 6, layers: 2, diameterMm: 70, ...r })) },
+    mandala: {
+      make: (r: object) =>
+        makeLayers(mandalaRecipeSchema.parse({ kind: 'mandala', fold: 6, layers: 2, diameterMm: 70, ...r })),
+    },
   }
   const settings: [keyof typeof makers, string, unknown, object?][] = [
     ['ladder', 'steps', 2],
@@ -387,14 +494,19 @@ describe('rosette and mandala', () => {
   })
 
   it('rings fall in size, two of each, turned half a petal against the last', () => {
-    const { layers } = makeLayers(rosetteRecipeSchema.parse({ kind: 'rosette', petals: 6, sizes: 3, leaves: 0 }))
+    const { layers } = makeLayers(
+      rosetteRecipeSchema.parse({ kind: 'rosette', petals: 6, sizes: 3, leaves: 0 }),
+    )
     expect(layers).toHaveLength(6)
     const rings = layers.map(layerRegion)
     expect(regionArea(rings[0]!)).toBeCloseTo(regionArea(rings[1]!), 0)
     expect(regionArea(rings[2]!) / regionArea(rings[0]!)).toBeCloseTo(0.64, 2)
-    const about = (deg: number) => mapRegion(translation(40, 40), mapRegion(rotation(deg), mapRegion(translation(-40, -40), rings[0]!)))
+    const about = (deg: number) =>
+      mapRegion(translation(40, 40), mapRegion(rotation(deg), mapRegion(translation(-40, -40), rings[0]!)))
     expect(regionArea(subtract(about(30), rings[1]!)) / regionArea(rings[1]!)).toBeLessThan(0.001)
-    expect(() => makeLayers(rosetteRecipeSchema.parse({ kind: 'rosette', diameterMm: 20, sizes: 8, ratio: 0.6 }))).toThrow(/too small to handle/)
+    expect(() =>
+      makeLayers(rosetteRecipeSchema.parse({ kind: 'rosette', diameterMm: 20, sizes: 8, ratio: 0.6 })),
+    ).toThrow(/too small to handle/)
   })
 
   it('leaves bear a fold along their middle, which moves with them', () => {
@@ -403,7 +515,8 @@ describe('rosette and mandala', () => {
     expect(leaves.folds).toHaveLength(3)
     const card = layerRegion(leaves)
     for (const [x1, y1, x2, y2] of leaves.folds)
-      for (const t of [0.1, 0.5, 0.9]) expect(regionContains(card, x1 + (x2 - x1) * t, y1 + (y2 - y1) * t)).toBe(true)
+      for (const t of [0.1, 0.5, 0.9])
+        expect(regionContains(card, x1 + (x2 - x1) * t, y1 + (y2 - y1) * t)).toBe(true)
     const moved = transformLayers(stack('frame', leaves), [2, 0, 0, 2, 5, 7]).layers[0]!
     const [x1, y1] = leaves.folds[0]!
     expect(moved.folds[0]!.slice(0, 2)).toEqual([x1 * 2 + 5, y1 * 2 + 7])
@@ -411,8 +524,12 @@ describe('rosette and mandala', () => {
 
   it('a petal may come from a file', () => {
     const shape = regionToPath(union([ellipse(0, 0, 10)], [rectangle(-20, -3, 40, 6)]))
-    const { layers } = makeLayers(rosetteRecipeSchema.parse({ kind: 'rosette', shape, diameterMm: 60, leaves: 0 }))
-    expect(Math.max(boxWidth(regionBox(layerRegion(layers[0]!))), boxHeight(regionBox(layerRegion(layers[0]!))))).toBeCloseTo(60, 1)
+    const { layers } = makeLayers(
+      rosetteRecipeSchema.parse({ kind: 'rosette', shape, diameterMm: 60, leaves: 0 }),
+    )
+    expect(
+      Math.max(boxWidth(regionBox(layerRegion(layers[0]!))), boxHeight(regionBox(layerRegion(layers[0]!)))),
+    ).toBeCloseTo(60, 1)
   })
 
   it('mandalas repeat by their seed, hang together and keep their narrowest strip', () => {
@@ -429,14 +546,19 @@ describe('rosette and mandala', () => {
         const card = layerRegion(layer)
         expect(card).toHaveLength(1)
         expect(offset(card, -0.7)).toHaveLength(1)
-        const turned = mapRegion(translation(60, 60), mapRegion(rotation(360 / fold), mapRegion(translation(-60, -60), card)))
+        const turned = mapRegion(
+          translation(60, 60),
+          mapRegion(rotation(360 / fold), mapRegion(translation(-60, -60), card)),
+        )
         expect(regionArea(intersect(turned, card)) / regionArea(card)).toBeGreaterThan(0.995)
       }
       const openings = made.layers.map((l) => layerRegion(l)[0]!.holes.length)
       expect(openings[0]).toBe(0)
       expect(openings.at(-1)).toBeGreaterThan(openings[1]!)
     }
-    expect(() => makeLayers(mandalaRecipeSchema.parse({ kind: 'mandala', fold: 24, diameterMm: 20 }))).toThrow(/fewer repeats/)
+    expect(() =>
+      makeLayers(mandalaRecipeSchema.parse({ kind: 'mandala', fold: 24, diameterMm: 20 })),
+    ).toThrow(/fewer repeats/)
   })
 })
 
@@ -447,7 +569,9 @@ describe('made layers in a project', () => {
     const project = grow(stack('frame'), 'm', recipe, makeLayers(recipe))
     const b = regionBox(layerRegion(project.layers[0]!))
     expect((b.minX + b.maxX) / 2).toBeCloseTo(100, 1)
-    const chosen = setLayer(project, project.layers[1]!.id, { joint: { kind: 'foam', gapMm: 3, pinned: true } })
+    const chosen = setLayer(project, project.layers[1]!.id, {
+      joint: { kind: 'foam', gapMm: 3, pinned: true },
+    })
     const larger = { ...recipe, layers: 4, diameterMm: 120 }
     const again = growAgain(chosen, 'm', larger, makeLayers(larger))
     expect(again.layers).toHaveLength(4)

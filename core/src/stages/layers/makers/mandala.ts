@@ -33,13 +33,58 @@ function motif(kind: Motif, from: number, to: number, width: number): Polygon[] 
     const r = Math.min(half, (to - from) / 2)
     return [ellipse(mid, 0, r)]
   }
-  if (kind === 'diamond') return fillRings([Float64Array.of(from, 0, mid, -half, to, 0, mid, half)], 'nonzero')
+  if (kind === 'diamond')
+    return fillRings([Float64Array.of(from, 0, mid, -half, to, 0, mid, half)], 'nonzero')
   const widest = kind === 'drop' ? from + (to - from) * 0.68 : mid
   const out: number[] = [from, 0]
-  flattenCubic(out, from, 0, from + (widest - from) * 0.6, -half * 0.7, widest - (widest - from) * 0.3, -half, widest, -half, 0.02)
-  flattenCubic(out, widest, -half, widest + (to - widest) * 0.55, -half, to, kind === 'drop' ? -half * 0.6 : -half * 0.3, to, 0, 0.02)
-  flattenCubic(out, to, 0, to, kind === 'drop' ? half * 0.6 : half * 0.3, widest + (to - widest) * 0.55, half, widest, half, 0.02)
-  flattenCubic(out, widest, half, widest - (widest - from) * 0.3, half, from + (widest - from) * 0.6, half * 0.7, from, 0, 0.02)
+  flattenCubic(
+    out,
+    from,
+    0,
+    from + (widest - from) * 0.6,
+    -half * 0.7,
+    widest - (widest - from) * 0.3,
+    -half,
+    widest,
+    -half,
+    0.02,
+  )
+  flattenCubic(
+    out,
+    widest,
+    -half,
+    widest + (to - widest) * 0.55,
+    -half,
+    to,
+    kind === 'drop' ? -half * 0.6 : -half * 0.3,
+    to,
+    0,
+    0.02,
+  )
+  flattenCubic(
+    out,
+    to,
+    0,
+    to,
+    kind === 'drop' ? half * 0.6 : half * 0.3,
+    widest + (to - widest) * 0.55,
+    half,
+    widest,
+    half,
+    0.02,
+  )
+  flattenCubic(
+    out,
+    widest,
+    half,
+    widest - (widest - from) * 0.3,
+    half,
+    from + (widest - from) * 0.6,
+    half * 0.7,
+    from,
+    0,
+    0.02,
+  )
   return fillRings([Float64Array.from(out)], 'nonzero')
 }
 
@@ -101,7 +146,11 @@ export function makeMandala(recipe: MandalaRecipe): Made {
     heightMm: diameterMm,
     figures: [
       { name: 'Openings', value: String(openingsCut) },
-      { name: 'Narrowest strip', value: `${formatMm(stripMm, 2)} mm or more`, basis: 'Every layer shrunk by half of it and grown again comes back whole' },
+      {
+        name: 'Narrowest strip',
+        value: `${formatMm(stripMm, 2)} mm or more`,
+        basis: 'Every layer shrunk by half of it and grown again comes back whole',
+      },
     ],
   }
 }
@@ -117,7 +166,14 @@ function rimOf(outer: number, fold: number, turn: number, random: () => number):
 }
 
 /** Rings of openings from the rim inwards; layers further in front have more of them. */
-function bands(outer: number, index: number, fold: number, turn: number, stripMm: number, random: () => number): Polygon[] {
+function bands(
+  outer: number,
+  index: number,
+  fold: number,
+  turn: number,
+  stripMm: number,
+  random: () => number,
+): Polygon[] {
   const many = Math.min(1 + index, 4)
   const inner = outer * 0.16
   const span = (outer * 0.86 - inner) / many

@@ -28,10 +28,12 @@ const ROLL_AIR = 1.15
 const TOOL_MM = 2
 
 /** Diameter (mm) that a strip of a length rolls to: the strip's area, with air, laid round the tool. */
-export const rolledDiameter = (lengthMm: number, paperMm: number): number => Math.sqrt((4 * lengthMm * paperMm * ROLL_AIR) / Math.PI + TOOL_MM ** 2)
+export const rolledDiameter = (lengthMm: number, paperMm: number): number =>
+  Math.sqrt((4 * lengthMm * paperMm * ROLL_AIR) / Math.PI + TOOL_MM ** 2)
 
 /** Length (mm) of the strip that rolls to a diameter; 0 where the tool alone is as wide. */
-export const stripLength = (diameterMm: number, paperMm: number): number => Math.max(0, (Math.PI * (diameterMm ** 2 - TOOL_MM ** 2)) / (4 * paperMm * ROLL_AIR))
+export const stripLength = (diameterMm: number, paperMm: number): number =>
+  Math.max(0, (Math.PI * (diameterMm ** 2 - TOOL_MM ** 2)) / (4 * paperMm * ROLL_AIR))
 
 /** Reach of one petal, 0 to 1, over its width from −1 to 1. */
 const reaches: Record<RosetteRecipe['petal'], (t: number) => number> = {
@@ -68,7 +70,10 @@ export function makeRosette(recipe: RosetteRecipe): Made {
   const { diameterMm, sizes, ratio, petals } = recipe
   const radius = diameterMm / 2
   const smallest = diameterMm * ratio ** (sizes - 1)
-  if (smallest < 8) throw new BadInput(`the smallest ring would be ${formatMm(smallest)} mm across, too small to handle: take fewer sizes or a slower fall`)
+  if (smallest < 8)
+    throw new BadInput(
+      `the smallest ring would be ${formatMm(smallest)} mm across, too small to handle: take fewer sizes or a slower fall`,
+    )
   const drawn = recipe.shape === undefined ? null : pathToRegion(recipe.shape)
   const ring = (r: number): Polygon[] => {
     if (!drawn) return petalRing(recipe.petal, petals, r)
@@ -76,7 +81,8 @@ export function makeRosette(recipe: RosetteRecipe): Made {
     const centred = mapRegion(translation(-(b.minX + b.maxX) / 2, -(b.minY + b.maxY) / 2), drawn)
     return scaleRegion(centred, (2 * r) / Math.max(boxWidth(b), boxHeight(b)))
   }
-  const shades = (k: number) => `#${[222 - k * 16, 120 - k * 9, 140 - k * 10].map((v) => Math.max(20, v).toString(16).padStart(2, '0')).join('')}`
+  const shades = (k: number) =>
+    `#${[222 - k * 16, 120 - k * 9, 140 - k * 10].map((v) => Math.max(20, v).toString(16).padStart(2, '0')).join('')}`
   const place = (region: Region): Polygon[] => mapRegion(translation(radius, radius), region)
   const layers = Array.from({ length: sizes * 2 }, (_, i) => {
     const k = Math.floor(i / 2)
@@ -91,11 +97,16 @@ export function makeRosette(recipe: RosetteRecipe): Made {
     const length = radius * 0.9
     const folds: Layer['folds'] = []
     const leaves = Array.from({ length: recipe.leaves }, (_, i) => {
-      const map = compose(translation(radius, radius), compose(rotation(25 + (i * 360) / recipe.leaves), translation(radius * 0.45, 0)))
+      const map = compose(
+        translation(radius, radius),
+        compose(rotation(25 + (i * 360) / recipe.leaves), translation(radius * 0.45, 0)),
+      )
       folds.push([...mapPoint(map, 0, 0), ...mapPoint(map, length, 0)])
       return mapRegion(map, leaf(length))
     }).flat()
-    layers.unshift(makeLayer('leaves', 'Leaves', leaves, { role: 'accent', colour: '#6f8f5c', folds, ...joint(0) }))
+    layers.unshift(
+      makeLayer('leaves', 'Leaves', leaves, { role: 'accent', colour: '#6f8f5c', folds, ...joint(0) }),
+    )
   }
   const strip = recipe.centreMm > 0 ? stripLength(recipe.centreMm, recipe.paperMm) : 0
   const box = regionBox(layers.flatMap((layer) => layer.pieces.flatMap((piece) => pathToRegion(piece.path))))
@@ -103,9 +114,13 @@ export function makeRosette(recipe: RosetteRecipe): Made {
     layers,
     remarks: [
       ...(strip > 0
-        ? [`Cut a strip ${formatMm(recipe.fringeMm)} mm wide with a trimmer, snip one edge into a fringe, and roll it round a ${TOOL_MM} mm tool.`]
+        ? [
+            `Cut a strip ${formatMm(recipe.fringeMm)} mm wide with a trimmer, snip one edge into a fringe, and roll it round a ${TOOL_MM} mm tool.`,
+          ]
         : []),
-      ...(recipe.leaves > 0 ? ['Score each leaf along its middle and fold it lightly; glue only the end under the ring.'] : []),
+      ...(recipe.leaves > 0
+        ? ['Score each leaf along its middle and fold it lightly; glue only the end under the ring.']
+        : []),
     ],
     widthMm: boxWidth(box),
     heightMm: boxHeight(box),

@@ -2,7 +2,18 @@
 // fills under everything above it and always has card to stand on. Outlines are contours of the blurred greys.
 import { blur2 } from 'd3-array'
 import { contours } from 'd3-contour'
-import { ellipse, fillRings, intersect, rectangle, regionArea, simplify, subtract, union, type Polygon, type Region } from '../../../base/geometry'
+import {
+  ellipse,
+  fillRings,
+  intersect,
+  rectangle,
+  regionArea,
+  simplify,
+  subtract,
+  union,
+  type Polygon,
+  type Region,
+} from '../../../base/geometry'
 import { type TonesRecipe } from '../../../project'
 import { BadInput } from '../../../base'
 import { formatMm } from '../../../base/units'
@@ -18,7 +29,11 @@ export function toBase64(bytes: Uint8Array): string {
   let out = ''
   for (let i = 0; i < bytes.length; i += 3) {
     const n = (bytes[i]! << 16) | ((bytes[i + 1] ?? 0) << 8) | (bytes[i + 2] ?? 0)
-    out += BASE64[n >> 18]! + BASE64[(n >> 12) & 63]! + (i + 1 < bytes.length ? BASE64[(n >> 6) & 63]! : '=') + (i + 2 < bytes.length ? BASE64[n & 63]! : '=')
+    out +=
+      BASE64[n >> 18]! +
+      BASE64[(n >> 12) & 63]! +
+      (i + 1 < bytes.length ? BASE64[(n >> 6) & 63]! : '=') +
+      (i + 2 < bytes.length ? BASE64[n & 63]! : '=')
   }
   return out
 }
@@ -44,14 +59,18 @@ export function greysOf(rgba: ArrayLike<number>): Uint8Array {
   const out = new Uint8Array(rgba.length / 4)
   for (let i = 0; i < out.length; i++) {
     const a = rgba[i * 4 + 3]! / 255
-    out[i] = Math.round((0.2126 * rgba[i * 4]! + 0.7152 * rgba[i * 4 + 1]! + 0.0722 * rgba[i * 4 + 2]!) * a + 255 * (1 - a))
+    out[i] = Math.round(
+      (0.2126 * rgba[i * 4]! + 0.7152 * rgba[i * 4 + 1]! + 0.0722 * rgba[i * 4 + 2]!) * a + 255 * (1 - a),
+    )
   }
   return out
 }
 
 /** The thresholds a recipe works with: the maker's, or the best. */
 export function thresholdsOf(recipe: TonesRecipe, greys = fromBase64(recipe.greys)): number[] {
-  return recipe.thresholds.length === recipe.levels - 1 ? recipe.thresholds.toSorted((a, b) => a - b) : bestThresholds(histogramOf(greys), recipe.levels)
+  return recipe.thresholds.length === recipe.levels - 1
+    ? recipe.thresholds.toSorted((a, b) => a - b)
+    : bestThresholds(histogramOf(greys), recipe.levels)
 }
 
 const hex = (grey: number): string => '#' + Math.round(grey).toString(16).padStart(2, '0').repeat(3)
@@ -64,7 +83,8 @@ export function makeTones(recipe: TonesRecipe): Made {
   const scale = widthMm / w
   const heightMm = h * scale
   const thresholds = thresholdsOf(recipe, greys)
-  const smooth = blur2({ data: Float64Array.from(greys), width: w, height: h }, recipe.smoothMm / scale).data as Float64Array
+  const smooth = blur2({ data: Float64Array.from(greys), width: w, height: h }, recipe.smoothMm / scale)
+    .data as Float64Array
   const fromLight = recipe.back === 'light'
   // Contours enclose high values: turn the greys over where dark lies in front.
   const values = fromLight ? smooth.map((v) => 255 - v) : smooth
@@ -100,7 +120,12 @@ export function makeTones(recipe: TonesRecipe): Made {
         ],
   )
   if (layers.length < 2) throw new BadInput('the picture holds a single tone: there is nothing to part')
-  const remarks = layers.length < levels ? [`${levels} tones were asked for; the picture gives ${layers.length} after smoothing and dropping specks.`] : []
+  const remarks =
+    layers.length < levels
+      ? [
+          `${levels} tones were asked for; the picture gives ${layers.length} after smoothing and dropping specks.`,
+        ]
+      : []
   if (ties.length > 0)
     remarks.push(
       `${ties.length} ${ties.length === 1 ? 'strip ties' : 'strips tie'} the pieces, ${formatMm(Math.max(...ties), 0)} mm at the longest; each lies on the layer beneath and shows, for nothing in front covers more than the layer itself.`,
@@ -114,7 +139,9 @@ export function makeTones(recipe: TonesRecipe): Made {
       {
         name: 'Thresholds',
         value: thresholds.map((t) => Math.round(t)).join(' · '),
-        basis: recipe.thresholds.length ? 'Set by hand' : 'Least spread within the tones (multi-level Otsu, exact)',
+        basis: recipe.thresholds.length
+          ? 'Set by hand'
+          : 'Least spread within the tones (multi-level Otsu, exact)',
       },
       { name: 'Pieces', value: String(layers.reduce((n, l) => n + l.pieces.length, 0)) },
     ],
@@ -124,7 +151,9 @@ export function makeTones(recipe: TonesRecipe): Made {
 /** Pieces made one by strips that stay on the layer beneath; a strip that would leave it is not laid. */
 function tied(own: Region, below: Region, widthMm: number, ties: number[]): Region {
   const { strips } = bridgeFaces(own, widthMm)
-  const laid = strips.filter(({ from, to }) => regionArea(subtract(stripRegion(from, to, widthMm), below)) < 0.05 * widthMm * widthMm)
+  const laid = strips.filter(
+    ({ from, to }) => regionArea(subtract(stripRegion(from, to, widthMm), below)) < 0.05 * widthMm * widthMm,
+  )
   ties.push(...laid.map((strip) => strip.lengthMm))
   return intersect(union(own, ...laid.map(({ from, to }) => stripRegion(from, to, widthMm))), below)
 }
@@ -134,7 +163,14 @@ function cropRegion(crop: TonesRecipe['crop'], w: number, h: number): Region {
   if (crop === 'none') return [rectangle(0, 0, w, h)]
   const r = Math.min(w, h) * 0.12
   const corners = [ellipse(r, r, r), ellipse(w - r, r, r), ellipse(w - r, h - r, r), ellipse(r, h - r, r)]
-  return fillRings([...corners.map((c) => c.outer), rectangle(r, 0, w - 2 * r, h).outer, rectangle(0, r, w, h - 2 * r).outer], 'nonzero')
+  return fillRings(
+    [
+      ...corners.map((c) => c.outer),
+      rectangle(r, 0, w - 2 * r, h).outer,
+      rectangle(0, r, w, h - 2 * r).outer,
+    ],
+    'nonzero',
+  )
 }
 
 function meanGrey(greys: Uint8Array, from: number, to: number): number {

@@ -53,14 +53,29 @@ const ROOF_MM = 1.6
  * A number, with a letter from A to F before it or none, as open strokes within a circle about a point (mm); with `roof`, a
  * small angle above it points to the top of the design, for layers that look right the wrong way round.
  */
-export function numberStrokes(text: string, x: number, y: number, radiusMm: number, roof = false): Float64Array[] {
+export function numberStrokes(
+  text: string,
+  x: number,
+  y: number,
+  radiusMm: number,
+  roof = false,
+): Float64Array[] {
   const signs = [...text].map((sign) => LETTERS[sign] ?? DIGITS[Number(sign)] ?? [])
   const width = (signs.length - 1) * ADVANCE + 4
   const height = 6 + (roof ? ROOF_MM + 0.8 : 0)
   const scale = (2 * radiusMm) / Math.hypot(width, height)
-  const at = (dx: number, dy: number): Affine => [scale, 0, 0, scale, x + (dx - width / 2) * scale, y + (dy - height / 2) * scale]
+  const at = (dx: number, dy: number): Affine => [
+    scale,
+    0,
+    0,
+    scale,
+    x + (dx - width / 2) * scale,
+    y + (dy - height / 2) * scale,
+  ]
   const top = height - 6
-  const strokes = signs.flatMap((sign, k) => sign.map((stroke) => mapRing(at(k * ADVANCE, top), Float64Array.from(stroke))))
+  const strokes = signs.flatMap((sign, k) =>
+    sign.map((stroke) => mapRing(at(k * ADVANCE, top), Float64Array.from(stroke))),
+  )
   if (roof) strokes.push(mapRing(at(width / 2, 0), Float64Array.of(-1.6, ROOF_MM, 0, 0, 1.6, ROOF_MM)))
   return strokes
 }

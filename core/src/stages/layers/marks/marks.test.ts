@@ -1,7 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../../test/stack'
-import { ellipse, lineInside, polygonContains, rectangle, regionContains, subtract } from '../../../base/geometry'
+import {
+  ellipse,
+  lineInside,
+  polygonContains,
+  rectangle,
+  regionContains,
+  subtract,
+} from '../../../base/geometry'
 import { layerRegion, setLayer, setPlan } from '../../../project'
 import { noMarks, numberStrokes, pieceMarks, soundness } from '../soundness/index'
 
@@ -10,7 +17,8 @@ describe('figures of single strokes', () => {
     for (const roof of [false, true])
       for (const n of [...Array(10).keys(), 10, 28, 96, 100])
         for (const line of numberStrokes(String(n), 5, -3, 2, roof)) {
-          for (let i = 0; i < line.length; i += 2) expect(Math.hypot(line[i]! - 5, line[i + 1]! + 3)).toBeLessThanOrEqual(2 + 1e-9)
+          for (let i = 0; i < line.length; i += 2)
+            expect(Math.hypot(line[i]! - 5, line[i + 1]! + 3)).toBeLessThanOrEqual(2 + 1e-9)
           expect(Math.hypot(line[0]! - line.at(-2)!, line[1]! - line.at(-1)!)).toBeGreaterThan(0.1)
         }
   })
@@ -29,27 +37,39 @@ describe('stretches of a line inside a shape', () => {
   it('lie inside, and hold all of the line that does', () => {
     const ring = subtract([ellipse(0, 0, 30)], [rectangle(-10, -10, 20, 20)])[0]!
     fc.assert(
-      fc.property(fc.tuple(...Array.from({ length: 4 }, () => fc.double({ min: -40, max: 40, noNaN: true }))), ([x1, y1, x2, y2]) => {
-        const parts = lineInside(ring, x1!, y1!, x2!, y2!)
-        const whole = Math.hypot(x2! - x1!, y2! - y1!)
-        const sum = parts.reduce((s, [a, b, c, d]) => s + Math.hypot(c! - a!, d! - b!), 0)
-        const steps = 4000
-        let inside = 0
-        for (let k = 0; k < steps; k++) {
-          const t = (k + 0.5) / steps
-          if (polygonContains(ring, x1! + (x2! - x1!) * t, y1! + (y2! - y1!) * t)) inside++
-        }
-        expect(Math.abs(sum - (whole * inside) / steps)).toBeLessThan(0.1)
-      }),
+      fc.property(
+        fc.tuple(...Array.from({ length: 4 }, () => fc.double({ min: -40, max: 40, noNaN: true }))),
+        ([x1, y1, x2, y2]) => {
+          const parts = lineInside(ring, x1!, y1!, x2!, y2!)
+          const whole = Math.hypot(x2! - x1!, y2! - y1!)
+          const sum = parts.reduce((s, [a, b, c, d]) => s + Math.hypot(c! - a!, d! - b!), 0)
+          const steps = 4000
+          let inside = 0
+          for (let k = 0; k < steps; k++) {
+            const t = (k + 0.5) / steps
+            if (polygonContains(ring, x1! + (x2! - x1!) * t, y1! + (y2! - y1!) * t)) inside++
+          }
+          expect(Math.abs(sum - (whole * inside) / steps)).toBeLessThan(0.1)
+        },
+      ),
       { numRuns: 60 },
     )
   })
 })
 
 describe('marks of pieces', () => {
-  const base = setLayer(stack('card', plate('back', 0, [0, 0, 100, 100]), plate('field', 2, [10, 10, 80, 80]), plate('boat', 0, [30, 40, 25, 12])), 'back', {
-    role: 'backing',
-  })
+  const base = setLayer(
+    stack(
+      'card',
+      plate('back', 0, [0, 0, 100, 100]),
+      plate('field', 2, [10, 10, 80, 80]),
+      plate('boat', 0, [30, 40, 25, 12]),
+    ),
+    'back',
+    {
+      role: 'backing',
+    },
+  )
   const marksOf = (project: typeof base) =>
     pieceMarks(
       project,
@@ -60,8 +80,11 @@ describe('marks of pieces', () => {
     const marks = marksOf(base)
     expect([...marks.keys()]).toEqual(['field/p1'])
     const boat = layerRegion(base.layers[2]!)
-    for (const line of marks.get('field/p1')!.number) for (let i = 0; i < line.length; i += 2) expect(regionContains(boat, line[i]!, line[i + 1]!)).toBe(true)
-    expect(marksOf(setLayer(base, 'back', { numbered: true })).get('back/p1')!.number.length).toBeGreaterThan(0)
+    for (const line of marks.get('field/p1')!.number)
+      for (let i = 0; i < line.length; i += 2) expect(regionContains(boat, line[i]!, line[i + 1]!)).toBe(true)
+    expect(marksOf(setLayer(base, 'back', { numbered: true })).get('back/p1')!.number.length).toBeGreaterThan(
+      0,
+    )
     expect(marksOf(setPlan(base, { numbers: 'none' })).size).toBe(0)
     expect(marksOf(setLayer(base, 'field', { numbered: false })).size).toBe(0)
   })
@@ -69,7 +92,8 @@ describe('marks of pieces', () => {
   it('put crosses on the card beneath, hidden by the piece that goes there', () => {
     const marks = marksOf(setPlan(base, { placeMarks: true }))
     expect(marks.get('field/p1')!.places).toHaveLength(2)
-    for (const line of marks.get('field/p1')!.places) expect(regionContains(layerRegion(base.layers[2]!), line[0]!, line[1]!)).toBe(true)
+    for (const line of marks.get('field/p1')!.places)
+      expect(regionContains(layerRegion(base.layers[2]!), line[0]!, line[1]!)).toBe(true)
     expect(marks.get('back/p1')!.places).toHaveLength(2)
     expect(noMarks().places).toEqual([])
   })

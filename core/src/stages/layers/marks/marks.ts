@@ -1,5 +1,14 @@
 // What is put on a layer beside its outlines: the folio number, fold lines, and crosses where the pieces above it go.
-import { interiorPoint, lineInside, mapRing, polygonContains, regionContains, type Affine, type Point, type Polygon } from '../../../base/geometry'
+import {
+  interiorPoint,
+  lineInside,
+  mapRing,
+  polygonContains,
+  regionContains,
+  type Affine,
+  type Point,
+  type Polygon,
+} from '../../../base/geometry'
 import { builtLayers, layerRegion, pieceRegion, type Project } from '../../../project'
 import { numberStrokes } from './digits'
 import { NUMBER_MM } from './number-place'
@@ -39,14 +48,26 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
       const marks: Marks = {
         number:
           numberAt && has(numberAt)
-            ? numberStrokes(`${letter}${i + 1}`, numberAt.x, numberAt.y, NUMBER_MM / 2, found !== undefined && looksRightWrong(found))
+            ? numberStrokes(
+                `${letter}${i + 1}`,
+                numberAt.x,
+                numberAt.y,
+                NUMBER_MM / 2,
+                found !== undefined && looksRightWrong(found),
+              )
             : [],
-        folds: layer.folds.flatMap(([x1, y1, x2, y2]) => faces.flatMap((face) => lineInside(face, x1, y1, x2, y2))),
+        folds: layer.folds.flatMap(([x1, y1, x2, y2]) =>
+          faces.flatMap((face) => lineInside(face, x1, y1, x2, y2)),
+        ),
         places: (crosses.get(layer.id) ?? [])
           .filter(has)
-          .flatMap(({ x, y }) => [Float64Array.of(x - ARM_MM, y, x + ARM_MM, y), Float64Array.of(x, y - ARM_MM, x, y + ARM_MM)]),
+          .flatMap(({ x, y }) => [
+            Float64Array.of(x - ARM_MM, y, x + ARM_MM, y),
+            Float64Array.of(x, y - ARM_MM, x, y + ARM_MM),
+          ]),
       }
-      if (marks.number.length + marks.folds.length + marks.places.length > 0) out.set(`${layer.id}/${piece.id}`, marks)
+      if (marks.number.length + marks.folds.length + marks.places.length > 0)
+        out.set(`${layer.id}/${piece.id}`, marks)
     }
   })
   return out
@@ -63,7 +84,8 @@ function placeCrosses(project: Project): Map<string, Point[]> {
         const at = interiorPoint(face.outer)
         if (!holdsCross([face], at)) continue
         const under = layers.slice(0, i).findLast((below) => regionContains(layerRegion(below), at.x, at.y))
-        if (under && holdsCross(layerRegion(under) as Polygon[], at)) out.set(under.id, [...(out.get(under.id) ?? []), at])
+        if (under && holdsCross(layerRegion(under) as Polygon[], at))
+          out.set(under.id, [...(out.get(under.id) ?? []), at])
       }
   })
   return out

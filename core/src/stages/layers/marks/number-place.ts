@@ -1,5 +1,16 @@
 // Where a layer's number can stand unseen: on its card, covered by a layer above or by the frame's lip.
-import { intersect, offset, regionBox, regionContains, simplify, subtract, union, type Point, type Polygon, type Region } from '../../../base/geometry'
+import {
+  intersect,
+  offset,
+  regionBox,
+  regionContains,
+  simplify,
+  subtract,
+  union,
+  type Point,
+  type Polygon,
+  type Region,
+} from '../../../base/geometry'
 import { bearsNumber, builtLayers, layerRegion, openingRect, type Project } from '../../../project'
 
 /** Height of a folio number, mm. */
@@ -20,7 +31,11 @@ export function numberPlace(project: Project, layerId: string, cover?: Region): 
   const above = cover ?? union(...layers.slice(at + 1).map(layerRegion))
   const opening = openingRect(project)
   const underLip: Polygon[] = opening && project.mount.kind === 'frame' ? subtract(own, [opening]) : []
-  const room = offset(simplify(union(intersect(own, above), underLip), SLACK_MM), -(NUMBER_MM / 2 + 0.5), 'miter')
+  const room = offset(
+    simplify(union(intersect(own, above), underLip), SLACK_MM),
+    -(NUMBER_MM / 2 + 0.5),
+    'miter',
+  )
   if (room.length === 0) return null
   const b = regionBox(own)
   let best: Point | null = null

@@ -54,7 +54,15 @@ export function weakNecks(layer: Region, safeMm: number, most = 60): Neck[] {
       if (kind === 'tip' && polygonArea(face) < safeMm * safeMm * 2.5) return []
       const areas = parts.map((p) => polygonArea(p)).toSorted((a, b) => b - a)
       const hangingMm2 = kind === 'neck' ? areas.slice(1).reduce((sum, a) => sum + a, 0) : polygonArea(face)
-      return [{ at: interiorPoint(face.outer), widthMm: narrowest(local, face, safeMm), region: face, hangingMm2, kind }]
+      return [
+        {
+          at: interiorPoint(face.outer),
+          widthMm: narrowest(local, face, safeMm),
+          region: face,
+          hangingMm2,
+          kind,
+        },
+      ]
     })
   return necks.toSorted((a, b) => a.widthMm - b.widthMm)
 }
@@ -63,7 +71,9 @@ export function weakNecks(layer: Region, safeMm: number, most = 60): Neck[] {
 function beside(body: Region, face: Polygon): Polygon[] {
   const rest = subtract(body, offset([face], 0.05))
   const touching = rest.filter(
-    (part) => boxesMeet(polygonBox(part), growBox(polygonBox(face), 0.2)) && regionArea(intersect(offset([part], 0.2), [face])) > 0.001,
+    (part) =>
+      boxesMeet(polygonBox(part), growBox(polygonBox(face), 0.2)) &&
+      regionArea(intersect(offset([part], 0.2), [face])) > 0.001,
   )
   return touching.length > 0 ? touching : rest
 }
@@ -85,4 +95,7 @@ function narrowest(body: Region, face: Polygon, safeMm: number): number {
 
 /** The region with its necks as wide as the safe strip; all else stays. Needs the geometry loaded. */
 export const thickened = (region: Region, necks: readonly Neck[], safeMm: number): Polygon[] =>
-  union(region, ...necks.map((neck) => offset([neck.region], Math.max(0.05, (safeMm - neck.widthMm) / 2 + 0.05))))
+  union(
+    region,
+    ...necks.map((neck) => offset([neck.region], Math.max(0.05, (safeMm - neck.widthMm) / 2 + 0.05))),
+  )

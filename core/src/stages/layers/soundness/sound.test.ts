@@ -1,13 +1,36 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { card, plate, stack } from '../../../../test/stack'
-import { ellipse, fillRings, mapRegion, offset, rectangle, regionArea, rotation, subtract, translation, union, type Region } from '../../../base/geometry'
+import {
+  ellipse,
+  fillRings,
+  mapRegion,
+  offset,
+  rectangle,
+  regionArea,
+  rotation,
+  subtract,
+  translation,
+  union,
+  type Region,
+} from '../../../base/geometry'
 import { builtLayers, layerRegion, setLayer } from '../../../project'
-import { fewestLayers, keepLayers, numberPlace, outlineOverlay, shows, soundness, thickenLayer, turnRisks, weakNecks } from '../index'
+import {
+  fewestLayers,
+  keepLayers,
+  numberPlace,
+  outlineOverlay,
+  shows,
+  soundness,
+  thickenLayer,
+  turnRisks,
+  weakNecks,
+} from '../index'
 import { bridgeLayer } from './soundness'
 
 /** Two plates joined by a strip of a width. */
-const dumbbell = (width: number): Region => union([rectangle(0, 0, 30, 30)], [rectangle(50, 0, 20, 20)], [rectangle(29, 8, 22, width)])
+const dumbbell = (width: number): Region =>
+  union([rectangle(0, 0, 30, 30)], [rectangle(50, 0, 20, 20)], [rectangle(29, 8, 22, width)])
 
 describe('weak necks', () => {
   it('are found with their width and what hangs on them', () => {
@@ -29,15 +52,19 @@ describe('weak necks', () => {
 
   it('are gone once thickened, and nothing else changes much', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.3, max: 1.1, noNaN: true }), fc.double({ min: 0, max: 180, noNaN: true }), (width, deg) => {
-        const turned = mapRegion(rotation(deg), dumbbell(width))
-        const project = stack('card', card('a', 0, turned))
-        const after = thickenLayer(project, 'a', 1.2)
-        const region = layerRegion(after.layers[0]!)
-        expect(weakNecks(region, 1.17)).toEqual([])
-        expect(regionArea(region) - regionArea(turned)).toBeLessThan(22 * 1.3)
-        expect(regionArea(subtract(turned, region))).toBeLessThan(0.1)
-      }),
+      fc.property(
+        fc.double({ min: 0.3, max: 1.1, noNaN: true }),
+        fc.double({ min: 0, max: 180, noNaN: true }),
+        (width, deg) => {
+          const turned = mapRegion(rotation(deg), dumbbell(width))
+          const project = stack('card', card('a', 0, turned))
+          const after = thickenLayer(project, 'a', 1.2)
+          const region = layerRegion(after.layers[0]!)
+          expect(weakNecks(region, 1.17)).toEqual([])
+          expect(regionArea(region) - regionArea(turned)).toBeLessThan(22 * 1.3)
+          expect(regionArea(subtract(turned, region))).toBeLessThan(0.1)
+        },
+      ),
       { numRuns: 25 },
     )
   })
@@ -74,7 +101,9 @@ describe('turns that look right', () => {
   it('of a twelve-fold ring are eleven, and the flips with them', () => {
     const ring = union(
       [ellipse(0, 0, 30)],
-      ...Array.from({ length: 12 }, (_, i) => mapRegion(rotation(i * 30), mapRegion(translation(30, 0), [ellipse(0, 0, 6)]))),
+      ...Array.from({ length: 12 }, (_, i) =>
+        mapRegion(rotation(i * 30), mapRegion(translation(30, 0), [ellipse(0, 0, 6)])),
+      ),
     )
     const turns = turnRisks(ring)
     expect(turns.filter((t) => !t.flipped && t.exact)).toHaveLength(11)
@@ -84,7 +113,12 @@ describe('turns that look right', () => {
 
 describe('numbers, bits and outlines', () => {
   it('hide a number under the layer above or the lip, and nowhere on a bare front', () => {
-    const project = stack('frame', plate('back', 0, [0, 0, 200, 200]), plate('mid', 2, [20, 20, 100, 100]), plate('top', 2, [60, 60, 30, 30]))
+    const project = stack(
+      'frame',
+      plate('back', 0, [0, 0, 200, 200]),
+      plate('mid', 2, [20, 20, 100, 100]),
+      plate('top', 2, [60, 60, 30, 30]),
+    )
     const mid = numberPlace(project, 'mid')!
     expect(mid.x).toBeGreaterThan(62)
     expect(mid.x).toBeLessThan(88)
@@ -95,7 +129,11 @@ describe('numbers, bits and outlines', () => {
   })
 
   it('tie loose bits with strips that survive', () => {
-    const project = stack('card', plate('a', 0, [0, 0, 40, 40], [46, 10, 10, 10]), plate('b', 2, [30, 0, 30, 40]))
+    const project = stack(
+      'card',
+      plate('a', 0, [0, 0, 40, 40], [46, 10, 10, 10]),
+      plate('b', 2, [30, 0, 30, 40]),
+    )
     const tied = bridgeLayer(project, 'a', 1.5)
     expect(tied.layers[0]!.pieces).toHaveLength(1)
     expect(offset(layerRegion(tied.layers[0]!), -0.7)).toHaveLength(1)
@@ -113,7 +151,11 @@ describe('numbers, bits and outlines', () => {
   it('count what is small', () => {
     const lace = subtract([rectangle(0, 0, 40, 40)], union([ellipse(10, 10, 0.8)], [ellipse(30, 10, 3)]))
     const project = stack('card', card('a', 0, [...lace, rectangle(50, 0, 3, 3)]))
-    expect(soundness(project, project.layers[0]!, 1.2)).toMatchObject({ smallOpenings: 1, tweezerPieces: 1, weedingMin: 3 / 60 })
+    expect(soundness(project, project.layers[0]!, 1.2)).toMatchObject({
+      smallOpenings: 1,
+      tweezerPieces: 1,
+      weedingMin: 3 / 60,
+    })
   })
 })
 

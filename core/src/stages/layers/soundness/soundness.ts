@@ -1,5 +1,16 @@
 // What there is to know of a layer before it is cut: what is too narrow, too small, or goes on the wrong way round.
-import { boxHeight, boxWidth, offset, polygonArea, polygonBox, ringBox, subtract, union, type Point, type Region } from '../../../base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  offset,
+  polygonArea,
+  polygonBox,
+  ringBox,
+  subtract,
+  union,
+  type Point,
+  type Region,
+} from '../../../base/geometry'
 import { builtLayers, layerRegion, paperOf, setLayer, type Layer, type Project } from '../../../project'
 import { makeLayer } from '../intake/intake'
 import { bridgeFaces } from '../makers/bridge'
@@ -33,7 +44,8 @@ export function soundness(project: Project, layer: Layer, safeMm: number, cover?
   const region = layerRegion(layer)
   const necks = weakNecks(region, safeMm)
   const holes = region.flatMap((face) => face.holes)
-  const across = (b: { minX: number; minY: number; maxX: number; maxY: number }) => Math.max(boxWidth(b), boxHeight(b))
+  const across = (b: { minX: number; minY: number; maxX: number; maxY: number }) =>
+    Math.max(boxWidth(b), boxHeight(b))
   const narrowest = Math.min(...necks.map((neck) => neck.widthMm))
   return {
     id: layer.id,
@@ -97,5 +109,8 @@ export function outlineOverlay(project: Project, layerId: string, widthMm: numbe
 /** Whether the paper of a layer is a dear one that a plain sheet could stand in for where little of it shows. */
 export const isDear = (project: Project, layer: Layer): boolean => {
   const paper = paperOf(project, layer)
-  return paper !== undefined && (paper.finish === 'glitter' || paper.finish === 'mirror' || paper.finish === 'pearl')
+  return (
+    paper !== undefined &&
+    (paper.finish === 'glitter' || paper.finish === 'mirror' || paper.finish === 'pearl')
+  )
 }

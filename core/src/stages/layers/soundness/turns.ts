@@ -42,7 +42,8 @@ export function turnRisks(layer: Region): Turn[] {
   const b = regionBox(region)
   const middle = { x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 }
   const square = Math.abs(boxWidth(b) / boxHeight(b) - 1) < 0.03
-  const about = (map: Affine): Affine => compose(translation(middle.x, middle.y), compose(map, translation(-middle.x, -middle.y)))
+  const about = (map: Affine): Affine =>
+    compose(translation(middle.x, middle.y), compose(map, translation(-middle.x, -middle.y)))
   const mass = regionCentroid(region)
   const reach = (NEARLY * Math.max(boxWidth(b), boxHeight(b))) / 2
   const differenceOf = (turnDeg: number, flipped: boolean): number => {

@@ -17,5 +17,7 @@ export function fewestLayers(project: Project, visible: readonly Visible[], n: n
 /** Leaves out, as optional, all layers but the given. */
 export const keepLayers = (project: Project, ids: readonly string[]): Project => ({
   ...project,
-  layers: project.layers.map((layer) => (ids.includes(layer.id) || layer.leftOut ? layer : { ...layer, optional: true, leftOut: true })),
+  layers: project.layers.map((layer) =>
+    ids.includes(layer.id) || layer.leftOut ? layer : { ...layer, optional: true, leftOut: true },
+  ),
 })

@@ -31,8 +31,13 @@ export function scattered(project: Project, visible: readonly Visible[]): string
   const layers = builtLayers(project)
   const groups = [...groupBy(layers, (layer) => `${layer.paperId} ${colourOf(project, layer)}`).values()]
   return groups
-    .map((group) => group.filter((layer, k) => k === group.length - 1 || (seen.get(layer.id) ?? 0) >= MOSTLY_SEEN))
-    .filter((group) => group.length > 2 && layers.indexOf(group.at(-1)!) - layers.indexOf(group[0]!) >= group.length)
+    .map((group) =>
+      group.filter((layer, k) => k === group.length - 1 || (seen.get(layer.id) ?? 0) >= MOSTLY_SEEN),
+    )
+    .filter(
+      (group) =>
+        group.length > 2 && layers.indexOf(group.at(-1)!) - layers.indexOf(group[0]!) >= group.length,
+    )
     .map((group) => group.map((layer) => layer.id))
     .toSorted((a, b) => b.length - a.length)
 }
@@ -62,10 +67,19 @@ export function gatherLayers(project: Project, layerIds: readonly string[]): Pro
 }
 
 /** The project with the faces as one layer in place of several; where these lay on the sheets no longer counts. */
-const inOne = (project: Project, layerIds: readonly string[], front: Layer, faces: readonly Polygon[]): Project => ({
+const inOne = (
+  project: Project,
+  layerIds: readonly string[],
+  front: Layer,
+  faces: readonly Polygon[],
+): Project => ({
   ...project,
   layers: project.layers.flatMap((layer) =>
-    layer.id === front.id ? [{ ...front, pieces: makeLayer(front.id, front.name, faces).pieces }] : layerIds.includes(layer.id) ? [] : [layer],
+    layer.id === front.id
+      ? [{ ...front, pieces: makeLayer(front.id, front.name, faces).pieces }]
+      : layerIds.includes(layer.id)
+        ? []
+        : [layer],
   ),
   plan: { ...project.plan, pins: project.plan.pins.filter((pin) => !layerIds.includes(pin.layerId)) },
 })

@@ -1,5 +1,15 @@
 // What shows of each layer from straight ahead: the layer less all that lies above it, inside the opening.
-import { intersect, mapRegion, regionArea, regionToPath, subtract, translation, union, type Polygon, type Region } from '../../../base/geometry'
+import {
+  intersect,
+  mapRegion,
+  regionArea,
+  regionToPath,
+  subtract,
+  translation,
+  union,
+  type Polygon,
+  type Region,
+} from '../../../base/geometry'
 import { builtLayers, layerRegion, openingRect, paperOf, type Layer, type Project } from '../../../project'
 
 export interface Visible {
@@ -10,7 +20,8 @@ export interface Visible {
 }
 
 /** Clear sheets hide nothing of what is below them. */
-export const isSeeThrough = (project: Project, layer: Layer): boolean => paperOf(project, layer)?.finish === 'acetate'
+export const isSeeThrough = (project: Project, layer: Layer): boolean =>
+  paperOf(project, layer)?.finish === 'acetate'
 
 /** Where the eye stands: so many degrees off straight ahead, towards a direction on the picture (0 right, 90 down). */
 export interface Slant {
@@ -38,7 +49,12 @@ export function shows(project: Project, slant?: Slant): Visible[] {
     const region = union(moved(layerRegion(layer), slant?.heights.get(layer.id) ?? 0))
     const inside = window ? intersect(region, window) : region
     const seen = subtract(inside, above)
-    out.unshift({ id: layer.id, areaMm2: regionArea(region), visibleMm2: regionArea(seen), visiblePath: regionToPath(seen) })
+    out.unshift({
+      id: layer.id,
+      areaMm2: regionArea(region),
+      visibleMm2: regionArea(seen),
+      visiblePath: regionToPath(seen),
+    })
     if (!isSeeThrough(project, layer)) above = union(above, region)
   }
   return out

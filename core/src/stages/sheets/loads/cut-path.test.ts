@@ -2,7 +2,15 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { star } from '../../../../test/arbitrary'
 import { demo } from '../../../demo'
-import { ellipse, mapPolygon, perimeter, rectangle, ringContains, subtract, type Polygon } from '../../../base/geometry'
+import {
+  ellipse,
+  mapPolygon,
+  perimeter,
+  rectangle,
+  ringContains,
+  subtract,
+  type Polygon,
+} from '../../../base/geometry'
 import { derive } from '../../../planner'
 import { cutPath, strokeWay, turnAt } from './cut-path'
 import type { LaidPiece } from './loads'
@@ -16,7 +24,10 @@ const laid = (shape: Polygon, k: number): LaidPiece => ({
   marks: { number: [], folds: [], places: [] },
   loose: false,
 })
-const grid = (shapes: readonly Polygon[]) => shapes.map((shape, k) => laid(mapPolygon([1, 0, 0, 1, 40 + (k % 4) * 70, 40 + Math.floor(k / 4) * 70], shape), k))
+const grid = (shapes: readonly Polygon[]) =>
+  shapes.map((shape, k) =>
+    laid(mapPolygon([1, 0, 0, 1, 40 + (k % 4) * 70, 40 + Math.floor(k / 4) * 70], shape), k),
+  )
 
 describe('the way of the blade', () => {
   it('cuts every outline once, at full length, whatever the shapes', () => {
@@ -25,7 +36,8 @@ describe('the way of the blade', () => {
         const pieces = grid(shapes)
         const { strokes, travelMm } = cutPath(pieces, 300, 'drawn')
         expect(strokes.map((s) => s.piece).toSorted((a, b) => a - b)).toEqual(pieces.map((_, k) => k))
-        for (const { line, piece } of strokes) expect(perimeter(line)).toBeCloseTo(perimeter(pieces[piece]!.shape.outer), 6)
+        for (const { line, piece } of strokes)
+          expect(perimeter(line)).toBeCloseTo(perimeter(pieces[piece]!.shape.outer), 6)
         expect(travelMm).toBeGreaterThan(0)
       }),
       { numRuns: 25 },
@@ -35,10 +47,15 @@ describe('the way of the blade', () => {
   it('cuts what lies inside before what is round it, also in the opening of another piece', () => {
     const frame = subtract([rectangle(0, 0, 100, 100)], [rectangle(10, 10, 80, 80)])[0]!
     const ring = subtract([ellipse(50, 50, 30)], [ellipse(50, 50, 25)])[0]!
-    const { strokes } = cutPath([laid(frame, 0), laid(ring, 1), laid(rectangle(40, 40, 20, 20), 2)], 200, 'drawn')
+    const { strokes } = cutPath(
+      [laid(frame, 0), laid(ring, 1), laid(rectangle(40, 40, 20, 20), 2)],
+      200,
+      'drawn',
+    )
     expect(strokes).toHaveLength(5)
     strokes.forEach(({ line }, i) => {
-      for (const later of strokes.slice(i + 1)) expect(ringContains(line, later.line[0]!, later.line[1]!)).toBe(false)
+      for (const later of strokes.slice(i + 1))
+        expect(ringContains(line, later.line[0]!, later.line[1]!)).toBe(false)
     })
   })
 
@@ -52,7 +69,11 @@ describe('the way of the blade', () => {
   })
 
   it('starts away from points where the outline has a straight or smooth stretch', () => {
-    const { strokes } = cutPath(grid([rectangle(-20, -20, 40, 40), ellipse(0, 0, 25), rectangle(-10, -30, 20, 60)]), 300, 'drawn')
+    const { strokes } = cutPath(
+      grid([rectangle(-20, -20, 40, 40), ellipse(0, 0, 25), rectangle(-10, -30, 20, 60)]),
+      300,
+      'drawn',
+    )
     for (const { line } of strokes) expect(turnAt(line, 0)).toBeLessThan(Math.PI / 6)
   })
 

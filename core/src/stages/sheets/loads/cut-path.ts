@@ -1,6 +1,15 @@
 // The way of pen and blade over one sheet: marks first, then inner cuts before outer and small before large, with short
 // travel between, each started away from points.
-import { boxHeight, boxWidth, interiorPoint, polygonRings, ringBox, ringContains, type Box, type Ring } from '../../../base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  interiorPoint,
+  polygonRings,
+  ringBox,
+  ringContains,
+  type Box,
+  type Ring,
+} from '../../../base/geometry'
 import type { LaidPiece } from './loads'
 
 export interface Stroke {
@@ -30,10 +39,16 @@ const WINDOW = 60
 const ROUNDS = 12
 
 /** Orders everything that is drawn, scored and cut of a sheet. `heightMm` is the sheet's. */
-export function cutPath(pieces: readonly LaidPiece[], heightMm: number, numbers: 'drawn' | 'cut' | 'none'): CutPath {
+export function cutPath(
+  pieces: readonly LaidPiece[],
+  heightMm: number,
+  numbers: 'drawn' | 'cut' | 'none',
+): CutPath {
   const cutNumbers = numbers === 'cut'
   const open = (kind: Stroke['kind'], pick: (piece: LaidPiece) => readonly Float64Array[]) =>
-    pieces.flatMap((owner, piece) => pick(owner).map((line): Stroke => ({ kind, line, closed: false, piece })))
+    pieces.flatMap((owner, piece) =>
+      pick(owner).map((line): Stroke => ({ kind, line, closed: false, piece })),
+    )
   const plain = [
     ...open('place', (p) => p.marks.places),
     ...open('number', (p) => p.marks.number),
@@ -45,12 +60,20 @@ export function cutPath(pieces: readonly LaidPiece[], heightMm: number, numbers:
     ),
   ]
   const start = { x: 0, y: heightMm }
-  const rings = plain.filter((s) => s.kind === 'cut').map((stroke) => ({ stroke, box: ringBox(stroke.line), before: [] as number[] }))
+  const rings = plain
+    .filter((s) => s.kind === 'cut')
+    .map((stroke) => ({ stroke, box: ringBox(stroke.line), before: [] as number[] }))
   const groups: Stroke[][] = []
-  for (const kind of cutNumbers ? (['place', 'fold', 'number'] as const) : (['place', 'number', 'fold'] as const))
+  for (const kind of cutNumbers
+    ? (['place', 'fold', 'number'] as const)
+    : (['place', 'number', 'fold'] as const))
     groups.push(plain.filter((s) => s.kind === kind))
   const across = (b: Box) => Math.hypot(boxWidth(b), boxHeight(b))
-  CLASSES.forEach((limit, k) => groups.push(...byDepth(rings.filter(({ box }) => across(box) < limit && across(box) >= (CLASSES[k - 1] ?? 0)))))
+  CLASSES.forEach((limit, k) =>
+    groups.push(
+      ...byDepth(rings.filter(({ box }) => across(box) < limit && across(box) >= (CLASSES[k - 1] ?? 0))),
+    ),
+  )
   const strokes: Stroke[] = []
   let at = start
   for (const group of groups) {
@@ -75,16 +98,25 @@ function byDepth(rings: readonly RingBox[]): Stroke[][] {
   const depth = rings.map((inner, i) =>
     rings.reduce(
       (n, outer, k) =>
-        n + Number(k !== i && holds(outer.box, inner.box) && larger(outer, inner) && ringContains(outer.stroke.line, points[i]!.x, points[i]!.y)),
+        n +
+        Number(
+          k !== i &&
+            holds(outer.box, inner.box) &&
+            larger(outer, inner) &&
+            ringContains(outer.stroke.line, points[i]!.x, points[i]!.y),
+        ),
       0,
     ),
   )
   const deepest = Math.max(0, ...depth)
-  return Array.from({ length: deepest + 1 }, (_, d) => rings.filter((_, i) => depth[i] === deepest - d).map(({ stroke }) => stroke))
+  return Array.from({ length: deepest + 1 }, (_, d) =>
+    rings.filter((_, i) => depth[i] === deepest - d).map(({ stroke }) => stroke),
+  )
 }
 
 const holds = (a: Box, b: Box) => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY
-const larger = (a: RingBox, b: RingBox) => boxWidth(a.box) * boxHeight(a.box) > boxWidth(b.box) * boxHeight(b.box)
+const larger = (a: RingBox, b: RingBox) =>
+  boxWidth(a.box) * boxHeight(a.box) > boxWidth(b.box) * boxHeight(b.box)
 
 /** Nearest next, then stretches turned round where that shortens the way (2-opt in a window). */
 function shortWay(group: readonly Stroke[], from: { x: number; y: number }): Stroke[] {
@@ -140,11 +172,16 @@ function startedNear(stroke: Stroke, at: { x: number; y: number }): Stroke {
     const length = Math.hypot(nx - x, ny - y)
     const corner = turnAt(line, i) > POINT ? 1e4 : 0
     if (corner + away(x, y) < best.cost) best = { index: i, middle: false, cost: corner + away(x, y) }
-    if (length > LONG_MM && away((x + nx) / 2, (y + ny) / 2) < best.cost) best = { index: i, middle: true, cost: away((x + nx) / 2, (y + ny) / 2) }
+    if (length > LONG_MM && away((x + nx) / 2, (y + ny) / 2) < best.cost)
+      best = { index: i, middle: true, cost: away((x + nx) / 2, (y + ny) / 2) }
   }
   const turned: number[] = []
   const first = best.middle ? best.index + 2 : best.index
-  if (best.middle) turned.push((line[best.index]! + line[(best.index + 2) % n]!) / 2, (line[best.index + 1]! + line[(best.index + 3) % n]!) / 2)
+  if (best.middle)
+    turned.push(
+      (line[best.index]! + line[(best.index + 2) % n]!) / 2,
+      (line[best.index + 1]! + line[(best.index + 3) % n]!) / 2,
+    )
   for (let i = 0; i < n; i += 2) turned.push(line[(first + i) % n]!, line[(first + i + 1) % n]!)
   return { ...stroke, line: Float64Array.from(turned) }
 }
@@ -159,7 +196,8 @@ export function turnAt(ring: Ring, i: number): number {
   return Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by))
 }
 
-const endOf = ({ line, closed }: Stroke) => (closed ? { x: line[0]!, y: line[1]! } : { x: line.at(-2)!, y: line.at(-1)! })
+const endOf = ({ line, closed }: Stroke) =>
+  closed ? { x: line[0]!, y: line[1]! } : { x: line.at(-2)!, y: line.at(-1)! }
 
 function travel(strokes: readonly Stroke[], from: { x: number; y: number }): number {
   let at = from

@@ -87,15 +87,25 @@ const KEEP_MM = 30
 
 /** What is written on a sheet's corner: its folios, and which sheet of several it is. */
 export const loadTag = (load: Load): string =>
-  load.folios.join('-') + (load.onOffCut ? '/off' : load.nthOfRun > 1 ? '/' : '') + (load.nthOfRun > 1 ? load.nthOfRun : '')
+  load.folios.join('-') +
+  (load.onOffCut ? '/off' : load.nthOfRun > 1 ? '/' : '') +
+  (load.nthOfRun > 1 ? load.nthOfRun : '')
 
 /** Loads in the order the plan asks for: fewest changes (hard-wearing papers last), or back to front. */
-export function loads(project: Project, runs: readonly NestedRun[], marks: ReadonlyMap<string, Marks> = new Map()): Load[] {
+export function loads(
+  project: Project,
+  runs: readonly NestedRun[],
+  marks: ReadonlyMap<string, Marks> = new Map(),
+): Load[] {
   const layers = new Map(cutLayers(project).map((layer) => [layer.id, layer]))
-  const loose = new Set([...layers].flatMap(([id, { layer }]) => layerFigures(layer).looseBits.map((bit) => `${id}/${bit}`)))
+  const loose = new Set(
+    [...layers].flatMap(([id, { layer }]) => layerFigures(layer).looseBits.map((bit) => `${id}/${bit}`)),
+  )
   const list = runs.flatMap(({ run, layout }) =>
     sheetsOf(layout).map((sheet, i, all) => {
-      const pieces = layout.placements.filter((p) => p.sheet === sheet).map((p) => laid(p, run.instance.pieces, layers, loose, marks))
+      const pieces = layout.placements
+        .filter((p) => p.sheet === sheet)
+        .map((p) => laid(p, run.instance.pieces, layers, loose, marks))
       const isOffCut = (s: number) => s < 0 && run.bins[-1 - s]!.offCut !== null
       const nthOfRun = all.slice(0, i + 1).filter((s) => isOffCut(s) === isOffCut(sheet)).length
       return { ...makeLoad(project, run, sheet, pieces), nthOfRun }
@@ -121,7 +131,9 @@ const byHand = (order: readonly string[]) => (a: Load, b: Load) => {
 
 /** The sheets of a layout that bear pieces: off-cuts first. */
 function sheetsOf(layout: NestLayout): number[] {
-  const offCuts = [...new Set(layout.placements.map((p) => p.sheet).filter((sheet) => sheet < 0))].sort((a, b) => b - a)
+  const offCuts = [...new Set(layout.placements.map((p) => p.sheet).filter((sheet) => sheet < 0))].sort(
+    (a, b) => b - a,
+  )
   return [...offCuts, ...Array.from({ length: layout.sheets }, (_, sheet) => sheet)]
 }
 
@@ -150,12 +162,23 @@ function laid(
   }
 }
 
-function makeLoad(project: Project, run: PaperRun, sheet: number, pieces: LaidPiece[]): Omit<Load, 'nthOfRun'> {
+function makeLoad(
+  project: Project,
+  run: PaperRun,
+  sheet: number,
+  pieces: LaidPiece[],
+): Omit<Load, 'nthOfRun'> {
   const bin = sheet < 0 ? run.bins[-1 - sheet]! : null
   const { paper, offCut } = bin ?? { paper: run.paper, offCut: null }
-  const outline = bin ? run.instance.offCuts![-1 - sheet]!.outline : rectangle(0, 0, paper.widthMm, paper.heightMm)
+  const outline = bin
+    ? run.instance.offCuts![-1 - sheet]!.outline
+    : rectangle(0, 0, paper.widthMm, paper.heightMm)
   const { maxX: widthMm, maxY: heightMm } = polygonBox(outline)
-  const nth = offCut ? 0 : sheet >= 0 ? sheet + 1 : run.bins.slice(0, -sheet).filter((other) => !other.offCut && other.paper.id === paper.id).length
+  const nth = offCut
+    ? 0
+    : sheet >= 0
+      ? sheet + 1
+      : run.bins.slice(0, -sheet).filter((other) => !other.offCut && other.paper.id === paper.id).length
   const setting = settingFor(paper)
   const path = cutPath(pieces, heightMm, project.plan.numbers)
   const rings = pieces.flatMap((piece) => polygonRings(piece.shape))
@@ -220,7 +243,8 @@ const TACKS = ['low', 'medium', 'high']
 function byChanges(a: Load, b: Load): number {
   return (
     Number(a.setting.hardOnBlade) - Number(b.setting.hardOnBlade) ||
-    TACKS.indexOf(b.setting.tack) * Number(!b.setting.hardOnBlade) - TACKS.indexOf(a.setting.tack) * Number(!a.setting.hardOnBlade) ||
+    TACKS.indexOf(b.setting.tack) * Number(!b.setting.hardOnBlade) -
+      TACKS.indexOf(a.setting.tack) * Number(!a.setting.hardOnBlade) ||
     a.setting.name.localeCompare(b.setting.name) ||
     folioOrder(a.folios[0]!, b.folios[0]!) ||
     a.sheet - b.sheet
@@ -237,7 +261,8 @@ function changeBefore(before: Load | undefined, load: Load): string | null {
 }
 
 /** How often setting or mat change between loads. */
-export const changesOf = (list: readonly Load[]): number => list.filter((load, i) => i > 0 && load.change !== null).length
+export const changesOf = (list: readonly Load[]): number =>
+  list.filter((load, i) => i > 0 && load.change !== null).length
 
 /** Findings of the sheets stage: loose bits to keep, papers that run short. */
 export function sheetSnags(project: Project, runs: readonly NestedRun[], list: readonly Load[]): Snag[] {
@@ -291,7 +316,8 @@ function pinSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
 }
 
 /** The layer where it is the project's own, and no guest's. */
-const ownLayer = (project: Project, layerId: string): string | null => (project.layers.some((layer) => layer.id === layerId) ? layerId : null)
+const ownLayer = (project: Project, layerId: string): string | null =>
+  project.layers.some((layer) => layer.id === layerId) ? layerId : null
 
 export interface SheetsNeeded {
   paper: Paper
@@ -312,7 +338,14 @@ export function sheetsNeeded(list: readonly Load[]): SheetsNeeded[] {
     const { paper } = group[0]!
     const sheets = group.filter((load) => !load.onOffCut).length
     const buy = Math.max(0, sheets - paper.count)
-    return { paper, sheets, offCuts: group.length - sheets, buy, packs: Math.ceil(buy / paper.perPack), cost: sheets * paper.price }
+    return {
+      paper,
+      sheets,
+      offCuts: group.length - sheets,
+      buy,
+      packs: Math.ceil(buy / paper.perPack),
+      cost: sheets * paper.price,
+    }
   })
 }
 

@@ -24,7 +24,12 @@ export function settingFor(paper: Paper): CutSetting {
       const heavy = paper.gsm >= 260
       const light = paper.gsm < 150
       const grain = paper.finish === 'textured' ? 'textured' : 'smooth'
-      return { name: `${grain}, ${light ? 'light' : heavy ? 'heavy' : 'medium'}`, tack: light ? 'low' : 'medium', passes: 1, hardOnBlade: false }
+      return {
+        name: `${grain}, ${light ? 'light' : heavy ? 'heavy' : 'medium'}`,
+        tack: light ? 'low' : 'medium',
+        passes: 1,
+        hardOnBlade: false,
+      }
     }
   }
 }
@@ -33,7 +38,13 @@ export function settingFor(paper: Paper): CutSetting {
 export const BLADE_CARE_M = 30
 
 /** Minutes to cut outlines: path at speed, time lost at corners and lifts, per pass, and loading the sheet. */
-export function cuttingMinutes(outlineMm: number, corners: number, lifts: number, passes: number, cutter: Cutter): number {
+export function cuttingMinutes(
+  outlineMm: number,
+  corners: number,
+  lifts: number,
+  passes: number,
+  cutter: Cutter,
+): number {
   const seconds = passes * (outlineMm / cutter.speedMmPerS + corners * cutter.cornerS + lifts * cutter.liftS)
   return seconds / 60 + cutter.loadMin
 }

@@ -20,7 +20,8 @@ const framed = (turns: Turns = 'free'): NestInstance => ({
   ],
 })
 
-const asKeys = (placements: readonly { id: string; copy: number }[]) => placements.map(({ id, copy }) => `${id}#${copy}`).toSorted()
+const asKeys = (placements: readonly { id: string; copy: number }[]) =>
+  placements.map(({ id, copy }) => `${id}#${copy}`).toSorted()
 
 describe('pieces in openings', () => {
   it('go with their holders as one, and come out of it where they lay', () => {
@@ -48,20 +49,32 @@ describe('pieces in openings', () => {
       qty: fc.integer({ min: 1, max: 3 }),
     })
     fc.assert(
-      fc.property(fc.array(hole, { minLength: 1, maxLength: 3 }), fc.integer({ min: 5, max: 16 }), fc.integer({ min: 1, max: 99 }), (holes, r, seed) => {
-        const holders = holes.map(({ w, h, rim, qty }, k): NestPiece => {
-          const shape = subtract([rectangle(0, 0, w + 2 * rim, h + 2 * rim)], [rectangle(rim, rim, w, h)])[0]!
-          return { id: `holder${k}`, shape, qty, turns: 'quarter' }
-        })
-        const instance: NestInstance = { sheet: SHEET, gap: 2, pieces: [...holders, { id: 'disc', shape: ellipse(0, 0, r), qty: 9, turns: 'free' }] }
-        const found = composites(instance, new Nester(instance, seed, 'orders').best)
-        if (!found) return
-        const search = new Nester(found.instance, seed, 'orders')
-        for (let k = 0; k < 4; k++) search.step()
-        const opened = found.open(search.best)
-        expect(asKeys(opened.placements)).toEqual(asKeys(new Nester(instance, 1, 'orders').best.placements))
-        expectLegal(instance, opened)
-      }),
+      fc.property(
+        fc.array(hole, { minLength: 1, maxLength: 3 }),
+        fc.integer({ min: 5, max: 16 }),
+        fc.integer({ min: 1, max: 99 }),
+        (holes, r, seed) => {
+          const holders = holes.map(({ w, h, rim, qty }, k): NestPiece => {
+            const shape = subtract(
+              [rectangle(0, 0, w + 2 * rim, h + 2 * rim)],
+              [rectangle(rim, rim, w, h)],
+            )[0]!
+            return { id: `holder${k}`, shape, qty, turns: 'quarter' }
+          })
+          const instance: NestInstance = {
+            sheet: SHEET,
+            gap: 2,
+            pieces: [...holders, { id: 'disc', shape: ellipse(0, 0, r), qty: 9, turns: 'free' }],
+          }
+          const found = composites(instance, new Nester(instance, seed, 'orders').best)
+          if (!found) return
+          const search = new Nester(found.instance, seed, 'orders')
+          for (let k = 0; k < 4; k++) search.step()
+          const opened = found.open(search.best)
+          expect(asKeys(opened.placements)).toEqual(asKeys(new Nester(instance, 1, 'orders').best.placements))
+          expectLegal(instance, opened)
+        },
+      ),
       { numRuns: 12 },
     )
   })

@@ -38,9 +38,11 @@ interface Laid {
 const keyOf = (p: Placement) => `${p.id}#${p.copy}`
 
 /** What is held turns with its holder, so it must be free to turn as far as that may. */
-const mayTurnWith = (one: NestPiece, holder: NestPiece) => one.turns === 'free' || holder.turns === 'fixed' || one.turns === holder.turns
+const mayTurnWith = (one: NestPiece, holder: NestPiece) =>
+  one.turns === 'free' || holder.turns === 'fixed' || one.turns === holder.turns
 
-const boxHolds = (a: Box, b: Box) => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY
+const boxHolds = (a: Box, b: Box) =>
+  a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY
 
 /** What lies in the openings of others in a legal layout of whole sheets; null where nothing does. */
 export function composites(instance: NestInstance, layout: NestLayout): Composites | null {
@@ -51,12 +53,20 @@ export function composites(instance: NestInstance, layout: NestLayout): Composit
     return { p, piece, shape, box: polygonBox(shape) }
   })
   // The largest first: who holds a piece then is held by nobody.
-  const holders = laid.filter(({ shape }) => shape.holes.length > 0).sort((a, b) => polygonArea(b.shape) - polygonArea(a.shape))
+  const holders = laid
+    .filter(({ shape }) => shape.holes.length > 0)
+    .sort((a, b) => polygonArea(b.shape) - polygonArea(a.shape))
   if (holders.length === 0) return null
   const heldBy = new Map<Laid, Laid[]>()
   const rest: Laid[] = []
   for (const one of laid) {
-    const holder = holders.find((other) => other !== one && other.p.sheet === one.p.sheet && mayTurnWith(one.piece, other.piece) && liesIn(one, other))
+    const holder = holders.find(
+      (other) =>
+        other !== one &&
+        other.p.sheet === one.p.sheet &&
+        mayTurnWith(one.piece, other.piece) &&
+        liesIn(one, other),
+    )
     if (holder) heldBy.set(holder, [...(heldBy.get(holder) ?? []), one])
     else rest.push(one)
   }
@@ -81,7 +91,9 @@ export function composites(instance: NestInstance, layout: NestLayout): Composit
       ...others.flatMap(({ copies }) => copies.map(({ p }, copy): Placement => ({ ...p, copy }))),
     ]),
     held: laid.length - rest.length,
-    key: [...heldBy].map(([holder, held]) => `${keyOf(holder.p)}: ${held.map(({ p }) => keyOf(p)).join(' ')}`).join('; '),
+    key: [...heldBy]
+      .map(([holder, held]) => `${keyOf(holder.p)}: ${held.map(({ p }) => keyOf(p)).join(' ')}`)
+      .join('; '),
     open: ({ placements }) =>
       summarise(
         instance,
@@ -89,7 +101,10 @@ export function composites(instance: NestInstance, layout: NestLayout): Composit
           const known = holderOf.get(p.id)
           if (!known) return [{ ...p, copy: copiesOf.get(p.id)![p.copy]!.p.copy }]
           const { holder, held } = known
-          return [{ ...p, id: holder.p.id, copy: holder.p.copy }, ...held.map((one) => carried(one.p, holder.p, p))]
+          return [
+            { ...p, id: holder.p.id, copy: holder.p.copy },
+            ...held.map((one) => carried(one.p, holder.p, p)),
+          ]
         }),
       ),
   }
@@ -98,11 +113,20 @@ export function composites(instance: NestInstance, layout: NestLayout): Composit
 /** In a legal layout a piece lies wholly in an opening, or not at all. */
 const liesIn = (one: Laid, holder: Laid): boolean =>
   boxHolds(holder.box, one.box) &&
-  holder.shape.holes.some((hole) => boxHolds(ringBox(hole), one.box) && ringContains(hole, one.shape.outer[0]!, one.shape.outer[1]!))
+  holder.shape.holes.some(
+    (hole) =>
+      boxHolds(ringBox(hole), one.box) && ringContains(hole, one.shape.outer[0]!, one.shape.outer[1]!),
+  )
 
 /** Where a piece comes to lie when what it goes with is laid elsewhere. */
 export function carried(one: Placement, from: Placement, to: Placement): Placement {
   const turn = to.rotation - from.rotation
   const [x, y] = mapPoint(rotation(turn), one.x - from.x, one.y - from.y)
-  return { ...one, sheet: to.sheet, x: x + to.x, y: y + to.y, rotation: (((one.rotation + turn) % 360) + 360) % 360 }
+  return {
+    ...one,
+    sheet: to.sheet,
+    x: x + to.x,
+    y: y + to.y,
+    rotation: (((one.rotation + turn) % 360) + 360) % 360,
+  }
 }

@@ -1,6 +1,14 @@
 // INSTANCE files of the headless `nest` command.
 import { z } from 'zod'
-import { cleanRing, fillRings, polygonArea, reversed, signedArea, type Polygon, type Ring } from '../../../base/geometry'
+import {
+  cleanRing,
+  fillRings,
+  polygonArea,
+  reversed,
+  signedArea,
+  type Polygon,
+  type Ring,
+} from '../../../base/geometry'
 import { BadInput } from '../../../base'
 import type { NestInstance } from './instance'
 
@@ -27,9 +35,13 @@ const SAME_MM2 = 0.05
 
 /** A sound shape with the very points of the file: the clipper rounds, and where pieces just fill a sheet that is too much. Null for others. */
 function asGiven([outer, ...holes]: readonly Ring[], faces: readonly Polygon[]): Polygon | null {
-  const facing = (ring: Ring, positive: boolean) => (signedArea(ring) > 0 === positive ? ring : reversed(ring))
+  const facing = (ring: Ring, positive: boolean) =>
+    signedArea(ring) > 0 === positive ? ring : reversed(ring)
   const given: Polygon = { outer: facing(outer!, true), holes: holes.map((hole) => facing(hole, false)) }
-  const same = faces.length === 1 && faces[0]!.holes.length === holes.length && Math.abs(polygonArea(given) - polygonArea(faces[0]!)) < SAME_MM2
+  const same =
+    faces.length === 1 &&
+    faces[0]!.holes.length === holes.length &&
+    Math.abs(polygonArea(given) - polygonArea(faces[0]!)) < SAME_MM2
   return same ? given : null
 }
 
@@ -44,7 +56,9 @@ export function readInstance(text: string): NestInstance {
   const parsed = instanceSchema.safeParse(doc)
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!
-    throw new BadInput(`${issue.path.join('.') || 'the document'}: ${issue.message.charAt(0).toLowerCase()}${issue.message.slice(1)}`)
+    throw new BadInput(
+      `${issue.path.join('.') || 'the document'}: ${issue.message.charAt(0).toLowerCase()}${issue.message.slice(1)}`,
+    )
   }
   const { sheet, gap, pieces } = parsed.data
   const seen = new Set<string>()

@@ -141,7 +141,8 @@ export class Nester {
     const { sheet, gap, pieces } = instance
     if (!(sheet.w > 0 && sheet.h > 0)) throw new BadInput('the sheet must have a width and a height')
     if (!(sheet.margin >= 0 && gap >= 0)) throw new BadInput('rim and gap must not be negative')
-    if (!(sheet.w > 2 * sheet.margin && sheet.h > 2 * sheet.margin)) throw new BadInput('the rim leaves nothing of the sheet to cut')
+    if (!(sheet.w > 2 * sheet.margin && sheet.h > 2 * sheet.margin))
+      throw new BadInput('the rim leaves nothing of the sheet to cut')
     this.grow = gap / 2 + CLEARANCE_MM
     this.gridW = sheet.w - 2 * sheet.margin + 2 * this.grow
     this.gridH = sheet.h - 2 * sheet.margin + 2 * this.grow
@@ -150,18 +151,24 @@ export class Nester {
     this.ordersOnly = ways === 'orders' || this.grouped
     this.byId = new Map(pieces.map((piece) => [piece.id, piece]))
     this.boxes = !this.ordersOnly && BoxSearch.suits(instance) ? new BoxSearch(instance, this.random) : null
-    this.blocks = this.boxes?.boxes.every(({ sides }) => sides.length > 0) ? new BlockSearch(instance, this.boxes.boxes, this.random) : null
+    this.blocks = this.boxes?.boxes.every(({ sides }) => sides.length > 0)
+      ? new BlockSearch(instance, this.boxes.boxes, this.random)
+      : null
     this.grown = pieces.map((piece) => grownShape(piece.shape, this.grow))
     this.areas = pieces.map((piece) => polygonArea(piece.shape))
     this.grownAreas = this.grown.map(polygonArea)
     const pinned = new Set((instance.pinned ?? []).map((p) => `${p.id}#${p.copy}`))
     const items: Item[] = []
     pieces.forEach((piece, k) => {
-      for (let copy = 0; copy < piece.qty; copy++) if (!pinned.has(`${piece.id}#${copy}`)) items.push({ piece: k, copy, pose: -1 })
+      for (let copy = 0; copy < piece.qty; copy++)
+        if (!pinned.has(`${piece.id}#${copy}`)) items.push({ piece: k, copy, pose: -1 })
     })
     this.refuseTooLarge(items)
     items.sort((a, b) => this.extent(b.piece) - this.extent(a.piece))
-    this.ordersFirst = Math.max(ORDERS_LEAST, Math.min(ORDERS_FIRST, Math.floor(ORDERS_PIECES / Math.max(1, items.length))))
+    this.ordersFirst = Math.max(
+      ORDERS_LEAST,
+      Math.min(ORDERS_FIRST, Math.floor(ORDERS_PIECES / Math.max(1, items.length))),
+    )
     this.posesEach = Math.max(2, Math.floor(FIRST_POSES / Math.max(1, items.length)))
     const alone = items.length === 1 && !instance.pinned?.length && !instance.offCuts?.length
     this.best = alone ? this.layAlone(items[0]!) : this.lay(items, 'rows', 'coarse')
@@ -177,7 +184,11 @@ export class Nester {
     const { margin } = this.instance.sheet
     const layouts = this.turnsThatFit(piece, this.gridW, this.gridH, 'rows').map(({ rotation, map }) => {
       const b = polygonBox(mapPolygon(map, shape))
-      return summarise(this.instance, [{ id, copy, sheet: 0, x: margin - b.minX, y: margin - b.minY, rotation }], this.areas)
+      return summarise(
+        this.instance,
+        [{ id, copy, sheet: 0, x: margin - b.minX, y: margin - b.minY, rotation }],
+        this.areas,
+      )
     })
     return layouts.reduce((best, layout) => (layout.score < best.score - 1e-9 ? layout : best))
   }
@@ -197,16 +208,23 @@ export class Nester {
     this.steps++
     if (this.done) return false
     if (this.boxes && this.steps % BOXES_OTHERS !== 0) {
-      const search = this.blocks && !this.blocks.done && this.steps % BLOCKS_EVERY === 0 ? this.blocks : this.boxes
+      const search =
+        this.blocks && !this.blocks.done && this.steps % BLOCKS_EVERY === 0 ? this.blocks : this.boxes
       const layout = search.step(this.best)
       return layout !== null && this.keep(layout)
     }
     if (this.isUntidy) return this.tidyUp()
     if (this.mayCompose && this.steps > this.ordersFirst) {
       const composite = this.compositeOfBest()
-      if (composite && this.steps % (composite.boxes ? 2 : COMPOSITES_EVERY) === 0) return this.stepComposite(composite)
+      if (composite && this.steps % (composite.boxes ? 2 : COMPOSITES_EVERY) === 0)
+        return this.stepComposite(composite)
     }
-    if (this.steps > this.ordersFirst && this.steps % ORDERS_EVERY !== 0 && !this.ordersOnly && Improver.suits(this.instance)) {
+    if (
+      this.steps > this.ordersFirst &&
+      this.steps % ORDERS_EVERY !== 0 &&
+      !this.ordersOnly &&
+      Improver.suits(this.instance)
+    ) {
       this.improver ??= new Improver(this.instance, this.random)
       const layout = this.improver.step(this.best)
       return layout !== null && this.keep(layout)
@@ -219,7 +237,10 @@ export class Nester {
 
   private get mayCompose(): boolean {
     return (
-      !this.ordersOnly && !this.instance.pinned?.length && !this.instance.offCuts?.length && this.instance.pieces.some(({ shape }) => shape.holes.length > 0)
+      !this.ordersOnly &&
+      !this.instance.pinned?.length &&
+      !this.instance.offCuts?.length &&
+      this.instance.pieces.some(({ shape }) => shape.holes.length > 0)
     )
   }
 
@@ -246,7 +267,12 @@ export class Nester {
 
   /** Whether the best layout is new, and nobody is at work on it. */
   private get isUntidy(): boolean {
-    return this.best !== this.tidy && this.ways === 'all' && this.steps > TIDY_AFTER && (this.improver?.rests ?? true)
+    return (
+      this.best !== this.tidy &&
+      this.ways === 'all' &&
+      this.steps > TIDY_AFTER &&
+      (this.improver?.rests ?? true)
+    )
   }
 
   /** Closes the gaps of the best layout. */
@@ -288,7 +314,8 @@ export class Nester {
     const layout = this.lay(changed, axis, 'coarse')
     // A little worse is let in now and then, less so as steps go by, to leave dead ends.
     const heat = 0.02 / (1 + this.steps / 300)
-    if (layout.score <= this.current.score + heat * this.random()) this.current = { items: changed, axis, score: layout.score }
+    if (layout.score <= this.current.score + heat * this.random())
+      this.current = { items: changed, axis, score: layout.score }
     if (layout.score < this.coarse + PROMISING * this.random()) this.waiting = { items: changed, axis }
     this.coarse = Math.min(this.coarse, layout.score)
     return this.keep(layout)
@@ -335,7 +362,8 @@ export class Nester {
   private refuseTooLarge(items: readonly Item[]): void {
     const tooLarge = new Set<string>()
     for (const k of new Set(items.map((item) => item.piece)))
-      if (this.turnsThatFit(k, this.gridW, this.gridH, 'rows').length === 0) tooLarge.add(this.instance.pieces[k]!.id)
+      if (this.turnsThatFit(k, this.gridW, this.gridH, 'rows').length === 0)
+        tooLarge.add(this.instance.pieces[k]!.id)
     if (tooLarge.size > 0) {
       const { w, h, margin } = this.instance.sheet
       const names = [...tooLarge]
@@ -355,7 +383,12 @@ export class Nester {
       .slice(0, this.posesEach)
       .map(({ rotation, map, b }) => {
         const [w, h] = [boxWidth(b), boxHeight(b)]
-        const mask = makeMask(mapPolygon([1, 0, 0, 1, -b.minX, -b.minY], mapPolygon(map, this.grown[piece]!)), this.cellOf(level), w, h)
+        const mask = makeMask(
+          mapPolygon([1, 0, 0, 1, -b.minX, -b.minY], mapPolygon(map, this.grown[piece]!)),
+          this.cellOf(level),
+          w,
+          h,
+        )
         return { rotation, mask, w, h, offsetX: b.minX, offsetY: b.minY }
       })
     this.poses.set(key, list)
@@ -380,18 +413,29 @@ export class Nester {
     const pins = this.instance.pinned ?? []
     const offCuts = (this.instance.offCuts ?? []).flatMap((_, k) => this.offCutBin(k, axis, cell))
     const whole: Bin[] = []
-    const bin = (n: number): Bin => offCuts[n] ?? (whole[n - offCuts.length] ??= this.wholeBin(n - offCuts.length, axis, cell))
+    const bin = (n: number): Bin =>
+      offCuts[n] ?? (whole[n - offCuts.length] ??= this.wholeBin(n - offCuts.length, axis, cell))
     for (const { sheet } of pins) if (sheet >= 0) bin(offCuts.length + sheet)
-    for (let n = 0; n < offCuts.length + whole.length; n++) for (const pin of pins) if (pin.sheet === bin(n).sheet) this.takePinned(bin(n), pin, axis, cell)
+    for (let n = 0; n < offCuts.length + whole.length; n++)
+      for (const pin of pins) if (pin.sheet === bin(n).sheet) this.takePinned(bin(n), pin, axis, cell)
     // Where the same piece found nothing on a sheet, its copies need not look again.
     const failed = new Set<string>()
     const placements: Placement[] = [...pins]
     const place = (item: Item, n: number): boolean => {
       const key = `${item.piece} ${item.pose} ${n}`
       const on = bin(n)
-      if (failed.has(key) || this.grownAreas[item.piece]! > on.free || !this.mayShare(item.piece, on.sheet, placements)) return false
+      if (
+        failed.has(key) ||
+        this.grownAreas[item.piece]! > on.free ||
+        !this.mayShare(item.piece, on.sheet, placements)
+      )
+        return false
       const all = this.posesOf(item.piece, axis, level)
-      const found = this.findBest(on, item.pose >= 0 && item.pose < all.length ? [all[item.pose]!] : all, cell)
+      const found = this.findBest(
+        on,
+        item.pose >= 0 && item.pose < all.length ? [all[item.pose]!] : all,
+        cell,
+      )
       if (!found) {
         failed.add(key)
         return false
@@ -401,7 +445,14 @@ export class Nester {
       on.free -= this.grownAreas[item.piece]!
       const [px, py] = [x * cell - pose.offsetX + on.originX, y * cell - pose.offsetY + on.originY]
       const { id } = this.instance.pieces[item.piece]!
-      placements.push({ id, copy: item.copy, sheet: on.sheet, x: axis === 'rows' ? px : py, y: axis === 'rows' ? py : px, rotation: pose.rotation })
+      placements.push({
+        id,
+        copy: item.copy,
+        sheet: on.sheet,
+        x: axis === 'rows' ? px : py,
+        y: axis === 'rows' ? py : px,
+        rotation: pose.rotation,
+      })
       return true
     }
     const laid = new Set<string>()
@@ -438,7 +489,11 @@ export class Nester {
     return placements.every((p) => {
       if (p.sheet !== sheet) return true
       const other = this.byId.get(p.id)
-      return !other || other.group === own.group || (other.sharing !== 'own-sheets' && own.sharing !== 'own-sheets')
+      return (
+        !other ||
+        other.group === own.group ||
+        (other.sharing !== 'own-sheets' && own.sharing !== 'own-sheets')
+      )
     })
   }
 
@@ -467,19 +522,38 @@ export class Nester {
     const grid = new SheetGrid(Math.ceil(w / cell - 1e-9), Math.ceil(h / cell - 1e-9))
     // A plain rectangle blocks nothing; its edge would cost a row of cells all round.
     if (regionArea(inside) < w * h - 1) {
-      const around = { outer: rectangle(0, 0, w, h).outer, holes: regionRings(mapRegion([1, 0, 0, 1, -b.minX, -b.minY], inside)) }
+      const around = {
+        outer: rectangle(0, 0, w, h).outer,
+        holes: regionRings(mapRegion([1, 0, 0, 1, -b.minX, -b.minY], inside)),
+      }
       grid.take(makeMask(around, cell, w, h), 0, 0)
     }
-    return [{ sheet: -1 - k, grid, w, h, originX: b.minX, originY: b.minY, free: regionArea(inside) + ROUNDING_MM2 }]
+    return [
+      {
+        sheet: -1 - k,
+        grid,
+        w,
+        h,
+        originX: b.minX,
+        originY: b.minY,
+        free: regionArea(inside) + ROUNDING_MM2,
+      },
+    ]
   }
 
-  private findBest({ grid, w, h }: Bin, poses: readonly Pose[], cell: number): { pose: Pose; x: number; y: number } | null {
+  private findBest(
+    { grid, w, h }: Bin,
+    poses: readonly Pose[],
+    cell: number,
+  ): { pose: Pose; x: number; y: number } | null {
     let best: { pose: Pose; x: number; y: number } | null = null
     let least = Infinity
     for (const pose of poses) {
       const maxX = Math.floor((w - pose.w) / cell + 1e-9)
       // A place so low that its upper edge would pass the best so far is of no use.
-      const maxY = Math.floor(Math.min(h - pose.h, least === Infinity ? Infinity : least * cell - pose.h) / cell + 1e-9)
+      const maxY = Math.floor(
+        Math.min(h - pose.h, least === Infinity ? Infinity : least * cell - pose.h) / cell + 1e-9,
+      )
       const place = grid.findPlace(pose.mask, maxX, maxY)
       if (place < 0) continue
       const y = Math.floor(place / grid.cols)
@@ -497,7 +571,10 @@ export class Nester {
     const k = this.instance.pieces.findIndex((piece) => piece.id === pin.id)
     if (k < 0) return
     const placed = mapPolygon(compose(translation(pin.x, pin.y), turn(pin.rotation)), this.grown[k]!)
-    const shape = mapPolygon(translation(-originX, -originY), axis === 'rows' ? placed : mapPolygon([0, 1, 1, 0, 0, 0], placed))
+    const shape = mapPolygon(
+      translation(-originX, -originY),
+      axis === 'rows' ? placed : mapPolygon([0, 1, 1, 0, 0, 0], placed),
+    )
     const b = polygonBox(shape)
     const x = Math.floor(b.minX / cell)
     const y = Math.floor(b.minY / cell)

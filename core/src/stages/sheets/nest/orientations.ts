@@ -1,5 +1,13 @@
 // The turns a piece may take, in degrees.
-import { boxHeight, boxWidth, convexHull, mapPolygon, polygonBox, rotation, type Polygon } from '../../../base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  convexHull,
+  mapPolygon,
+  polygonBox,
+  rotation,
+  type Polygon,
+} from '../../../base/geometry'
 import type { NestPiece } from './instance'
 
 /** Evenly round; the last so many of a free piece's turns. */

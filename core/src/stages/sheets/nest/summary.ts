@@ -6,7 +6,11 @@ import type { NestInstance, NestLayout, Placement } from './instance'
 const OFF_CUT_SCORE = 0.0005
 
 /** Counts sheets, score and utilisation of placements. */
-export function summarise(instance: NestInstance, placements: Placement[], areas = instance.pieces.map((p) => polygonArea(p.shape))): NestLayout {
+export function summarise(
+  instance: NestInstance,
+  placements: Placement[],
+  areas = instance.pieces.map((p) => polygonArea(p.shape)),
+): NestLayout {
   const { w, h, margin } = instance.sheet
   const byId = new Map(instance.pieces.map((piece, k) => [piece.id, k]))
   const sheets = placements.reduce((most, p) => Math.max(most, p.sheet + 1), 0)
@@ -24,7 +28,8 @@ export function summarise(instance: NestInstance, placements: Placement[], areas
     reachY = Math.max(reachY, b.maxY + p.y)
   }
   const share = Math.min((reachX - margin) / (w - 2 * margin), (reachY - margin) / (h - 2 * margin))
-  const card = sheets * w * h + offCuts.reduce((sum, s) => sum + polygonArea(instance.offCuts![-1 - s]!.outline), 0)
+  const card =
+    sheets * w * h + offCuts.reduce((sum, s) => sum + polygonArea(instance.offCuts![-1 - s]!.outline), 0)
   return {
     placements,
     sheets,

@@ -3,31 +3,74 @@ import { describe, expect, it } from 'vitest'
 import { star } from '../../../../test/arbitrary'
 import { expectLegal } from '../../../../test/legal-layout'
 import { demo } from '../../../demo'
-import { ellipse, intersect, pathToRegion, polygonArea, polygonToPath, rectangle, regionArea, subtract, union, type Polygon } from '../../../base/geometry'
+import {
+  ellipse,
+  intersect,
+  pathToRegion,
+  polygonArea,
+  polygonToPath,
+  rectangle,
+  regionArea,
+  subtract,
+  union,
+  type Polygon,
+} from '../../../base/geometry'
 import { setPlan, type Paper, type Project } from '../../../project'
-import { firstFree, leftOvers, loads, Nester, nestProject, offCutSheets, paperRuns, sheetsNeeded, stockAfter, whyIllegal, type NestInstance } from '../index'
+import {
+  firstFree,
+  leftOvers,
+  loads,
+  Nester,
+  nestProject,
+  offCutSheets,
+  paperRuns,
+  sheetsNeeded,
+  stockAfter,
+  whyIllegal,
+  type NestInstance,
+} from '../index'
 
 const ell = union([rectangle(0, 0, 120, 40)], [rectangle(0, 0, 45, 130)])[0]!
 const holed = subtract([rectangle(0, 0, 110, 110)], [ellipse(40, 60, 22)])[0]!
 const sheet = { w: 150, h: 150, margin: 5 }
 
 function withOffCuts(project: Project, paperId: string, shapes: Polygon[]): Project {
-  const offCuts = shapes.map((shape, i) => ({ id: `o${i}`, label: `off-cut ${i}`, path: polygonToPath(shape) }))
-  return { ...project, drawer: { ...project.drawer, papers: project.drawer.papers.map((p) => (p.id === paperId ? { ...p, offCuts } : p)) } }
+  const offCuts = shapes.map((shape, i) => ({
+    id: `o${i}`,
+    label: `off-cut ${i}`,
+    path: polygonToPath(shape),
+  }))
+  return {
+    ...project,
+    drawer: {
+      ...project.drawer,
+      papers: project.drawer.papers.map((p) => (p.id === paperId ? { ...p, offCuts } : p)),
+    },
+  }
 }
 
 describe('off-cuts', () => {
   it('take pieces first, legally, whatever their outline', () => {
     fc.assert(
-      fc.property(fc.array(star(17), { minLength: 2, maxLength: 9 }), fc.constantFrom([ell], [holed], [ell, holed]), (shapes, outlines) => {
-        const offCuts = outlines.map((outline, i) => ({ id: `o${i}`, outline, margin: 3 }))
-        const instance: NestInstance = { sheet, gap: 2, offCuts, pieces: shapes.map((shape, i) => ({ id: `s${i}`, shape, qty: 1, turns: 'free' })) }
-        const nester = new Nester(instance, 1)
-        expect(nester.best.placements.some((p) => p.sheet < 0)).toBe(true)
-        for (let k = 0; k < 40; k++) nester.step()
-        expectLegal(instance, nester.best)
-        for (const p of nester.best.placements) expect(whyIllegal(instance, p, nester.best.placements)).toBeNull()
-      }),
+      fc.property(
+        fc.array(star(17), { minLength: 2, maxLength: 9 }),
+        fc.constantFrom([ell], [holed], [ell, holed]),
+        (shapes, outlines) => {
+          const offCuts = outlines.map((outline, i) => ({ id: `o${i}`, outline, margin: 3 }))
+          const instance: NestInstance = {
+            sheet,
+            gap: 2,
+            offCuts,
+            pieces: shapes.map((shape, i) => ({ id: `s${i}`, shape, qty: 1, turns: 'free' })),
+          }
+          const nester = new Nester(instance, 1)
+          expect(nester.best.placements.some((p) => p.sheet < 0)).toBe(true)
+          for (let k = 0; k < 40; k++) nester.step()
+          expectLegal(instance, nester.best)
+          for (const p of nester.best.placements)
+            expect(whyIllegal(instance, p, nester.best.placements)).toBeNull()
+        },
+      ),
       { numRuns: 12 },
     )
   })
@@ -39,22 +82,38 @@ describe('off-cuts', () => {
       offCuts: [{ id: 'o', outline: ell, margin: 3 }],
       pieces: [{ id: 'a', shape: rectangle(0, 0, 30, 30), qty: 1, turns: 'fixed' }],
     }
-    const at = (x: number, y: number) => whyIllegal(instance, { id: 'a', copy: 0, sheet: -1, x, y, rotation: 0 }, [])
+    const at = (x: number, y: number) =>
+      whyIllegal(instance, { id: 'a', copy: 0, sheet: -1, x, y, rotation: 0 }, [])
     expect(at(4, 4)).toBeNull()
     expect(at(60, 60)).toMatch(/passes the edge of the off-cut/)
     expect(at(1, 4)).toMatch(/nearer to it than 3 mm/)
-    expect(whyIllegal(instance, { id: 'a', copy: 0, sheet: -2, x: 4, y: 4, rotation: 0 }, [])).toMatch(/not there/)
+    expect(whyIllegal(instance, { id: 'a', copy: 0, sheet: -2, x: 4, y: 4, rotation: 0 }, [])).toMatch(
+      /not there/,
+    )
   })
 
   it('save a whole sheet of a project, unless they are not to be used', () => {
     const base = demo('harbour')
     const paper = base.drawer.papers.find((p) => p.name === 'Shell')!
     const project = withOffCuts(base, paper.id, [rectangle(0, 0, 210, 215), rectangle(0, 0, 90, 300)])
-    expect(offCutSheets(project.drawer.papers.find((p) => p.id === paper.id)!).map((o) => o.id)).toEqual(['o1', 'o0'])
+    expect(offCutSheets(project.drawer.papers.find((p) => p.id === paper.id)!).map((o) => o.id)).toEqual([
+      'o1',
+      'o0',
+    ])
     const list = loads(project, nestProject(project).runs)
     const load = list.find((l) => l.paper.id === paper.id)!
-    expect(load).toMatchObject({ onOffCut: { id: 'o0', label: 'off-cut 0' }, widthMm: 210, heightMm: 215, offCut: null })
-    expect(sheetsNeeded(list).find((n) => n.paper.id === paper.id)).toMatchObject({ sheets: 0, offCuts: 1, cost: 0, buy: 0 })
+    expect(load).toMatchObject({
+      onOffCut: { id: 'o0', label: 'off-cut 0' },
+      widthMm: 210,
+      heightMm: 215,
+      offCut: null,
+    })
+    expect(sheetsNeeded(list).find((n) => n.paper.id === paper.id)).toMatchObject({
+      sheets: 0,
+      offCuts: 1,
+      cost: 0,
+      buy: 0,
+    })
     const plain = setPlan(project, { useOffCuts: false })
     expect(loads(plain, nestProject(plain).runs).every((l) => l.onOffCut === null)).toBe(true)
   })
@@ -103,12 +162,17 @@ describe('what a run leaves', () => {
 
   it('follows the order of loads that the maker laid down, and counts the blade’s way', () => {
     const ids = list.map((load) => load.id).toReversed()
-    const turned = loads(setPlan(project, { cutOrder: 'hand', loadOrder: ids.slice(0, 3) }), nestProject(project).runs)
+    const turned = loads(
+      setPlan(project, { cutOrder: 'hand', loadOrder: ids.slice(0, 3) }),
+      nestProject(project).runs,
+    )
     expect(turned.slice(0, 3).map((load) => load.id)).toEqual(ids.slice(0, 3))
     expect(turned.map((load) => load.number)).toEqual(list.map((load) => load.number))
     expect(list.every((load) => load.bladeCareM === null)).toBe(true)
     const many = setPlan({ ...project, layers: project.layers.map((layer) => ({ ...layer, copies: 8 })) }, {})
-    expect(loads(many, nestProject(many, new Set(), 1).runs).some((load) => load.bladeCareM !== null)).toBe(true)
+    expect(loads(many, nestProject(many, new Set(), 1).runs).some((load) => load.bladeCareM !== null)).toBe(
+      true,
+    )
   })
 })
 
@@ -123,7 +187,11 @@ describe('laid anew', () => {
   })
 
   it('a piece finds the first free place of a sheet, or none', () => {
-    const instance: NestInstance = { sheet, gap: 2, pieces: [{ id: 'a', shape: rectangle(3, -4, 66, 66), qty: 5, turns: 'fixed' }] }
+    const instance: NestInstance = {
+      sheet,
+      gap: 2,
+      pieces: [{ id: 'a', shape: rectangle(3, -4, 66, 66), qty: 5, turns: 'fixed' }],
+    }
     const placed: NonNullable<ReturnType<typeof firstFree>>[] = []
     for (let copy = 0; copy < 5; copy++) {
       const found = firstFree(instance, { id: 'a', copy, sheet: 0, x: 0, y: 0, rotation: 0 }, placed)

@@ -39,7 +39,8 @@ export interface LeftOver {
 /** What is left of a load that is worth keeping: the clean off-cut, and odd shapes between the pieces. Needs the geometry loaded. */
 export function leftOvers(load: Load): LeftOver[] {
   const { offCut, paper } = load
-  const size = (b: Polygon) => `${Math.round(boxWidth(polygonBox(b)))} × ${Math.round(boxHeight(polygonBox(b)))}`
+  const size = (b: Polygon) =>
+    `${Math.round(boxWidth(polygonBox(b)))} × ${Math.round(boxHeight(polygonBox(b)))}`
   const make = (kind: LeftOver['kind'], n: number, shape: Polygon): LeftOver => ({
     id: kind === 'clean' ? 'clean' : `odd-${n}`,
     loadId: load.id,
@@ -58,14 +59,22 @@ export function leftOvers(load: Load): LeftOver[] {
   const odd = offset(offset(free, -ODD_BREADTH_MM / 2), ODD_BREADTH_MM / 2 - 0.5)
     .filter((shape) => polygonArea(shape) >= ODD_MM2)
     .toSorted((a, b) => polygonArea(b) - polygonArea(a))
-  return [...clean.map((shape) => make('clean', 0, shape)), ...odd.map((shape, i) => make('odd', i + 1, shape))]
+  return [
+    ...clean.map((shape) => make('clean', 0, shape)),
+    ...odd.map((shape, i) => make('odd', i + 1, shape)),
+  ]
 }
 
 /**
  * The drawer after loads were cut: whole sheets and off-cuts taken out, what is kept put back under new ids.
  * @param stamp makes ids of the new off-cuts unique, such as the time of the run
  */
-export function stockAfter(stock: readonly Paper[], loads: readonly Load[], kept: readonly LeftOver[], stamp: string): Paper[] {
+export function stockAfter(
+  stock: readonly Paper[],
+  loads: readonly Load[],
+  kept: readonly LeftOver[],
+  stamp: string,
+): Paper[] {
   return stock.map((paper) => {
     const own = loads.filter((load) => load.paper.id === paper.id)
     const back = kept.filter((left) => left.paperId === paper.id)
@@ -73,7 +82,11 @@ export function stockAfter(stock: readonly Paper[], loads: readonly Load[], kept
     const gone = new Set(own.flatMap((load) => (load.onOffCut ? [load.onOffCut.id] : [])))
     const added = back.map((left, i) => {
       const { minX, minY } = polygonBox(left.shape)
-      return { id: `off-${stamp}-${paper.offCuts.length + i + 1}`, label: left.label, path: polygonToPath(mapPolygon(translation(-minX, -minY), left.shape)) }
+      return {
+        id: `off-${stamp}-${paper.offCuts.length + i + 1}`,
+        label: left.label,
+        path: polygonToPath(mapPolygon(translation(-minX, -minY), left.shape)),
+      }
     })
     return {
       ...paper,

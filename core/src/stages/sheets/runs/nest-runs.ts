@@ -21,7 +21,11 @@ export interface Unplaceable {
 }
 
 /** Layouts of all runs but those to skip (by id) after a fixed number of steps: the same project always gives the same sheets. */
-export function nestProject(project: Project, skip: ReadonlySet<string> = new Set(), steps?: number): { runs: NestedRun[]; failed: Unplaceable[] } {
+export function nestProject(
+  project: Project,
+  skip: ReadonlySet<string> = new Set(),
+  steps?: number,
+): { runs: NestedRun[]; failed: Unplaceable[] } {
   const runs: NestedRun[] = []
   const failed: Unplaceable[] = []
   for (const run of paperRuns(project)) {

@@ -107,12 +107,28 @@ function paperRun(project: Project, paper: Paper, layers: CutLayer[]): PaperRun 
   const pieces = layers.flatMap(({ id, layer: { pieces, sharing }, copies }) =>
     pieces.flatMap((piece): NestPiece[] => {
       const shape = pathToRegion(piece.path)[0]
-      return shape ? [{ id: partId(id, piece.id), shape, qty: copies, turns, ...(sharing === 'any' ? {} : { sharing }), group: id }] : []
+      return shape
+        ? [
+            {
+              id: partId(id, piece.id),
+              shape,
+              qty: copies,
+              turns,
+              ...(sharing === 'any' ? {} : { sharing }),
+              group: id,
+            },
+          ]
+        : []
     }),
   )
   const all = [...drawer.papers, ...plan.guests.flatMap((guest) => guest.papers), paper]
-  const sizes = all.filter((p, i) => (p.id === paper.id || sameButSize(p, paper)) && all.findIndex((other) => other.id === p.id) === i)
-  const scraps = plan.useOffCuts ? sizes.flatMap((size) => offCutSheets(size).map((sheet) => ({ paper: size, sheet }))) : []
+  const sizes = all.filter(
+    (p, i) =>
+      (p.id === paper.id || sameButSize(p, paper)) && all.findIndex((other) => other.id === p.id) === i,
+  )
+  const scraps = plan.useOffCuts
+    ? sizes.flatMap((size) => offCutSheets(size).map((sheet) => ({ paper: size, sheet })))
+    : []
   scraps.sort((a, b) => polygonArea(a.sheet.outline) - polygonArea(b.sheet.outline))
   const offCuts = scraps.map(({ sheet }) => sheet)
   const { main, others } = cheapestMix(sizes, { gap: plan.gapMm, pieces, offCuts }, rimMm)
@@ -124,7 +140,10 @@ function paperRun(project: Project, paper: Paper, layers: CutLayer[]): PaperRun 
     pinned: pinnedOf(project, layers),
   }
   const bins = [
-    ...scraps.map((scrap): Bin => ({ paper: scrap.paper, offCut: scrap.paper.offCuts.find((offCut) => offCut.id === scrap.sheet.id)! })),
+    ...scraps.map((scrap): Bin => ({
+      paper: scrap.paper,
+      offCut: scrap.paper.offCuts.find((offCut) => offCut.id === scrap.sheet.id)!,
+    })),
     ...others.map((size): Bin => ({ paper: size, offCut: null })),
   ]
   const run = { id: paper.id, paper: main, layers, instance, bins, seed: plan.layoutSeeds[paper.id] ?? 1 }
@@ -145,6 +164,11 @@ const nameOf = ({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>): stri
 /** Pins of the pieces of some layers. */
 function pinnedOf(project: Project, layers: readonly CutLayer[]): Placement[] {
   return project.plan.pins
-    .filter((pin) => layers.some(({ id, layer, copies }) => id === pin.layerId && pin.copy < copies && layer.pieces.some((piece) => piece.id === pin.pieceId)))
+    .filter((pin) =>
+      layers.some(
+        ({ id, layer, copies }) =>
+          id === pin.layerId && pin.copy < copies && layer.pieces.some((piece) => piece.id === pin.pieceId),
+      ),
+    )
     .map(({ layerId, pieceId, ...place }) => ({ id: partId(layerId, pieceId), ...place }))
 }

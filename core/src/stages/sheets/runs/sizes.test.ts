@@ -5,7 +5,16 @@ import { rectangle } from '../../../base/geometry'
 import { newPaper } from '../../paper'
 import { assignPaper, setPin, setPlan, takeSizes, type Paper, type Project } from '../../../project'
 import { check, derive, mendProject } from '../../../planner'
-import { cheapestMix, loadTag, loads, nestProject, paperRuns, sheetsNeeded, withPins, type NestPiece } from '../index'
+import {
+  cheapestMix,
+  loadTag,
+  loads,
+  nestProject,
+  paperRuns,
+  sheetsNeeded,
+  withPins,
+  type NestPiece,
+} from '../index'
 
 const RIM = 5
 const size = (id: string, widthMm: number, heightMm: number, price: number, count = 9): Paper => ({
@@ -16,7 +25,12 @@ const size = (id: string, widthMm: number, heightMm: number, price: number, coun
   price,
   count,
 })
-const square = (side: number, qty: number): NestPiece => ({ id: `s${side}`, shape: rectangle(0, 0, side, side), qty, turns: 'quarter' })
+const square = (side: number, qty: number): NestPiece => ({
+  id: `s${side}`,
+  shape: rectangle(0, 0, side, side),
+  qty,
+  turns: 'quarter',
+})
 const mixOf = (sizes: Paper[], ...pieces: NestPiece[]) => {
   const { main, others } = cheapestMix(sizes, { gap: 2, pieces }, RIM)
   return [main.id, ...others.map((paper) => paper.id)]
@@ -62,7 +76,10 @@ describe('a paper in several sizes', () => {
     const layers = Array.from({ length: 5 }, (_, i) => plate(`l${i}`, 0, [0, 0, 140, 140]))
     const project = setPlan(stack('free', ...layers), { turns: 'quarter', gapMm: 2 })
     const ids = layers.map((layer) => layer.id)
-    const withRim = { ...project, drawer: { ...project.drawer, cutter: { ...project.drawer.cutter, rimMm: RIM } } }
+    const withRim = {
+      ...project,
+      drawer: { ...project.drawer, cutter: { ...project.drawer.cutter, rimMm: RIM } },
+    }
     return assignPaper(withRim, ids, sizes[0]!, sizes)
   }
 
@@ -95,7 +112,15 @@ describe('a paper in several sizes', () => {
   it('stays with its mix when a piece is pinned', () => {
     const project = work([large, small])
     const [run] = paperRuns(project)
-    const pinned = setPin(project, { layerId: 'l2', pieceId: project.layers[2]!.pieces[0]!.id, copy: 0, sheet: 0, x: 20, y: 20, rotation: 0 })
+    const pinned = setPin(project, {
+      layerId: 'l2',
+      pieceId: project.layers[2]!.pieces[0]!.id,
+      copy: 0,
+      sheet: 0,
+      x: 20,
+      y: 20,
+      rotation: 0,
+    })
     expect(withPins(run!, pinned)).toEqual(paperRuns(pinned)[0])
     expect(withPins(run!, pinned).fingerprint).not.toBe(run!.fingerprint)
   })

@@ -27,20 +27,35 @@ export const wholeSheet = (paper: Paper, n: number, rimMm: number): OffCutSheet 
   margin: rimMm,
 })
 
-export const sheetOf = (paper: Paper, rimMm: number): NestInstance['sheet'] => ({ w: paper.widthMm, h: paper.heightMm, margin: rimMm })
+export const sheetOf = (paper: Paper, rimMm: number): NestInstance['sheet'] => ({
+  w: paper.widthMm,
+  h: paper.heightMm,
+  margin: rimMm,
+})
 
 /**
  * The sizes that take the pieces of an instance for the least to buy, then the least worth of card, then the least area. Tried
  * by short searches, so that the same pieces always get the same mix. Needs the geometry loaded where there are several sizes.
  */
-export function cheapestMix(sizes: readonly Paper[], instance: Omit<NestInstance, 'sheet' | 'pinned'>, rimMm: number): SheetMix {
+export function cheapestMix(
+  sizes: readonly Paper[],
+  instance: Omit<NestInstance, 'sheet' | 'pinned'>,
+  rimMm: number,
+): SheetMix {
   const [only] = sizes
   if (sizes.length === 1) return { main: only!, others: [] }
   const key = fingerprint([
     sizes.map(({ id, widthMm, heightMm, count, price }) => [id, widthMm, heightMm, count, price]),
     instance.gap,
     rimMm,
-    instance.pieces.map(({ id, qty, turns, sharing, shape }) => [id, qty, turns, sharing, shape.outer.length, polygonArea(shape)]),
+    instance.pieces.map(({ id, qty, turns, sharing, shape }) => [
+      id,
+      qty,
+      turns,
+      sharing,
+      shape.outer.length,
+      polygonArea(shape),
+    ]),
     (instance.offCuts ?? []).map(({ id }) => id),
   ])
   let mix = remembered.get(key)
@@ -57,10 +72,15 @@ type Cost = readonly [number, number, number]
 
 const cheaper = (a: Cost, b: Cost): number => a[0] - b[0] || a[1] - b[1] || a[2] - b[2]
 
-function findMix(sizes: readonly Paper[], instance: Omit<NestInstance, 'sheet' | 'pinned'>, rimMm: number): SheetMix {
+function findMix(
+  sizes: readonly Paper[],
+  instance: Omit<NestInstance, 'sheet' | 'pinned'>,
+  rimMm: number,
+): SheetMix {
   const priced = sizes.every((size) => size.price > 0)
   const areaOf = (size: Paper) => size.widthMm * size.heightMm
-  const usable = (size: Paper) => Math.max(0, size.widthMm - 2 * rimMm) * Math.max(0, size.heightMm - 2 * rimMm)
+  const usable = (size: Paper) =>
+    Math.max(0, size.widthMm - 2 * rimMm) * Math.max(0, size.heightMm - 2 * rimMm)
   const worth = sizes.map((size) => (priced ? size.price : areaOf(size)))
   const costOf = (counts: readonly number[]): Cost => [
     sum(counts, (n, k) => Math.max(0, n - sizes[k]!.count) * worth[k]!),
@@ -72,7 +92,9 @@ function findMix(sizes: readonly Paper[], instance: Omit<NestInstance, 'sheet' |
 
   const none = sizes.map(() => 0)
   const alone = sizes.map((size, k) => none.with(k, sheetsWith(instance, size, [], rimMm)))
-  const possible = alone.filter((counts) => counts.every(Number.isFinite)).toSorted((a, b) => cheaper(costOf(a), costOf(b)))
+  const possible = alone
+    .filter((counts) => counts.every(Number.isFinite))
+    .toSorted((a, b) => cheaper(costOf(a), costOf(b)))
   // Where a piece fits on no size, the largest says so.
   const largest = sizes.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a))
   if (possible.length === 0) return { main: largest, others: [] }
@@ -87,7 +109,8 @@ function findMix(sizes: readonly Paper[], instance: Omit<NestInstance, 'sheet' |
       return
     }
     // One more of a size only ever costs more.
-    for (let n = 0; n === 0 || cheaper(costOf(counts.with(k, n)), costOf(best)) < 0; n++) extend(counts.with(k, n), k + 1)
+    for (let n = 0; n === 0 || cheaper(costOf(counts.with(k, n)), costOf(best)) < 0; n++)
+      extend(counts.with(k, n), k + 1)
   }
   extend(none, 0)
   for (const counts of mixes.toSorted((a, b) => cheaper(costOf(a), costOf(b))).slice(0, MOST_TRIALS)) {
@@ -99,13 +122,25 @@ function findMix(sizes: readonly Paper[], instance: Omit<NestInstance, 'sheet' |
 
 /** The largest size goes last: what is left of it is worth most. */
 function mixOf(sizes: readonly Paper[], counts: readonly number[]): SheetMix {
-  const used = sizes.filter((_, k) => counts[k]! > 0).toSorted((a, b) => a.widthMm * a.heightMm - b.widthMm * b.heightMm || a.id.localeCompare(b.id))
+  const used = sizes
+    .filter((_, k) => counts[k]! > 0)
+    .toSorted((a, b) => a.widthMm * a.heightMm - b.widthMm * b.heightMm || a.id.localeCompare(b.id))
   const main = used.at(-1)!
-  return { main, others: used.slice(0, -1).flatMap((size) => Array.from({ length: counts[sizes.indexOf(size)]! }, () => size)) }
+  return {
+    main,
+    others: used
+      .slice(0, -1)
+      .flatMap((size) => Array.from({ length: counts[sizes.indexOf(size)]! }, () => size)),
+  }
 }
 
 /** Sheets of the main size that a short search needs beside the others; Infinity where a piece is too large for it. */
-function sheetsWith(instance: Omit<NestInstance, 'sheet' | 'pinned'>, main: Paper, others: readonly Paper[], rimMm: number): number {
+function sheetsWith(
+  instance: Omit<NestInstance, 'sheet' | 'pinned'>,
+  main: Paper,
+  others: readonly Paper[],
+  rimMm: number,
+): number {
   const offCuts = [...(instance.offCuts ?? []), ...others.map((paper, n) => wholeSheet(paper, n, rimMm))]
   const count = instance.pieces.reduce((total, piece) => total + piece.qty, 0)
   try {
@@ -118,4 +153,5 @@ function sheetsWith(instance: Omit<NestInstance, 'sheet' | 'pinned'>, main: Pape
   }
 }
 
-const sum = (counts: readonly number[], of: (n: number, k: number) => number): number => counts.reduce((total, n, k) => total + of(n, k), 0)
+const sum = (counts: readonly number[], of: (n: number, k: number) => number): number =>
+  counts.reduce((total, n, k) => total + of(n, k), 0)

@@ -5,7 +5,13 @@ import type { TonesRecipe } from '@feuillet/core/project'
 import { Button } from '../../../ui/index'
 
 /** The greys of the picture with the thresholds between tones, to be moved by hand or by arrow keys. */
-export function Histogram({ recipe, onChange }: { recipe: TonesRecipe; onChange: (thresholds: number[]) => void }) {
+export function Histogram({
+  recipe,
+  onChange,
+}: {
+  recipe: TonesRecipe
+  onChange: (thresholds: number[]) => void
+}) {
   const greys = useMemo(() => fromBase64(recipe.greys), [recipe.greys])
   const bins = useMemo(() => Array.from(histogramOf(greys)), [greys])
   const cuts = useMemo(() => thresholdsOf(recipe, greys), [recipe, greys])
@@ -14,7 +20,14 @@ export function Histogram({ recipe, onChange }: { recipe: TonesRecipe; onChange:
     <div>
       <svg viewBox="0 0 256 60" className="h-16 w-full bg-sheet" preserveAspectRatio="none" aria-hidden>
         {bins.map((n, i) => (
-          <rect key={i} x={i} width={1} y={60 - Math.min(60, (n / most) * 56)} height={60} fill={`rgb(${i} ${i} ${i})`} />
+          <rect
+            key={i}
+            x={i}
+            width={1}
+            y={60 - Math.min(60, (n / most) * 56)}
+            height={60}
+            fill={`rgb(${i} ${i} ${i})`}
+          />
         ))}
         {cuts.map((cut, k) => (
           <line key={k} x1={cut} x2={cut} y1={0} y2={60} stroke="var(--color-plum)" strokeWidth={1.5} />
@@ -32,7 +45,11 @@ export function Histogram({ recipe, onChange }: { recipe: TonesRecipe; onChange:
       >
         <Slider.Track className="h-1 flex-1 bg-line" />
         {cuts.map((_, k) => (
-          <Slider.Thumb key={k} aria-label={`Threshold ${k + 1}, grey 0 to 255`} className="block h-4 w-3 bg-plum" />
+          <Slider.Thumb
+            key={k}
+            aria-label={`Threshold ${k + 1}, grey 0 to 255`}
+            className="block h-4 w-3 bg-plum"
+          />
         ))}
       </Slider.Root>
       {recipe.thresholds.length > 0 && (

@@ -40,14 +40,24 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
   }
   const take = () => {
     if (!made) return
-    dispatch(change(`${title.toLowerCase()}`, (p) => (grownId ? growAgain(p, grownId, recipe, made) : grow(p, crypto.randomUUID(), recipe, made))))
+    dispatch(
+      change(`${title.toLowerCase()}`, (p) =>
+        grownId ? growAgain(p, grownId, recipe, made) : grow(p, crypto.randomUUID(), recipe, made),
+      ),
+    )
     onClose()
   }
-  const shown: Project | null = made && { ...project, drawer: { ...project.drawer, papers: [] }, layers: made.layers }
+  const shown: Project | null = made && {
+    ...project,
+    drawer: { ...project.drawer, papers: [] },
+    layers: made.layers,
+  }
   const step = apart && made ? Math.max(2, made.widthMm / Math.max(8, made.layers.length * 2.2)) : 0
   const spread = step * Math.max(0, (made?.layers.length ?? 1) - 1)
   const drawn = shown && designBox(shown)
-  const box = drawn && growBox({ ...drawn, minY: drawn.minY - spread, maxX: drawn.maxX + spread }, boxWidth(drawn) * 0.03)
+  const box =
+    drawn &&
+    growBox({ ...drawn, minY: drawn.minY - spread, maxX: drawn.maxX + spread }, boxWidth(drawn) * 0.03)
   return (
     <StageFrame
       title={title}
@@ -55,7 +65,10 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
       panel={
         <>
           {why && (
-            <p role="alert" className="mb-3 border-l-4 border-crimson bg-crimson-pale px-3 py-2 text-[13.5px]">
+            <p
+              role="alert"
+              className="mb-3 border-l-4 border-crimson bg-crimson-pale px-3 py-2 text-[13.5px]"
+            >
               <span aria-hidden>■ </span>
               <strong className="font-semibold">Not possible: </strong>
               {why}.
@@ -75,7 +88,10 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
                 ))}
               </Figures>
               {made.remarks.map((remark) => (
-                <p key={remark} className="mt-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13.5px]">
+                <p
+                  key={remark}
+                  className="mt-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13.5px]"
+                >
                   <span aria-hidden>▲ </span>
                   {remark}
                 </p>

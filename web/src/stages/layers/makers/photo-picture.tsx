@@ -13,7 +13,14 @@ export function PhotoPicture({ recipe: { greys, pixelsWide, pixelsHigh } }: { re
   }, [greys, pixelsWide, pixelsHigh])
   return (
     <div className="grid min-w-0 flex-1 place-items-center pt-8">
-      <canvas ref={canvas} width={pixelsWide} height={pixelsHigh} role="img" aria-label="The photo in greys" className="max-h-full max-w-full object-contain" />
+      <canvas
+        ref={canvas}
+        width={pixelsWide}
+        height={pixelsHigh}
+        role="img"
+        aria-label="The photo in greys"
+        className="max-h-full max-w-full object-contain"
+      />
     </div>
   )
 }

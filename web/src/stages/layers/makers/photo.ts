@@ -11,7 +11,10 @@ export async function readPhoto(file: Blob): Promise<Photo | null> {
   try {
     const bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' })
     const scale = Math.min(1, MOST_PIXELS / Math.max(bitmap.width, bitmap.height))
-    const [w, h] = [Math.max(2, Math.round(bitmap.width * scale)), Math.max(2, Math.round(bitmap.height * scale))]
+    const [w, h] = [
+      Math.max(2, Math.round(bitmap.width * scale)),
+      Math.max(2, Math.round(bitmap.height * scale)),
+    ]
     const canvas = new OffscreenCanvas(w, h)
     const context = canvas.getContext('2d')!
     context.imageSmoothingQuality = 'high'

@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { demo } from '@feuillet/core/demo'
 import { makeLayers } from '@feuillet/core/stages/layers/makers'
-import { layerRegion, newProject, recipeSchema, starterMount, type Project, type RecipeKind } from '@feuillet/core/project'
+import {
+  layerRegion,
+  newProject,
+  recipeSchema,
+  starterMount,
+  type Project,
+  type RecipeKind,
+} from '@feuillet/core/project'
 import { boxWidth, pathToRegion, regionArea, regionBox } from '@feuillet/core/base/geometry'
 import { makerNames, startRecipe, tonesOf } from './start'
 
@@ -15,10 +22,16 @@ describe('what makers start from', () => {
       expect(recipeSchema.parse(recipe)).toEqual(recipe)
       const made = makeLayers(recipe)
       const { mount } = project
-      const room = mount.kind === 'frame' ? mount.opening.widthMm : mount.kind === 'card' ? mount.panel.widthMm : 300
-      expect(Math.max(...made.layers.map((layer) => boxWidth(regionBox(layerRegion(layer)))))).toBeLessThanOrEqual(room)
+      const room =
+        mount.kind === 'frame' ? mount.opening.widthMm : mount.kind === 'card' ? mount.panel.widthMm : 300
+      expect(
+        Math.max(...made.layers.map((layer) => boxWidth(regionBox(layerRegion(layer))))),
+      ).toBeLessThanOrEqual(room)
     }
-    expect(startRecipe('lettering', project, undefined)).toMatchObject({ kind: 'lettering', sheetWidthMm: mountWidth(project) })
+    expect(startRecipe('lettering', project, undefined)).toMatchObject({
+      kind: 'lettering',
+      sheetWidthMm: mountWidth(project),
+    })
   })
 
   it('is the picked layer for a ladder, on sheets of the measured size; nothing without one', () => {
@@ -26,7 +39,10 @@ describe('what makers start from', () => {
     const pier = project.layers.find((layer) => layer.id === 'pier')!
     const recipe = startRecipe('ladder', project, pier)
     expect(recipe).toMatchObject({ kind: 'ladder', sheetWidthMm: 200, sheetHeightMm: 200 })
-    expect(regionArea(pathToRegion((recipe as { shape: string }).shape))).toBeCloseTo(regionArea(layerRegion(pier)), 3)
+    expect(regionArea(pathToRegion((recipe as { shape: string }).shape))).toBeCloseTo(
+      regionArea(layerRegion(pier)),
+      3,
+    )
     expect(startRecipe('ladder', project, undefined)).toBeNull()
     expect(startRecipe('ladder', project, { ...pier, pieces: [] })).toBeNull()
     expect(startRecipe('tones', project, pier)).toBeNull()
@@ -47,4 +63,5 @@ describe('what makers start from', () => {
   })
 })
 
-const mountWidth = ({ mount }: Project) => (mount.kind === 'frame' ? mount.spacer.widthMm : mount.kind === 'card' ? mount.panel.widthMm : 165)
+const mountWidth = ({ mount }: Project) =>
+  mount.kind === 'frame' ? mount.spacer.widthMm : mount.kind === 'card' ? mount.panel.widthMm : 165

@@ -25,12 +25,20 @@ export const makerNames: Record<RecipeKind, { title: string; words: string }> = 
 /** The first recipe of a kind; null where something must be chosen first (a silhouette, a photo). */
 export function startRecipe(kind: RecipeKind, project: Project, layer: Layer | undefined): Recipe | null {
   const { safe, backing } = measure(project)
-  const across = Math.round(Math.min(safe?.widthMm ?? 120, Number.isFinite(safe?.heightMm ?? NaN) ? safe!.heightMm : Infinity, 300) * 0.9)
+  const across = Math.round(
+    Math.min(safe?.widthMm ?? 120, Number.isFinite(safe?.heightMm ?? NaN) ? safe!.heightMm : Infinity, 300) *
+      0.9,
+  )
   switch (kind) {
     case 'ladder': {
       if (!layer || layer.pieces.length === 0) return null
       const sheet = backing ?? { widthMm: 165, heightMm: 165 }
-      return ladderRecipeSchema.parse({ kind, shape: regionToPath(layerRegion(layer)), sheetWidthMm: sheet.widthMm, sheetHeightMm: sheet.heightMm })
+      return ladderRecipeSchema.parse({
+        kind,
+        shape: regionToPath(layerRegion(layer)),
+        sheetWidthMm: sheet.widthMm,
+        sheetHeightMm: sheet.heightMm,
+      })
     }
     case 'lettering':
       return letteringRecipeSchema.parse({
@@ -50,7 +58,10 @@ export function startRecipe(kind: RecipeKind, project: Project, layer: Layer | u
 }
 
 /** A tones recipe for a photo, as large as the backing or the design may be. */
-export function tonesOf(photo: { greys: string; pixelsWide: number; pixelsHigh: number }, project: Project): Recipe {
+export function tonesOf(
+  photo: { greys: string; pixelsWide: number; pixelsHigh: number },
+  project: Project,
+): Recipe {
   const { backing, safe } = measure(project)
   const room = backing ?? { widthMm: safe?.widthMm ?? 120, heightMm: Infinity }
   const widthMm = Math.min(room.widthMm, (room.heightMm * photo.pixelsWide) / photo.pixelsHigh)

@@ -23,9 +23,21 @@ export function useMade(recipe: Recipe | null): MadeState {
         if (recipe.kind === 'lettering') await readyFont(recipe.font)
         const answer = await compute.make(recipe)
         if (stale) return
-        setState((last) => (answer.ok ? { made: answer.made, why: null, busy: false } : { made: last.made, why: answer.sentence, busy: false }))
+        setState((last) =>
+          answer.ok
+            ? { made: answer.made, why: null, busy: false }
+            : { made: last.made, why: answer.sentence, busy: false },
+        )
       }
-      work().catch((error: unknown) => !stale && setState((last) => ({ ...last, why: error instanceof Error ? error.message : String(error), busy: false })))
+      work().catch(
+        (error: unknown) =>
+          !stale &&
+          setState((last) => ({
+            ...last,
+            why: error instanceof Error ? error.message : String(error),
+            busy: false,
+          })),
+      )
     }, 120)
     return () => {
       stale = true

@@ -52,7 +52,11 @@ export function useCutter(): CutterState | 'absent' | null {
 /** Sends a command. Gives the reason where it is refused, null where it is done. */
 export async function tellCutter(command: string, body: object = {}): Promise<string | null> {
   try {
-    const response = await fetch(`/api/cutter/${command}`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) })
+    const response = await fetch(`/api/cutter/${command}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    })
     if (response.ok) return null
     return ((await response.json()) as { why?: string }).why ?? 'the cutter refused'
   } catch {

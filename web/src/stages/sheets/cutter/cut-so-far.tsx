@@ -3,7 +3,17 @@ import { strokeWay, type Load } from '@feuillet/core/stages/sheets'
 import type { CutterState } from './client'
 
 /** What the tool has gone over in this pass, the way under way up to where the tool is. */
-export function CutSoFar({ load, overcutMm, cutter, px }: { load: Load; overcutMm: number; cutter: CutterState; px: number }) {
+export function CutSoFar({
+  load,
+  overcutMm,
+  cutter,
+  px,
+}: {
+  load: Load
+  overcutMm: number
+  cutter: CutterState
+  px: number
+}) {
   const ways = useMemo(() => waysOf(load, overcutMm), [load, overcutMm])
   const whole = ways.filter(({ to }) => to <= cutter.movesDone).length
   const done = useMemo(
@@ -15,12 +25,19 @@ export function CutSoFar({ load, overcutMm, cutter, px }: { load: Load; overcutM
     [ways, whole],
   )
   const under = ways[whole]
-  const points = under ? under.line.subarray(0, 2 * Math.max(0, cutter.movesDone - under.from)) : new Float64Array(0)
+  const points = under
+    ? under.line.subarray(0, 2 * Math.max(0, cutter.movesDone - under.from))
+    : new Float64Array(0)
   const tip = points.length > 0 && cutter.tool ? `L${cutter.tool.x} ${cutter.tool.y}` : ''
   return (
     <g fill="none" strokeLinejoin="round" pointerEvents="none" data-cut-so-far={whole}>
       {['#fff', 'var(--color-plum)'].map((colour, i) => (
-        <path key={colour} d={`${done}${pathOf(points)}${tip}`} stroke={colour} strokeWidth={px * (i === 0 ? 4.5 : 2.2)} />
+        <path
+          key={colour}
+          d={`${done}${pathOf(points)}${tip}`}
+          stroke={colour}
+          strokeWidth={px * (i === 0 ? 4.5 : 2.2)}
+        />
       ))}
     </g>
   )
@@ -43,6 +60,7 @@ const waysOf = (load: Load, overcutMm: number): Way[] =>
 
 function pathOf(line: Float64Array): string {
   let d = ''
-  for (let i = 0; i < line.length; i += 2) d += `${i === 0 ? 'M' : 'L'}${line[i]!.toFixed(2)} ${line[i + 1]!.toFixed(2)}`
+  for (let i = 0; i < line.length; i += 2)
+    d += `${i === 0 ? 'M' : 'L'}${line[i]!.toFixed(2)} ${line[i + 1]!.toFixed(2)}`
   return d
 }

@@ -38,16 +38,28 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
   const idOf = (load: Load) => `${project.id}:${load.id}`
   const running = here?.load ? loads.find((load) => idOf(load) === here.load!.id) : undefined
   const busy = here !== null && ['asking', 'cutting', 'paused', 'slipped', 'off'].includes(here.status)
-  const cutAlready = new Set(project.journal.runs.filter((run) => run.outcome === 'cut').map((run) => run.loadId))
+  const cutAlready = new Set(
+    project.journal.runs.filter((run) => run.outcome === 'cut').map((run) => run.loadId),
+  )
   const next = loads.find((load) => !cutAlready.has(load.id))
   const load = (busy ? running : loads.find((l) => l.id === chosen)) ?? running ?? next ?? loads[0]
 
   // What came of a run goes into the log, once.
-  const ended = here && running && (here.status === 'done' || here.status === 'cancelled') && here.startedAt !== null ? here : null
+  const ended =
+    here && running && (here.status === 'done' || here.status === 'cancelled') && here.startedAt !== null
+      ? here
+      : null
   useEffect(() => {
     if (!ended || !running) return
     const outcome = ended.status === 'cancelled' ? ('cancelled' as const) : ended.outcome!
-    const run = { loadId: running.id, paper: running.paper.name, startedAt: ended.startedAt!, minutes: ended.ranS / 60, passes: ended.passes, outcome }
+    const run = {
+      loadId: running.id,
+      paper: running.paper.name,
+      startedAt: ended.startedAt!,
+      minutes: ended.ranS / 60,
+      passes: ended.passes,
+      outcome,
+    }
     dispatch(change(`run of load ${running.number}`, (p) => noteRun(p, run)))
   }, [ended, running, dispatch])
 
@@ -79,29 +91,46 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
       panel={
         cutter === 'absent' ? (
           <p className="border-l-4 border-ochre bg-ochre-pale px-3 py-2">
-            <span aria-hidden>▲ </span>No cutter answers. It runs in the local server, which starts with the demo command of the README. All else works without
-            it: save the cut files and run them on your own machine.
+            <span aria-hidden>▲ </span>No cutter answers. It runs in the local server, which starts with the
+            demo command of the README. All else works without it: save the cut files and run them on your own
+            machine.
           </p>
         ) : !here || !load ? (
-          <p className="text-soft">{loads.length === 0 ? 'There is nothing to cut yet.' : 'Looking for the cutter…'}</p>
+          <p className="text-soft">
+            {loads.length === 0 ? 'There is nothing to cut yet.' : 'Looking for the cutter…'}
+          </p>
         ) : (
           <>
             <Heading title={`Load ${load.number}: ${load.paper.name}`}>
               <Status cutter={here} mine={running === load} load={load} />
               {why && (
-                <p role="alert" className="mt-2 border-l-4 border-crimson bg-crimson-pale px-3 py-1.5 text-[13.5px]">
+                <p
+                  role="alert"
+                  className="mt-2 border-l-4 border-crimson bg-crimson-pale px-3 py-1.5 text-[13.5px]"
+                >
                   ■ Refused: {why}.
                 </p>
               )}
-              {busy && running === undefined && <p className="mt-2 text-ochre">▲ The cutter is busy with a load of another project.</p>}
+              {busy && running === undefined && (
+                <p className="mt-2 text-ochre">▲ The cutter is busy with a load of another project.</p>
+              )}
               <Steps cutter={here} loads={loads} mine={running === load} tell={tell} />
               {!busy && (
                 <div className="mt-3 grid gap-2">
-                  <NumberField label="Passes" value={passes ?? load.setting.passes} min={1} max={20} whole onChange={setPasses} />
+                  <NumberField
+                    label="Passes"
+                    value={passes ?? load.setting.passes}
+                    min={1}
+                    max={20}
+                    whole
+                    onChange={setPasses}
+                  />
                   <Button look="main" onClick={() => void send(load)}>
                     {cutAlready.has(load.id) ? 'Cut it once more' : 'Send to the cutter'}
                   </Button>
-                  {next && next !== load && <Button onClick={() => pick(next.id)}>Next: load {next.number}</Button>}
+                  {next && next !== load && (
+                    <Button onClick={() => pick(next.id)}>Next: load {next.number}</Button>
+                  )}
                 </div>
               )}
             </Heading>
@@ -109,14 +138,25 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
               <Figures>
                 <Figure name="Mat" value={`${load.setting.tack} tack`} />
                 <Figure name="Setting" value={load.setting.name} />
-                <Figure name="Time expected" value={formatMinutes(load.minutes)} basis="Path, corners, lifts, passes and loading" />
+                <Figure
+                  name="Time expected"
+                  value={formatMinutes(load.minutes)}
+                  basis="Path, corners, lifts, passes and loading"
+                />
               </Figures>
-              <p className="mt-2 text-[13px] text-soft">Blades are sharp: hands off while it moves. Follow your machine's own instructions.</p>
+              <p className="mt-2 text-[13px] text-soft">
+                Blades are sharp: hands off while it moves. Follow your machine's own instructions.
+              </p>
             </Heading>
             <Heading title="Pace and faults">
               <label className="mb-2 flex items-center justify-between gap-3">
                 <span className="text-soft">Pace</span>
-                <select aria-label="Pace" className="w-28" value={here.speed} onChange={(event) => void tell('speed', { speed: Number(event.target.value) })}>
+                <select
+                  aria-label="Pace"
+                  className="w-28"
+                  value={here.speed}
+                  onChange={(event) => void tell('speed', { speed: Number(event.target.value) })}
+                >
                   {[...new Set([...SPEEDS, here.speed])].map((speed) => (
                     <option key={speed} value={speed}>
                       × {speed}
@@ -126,7 +166,12 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
               </label>
               <div className="grid gap-1">
                 {FAULTS.map(({ fault, label }) => (
-                  <Switch key={fault} label={label} checked={here.faults[fault]} onChange={(on) => void tell('fault', { fault, on })} />
+                  <Switch
+                    key={fault}
+                    label={label}
+                    checked={here.faults[fault]}
+                    onChange={(on) => void tell('fault', { fault, on })}
+                  />
                 ))}
               </div>
             </Heading>
@@ -137,7 +182,11 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
     >
       {load && (
         <div className="min-h-0 flex-1 p-4 pb-1">
-          <Board box={{ minX: 0, minY: 0, maxX: load.widthMm, maxY: load.heightMm }} unit={unit} label={`The cutter on load ${load.number}`}>
+          <Board
+            box={{ minX: 0, minY: 0, maxX: load.widthMm, maxY: load.heightMm }}
+            unit={unit}
+            label={`The cutter on load ${load.number}`}
+          >
             {(px) => (
               <>
                 <SheetDrawing load={load} rimMm={project.drawer.cutter.rimMm} px={px} />
@@ -150,7 +199,10 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
           </Board>
         </div>
       )}
-      <ol aria-label="Loads to cut" className="flex gap-1.5 overflow-x-auto border-t border-line bg-panel px-5 py-2">
+      <ol
+        aria-label="Loads to cut"
+        className="flex gap-1.5 overflow-x-auto border-t border-line bg-panel px-5 py-2"
+      >
         {loads.map((l) => (
           <li key={l.id}>
             <button
@@ -182,7 +234,11 @@ function Blade({ tool, px }: { tool: NonNullable<CutterState['tool']>; px: numbe
       <path d={`M0 ${-px * 22}V${px * 22}M${-px * 22} 0H${px * 22}`} stroke="#fff" strokeWidth={px * 3.5} />
       <circle r={r} fill={down ? 'var(--color-plum)' : '#fff'} stroke="#fff" strokeWidth={px * 3} />
       <circle r={r} fill="none" stroke="var(--color-plum)" strokeWidth={px * 1.6} />
-      <path d={`M0 ${-px * 22}V${-r}M0 ${r}V${px * 22}M${-px * 22} 0H${-r}M${r} 0H${px * 22}`} stroke="var(--color-plum)" strokeWidth={px * 1.2} />
+      <path
+        d={`M0 ${-px * 22}V${-r}M0 ${r}V${px * 22}M${-px * 22} 0H${-r}M${r} 0H${px * 22}`}
+        stroke="var(--color-plum)"
+        strokeWidth={px * 1.2}
+      />
     </g>
   )
 }
@@ -205,12 +261,24 @@ function Status({ cutter, mine, load }: { cutter: CutterState; mine: boolean; lo
   }
   return (
     <div role="status">
-      <p className={cutter.status === 'slipped' || cutter.status === 'off' || cutter.outcome === 'partly' ? 'text-ochre' : ''}>
-        {(cutter.status === 'slipped' || cutter.status === 'off' || cutter.outcome === 'partly') && <span aria-hidden>▲ </span>}
+      <p
+        className={
+          cutter.status === 'slipped' || cutter.status === 'off' || cutter.outcome === 'partly'
+            ? 'text-ochre'
+            : ''
+        }
+      >
+        {(cutter.status === 'slipped' || cutter.status === 'off' || cutter.outcome === 'partly') && (
+          <span aria-hidden>▲ </span>
+        )}
         {words[cutter.status]}
       </p>
       {cutter.status !== 'asking' && (
-        <Progress.Root value={Math.round(cutter.share * 100)} aria-label="Run of the cutter" className="mt-2 h-2.5 border border-ink bg-sheet">
+        <Progress.Root
+          value={Math.round(cutter.share * 100)}
+          aria-label="Run of the cutter"
+          className="mt-2 h-2.5 border border-ink bg-sheet"
+        >
           <Progress.Indicator className="h-full bg-plum" style={{ width: `${cutter.share * 100}%` }} />
         </Progress.Root>
       )}
@@ -258,7 +326,10 @@ function Steps({ cutter, loads, mine, tell }: StepsProps) {
         {cutter.status === 'cutting' && press('Pause', 'pause')}
         {(cutter.status === 'paused' || cutter.status === 'slipped') && press('Go on', 'resume')}
         {cutter.status === 'off' && press('Switch it on', 'power')}
-        {mine && cutter.status === 'done' && cutter.outcome === 'partly' && press('Go over it again', 'again', true)}
+        {mine &&
+          cutter.status === 'done' &&
+          cutter.outcome === 'partly' &&
+          press('Go over it again', 'again', true)}
         {running && press('Cancel', 'cancel')}
       </div>
     </div>

@@ -23,7 +23,16 @@ function cutUp(count: number, seed: number, turns: Turns, step = 0): NestInstanc
     else parts.push({ w, h: h * share - GAP / 2 }, { w, h: h * (1 - share) - GAP / 2 })
   }
   const rounded = (v: number) => (step > 0 ? Math.floor(v / step) * step : v)
-  return { sheet: SHEET, gap: GAP, pieces: parts.map(({ w, h }, i) => ({ id: `r${i}`, shape: rectangle(0, 0, rounded(w), rounded(h)), qty: 1, turns })) }
+  return {
+    sheet: SHEET,
+    gap: GAP,
+    pieces: parts.map(({ w, h }, i) => ({
+      id: `r${i}`,
+      shape: rectangle(0, 0, rounded(w), rounded(h)),
+      qty: 1,
+      turns,
+    })),
+  }
 }
 
 const solve = (instance: NestInstance, steps: number) => {
@@ -50,7 +59,11 @@ describe('what straight cuts made of a sheet', () => {
   })
 
   it('is legal with whatever else there is, each piece once', () => {
-    const size = fc.tuple(fc.integer({ min: 20, max: 140 }), fc.integer({ min: 20, max: 140 }), fc.integer({ min: 1, max: 4 }))
+    const size = fc.tuple(
+      fc.integer({ min: 20, max: 140 }),
+      fc.integer({ min: 20, max: 140 }),
+      fc.integer({ min: 1, max: 4 }),
+    )
     fc.assert(
       fc.property(
         fc.array(size, { minLength: 2, maxLength: 8 }),
@@ -60,7 +73,12 @@ describe('what straight cuts made of a sheet', () => {
           const instance: NestInstance = {
             sheet: SHEET,
             gap: GAP,
-            pieces: sizes.map(([w, h, qty], i) => ({ id: `c${i}`, shape: rectangle(0, 0, w, h), qty, turns })),
+            pieces: sizes.map(([w, h, qty], i) => ({
+              id: `c${i}`,
+              shape: rectangle(0, 0, w, h),
+              qty,
+              turns,
+            })),
           }
           const random = seededRandom(seed)
           const worst = { ...new Nester(instance, 1, 'orders').best, score: 99 }
@@ -69,7 +87,9 @@ describe('what straight cuts made of a sheet', () => {
             const layout = search.step(worst)
             if (!layout) continue
             expectLegal(instance, layout)
-            expect(layout.placements.map((p) => `${p.id}#${p.copy}`).toSorted()).toEqual(worst.placements.map((p) => `${p.id}#${p.copy}`).toSorted())
+            expect(layout.placements.map((p) => `${p.id}#${p.copy}`).toSorted()).toEqual(
+              worst.placements.map((p) => `${p.id}#${p.copy}`).toSorted(),
+            )
           }
         },
       ),

@@ -57,7 +57,12 @@ export class BlockSearch {
     private readonly boxes: readonly Box[],
     private readonly random: () => number,
   ) {
-    this.single = boxes.map(({ sides }, box): Block => ({ w: sides[0]!.w, h: sides[0]!.h, members: [{ box, x: 0, y: 0, side: 0 }], turns: sides.length > 1 }))
+    this.single = boxes.map(({ sides }, box): Block => ({
+      w: sides[0]!.w,
+      h: sides[0]!.h,
+      members: [{ box, x: 0, y: 0, side: 0 }],
+      turns: sides.length > 1,
+    }))
   }
 
   /** Nothing more can come of it. */
@@ -99,7 +104,11 @@ export class BlockSearch {
       qty: 1,
       turns: turns ? ('quarter' as const) : ('fixed' as const),
     }))
-    this.now = { blocks, search: new BoxSearch({ ...this.instance, pieces }, this.random), steps: blocks.length <= this.fewest ? STEPS_FEWEST : STEPS }
+    this.now = {
+      blocks,
+      search: new BoxSearch({ ...this.instance, pieces }, this.random),
+      steps: blocks.length <= this.fewest ? STEPS_FEWEST : STEPS,
+    }
     this.fewest = Math.min(this.fewest, blocks.length)
   }
 
@@ -144,7 +153,10 @@ export class BlockSearch {
   private together(a: Side, b: Side): Block | null {
     const turns = a.block.turns && b.block.turns
     if (!turns && a.upright !== b.upright) return null
-    const [left, right] = [a, b].map(({ block, upright }) => (upright ? block : transposed(block))) as [Block, Block]
+    const [left, right] = [a, b].map(({ block, upright }) => (upright ? block : transposed(block))) as [
+      Block,
+      Block,
+    ]
     const whole: Block = {
       w: left.w + right.w,
       h: Math.max(left.h, right.h),
@@ -165,7 +177,14 @@ export class BlockSearch {
         blocks[Number(p.id)]!.members.map(({ box, x, y, side }): Placement => {
           const { piece, copy, sides } = this.boxes[box]!
           const { rotation, minX, minY } = sides[side]!
-          const own = { id: this.instance.pieces[piece]!.id, copy, sheet: p.sheet, x: x - minX, y: y - minY, rotation }
+          const own = {
+            id: this.instance.pieces[piece]!.id,
+            copy,
+            sheet: p.sheet,
+            x: x - minX,
+            y: y - minY,
+            rotation,
+          }
           return carried(own, { ...p, x: 0, y: 0, rotation: 0 }, p)
         }),
       ),

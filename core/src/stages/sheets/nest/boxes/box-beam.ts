@@ -45,7 +45,13 @@ class State {
   }
 
   /** Lays a side of the box at an index of the rest into a segment. */
-  put(index: number, side: number, segment: number, atRight: boolean, { widths, heights, areas }: BoxSizes): void {
+  put(
+    index: number,
+    side: number,
+    segment: number,
+    atRight: boolean,
+    { widths, heights, areas }: BoxSizes,
+  ): void {
     const { rest, skyline } = this
     const box = rest[index]!
     this.left--
@@ -190,7 +196,10 @@ export class SheetFill {
   }
 
   /** The sides that go into a segment, and how promising each is. */
-  private optionsFor({ skyline, rest, left }: State, segment: number): { index: number; side: number; rank: number }[] {
+  private optionsFor(
+    { skyline, rest, left }: State,
+    segment: number,
+  ): { index: number; side: number; rank: number }[] {
     const [y, wide] = [skyline.ys[segment]!, skyline.ws[segment]!]
     const wallLeft = (segment > 0 ? skyline.ys[segment - 1]! : this.h) - y
     const wallRight = (segment + 1 < skyline.count ? skyline.ys[segment + 1]! : this.h) - y
@@ -231,7 +240,8 @@ export class SheetFill {
       else if (!skyline.fill(segment)) break
     }
     let thick = 0
-    for (let i = 0; i < state.left; i++) thick = Math.max(thick, Math.min(this.sizes.widths[rest[i]! * 2]!, this.sizes.heights[rest[i]! * 2]!))
+    for (let i = 0; i < state.left; i++)
+      thick = Math.max(thick, Math.min(this.sizes.widths[rest[i]! * 2]!, this.sizes.heights[rest[i]! * 2]!))
     const share = (this.allArea - state.area) / (this.w * this.h)
     // Little that is left is best as thin as may be.
     return share + (thick / this.h) * Math.max(0, 1 - share / STRIP_SHARE)

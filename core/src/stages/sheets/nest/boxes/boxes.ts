@@ -77,7 +77,10 @@ export class BoxSearch {
     this.w = sheet.w - 2 * sheet.margin + gap
     this.h = sheet.h - 2 * sheet.margin + gap
     this.boxes = only ?? boxesOf(instance, this.w, this.h)
-    const lengths = (pick: 'w' | 'h') => Float64Array.from(this.boxes.flatMap(({ sides }) => [sides[0]?.[pick] ?? Infinity, sides[1]?.[pick] ?? Infinity]))
+    const lengths = (pick: 'w' | 'h') =>
+      Float64Array.from(
+        this.boxes.flatMap(({ sides }) => [sides[0]?.[pick] ?? Infinity, sides[1]?.[pick] ?? Infinity]),
+      )
     this.widths = lengths('w')
     this.heights = lengths('h')
     this.areas = Float64Array.from(this.boxes, ({ area }) => area)
@@ -175,7 +178,9 @@ export class BoxSearch {
 
   /** Full sheets, and what was laid behind them. */
   private withFull(tail: readonly Placement[], best: NestLayout): NestLayout | null {
-    const head = this.full.flatMap((spots, sheet) => spots.map(({ side, x, y }) => this.placement(side >> 1, sheet, x, y, side)))
+    const head = this.full.flatMap((spots, sheet) =>
+      spots.map(({ side, x, y }) => this.placement(side >> 1, sheet, x, y, side)),
+    )
     const layout = summarise(this.instance, [...head, ...tail])
     return layout.score < best.score - 1e-9 ? layout : null
   }
@@ -213,7 +218,9 @@ export class BoxSearch {
   }
 
   private placements(): Placement[] {
-    return this.boxes.map((_, box) => this.placement(box, this.sheets[box]!, this.xs[box]!, this.ys[box]!, this.sides[box]!))
+    return this.boxes.map((_, box) =>
+      this.placement(box, this.sheets[box]!, this.xs[box]!, this.ys[box]!, this.sides[box]!),
+    )
   }
 
   /** A side (2 · box + side) with its corner at x, y of the cuttable area. */
@@ -221,7 +228,14 @@ export class BoxSearch {
     const { margin } = this.instance.sheet
     const { piece, copy, sides } = this.boxes[box]!
     const { minX, minY, rotation } = sides[side % 2]!
-    return { id: this.instance.pieces[piece]!.id, copy, sheet, x: margin + x - minX, y: margin + y - minY, rotation }
+    return {
+      id: this.instance.pieces[piece]!.id,
+      copy,
+      sheet,
+      x: margin + x - minX,
+      y: margin + y - minY,
+      rotation,
+    }
   }
 
   /** The order with two boxes in each other's place, one elsewhere, or one the other way up, as a trial. */
@@ -297,7 +311,8 @@ export class BoxSearch {
             let fit = w > flushW ? 2 : 0
             const toLeft = h - wallLeft
             const toRight = h - wallRight
-            if ((toLeft < FLUSH_MM && toLeft > -FLUSH_MM) || (toRight < FLUSH_MM && toRight > -FLUSH_MM)) fit++
+            if ((toLeft < FLUSH_MM && toLeft > -FLUSH_MM) || (toRight < FLUSH_MM && toRight > -FLUSH_MM))
+              fit++
             if (fit <= fits) continue
             fits = fit
             pick = i
@@ -344,7 +359,12 @@ export class BoxSearch {
 const boxesOf = (instance: NestInstance, w: number, h: number): Box[] =>
   instance.pieces.flatMap((piece, k) => {
     const sides = sidesOf(instance, k).filter((side) => side.w <= w + HAIR && side.h <= h + HAIR)
-    return Array.from({ length: piece.qty }, (_, copy): Box => ({ piece: k, copy, sides, area: polygonArea(piece.shape) }))
+    return Array.from({ length: piece.qty }, (_, copy): Box => ({
+      piece: k,
+      copy,
+      sides,
+      area: polygonArea(piece.shape),
+    }))
   })
 
 /** The ways up of a piece, gap included. */
@@ -354,6 +374,12 @@ function sidesOf(instance: NestInstance, k: number): Side[] {
   const turns = piece.turns === 'fixed' ? [0] : [tight, tight + 90]
   return turns.map((rotated) => {
     const b = polygonBox(mapPolygon(rotation(rotated), piece.shape))
-    return { rotation: rotated, w: boxWidth(b) + instance.gap, h: boxHeight(b) + instance.gap, minX: b.minX, minY: b.minY }
+    return {
+      rotation: rotated,
+      w: boxWidth(b) + instance.gap,
+      h: boxHeight(b) + instance.gap,
+      minX: b.minX,
+      minY: b.minY,
+    }
   })
 }

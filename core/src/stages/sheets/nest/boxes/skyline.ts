@@ -49,7 +49,10 @@ export class Skyline {
   fill(segment: number): boolean {
     const { ys, count } = this
     if (count === 1) return false
-    ys[segment] = Math.min(segment > 0 ? ys[segment - 1]! : Infinity, segment + 1 < count ? ys[segment + 1]! : Infinity)
+    ys[segment] = Math.min(
+      segment > 0 ? ys[segment - 1]! : Infinity,
+      segment + 1 < count ? ys[segment + 1]! : Infinity,
+    )
     this.join(segment)
     return true
   }

@@ -1,5 +1,12 @@
 // The exact distance between two placed pieces, by their edges: what the search's quick measures are proved by.
-import { boxesMeet, growBox, polygonBox, polygonRings, ringContains, type Polygon } from '../../../../base/geometry'
+import {
+  boxesMeet,
+  growBox,
+  polygonBox,
+  polygonRings,
+  ringContains,
+  type Polygon,
+} from '../../../../base/geometry'
 
 export interface Nearest {
   /** Least distance between the cards, mm; 0 where they cross or one lies in the other. */
@@ -40,18 +47,35 @@ function edgesNear(shape: Polygon, b: { minX: number; minY: number; maxX: number
   for (const ring of polygonRings(shape))
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       const [x1, y1, x2, y2] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!]
-      if (Math.max(x1, x2) >= b.minX && Math.min(x1, x2) <= b.maxX && Math.max(y1, y2) >= b.minY && Math.min(y1, y2) <= b.maxY) out.push(x1, y1, x2, y2)
+      if (
+        Math.max(x1, x2) >= b.minX &&
+        Math.min(x1, x2) <= b.maxX &&
+        Math.max(y1, y2) >= b.minY &&
+        Math.min(y1, y2) <= b.maxY
+      )
+        out.push(x1, y1, x2, y2)
     }
   return out
 }
 
 /** Whether the first point of a ring lies on the card of a shape: with no edges crossing, then all of it does. */
 const holdsPoint = (shape: Polygon, ring: Float64Array): boolean =>
-  ringContains(shape.outer, ring[0]!, ring[1]!) && !shape.holes.some((hole) => ringContains(hole, ring[0]!, ring[1]!))
+  ringContains(shape.outer, ring[0]!, ring[1]!) &&
+  !shape.holes.some((hole) => ringContains(hole, ring[0]!, ring[1]!))
 
-const side = (ax: number, ay: number, bx: number, by: number, x: number, y: number) => (bx - ax) * (y - ay) - (by - ay) * (x - ax)
+const side = (ax: number, ay: number, bx: number, by: number, x: number, y: number) =>
+  (bx - ax) * (y - ay) - (by - ay) * (x - ax)
 
-function cross(ax: number, ay: number, bx: number, by: number, cx: number, cy: number, dx: number, dy: number): boolean {
+function cross(
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  cx: number,
+  cy: number,
+  dx: number,
+  dy: number,
+): boolean {
   const s1 = side(ax, ay, bx, by, cx, cy)
   const s2 = side(ax, ay, bx, by, dx, dy)
   if (s1 > 0 === s2 > 0) return false

@@ -1,5 +1,14 @@
 // Whether a placement is legal beside others: inside the rim, and the gap away from every other piece.
-import { intersect, mapPolygon, offset, polygonBox, regionArea, rotation, subtract, type Polygon } from '../../../../base/geometry'
+import {
+  intersect,
+  mapPolygon,
+  offset,
+  polygonBox,
+  regionArea,
+  rotation,
+  subtract,
+  type Polygon,
+} from '../../../../base/geometry'
 import { nearest } from './clearance'
 import type { NestInstance, Placement } from '../instance'
 
@@ -7,13 +16,20 @@ import type { NestInstance, Placement } from '../instance'
 const ROUNDING = 0.01
 
 /** The piece's shape where a placement puts it, mm from the sheet's corner. */
-export function placedShape(instance: NestInstance, p: Pick<Placement, 'id' | 'x' | 'y' | 'rotation'>): Polygon | undefined {
+export function placedShape(
+  instance: NestInstance,
+  p: Pick<Placement, 'id' | 'x' | 'y' | 'rotation'>,
+): Polygon | undefined {
   const piece = instance.pieces.find((candidate) => candidate.id === p.id)
   return piece && mapPolygon([1, 0, 0, 1, p.x, p.y], mapPolygon(rotation(p.rotation), piece.shape))
 }
 
 /** Why a placement may not be: words that go on from “the piece …”; null where it is legal. Needs the geometry loaded. */
-export function whyIllegal(instance: NestInstance, p: Placement, others: readonly Placement[]): string | null {
+export function whyIllegal(
+  instance: NestInstance,
+  p: Placement,
+  others: readonly Placement[],
+): string | null {
   const shape = placedShape(instance, p)
   if (!shape) return 'is not of this paper'
   const { gap } = instance
@@ -24,7 +40,8 @@ export function whyIllegal(instance: NestInstance, p: Placement, others: readonl
     const otherShape = placedShape(instance, other)
     const near = otherShape && nearest(shape, otherShape, Math.max(gap, ROUNDING))
     if (!near) continue
-    if (near.mm === 0 && regionArea(intersect([shape], [otherShape])) > ROUNDING) return 'lies over another piece'
+    if (near.mm === 0 && regionArea(intersect([shape], [otherShape])) > ROUNDING)
+      return 'lies over another piece'
     if (near.mm < gap - ROUNDING) return `is nearer than ${gap} mm to another piece`
   }
   return null
@@ -33,7 +50,13 @@ export function whyIllegal(instance: NestInstance, p: Placement, others: readonl
 function outsideSheet({ sheet }: NestInstance, shape: Polygon): string | null {
   const b = polygonBox(shape)
   const { margin: rim } = sheet
-  if (b.minX >= rim - ROUNDING && b.minY >= rim - ROUNDING && b.maxX <= sheet.w - rim + ROUNDING && b.maxY <= sheet.h - rim + ROUNDING) return null
+  if (
+    b.minX >= rim - ROUNDING &&
+    b.minY >= rim - ROUNDING &&
+    b.maxX <= sheet.w - rim + ROUNDING &&
+    b.maxY <= sheet.h - rim + ROUNDING
+  )
+    return null
   return `lies in the rim of ${rim.toFixed(1)} mm that the blade cannot reach`
 }
 
@@ -41,5 +64,7 @@ function outsideOffCut({ offCuts = [] }: NestInstance, sheet: number, shape: Pol
   const offCut = offCuts[-1 - sheet]
   if (!offCut) return 'lies on an off-cut that is not there'
   const inside = offset([offCut.outline], ROUNDING - offCut.margin)
-  return regionArea(subtract([shape], inside)) > ROUNDING ? `passes the edge of the off-cut, or comes nearer to it than ${offCut.margin} mm` : null
+  return regionArea(subtract([shape], inside)) > ROUNDING
+    ? `passes the edge of the off-cut, or comes nearer to it than ${offCut.margin} mm`
+    : null
 }

@@ -2,7 +2,15 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { star } from '../../../../../test/arbitrary'
 import { expectLegal } from '../../../../../test/legal-layout'
-import { ellipse, mapPolygon, polygonBox, rectangle, subtract, translation, type Polygon } from '../../../../base/geometry'
+import {
+  ellipse,
+  mapPolygon,
+  polygonBox,
+  rectangle,
+  subtract,
+  translation,
+  type Polygon,
+} from '../../../../base/geometry'
 import { seededRandom } from '../../../../base'
 import { nearest } from './clearance'
 import { makeField, overlapOf } from '../overlap/field'
@@ -55,24 +63,39 @@ describe('closing gaps', () => {
   const scattered = (shapes: Polygon[], gap: number): { instance: NestInstance; placements: Placement[] } => {
     const side = 20 + shapes.length * 75
     return {
-      instance: { sheet: { w: side, h: side, margin: 5 }, gap, pieces: shapes.map((shape, i) => ({ id: `s${i}`, shape, qty: 1, turns: 'quarter' as const })) },
-      placements: shapes.map((_, i) => ({ id: `s${i}`, copy: 0, sheet: 0, x: 45 + i * 75, y: 45 + ((i * 7) % shapes.length) * 75, rotation: 0 })),
+      instance: {
+        sheet: { w: side, h: side, margin: 5 },
+        gap,
+        pieces: shapes.map((shape, i) => ({ id: `s${i}`, shape, qty: 1, turns: 'quarter' as const })),
+      },
+      placements: shapes.map((_, i) => ({
+        id: `s${i}`,
+        copy: 0,
+        sheet: 0,
+        x: 45 + i * 75,
+        y: 45 + ((i * 7) % shapes.length) * 75,
+        rotation: 0,
+      })),
     }
   }
 
   it('keeps a layout legal, and moves pieces up and to the left only', () => {
     fc.assert(
-      fc.property(fc.array(star(11), { minLength: 2, maxLength: 5 }), fc.double({ min: 0.1, max: 4, noNaN: true }), (shapes, gap) => {
-        const { instance, placements } = scattered(shapes, gap)
-        const after = settle(instance, placements, new Set(placements.map((p) => `${p.id}#0`)))
-        expectLegal(instance, summarise(instance, after))
-        after.forEach((p, i) => {
-          expect(p.x).toBeLessThanOrEqual(placements[i]!.x + 1e-9)
-          expect(p.y).toBeLessThanOrEqual(placements[i]!.y + 1e-9)
-        })
-        const tidy = tidied(instance, summarise(instance, placements), seededRandom(1), 20, () => true)
-        if (tidy) expectLegal(instance, tidy)
-      }),
+      fc.property(
+        fc.array(star(11), { minLength: 2, maxLength: 5 }),
+        fc.double({ min: 0.1, max: 4, noNaN: true }),
+        (shapes, gap) => {
+          const { instance, placements } = scattered(shapes, gap)
+          const after = settle(instance, placements, new Set(placements.map((p) => `${p.id}#0`)))
+          expectLegal(instance, summarise(instance, after))
+          after.forEach((p, i) => {
+            expect(p.x).toBeLessThanOrEqual(placements[i]!.x + 1e-9)
+            expect(p.y).toBeLessThanOrEqual(placements[i]!.y + 1e-9)
+          })
+          const tidy = tidied(instance, summarise(instance, placements), seededRandom(1), 20, () => true)
+          if (tidy) expectLegal(instance, tidy)
+        },
+      ),
       { numRuns: 25 },
     )
   })
@@ -102,7 +125,8 @@ describe('closing gaps', () => {
 describe('the measure of overlap', () => {
   it('is larger the more a piece lies over one of its own kind, up to right upon it', () => {
     const disc = makeField(ellipse(0, 0, 25), 2)
-    const at = (x: number) => overlapOf(disc, { x, y: 0, cos: 1, sin: 0 }, disc, { x: 0, y: 0, cos: 1, sin: 0 }, 2)
+    const at = (x: number) =>
+      overlapOf(disc, { x, y: 0, cos: 1, sin: 0 }, disc, { x: 0, y: 0, cos: 1, sin: 0 }, 2)
     expect(at(53)).toBe(0)
     for (const [near, far] of [
       [0, 12],

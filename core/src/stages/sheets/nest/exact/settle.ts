@@ -1,6 +1,17 @@
 // Closing gaps: pieces slide towards the sheet's corner, exactly as far as they may, and those that reach farthest are
 // dropped elsewhere.
-import { compose, growBox, mapPolygon, polygonBox, polygonRings, rotation, simplify, translation, type Box, type Polygon } from '../../../../base/geometry'
+import {
+  compose,
+  growBox,
+  mapPolygon,
+  polygonBox,
+  polygonRings,
+  rotation,
+  simplify,
+  translation,
+  type Box,
+  type Polygon,
+} from '../../../../base/geometry'
 import { nearest } from './clearance'
 import { placedShape, whyIllegal } from './legal'
 import type { NestInstance, NestLayout, Placement } from '../instance'
@@ -52,13 +63,18 @@ function plain(shape: Polygon): Polygon {
 }
 
 /** What must lie between two pieces that may have been made plainer. */
-const gapFor = (instance: NestInstance): number => instance.gap + HAIR_MM + (instance.pieces.some(({ shape }) => plain(shape) !== shape) ? 2 * PLAIN_MM : 0)
+const gapFor = (instance: NestInstance): number =>
+  instance.gap + HAIR_MM + (instance.pieces.some(({ shape }) => plain(shape) !== shape) ? 2 * PLAIN_MM : 0)
 
 /**
  * Placements with the chosen pieces (`id#copy`) slid up and to the left until something stops them, the foremost first;
  * the others stay. Pieces that may not lie where they are stay too. Needs the geometry loaded.
  */
-export function settle(instance: NestInstance, placements: readonly Placement[], chosen: ReadonlySet<string>): Placement[] {
+export function settle(
+  instance: NestInstance,
+  placements: readonly Placement[],
+  chosen: ReadonlySet<string>,
+): Placement[] {
   const legal = (p: Placement) => whyIllegal(instance, p, placements) === null
   const all = placements.map((p) => laidAt(instance, p))
   const movable = all.filter(({ p }) => chosen.has(keyOf(p)) && legal(p))
@@ -67,13 +83,19 @@ export function settle(instance: NestInstance, placements: readonly Placement[],
 }
 
 /** Slides pieces along one axis and then the other, in place; those on whole sheets exactly, those on off-cuts by strides. */
-function slideAll(instance: NestInstance, all: Laid[], movable: readonly Laid[], axes: readonly Axis[]): void {
+function slideAll(
+  instance: NestInstance,
+  all: Laid[],
+  movable: readonly Laid[],
+  axes: readonly Axis[],
+): void {
   const order = movable.toSorted((a, b) => a.box.minX + a.box.minY - b.box.minX - b.box.minY)
   for (let round = 0; round < ROUNDS; round++) {
     let moved = 0
     for (const laid of order)
       for (const axis of axes) {
-        const way = laid.p.sheet < 0 ? wayByStrides(instance, laid, all, axis) : wayBack(instance, laid, all, axis)
+        const way =
+          laid.p.sheet < 0 ? wayByStrides(instance, laid, all, axis) : wayBack(instance, laid, all, axis)
         if (way < WORTH_MM) continue
         moved += way
         const at = axis === 'x' ? { ...laid.p, x: laid.p.x - way } : { ...laid.p, y: laid.p.y - way }
@@ -87,7 +109,9 @@ function slideAll(instance: NestInstance, all: Laid[], movable: readonly Laid[],
 function wayBack(instance: NestInstance, laid: Laid, all: readonly Laid[], axis: Axis): number {
   const others = all.filter((other) => other !== laid && other.p.sheet === laid.p.sheet)
   const most = (axis === 'x' ? laid.box.minX : laid.box.minY) - instance.sheet.margin
-  return most <= 0 ? 0 : wayTo(laid, others, axis === 'x' ? -1 : 0, axis === 'y' ? -1 : 0, gapFor(instance), most)
+  return most <= 0
+    ? 0
+    : wayTo(laid, others, axis === 'x' ? -1 : 0, axis === 'y' ? -1 : 0, gapFor(instance), most)
 }
 
 function wayByStrides(instance: NestInstance, { p }: Laid, all: readonly Laid[], axis: Axis): number {
@@ -104,7 +128,10 @@ function wayByStrides(instance: NestInstance, { p }: Laid, all: readonly Laid[],
 /** The axis along which a straight cut keeps more of the last sheet. */
 function axisOf({ sheet }: NestInstance, laid: readonly Laid[]): Axis {
   const reach = (of: (b: Box) => number) => Math.max(...laid.map(({ box }) => of(box))) - sheet.margin
-  return reach((b) => b.maxX) / (sheet.w - 2 * sheet.margin) < reach((b) => b.maxY) / (sheet.h - 2 * sheet.margin) ? 'x' : 'y'
+  return reach((b) => b.maxX) / (sheet.w - 2 * sheet.margin) <
+    reach((b) => b.maxY) / (sheet.h - 2 * sheet.margin)
+    ? 'x'
+    : 'y'
 }
 
 /**
@@ -131,15 +158,22 @@ export function tidied(
     all.filter(({ p }) => p.sheet >= 0 && !pinned.has(keyOf(p))),
     axes,
   )
-  const corners = all.reduce((sum, { shape }) => sum + polygonRings(shape).reduce((n, ring) => n + ring.length / 2, 0), 0)
+  const corners = all.reduce(
+    (sum, { shape }) => sum + polygonRings(shape).reduce((n, ring) => n + ring.length / 2, 0),
+    0,
+  )
   const worth = Math.max(LEAST_TRIALS, Math.min(trials, Math.round((trials * EASY_CORNERS) / corners)))
   for (let k = 0; k < worth; k++) {
     const reach = ({ box }: Laid) => (axis === 'x' ? box.maxX : box.maxY)
-    const farthest = onLast().reduce<Laid | null>((most, laid) => (!most || reach(laid) > reach(most) ? laid : most), null)
+    const farthest = onLast().reduce<Laid | null>(
+      (most, laid) => (!most || reach(laid) > reach(most) ? laid : most),
+      null,
+    )
     if (!farthest || pinned.has(keyOf(farthest.p))) break
     const sheet = mayMove(farthest.p) && random() < 0.4 ? Math.floor(random() * (last + 1)) : last
     const dropped = drop(instance, farthest, sheet, all, axes, random)
-    if (dropped && (sheet < last || reach(dropped) < reach(farthest) - WORTH_MM)) Object.assign(farthest, dropped)
+    if (dropped && (sheet < last || reach(dropped) < reach(farthest) - WORTH_MM))
+      Object.assign(farthest, dropped)
   }
   const better = summarise(
     instance,
@@ -149,13 +183,23 @@ export function tidied(
 }
 
 /** A piece let fall from the far end of a sheet, at some turn and place across; null where it does not even go in there. */
-function drop(instance: NestInstance, laid: Laid, onto: number, all: readonly Laid[], axes: readonly Axis[], random: () => number): Laid | null {
+function drop(
+  instance: NestInstance,
+  laid: Laid,
+  onto: number,
+  all: readonly Laid[],
+  axes: readonly Axis[],
+  random: () => number,
+): Laid | null {
   const { sheet } = instance
   const piece = instance.pieces.find(({ id }) => id === laid.p.id)!
   const turns = turnsOf(piece)
   const turn = turns[Math.floor(random() * turns.length)]!
   const b = laidAt(instance, { ...laid.p, x: 0, y: 0, rotation: turn }).box
-  const [spareX, spareY] = [sheet.w - 2 * sheet.margin - b.maxX + b.minX, sheet.h - 2 * sheet.margin - b.maxY + b.minY]
+  const [spareX, spareY] = [
+    sheet.w - 2 * sheet.margin - b.maxX + b.minX,
+    sheet.h - 2 * sheet.margin - b.maxY + b.minY,
+  ]
   if (spareX < 0 || spareY < 0) return null
   const across = random()
   const [fromX, fromY] = axes[0] === 'x' ? [spareX, across * spareY] : [across * spareX, spareY]
@@ -167,16 +211,22 @@ function drop(instance: NestInstance, laid: Laid, onto: number, all: readonly La
     y: sheet.margin - b.minY + fromY,
   })
   const others = all.filter((other) => other !== laid)
-  if (others.some((other) => other.p.sheet === onto && nearest(at.shape, other.shape, gapFor(instance)))) return null
+  if (others.some((other) => other.p.sheet === onto && nearest(at.shape, other.shape, gapFor(instance))))
+    return null
   for (const axis of [...axes, axes[0]!]) {
     const way = wayBack(instance, at, others, axis)
-    if (way >= WORTH_MM) at = laidAt(instance, axis === 'x' ? { ...at.p, x: at.p.x - way } : { ...at.p, y: at.p.y - way })
+    if (way >= WORTH_MM)
+      at = laidAt(instance, axis === 'x' ? { ...at.p, x: at.p.x - way } : { ...at.p, y: at.p.y - way })
   }
   return at
 }
 
 /** The first legal place for a piece on the sheet or off-cut its placement names, row by row of a net; null where there is none. */
-export function firstFree(instance: NestInstance, placement: Placement, others: readonly Placement[]): Placement | null {
+export function firstFree(
+  instance: NestInstance,
+  placement: Placement,
+  others: readonly Placement[],
+): Placement | null {
   const shape = placedShape(instance, { ...placement, x: 0, y: 0 })
   if (!shape) return null
   const room = roomOf(instance, placement.sheet)
@@ -192,7 +242,15 @@ export function firstFree(instance: NestInstance, placement: Placement, others: 
 
 /** The box within the rim of a sheet or off-cut; of an off-cut that is not there, none. */
 function roomOf({ sheet, offCuts = [] }: NestInstance, n: number): Box {
-  if (n >= 0) return { minX: sheet.margin, minY: sheet.margin, maxX: sheet.w - sheet.margin, maxY: sheet.h - sheet.margin }
+  if (n >= 0)
+    return {
+      minX: sheet.margin,
+      minY: sheet.margin,
+      maxX: sheet.w - sheet.margin,
+      maxY: sheet.h - sheet.margin,
+    }
   const offCut = offCuts[-1 - n]
-  return offCut ? growBox(polygonBox(offCut.outline), -offCut.margin) : { minX: 0, minY: 0, maxX: -1, maxY: -1 }
+  return offCut
+    ? growBox(polygonBox(offCut.outline), -offCut.margin)
+    : { minX: 0, minY: 0, maxX: -1, maxY: -1 }
 }

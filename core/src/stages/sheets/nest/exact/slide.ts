@@ -13,7 +13,14 @@ const HAIR = 1e-9
  * The way that a piece may go along (dx, dy), a unit vector along an axis, until it is `gap` away from one of the others, `most`
  * at most. What is nearer than the gap already holds it where it goes nearer still.
  */
-export function wayTo(piece: Placed, others: readonly Placed[], dx: number, dy: number, gap: number, most: number): number {
+export function wayTo(
+  piece: Placed,
+  others: readonly Placed[],
+  dx: number,
+  dy: number,
+  gap: number,
+  most: number,
+): number {
   const swept = growBox(piece.box, gap)
   if (dx < 0) swept.minX -= most
   if (dx > 0) swept.maxX += most
@@ -27,7 +34,11 @@ export function wayTo(piece: Placed, others: readonly Placed[], dx: number, dy: 
     .sort((a, b) => a.least - b.least)
   for (const { other, least } of inWay) {
     if (least >= way) break
-    way = Math.min(way, cornersTo(piece, other, dx, dy, gap, way), cornersTo(other, piece, -dx, -dy, gap, way))
+    way = Math.min(
+      way,
+      cornersTo(piece, other, dx, dy, gap, way),
+      cornersTo(other, piece, -dx, -dy, gap, way),
+    )
     if (way <= 0) return 0
   }
   return way
@@ -79,7 +90,11 @@ const LANE_MM = 1.5
 function edgesByLane(b: Placed, a: Placed, upright: boolean, gap: number) {
   const low = Math.max(upright ? a.box.minX : a.box.minY, (upright ? b.box.minX : b.box.minY) - gap)
   const high = Math.min(upright ? a.box.maxX : a.box.maxY, (upright ? b.box.maxX : b.box.maxY) + gap)
-  const lanes: Lane[] = Array.from({ length: Math.max(1, Math.ceil((high - low) / LANE_MM) + 1) }, () => ({ edges: [], first: Infinity, last: -Infinity }))
+  const lanes: Lane[] = Array.from({ length: Math.max(1, Math.ceil((high - low) / LANE_MM) + 1) }, () => ({
+    edges: [],
+    first: Infinity,
+    last: -Infinity,
+  }))
   const edges: number[] = []
   for (const ring of polygonRings(b.shape))
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
@@ -100,7 +115,17 @@ function edgesByLane(b: Placed, a: Placed, upright: boolean, gap: number) {
 }
 
 /** Where a point that goes along (dx, dy) first comes within `gap` of an edge; Infinity where it never does, or goes away from it. */
-function rayToEdge(x: number, y: number, dx: number, dy: number, x1: number, y1: number, x2: number, y2: number, gap: number): number {
+function rayToEdge(
+  x: number,
+  y: number,
+  dx: number,
+  dy: number,
+  x1: number,
+  y1: number,
+  x2: number,
+  y2: number,
+  gap: number,
+): number {
   let way = Math.min(rayToCircle(x - x1, y - y1, dx, dy, gap), rayToCircle(x - x2, y - y2, dx, dy, gap))
   const [ex, ey] = [x2 - x1, y2 - y1]
   const length = Math.hypot(ex, ey)

@@ -1,6 +1,13 @@
 // A piece as a field of distances: how far any point lies from its card (negative inside). With points along its outline
 // it tells at any place and turn, without trigonometry or polygon cutting, how deep two pieces run into each other.
-import { convexHull, perimeter, polygonBox, polygonRings, simplify, type Polygon } from '../../../../base/geometry'
+import {
+  convexHull,
+  perimeter,
+  polygonBox,
+  polygonRings,
+  simplify,
+  type Polygon,
+} from '../../../../base/geometry'
 
 export interface Field {
   /** Middle of the piece's box in its own frame; everything else is about this point. */
@@ -58,7 +65,9 @@ export function makeField(shape: Polygon, aroundMm: number, nodes = NODES): Fiel
   for (const ring of rings) measureBand(ring, distance, cols, rows, x0, y0, cell)
   spread(distance, cols, rows, cell)
   signInside(rings, distance, cols, rows, x0, y0, cell)
-  const outline = outlinePoints(plainRings(shape).map((ring) => ring.map((v, i) => v - (i % 2 === 0 ? midX : midY))))
+  const outline = outlinePoints(
+    plainRings(shape).map((ring) => ring.map((v, i) => v - (i % 2 === 0 ? midX : midY))),
+  )
   const deep = poles(distance, cols, rows, x0, y0, cell)
   const points = {
     xs: Float64Array.of(...outline.xs, ...deep.map(({ x }) => x)),
@@ -68,11 +77,32 @@ export function makeField(shape: Polygon, aroundMm: number, nodes = NODES): Fiel
   const hull = convexHull(rings[0]!)
   let radius = 0
   for (let i = 0; i < hull.length; i += 2) radius = Math.max(radius, Math.hypot(hull[i]!, hull[i + 1]!))
-  return { midX, midY, ...points, ...runsOf(outline), hull, radius, cols, rows, x0, y0, inv: 1 / cell, distance }
+  return {
+    midX,
+    midY,
+    ...points,
+    ...runsOf(outline),
+    hull,
+    radius,
+    cols,
+    rows,
+    x0,
+    y0,
+    inv: 1 / cell,
+    distance,
+  }
 }
 
 /** Exact distances at the nodes near each edge. */
-function measureBand(ring: Float64Array, distance: Float32Array, cols: number, rows: number, x0: number, y0: number, cell: number): void {
+function measureBand(
+  ring: Float64Array,
+  distance: Float32Array,
+  cols: number,
+  rows: number,
+  x0: number,
+  y0: number,
+  cell: number,
+): void {
   const band = BAND * cell
   const n = ring.length
   for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
@@ -115,14 +145,34 @@ function spread(d: Float32Array, cols: number, rows: number, cellMm: number): vo
   const at = (c: number, r: number) => (c < 0 || r < 0 || c >= cols || r >= rows ? 1e9 : d[r * cols + c]!)
   for (let r = 0; r < rows; r++)
     for (let c = 0; c < cols; c++)
-      d[r * cols + c] = Math.min(d[r * cols + c]!, at(c - 1, r) + cell, at(c, r - 1) + cell, at(c - 1, r - 1) + slant, at(c + 1, r - 1) + slant)
+      d[r * cols + c] = Math.min(
+        d[r * cols + c]!,
+        at(c - 1, r) + cell,
+        at(c, r - 1) + cell,
+        at(c - 1, r - 1) + slant,
+        at(c + 1, r - 1) + slant,
+      )
   for (let r = rows - 1; r >= 0; r--)
     for (let c = cols - 1; c >= 0; c--)
-      d[r * cols + c] = Math.min(d[r * cols + c]!, at(c + 1, r) + cell, at(c, r + 1) + cell, at(c + 1, r + 1) + slant, at(c - 1, r + 1) + slant)
+      d[r * cols + c] = Math.min(
+        d[r * cols + c]!,
+        at(c + 1, r) + cell,
+        at(c, r + 1) + cell,
+        at(c + 1, r + 1) + slant,
+        at(c - 1, r + 1) + slant,
+      )
 }
 
 /** Makes the distances inside the shape negative (even-odd along each row). */
-function signInside(rings: readonly Float64Array[], d: Float32Array, cols: number, rows: number, x0: number, y0: number, cell: number): void {
+function signInside(
+  rings: readonly Float64Array[],
+  d: Float32Array,
+  cols: number,
+  rows: number,
+  x0: number,
+  y0: number,
+  cell: number,
+): void {
   const crossings: number[][] = Array.from({ length: rows }, () => [])
   for (const ring of rings)
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
@@ -178,7 +228,14 @@ interface Pole {
 }
 
 /** Points of a shape that lie deepest, none within the circle round another that stays inside. */
-function poles(distance: Float32Array, cols: number, rows: number, x0: number, y0: number, cell: number): Pole[] {
+function poles(
+  distance: Float32Array,
+  cols: number,
+  rows: number,
+  x0: number,
+  y0: number,
+  cell: number,
+): Pole[] {
   const out: Pole[] = []
   while (out.length < MOST_POLES) {
     let deepest: Pole = { x: 0, y: 0, r: 0 }
@@ -196,7 +253,13 @@ function poles(distance: Float32Array, cols: number, rows: number, x0: number, y
 }
 
 /** Points of the outline in runs of a few, each with a circle round it, so that whole runs that are clear can be passed over. */
-function runsOf({ xs, ys }: { xs: Float64Array; ys: Float64Array }): Pick<Field, 'runs' | 'runX' | 'runY' | 'runRadius'> {
+function runsOf({
+  xs,
+  ys,
+}: {
+  xs: Float64Array
+  ys: Float64Array
+}): Pick<Field, 'runs' | 'runX' | 'runY' | 'runRadius'> {
   const count = Math.max(1, Math.round(xs.length / RUN))
   const runs = Int32Array.from({ length: count + 1 }, (_, k) => Math.round((k * xs.length) / count))
   const circles = Array.from({ length: count }, (_, k) => {
@@ -247,7 +310,14 @@ function runsInto(a: Field, sa: Spot, b: Field, sb: Spot, gap: number, limit: nu
     const radius = runRadius[k]!
     const steps = radius * inv
     if (gx < -steps || gy < -steps || gx > maxX + steps || gy > maxY + steps) continue
-    if (gx >= 0 && gy >= 0 && gx <= maxX && gy <= maxY && d[((gy + 0.5) | 0) * cols + ((gx + 0.5) | 0)]! > gap + radius + slackMm) continue
+    if (
+      gx >= 0 &&
+      gy >= 0 &&
+      gx <= maxX &&
+      gy <= maxY &&
+      d[((gy + 0.5) | 0) * cols + ((gx + 0.5) | 0)]! > gap + radius + slackMm
+    )
+      continue
     const end = runs[k + 1]!
     for (let i = runs[k]!; i < end; i++) {
       const px = xs[i]!

@@ -111,11 +111,22 @@ export class Improver {
     const { w, h, margin } = this.instance.sheet
     const fewer = Math.ceil(score - 1e-9) - 1
     const least = this.offCuts.length > 0 ? 0 : 1
-    if (this.way === 'fewer' && (fewer < least || this.area > fewer * (w - 2 * margin) * (h - 2 * margin) + this.offCutArea)) return null
+    if (
+      this.way === 'fewer' &&
+      (fewer < least || this.area > fewer * (w - 2 * margin) * (h - 2 * margin) + this.offCutArea)
+    )
+      return null
     const goal = this.way === 'fewer' ? fewer : score - Math.min(this.bite, score / 3)
     const sheets = this.way === 'fewer' ? fewer : Math.max(1, Math.ceil(goal - 1e-9))
     const share = goal - (sheets - 1)
-    const whole = Array.from({ length: sheets }, (_, sheet): Room => ({ sheet, minX: margin, minY: margin, maxX: w - margin, maxY: h - margin, walls: [] }))
+    const whole = Array.from({ length: sheets }, (_, sheet): Room => ({
+      sheet,
+      minX: margin,
+      minY: margin,
+      maxX: w - margin,
+      maxY: h - margin,
+      walls: [],
+    }))
     const last = whole.at(-1)
     if (last && this.way === 'columns') last.maxX = margin + (w - 2 * margin) * share
     else if (last) last.maxY = margin + (h - 2 * margin) * share

@@ -2,7 +2,17 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { star } from '../../../../../test/arbitrary'
 import { expectLegal } from '../../../../../test/legal-layout'
-import { ellipse, intersect, mapPolygon, offset, rectangle, regionArea, rotation, subtract, type Polygon } from '../../../../base/geometry'
+import {
+  ellipse,
+  intersect,
+  mapPolygon,
+  offset,
+  rectangle,
+  regionArea,
+  rotation,
+  subtract,
+  type Polygon,
+} from '../../../../base/geometry'
 import { seededRandom } from '../../../../base'
 import { BoxSearch } from '../boxes/boxes'
 import { nearest } from '../exact/clearance'
@@ -11,14 +21,20 @@ import { Improver } from './improver'
 import type { NestInstance, NestLayout, NestPiece, Turns } from '../instance'
 import { Nester } from '../nester'
 
-const place = (shape: Polygon, x: number, y: number, deg: number): Polygon => mapPolygon([1, 0, 0, 1, x, y], mapPolygon(rotation(deg), shape))
+const place = (shape: Polygon, x: number, y: number, deg: number): Polygon =>
+  mapPolygon([1, 0, 0, 1, x, y], mapPolygon(rotation(deg), shape))
 const middle = (shape: Polygon) => makeField(shape, 3)
 const move = fc.record({
   x: fc.double({ min: -60, max: 60, noNaN: true }),
   y: fc.double({ min: -60, max: 60, noNaN: true }),
   deg: fc.integer({ min: 0, max: 359 }),
 })
-const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'free'): NestPiece => ({ id, shape, qty, turns })
+const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'free'): NestPiece => ({
+  id,
+  shape,
+  qty,
+  turns,
+})
 
 describe('the distance between pieces', () => {
   it('is where growing one by it makes it touch the other', () => {
@@ -61,7 +77,12 @@ describe('distance fields', () => {
         const [fa, fb] = [middle(a), middle(b)]
         const [cos, sin] = rotation(at.deg)
         const spotB = { x: at.x, y: at.y, cos, sin }
-        const other = place(b, at.x - cos * fb.midX + sin * fb.midY, at.y - sin * fb.midX - cos * fb.midY, at.deg)
+        const other = place(
+          b,
+          at.x - cos * fb.midX + sin * fb.midY,
+          at.y - sin * fb.midX - cos * fb.midY,
+          at.deg,
+        )
         const own = mapPolygon([1, 0, 0, 1, -fa.midX, -fa.midY], a)
         const found = overlapOf(fa, { x: 0, y: 0, cos: 1, sin: 0 }, fb, spotB, 2)
         const mm = nearest(own, other, 6)?.mm ?? 6
@@ -91,7 +112,11 @@ describe('taking card away and parting what overlaps', () => {
         fc.constantFrom<Turns>('free', 'quarter', 'fixed'),
         fc.double({ min: 0, max: 5, noNaN: true }),
         (shapes, turns, gap) => {
-          const instance: NestInstance = { sheet, gap, pieces: shapes.map((shape, i) => piece(`s${i}`, shape, 1 + (i % 2), turns)) }
+          const instance: NestInstance = {
+            sheet,
+            gap,
+            pieces: shapes.map((shape, i) => piece(`s${i}`, shape, 1 + (i % 2), turns)),
+          }
           const { first, best } = search(instance, 60)
           expectLegal(instance, best)
           expect(best.score).toBeLessThanOrEqual(first.score)
@@ -103,7 +128,11 @@ describe('taking card away and parting what overlaps', () => {
 
   it('finds what no order of laying finds: four discs in the opening of a frame', () => {
     const frame = subtract([rectangle(0, 0, 140, 140)], [rectangle(5, 5, 130, 130)])[0]!
-    const instance: NestInstance = { sheet, gap: 2, pieces: [piece('frame', frame, 1, 'fixed'), piece('disc', ellipse(0, 0, 29.5), 4)] }
+    const instance: NestInstance = {
+      sheet,
+      gap: 2,
+      pieces: [piece('frame', frame, 1, 'fixed'), piece('disc', ellipse(0, 0, 29.5), 4)],
+    }
     const { first, best } = search(instance, 400)
     expect(first.sheets).toBe(2)
     expect(best.sheets).toBe(1)
@@ -112,7 +141,12 @@ describe('taking card away and parting what overlaps', () => {
 
   it('leaves what is pinned where it lies', () => {
     const pin = { id: 'a', copy: 0, sheet: 0, x: 70, y: 60, rotation: 45 }
-    const instance: NestInstance = { sheet, gap: 2, pieces: [piece('a', rectangle(-20, -10, 40, 20)), piece('b', ellipse(0, 0, 22), 6)], pinned: [pin] }
+    const instance: NestInstance = {
+      sheet,
+      gap: 2,
+      pieces: [piece('a', rectangle(-20, -10, 40, 20)), piece('b', ellipse(0, 0, 22), 6)],
+      pinned: [pin],
+    }
     const { best } = search(instance, 80)
     expect(best.placements.find((p) => p.id === 'a')).toEqual(pin)
     expectLegal(instance, best)
@@ -121,7 +155,11 @@ describe('taking card away and parting what overlaps', () => {
 
 describe('boxes', () => {
   it('fit to the last hair', () => {
-    const instance: NestInstance = { sheet: { w: 190, h: 190, margin: 0 }, gap: 0, pieces: [piece('s', rectangle(0, 0, 95, 95), 4, 'quarter')] }
+    const instance: NestInstance = {
+      sheet: { w: 190, h: 190, margin: 0 },
+      gap: 0,
+      pieces: [piece('s', rectangle(0, 0, 95, 95), 4, 'quarter')],
+    }
     expect(BoxSearch.suits(instance)).toBe(true)
     const nester = new Nester(instance, 1)
     for (let k = 0; k < 6; k++) nester.step()
@@ -152,13 +190,18 @@ describe('boxes', () => {
     const side = fc.double({ min: 6, max: 120, noNaN: true })
     fc.assert(
       fc.property(
-        fc.array(fc.tuple(side, side, fc.constantFrom<Turns>('free', 'quarter', 'fixed')), { minLength: 2, maxLength: 14 }),
+        fc.array(fc.tuple(side, side, fc.constantFrom<Turns>('free', 'quarter', 'fixed')), {
+          minLength: 2,
+          maxLength: 14,
+        }),
         fc.double({ min: 0.2, max: 4, noNaN: true }),
         (sizes, gap) => {
           const instance: NestInstance = {
             sheet: { w: 140, h: 150, margin: 5 },
             gap,
-            pieces: sizes.map(([w, h, turns], i) => piece(`r${i}`, rectangle(3, -7, w, h), 1 + (i % 2), turns)),
+            pieces: sizes.map(([w, h, turns], i) =>
+              piece(`r${i}`, rectangle(3, -7, w, h), 1 + (i % 2), turns),
+            ),
           }
           const search = new BoxSearch(instance, seededRandom(3))
           let best: NestLayout = { placements: [], sheets: 99, score: 99, utilisation: 0 }
@@ -174,6 +217,12 @@ describe('boxes', () => {
       ),
       { numRuns: 25 },
     )
-    expect(BoxSearch.suits({ sheet: { w: 100, h: 100, margin: 0 }, gap: 1, pieces: [piece('d', ellipse(0, 0, 10))] })).toBe(false)
+    expect(
+      BoxSearch.suits({
+        sheet: { w: 100, h: 100, margin: 0 },
+        gap: 1,
+        pieces: [piece('d', ellipse(0, 0, 10))],
+      }),
+    ).toBe(false)
   })
 })

@@ -46,7 +46,10 @@ export function offCutRoom({ outline, margin }: OffCutSheet, k: number): Room | 
   const inside = offset([outline], -margin)
   if (inside.length === 0) return null
   const b = regionBox(inside)
-  const outside = subtract([rectangle(b.minX - WALL_MM, b.minY - WALL_MM, boxWidth(b) + 2 * WALL_MM, boxHeight(b) + 2 * WALL_MM)], inside)
+  const outside = subtract(
+    [rectangle(b.minX - WALL_MM, b.minY - WALL_MM, boxWidth(b) + 2 * WALL_MM, boxHeight(b) + 2 * WALL_MM)],
+    inside,
+  )
   const plain = regionArea(inside) > boxWidth(b) * boxHeight(b) - 1
   const walls = plain
     ? []
@@ -99,7 +102,16 @@ function straightEdges(shape: Polygon, { midX, midY, radius }: Field): Edge[] {
       const [x1, y1, x2, y2] = [ring[j]! - midX, ring[j + 1]! - midY, ring[i]! - midX, ring[i + 1]! - midY]
       const [dx, dy] = [x2 - x1, y2 - y1]
       const length = Math.hypot(dx, dy)
-      if (length >= least) out.push({ x1, y1, x2, y2, deg: (Math.atan2(dy, dx) * 180) / Math.PI, nx: dy / length, ny: -dx / length })
+      if (length >= least)
+        out.push({
+          x1,
+          y1,
+          x2,
+          y2,
+          deg: (Math.atan2(dy, dx) * 180) / Math.PI,
+          nx: dy / length,
+          ny: -dx / length,
+        })
     }
     return out
   })
@@ -245,7 +257,12 @@ export class Separator {
             shapes[i] = this.shapeOf(a)
             shapes[j] = this.shapeOf(b)
           }
-      if (parted && items.some((item, i) => this.rooms[item.room]!.walls.some((wall) => nearest(shapes[i]!, wall.shape, 1e-3)?.mm === 0)))
+      if (
+        parted &&
+        items.some((item, i) =>
+          this.rooms[item.room]!.walls.some((wall) => nearest(shapes[i]!, wall.shape, 1e-3)?.mm === 0),
+        )
+      )
         return this.unproved()
       if (parted) return items.map((item) => this.placementOf(item))
     }
@@ -279,7 +296,10 @@ export class Separator {
 
   private shapeOf(item: Item): Polygon {
     const p = this.placementOf(item)
-    return mapPolygon(compose(translation(p.x, p.y), rotation(p.rotation)), this.instance.pieces[item.piece]!.shape)
+    return mapPolygon(
+      compose(translation(p.x, p.y), rotation(p.rotation)),
+      this.instance.pieces[item.piece]!.shape,
+    )
   }
 
   /** Box of a turned piece about its middle. */
@@ -304,13 +324,28 @@ export class Separator {
   /** Moves a piece by the shortest way into its room. False where the room is too small for it. */
   private pushIn(item: Item): boolean {
     const room = this.rooms[item.room]!
-    if (item.right - item.left > room.maxX - room.minX || item.down - item.up > room.maxY - room.minY) return false
+    if (item.right - item.left > room.maxX - room.minX || item.down - item.up > room.maxY - room.minY)
+      return false
     item.x = Math.max(room.minX - item.left, Math.min(room.maxX - item.right, item.x))
     item.y = Math.max(room.minY - item.up, Math.min(room.maxY - item.down, item.y))
     return true
   }
 
-  private readonly probe: Item = { piece: 0, copy: 0, fixed: false, room: 0, turn: 0, x: 0, y: 0, cos: 1, sin: 0, left: 0, right: 0, up: 0, down: 0 }
+  private readonly probe: Item = {
+    piece: 0,
+    copy: 0,
+    fixed: false,
+    room: 0,
+    turn: 0,
+    x: 0,
+    y: 0,
+    cos: 1,
+    sin: 0,
+    left: 0,
+    right: 0,
+    up: 0,
+    down: 0,
+  }
 
   private setTurn(item: Pick<Item, 'turn' | 'cos' | 'sin'> & Extent, turn: number, field: Field): void {
     const [cos, sin] = rotation(turn)
@@ -339,7 +374,10 @@ export class Separator {
       probe.room = Math.floor(this.random() * this.rooms.length)
       this.setTurn(probe, this.randomTurn(item.piece), field)
       const room = this.rooms[probe.room]!
-      const [spareX, spareY] = [room.maxX - room.minX - probe.right + probe.left, room.maxY - room.minY - probe.down + probe.up]
+      const [spareX, spareY] = [
+        room.maxX - room.minX - probe.right + probe.left,
+        room.maxY - room.minY - probe.down + probe.up,
+      ]
       if (spareX < 0 || spareY < 0) continue
       const x = room.minX - probe.left + this.random() * spareX
       const y = room.minY - probe.up + this.random() * spareY
@@ -398,7 +436,12 @@ export class Separator {
     const field = this.fields[this.items[i]!.piece]!
     const { gap, items, weights } = this
     const n = items.length
-    const [minX, maxX, minY, maxY] = [at.x + at.left - gap, at.x + at.right + gap, at.y + at.up - gap, at.y + at.down + gap]
+    const [minX, maxX, minY, maxY] = [
+      at.x + at.left - gap,
+      at.x + at.right + gap,
+      at.y + at.up - gap,
+      at.y + at.down + gap,
+    ]
     let sum = 0
     for (const wall of this.rooms[room]!.walls) {
       sum += WALL_WEIGHT * overlapOf(field, at, wall.field, wall, SLACK_MM, (limit - sum) / WALL_WEIGHT)
@@ -407,7 +450,13 @@ export class Separator {
     for (const j of this.members[room]!) {
       if (j === i) continue
       const other = items[j]!
-      if (other.x + other.left >= maxX || other.x + other.right <= minX || other.y + other.up >= maxY || other.y + other.down <= minY) continue
+      if (
+        other.x + other.left >= maxX ||
+        other.x + other.right <= minX ||
+        other.y + other.up >= maxY ||
+        other.y + other.down <= minY
+      )
+        continue
       const weight = weights[i * n + j]!
       sum += weight * overlapOf(field, at, this.fields[other.piece]!, other, gap, (limit - sum) / weight)
       if (sum > limit) return sum
@@ -435,22 +484,40 @@ export class Separator {
       if (kept.length > KEPT) kept.pop()
     }
     for (let k = 0; k < SAMPLES_ANYWHERE; k++) consider(this.anywhere(item))
-    if (this.items.length <= BESIDE_PIECES && this.edges[item.piece]!.length > 0) for (let k = 0; k < SAMPLES_BESIDE; k++) consider(this.beside(item))
+    if (this.items.length <= BESIDE_PIECES && this.edges[item.piece]!.length > 0)
+      for (let k = 0; k < SAMPLES_BESIDE; k++) consider(this.beside(item))
     const size = Math.min(field.radius, 40)
     const free = this.instance.pieces[item.piece]!.turns === 'free'
     for (let k = 0; k < SAMPLES_NEAR; k++) {
-      const turn = free && k % 2 === 0 ? item.turn + (this.random() - 0.5) * 30 : k % 3 === 0 ? this.randomTurn(item.piece) : item.turn
-      const spot = candidateOf(item, item.x + (this.random() - 0.5) * size, item.y + (this.random() - 0.5) * size, Infinity)
+      const turn =
+        free && k % 2 === 0
+          ? item.turn + (this.random() - 0.5) * 30
+          : k % 3 === 0
+            ? this.randomTurn(item.piece)
+            : item.turn
+      const spot = candidateOf(
+        item,
+        item.x + (this.random() - 0.5) * size,
+        item.y + (this.random() - 0.5) * size,
+        Infinity,
+      )
       if (turn !== item.turn) this.setTurn(spot, turn, field)
       consider(spot)
     }
     let best = start
     for (const spot of kept.includes(start) ? kept : [...kept, start]) {
-      const down = this.descend(i, spot, free, Math.max(2 * ROUGH_STEP_MM, Math.min(4, field.radius / 6)), ROUGH_STEP_MM)
+      const down = this.descend(
+        i,
+        spot,
+        free,
+        Math.max(2 * ROUGH_STEP_MM, Math.min(4, field.radius / 6)),
+        ROUGH_STEP_MM,
+      )
       if (down.loss < best.loss) best = down
       if (best.loss === 0) break
     }
-    if (best.loss > 0) best = this.descend(i, best, free, ROUGH_STEP_MM, best.loss < 1 ? FINEST_STEP_MM / 3 : FINEST_STEP_MM)
+    if (best.loss > 0)
+      best = this.descend(i, best, free, ROUGH_STEP_MM, best.loss < 1 ? FINEST_STEP_MM / 3 : FINEST_STEP_MM)
     if (best === start) return
     if (best.room !== item.room) {
       this.members[item.room] = this.members[item.room]!.filter((k) => k !== i)
@@ -460,7 +527,13 @@ export class Separator {
   }
 
   /** Steps along random axes while they help, ever shorter. */
-  private descend(i: number, from: Candidate, free: boolean, firstStep: number, leastStep: number): Candidate {
+  private descend(
+    i: number,
+    from: Candidate,
+    free: boolean,
+    firstStep: number,
+    leastStep: number,
+  ): Candidate {
     const { piece } = this.items[i]!
     const field = this.fields[piece]!
     const { probe } = this
@@ -502,7 +575,9 @@ export class Separator {
     const n = items.length
     const pairs: [number, number, number][] = []
     let walled = 0
-    for (const item of items) for (const wall of this.rooms[item.room]!.walls) walled += overlapOf(this.fields[item.piece]!, item, wall.field, wall, SLACK_MM)
+    for (const item of items)
+      for (const wall of this.rooms[item.room]!.walls)
+        walled += overlapOf(this.fields[item.piece]!, item, wall.field, wall, SLACK_MM)
     let most = 0
     this.total = walled
     for (const list of this.members)
@@ -532,7 +607,12 @@ export class Separator {
 }
 
 /** A piece at another place, as it is turned. */
-const candidateOf = ({ room, turn, cos, sin, left, right, up, down }: Item, x: number, y: number, loss: number): Candidate => ({
+const candidateOf = (
+  { room, turn, cos, sin, left, right, up, down }: Item,
+  x: number,
+  y: number,
+  loss: number,
+): Candidate => ({
   room,
   turn,
   cos,

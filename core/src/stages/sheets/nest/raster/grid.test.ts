@@ -2,7 +2,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { star } from '../../../../../test/arbitrary'
-import { boxHeight, boxWidth, mapPolygon, polygonBox, regionContains, type Polygon } from '../../../../base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  mapPolygon,
+  polygonBox,
+  regionContains,
+  type Polygon,
+} from '../../../../base/geometry'
 import { SheetGrid } from './grid'
 import { makeMask, type Mask } from './mask'
 
@@ -21,7 +28,8 @@ const maskOf = (shape: Polygon, cell = 1): Mask => {
 
 function* cellsOf(mask: Mask): Generator<[number, number]> {
   for (let r = 0; r < mask.rows; r++)
-    for (let i = mask.start[r]!; i < mask.start[r + 1]!; i += 2) for (let x = mask.runs[i]!; x <= mask.runs[i + 1]!; x++) yield [x, r]
+    for (let i = mask.start[r]!; i < mask.start[r + 1]!; i += 2)
+      for (let x = mask.runs[i]!; x <= mask.runs[i + 1]!; x++) yield [x, r]
 }
 
 describe('masks', () => {
@@ -31,7 +39,9 @@ describe('masks', () => {
         const shape = atOrigin(drawn)
         const cells = new Set([...cellsOf(maskOf(shape))].map(([x, y]) => `${x} ${y}`))
         for (let x = 0.05; x < 24; x += 0.35)
-          for (let y = 0.05; y < 24; y += 0.35) if (regionContains([shape], x, y)) expect(cells.has(`${Math.floor(x)} ${Math.floor(y)}`)).toBe(true)
+          for (let y = 0.05; y < 24; y += 0.35)
+            if (regionContains([shape], x, y))
+              expect(cells.has(`${Math.floor(x)} ${Math.floor(y)}`)).toBe(true)
         const { outer } = shape
         for (let i = 0; i < outer.length; i += 2)
           expect(
@@ -85,6 +95,8 @@ describe('places on a sheet', () => {
     const grid = new SheetGrid(10, 10)
     const all = maskOf({ outer: Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10), holes: [] })
     grid.take(all, 0, 0)
-    expect(grid.findPlace(maskOf({ outer: Float64Array.of(0, 0, 1, 0, 1, 1, 0, 1), holes: [] }), 9, 9)).toBe(-1)
+    expect(grid.findPlace(maskOf({ outer: Float64Array.of(0, 0, 1, 0, 1, 1, 0, 1), holes: [] }), 9, 9)).toBe(
+      -1,
+    )
   })
 })

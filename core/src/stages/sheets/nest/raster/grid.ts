@@ -20,7 +20,12 @@ export class SheetGrid {
 
   copy(): SheetGrid {
     const other = new SheetGrid(0, 0)
-    return Object.assign(other, { cols: this.cols, rows: this.rows, run: this.run.slice(), isUntouched: this.isUntouched })
+    return Object.assign(other, {
+      cols: this.cols,
+      rows: this.rows,
+      run: this.run.slice(),
+      isUntouched: this.isUntouched,
+    })
   }
 
   /** The lowest, then leftmost place where the mask fits, with 0 ≤ x ≤ maxX and fromY ≤ y ≤ maxY; −1 for none. Packed as y · cols + x. */

@@ -22,7 +22,16 @@ export function makeMask(shape: Polygon, cell: number, widthMm: number, heightMm
   for (const ring of [shape.outer, ...shape.holes]) {
     const n = ring.length
     for (let i = 0, j = n - 2; i < n; j = i, i += 2)
-      markEdge(bits, crossings, cols, rows, ring[j]! / cell, ring[j + 1]! / cell, ring[i]! / cell, ring[i + 1]! / cell)
+      markEdge(
+        bits,
+        crossings,
+        cols,
+        rows,
+        ring[j]! / cell,
+        ring[j + 1]! / cell,
+        ring[i]! / cell,
+        ring[i + 1]! / cell,
+      )
   }
   // Inside: even-odd along the middle of each row of cells.
   for (let r = 0; r < rows; r++) {
@@ -49,7 +58,16 @@ export function makeMask(shape: Polygon, cell: number, widthMm: number, heightMm
 }
 
 /** Marks the cells an edge passes (in cell units), and where it crosses the middle of rows. */
-function markEdge(bits: Uint8Array, crossings: number[][], cols: number, rows: number, x0: number, y0: number, x1: number, y1: number): void {
+function markEdge(
+  bits: Uint8Array,
+  crossings: number[][],
+  cols: number,
+  rows: number,
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+): void {
   if (y0 > y1) {
     ;[x0, x1] = [x1, x0]
     ;[y0, y1] = [y1, y0]
