@@ -26,8 +26,8 @@ describe.each(demoNames)('the demo %s', (name) => {
     const backing = backingRect(project)
     for (const layer of layers)
       for (const piece of layer.pieces) {
-        expect(pieceRegion(piece.path), `${layer.name} ${piece.id}`).toHaveLength(1)
-        if (backing) expect(regionArea(subtract(pieceRegion(piece.path), [backing]))).toBeLessThan(0.01)
+        expect(pieceRegion(piece), `${layer.name} ${piece.id}`).toHaveLength(1)
+        if (backing) expect(regionArea(subtract(pieceRegion(piece), [backing]))).toBeLessThan(0.01)
       }
     expect(new Set(layers.map((layer) => layer.name)).size).toBe(layers.length)
   })

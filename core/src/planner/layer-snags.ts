@@ -140,7 +140,7 @@ export function layerSnags(
       })
     if (figure.specks.length > 0) {
       const first = layer.pieces.find((piece) => piece.id === figure.specks[0])!
-      const { outer } = pieceRegion(first.path)[0]!
+      const { outer } = pieceRegion(first)[0]!
       snags.push({
         code: 'specks',
         stage: 'layers',

@@ -149,7 +149,7 @@ export function transformLayers(project: Project, map: Affine, layerIds?: readon
           ),
           pieces: layer.pieces.map((piece) => ({
             ...piece,
-            path: mapRegion(map, pieceRegion(piece.path)).map(polygonToPath).join(''),
+            path: mapRegion(map, pieceRegion(piece)).map(polygonToPath).join(''),
           })),
         }
       : layer,

@@ -2,7 +2,8 @@
 import { fingerprint } from '../base'
 import { builtLayers } from './lookup'
 import { setPlan } from './edit'
-import { MOST_GUESTS, type Guest, type Layer, type Paper, type Project } from './schema'
+import { MOST } from './limits'
+import type { Guest, Layer, Paper, Project } from './schema'
 
 /** A layer that is cut on a project's sheets: its own, or a guest's. */
 export interface CutLayer {
@@ -84,7 +85,7 @@ export const guestProject = (host: Project, guest: Guest): Project => ({
 
 /** The projects of a shelf that may go along onto a project's sheets: those with layers that are nobody's guests or hosts. */
 export function mayGoAlong(host: Project, shelf: readonly Project[]): Project[] {
-  if (host.plan.cutWith || host.plan.guests.length >= MOST_GUESTS) return []
+  if (host.plan.cutWith || host.plan.guests.length >= MOST.guests) return []
   const taken = new Set(
     [host, ...shelf].flatMap((project) => project.plan.guests.map((guest) => guest.projectId)),
   )

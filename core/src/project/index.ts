@@ -5,6 +5,8 @@
 export * from './schema'
 export * from './recipes'
 export * from './file'
+export { tidyName } from './heal'
+export * from './limits'
 export * from './defaults'
 export * from './lookup'
 export * from './edit'

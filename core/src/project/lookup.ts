@@ -8,27 +8,36 @@ import {
   type Polygon,
   type Region,
 } from '../base/geometry'
-import type { Adhesive, Layer, Mount, Paper, Project } from './schema'
+import type { Adhesive, Layer, Mount, Paper, Piece, Project } from './schema'
 
 /** Thickness taken for a layer that has no paper yet: smooth 216 gsm. */
 export const ASSUMED_THICKNESS_MM = 0.29
 
-const regions = new Map<string, Polygon[]>()
+// Outlines are read from their text once: a piece never changes, so its faces are kept with it and go with it.
+const facesOfPiece = new WeakMap<Piece, readonly Polygon[]>()
+const shapeOfPieces = new WeakMap<readonly Piece[], { region: Region; box: Box }>()
 
-/** The faces of a piece's path; remembered, since the same pieces are asked for by every stage. */
-export function pieceRegion(path: string): readonly Polygon[] {
-  let region = regions.get(path)
-  if (!region) {
-    if (regions.size > 5000) regions.clear()
-    region = pathToRegion(path)
-    regions.set(path, region)
-  }
-  return region
+/** The faces of a piece, in mm in the project's frame. */
+export function pieceRegion(piece: Piece): readonly Polygon[] {
+  let faces = facesOfPiece.get(piece)
+  if (!faces) facesOfPiece.set(piece, (faces = pathToRegion(piece.path)))
+  return faces
 }
 
-export const layerRegion = (layer: Layer): Region => layer.pieces.flatMap((piece) => pieceRegion(piece.path))
+function shapeOf({ pieces }: Pick<Layer, 'pieces'>): { region: Region; box: Box } {
+  let shape = shapeOfPieces.get(pieces)
+  if (!shape) {
+    const region = pieces.flatMap(pieceRegion)
+    shapeOfPieces.set(pieces, (shape = { region, box: regionBox(region) }))
+  }
+  return shape
+}
 
-export const layerBox = (layer: Layer): Box => regionBox(layerRegion(layer))
+/** All faces of a layer. */
+export const layerRegion = (layer: Pick<Layer, 'pieces'>): Region => shapeOf(layer).region
+
+/** The box round a layer; empty (minX > maxX) where it has no pieces. */
+export const layerBox = (layer: Pick<Layer, 'pieces'>): Box => shapeOf(layer).box
 
 /** Layers that are really built: all but the optional ones left out. Back to front. */
 export const builtLayers = (project: Project): Layer[] => project.layers.filter((layer) => !layer.leftOut)

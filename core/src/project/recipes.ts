@@ -1,8 +1,9 @@
 // How made layers were made: kept in the project so that a maker can be opened again and adjusted. Lengths in mm.
 import { z } from 'zod'
+import { LIMITS, MOST } from './limits'
 
-const mm = z.number().finite().nonnegative()
-const some = z.number().finite().positive()
+const mm = z.number().min(LIMITS.lengthMm[0]).max(LIMITS.lengthMm[1])
+const some = z.number().min(LIMITS.sizeMm[0]).max(LIMITS.sizeMm[1])
 const whole = (min: number, max: number) => z.number().int().min(min).max(max)
 
 export const ladderRecipeSchema = z.looseObject({
@@ -15,7 +16,7 @@ export const ladderRecipeSchema = z.looseObject({
   direction: z.enum(['inset', 'outset']).default('inset'),
   corners: z.enum(['round', 'sharp']).default('round'),
   /** Openings and bits smaller than this are dropped. */
-  speckMm2: mm.default(4),
+  speckMm2: z.number().min(0).max(1_000_000).default(4),
   sheetWidthMm: some,
   sheetHeightMm: some,
   /** Width of a plain border in front; 0 for none. */
@@ -26,9 +27,9 @@ export const letteringRecipeSchema = z.looseObject({
   kind: z.literal('lettering'),
   text: z.string().min(1).max(200),
   /** A shipped font's name, or `own` for one that the maker brings. */
-  font: z.string().default('pacifico'),
+  font: z.string().max(MOST.name).default('pacifico'),
   /** Signs to draw in the font's alternate shape, such as `bg`; `*` for all. */
-  alternates: z.string().default(''),
+  alternates: z.string().max(MOST.name).default(''),
   widthMm: some.default(130),
   /** Letters in one piece; apart, as the font sets them; or cut out of full sheets, wider from sheet to sheet. */
   style: z.enum(['joined', 'apart', 'cut-out']).default('joined'),
@@ -54,16 +55,16 @@ export const letteringRecipeSchema = z.looseObject({
 export const tonesRecipeSchema = z.looseObject({
   kind: z.literal('tones'),
   /** The picture in greys, row by row, one byte a pixel, base64. */
-  greys: z.string().min(1),
+  greys: z.string().min(1).max(6_000_000),
   pixelsWide: whole(2, 2000),
   pixelsHigh: whole(2, 2000),
   widthMm: some.default(180),
   levels: whole(2, 6).default(4),
   /** Greys (0 to 255) between neighbouring tones, rising; empty for the best ones. */
-  thresholds: z.array(z.number().min(0).max(255)).default([]),
+  thresholds: z.array(z.number().min(0).max(255)).max(8).default([]),
   /** Radius of the blur in mm of the finished piece. */
   smoothMm: mm.default(0.6),
-  speckMm2: mm.default(8),
+  speckMm2: z.number().min(0).max(1_000_000).default(8),
   /** Outlines stray so far at the most when they are made plainer. */
   detailMm: some.default(0.1),
   /** Width of strips that tie the pieces of each layer to one; 0 leaves them loose, each on the layer beneath. */

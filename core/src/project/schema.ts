@@ -1,14 +1,25 @@
 // The project document. The schema is the type: everything else infers from here, and docs/feuillet.schema.json is
 // generated from it. Unknown keys survive reading and writing (loose objects), so newer notes are not lost.
 import { z } from 'zod'
+import { LIMITS, MOST } from './limits'
 import { grownSchema } from './recipes'
 
 export const SCHEMA_VERSION = 2
 
-const lengthMm = z.number().finite().nonnegative()
-const sizeMm = z.number().finite().positive()
+/** A number within its bounds. */
+const within = (name: keyof typeof LIMITS) => z.number().min(LIMITS[name][0]).max(LIMITS[name][1])
+/** A whole number within its bounds. */
+const whole = (name: keyof typeof LIMITS) => within(name).int()
+
+const lengthMm = within('lengthMm')
+const sizeMm = within('sizeMm')
+const coordinateMm = within('coordinateMm')
+const name = z.string().min(1).max(MOST.name)
 const colour = z.string().regex(/^#[0-9a-f]{6}$/i, 'a colour is written #rrggbb')
-const id = z.string().min(1)
+const id = z
+  .string()
+  .regex(/^[\p{L}\p{N}._:-]{1,120}$/u, 'an id is made of letters, figures, dots and dashes')
+const path = z.string().min(1)
 
 export const sizeSchema = z.looseObject({ widthMm: sizeMm, heightMm: sizeMm })
 
@@ -36,13 +47,13 @@ export const mountSchema = z.discriminatedUnion('kind', [
   z.looseObject({
     kind: z.literal('topper'),
     widthMm: sizeMm,
-    sticks: z.number().int().min(0).max(4).default(2),
+    sticks: whole('sticks').default(2),
     depthMm: sizeMm.default(8),
     clearanceMm: lengthMm.default(0),
   }),
   z.looseObject({
     kind: z.literal('garland'),
-    flags: z.number().int().positive(),
+    flags: whole('flags'),
     gapMm: lengthMm,
     endsMm: lengthMm,
   }),
@@ -53,7 +64,7 @@ export const jointSchema = z.looseObject({
   /** What holds the layer to what is below it. */
   kind: z.enum(['foam', 'glue', 'none']),
   /** Height of the foam under the layer; 0 for glue. */
-  gapMm: lengthMm,
+  gapMm: within('foamHeightMm'),
   /** A pinned gap stays when the gaps are fitted to the depth. */
   pinned: z.boolean().default(false),
 })
@@ -62,12 +73,15 @@ export const ROLES = ['backing', 'plain', 'border', 'accent', 'overlay', 'printe
 
 export const layerSchema = z.looseObject({
   id,
-  name: z.string(),
+  name: z.string().max(MOST.name),
   role: z.enum(ROLES).default('plain'),
   /** Path data with absolute M, L, Z only; even-odd; mm in the project's frame. */
-  pieces: z.array(z.looseObject({ id, path: z.string().min(1) })),
+  pieces: z.array(z.looseObject({ id, path })).max(MOST.pieces),
   /** Lines to score and fold along: x1, y1, x2, y2, mm in the project's frame. */
-  folds: z.array(z.tuple([z.number(), z.number(), z.number(), z.number()])).default([]),
+  folds: z
+    .array(z.tuple([coordinateMm, coordinateMm, coordinateMm, coordinateMm]))
+    .max(MOST.folds)
+    .default([]),
   /** Colour in the file or of the drawing, until a paper is chosen. */
   colour: colour.default('#b9b4a8'),
   paperId: id.nullable().default(null),
@@ -77,7 +91,7 @@ export const layerSchema = z.looseObject({
   leftOut: z.boolean().default(false),
   /** Not drawn on screen; still cut and counted. */
   hidden: z.boolean().default(false),
-  copies: z.number().int().min(1).max(200).default(1),
+  copies: whole('copies').default(1),
   /** What its pieces share a sheet with: any, all of them one sheet, or sheets that bear nothing else. */
   sharing: z.enum(['any', 'one-sheet', 'own-sheets']).default('any'),
   /** Whether the folio number is put on this layer; null leaves it to the rule: on all but backing sheets and front borders. */
@@ -97,117 +111,121 @@ export const FINISHES = [
 
 export const paperSchema = z.looseObject({
   id,
-  name: z.string().min(1),
+  name,
   colour,
   finish: z.enum(FINISHES),
-  gsm: z.number().positive(),
-  thicknessMm: sizeMm,
+  gsm: within('gsm'),
+  thicknessMm: within('thicknessMm'),
   core: z.enum(['solid', 'white']),
   widthMm: sizeMm,
   heightMm: sizeMm,
   /** Whole sheets at hand. */
-  count: z.number().int().nonnegative(),
+  count: whole('count'),
   /** Price of a sheet. */
-  price: z.number().nonnegative(),
+  price: within('price'),
   /** It is bought by so many sheets. */
-  perPack: z.number().int().positive().default(1),
+  perPack: whole('perPack').default(1),
   /** The pattern has an up and a down: pieces may not turn. */
   oneWay: z.boolean().default(false),
-  note: z.string().default(''),
+  note: z.string().max(MOST.note).default(''),
   /** Left-overs worth keeping: outline with holes as path data (M, L, Z; even-odd; mm; its box begins at 0,0). */
-  offCuts: z.array(z.looseObject({ id, label: z.string().default(''), path: z.string().min(1) })).default([]),
+  offCuts: z
+    .array(z.looseObject({ id, label: z.string().max(MOST.name).default(''), path }))
+    .max(MOST.offCuts)
+    .default([]),
 })
 
 export const foamSchema = z.looseObject({
   id,
-  name: z.string().min(1),
+  name,
   widthMm: sizeMm,
   heightMm: sizeMm,
-  thicknessMm: sizeMm,
-  perPack: z.number().int().positive(),
-  pricePerPack: z.number().nonnegative(),
+  thicknessMm: within('thicknessMm'),
+  perPack: whole('perPack'),
+  pricePerPack: within('price'),
   /** Single pads at hand. */
-  count: z.number().int().nonnegative(),
+  count: whole('count'),
 })
 
 export const adhesiveSchema = z.looseObject({
   id,
-  name: z.string().min(1),
-  tackMin: z.number().nonnegative(),
-  handleMin: z.number().nonnegative(),
-  dryMin: z.number().nonnegative(),
+  name,
+  tackMin: within('minutes'),
+  handleMin: within('minutes'),
+  dryMin: within('minutes'),
   /** Buckles card lighter than this; 0 where it does not. */
-  bucklesBelowGsm: z.number().nonnegative().default(0),
+  bucklesBelowGsm: z.number().min(0).max(LIMITS.gsm[1]).default(0),
   slides: z.boolean().default(false),
-  caution: z.string().default(''),
+  caution: z.string().max(MOST.note).default(''),
 })
 
 export const cutterSchema = z.looseObject({
-  name: z.string(),
+  name: z.string().max(MOST.name),
   bedWidthMm: sizeMm,
   bedHeightMm: sizeMm,
   /** The rim of a sheet that the blade cannot reach. */
   rimMm: lengthMm,
-  speedMmPerS: sizeMm,
+  speedMmPerS: within('speedMmPerS'),
   /** Time lost at each corner and at each lift of the blade. */
-  cornerS: z.number().nonnegative(),
-  liftS: z.number().nonnegative(),
-  loadMin: z.number().nonnegative(),
+  cornerS: within('cornerS'),
+  liftS: within('liftS'),
+  loadMin: within('minutes'),
   /** How far the blade goes on past the start of a closed cut, so that the last fibre is cut too. */
-  overcutMm: lengthMm.default(0.5),
+  overcutMm: within('overcutMm').default(0.5),
 })
 
 export const drawerSchema = z.looseObject({
-  papers: z.array(paperSchema),
-  foams: z.array(foamSchema),
-  adhesives: z.array(adhesiveSchema),
+  papers: z.array(paperSchema).max(MOST.papers),
+  foams: z.array(foamSchema).max(MOST.foams),
+  adhesives: z.array(adhesiveSchema).max(MOST.adhesives),
   cutter: cutterSchema,
-  currency: z.string().default('€'),
+  currency: z.string().max(20).default('€'),
 })
 
 /** Where the maker fixed a piece by hand: mm from the corner of the n-th sheet (from 0) of a paper. */
 export const pinSchema = z.looseObject({
   layerId: id,
   pieceId: id,
-  copy: z.number().int().nonnegative(),
+  copy: whole('count'),
   /** From 0; off-cut k of the paper, small ones first, is −1 − k. */
-  sheet: z.number().int(),
-  x: z.number().finite(),
-  y: z.number().finite(),
-  rotation: z.number().finite(),
+  sheet: z.number().int().min(-1000).max(100_000),
+  x: coordinateMm,
+  y: coordinateMm,
+  rotation: within('turnDeg'),
 })
 
 /** Another project as it was when its pieces were taken along onto this project's sheets. */
 export const guestSchema = z.looseObject({
   projectId: id,
-  name: z.string().min(1),
+  name,
   /** How many times it is made. */
-  batch: z.number().int().min(1).max(200).default(1),
+  batch: whole('batch').default(1),
   mount: mountSchema,
-  layers: z.array(layerSchema),
-  papers: z.array(paperSchema),
+  layers: z.array(layerSchema).max(MOST.layers),
+  papers: z.array(paperSchema).max(MOST.papers),
 })
-
-export const MOST_GUESTS = 6
 
 export const planSchema = z.looseObject({
   /** How many of the whole work are made. */
-  batch: z.number().int().min(1).max(200).default(1),
+  batch: whole('batch').default(1),
   /** Projects whose pieces are cut along with this one's. */
-  guests: z.array(guestSchema).max(MOST_GUESTS).default([]),
+  guests: z.array(guestSchema).max(MOST.guests).default([]),
   /** The project whose sheets this one's pieces are cut from; null where it has sheets of its own. */
-  cutWith: z.looseObject({ projectId: id, name: z.string() }).nullable().default(null),
+  cutWith: z
+    .looseObject({ projectId: id, name: z.string().max(MOST.name) })
+    .nullable()
+    .default(null),
   /** Between pieces on a sheet. */
   gapMm: lengthMm.default(2),
   turns: z.enum(['free', 'quarter', 'fixed']).default('quarter'),
-  pins: z.array(pinSchema).default([]),
+  pins: z.array(pinSchema).max(MOST.pins).default([]),
   cutOrder: z.enum(['changes', 'build', 'hand']).default('changes'),
   /** Ids of loads in the order that the maker laid down; loads that are not named come after them. */
-  loadOrder: z.array(z.string()).default([]),
+  loadOrder: z.array(z.string().max(400)).max(MOST.entries).default([]),
   /** Whether off-cuts of the drawer are cut before whole sheets. */
   useOffCuts: z.boolean().default(true),
   /** Which of its first layouts a paper takes, by the paper's id: another seed lays everything anew that is not pinned. */
-  layoutSeeds: z.record(z.string(), z.number().int().positive()).default({}),
+  layoutSeeds: z.record(z.string(), z.number().int().min(1).max(1_000_000_000)).default({}),
   /** How folio numbers come onto the card: by a pen, by open cuts of the blade, or not at all. */
   numbers: z.enum(['drawn', 'cut', 'none']).default('drawn'),
   /** Small crosses, drawn where the piece to be stuck there hides them. */
@@ -217,57 +235,64 @@ export const planSchema = z.looseObject({
   thrift: z.enum(['sparing', 'steady', 'sale']).default('steady'),
   litFromBehind: z.boolean().default(false),
   /** From how far aside (degrees) no pad may show. */
-  viewingDeg: z.number().min(0).max(60).default(30),
+  viewingDeg: within('viewingDeg').default(30),
   /** Card that must stay free around a pad even with no gap. */
-  padMarginMm: lengthMm.default(1),
+  padMarginMm: within('padMarginMm').default(1),
   /** Farthest that any point may be from a pad; null takes the thrift's value. */
-  padSpanMm: sizeMm.nullable().default(null),
+  padSpanMm: within('padSpanMm').nullable().default(null),
   direction: z.enum(['face-up', 'face-down']).default('face-up'),
   alignment: z.enum(['corner-jig', 'centre-mark', 'one-edge', 'by-eye']).default('corner-jig'),
   adhesiveId: id.nullable().default(null),
   /** What an hour of the maker's hands costs, for the price. */
-  hourlyRate: z.number().nonnegative().default(12),
+  hourlyRate: within('hourlyRate').default(12),
 })
 
 export const STAGES = ['measure', 'layers', 'paper', 'sheets', 'depth', 'assembly', 'journal'] as const
 
+const time = within('time')
+
 export const journalSchema = z.looseObject({
   /** Times in ms since 1970; a running timer has no end. */
   timers: z
-    .array(z.looseObject({ stage: z.enum(STAGES), startedAt: z.number(), endedAt: z.number().nullable() }))
+    .array(z.looseObject({ stage: z.enum(STAGES), startedAt: time, endedAt: time.nullable() }))
+    .max(MOST.entries)
     .default([]),
-  sheetsUsed: z.array(z.looseObject({ paperId: id, count: z.number().int(), at: z.number() })).default([]),
+  sheetsUsed: z
+    .array(z.looseObject({ paperId: id, count: whole('count'), at: time }))
+    .max(MOST.entries)
+    .default([]),
   /** Loads that a cutter has cut; times in ms since 1970, machine time in minutes. */
   runs: z
     .array(
       z.looseObject({
-        loadId: id,
-        paper: z.string(),
-        startedAt: z.number(),
-        minutes: z.number().nonnegative(),
-        passes: z.number().int().positive(),
+        loadId: z.string().min(1).max(400),
+        paper: z.string().max(MOST.name),
+        startedAt: time,
+        minutes: within('minutes'),
+        passes: whole('passes'),
         outcome: z.enum(['cut', 'partly', 'cancelled']),
       }),
     )
+    .max(MOST.entries)
     .default([]),
-  note: z.string().default(''),
+  note: z.string().max(MOST.note).default(''),
 })
 
 export const projectSchema = z.looseObject({
   format: z.literal('feuillet'),
   schemaVersion: z.literal(SCHEMA_VERSION),
   id,
-  name: z.string().min(1),
+  name,
   unit: z.enum(['mm', 'in']).default('mm'),
   mount: mountSchema,
   /** Back to front. */
-  layers: z.array(layerSchema),
+  layers: z.array(layerSchema).max(MOST.layers),
   /** Which layers a maker grew, and how. */
-  grown: z.array(grownSchema).default([]),
+  grown: z.array(grownSchema).max(MOST.layers).default([]),
   /** The papers this project uses and the foam, glue and cutter it is planned with. */
   drawer: drawerSchema,
   plan: planSchema.prefault({}),
-  progress: z.looseObject({ done: z.array(z.string()).default([]) }).prefault({}),
+  progress: z.looseObject({ done: z.array(z.string().max(400)).max(MOST.ticks).default([]) }).prefault({}),
   journal: journalSchema.prefault({}),
 })
 
@@ -275,6 +300,7 @@ export type Project = z.infer<typeof projectSchema>
 export type Mount = z.infer<typeof mountSchema>
 export type FrameMount = Extract<Mount, { kind: 'frame' }>
 export type Layer = z.infer<typeof layerSchema>
+export type Piece = Layer['pieces'][number]
 export type Joint = z.infer<typeof jointSchema>
 export type Role = (typeof ROLES)[number]
 export type Paper = z.infer<typeof paperSchema>

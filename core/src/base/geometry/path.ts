@@ -19,19 +19,54 @@ export const regionToPath = (region: Region): string => region.map(polygonToPath
 
 /**
  * Rings of path data made of absolute M, L and Z. Throws a RangeError that names the first other command, so that a
- * damaged project file is refused and not silently bent.
+ * damaged project file is refused and not silently bent. Rings of fewer than three different points are left out.
  */
 export function pathToRings(d: string): Ring[] {
   const stray = /[^MLZ0-9eE+\-.,\s]/.exec(d)
   if (stray) throw new RangeError(`path data holds “${stray[0]}”; only M, L and Z are used`)
   const rings: Ring[] = []
-  for (const sub of d.split('M')) {
-    const numbers = sub.match(/[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?/gi)
-    if (!numbers) continue
-    const ring = cleanRing(numbers.map(Number))
+  let numbers: number[] = []
+  const close = () => {
+    const ring = numbers.length >= 6 ? cleanRing(numbers) : null
     if (ring) rings.push(ring)
+    numbers = []
   }
+  for (let i = 0; i < d.length;) {
+    const c = d.charCodeAt(i)
+    if (c === M) close()
+    if (!startsNumber(c)) {
+      i++
+      continue
+    }
+    const end = endOfNumber(d, i)
+    const value = Number(d.slice(i, end))
+    if (!Number.isNaN(value)) numbers.push(value)
+    i = end
+  }
+  close()
   return rings
+}
+
+const [M, PLUS, MINUS, POINT, NOUGHT, NINE, E, SMALL_E] = [...'M+-.09Ee'].map((sign) =>
+  sign.charCodeAt(0),
+) as [number, number, number, number, number, number, number, number]
+
+const isDigit = (c: number): boolean => c >= NOUGHT && c <= NINE
+const isSign = (c: number): boolean => c === PLUS || c === MINUS
+const startsNumber = (c: number): boolean => isDigit(c) || isSign(c) || c === POINT
+
+/** Where a number that starts at a place ends: a sign begins the next one unless it stands behind an exponent. */
+function endOfNumber(d: string, start: number): number {
+  let i = start + 1
+  let points = d.charCodeAt(start) === POINT ? 1 : 0
+  for (; i < d.length; i++) {
+    const c = d.charCodeAt(i)
+    if (isDigit(c)) continue
+    if (c === POINT && points === 0) points++
+    else if (c === E || c === SMALL_E) points = 1
+    else if (!isSign(c) || !'eE'.includes(d[i - 1]!)) break
+  }
+  return i
 }
 
 /** The faces of path data under the even-odd rule. Rings of one path never cross in a sound project. */

@@ -55,7 +55,7 @@ function expectSoundPads(project: Project, plan: DepthPlan): void {
   const tan = Math.tan((project.plan.viewingDeg * Math.PI) / 180)
   for (const pad of plan.pads) {
     const layer = project.layers.find((l) => l.id === pad.layerId)!
-    const own = pieceRegion(layer.pieces.find((p) => p.id === pad.pieceId)!.path)
+    const own = pieceRegion(layer.pieces.find((p) => p.id === pad.pieceId)!)
     const shape = [padShape(pad)]
     const area = pad.widthMm * pad.heightMm
     const inside = offset(

@@ -61,7 +61,7 @@ export function pieceHeights(project: Project): PieceHeight[] {
     const gap = layer.joint.kind === 'foam' ? layer.joint.gapMm : 0
     const own: Placed[] = []
     for (const piece of layer.pieces) {
-      const region = pieceRegion(piece.path)
+      const region = pieceRegion(piece)
       const { contacts, rest } = contactsUnder(region, placed)
       if (hasBoard && rest.length > 0) contacts.push({ region: rest, topMm: 0 })
       const highest = Math.max(0, ...contacts.map((c) => c.topMm))

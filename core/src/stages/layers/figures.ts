@@ -1,6 +1,6 @@
 // What a maker asks of a layer at first sight: how large, how many pieces, what will fall out as loose bits.
 import { boxHeight, boxWidth, regionArea, regionBox, regionPerimeter, type Box } from '../../base/geometry'
-import { layerRegion, pieceRegion, type Layer } from '../../project'
+import { layerRegion, pieceRegion, type Layer, type Piece } from '../../project'
 
 export interface LayerFigures {
   id: string
@@ -22,10 +22,10 @@ export const SPECK_MM = 2
 
 export function layerFigures(layer: Layer): LayerFigures {
   const region = layerRegion(layer)
-  const areas = layer.pieces.map((piece) => regionArea(pieceRegion(piece.path)))
+  const areas = layer.pieces.map((piece) => regionArea(pieceRegion(piece)))
   const largest = Math.max(0, ...areas)
-  const isSpeck = (path: string) => {
-    const b = regionBox(pieceRegion(path))
+  const isSpeck = (piece: Piece) => {
+    const b = regionBox(pieceRegion(piece))
     return boxWidth(b) < SPECK_MM && boxHeight(b) < SPECK_MM
   }
   return {
@@ -35,7 +35,7 @@ export function layerFigures(layer: Layer): LayerFigures {
     box: regionBox(region),
     pieces: layer.pieces.length,
     looseBits: layer.pieces.filter((_, i) => areas[i]! < largest * LOOSE_SHARE).map((piece) => piece.id),
-    specks: layer.pieces.filter((piece) => isSpeck(piece.path)).map((piece) => piece.id),
+    specks: layer.pieces.filter(isSpeck).map((piece) => piece.id),
     openings: region.reduce((sum, face) => sum + face.holes.length, 0),
   }
 }

@@ -2,7 +2,7 @@ import {
   boxHeight,
   boxWidth,
   isEmptyBox,
-  joinBoxes,
+  regionBox,
   polygonArea,
   polygonBox,
   type Affine,
@@ -277,7 +277,7 @@ export function measureSnags(project: Project): Snag[] {
   const reach = [m.cuttable.widthMm, m.cuttable.heightMm].toSorted((a, b) => a - b)
   for (const layer of builtLayers(project)) {
     for (const piece of layer.pieces) {
-      const b = pieceBox(piece.path)
+      const b = regionBox(pieceRegion(piece))
       const size = [boxWidth(b), boxHeight(b)].toSorted((a, c) => a - c)
       if (size[0]! <= reach[0]! + TOLERANCE_MM && size[1]! <= reach[1]! + TOLERANCE_MM) continue
       stop(
@@ -290,5 +290,3 @@ export function measureSnags(project: Project): Snag[] {
   }
   return snags
 }
-
-const pieceBox = (path: string): Box => joinBoxes(pieceRegion(path).map(polygonBox))

@@ -43,7 +43,7 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
     const found = sound.find((s) => s.id === layer.id)
     const numberAt = project.plan.numbers === 'none' ? null : found?.numberAt
     for (const piece of layer.pieces) {
-      const faces = pieceRegion(piece.path)
+      const faces = pieceRegion(piece)
       const has = (p: Point) => regionContains(faces, p.x, p.y)
       const marks: Marks = {
         number:
@@ -80,7 +80,7 @@ function placeCrosses(project: Project): Map<string, Point[]> {
   layers.forEach((layer, i) => {
     if (layer.role === 'backing' || layer.role === 'border') return
     for (const piece of layer.pieces)
-      for (const face of pieceRegion(piece.path)) {
+      for (const face of pieceRegion(piece)) {
         const at = interiorPoint(face.outer)
         if (!holdsCross([face], at)) continue
         const under = layers.slice(0, i).findLast((below) => regionContains(layerRegion(below), at.x, at.y))
