@@ -43,7 +43,16 @@ function suite(title, command, args, file, count, env = {}) {
 
 check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.'])
 check('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
-for (const part of ['core', 'headless', 'server', 'web', 'e2e', 'bench', 'scripts'])
+for (const part of [
+  'core',
+  'core/tsconfig.test.json',
+  'headless',
+  'server',
+  'web',
+  'e2e',
+  'bench',
+  'scripts',
+])
   check(`types of ${part}`, 'npx', ['tsc', '-p', part])
 check('published schema is up to date', 'npx', ['tsx', 'scripts/schema.ts', '--check'])
 check('layering rule', 'npm', ['run', '--silent', 'layers'])

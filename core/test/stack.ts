@@ -14,7 +14,7 @@ export const plate = (id: string, gapMm: number, ...rects: [number, number, numb
 export const card = (id: string, gapMm: number, region: Region): Layer =>
   makeLayer(id, id, region, { joint: { kind: gapMm > 0 ? 'foam' : 'glue', gapMm, pinned: false } })
 
-export const stack = (kind: NewKind, ...layers: Layer[]): Project => ({
-  ...newProject('p', 'Stack', starterMount(kind)),
+export const stack = (kind: NewKind | 'free', ...layers: Layer[]): Project => ({
+  ...newProject('p', 'Stack', kind === 'free' ? { kind } : starterMount(kind)),
   layers,
 })

@@ -176,13 +176,11 @@ test.describe('The drawer', () => {
     const csv = (await contentOf(await waiting)).toString()
     expect(csv).toContain('Shell,#f2bea1,smooth,216,0.29,solid')
     expect(csv.split('\n').find((line) => line.startsWith('Shell'))).toContain(',11,')
-    await page
-      .getByLabel('Table of papers')
-      .setInputFiles({
-        name: 'more.csv',
-        mimeType: 'text/csv',
-        buffer: Buffer.from('name,count,finish\nMarram,5,\nTern,2,feathered\n'),
-      })
+    await page.getByLabel('Table of papers').setInputFiles({
+      name: 'more.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('name,count,finish\nMarram,5,\nTern,2,feathered\n'),
+    })
     await expect(page.getByRole('alert')).toContainText('Row 3 (Tern): finish cannot be read')
     await page.getByRole('textbox', { name: 'Search the table' }).fill('')
     await expect(rows).toHaveCount(35)

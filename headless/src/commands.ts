@@ -1,15 +1,13 @@
 // One entry per command; the formats are fixed, others read them.
-import { planAssembly } from '@feuillet/core/stages/assembly'
 import { demo, demoNames, type DemoName } from '@feuillet/core/demo'
-import { depthPlan } from '@feuillet/core/stages/depth'
 import { cutFiles, listFiles, loadFileStem, loadPicture } from '@feuillet/core/io/exports'
 import { readDrawing } from '@feuillet/core/io/read'
 import { regionArea, regionBox, regionToPath } from '@feuillet/core/base/geometry'
 import { intake, shows } from '@feuillet/core/stages/layers'
-import { layerRegion, writeProject } from '@feuillet/core/project'
-import { BadInput } from '@feuillet/core/base'
-import { loads, nestProject } from '@feuillet/core/stages/sheets'
-import { check, derive } from '@feuillet/core/planner'
+import { layerRegion, writeProject, type Project } from '@feuillet/core/project'
+import { BadInput, Cache } from '@feuillet/core/base'
+import { nodes, snagsOf } from '@feuillet/core/stages'
+import { Planner } from '@feuillet/core/planner'
 import { Resvg } from '@resvg/resvg-js'
 import { give, named, readFile, readFileLater, readProjectFile, writeAll, writeWhole } from './files'
 import { makerCommands } from './makers'
@@ -67,7 +65,7 @@ export const commands: Record<string, Command> = {
     run(args) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
       const project = readProjectFile(positionals[0]!)
-      const snags = named(positionals[0]!, () => check(project))
+      const snags = named(positionals[0]!, () => snagsOf(plannerFor(project)))
       give(
         { snags: snags.map(({ code, stage, layer, message, at }) => ({ code, stage, layer, message, at })) },
         values.o,
@@ -112,7 +110,7 @@ export const commands: Record<string, Command> = {
     usage: 'depth PROJECT [-o FILE]',
     run(args) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
-      const plan = depthPlan(readProjectFile(positionals[0]!))
+      const plan = plannerFor(readProjectFile(positionals[0]!)).get(nodes.depth())
       give(
         {
           pieces: plan.pieces.map((p) => ({
@@ -150,12 +148,9 @@ export const commands: Record<string, Command> = {
     usage: 'plan PROJECT [-o FILE]',
     run(args) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
-      const project = readProjectFile(positionals[0]!)
-      const { steps, minutes } = planAssembly(
-        project,
-        loads(project, nestProject(project).runs),
-        depthPlan(project),
-      )
+      const planner = plannerFor(readProjectFile(positionals[0]!))
+      refuseTooLarge(positionals[0]!, planner)
+      const { steps, minutes } = planner.get(nodes.assembly())
       give(
         {
           steps: steps.map(({ id, kind, title, after, needs, startMin, endMin }) => ({
@@ -179,18 +174,35 @@ export const commands: Record<string, Command> = {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
       if (!values.o) throw new UsageError('-o DIR is missing')
       const project = readProjectFile(positionals[0]!)
-      const derived = derive(project)
-      const tooLarge = derived.snags.find((snag) => snag.code === 'piece-too-large')
-      if (tooLarge) throw new BadInput(`${positionals[0]!}: ${tooLarge.message}`)
-      if (derived.loads.length === 0)
-        throw new BadInput(`${positionals[0]!}: the project has no layers to cut`)
-      const files = new Map([...cutFiles(project, derived.loads), ...(await listFiles(project, derived))])
-      for (const load of derived.loads)
-        files.set(`${loadFileStem(load)}.png`, picture(loadPicture(project, load)))
+      const planner = plannerFor(project)
+      refuseTooLarge(positionals[0]!, planner)
+      const loads = planner.get(nodes.loads())
+      if (loads.length === 0) throw new BadInput(`${positionals[0]!}: the project has no layers to cut`)
+      const planned = {
+        loads,
+        assembly: planner.get(nodes.assembly()),
+        needed: planner.get(nodes.needed()),
+        depth: planner.get(nodes.depth()),
+      }
+      const files = new Map([...cutFiles(project, loads), ...(await listFiles(project, planned))])
+      for (const load of loads) files.set(`${loadFileStem(load)}.png`, picture(loadPicture(project, load)))
       writeAll(values.o, files)
       give({ files: [...files.keys()] }, undefined)
     },
   },
+}
+
+/** A planner with a project and nothing computed yet. */
+function plannerFor(project: Project): Planner {
+  const planner = new Planner(new Cache())
+  planner.update({ project, stock: project.drawer.papers, found: new Map() })
+  return planner
+}
+
+/** A project of which a piece fits on no sheet has neither steps nor files. */
+function refuseTooLarge(file: string, planner: Planner): void {
+  const snag = snagsOf(planner).find(({ code }) => code === 'piece-too-large')
+  if (snag) throw new BadInput(`${file}: ${snag.message}`)
 }
 
 /** An SVG as PNG, 1200 pixels wide. */

@@ -1,7 +1,7 @@
 // Files in and out: nothing half-written, and bad input named by its file.
 import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { readProject, type Project } from '@feuillet/core/project'
+import { openProject, type Project } from '@feuillet/core/project'
 import { BadInput } from '@feuillet/core/base'
 
 function bytesOf(file: string): Uint8Array {
@@ -46,7 +46,12 @@ export function named<T>(file: string, work: () => T): T {
 export const readText = <T>(file: string, read: (text: string) => T): T =>
   readFile(file, (bytes) => read(new TextDecoder().decode(bytes)))
 
-export const readProjectFile = (file: string): Project => readText(file, readProject)
+/** A project; what had to be healed is noted on standard error. */
+export function readProjectFile(file: string): Project {
+  const { project, healed } = readText(file, openProject)
+  for (const sentence of healed) process.stderr.write(`note: ${file}: ${sentence}\n`)
+  return project
+}
 
 /** Writes a file aside and then puts it in place. */
 export function writeWhole(file: string, content: string | Uint8Array): void {

@@ -1,6 +1,5 @@
-/** A short name for a value made of plain data: equal values have equal names (FNV-1a, twice 32 bits). */
-export function fingerprint(value: unknown): string {
-  const text = JSON.stringify(value)
+/** A short name for a text: equal texts have equal names (FNV-1a and a relative of it, 32 bits each). */
+export function hashText(text: string): string {
   let a = 0x811c9dc5
   let b = 0x1000193
   for (let i = 0; i < text.length; i++) {
@@ -10,3 +9,6 @@ export function fingerprint(value: unknown): string {
   }
   return (a >>> 0).toString(36) + (b >>> 0).toString(36)
 }
+
+/** A short name for a value made of plain data: equal values have equal names. */
+export const fingerprint = (value: unknown): string => hashText(JSON.stringify(value))

@@ -4,6 +4,7 @@
  */
 export * from './bad-input'
 export * from './cache'
+export * from './delta'
 export * from './group-by'
 export * from './hash'
 export * from './random'

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { boxWidth, regionArea, regionBox, subtract, union } from '../base/geometry'
 import { weakNecks } from '../stages/layers'
-import { safeStripMm } from '../stages/paper'
 import {
+  safeStripMm,
   backingRect,
   builtLayers,
   layerRegion,

@@ -24,7 +24,7 @@ describe('DXF', () => {
           title: 't',
           widthMm: 200,
           heightMm: 200,
-          pieces: shape.map((face) => ({ layerName: 'a', folio: 1, shape: face, lines: [] })),
+          pieces: shape.map((face) => ({ layerName: 'a', folio: '1', shape: face, lines: [] })),
           ways: [],
         })
         const read = readDxf(text)

@@ -1,5 +1,6 @@
 /**
- * What spans all stages: the results that follow from a project, its snags and their mends.
+ * The graph of results: nodes (graph.ts) say what of the project they read (reads.ts) and which other nodes they need; the
+ * planner keeps results by key, computes only what is stale, and can be stopped between any two nodes. It knows no stage.
  */
-export * from './derive'
-export * from './mend'
+export * from './graph'
+export { type Reads } from './reads'

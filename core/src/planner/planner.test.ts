@@ -1,192 +1,193 @@
 import { describe, expect, it } from 'vitest'
-import { card, plate, stack } from '../../test/stack'
-import { demo, demoNames } from '../demo'
-import { readSvg } from '../io/read'
-import { rectangle, subtract } from '../base/geometry'
-import { intake, takeIn } from '../stages/layers'
-import { assignNearest, starterStock } from '../stages/paper'
-import { findLayer, setLayer, setPin, setPlan, type Project } from '../project'
-import { check, derive, mendProject } from './index'
+import { results } from '../../test/results'
+import { plate, stack } from '../../test/stack'
+import { applyDelta, Cache, deltaOf, seededRandom } from '../base'
+import { demo } from '../demo'
+import {
+  addMirrored,
+  assignPaper,
+  moveLayer,
+  removeLayer,
+  setLayer,
+  setPlan,
+  takeAlong,
+  tickStep,
+  transformLayers,
+  type Project,
+} from '../project'
+import { nodes, SNAG_NODES, type NodeName } from '../stages'
+import { starterStock } from '../stages/paper'
+import { Failure, Planner, refName, type Ref } from './index'
 
-const stock = starterStock().map((paper) =>
-  paper.name === 'Shell'
-    ? { ...paper, offCuts: [{ id: 'o1', label: 'left of the last', path: 'M0 0L120 0L120 90L0 90Z' }] }
-    : paper,
-)
+const stock = starterStock()
 
-/** Two small layers of papers that nobody can tell apart, a third between them. */
-function twoBlues(): Project {
-  const project = stack(
-    'card',
-    plate('low', 0, [0, 0, 60, 60]),
-    plate('mid', 2, [5, 5, 50, 50]),
-    plate('top', 2, [10, 10, 30, 30]),
-  )
-  const [shell, , , , blue] = starterStock()
-  const papers = [shell!, blue!, { ...blue!, id: 'blue-too', name: 'Harbour blue again', colour: '#43598d' }]
-  const ids = [blue!.id, shell!.id, 'blue-too']
-  return {
-    ...project,
-    drawer: { ...project.drawer, papers },
-    layers: project.layers.map((layer, i) => ({ ...layer, paperId: ids[i]! })),
-  }
-}
-const codes = (project: Project) => check(project, stock).map((s) => s.code)
-
-/** Three tiles, each with a black rim of its own that reaches over its neighbour. */
-const outlined = () =>
-  stack(
+/** Small enough to be computed anew two hundred times, with openings, copies, glue and foam. */
+const small = (): Project => ({
+  ...stack(
     'frame',
-    ...[0, 1, 2].flatMap((i) => {
-      const rim = subtract([rectangle(20 + 40 * i, 20, 44, 44)], [rectangle(24 + 40 * i, 24, 36, 36)])
-      return [
-        plate(`tile-${i}`, 2, [20 + 40 * i, 20, 42, 42]),
-        { ...card(`rim-${i}`, 2, rim), colour: '#000000' },
-      ].map((layer, k) => (k === 0 ? { ...layer, colour: ['#cc0000', '#00cc00', '#0000cc'][i]! } : layer))
-    }),
+    plate('back', 0, [10, 10, 180, 180]),
+    plate('mid', 2, [20, 20, 90, 60], [120, 30, 40, 40]),
+    plate('front', 2, [30, 30, 50, 40]),
+    plate('top', 1, [40, 35, 20, 12], [125, 35, 12, 12]),
+  ),
+})
+
+const refsOf = (project: Project): Ref<unknown>[] => {
+  const whole = [
+    'levels',
+    'depth',
+    'nested',
+    'loads',
+    'sketches',
+    'needed',
+    'left',
+    'assembly',
+    'cost',
+    ...SNAG_NODES,
+  ] as const
+  const perLayer = ['figures', 'visible', 'shownPath', 'sound', 'weakPaths', 'padMap'] as const
+  const of = (name: NodeName, arg?: string) => nodes[name](arg) as Ref<unknown>
+  const built = project.layers.filter((layer) => !layer.leftOut)
+  return [
+    ...whole.map((name) => of(name)),
+    ...built.flatMap(({ id }) => perLayer.map((name) => of(name, id))),
+  ]
+}
+
+const viewsOf = (planner: Planner, project: Project): Record<string, unknown> =>
+  Object.fromEntries(
+    refsOf(project).map((ref) => [
+      refName(ref),
+      (ref.node.view as (value: unknown) => unknown)(planner.get(ref)),
+    ]),
   )
 
-describe.each(demoNames)('the demo %s', (name) => {
-  const derived = derive(demo(name), stock)
-
-  it('is complete: no stop, a load for every sheet, steps to the end', () => {
-    expect(derived.snags.filter((s) => s.severity === 'stop')).toEqual([])
-    expect(derived.loads.length).toBeGreaterThan(0)
-    expect(derived.depth.stackMm).toBeLessThanOrEqual(derived.depth.roomMm!)
-    expect(derived.assembly.steps.at(-1)!.endMin).toBe(derived.assembly.minutes)
-  })
-
-  it('gives the same results each time', () => {
-    const again = derive(demo(name), stock)
-    expect(again.runs.map((r) => r.layout)).toEqual(derived.runs.map((r) => r.layout))
-    expect(again.depth.pads).toEqual(derived.depth.pads)
-  })
-})
-
-describe('snags and their mends', () => {
-  const cases: [string, () => Project][] = [
-    ['design-over-opening', () => stack('frame', plate('a', 0, [2, 2, 190, 50]))],
-    [
-      'stack-too-deep',
-      () => ({ ...demo('harbour'), mount: { ...demo('harbour').mount, depthMm: 14 } as Project['mount'] }),
-    ],
-    ['no-paper', () => setLayer(demo('harbour'), 'pier', { paperId: null })],
-    ['too-alike', () => setLayer(demo('harbour'), 'pier', { paperId: 'paper-deep-harbour' })],
-    [
-      'specks',
-      () => ({
-        ...demo('harbour'),
-        layers: [...demo('harbour').layers, plate('dust', 0, [100, 100, 30, 30], [150, 100, 1, 1])],
-      }),
-    ],
-    [
-      'pin-illegal',
-      () =>
-        setPin(demo('harbour'), {
-          layerId: 'sky',
-          pieceId: 'p1',
-          copy: 0,
-          sheet: 0,
-          x: -20,
-          y: 10,
-          rotation: 0,
+describe('the planner', () => {
+  it('gives after any edits what a fresh one gives', () => {
+    const random = seededRandom(11)
+    const one = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!
+    const guest = { ...stack('free', plate('a', 0, [0, 0, 30, 20])), id: 'guest', name: 'Guest' }
+    const edits: ((p: Project, id: string) => Project)[] = [
+      (p, id) => setLayer(p, id, { name: one(['Sea', 'Sky', 'Sand']) }),
+      (p, id) => setLayer(p, id, { copies: one([1, 2, 3]) }),
+      (p, id) => setLayer(p, id, { leftOut: random() < 0.4, optional: true }),
+      (p, id) =>
+        setLayer(p, id, {
+          joint: { kind: one(['foam', 'glue', 'foam']), gapMm: one([1, 2, 3, 4.3]), pinned: false },
         }),
-    ],
-    ['papers-alike', () => twoBlues()],
-    ['board-shows', () => stack('frame', plate('a', 0, [40, 40, 100, 100]))],
-    ['strewn-colour', () => outlined()],
-    ['off-cuts-at-hand', () => demo('harbour')],
-    [
-      'no-room-for-pads',
-      () => stack('card', plate('base', 0, [0, 0, 140, 140]), plate('thin', 2, [10, 10, 100, 2])),
-    ],
-    [
-      'opening-over-spacer',
-      () => ({
-        ...demo('harbour'),
-        mount: { ...demo('harbour').mount, opening: { widthMm: 220, heightMm: 100 } } as Project['mount'],
+      (p, id) =>
+        setLayer(p, id, { role: one(['plain', 'backing', 'border']), numbered: one([true, false, null]) }),
+      (p, id) =>
+        setLayer(p, id, {
+          sharing: one(['any', 'one-sheet', 'own-sheets']),
+          colour: one(['#cc0000', '#00cc88']),
+        }),
+      (p, id) => setLayer(p, id, { folds: [[40, 40, 60, 40]] }),
+      (p, id) => moveLayer(p, id, Math.floor(random() * p.layers.length)),
+      (p, id) => (p.layers.length > 3 ? removeLayer(p, id) : addMirrored(p, id, 100)),
+      (p, id) => transformLayers(p, [1, 0, 0, 1, one([-6, 4, 9]), one([-5, 3])], [id]),
+      (p, id) => transformLayers(p, [0.9, 0, 0, 0.9, 2, 2], [id]),
+      (p, id) => assignPaper(p, [id], one(stock), stock),
+      (p) => setPlan(p, { hourlyRate: one([10, 20]), adhesiveId: one(['glue-stick', 'glue-hot', null]) }),
+      (p) => setPlan(p, { thrift: one(['sparing', 'steady', 'sale']), viewingDeg: one([0, 30, 45]) }),
+      (p) => setPlan(p, { litFromBehind: random() < 0.5, padMarginMm: one([0.5, 2]) }),
+      (p) => setPlan(p, { cutOrder: one(['changes', 'build']), numbers: one(['drawn', 'cut', 'none']) }),
+      (p) =>
+        setPlan(p, {
+          gapMm: one([1, 3]),
+          turns: one(['free', 'quarter', 'fixed']),
+          placeMarks: random() < 0.5,
+        }),
+      (p) =>
+        setPlan(p, {
+          batch: one([1, 2]),
+          direction: one(['face-up', 'face-down']),
+          alignment: one(['by-eye', 'one-edge']),
+        }),
+      (p) => (p.plan.guests.length === 0 ? takeAlong(p, guest) : setPlan(p, { guests: [] })),
+      (p) => ({
+        ...p,
+        mount: { ...p.mount, depthMm: one([12, 24, 30]), airMm: one([2, 9]) } as Project['mount'],
       }),
-    ],
-  ]
-
-  it.each(cases)('%s goes away at one press', (code, make) => {
-    const project = make()
-    const snag = check(project, stock).find((s) => s.code === code)!
-    expect(snag.mend, code).toBeDefined()
-    expect(codes(mendProject(project, snag.mend!.action, stock))).not.toContain(code)
-  })
-
-  it('offer no merging of papers where one layer lies right on the other, or nothing is saved', () => {
-    const project = twoBlues()
-    const touching = { ...project, layers: [project.layers[0]!, project.layers[2]!, project.layers[1]!] }
-    expect(codes(touching)).not.toContain('papers-alike')
-    const large = {
-      ...project,
-      layers: project.layers.map((layer) => ({ ...layer, copies: { low: 16, mid: 1, top: 60 }[layer.id]! })),
+      (p) => ({ ...p, unit: one(['mm', 'in']), name: one(['One', 'Two']) }),
+      (p) => tickStep(p, 'prepare', random() < 0.5),
+      (p) => ({
+        ...p,
+        drawer: {
+          ...p.drawer,
+          cutter: { ...p.drawer.cutter, rimMm: one([4, 6.35]), speedMmPerS: one([30, 60]) },
+        },
+      }),
+    ]
+    const found = new Map()
+    const planner = new Planner(new Cache())
+    // The planner's side keeps a copy of its own, brought up to date by what is sent.
+    let mine = small()
+    let theirs = structuredClone(mine)
+    for (let k = 0; k < 200; k++) {
+      const next = one(edits)(mine, one(mine.layers).id)
+      theirs = applyDelta(theirs, structuredClone(deltaOf(mine, next))) as Project
+      mine = next
+      planner.update({ project: theirs, stock, found })
+      const fresh = new Planner(new Cache())
+      fresh.update({ project: structuredClone(mine), stock, found })
+      expect(viewsOf(planner, mine)).toEqual(viewsOf(fresh, mine))
     }
-    expect(derive(large, stock).loads.length).toBeGreaterThanOrEqual(3)
-    expect(codes(large)).not.toContain('papers-alike')
   })
 
-  it('say where: every layer they name is there', () => {
-    for (const [, make] of cases) {
-      const project = make()
-      for (const snag of check(project, stock)) {
-        if (snag.layer !== null) expect(findLayer(project, snag.layer)).toBeDefined()
-        expect(snag.message).toMatch(/\.$/)
+  it('computes nothing twice, and only what an edit makes stale', () => {
+    const planner = new Planner(new Cache())
+    const project = small()
+    const found = new Map()
+    const computed = (p: Project): string[] => {
+      planner.update({ project: p, stock, found })
+      const names: string[] = []
+      for (const ref of refsOf(p)) {
+        const steps = planner.work(ref)
+        for (let step = steps.next(); !step.done; step = steps.next()) names.push(refName(step.value))
       }
+      return names
     }
+    const cold = computed(project)
+    expect(new Set(cold).size).toBe(cold.length)
+    expect(computed(structuredClone(project))).toEqual([])
+    expect(computed(tickStep(project, 'prepare', true))).toEqual([])
+    expect(computed(setPlan(project, { hourlyRate: 99 }))).toEqual(['cost'])
+    const renamed = computed(setLayer(project, 'mid', { name: 'Middle' }))
+    expect(
+      renamed.some((name) => /^(seen|necks|turns|number at|standing|held|layout|depth$)/.test(name)),
+    ).toBe(false)
+    const higher = computed(setLayer(project, 'front', { joint: { kind: 'foam', gapMm: 4, pinned: false } }))
+    expect(higher).not.toContain('standing mid')
+    expect(higher.some((name) => /^(seen|necks|turns|layout|loads)/.test(name))).toBe(false)
+    const moved = computed(transformLayers(project, [1, 0, 0, 1, 3, 0], ['top']))
+    expect(moved).toContain('necks top')
+    expect(moved).not.toContain('necks mid')
   })
 
-  it('warn of a layer that nobody will see, and of one with no pieces', () => {
-    const project = stack(
-      'card',
-      plate('a', 0, [0, 0, 140, 140]),
-      plate('hidden', 2, [20, 20, 50, 50]),
-      plate('over', 2, [10, 10, 100, 100]),
-      {
-        ...plate('none', 0),
-        pieces: [],
-      },
-    )
-    expect(codes(project)).toEqual(expect.arrayContaining(['hidden-layer', 'empty-layer']))
+  it('hands back control between any two nodes, and takes up new work at once', () => {
+    const planner = new Planner(new Cache())
+    planner.update({ project: demo('bon-voyage'), stock, found: new Map() })
+    const steps = planner.work(nodes.assembly())
+    for (let k = 0; k < 3; k++) expect(steps.next().done).toBe(false)
+    const other = small()
+    planner.update({ project: other, stock, found: new Map() })
+    expect(planner.get(nodes.depth())).toEqual(results(other, stock).depth)
   })
 
-  it('leave no empty layer behind', () => {
-    const project = stack('card', plate('a', 0, [0, 0, 140, 140]), plate('dust', 2, [10, 10, 1, 1]))
-    const snag = check(project, stock).find((s) => s.code === 'specks')!
-    expect(mendProject(project, snag.mend!.action, stock).layers.map((l) => l.id)).toEqual(['a'])
-  })
-
-  it('are harmless when what they were about is gone', () => {
-    const project = demo('harbour')
-    expect(mendProject(project, { kind: 'swap-paper', layerId: 'sky', paperId: 'gone' }, stock)).toBe(project)
-    expect(mendProject(project, { kind: 'drop-specks', layerId: 'gone', pieceIds: [] }, stock)).toBe(project)
-  })
-})
-
-describe('a drawing that nobody here drew', () => {
-  it('goes through all stages to steps and loads', () => {
-    const wave = (y: number) => `<path d="M0 ${y}c20 -10 30 10 50 0s30 -10 50 0v${100 - y}h-100z"/>`
-    const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="5in"><g id="sky" fill="#9cf"><rect width="100" height="100"/></g><g id="sea" fill="#36a">${wave(50)}</g><g id="near" fill="#124">${wave(70)}<circle cx="80" cy="20" r="8"/></g></svg>`
-    let project = takeIn(stack('frame'), intake(readSvg(svg)))
-    project = assignNearest(
-      project,
-      project.layers.map((l) => l.id),
-      stock,
-    )
-    const derived = derive(setPlan(project, { thrift: 'sale' }), stock)
-    expect(derived.snags.filter((s) => s.severity === 'stop')).toEqual([])
-    expect(derived.loads.flatMap((l) => l.folios).toSorted()).toEqual(['1', '2', '3'])
-    expect(derived.assembly.steps.map((s) => s.kind)).toEqual(
-      expect.arrayContaining(['cut', 'weed', 'dry-fit', 'pad', 'lay', 'close']),
-    )
-  })
-
-  it('takes a layout found earlier instead of searching again', () => {
-    const project = demo('bon-voyage')
-    const first = derive(project, stock)
-    const marked = first.runs.map(({ run, layout }) => [run.fingerprint, { ...layout, score: -1 }] as const)
-    expect(derive(project, stock, new Map(marked)).runs.map((r) => r.layout.score)).toEqual([-1, -1, -1])
+  it('goes on without what cannot be computed, and says why', () => {
+    const good = small()
+    const bad = setLayer(good, 'front', { pieces: [{ id: 'p1', path: 'M0 0C1 1 2 2 3 3Z' }] })
+    const planner = new Planner(new Cache())
+    planner.update({ project: bad, stock, found: new Map() })
+    const end = (ref: Ref<unknown>) => {
+      const steps = planner.work(ref)
+      let step = steps.next()
+      while (!step.done) step = steps.next()
+      return step.value
+    }
+    expect(end(nodes.figures('front'))).toBeInstanceOf(Failure)
+    expect((end(nodes.figures('front')) as Failure).sentence).toMatch(/holds “C”/)
+    for (const id of ['back', 'mid', 'top']) expect(end(nodes.figures(id))).not.toBeInstanceOf(Failure)
   })
 })

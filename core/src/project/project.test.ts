@@ -31,7 +31,7 @@ import {
   viewBox,
   writeProject,
 } from './index'
-import { BadInput, fingerprint, Memory, seededRandom } from '../base'
+import { BadInput } from '../base'
 import type { Project } from './schema'
 
 const sheet = (id: string, x = 0) => makeLayer(id, id, [rectangle(x, 0, 50, 50)])
@@ -211,36 +211,6 @@ describe('small helpers', () => {
       maxX: 100,
       maxY: 100,
     })
-  })
-
-  it('remember results by their inputs, and start anew when there are too many', () => {
-    const memory = new Memory<number>(2)
-    const made: string[] = []
-    const get = (key: string) =>
-      memory.get(key, () => {
-        made.push(key)
-        return key.length
-      })
-    expect(['a', 'bb', 'a', 'bb', 'ccc', 'a'].map(get)).toEqual([1, 2, 1, 2, 3, 1])
-    expect(made).toEqual(['a', 'bb', 'ccc', 'a'])
-  })
-
-  it('name equal values equally and different ones differently', () => {
-    fc.assert(
-      fc.property(fc.jsonValue(), (v) => {
-        expect(fingerprint(v)).toBe(fingerprint(structuredClone(v)))
-      }),
-    )
-    const names = new Set(Array.from({ length: 2000 }, (_, i) => fingerprint({ gap: i / 10 })))
-    expect(names.size).toBe(2000)
-  })
-
-  it('draw the same numbers from the same seed, evenly', () => {
-    const a = seededRandom(7)
-    const b = seededRandom(7)
-    const list = Array.from({ length: 4000 }, () => a())
-    expect(list.slice(0, 50)).toEqual(Array.from({ length: 50 }, () => b()))
-    expect(list.reduce((s, v) => s + v, 0) / list.length).toBeCloseTo(0.5, 1)
   })
 })
 

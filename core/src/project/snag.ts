@@ -1,23 +1,16 @@
-import type { Stage } from './schema'
+import type { Paper, Project, Stage } from './schema'
+
+/** Mends by kind, with what each is given: every stage adds its own in its mends.ts. */
+// eslint-disable-next-line @typescript-eslint/no-empty-object-type
+export interface Mends {}
 
 /** A change that mends a snag: plain data, so that it can be shown, sent to a worker and applied by `mendProject`. */
-export type Mend =
-  | { kind: 'fit-design' }
-  | { kind: 'fit-gaps' }
-  | { kind: 'set-joint'; layerId: string; joint: 'glue' | 'foam'; gapMm: number }
-  | { kind: 'nearest-papers'; layerIds: string[] }
-  | { kind: 'swap-paper'; layerId: string; paperId: string }
-  | { kind: 'drop-specks'; layerId: string; pieceIds: string[] }
-  | { kind: 'set-opening'; widthMm: number; heightMm: number }
-  | { kind: 'take-off-cuts'; paperIds: string[] }
-  | { kind: 'take-sizes'; paperIds: string[] }
-  | { kind: 'merge-papers'; paperId: string; layerIds: string[] }
-  | { kind: 'drop-pin'; layerId: string; pieceId: string; copy: number }
-  | { kind: 'thicken-layer'; layerId: string; safeMm: number }
-  | { kind: 'gather-layers'; layerIds: string[] }
-  | { kind: 'add-backing' }
-  | { kind: 'bridge-layer'; layerId: string; safeMm: number }
-  | { kind: 'set-thrift'; thrift: 'steady' | 'sale' }
+export type Mend = { [Kind in keyof Mends]: { kind: Kind } & Mends[Kind] }[keyof Mends]
+
+/** How mends are applied; one whose layer or paper is gone changes nothing. */
+export type MendTable<Kinds extends keyof Mends> = {
+  [Kind in Kinds]: (project: Project, mend: Mends[Kind], stock: readonly Paper[]) => Project
+}
 
 /** A finding that will cost paper or time. */
 export interface Snag {

@@ -12,11 +12,20 @@ import {
 } from '../write'
 import { polygonRings, rectangle, type Polygon } from '../../base/geometry'
 import { slug, type Project } from '../../project'
-import { loadTag, strokeWay, type Load } from '../../stages/sheets'
+import { loadTag, strokeWay, type Load, type SheetsNeeded } from '../../stages/sheets'
 import { formatMinutes } from '../../base/units'
-import type { Derived } from '../../planner'
+import type { AssemblyPlan } from '../../stages/assembly'
+import type { DepthPlan } from '../../stages/depth'
 
 export type FileSet = Map<string, string | Uint8Array>
+
+/** The results that lists are made of. */
+export interface Planned {
+  loads: readonly Load[]
+  assembly: AssemblyPlan
+  needed: readonly SheetsNeeded[]
+  depth: Pick<DepthPlan, 'foamUse'>
+}
 
 /** One load as a sheet to cut, in the order of its path. */
 export function cutSheet(project: Project, load: Load): CutSheet {
@@ -82,12 +91,12 @@ export function cutFiles(project: Project, loads: readonly Load[]): FileSet {
 }
 
 /** Printed and tabled lists: templates, build sheet, shopping, cutting. */
-export async function listFiles(project: Project, derived: Derived): Promise<FileSet> {
-  const { loads, assembly, needed, depth } = derived
+export async function listFiles(project: Project, planned: Planned): Promise<FileSet> {
+  const { loads, assembly, needed, depth } = planned
   const files: FileSet = new Map()
   files.set('templates-mirrored.pdf', await writeTemplates(loads.map((load) => cutSheet(project, load))))
   files.set('sheet-tags.pdf', await writeTags(loads.map(tagOf)))
-  files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, derived)))
+  files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, planned)))
   files.set(
     'shopping.csv',
     writeCsv([
@@ -175,7 +184,7 @@ function testSquare(project: Project): CutSheet {
   }
 }
 
-function buildSections(project: Project, { assembly, loads }: Derived) {
+function buildSections(project: Project, { assembly, loads }: Planned) {
   const kinds = { prepare: 'Before', cut: 'Cut and weed', weed: 'Cut and weed' } as Record<string, string>
   const headings = ['Before', 'Cut and weed', 'Stick and finish']
   const numbered = assembly.steps.map((step, i) => ({ step, n: i + 1 }))

@@ -7,7 +7,7 @@ import { readSvg } from '../read'
 import { writeCsv } from '../write'
 import { fillRings, regionArea } from '../../base/geometry'
 import { builtLayers, layerRegion, setPlan } from '../../project'
-import { derive } from '../../planner'
+import { results } from '../../../test/results'
 import { cutFiles, listFiles, loadFileStem, testSquareFiles } from './index'
 
 const ringsArea = (rings: Float64Array[]) => regionArea(fillRings(rings, 'evenodd'))
@@ -21,7 +21,7 @@ function plotRings(text: string): Float64Array[] {
 
 describe.each(demoNames)('the cut files of %s', (name) => {
   const project = demo(name)
-  const derived = derive(project)
+  const derived = results(project)
   const files = cutFiles(project, derived.loads)
   const wanted = builtLayers(project).reduce((sum, l) => sum + regionArea(layerRegion(l)), 0)
   const text = (ending: string) =>
@@ -57,7 +57,7 @@ describe.each(demoNames)('the cut files of %s', (name) => {
   })
 
   it('hold numbers, folds and crosses apart from the cuts', () => {
-    const marked = derive(
+    const marked = results(
       setPlan(
         {
           ...project,
@@ -114,7 +114,7 @@ describe.each(demoNames)('the cut files of %s', (name) => {
 describe('lists and templates', () => {
   it('give pages at true size, a build sheet, and tables that a spreadsheet reads', async () => {
     const project = demo('harbour')
-    const derived = derive(project)
+    const derived = results(project)
     const files = await listFiles(project, derived)
     const templates = await PDFDocument.load(files.get('templates-mirrored.pdf') as Uint8Array)
     expect(templates.getPageCount()).toBe(derived.loads.length)

@@ -4,11 +4,11 @@ import { plate, stack } from '../../../test/stack'
 import { demo, demoNames } from '../../demo'
 import { depthPlan } from '../depth'
 import { builtLayers, setLayer, setPlan, type Project } from '../../project'
-import { loads, nestProject } from '../sheets'
+import { planLoads, nestProject } from '../sheets'
 import { planAssembly, schedule, type AssemblyPlan, type Task } from './index'
 
 const planOf = (project: Project): AssemblyPlan =>
-  planAssembly(project, loads(project, nestProject(project, new Set(), 0).runs), depthPlan(project))
+  planAssembly(project, planLoads(project, nestProject(project, 0).runs), depthPlan(project))
 const startOf = (plan: AssemblyPlan, id: string) => plan.steps.find((s) => s.id === id)!.startMin
 const stickingOrder = (plan: AssemblyPlan) =>
   plan.steps.filter((s) => s.kind === 'lay' || s.kind === 'glue').map((s) => s.layerId)

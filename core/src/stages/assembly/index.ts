@@ -4,3 +4,4 @@
  */
 export * from './steps'
 export { schedule } from './schedule'
+export * from './nodes'

@@ -1,10 +1,11 @@
 // The whole depth plan of a project: heights, pads, foam to buy, what is left to the glazing and what to shim it with.
 import type { Region } from '../../base/geometry'
-import { builtLayers, findLayer, type Foam, type Project, type Snag } from '../../project'
+import { fresh, type Memo } from '../../base'
+import { builtLayers, type Foam, type Layer, type Project } from '../../project'
 import { builds, footprints } from './foam'
 import { roomOf } from './gaps'
-import { pieceHeights, type PieceHeight } from './heights'
-import { hidingRegion, padSpan, padsForPiece, type Pad } from './pads'
+import { standOn, type PieceHeight, type Standing } from './heights'
+import { hidingRegion, padsForPiece, type Pad } from './pads'
 
 export interface LayerDepth {
   layerId: string
@@ -12,6 +13,8 @@ export interface LayerDepth {
   topMm: number
   tiltMm: number
   pads: number
+  /** Pads of each foam, those stacked in one counted singly. */
+  foams: { foamId: string; count: number }[]
   /** Farthest that any point is from a pad; null where the layer is not on foam. */
   farthestMm: number | null
   farthestAt: [number, number] | null
@@ -43,57 +46,93 @@ export interface DepthPlan {
 
 /** Computes heights and pads. Needs the geometry loaded. */
 export function depthPlan(project: Project): DepthPlan {
-  const pieces = pieceHeights(project)
+  const held: HeldLayer[] = []
+  let below: Standing | null = null
+  for (const layer of builtLayers(project)) {
+    below = standOn(project, layer, below)
+    held.push(holdLayer(project, layer, below.pieces))
+  }
+  return sumUpDepth(project, held)
+}
+
+/** A layer with what holds it. */
+export interface HeldLayer {
+  pieces: PieceHeight[]
+  pads: Pad[]
+  layer: LayerDepth
+}
+
+/** Plans the pads of one layer whose pieces stand where they stand. Needs the geometry loaded. */
+export function holdLayer(
+  project: Project,
+  layer: Layer,
+  pieces: readonly PieceHeight[],
+  memo: Memo = fresh,
+): HeldLayer {
+  const onFoam = layer.joint.kind === 'foam' && layer.joint.gapMm > 0
+  const held: LayerDepth = {
+    layerId: layer.id,
+    bottomMm: pieces.reduce((least, p) => Math.min(least, p.bottomMm), Infinity),
+    topMm: pieces.reduce((most, p) => Math.max(most, p.topMm), 0),
+    tiltMm: pieces.reduce((most, p) => Math.max(most, p.tiltMm), 0),
+    pads: 0,
+    foams: [],
+    farthestMm: onFoam ? 0 : null,
+    farthestAt: null,
+    glued: [],
+    floating: pieces.filter((p) => p.floats).map((p) => p.pieceId),
+    allowed: [],
+  }
   const pads: Pad[] = []
-  const layers = builtLayers(project).map((layer): LayerDepth => {
-    const own = pieces.filter((piece) => piece.layer.id === layer.id)
-    const onFoam = layer.joint.kind === 'foam' && layer.joint.gapMm > 0
-    const result: LayerDepth = {
-      layerId: layer.id,
-      bottomMm: Math.min(...own.map((p) => p.bottomMm), Infinity),
-      topMm: Math.max(...own.map((p) => p.topMm), 0),
-      tiltMm: Math.max(0, ...own.map((p) => p.tiltMm)),
-      pads: 0,
-      farthestMm: onFoam ? 0 : null,
-      farthestAt: null,
-      glued: [],
-      floating: own.filter((p) => p.floats).map((p) => p.pieceId),
-      allowed: [],
-    }
-    if (!onFoam) return result
-    const hidden = hidingRegion(project, layer.id)
+  if (onFoam) {
+    const hidden = hidingRegion(project, layer.id, memo)
     const allowed: Region[] = []
-    for (const piece of own) {
-      const planned = padsForPiece(project, piece, hidden)
-      pads.push(...planned.pads)
-      result.pads += planned.pads.length
+    for (const piece of pieces) {
+      const planned = padsForPiece(project, piece, hidden, memo)
+      for (const pad of planned.pads) pads.push(pad)
       allowed.push(planned.allowed)
-      if (planned.noRoom) result.glued.push(piece.pieceId)
-      else if (planned.farthestMm > result.farthestMm!) {
-        result.farthestMm = planned.farthestMm
-        result.farthestAt = planned.farthestAt
+      if (planned.noRoom) held.glued.push(piece.pieceId)
+      else if (planned.farthestMm > held.farthestMm!) {
+        held.farthestMm = planned.farthestMm
+        held.farthestAt = planned.farthestAt
       }
     }
-    return { ...result, allowed: allowed.flat() }
-  })
-  const stackMm = Math.max(0, ...pieces.map((p) => p.topMm))
+    held.allowed = allowed.flat()
+    held.pads = pads.length
+    held.foams = countFoams(pads)
+  }
+  return { pieces: [...pieces], pads, layer: held }
+}
+
+/** Pads of each foam that stacked ones are made of. */
+function countFoams(pads: readonly Pad[]): LayerDepth['foams'] {
+  const counts = new Map<string, number>()
+  for (const pad of pads) for (const id of pad.foamIds) counts.set(id, (counts.get(id) ?? 0) + 1)
+  return [...counts].map(([foamId, count]) => ({ foamId, count }))
+}
+
+/** The whole stack of held layers: its height, the foam it takes, what is left to the glazing. */
+export function sumUpDepth(project: Project, held: readonly HeldLayer[]): DepthPlan {
+  const stackMm = held.reduce((most, { layer }) => Math.max(most, layer.topMm), 0)
   const roomMm = roomOf(project)
+  const layers = held.map(({ layer }) => layer)
   return {
-    pieces,
-    pads,
+    pieces: held.flatMap(({ pieces }) => pieces),
+    pads: held.flatMap(({ pads }) => pads),
     layers,
     stackMm,
     roomMm,
-    foamUse: foamUse(project, pads),
+    foamUse: foamUse(project, layers),
     shim: roomMm === null ? null : shimFor(project, roomMm - stackMm),
   }
 }
 
 /** Foam for the whole batch. */
-function foamUse(project: Project, pads: readonly Pad[]): FoamUse[] {
+function foamUse(project: Project, layers: readonly LayerDepth[]): FoamUse[] {
   const counts = new Map<string, number>()
-  for (const pad of pads)
-    for (const id of pad.foamIds) counts.set(id, (counts.get(id) ?? 0) + project.plan.batch)
+  for (const { foams } of layers)
+    for (const { foamId, count } of foams)
+      counts.set(foamId, (counts.get(foamId) ?? 0) + count * project.plan.batch)
   return project.drawer.foams
     .filter((foam) => counts.has(foam.id))
     .map((foam) => {
@@ -111,106 +150,3 @@ function shimFor(project: Project, leftMm: number): DepthPlan['shim'] {
     .toSorted((a, b) => b.totalMm - a.totalMm || a.foams.length - b.foams.length)[0]
   return best ? { mm: best.totalMm, label: best.foams.map((foam) => foam.thicknessMm).join(' + ') } : null
 }
-
-/** Findings of the depth stage. */
-export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
-  const snags: Snag[] = []
-  const name = (id: string) => findLayer(project, id)?.name ?? id
-  if (plan.roomMm !== null && plan.stackMm > plan.roomMm + 1e-6)
-    snags.push({
-      code: 'stack-too-deep',
-      stage: 'depth',
-      severity: 'stop',
-      layer: null,
-      at: null,
-      message: `The stack is ${plan.stackMm.toFixed(1)} mm high; ${plan.roomMm.toFixed(1)} mm are there (depth less clearance): ${(plan.stackMm - plan.roomMm).toFixed(1)} mm too much.`,
-      mend: { label: `Fit the gaps to ${plan.roomMm.toFixed(1)} mm`, action: { kind: 'fit-gaps' } },
-    })
-  for (const layer of plan.layers) {
-    const push = (code: string, message: string, more: Partial<Snag> = {}) =>
-      snags.push({
-        code,
-        stage: 'depth',
-        severity: 'caution',
-        layer: layer.layerId,
-        at: null,
-        message,
-        ...more,
-      })
-    const own = plan.pieces.filter((p) => p.layer.id === layer.layerId)
-    if (layer.tiltMm > 0) {
-      const worst = own.toSorted((a, b) => b.tiltMm - a.tiltMm)[0]!
-      push(
-        'tilt',
-        `A piece of “${name(layer.layerId)}” lies ${layer.tiltMm.toFixed(1)} mm out of level: what is under it differs in height and no foam matches.`,
-        {
-          at: firstPoint(worst.region),
-        },
-      )
-    }
-    if (layer.floating.length > 0) {
-      const piece = own.find((p) => p.pieceId === layer.floating[0])!
-      push(
-        'nothing-beneath',
-        `${layer.floating.length === 1 ? 'A piece' : `${layer.floating.length} pieces`} of “${name(layer.layerId)}” has nothing beneath to hold it.`,
-        {
-          severity: 'stop',
-          at: firstPoint(piece.region),
-        },
-      )
-    }
-    if (layer.glued.length > 0 && layer.pads === 0)
-      push(
-        'no-room-for-pads',
-        `No part of “${name(layer.layerId)}” is wide enough to hide a pad: it should be glued.`,
-        {
-          mend: {
-            label: 'Glue it',
-            action: { kind: 'set-joint', layerId: layer.layerId, joint: 'glue', gapMm: 0 },
-          },
-        },
-      )
-    else if (layer.glued.length > 0)
-      push(
-        'some-without-pads',
-        `${layer.glued.length} ${layer.glued.length === 1 ? 'piece' : 'pieces'} of “${name(layer.layerId)}” ${layer.glued.length === 1 ? 'is' : 'are'} too narrow to hide a pad and would hang loose.`,
-        {
-          at: firstPoint(own.find((p) => p.pieceId === layer.glued[0])!.region),
-          mend: {
-            label: 'Glue the layer',
-            action: { kind: 'set-joint', layerId: layer.layerId, joint: 'glue', gapMm: 0 },
-          },
-        },
-      )
-    const { insideMm } = padSpan(project.plan)
-    if (layer.farthestMm !== null && layer.farthestMm > insideMm * 1.3)
-      push(
-        'flaps',
-        `“${name(layer.layerId)}” reaches ${layer.farthestMm.toFixed(0)} mm past its last pad (more than ${(insideMm * 1.3).toFixed(0)} mm) and may flap or sag there.`,
-        {
-          at: layer.farthestAt,
-          ...(project.plan.thrift === 'sparing'
-            ? {
-                mend: {
-                  label: 'Plan pads the steady way',
-                  action: { kind: 'set-thrift' as const, thrift: 'steady' as const },
-                },
-              }
-            : {}),
-        },
-      )
-  }
-  for (const use of plan.foamUse)
-    if (use.packs > 0)
-      snags.push({
-        code: 'short-of-foam',
-        stage: 'depth',
-        severity: 'caution',
-        layer: null,
-        at: null,
-        message: `${use.needed} pads of ${use.foam.name} needed, ${use.foam.count} at hand: buy ${use.packs} ${use.packs === 1 ? 'pack' : 'packs'}.`,
-      })
-  return snags
-}
-
-const firstPoint = (region: Region): [number, number] => [region[0]!.outer[0]!, region[0]!.outer[1]!]

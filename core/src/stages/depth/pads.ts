@@ -4,6 +4,7 @@
 import {
   intersect,
   offset,
+  polygonArea,
   polygonContains,
   regionBox,
   regionRings,
@@ -14,11 +15,19 @@ import {
   type Ring,
 } from '../../base/geometry'
 import { isSeeThrough } from '../layers'
-import { isTranslucent } from '../paper'
-import { builtLayers, layerRegion, paperOf, type Plan, type Project } from '../../project'
+import { fresh, type Memo } from '../../base'
+import {
+  builtLayers,
+  isTranslucent,
+  layerRegion,
+  paperOf,
+  type Foam,
+  type Plan,
+  type Project,
+} from '../../project'
 import { EdgeIndex } from './edge-index'
 import { footprints, nearestBuild, type Build, type Footprint } from './foam'
-import type { PieceHeight } from './heights'
+import type { PieceHeight, Support } from './heights'
 
 export interface Pad {
   layerId: string
@@ -63,7 +72,34 @@ interface Place {
 }
 
 /** Pads for one piece that lies on foam. Needs the geometry loaded. */
-export function padsForPiece(project: Project, piece: PieceHeight, hidden: Region | null): PiecePads {
+export function padsForPiece(
+  project: Project,
+  piece: PieceHeight,
+  hidden: Region | null,
+  memo: Memo = fresh,
+): PiecePads {
+  const { thrift, viewingDeg, padMarginMm, padSpanMm } = project.plan
+  const { foams } = project.drawer
+  const supports = roomySupports(piece, foams, memo)
+  const named = supports.map(({ region, needMm }) => [region, needMm])
+  const key = [piece.layer.id, piece.pieceId, piece.region, named, hidden, foams]
+  return memo('pads', [key, thrift, viewingDeg, padMarginMm, padSpanMm], () =>
+    planPads(project, { ...piece, supports }, hidden),
+  )
+}
+
+/** Card beneath that is wide enough for the smallest pad at all: slivers between outlines carry none. */
+function roomySupports(piece: PieceHeight, foams: readonly Foam[], memo: Memo): Support[] {
+  const leastMm2 = foams.reduce((least, foam) => Math.min(least, foam.widthMm * foam.heightMm), Infinity)
+  return piece.supports.flatMap((support): Support[] => {
+    const region = memo('roomy', [support.region, leastMm2], () =>
+      support.region.filter((face) => polygonArea(face) >= leastMm2),
+    )
+    return region.length > 0 ? [{ ...support, region }] : []
+  })
+}
+
+function planPads(project: Project, piece: PieceHeight, hidden: Region | null): PiecePads {
   const { plan, drawer } = project
   const sizes = footprints(drawer.foams).filter(
     (f) => plan.thrift === 'sale' || Math.max(f.widthMm, f.heightMm) < 12 || f.heightMm < 4,
@@ -182,7 +218,7 @@ class Planner {
       if (seen.has(region)) continue
       seen.add(region)
       const inner = offset(region, -1.5, 'miter')
-      out.push(...sampleRegion(inner, this.span.edgeMm / 6))
+      for (const point of sampleRegion(inner, this.span.edgeMm / 6)) out.push(point)
       for (const ring of regionRings(inner))
         for (let i = 0; i < ring.length; i += Math.max(2, 2 * Math.floor(ring.length / 120)))
           out.push([ring[i]!, ring[i + 1]!])
@@ -316,7 +352,7 @@ function sampleRegion(region: Region, step: number): [number, number][] {
  * Where pads under translucent card would show: null where the layer's own paper hides them, else the parts that opaque
  * layers further up cover. Back-lit stacks count thin card as translucent too.
  */
-export function hidingRegion(project: Project, layerId: string): Region | null {
+export function hidingRegion(project: Project, layerId: string, memo: Memo = fresh): Region | null {
   const layers = builtLayers(project)
   const at = layers.findIndex((layer) => layer.id === layerId)
   const shows = (k: number) => {
@@ -325,6 +361,6 @@ export function hidingRegion(project: Project, layerId: string): Region | null {
   }
   if (at < 0 || !shows(at)) return null
   const opaque = layers.filter((layer, k) => k > at && !shows(k) && !isSeeThrough(project, layer))
-  const cover = union(...opaque.map(layerRegion))
-  return cover
+  const regions = opaque.map(layerRegion)
+  return memo('cover of pads', regions, () => union(...regions))
 }

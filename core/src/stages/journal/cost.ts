@@ -1,6 +1,6 @@
 // Money: what the plan needs and what is spent so far. Prices are the drawer's; the hourly rate is the maker's.
 import { polygonArea } from '../../base/geometry'
-import type { DepthPlan } from '../depth'
+import type { DepthPlan, LayerDepth } from '../depth'
 import type { Project } from '../../project'
 import { STAGES } from '../../project'
 import type { Load } from '../sheets'
@@ -18,7 +18,7 @@ export interface Cost {
 export function plannedCost(
   project: Project,
   loads: readonly Load[],
-  depth: DepthPlan,
+  depth: Pick<DepthPlan, 'foamUse'>,
   handsMinutes: number,
 ): Cost {
   return sum(
@@ -42,20 +42,22 @@ export function paperForGuests(loads: readonly Load[]): number {
 }
 
 /** Cost so far: sheets noted as used, foam for the layers ticked off, hands by the timers. */
-export function costSoFar(project: Project, depth: DepthPlan, now: number): Cost {
+export function costSoFar(
+  project: Project,
+  depth: { layers: readonly Pick<LayerDepth, 'layerId' | 'foams'>[] },
+  now: number,
+): Cost {
   const price = new Map(project.drawer.papers.map((paper) => [paper.id, paper.price]))
   const foamPrice = new Map(project.drawer.foams.map((foam) => [foam.id, foam.pricePerPack / foam.perPack]))
   const padded = new Set(project.progress.done.filter((id) => id.startsWith('pad-')).map((id) => id.slice(4)))
   const minutes = STAGES.reduce((total, stage) => total + minutesSpent(project, stage, now), 0)
   return sum(
     project.journal.sheetsUsed.reduce((total, use) => total + use.count * (price.get(use.paperId) ?? 0), 0),
-    depth.pads
-      .filter((pad) => padded.has(pad.layerId))
-      .reduce(
-        (total, pad) =>
-          total + project.plan.batch * pad.foamIds.reduce((t, id) => t + (foamPrice.get(id) ?? 0), 0),
-        0,
-      ),
+    project.plan.batch *
+      depth.layers
+        .filter(({ layerId }) => padded.has(layerId))
+        .flatMap(({ foams }) => foams)
+        .reduce((total, { foamId, count }) => total + count * (foamPrice.get(foamId) ?? 0), 0),
     (minutes / 60) * project.plan.hourlyRate,
   )
 }

@@ -3,3 +3,4 @@
  */
 export * from './timers'
 export * from './cost'
+export * from './nodes'

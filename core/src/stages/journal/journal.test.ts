@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../demo'
 import { newProject, starterMount, tickStep } from '../../project'
-import { derive } from '../../planner'
+import { results } from '../../../test/results'
 import { costSoFar, minutesSpent, noteSheets, runningStage, startTimer, stopTimer } from './index'
 
 const MIN = 60_000
@@ -30,7 +30,7 @@ describe('timers', () => {
 describe('cost', () => {
   it('so far counts sheets noted, pads of ticked steps and the hours of the clocks', () => {
     const project = demo('harbour')
-    const derived = derive(project)
+    const derived = results(project)
     expect(costSoFar(project, derived.depth, 0).total).toBe(0)
     const shell = project.drawer.papers.find((p) => p.name === 'Shell')!
     const used = noteSheets(project, [{ paperId: shell.id, count: 2 }], 0)
@@ -46,7 +46,7 @@ describe('cost', () => {
   })
 
   it('planned adds up from paper, foam and hands', () => {
-    const { cost, needed, assembly } = derive(demo('harbour'))
+    const { cost, needed, assembly } = results(demo('harbour'))
     expect(cost.paper).toBeCloseTo(
       needed.reduce((sum, n) => sum + n.sheets * n.paper.price, 0),
       9,

@@ -3,3 +3,6 @@
  * Everything here is plain arithmetic on boxes, so the interface may call it on every keystroke.
  */
 export * from './measure'
+export * from './snags'
+export * from './mends'
+export * from './nodes'

@@ -2,7 +2,6 @@ import {
   boxHeight,
   boxWidth,
   isEmptyBox,
-  regionBox,
   polygonArea,
   polygonBox,
   type Affine,
@@ -16,11 +15,9 @@ import {
   layerBox,
   layerRegion,
   openingRect,
-  pieceRegion,
   scaleAndMove,
   transformLayers,
   type Project,
-  type Snag,
 } from '../../project'
 
 export interface Size {
@@ -53,7 +50,8 @@ export interface Measures {
   roomMm: number | null
 }
 
-const TOLERANCE_MM = 0.05
+/** Lengths that differ by less count as equal. */
+export const TOLERANCE_MM = 0.05
 
 export function measure(project: Project): Measures {
   const { mount } = project
@@ -195,98 +193,4 @@ export function fitMap(project: Project): Affine | null {
 export function fitDesign(project: Project): Project {
   const map = fitMap(project)
   return map ? transformLayers(project, map) : project
-}
-
-/** Findings of the measuring stage: design against opening and sheet, opening against spacer. */
-export function measureSnags(project: Project): Snag[] {
-  const m = measure(project)
-  const { mount } = project
-  const snags: Snag[] = []
-  const fit = { label: 'Fit it, proportions locked', action: { kind: 'fit-design' } } as const
-  const stop = (code: string, message: string, more: Partial<Snag> = {}) =>
-    snags.push({ code, stage: 'measure', severity: 'stop', layer: null, at: null, message, ...more })
-  if (mount.kind === 'frame') {
-    const { spacer, opening } = mount
-    if (opening.widthMm > spacer.widthMm + TOLERANCE_MM || opening.heightMm > spacer.heightMm + TOLERANCE_MM)
-      stop(
-        'opening-over-spacer',
-        'The opening is larger than the spacer: the backing sheet would not reach under the lip. Measure both again.',
-        {
-          mend: {
-            label: 'Take the spacer’s size less 7 mm on each side',
-            action: {
-              kind: 'set-opening',
-              widthMm: Math.max(1, spacer.widthMm - 14),
-              heightMm: Math.max(1, spacer.heightMm - 14),
-            },
-          },
-        },
-      )
-    if (mount.clearanceMm >= mount.depthMm)
-      stop('no-depth', 'The clearance takes all of the depth: nothing is left for card and foam.')
-  }
-  if (!m.design) return snags
-  const where = (side: keyof NonNullable<typeof m.borders>): [number, number] => {
-    const b = m.design!.box
-    const middleX = (b.minX + b.maxX) / 2
-    const middleY = (b.minY + b.maxY) / 2
-    return {
-      left: [b.minX, middleY],
-      right: [b.maxX, middleY],
-      top: [middleX, b.minY],
-      bottom: [middleX, b.maxY],
-    }[side] as [number, number]
-  }
-  if (m.borders) {
-    const sides = (['left', 'top', 'right', 'bottom'] as const).filter(
-      (side) => m.borders![side] < -TOLERANCE_MM,
-    )
-    const worst = sides.toSorted((a, b) => m.borders![a] - m.borders![b])[0]
-    if (worst) {
-      const by = (-m.borders[worst]).toFixed(1)
-      const what = m.fullSheets
-        ? mount.kind === 'frame'
-          ? 'spacer'
-          : 'card panel'
-        : mount.kind === 'frame'
-          ? 'opening'
-          : 'card panel'
-      stop(
-        'design-over-opening',
-        `The design passes the ${what} by ${by} mm at the ${worst}: the edge would be hidden or would not go in.`,
-        {
-          at: where(worst),
-          mend: fit,
-        },
-      )
-    } else if (
-      m.fullSheets &&
-      (m.design.widthMm < m.opening!.widthMm || m.design.heightMm < m.opening!.heightMm)
-    )
-      stop('design-swims', 'The sheets are smaller than the opening: their edges would show.', { mend: fit })
-  }
-  if (mount.kind === 'topper' && m.design.widthMm > mount.widthMm + TOLERANCE_MM)
-    stop(
-      'design-over-width',
-      `The design is ${(m.design.widthMm - mount.widthMm).toFixed(1)} mm wider than the topper may be.`,
-      {
-        at: where('right'),
-        mend: fit,
-      },
-    )
-  const reach = [m.cuttable.widthMm, m.cuttable.heightMm].toSorted((a, b) => a - b)
-  for (const layer of builtLayers(project)) {
-    for (const piece of layer.pieces) {
-      const b = regionBox(pieceRegion(piece))
-      const size = [boxWidth(b), boxHeight(b)].toSorted((a, c) => a - c)
-      if (size[0]! <= reach[0]! + TOLERANCE_MM && size[1]! <= reach[1]! + TOLERANCE_MM) continue
-      stop(
-        'piece-over-sheet',
-        `A piece of “${layer.name}” is ${boxWidth(b).toFixed(0)} × ${boxHeight(b).toFixed(0)} mm; the cutter reaches ${m.cuttable.widthMm.toFixed(0)} × ${m.cuttable.heightMm.toFixed(0)} mm of a sheet.`,
-        { layer: layer.id, at: [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2], mend: fit },
-      )
-      break
-    }
-  }
-  return snags
 }

@@ -1,8 +1,9 @@
 /**
- * Which sheet for which layer: the starter drawer, colour steps by CIEDE2000, ramps matched to what is at hand, and the
- * safe strip of each paper.
+ * Which sheet for which layer: the starter drawer, colour steps by CIEDE2000, and ramps matched to what is at hand.
  */
 export * from './stock'
 export * from './colour'
 export * from './assign'
-export * from './strength'
+export * from './snags'
+export * from './mends'
+export * from './nodes'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../demo'
-import { builtLayers, colourOf, FINISHES, paperOf, setLayer } from '../../project'
+import { builtLayers, colourOf, FINISHES, paperOf, setLayer, safeStripMm } from '../../project'
 import {
   assignNearest,
   assignRamp,
@@ -11,7 +11,6 @@ import {
   paperSnags,
   ramp,
   rampPapers,
-  safeStripMm,
   starterStock,
   typicalThickness,
 } from './index'

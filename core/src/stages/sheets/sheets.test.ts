@@ -10,7 +10,7 @@ import { BadInput } from '../../base'
 import {
   changesOf,
   isStandIn,
-  loads,
+  planLoads,
   Nester,
   nestProject,
   paperRuns,
@@ -53,7 +53,7 @@ describe('nesting', () => {
     for (let k = 0; k < 5; k++) nester.step()
     expect(nester.best.placements).toEqual(pinned.pinned)
     const project = setLayer(demo('bon-voyage'), 'words', { pieces: [] })
-    expect(loads(project, nestProject(project).runs).flatMap((load) => load.folios)).not.toContain('2')
+    expect(planLoads(project, nestProject(project).runs).flatMap((load) => load.folios)).not.toContain('2')
   })
 
   it('is legal for any stars, turns and gaps, proved by another library', () => {
@@ -201,7 +201,7 @@ describe('loads of a project', () => {
       const project = demo(name)
       const runs = layoutsOf(project)
       for (const { run, layout } of runs) expectLegal(run.instance, layout)
-      const list = loads(project, runs)
+      const list = planLoads(project, runs)
       const laid = list.flatMap((load) => load.pieces.map((p) => p.shape))
       const layers = builtLayers(project)
       expect(laid).toHaveLength(layers.reduce((n, l) => n + l.pieces.length, 0))
@@ -217,10 +217,10 @@ describe('loads of a project', () => {
 
   it('leave hard papers to the last and change setting and mat least', () => {
     const project = demo('tide-rose')
-    const list = loads(project, layoutsOf(project))
+    const list = planLoads(project, layoutsOf(project))
     expect(list.at(-1)!.paper.finish).toBe('glitter')
     expect(list.at(-1)!.setting).toMatchObject({ tack: 'high', passes: 2 })
-    const asBuilt = loads(setPlan(project, { cutOrder: 'build' }), layoutsOf(project))
+    const asBuilt = planLoads(setPlan(project, { cutOrder: 'build' }), layoutsOf(project))
     expect(asBuilt.map((load) => load.folios[0])).toEqual(['1', '2', '3', '4', '5', '6'])
     expect(changesOf(list)).toBeLessThanOrEqual(changesOf(asBuilt))
     expect(settingFor({ ...list[0]!.paper, finish: 'chipboard', thicknessMm: 2 }).passes).toBe(4)
@@ -228,7 +228,7 @@ describe('loads of a project', () => {
 
   it('keep a clean off-cut that no piece reaches into', () => {
     const project = demo('harbour')
-    for (const { offCut, pieces, paper } of loads(project, layoutsOf(project))) {
+    for (const { offCut, pieces, paper } of planLoads(project, layoutsOf(project))) {
       expect(offCut).not.toBeNull()
       const region = [rectangle(offCut!.x, offCut!.y, offCut!.widthMm, offCut!.heightMm)]
       for (const p of pieces)
@@ -239,7 +239,7 @@ describe('loads of a project', () => {
 
   it('take longer for more passes, longer outlines and more corners', () => {
     const project = demo('harbour')
-    const list = loads(project, layoutsOf(project))
+    const list = planLoads(project, layoutsOf(project))
     const byLayer = (folio: string) => list.find((load) => load.folios.includes(folio))!
     expect(byLayer('7').minutes).toBeGreaterThan(byLayer('1').minutes)
     expect(byLayer('1').outlineMm).toBeCloseTo(800, 3)
@@ -249,7 +249,7 @@ describe('loads of a project', () => {
 
   it('count copies and what to buy', () => {
     const project = setLayer(demo('harbour'), 'sky', { copies: 6 })
-    const list = loads(project, layoutsOf(project))
+    const list = planLoads(project, layoutsOf(project))
     const shell = sheetsNeeded(list).find((need) => need.paper.name === 'Shell')!
     expect([shell.sheets, shell.buy]).toEqual([6, 2])
     const codes = sheetSnags(project, layoutsOf(project), list).map((s) => s.code)
@@ -264,7 +264,7 @@ describe('layers without a paper', () => {
       ...plate(`l${i}`, 2, [10 * i, 10, 40, 40]),
       colour,
     }))
-    const list = loads(stack('card', ...bare), nestProject(stack('card', ...bare)).runs)
+    const list = planLoads(stack('card', ...bare), nestProject(stack('card', ...bare)).runs)
     expect(list.map((load) => [load.folios.toSorted(), load.paper.colour])).toEqual([
       [['1', '3'], '#cc2222'],
       [['2'], '#2222cc'],
@@ -307,6 +307,6 @@ describe('the maker’s pins', () => {
     expect(whyIllegal(two, { ...at(60, 1), sheet: 1 }, [at(50, 0)])).toBeNull()
     const off = setPin(project, { ...pin, x: 2 })
     const runs = layoutsOf(off)
-    expect(sheetSnags(off, runs, loads(off, runs)).map((s) => s.code)).toContain('pin-illegal')
+    expect(sheetSnags(off, runs, planLoads(off, runs)).map((s) => s.code)).toContain('pin-illegal')
   })
 })

@@ -1,5 +1,12 @@
-import { colourOf, folioOf, paperOf, refreshPapers, type Layer, type Paper } from '@feuillet/core/project'
-import { safeStripMm } from '@feuillet/core/stages/paper'
+import {
+  colourOf,
+  folioOf,
+  paperOf,
+  refreshPapers,
+  type Layer,
+  type Paper,
+  safeStripMm,
+} from '@feuillet/core/project'
 import { formatMm, formatSize } from '@feuillet/core/base/units'
 import { changeStock } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'

@@ -10,7 +10,8 @@ import {
   subtract,
 } from '../../../base/geometry'
 import { layerRegion, setLayer, setPlan } from '../../../project'
-import { noMarks, numberStrokes, pieceMarks, soundness } from '../soundness/index'
+import { soundness } from '../soundness/index'
+import { noMarks, numberStrokes, pieceMarks } from './index'
 
 describe('figures of single strokes', () => {
   it('stay within their circle and never close on themselves', () => {

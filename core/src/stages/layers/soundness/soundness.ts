@@ -8,6 +8,7 @@ import {
   ringBox,
   subtract,
   union,
+  type Box,
   type Point,
   type Region,
 } from '../../../base/geometry'
@@ -39,24 +40,37 @@ const WEED_S = 1.5
 const SMALL_OPENING_MM = 2
 const TWEEZER_MM = 4
 
+/** What was found of a layer by itself, each of which takes its time. */
+export interface Findings {
+  necks: Neck[]
+  turns: Turn[]
+  numberAt: Point | null
+}
+
 /** Soundness of one layer against the safe strip (mm) of its paper. Needs the geometry loaded. */
 export function soundness(project: Project, layer: Layer, safeMm: number, cover?: Region): Soundness {
   const region = layerRegion(layer)
-  const necks = weakNecks(region, safeMm)
+  return sumUp(layer, safeMm, {
+    necks: weakNecks(region, safeMm),
+    turns: turnRisks(region),
+    numberAt: numberPlace(project, layer.id, cover),
+  })
+}
+
+/** Findings with the counts that go with them. */
+export function sumUp(layer: Pick<Layer, 'id' | 'pieces'>, safeMm: number, found: Findings): Soundness {
+  const region = layerRegion(layer)
   const holes = region.flatMap((face) => face.holes)
-  const across = (b: { minX: number; minY: number; maxX: number; maxY: number }) =>
-    Math.max(boxWidth(b), boxHeight(b))
-  const narrowest = Math.min(...necks.map((neck) => neck.widthMm))
+  const across = (b: Box) => Math.max(boxWidth(b), boxHeight(b))
+  const narrowest = found.necks.reduce((least, neck) => Math.min(least, neck.widthMm), Infinity)
   return {
     id: layer.id,
     safeMm,
-    necks,
-    passesAt: necks.length > 0 ? safeMm / Math.max(0.05, narrowest) : null,
-    turns: turnRisks(region),
+    ...found,
+    passesAt: found.necks.length > 0 ? safeMm / Math.max(0.05, narrowest) : null,
     smallOpenings: holes.filter((hole) => across(ringBox(hole)) < SMALL_OPENING_MM).length,
     tweezerPieces: region.filter((face) => across(polygonBox(face)) < TWEEZER_MM).length,
     weedingMin: (holes.length * WEED_S) / 60,
-    numberAt: numberPlace(project, layer.id, cover),
   }
 }
 

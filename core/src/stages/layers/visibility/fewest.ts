@@ -1,12 +1,12 @@
 // Which layers to keep when there are only a few sheets of card at hand.
 import { builtLayers, type Project } from '../../../project'
-import type { Visible } from './shows'
+import type { VisibleArea } from './shows'
 
 /**
  * Ids of the n layers that still read: the backmost, which holds the rest, and those of which most is seen. Layers that
  * come near nobody's eye go first.
  */
-export function fewestLayers(project: Project, visible: readonly Visible[], n: number): string[] {
+export function fewestLayers(project: Project, visible: readonly VisibleArea[], n: number): string[] {
   const layers = builtLayers(project)
   const seen = new Map(visible.map((v) => [v.id, v.visibleMm2]))
   const rest = layers.slice(1).toSorted((a, b) => (seen.get(b.id) ?? 0) - (seen.get(a.id) ?? 0))

@@ -3,7 +3,7 @@ import { regionRings, fillRings, regionArea, subtract, union, type Polygon } fro
 import { builtLayers, colourOf, layerRegion, type Layer, type Project } from '../../../project'
 import { groupBy } from '../../../base'
 import { makeLayer } from '../intake/intake'
-import { isSeeThrough, type Visible } from './shows'
+import { isSeeThrough, type VisibleArea } from './shows'
 
 /** Merges the layers into the frontmost of them. Fewer than two ids change nothing. Needs the geometry loaded. */
 export function mergeLayers(project: Project, layerIds: readonly string[]): Project {
@@ -26,7 +26,7 @@ const SLIVER_MM2 = 0.05
  * Layers of one colour that other colours part although most of each is seen, such as the outlines of a drawing that was
  * painted shape by shape: ids back to front, three or more at a time, most first. They could be one layer (`gatherLayers`).
  */
-export function scattered(project: Project, visible: readonly Visible[]): string[][] {
+export function scattered(project: Project, visible: readonly VisibleArea[]): string[][] {
   const seen = new Map(visible.map((v) => [v.id, v.areaMm2 > 0 ? v.visibleMm2 / v.areaMm2 : 0]))
   const layers = builtLayers(project)
   const groups = [...groupBy(layers, (layer) => `${layer.paperId} ${colourOf(project, layer)}`).values()]

@@ -12,10 +12,15 @@ import {
 } from '../../../base/geometry'
 import { builtLayers, layerRegion, openingRect, paperOf, type Layer, type Project } from '../../../project'
 
-export interface Visible {
+/** How much shows of a layer. */
+export interface VisibleArea {
   id: string
   areaMm2: number
   visibleMm2: number
+}
+
+/** The same with the outline of what shows. */
+export interface Visible extends VisibleArea {
   visiblePath: string
 }
 
@@ -47,15 +52,19 @@ export function shows(project: Project, slant?: Slant): Visible[] {
   const out: Visible[] = []
   for (const layer of layers.toReversed()) {
     const region = union(moved(layerRegion(layer), slant?.heights.get(layer.id) ?? 0))
-    const inside = window ? intersect(region, window) : region
-    const seen = subtract(inside, above)
-    out.unshift({
-      id: layer.id,
-      areaMm2: regionArea(region),
-      visibleMm2: regionArea(seen),
-      visiblePath: regionToPath(seen),
-    })
+    const { areaMm2, seen } = seenOf(region, window, above)
+    out.unshift({ id: layer.id, areaMm2, visibleMm2: regionArea(seen), visiblePath: regionToPath(seen) })
     if (!isSeeThrough(project, layer)) above = union(above, region)
   }
   return out
+}
+
+/** What is seen of a region (a union) through a window, less what lies in front of it. */
+export function seenOf(
+  region: Region,
+  window: Region | null,
+  above: Region,
+): { areaMm2: number; seen: Polygon[] } {
+  const inside = window ? intersect(region, window) : region
+  return { areaMm2: regionArea(region), seen: subtract(inside, above) }
 }

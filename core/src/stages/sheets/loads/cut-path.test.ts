@@ -11,14 +11,16 @@ import {
   subtract,
   type Polygon,
 } from '../../../base/geometry'
-import { derive } from '../../../planner'
+import { results } from '../../../../test/results'
 import { cutPath, strokeWay, turnAt } from './cut-path'
 import type { LaidPiece } from './loads'
 
 const laid = (shape: Polygon, k: number): LaidPiece => ({
   layerId: 'a',
   pieceId: `p${k}`,
-  folio: 1,
+  folio: '1',
+  layerName: 'a',
+  guestId: null,
   placement: { id: `a/p${k}`, copy: 0, sheet: 0, x: 0, y: 0, rotation: 0 },
   shape,
   marks: { number: [], folds: [], places: [] },
@@ -60,7 +62,7 @@ describe('the way of the blade', () => {
   })
 
   it('cuts small pieces before large ones, and travels less than piece by piece', () => {
-    for (const load of derive(demo('bon-voyage')).loads) {
+    for (const load of results(demo('bon-voyage')).loads) {
       const cuts = load.path.strokes.filter((s) => s.kind === 'cut').map((s) => perimeter(s.line))
       const firstLarge = cuts.findIndex((mm) => mm > 400)
       if (firstLarge >= 0) for (const mm of cuts.slice(firstLarge)) expect(mm).toBeGreaterThan(45)

@@ -8,9 +8,16 @@ import {
   ringBox,
   ringContains,
   type Box,
+  type Polygon,
   type Ring,
 } from '../../../base/geometry'
-import type { LaidPiece } from './loads'
+import type { Marks } from '../../layers'
+
+/** A piece where it lies on a sheet, with what is drawn and scored on it. */
+interface Laid {
+  shape: Polygon
+  marks: Marks
+}
 
 export interface Stroke {
   kind: 'number' | 'place' | 'fold' | 'cut'
@@ -40,12 +47,12 @@ const ROUNDS = 12
 
 /** Orders everything that is drawn, scored and cut of a sheet. `heightMm` is the sheet's. */
 export function cutPath(
-  pieces: readonly LaidPiece[],
+  pieces: readonly Laid[],
   heightMm: number,
   numbers: 'drawn' | 'cut' | 'none',
 ): CutPath {
   const cutNumbers = numbers === 'cut'
-  const open = (kind: Stroke['kind'], pick: (piece: LaidPiece) => readonly Float64Array[]) =>
+  const open = (kind: Stroke['kind'], pick: (piece: Laid) => readonly Float64Array[]) =>
     pieces.flatMap((owner, piece) =>
       pick(owner).map((line): Stroke => ({ kind, line, closed: false, piece })),
     )

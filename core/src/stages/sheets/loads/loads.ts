@@ -6,19 +6,17 @@ import {
   polygonArea,
   polygonBox,
   polygonRings,
-  rectangle,
   rotation,
   translation,
   type Polygon,
   type Ring,
 } from '../../../base/geometry'
 import { layerFigures, mapMarks, noMarks, type Marks } from '../../layers'
-import { cutLayers, type CutLayer, type Paper, type Project, type Snag } from '../../../project'
-import { groupBy } from '../../../base'
+import { cutLayers, type CutLayer, type Paper, type Project } from '../../../project'
+import { fresh, type Memo } from '../../../base'
 import { cutPath, turnAt, type CutPath } from './cut-path'
 import type { NestLayout, Placement } from '../nest/instance'
-import { isStandIn, splitPartId, type NestedRun, type PaperRun } from '../runs/paper-runs'
-import { whyIllegal } from '../nest/exact/legal'
+import { splitPartId, type Bin, type NestedRun, type PaperRun } from '../runs/paper-runs'
 import { BLADE_CARE_M, cuttingMinutes, settingFor, type CutSetting } from './settings'
 
 /** A piece where it lies on a sheet, mm from the sheet's corner. */
@@ -91,26 +89,55 @@ export const loadTag = (load: Load): string =>
   (load.onOffCut ? '/off' : load.nthOfRun > 1 ? '/' : '') +
   (load.nthOfRun > 1 ? load.nthOfRun : '')
 
-/** Loads in the order the plan asks for: fewest changes (hard-wearing papers last), or back to front. */
-export function loads(
+/** What a sheet's loads depend on by shape alone: kept while names, order and numbers of loads change. */
+interface Laid {
+  shapes: { shape: Polygon; marks: Marks }[]
+  path: CutPath
+  outlineMm: number
+  minutes: number
+  offCut: OffCut | null
+  utilisation: number
+}
+
+/**
+ * Loads in the order the plan asks for: fewest changes (hard-wearing papers last), or back to front.
+ * @param marks numbers, folds and crosses by part
+ * @param memo remembers what is laid on each sheet
+ */
+export function planLoads(
   project: Project,
   runs: readonly NestedRun[],
   marks: ReadonlyMap<string, Marks> = new Map(),
+  memo: Memo = fresh,
 ): Load[] {
   const layers = new Map(cutLayers(project).map((layer) => [layer.id, layer]))
   const loose = new Set(
-    [...layers].flatMap(([id, { layer }]) => layerFigures(layer).looseBits.map((bit) => `${id}/${bit}`)),
+    [...layers].flatMap(([id, { layer }]) =>
+      memo('loose bits', [layer.pieces], () => layerFigures(layer).looseBits).map((bit) => `${id}/${bit}`),
+    ),
   )
-  const list = runs.flatMap(({ run, layout }) =>
-    sheetsOf(layout).map((sheet, i, all) => {
-      const pieces = layout.placements
-        .filter((p) => p.sheet === sheet)
-        .map((p) => laid(p, run.instance.pieces, layers, loose, marks))
+  const list = runs.flatMap(({ run, layout }) => {
+    const parts = new Map(run.instance.pieces.map((piece) => [piece.id, piece.shape]))
+    return sheetsOf(layout).map((sheet, i, all) => {
+      const placements = layout.placements.filter((p) => p.sheet === sheet)
+      const bin = binOf(run, sheet)
+      const own = placements.map(({ id }) => ({ shape: parts.get(id)!, marks: marks.get(id) ?? null }))
+      const { numbers } = project.plan
+      const { cutter } = project.drawer
+      const laid = memo('laid sheet', [own, placements, bin, numbers, cutter], () =>
+        layOut({ own, placements, bin, numbers, cutter }),
+      )
       const isOffCut = (s: number) => s < 0 && run.bins[-1 - s]!.offCut !== null
       const nthOfRun = all.slice(0, i + 1).filter((s) => isOffCut(s) === isOffCut(sheet)).length
-      return { ...makeLoad(project, run, sheet, pieces), nthOfRun }
-    }),
-  )
+      const pieces = placements.map((placement, k): LaidPiece => ({
+        ...ownerOf(placement.id, layers),
+        placement,
+        ...laid.shapes[k]!,
+        loose: loose.has(placement.id),
+      }))
+      return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid })
+    })
+  })
   list.sort(byChanges)
   if (project.plan.cutOrder === 'build') list.sort((a, b) => folioOrder(a.folios[0]!, b.folios[0]!))
   if (project.plan.cutOrder === 'hand') list.sort(byHand(project.plan.loadOrder))
@@ -137,55 +164,86 @@ function sheetsOf(layout: NestLayout): number[] {
   return [...offCuts, ...Array.from({ length: layout.sheets }, (_, sheet) => sheet)]
 }
 
-function laid(
-  p: Placement,
-  parts: readonly { id: string; shape: Polygon }[],
+/** Whose piece a part is. */
+function ownerOf(
+  part: string,
   layers: ReadonlyMap<string, CutLayer>,
-  loose: Set<string>,
-  marks: ReadonlyMap<string, Marks>,
-): LaidPiece {
-  const { layerId, pieceId } = splitPartId(p.id)
-  const part = parts.find((piece) => piece.id === p.id)!
-  const map = compose(translation(p.x, p.y), rotation(p.rotation))
-  const own = marks.get(p.id)
-  const cut = layers.get(layerId)!
+): Pick<LaidPiece, 'layerId' | 'pieceId' | 'folio' | 'guestId' | 'layerName'> {
+  const { layerId, pieceId } = splitPartId(part)
+  const { folio, guest, layer } = layers.get(layerId)!
   return {
     layerId,
     pieceId,
-    folio: cut.folio,
-    guestId: cut.guest?.projectId ?? null,
-    layerName: cut.guest ? `${cut.guest.name}: ${cut.layer.name}` : cut.layer.name,
-    placement: p,
-    shape: mapPolygon(map, part.shape),
-    marks: own ? mapMarks(map, own) : noMarks(),
-    loose: loose.has(p.id),
+    folio,
+    guestId: guest?.projectId ?? null,
+    layerName: guest ? `${guest.name}: ${layer.name}` : layer.name,
   }
 }
 
-function makeLoad(
-  project: Project,
-  run: PaperRun,
-  sheet: number,
-  pieces: LaidPiece[],
-): Omit<Load, 'nthOfRun'> {
+/** What is cut into for a sheet of a run: a whole sheet, or an off-cut. */
+function binOf(run: PaperRun, sheet: number): { paper: Paper; offCut: Bin['offCut']; outline: Polygon } {
   const bin = sheet < 0 ? run.bins[-1 - sheet]! : null
   const { paper, offCut } = bin ?? { paper: run.paper, offCut: null }
-  const outline = bin
-    ? run.instance.offCuts![-1 - sheet]!.outline
-    : rectangle(0, 0, paper.widthMm, paper.heightMm)
+  return {
+    paper,
+    offCut,
+    outline: bin ? run.instance.offCuts![-1 - sheet]!.outline : run.sheetOutline,
+  }
+}
+
+interface ToLay {
+  own: readonly { shape: Polygon; marks: Marks | null }[]
+  placements: readonly Placement[]
+  bin: ReturnType<typeof binOf>
+  numbers: Project['plan']['numbers']
+  cutter: Project['drawer']['cutter']
+}
+
+function layOut({ own, placements, bin, numbers, cutter }: ToLay): Laid {
+  const { paper, offCut, outline } = bin
+  const shapes = placements.map((p, k) => {
+    const map = compose(translation(p.x, p.y), rotation(p.rotation))
+    const { shape, marks } = own[k]!
+    return { shape: mapPolygon(map, shape), marks: marks ? mapMarks(map, marks) : noMarks() }
+  })
+  const path = cutPath(shapes, polygonBox(outline).maxY, numbers)
+  const rings = shapes.flatMap(({ shape }) => polygonRings(shape))
+  const outlineMm = rings.reduce((sum, ring) => sum + perimeter(ring), 0)
+  const corners = rings.reduce((sum, ring) => sum + sharpCorners(ring), 0)
+  const area = shapes.reduce((sum, { shape }) => sum + polygonArea(shape), 0)
+  return {
+    shapes,
+    path,
+    outlineMm,
+    minutes: cuttingMinutes({
+      outlineMm,
+      corners,
+      lifts: rings.length,
+      passes: settingFor(paper).passes,
+      cutter,
+    }),
+    offCut: offCut ? null : cleanOffCut(paper, shapes),
+    utilisation: area / polygonArea(outline),
+  }
+}
+
+interface LoadParts {
+  run: PaperRun
+  sheet: number
+  bin: ReturnType<typeof binOf>
+  nthOfRun: number
+  pieces: LaidPiece[]
+  laid: Laid
+}
+
+function makeLoad({ run, sheet, bin, nthOfRun, pieces, laid }: LoadParts): Load {
+  const { paper, offCut, outline } = bin
   const { maxX: widthMm, maxY: heightMm } = polygonBox(outline)
   const nth = offCut
     ? 0
     : sheet >= 0
       ? sheet + 1
       : run.bins.slice(0, -sheet).filter((other) => !other.offCut && other.paper.id === paper.id).length
-  const setting = settingFor(paper)
-  const path = cutPath(pieces, heightMm, project.plan.numbers)
-  const rings = pieces.flatMap((piece) => polygonRings(piece.shape))
-  const outlineMm = rings.reduce((sum, ring) => sum + perimeter(ring), 0)
-  const corners = rings.reduce((sum, ring) => sum + sharpCorners(ring), 0)
-  const { cutter } = project.drawer
-  const area = pieces.reduce((sum, piece) => sum + polygonArea(piece.shape), 0)
   return {
     id: offCut ? `${paper.id}-off-${offCut.id}` : `${paper.id}-${nth}`,
     runId: run.id,
@@ -193,20 +251,21 @@ function makeLoad(
     paper,
     sheet,
     nth,
+    nthOfRun,
     onOffCut: offCut && { id: offCut.id, label: offCut.label },
     outline,
     widthMm,
     heightMm,
     folios: [...new Set(pieces.map((piece) => piece.folio))].sort(folioOrder),
     pieces,
-    setting,
-    path,
-    outlineMm,
-    minutes: cuttingMinutes(outlineMm, corners, rings.length, setting.passes, cutter),
-    offCut: offCut ? null : cleanOffCut(paper, pieces),
+    setting: settingFor(paper),
+    path: laid.path,
+    outlineMm: laid.outlineMm,
+    minutes: laid.minutes,
+    offCut: laid.offCut,
     change: null,
     bladeCareM: null,
-    utilisation: area / polygonArea(outline),
+    utilisation: laid.utilisation,
   }
 }
 
@@ -218,7 +277,7 @@ function sharpCorners(ring: Ring): number {
 }
 
 /** The larger of the two rectangles that a straight cut across the sheet, behind all pieces, keeps whole. */
-function cleanOffCut(paper: Paper, pieces: readonly LaidPiece[]): OffCut | null {
+function cleanOffCut(paper: Paper, pieces: readonly { shape: Polygon }[]): OffCut | null {
   let right = 0
   let bottom = 0
   for (const piece of pieces) {
@@ -263,92 +322,3 @@ function changeBefore(before: Load | undefined, load: Load): string | null {
 /** How often setting or mat change between loads. */
 export const changesOf = (list: readonly Load[]): number =>
   list.filter((load, i) => i > 0 && load.change !== null).length
-
-/** Findings of the sheets stage: loose bits to keep, papers that run short. */
-export function sheetSnags(project: Project, runs: readonly NestedRun[], list: readonly Load[]): Snag[] {
-  const snags: Snag[] = pinSnags(project, runs)
-  for (const load of list) {
-    const loose = load.pieces.filter((piece) => piece.loose)
-    if (loose.length > 0)
-      snags.push({
-        code: 'loose-bits',
-        stage: 'sheets',
-        severity: 'caution',
-        layer: ownLayer(project, loose[0]!.layerId),
-        at: null,
-        message: `Load ${load.number} has ${loose.length} loose ${loose.length === 1 ? 'bit' : 'bits'} to keep when weeding (${load.paper.name}).`,
-      })
-  }
-  for (const need of sheetsNeeded(list))
-    if (need.buy > 0 && !isStandIn(need.paper))
-      snags.push({
-        code: 'short-of-paper',
-        stage: 'sheets',
-        severity: 'caution',
-        layer: null,
-        at: null,
-        message: `${need.sheets} ${need.sheets === 1 ? 'sheet' : 'sheets'} of ${need.paper.name} needed, ${need.paper.count} at hand: buy ${buyWords(need)}.`,
-      })
-  return snags
-}
-
-/** Pieces pinned by hand to where they may not lie. */
-function pinSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
-  return runs.flatMap(({ run }) =>
-    (run.instance.pinned ?? []).flatMap((pin): Snag[] => {
-      const why = whyIllegal(run.instance, pin, run.instance.pinned ?? [])
-      if (!why) return []
-      const { layerId, pieceId } = splitPartId(pin.id)
-      const name = run.layers.find((layer) => layer.id === layerId)?.layer.name ?? layerId
-      return [
-        {
-          code: 'pin-illegal',
-          stage: 'sheets',
-          severity: 'stop',
-          layer: ownLayer(project, layerId),
-          at: null,
-          message: `A pinned piece of “${name}” ${why}.`,
-          mend: { label: 'Take the pin out', action: { kind: 'drop-pin', layerId, pieceId, copy: pin.copy } },
-        },
-      ]
-    }),
-  )
-}
-
-/** The layer where it is the project's own, and no guest's. */
-const ownLayer = (project: Project, layerId: string): string | null =>
-  project.layers.some((layer) => layer.id === layerId) ? layerId : null
-
-export interface SheetsNeeded {
-  paper: Paper
-  /** Whole sheets, and off-cuts beside them. */
-  sheets: number
-  offCuts: number
-  /** Sheets that are short, and the packs they come in. */
-  buy: number
-  packs: number
-  /** Of all whole sheets used, bought or not. */
-  cost: number
-}
-
-/** Sheets of each paper against what is at hand. */
-export function sheetsNeeded(list: readonly Load[]): SheetsNeeded[] {
-  const byPaper = groupBy(list, (load) => load.paper.id)
-  return [...byPaper.values()].map((group) => {
-    const { paper } = group[0]!
-    const sheets = group.filter((load) => !load.onOffCut).length
-    const buy = Math.max(0, sheets - paper.count)
-    return {
-      paper,
-      sheets,
-      offCuts: group.length - sheets,
-      buy,
-      packs: Math.ceil(buy / paper.perPack),
-      cost: sheets * paper.price,
-    }
-  })
-}
-
-/** “3”, or “1 pack of 10” where it is sold so. */
-export const buyWords = ({ buy, packs, paper }: SheetsNeeded): string =>
-  paper.perPack === 1 ? String(buy) : `${packs} ${packs === 1 ? 'pack' : 'packs'} of ${paper.perPack}`

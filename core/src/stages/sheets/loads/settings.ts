@@ -38,13 +38,14 @@ export function settingFor(paper: Paper): CutSetting {
 export const BLADE_CARE_M = 30
 
 /** Minutes to cut outlines: path at speed, time lost at corners and lifts, per pass, and loading the sheet. */
-export function cuttingMinutes(
-  outlineMm: number,
-  corners: number,
-  lifts: number,
-  passes: number,
-  cutter: Cutter,
-): number {
+export function cuttingMinutes(cut: {
+  outlineMm: number
+  corners: number
+  lifts: number
+  passes: number
+  cutter: Cutter
+}): number {
+  const { outlineMm, corners, lifts, passes, cutter } = cut
   const seconds = passes * (outlineMm / cutter.speedMmPerS + corners * cutter.cornerS + lifts * cutter.liftS)
   return seconds / 60 + cutter.loadMin
 }

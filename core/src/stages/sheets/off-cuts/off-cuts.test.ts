@@ -19,7 +19,8 @@ import { setPlan, type Paper, type Project } from '../../../project'
 import {
   firstFree,
   leftOvers,
-  loads,
+  leftView,
+  planLoads,
   Nester,
   nestProject,
   offCutSheets,
@@ -100,7 +101,7 @@ describe('off-cuts', () => {
       'o1',
       'o0',
     ])
-    const list = loads(project, nestProject(project).runs)
+    const list = planLoads(project, nestProject(project).runs)
     const load = list.find((l) => l.paper.id === paper.id)!
     expect(load).toMatchObject({
       onOffCut: { id: 'o0', label: 'off-cut 0' },
@@ -115,13 +116,13 @@ describe('off-cuts', () => {
       buy: 0,
     })
     const plain = setPlan(project, { useOffCuts: false })
-    expect(loads(plain, nestProject(plain).runs).every((l) => l.onOffCut === null)).toBe(true)
+    expect(planLoads(plain, nestProject(plain).runs).every((l) => l.onOffCut === null)).toBe(true)
   })
 })
 
 describe('what a run leaves', () => {
   const project = demo('harbour')
-  const list = loads(project, nestProject(project).runs)
+  const list = planLoads(project, nestProject(project).runs)
 
   it('lies beside the pieces and does not overlap itself', () => {
     for (const load of list) {
@@ -149,7 +150,9 @@ describe('what a run leaves', () => {
     const stock: Paper[] = project.drawer.papers.map((p) => ({ ...p, count: 3 }))
     const load = list[0]!
     const left = leftOvers(load)
-    const after = stockAfter(stock, [load], left.slice(0, 1), '7').find((p) => p.id === load.paper.id)!
+    const after = stockAfter(stock, [load], left.slice(0, 1).map(leftView), '7').find(
+      (p) => p.id === load.paper.id,
+    )!
     expect(after.count).toBe(2)
     expect(after.offCuts).toHaveLength(1)
     expect(regionArea(pathToRegion(after.offCuts[0]!.path))).toBeCloseTo(polygonArea(left[0]!.shape), 1)
@@ -162,7 +165,7 @@ describe('what a run leaves', () => {
 
   it('follows the order of loads that the maker laid down, and counts the blade’s way', () => {
     const ids = list.map((load) => load.id).toReversed()
-    const turned = loads(
+    const turned = planLoads(
       setPlan(project, { cutOrder: 'hand', loadOrder: ids.slice(0, 3) }),
       nestProject(project).runs,
     )
@@ -170,9 +173,7 @@ describe('what a run leaves', () => {
     expect(turned.map((load) => load.number)).toEqual(list.map((load) => load.number))
     expect(list.every((load) => load.bladeCareM === null)).toBe(true)
     const many = setPlan({ ...project, layers: project.layers.map((layer) => ({ ...layer, copies: 8 })) }, {})
-    expect(loads(many, nestProject(many, new Set(), 1).runs).some((load) => load.bladeCareM !== null)).toBe(
-      true,
-    )
+    expect(planLoads(many, nestProject(many, 1).runs).some((load) => load.bladeCareM !== null)).toBe(true)
   })
 })
 

@@ -2,15 +2,12 @@
 import {
   boxHeight,
   boxWidth,
-  mapPolygon,
   offset,
   polygonArea,
   polygonBox,
-  polygonToPath,
   rectangle,
   simplify,
   subtract,
-  translation,
   union,
   type Polygon,
 } from '../../../base/geometry'
@@ -71,8 +68,8 @@ export function leftOvers(load: Load): LeftOver[] {
  */
 export function stockAfter(
   stock: readonly Paper[],
-  loads: readonly Load[],
-  kept: readonly LeftOver[],
+  loads: readonly Pick<Load, 'paper' | 'onOffCut'>[],
+  kept: readonly { paperId: string; label: string; path: string }[],
   stamp: string,
 ): Paper[] {
   return stock.map((paper) => {
@@ -80,14 +77,11 @@ export function stockAfter(
     const back = kept.filter((left) => left.paperId === paper.id)
     if (own.length === 0 && back.length === 0) return paper
     const gone = new Set(own.flatMap((load) => (load.onOffCut ? [load.onOffCut.id] : [])))
-    const added = back.map((left, i) => {
-      const { minX, minY } = polygonBox(left.shape)
-      return {
-        id: `off-${stamp}-${paper.offCuts.length + i + 1}`,
-        label: left.label,
-        path: polygonToPath(mapPolygon(translation(-minX, -minY), left.shape)),
-      }
-    })
+    const added = back.map(({ label, path }, i) => ({
+      id: `off-${stamp}-${paper.offCuts.length + i + 1}`,
+      label,
+      path,
+    }))
     return {
       ...paper,
       count: Math.max(0, paper.count - own.filter((load) => !load.onOffCut).length),

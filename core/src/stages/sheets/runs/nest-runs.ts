@@ -1,6 +1,6 @@
 // Nesting a whole project: a nester per paper, worked in turn.
-import { type Project } from '../../../project'
-import { BadInput, Memory } from '../../../base'
+import type { Project } from '../../../project'
+import { BadInput, fresh, type Memo } from '../../../base'
 import type { NestLayout } from '../nest/instance'
 import { Nester } from '../nest/nester'
 import { paperRuns, type NestedRun, type PaperRun } from './paper-runs'
@@ -20,33 +20,33 @@ export interface Unplaceable {
   reason: string
 }
 
-/** Layouts of all runs but those to skip (by id) after a fixed number of steps: the same project always gives the same sheets. */
-export function nestProject(
-  project: Project,
-  skip: ReadonlySet<string> = new Set(),
-  steps?: number,
-): { runs: NestedRun[]; failed: Unplaceable[] } {
-  const runs: NestedRun[] = []
-  const failed: Unplaceable[] = []
-  for (const run of paperRuns(project)) {
-    if (skip.has(run.id)) continue
-    try {
-      runs.push({ run, layout: nestRun(run, steps ?? firstSteps(run)) })
-    } catch (error) {
-      if (!(error instanceof BadInput)) throw error
-      failed.push({ run, reason: error.message })
-    }
+/** A run with its first layout, after a fixed number of steps; where a piece is larger than its sheets, why not. */
+export function layRun(run: PaperRun, memo: Memo = fresh, steps = firstSteps(run)): NestedRun | Unplaceable {
+  try {
+    return { run, layout: nestRun(run, steps, memo) }
+  } catch (error) {
+    if (!(error instanceof BadInput)) throw error
+    return { run, reason: error.message }
   }
-  return { runs, failed }
 }
 
-const before = new Memory<NestLayout>(100)
+/** Layouts of all runs: the same project always gives the same sheets. */
+export function nestProject(project: Project, steps?: number): { runs: NestedRun[]; failed: Unplaceable[] } {
+  return sortOut(paperRuns(project).map((run) => layRun(run, fresh, steps)))
+}
 
-/** One paper's layout after a fixed number of steps, remembered; stops early where it cannot get better. */
-export function nestRun(run: PaperRun, steps: number): NestLayout {
-  return before.get(`${run.fingerprint} ${steps}`, () => {
+/** What could be laid, and what not. */
+export const sortOut = (
+  all: readonly (NestedRun | Unplaceable)[],
+): { runs: NestedRun[]; failed: Unplaceable[] } => ({
+  runs: all.filter((one) => 'layout' in one),
+  failed: all.filter((one) => 'reason' in one),
+})
+
+/** One paper's layout after a fixed number of steps; stops early where it cannot get better. Throws BadInput where a piece is too large. */
+export const nestRun = (run: PaperRun, steps: number, memo: Memo = fresh): NestLayout =>
+  memo('first layout', [run.fingerprint, steps], () => {
     const nester = new Nester(run.instance, run.seed)
     for (let k = 0; k < steps && !nester.done; k++) nester.step()
     return nester.best
   })
-}

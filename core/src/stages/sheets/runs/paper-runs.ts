@@ -1,8 +1,15 @@
 // Which pieces are to be cut of which paper, and the layout that comes of it.
-import { pathToRegion, polygonArea, polygonToPath } from '../../../base/geometry'
+import { polygonArea, polygonToPath, rectangle, type Polygon } from '../../../base/geometry'
 import { colourName } from '../../layers'
-import { cutLayers, sameButSize, type CutLayer, type Paper, type Project } from '../../../project'
-import { fingerprint } from '../../../base'
+import {
+  cutLayers,
+  pieceRegion,
+  sameButSize,
+  type CutLayer,
+  type Paper,
+  type Project,
+} from '../../../project'
+import { fingerprint, fresh, type Memo } from '../../../base'
 import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from '../nest/instance'
 import { cheapestMix, sheetOf, wholeSheet } from './sizes'
 
@@ -20,6 +27,8 @@ export interface PaperRun {
   paper: Paper
   layers: CutLayer[]
   instance: NestInstance
+  /** A whole sheet of it. */
+  sheetOutline: Polygon
   /** What the instance's off-cuts are, in their order. */
   bins: Bin[]
   /** Of the search for its first layout. */
@@ -76,37 +85,50 @@ const OFF_CUT_RIM_MM = 3
 export function offCutSheets(paper: Paper): OffCutSheet[] {
   return paper.offCuts
     .flatMap((offCut): OffCutSheet[] => {
-      const outline = pathToRegion(offCut.path)[0]
+      const outline = pieceRegion(offCut)[0]
       return outline ? [{ id: offCut.id, outline, margin: OFF_CUT_RIM_MM }] : []
     })
     .toSorted((a, b) => polygonArea(a.outline) - polygonArea(b.outline) || a.id.localeCompare(b.id))
 }
 
-/** One run per paper, its sizes together, in the order in which the papers first appear from the back; guests come after. */
-export function paperRuns(project: Project): PaperRun[] {
-  const groups: { paper: Paper; layers: CutLayer[] }[] = []
+/** The layers that are cut of one paper, in whatever sizes it comes. */
+interface PaperGroup {
+  paper: Paper
+  layers: CutLayer[]
+}
+
+/** Layers by paper, in the order in which the papers first appear from the back; guests come after. */
+function paperGroups(project: Project): PaperGroup[] {
+  const groups: PaperGroup[] = []
   for (const layer of cutLayers(project)) {
     const paper = layer.paper ?? standIn(project, layer.layer.colour)
     const group = groups.find((g) => g.paper.id === paper.id || sameButSize(g.paper, paper))
     if (group) group.layers.push(layer)
     else groups.push({ paper, layers: [layer] })
   }
-  return groups.map(({ paper, layers }) => paperRun(project, paper, layers))
+  return groups
 }
+
+/** Ids of the runs of a project, without looking at a shape. */
+export const runIds = (project: Project): string[] => paperGroups(project).map(({ paper }) => paper.id)
+
+/** One run per paper, its sizes together. Needs the geometry loaded where a paper comes in several sizes. */
+export const paperRuns = (project: Project, memo: Memo = fresh): PaperRun[] =>
+  paperGroups(project).map((group) => paperRun(project, group, memo))
 
 /** A run as it is with the project's pins of now; nothing else of the project may have changed. */
-export const withPins = (run: PaperRun, project: Project): PaperRun => {
+export const withPins = (run: PaperRun, project: Project, memo: Memo = fresh): PaperRun => {
   const instance = { ...run.instance, pinned: pinnedOf(project, run.layers) }
-  return { ...run, instance, fingerprint: nameOf({ ...run, instance }) }
+  return { ...run, instance, fingerprint: nameOf({ ...run, instance }, memo) }
 }
 
-function paperRun(project: Project, paper: Paper, layers: CutLayer[]): PaperRun {
+function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): PaperRun {
   const { plan, drawer } = project
   const { rimMm } = drawer.cutter
   const turns = paper.oneWay ? 'fixed' : plan.turns
   const pieces = layers.flatMap(({ id, layer: { pieces, sharing }, copies }) =>
     pieces.flatMap((piece): NestPiece[] => {
-      const shape = pathToRegion(piece.path)[0]
+      const shape = pieceRegion(piece)[0]
       return shape
         ? [
             {
@@ -131,7 +153,7 @@ function paperRun(project: Project, paper: Paper, layers: CutLayer[]): PaperRun 
     : []
   scraps.sort((a, b) => polygonArea(a.sheet.outline) - polygonArea(b.sheet.outline))
   const offCuts = scraps.map(({ sheet }) => sheet)
-  const { main, others } = cheapestMix(sizes, { gap: plan.gapMm, pieces, offCuts }, rimMm)
+  const { main, others } = cheapestMix(sizes, { gap: plan.gapMm, pieces, offCuts }, rimMm, memo)
   const instance: NestInstance = {
     sheet: sheetOf(main, rimMm),
     gap: plan.gapMm,
@@ -146,17 +168,27 @@ function paperRun(project: Project, paper: Paper, layers: CutLayer[]): PaperRun 
     })),
     ...others.map((size): Bin => ({ paper: size, offCut: null })),
   ]
-  const run = { id: paper.id, paper: main, layers, instance, bins, seed: plan.layoutSeeds[paper.id] ?? 1 }
-  return { ...run, fingerprint: nameOf(run) }
+  const sheetOutline = memo('sheet outline', [main.widthMm, main.heightMm], () =>
+    rectangle(0, 0, main.widthMm, main.heightMm),
+  )
+  const seed = plan.layoutSeeds[paper.id] ?? 1
+  const run = { id: paper.id, paper: main, layers, instance, sheetOutline, bins, seed }
+  return { ...run, fingerprint: nameOf(run, memo) }
 }
 
-const nameOf = ({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>): string =>
+/** The same in every browser at all times: layouts are kept under it. */
+const nameOf = ({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>, memo: Memo): string =>
   fingerprint([
     instance.sheet,
     instance.gap,
     instance.pieces[0]?.turns,
     instance.pinned,
-    layers.map(({ id, copies, layer }) => [id, copies, layer.pieces, layer.sharing]),
+    layers.map(({ id, copies, layer: { pieces, sharing } }) => [
+      id,
+      copies,
+      memo('name of pieces', [pieces], () => fingerprint(pieces)),
+      sharing,
+    ]),
     (instance.offCuts ?? []).map(({ id, margin, outline }) => [id, margin, polygonToPath(outline)]),
     seed,
   ])

@@ -4,11 +4,12 @@ import { expectLegal } from '../../../../test/legal-layout'
 import { rectangle } from '../../../base/geometry'
 import { newPaper } from '../../paper'
 import { assignPaper, setPin, setPlan, takeSizes, type Paper, type Project } from '../../../project'
-import { check, derive, mendProject } from '../../../planner'
+import { check, results } from '../../../../test/results'
+import { mendProject } from '../../index'
 import {
   cheapestMix,
   loadTag,
-  loads,
+  planLoads,
   nestProject,
   paperRuns,
   sheetsNeeded,
@@ -89,7 +90,7 @@ describe('a paper in several sizes', () => {
     const { runs } = nestProject(project)
     expect(runs).toHaveLength(1)
     expectLegal(runs[0]!.run.instance, runs[0]!.layout)
-    const list = loads(project, runs)
+    const list = planLoads(project, runs)
     expect(list.map((load) => [load.id, load.paper.id, load.widthMm, load.onOffCut]).toSorted()).toEqual([
       ['large-1', 'large', 310, null],
       ['small-1', 'small', 160, null],
@@ -104,7 +105,7 @@ describe('a paper in several sizes', () => {
       ['small', 1, 0.3],
     ])
     // Files and steps know both.
-    const derived = derive(project, [large, small])
+    const derived = results(project, [large, small])
     expect(derived.assembly.steps.filter((step) => step.kind === 'cut')).toHaveLength(2)
     expect(derived.left.every((left) => ['large', 'small'].includes(left.paperId))).toBe(true)
   })
@@ -140,7 +141,7 @@ describe('a paper in several sizes', () => {
 
   it('comes in packs', () => {
     const project = work([{ ...large, count: 0, perPack: 10 }])
-    const [need] = sheetsNeeded(loads(project, nestProject(project).runs))
+    const [need] = sheetsNeeded(planLoads(project, nestProject(project).runs))
     expect(need).toMatchObject({ sheets: 2, buy: 2, packs: 1 })
     expect(check(project).find((s) => s.code === 'short-of-paper')!.message).toContain('buy 1 pack of 10.')
   })

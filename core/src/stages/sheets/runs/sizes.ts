@@ -1,7 +1,7 @@
 // One paper in sheets of several sizes: how many of each to cut into.
 import { polygonArea, rectangle } from '../../../base/geometry'
 import { type Paper } from '../../../project'
-import { BadInput, fingerprint } from '../../../base'
+import { BadInput, fresh, type Memo } from '../../../base'
 import type { NestInstance, OffCutSheet } from '../nest/instance'
 import { Nester } from '../nest/nester'
 
@@ -17,8 +17,6 @@ const MANY_PIECES = 40
 const STEPS_OF_MANY = 3
 const MOST_TRIALS = 10
 const MOST_MIXES = 4000
-
-const remembered = new Map<string, SheetMix>()
 
 /** A whole sheet of another size, as it is laid before those of the main size. */
 export const wholeSheet = (paper: Paper, n: number, rimMm: number): OffCutSheet => ({
@@ -41,30 +39,19 @@ export function cheapestMix(
   sizes: readonly Paper[],
   instance: Omit<NestInstance, 'sheet' | 'pinned'>,
   rimMm: number,
+  memo: Memo = fresh,
 ): SheetMix {
   const [only] = sizes
   if (sizes.length === 1) return { main: only!, others: [] }
-  const key = fingerprint([
-    sizes.map(({ id, widthMm, heightMm, count, price }) => [id, widthMm, heightMm, count, price]),
-    instance.gap,
-    rimMm,
-    instance.pieces.map(({ id, qty, turns, sharing, shape }) => [
-      id,
-      qty,
-      turns,
-      sharing,
-      shape.outer.length,
-      polygonArea(shape),
-    ]),
-    (instance.offCuts ?? []).map(({ id }) => id),
-  ])
-  let mix = remembered.get(key)
-  if (!mix) {
-    if (remembered.size > 200) remembered.clear()
-    mix = findMix(sizes, instance, rimMm)
-    remembered.set(key, mix)
-  }
-  return mix
+  const key = sizes.map(({ id, widthMm, heightMm, count, price }) => [id, widthMm, heightMm, count, price])
+  const pieces = instance.pieces.map(({ id, qty, turns, sharing, shape }) => [id, qty, turns, sharing, shape])
+  const offCuts = (instance.offCuts ?? []).map(({ id, outline }) => [id, outline])
+  const mix = memo('mix of sizes', [key, instance.gap, rimMm, pieces, offCuts], () => {
+    const { main, others } = findMix(sizes, instance, rimMm)
+    return { main: main.id, others: others.map((paper) => paper.id) }
+  })
+  const named = (id: string) => sizes.find((size) => size.id === id)!
+  return { main: named(mix.main), others: mix.others.map(named) }
 }
 
 /** To buy, worth, area: the earlier decides. */

@@ -1,5 +1,5 @@
 // Off-cuts that lie in the drawer while a project plans with whole sheets only.
-import type { Paper, Project, Snag } from '../project'
+import type { Paper, Project, Snag } from '../../../project'
 
 /** Papers of the project of which the drawer has off-cuts that the project does not know of. None once its sheets are cut. */
 export function offCutSnags(project: Project, stock: readonly Paper[]): Snag[] {

@@ -1,7 +1,9 @@
 // Papers so near in colour that one could stand in for the other, where that saves a sheet.
-import { colourDifference } from '../stages/paper'
-import { assignPaper, builtLayers, type Paper, type Project, type Snag } from '../project'
-import { isStandIn, nestRun, paperRuns, type NestedRun } from '../stages/sheets'
+import { colourDifference } from '../../paper'
+import { fresh, type Memo } from '../../../base'
+import { assignPaper, builtLayers, findLayer, type Paper, type Project, type Snag } from '../../../project'
+import { layRun } from '../runs/nest-runs'
+import { isStandIn, paperRuns, type NestedRun } from '../runs/paper-runs'
 
 /** CIEDE2000: laid apart in a stack, colours nearer than this pass for one. */
 const NEAR = 7
@@ -10,7 +12,7 @@ const AS_THICK_MM = 0.08
 const STEPS = 2
 
 /** Pairs of papers that may be merged: like in colour, finish and thickness, and never one layer upon the other. */
-export function mergeSnags(project: Project, all: readonly NestedRun[]): Snag[] {
+export function mergeSnags(project: Project, all: readonly NestedRun[], memo: Memo = fresh): Snag[] {
   // What guests are cut of is not this project's to choose; what is not chosen yet will be.
   const runs = all.filter(
     ({ run }) => !isStandIn(run.paper) && run.layers.every((layer) => layer.guest === null),
@@ -24,10 +26,10 @@ export function mergeSnags(project: Project, all: readonly NestedRun[]): Snag[] 
         drop.run.layers.map((layer) => layer.id),
         keep.run.paper,
       )
-      const saved = sheetsIn(keep) + sheetsIn(drop) - sheetsOf(merged, keep.run.paper)
+      const saved = sheetsIn(keep) + sheetsIn(drop) - sheetsOf(merged, keep.run.paper, memo)
       if (saved < 1) return []
       const d = colourDifference(keep.run.paper.colour, drop.run.paper.colour)
-      const names = drop.run.layers.map(({ layer }) => `“${layer.name}”`).join(', ')
+      const names = drop.run.layers.map(({ id }) => `“${findLayer(project, id)?.name ?? id}”`).join(', ')
       return [
         {
           code: 'papers-alike',
@@ -71,7 +73,9 @@ const sheetsIn = ({ run, layout }: NestedRun): number =>
     layout.placements.flatMap(({ sheet }) => (sheet < 0 && !run.bins[-1 - sheet]!.offCut ? [sheet] : [])),
   ).size
 
-function sheetsOf(merged: Project, paper: Paper): number {
-  const run = paperRuns(merged).find((r) => r.layers.some((layer) => layer.paper?.id === paper.id))!
-  return sheetsIn({ run, layout: nestRun(run, STEPS) })
+/** Sheets after the merge; more than any where a piece does not fit on that paper. */
+function sheetsOf(merged: Project, paper: Paper, memo: Memo): number {
+  const run = paperRuns(merged, memo).find((r) => r.layers.some((layer) => layer.paper?.id === paper.id))!
+  const nested = layRun(run, memo, STEPS)
+  return 'layout' in nested ? sheetsIn(nested) : Infinity
 }

@@ -19,22 +19,22 @@ import {
   type Project,
 } from '../project'
 import { loadTag } from '../stages/sheets'
-import { derive } from './index'
+import { results } from '../../test/results'
 
 const harbour = demo('harbour')
 const boat: Project = { ...demo('bon-voyage'), name: 'Boat' }
-const sheetsOf = (project: Project) => derive(project).needed.reduce((sum, need) => sum + need.sheets, 0)
+const sheetsOf = (project: Project) => results(project).needed.reduce((sum, need) => sum + need.sheets, 0)
 
 describe('a batch', () => {
-  const one = derive(harbour)
-  const six = derive(setPlan(harbour, { batch: 6 }))
+  const one = results(harbour)
+  const six = results(setPlan(harbour, { batch: 6 }))
 
   it('cuts every piece so often, on fewer sheets than each alone would take', () => {
     const pieces = (d: typeof one) => d.loads.reduce((sum, load) => sum + load.pieces.length, 0)
     expect(pieces(six)).toBe(6 * pieces(one))
     const boats = setPlan(boat, { batch: 4 })
     expect(sheetsOf(boats)).toBeLessThan(4 * sheetsOf(boat))
-    for (const { run, layout } of derive(boats).runs) expectLegal(run.instance, layout)
+    for (const { run, layout } of results(boats).runs) expectLegal(run.instance, layout)
   })
 
   it('takes foam and hands for all, and dries all at once', () => {
@@ -51,7 +51,7 @@ describe('a batch', () => {
 
 describe('several projects on the same sheets', () => {
   const both = takeAlong(harbour, boat)
-  const derived = derive(both)
+  const derived = results(both)
 
   it('lie together, each piece once, the guest under its letter', () => {
     for (const { run, layout } of derived.runs) expectLegal(run.instance, layout)
@@ -68,7 +68,7 @@ describe('several projects on the same sheets', () => {
   it('share a sheet where they are of one paper', () => {
     const host = stack('free', plate('a', 0, [0, 0, 60, 60]))
     const guest = { ...stack('free', plate('a', 0, [0, 0, 50, 50])), id: 'q', name: 'Tag' }
-    const { loads } = derive(takeAlong(host, guest))
+    const { loads } = results(takeAlong(host, guest))
     expect(loads).toHaveLength(1)
     expect(loads[0]!.folios).toEqual(['1', 'A1'])
   })
@@ -79,7 +79,7 @@ describe('several projects on the same sheets', () => {
     )
     expect(marked.length).toBeGreaterThan(0)
     // A letter and a figure are more strokes than the figure alone.
-    const alone = derive(boat).loads.flatMap((load) =>
+    const alone = results(boat).loads.flatMap((load) =>
       load.pieces.filter((piece) => piece.marks.number.length > 0),
     )
     expect(marked[0]!.marks.number.length).toBeGreaterThan(alone[0]!.marks.number.length)
@@ -89,19 +89,19 @@ describe('several projects on the same sheets', () => {
   })
 
   it('leave the stack, its depth and its steps to the host alone', () => {
-    expect(derived.depth).toEqual(derive(harbour).depth)
+    expect(derived.depth).toEqual(results(harbour).depth)
     expect(derived.assembly.steps.filter((step) => step.kind === 'lay')).toHaveLength(
-      derive(harbour).assembly.steps.filter((step) => step.kind === 'lay').length,
+      results(harbour).assembly.steps.filter((step) => step.kind === 'lay').length,
     )
-    expect(derived.cost.paper).toBeGreaterThan(derive(harbour).cost.paper)
+    expect(derived.cost.paper).toBeGreaterThan(results(harbour).cost.paper)
     expect(paperForGuests(derived.loads)).toBeGreaterThan(0)
-    expect(paperForGuests(derive(harbour).loads)).toBe(0)
+    expect(paperForGuests(results(harbour).loads)).toBe(0)
   })
 
   it("are the guest's to make without sheets of its own", () => {
     const home = refreshHost(boat, [both, boat])
     expect(home.plan.cutWith).toEqual({ projectId: harbour.id, name: harbour.name })
-    const alone = derive(home)
+    const alone = results(home)
     expect(alone.loads).toEqual([])
     expect(alone.cost.paper).toBe(0)
     expect(alone.assembly.steps[0]!.detail).toContain(`cut with “${harbour.name}”`)
@@ -140,7 +140,7 @@ describe('several projects on the same sheets', () => {
       rotation: 0,
     })
     // Pinned into the rim: said, and not as one of the host's own layers.
-    expect(derive(pinned).snags.find((snag) => snag.code === 'pin-illegal')).toMatchObject({ layer: null })
+    expect(results(pinned).snags.find((snag) => snag.code === 'pin-illegal')).toMatchObject({ layer: null })
     expect(sendHome(pinned, boat.id)).toEqual(harbour)
   })
 })

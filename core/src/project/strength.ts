@@ -1,4 +1,5 @@
-import type { Paper } from '../../project'
+// What a paper survives, and what light does with it: asked by every stage.
+import type { Paper } from './schema'
 
 /** Smallest strip (mm) of a paper that survives cutting and weeding; smooth 216 gsm where no paper is chosen. */
 export function safeStripMm(paper: Paper | undefined): number {

@@ -1,18 +1,10 @@
 // Findings of the layers stage.
-import { polygonArea, regionArea } from '../base/geometry'
-import { isDear, scattered, type LayerFigures, type Soundness, type Visible } from '../stages/layers'
-import { nearestPaper } from '../stages/paper'
-import {
-  builtLayers,
-  findLayer,
-  layerRegion,
-  openingRect,
-  paperOf,
-  pieceRegion,
-  type Paper,
-  type Project,
-  type Snag,
-} from '../project'
+import { polygonArea, regionArea } from '../../base/geometry'
+import type { LayerFigures } from './figures'
+import type { Soundness } from './soundness'
+import { scattered } from './visibility/merge'
+import type { VisibleArea } from './visibility/shows'
+import { findLayer, layerRegion, openingRect, pieceRegion, type Project, type Snag } from '../../project'
 
 /** Narrow in so much of its area, a layer is narrow as a whole. */
 const ALL_OVER = 0.8
@@ -53,46 +45,8 @@ export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[]
   })
 }
 
-/** Dear sheets of which next to nothing is seen: a plain one does as well. */
-export function dearSnags(project: Project, visible: readonly Visible[], stock: readonly Paper[]): Snag[] {
-  return builtLayers(project).flatMap((layer): Snag[] => {
-    const seen = visible.find((v) => v.id === layer.id)
-    const paper = paperOf(project, layer)
-    if (
-      !seen ||
-      !paper ||
-      !isDear(project, layer) ||
-      seen.areaMm2 === 0 ||
-      seen.visibleMm2 / seen.areaMm2 > 0.15
-    )
-      return []
-    const plain = nearestPaper(
-      paper.colour,
-      stock.filter((p) => p.finish === 'smooth'),
-    )
-    return [
-      {
-        code: 'dear-but-hidden',
-        stage: 'paper',
-        severity: 'caution',
-        layer: layer.id,
-        at: null,
-        message: `Only ${Math.round((seen.visibleMm2 / seen.areaMm2) * 100)} % of “${layer.name}” is seen: a plain sheet would do in place of ${paper.name}.`,
-        ...(plain
-          ? {
-              mend: {
-                label: `Take ${plain.name}`,
-                action: { kind: 'swap-paper' as const, layerId: layer.id, paperId: plain.id },
-              },
-            }
-          : {}),
-      },
-    ]
-  })
-}
-
 /** Findings that are about no one layer: bare board about the design, a colour strewn over many layers. */
-export function stackSnags(project: Project, visible: readonly Visible[]): Snag[] {
+export function stackSnags(project: Project, visible: readonly VisibleArea[]): Snag[] {
   const snags: Snag[] = []
   const opening = project.mount.kind === 'frame' ? openingRect(project) : null
   const covered = visible.reduce((sum, v) => sum + v.visibleMm2, 0) / (opening ? polygonArea(opening) : 1)
@@ -124,7 +78,7 @@ export function stackSnags(project: Project, visible: readonly Visible[]): Snag[
 export function layerSnags(
   project: Project,
   figures: readonly LayerFigures[],
-  visible: readonly Visible[],
+  visible: readonly VisibleArea[],
 ): Snag[] {
   const snags: Snag[] = []
   for (const layer of project.layers) {

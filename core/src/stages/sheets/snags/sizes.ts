@@ -1,9 +1,10 @@
 // Papers that the drawer holds in sizes a project does not plan with, where one of those would save card.
-import { cutLayers, sameButSize, takeSizes, type Paper, type Project, type Snag } from '../project'
-import { paperRuns, type PaperRun } from '../stages/sheets'
+import { fresh, type Memo } from '../../../base'
+import { cutLayers, sameButSize, takeSizes, type Paper, type Project, type Snag } from '../../../project'
+import { paperRuns, type PaperRun } from '../runs/paper-runs'
 
 /** One finding a paper: which size there is, and what it changes. None once the sheets are cut. */
-export function sizeSnags(project: Project, stock: readonly Paper[]): Snag[] {
+export function sizeSnags(project: Project, stock: readonly Paper[], memo: Memo = fresh): Snag[] {
   if (project.journal.sheetsUsed.length > 0) return []
   const own = project.drawer.papers
   const fresh = stock.filter(
@@ -19,6 +20,7 @@ export function sizeSnags(project: Project, stock: readonly Paper[]): Snag[] {
       stock,
       used.map((p) => p.id),
     ),
+    memo,
   )
   return used.flatMap((size): Snag[] => {
     const run = after.find((r) => r.paper === size || r.bins.some((bin) => !bin.offCut && bin.paper === size))

@@ -1,0 +1,176 @@
+// The graph of results. A node says what of the project it reads and which other nodes it needs; its key follows from both,
+// and a result is looked up by key. Whoever drives the planner may stop between any two nodes.
+import type { Cache, Memo } from '../base'
+import type { Paper, Project, Stage } from '../project'
+import { Narrower, type Reads } from './reads'
+
+/** All that results follow from. */
+export interface Inputs {
+  project: Project
+  stock: readonly Paper[]
+  /** Layouts (NestLayout) that longer searches or the maker's hand found, by the fingerprint of their run. */
+  found: ReadonlyMap<string, unknown>
+}
+
+/** A node, about one layer, run or load where it is of many. */
+export interface Ref<T> {
+  node: AnyNode
+  arg: string
+  /** Only for the type. */
+  readonly value?: T
+}
+
+type Needs = Record<string, Ref<unknown> | readonly Ref<unknown>[] | null>
+
+/** Values in place of refs; of lists only those that could be computed. */
+export type Values<N> = {
+  [K in keyof N]: N[K] extends Ref<infer T>
+    ? T
+    : N[K] extends readonly Ref<infer T>[]
+      ? T[]
+      : N[K] extends Ref<infer T> | null
+        ? T | null
+        : never
+}
+
+/** What a node computes with: nothing else is there for it to read. */
+export interface Given extends Inputs {
+  arg: string
+  memo: Memo
+}
+
+export interface NodeSpec<T, V, N extends Needs> {
+  stage: Stage
+  reads: Reads
+  /** Whether layouts found earlier are read. */
+  found?: true
+  needs?: (project: Project, arg: string) => N
+  compute: (given: Given, needs: Values<N>) => T
+  /** What the page gets of it: numbers, and what is drawn. Without one it stays in the worker. */
+  view?: (value: T) => V
+}
+
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+export type AnyNode = NodeSpec<any, any, any> & { name: string }
+
+/** A node of many takes the id of what it is about; one of a kind takes nothing. */
+export type NodeOf<T, V> = ((arg?: string) => Ref<T>) & { node: AnyNode; readonly view?: V }
+
+/** Declares a node; calling it names it as something that another node needs. */
+export function node<T, V = never, const N extends Needs = Record<string, never>>(
+  name: string,
+  spec: NodeSpec<T, V, N>,
+): NodeOf<T, V> {
+  const full: AnyNode = { ...spec, name }
+  return Object.assign((arg = ''): Ref<T> => ({ node: full, arg }), { node: full })
+}
+
+/** A node that could not be computed, and why. Others go on without it. */
+export class Failure {
+  constructor(readonly sentence: string) {}
+}
+
+export const refName = ({ node: { name }, arg }: Ref<unknown>): string => (arg ? `${name} ${arg}` : name)
+
+export class Planner {
+  private inputs: Inputs | null = null
+  private keys = new Map<string, string>()
+  private readonly narrower = new Narrower()
+
+  /** Results are kept in the cache that is handed in, under keys of all that they follow from. */
+  constructor(readonly cache: Cache) {}
+
+  /** Takes new inputs. Nothing is computed until it is asked for. */
+  update(inputs: Inputs): void {
+    this.inputs = inputs
+    this.keys = new Map()
+  }
+
+  /** Names a node's result with all that it follows from: the same key is the same result. */
+  keyOf(ref: Ref<unknown>): string {
+    const name = refName(ref)
+    let key = this.keys.get(name)
+    if (key === undefined) {
+      const { reads, found } = ref.node
+      const { project, stock, found: layouts } = this.given()
+      const parts: unknown[] = [this.narrower.narrow(project, reads, ref.arg)]
+      if (reads.stock) parts.push(stock)
+      if (found) parts.push(layouts)
+      const needs = Object.values(this.needsOf(ref)).flatMap((need) =>
+        need === null ? ['-'] : [need].flat().map((one) => this.keyOf(one)),
+      )
+      key = `${name} ${this.cache.nameOf([parts, needs])}`
+      this.keys.set(name, key)
+    }
+    return key
+  }
+
+  /** A result that is there already for the inputs of now. */
+  peek<T>(ref: Ref<T>): T | Failure | undefined {
+    return this.cache.get(this.keyOf(ref))?.value as T | Failure | undefined
+  }
+
+  /** Computes a node and all that it needs; hands back control after each one that had to be computed. */
+  *work<T>(ref: Ref<T>): Generator<Ref<unknown>, T | Failure> {
+    const key = this.keyOf(ref)
+    const known = this.cache.get(key)
+    if (known) return known.value as T | Failure
+    const values: Record<string, unknown> = {}
+    let value: T | Failure | undefined
+    for (const [name, need] of Object.entries(this.needsOf(ref))) {
+      if (need === null) values[name] = null
+      else if (Array.isArray(need)) {
+        const list: unknown[] = []
+        for (const one of need as readonly Ref<unknown>[]) list.push(yield* this.work(one))
+        values[name] = list.filter((one) => !(one instanceof Failure))
+      } else {
+        const one = yield* this.work(need as Ref<unknown>)
+        if (one instanceof Failure) value = one
+        values[name] = one
+      }
+    }
+    value ??= this.compute(ref, values)
+    this.cache.set(key, value)
+    yield ref
+    return value
+  }
+
+  /** Computes a node to its end. */
+  get<T>(ref: Ref<T>): T {
+    const steps = this.work(ref)
+    for (;;) {
+      const step = steps.next()
+      if (!step.done) continue
+      if (step.value instanceof Failure) throw new Error(step.value.sentence)
+      return step.value
+    }
+  }
+
+  private compute<T>(ref: Ref<T>, values: Record<string, unknown>): T | Failure {
+    const { project, stock, found } = this.given()
+    const { node } = ref
+    const given: Given = {
+      project: this.narrower.narrow(project, node.reads, ref.arg),
+      stock: node.reads.stock ? stock : [],
+      found: node.found ? found : new Map(),
+      arg: ref.arg,
+      memo: this.cache.memo,
+    }
+    try {
+      return (node.compute as (given: Given, values: Record<string, unknown>) => T)(given, values)
+    } catch (error) {
+      return new Failure(error instanceof Error ? error.message : String(error))
+    }
+  }
+
+  private needsOf({ node, arg }: Ref<unknown>): Needs {
+    return node.needs
+      ? (node.needs as (project: Project, arg: string) => Needs)(this.given().project, arg)
+      : {}
+  }
+
+  private given(): Inputs {
+    if (!this.inputs) throw new Error('the planner has no project yet')
+    return this.inputs
+  }
+}

@@ -1,0 +1,137 @@
+// What a node reads of the project, as a table. A node gets a project in which all else is blank, so it cannot read what it
+// did not name; and its result stays good for as long as what it named stays the same.
+import { drawerSchema, newProject, type Layer, type Paper, type Plan, type Project } from '../project'
+
+export interface Reads {
+  mount?: true
+  /** Of every layer that is built: these keys. Which layers there are, and in which order, is always read with them. */
+  layers?: readonly (keyof Layer)[] | 'all'
+  /** Of the layer that the node is about: these keys. */
+  layer?: readonly (keyof Layer)[]
+  /** Of every paper of the project. */
+  papers?: readonly (keyof Paper)[] | 'all'
+  foams?: true
+  adhesives?: true
+  cutter?: true
+  plan?: readonly (keyof Plan)[] | 'all'
+  /** The name, the unit, sheets noted as used. */
+  name?: true
+  unit?: true
+  sheetsUsed?: true
+  /** The papers of the shared drawer. */
+  stock?: true
+}
+
+const BLANK = newProject('blank', 'Blank', { kind: 'free' })
+const BLANK_DRAWER = drawerSchema.parse({ papers: [], foams: [], adhesives: [], cutter: BLANK.drawer.cutter })
+const BLANK_LAYER: Layer = {
+  id: '',
+  name: '',
+  role: 'plain',
+  pieces: [],
+  folds: [],
+  colour: '#000000',
+  paperId: null,
+  joint: { kind: 'none', gapMm: 0, pinned: false },
+  optional: false,
+  leftOut: false,
+  hidden: false,
+  copies: 1,
+  sharing: 'any',
+  numbered: null,
+}
+const BLANK_PAPER: Paper = {
+  id: '',
+  name: '',
+  colour: '#000000',
+  finish: 'smooth',
+  gsm: 216,
+  thicknessMm: 0.29,
+  core: 'solid',
+  widthMm: 1,
+  heightMm: 1,
+  count: 0,
+  price: 0,
+  perPack: 1,
+  oneWay: false,
+  note: '',
+  offCuts: [],
+}
+
+/** Narrows projects to what nodes read; parts that did not change keep their identity, so that naming them costs nothing. */
+export class Narrower {
+  private readonly parts = new WeakMap<object, Map<string, unknown>>()
+  private readonly places = new WeakMap<readonly Layer[], Map<string, Layer>>()
+
+  /** The project as a node sees it. `layerId` is the layer that the node is about. */
+  narrow(project: Project, reads: Reads, layerId = ''): Project {
+    const { plan, drawer } = project
+    return {
+      ...BLANK,
+      ...(reads.name ? { id: project.id, name: project.name } : {}),
+      ...(reads.unit ? { unit: project.unit } : {}),
+      ...(reads.mount ? { mount: project.mount } : {}),
+      layers: this.layers(project, reads, layerId),
+      drawer: this.drawer(drawer, reads),
+      plan: reads.plan ? this.only(plan, reads.plan, BLANK.plan) : BLANK.plan,
+      ...(reads.sheetsUsed ? { journal: this.only(project.journal, ['sheetsUsed'], BLANK.journal) } : {}),
+    }
+  }
+
+  private layers(project: Project, reads: Reads, layerId: string): Layer[] {
+    if (reads.layer) {
+      const own = this.layerOf(project, layerId)
+      return own ? this.listOf(own, reads.layer) : NONE
+    }
+    return reads.layers ? this.all(project.layers, reads.layers, BLANK_LAYER) : NONE
+  }
+
+  private layerOf({ layers }: Project, layerId: string): Layer | undefined {
+    let byId = this.places.get(layers)
+    if (!byId) this.places.set(layers, (byId = new Map(layers.map((layer) => [layer.id, layer]))))
+    return byId.get(layerId)
+  }
+
+  private listOf(layer: Layer, keys: readonly (keyof Layer)[]): Layer[] {
+    return this.kept(layer, `list of ${keys.join(' ')}`, () => [this.only(layer, keys, BLANK_LAYER)])
+  }
+
+  private drawer(drawer: Project['drawer'], reads: Reads): Project['drawer'] {
+    const { papers, foams, adhesives, cutter } = reads
+    const name = `drawer ${papers === 'all' ? papers : papers?.join(' ')} ${foams} ${adhesives} ${cutter}`
+    return this.kept(drawer, name, () => ({
+      ...BLANK_DRAWER,
+      currency: drawer.currency,
+      papers: papers ? this.all(drawer.papers, papers, BLANK_PAPER) : [],
+      ...(foams ? { foams: drawer.foams } : {}),
+      ...(adhesives ? { adhesives: drawer.adhesives } : {}),
+      ...(cutter ? { cutter: drawer.cutter } : {}),
+    }))
+  }
+
+  private all<T extends object>(list: T[], keys: readonly (keyof T)[] | 'all', blank: T): T[] {
+    return keys === 'all'
+      ? list
+      : this.kept(list, keys.join(' '), () => list.map((one) => this.only(one, keys, blank)))
+  }
+
+  /** An object with some of its keys, the others as in a blank one; of layers and papers the id and their place count always. */
+  private only<T extends object>(whole: T, keys: readonly (keyof T)[] | 'all', blank: T): T {
+    if (keys === 'all') return whole
+    return this.kept(whole, keys.join(' '), () => {
+      const part = { ...blank }
+      for (const key of [...ALWAYS, ...keys] as (keyof T)[]) if (key in whole) part[key] = whole[key]
+      return part
+    })
+  }
+
+  private kept<T>(whole: object, name: string, make: () => T): T {
+    let known = this.parts.get(whole)
+    if (!known) this.parts.set(whole, (known = new Map()))
+    if (!known.has(name)) known.set(name, make())
+    return known.get(name) as T
+  }
+}
+
+const ALWAYS = ['id', 'leftOut']
+const NONE: Layer[] = []

@@ -1,0 +1,107 @@
+// Findings of the depth stage.
+import type { Region } from '../../base/geometry'
+import { findLayer, type Project, type Snag } from '../../project'
+import type { DepthPlan } from './depth'
+import { padSpan } from './pads'
+
+export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
+  const snags: Snag[] = []
+  const name = (id: string) => findLayer(project, id)?.name ?? id
+  if (plan.roomMm !== null && plan.stackMm > plan.roomMm + 1e-6)
+    snags.push({
+      code: 'stack-too-deep',
+      stage: 'depth',
+      severity: 'stop',
+      layer: null,
+      at: null,
+      message: `The stack is ${plan.stackMm.toFixed(1)} mm high; ${plan.roomMm.toFixed(1)} mm are there (depth less clearance): ${(plan.stackMm - plan.roomMm).toFixed(1)} mm too much.`,
+      mend: { label: `Fit the gaps to ${plan.roomMm.toFixed(1)} mm`, action: { kind: 'fit-gaps' } },
+    })
+  for (const layer of plan.layers) {
+    const push = (code: string, message: string, more: Partial<Snag> = {}) =>
+      snags.push({
+        code,
+        stage: 'depth',
+        severity: 'caution',
+        layer: layer.layerId,
+        at: null,
+        message,
+        ...more,
+      })
+    const own = plan.pieces.filter((p) => p.layer.id === layer.layerId)
+    if (layer.tiltMm > 0) {
+      const worst = own.toSorted((a, b) => b.tiltMm - a.tiltMm)[0]!
+      push(
+        'tilt',
+        `A piece of “${name(layer.layerId)}” lies ${layer.tiltMm.toFixed(1)} mm out of level: what is under it differs in height and no foam matches.`,
+        {
+          at: firstPoint(worst.region),
+        },
+      )
+    }
+    if (layer.floating.length > 0) {
+      const piece = own.find((p) => p.pieceId === layer.floating[0])!
+      push(
+        'nothing-beneath',
+        `${layer.floating.length === 1 ? 'A piece' : `${layer.floating.length} pieces`} of “${name(layer.layerId)}” has nothing beneath to hold it.`,
+        {
+          severity: 'stop',
+          at: firstPoint(piece.region),
+        },
+      )
+    }
+    if (layer.glued.length > 0 && layer.pads === 0)
+      push(
+        'no-room-for-pads',
+        `No part of “${name(layer.layerId)}” is wide enough to hide a pad: it should be glued.`,
+        {
+          mend: {
+            label: 'Glue it',
+            action: { kind: 'set-joint', layerId: layer.layerId, joint: 'glue', gapMm: 0 },
+          },
+        },
+      )
+    else if (layer.glued.length > 0)
+      push(
+        'some-without-pads',
+        `${layer.glued.length} ${layer.glued.length === 1 ? 'piece' : 'pieces'} of “${name(layer.layerId)}” ${layer.glued.length === 1 ? 'is' : 'are'} too narrow to hide a pad and would hang loose.`,
+        {
+          at: firstPoint(own.find((p) => p.pieceId === layer.glued[0])!.region),
+          mend: {
+            label: 'Glue the layer',
+            action: { kind: 'set-joint', layerId: layer.layerId, joint: 'glue', gapMm: 0 },
+          },
+        },
+      )
+    const { insideMm } = padSpan(project.plan)
+    if (layer.farthestMm !== null && layer.farthestMm > insideMm * 1.3)
+      push(
+        'flaps',
+        `“${name(layer.layerId)}” reaches ${layer.farthestMm.toFixed(0)} mm past its last pad (more than ${(insideMm * 1.3).toFixed(0)} mm) and may flap or sag there.`,
+        {
+          at: layer.farthestAt,
+          ...(project.plan.thrift === 'sparing'
+            ? {
+                mend: {
+                  label: 'Plan pads the steady way',
+                  action: { kind: 'set-thrift' as const, thrift: 'steady' as const },
+                },
+              }
+            : {}),
+        },
+      )
+  }
+  for (const use of plan.foamUse)
+    if (use.packs > 0)
+      snags.push({
+        code: 'short-of-foam',
+        stage: 'depth',
+        severity: 'caution',
+        layer: null,
+        at: null,
+        message: `${use.needed} pads of ${use.foam.name} needed, ${use.foam.count} at hand: buy ${use.packs} ${use.packs === 1 ? 'pack' : 'packs'}.`,
+      })
+  return snags
+}
+
+const firstPoint = (region: Region): [number, number] => [region[0]!.outer[0]!, region[0]!.outer[1]!]

@@ -1,0 +1,60 @@
+/**
+ * All stages together, in the order of the work: their nodes by name, and the mends of their snags. A stage's own folder
+ * holds its functions, its table of nodes (nodes.ts), its snags and mends.
+ */
+import type { NodeOf, Planner, Ref } from '../planner'
+import type { Snag } from '../project'
+import { assembly } from './assembly'
+import { depth, depthSnagsNode, levels, padMap } from './depth'
+import { cost } from './journal'
+import { figures, layersSnags, shownPath, sound, visible, weakPaths } from './layers'
+import { measureSnagsNode } from './measure'
+import { paperSnagsNode } from './paper'
+import { left, loads, mergeSnagsNode, needed, nested, sheet, sheetsSnags, sketches } from './sheets'
+
+export { mendAll, mendProject } from './mend'
+
+/** Nodes that a page may ask for, by name. Those of one layer or load take its id. */
+export const nodes = {
+  levels,
+  figures,
+  visible,
+  shownPath,
+  sound,
+  weakPaths,
+  depth,
+  padMap,
+  nested,
+  loads,
+  sheet,
+  sketches,
+  needed,
+  left,
+  assembly,
+  cost,
+  measureSnags: measureSnagsNode,
+  layersSnags,
+  paperSnags: paperSnagsNode,
+  mergeSnags: mergeSnagsNode,
+  sheetsSnags,
+  depthSnags: depthSnagsNode,
+} as const
+
+export type NodeName = keyof typeof nodes
+
+/** What the page gets of a node. */
+export type ViewOf<Name extends NodeName> = (typeof nodes)[Name] extends NodeOf<unknown, infer V> ? V : never
+
+/** Nodes of findings, in the order in which they are told. */
+export const SNAG_NODES = [
+  'measureSnags',
+  'layersSnags',
+  'paperSnags',
+  'mergeSnags',
+  'sheetsSnags',
+  'depthSnags',
+] as const satisfies readonly NodeName[]
+
+/** All findings of a project, in the order of the stages. Needs the geometry loaded. */
+export const snagsOf = (planner: Planner): Snag[] =>
+  SNAG_NODES.flatMap((name) => planner.get(nodes[name]() as Ref<Snag[]>))

@@ -1,0 +1,184 @@
+// What there is to know of layers by their shape, as nodes: one a layer, so that a change of one leaves the others be.
+import { regionArea, regionToPath, union, type Polygon } from '../../base/geometry'
+import {
+  builtLayers,
+  guestLetter,
+  guestPrefix,
+  guestProject,
+  layerRegion,
+  openingRect,
+  paperOf,
+  safeStripMm,
+  type Project,
+} from '../../project'
+import { node, type Ref } from '../../planner'
+import { layerFigures, type LayerFigures } from './figures'
+import { numberPlace } from './marks/number-place'
+import { pieceMarks, type Marks } from './marks/marks'
+import { layerSnags, neckSnags, stackSnags } from './snags'
+import { soundness, sumUp, type Soundness } from './soundness/soundness'
+import { turnRisks, type Turn } from './soundness/turns'
+import { weakNecks, type Neck } from './soundness/necks'
+import { isSeeThrough, seenOf, type VisibleArea } from './visibility/shows'
+
+/** The node of the layer right in front of another; null where none is. */
+function inFront<T>(of: (arg: string) => Ref<T>, project: Project, layerId: string): Ref<T> | null {
+  const layers = builtLayers(project)
+  const above = layers[layers.findIndex((layer) => layer.id === layerId) + 1]
+  return above ? of(above.id) : null
+}
+
+export const each = <T>(of: (arg: string) => Ref<T>, project: Project): Ref<T>[] =>
+  builtLayers(project).map((layer) => of(layer.id))
+
+/** Figures of one layer, built or left out. */
+export const figures = node('figures', {
+  stage: 'layers',
+  reads: { layer: ['pieces'] },
+  compute: ({ project }) => layerFigures(project.layers[0]!),
+  view: (value: LayerFigures) => value,
+})
+
+/** All card from one layer to the front, clear sheets left out. */
+const front = node('front', {
+  stage: 'layers',
+  reads: { layer: ['pieces', 'paperId'], papers: ['finish'] },
+  needs: (project, layerId): { above: Ref<Polygon[]> | null } => ({
+    above: inFront(front as never, project, layerId),
+  }),
+  compute: ({ project }, { above }): Polygon[] => {
+    const layer = project.layers[0]!
+    const cover = above ?? []
+    return isSeeThrough(project, layer) ? cover : union(cover, layerRegion(layer))
+  },
+})
+
+const seen = node('seen', {
+  stage: 'layers',
+  reads: { mount: true, layer: ['pieces'] },
+  needs: (project, layerId) => ({ above: inFront(front, project, layerId) }),
+  compute: ({ project }, { above }) => {
+    const window = openingRect(project)
+    return seenOf(union(layerRegion(project.layers[0]!)), window && [window], above ?? [])
+  },
+})
+
+/** How much shows of one layer from straight ahead. */
+export const visible = node('visible', {
+  stage: 'layers',
+  reads: {},
+  needs: (_, layerId) => ({ own: seen(layerId) }),
+  compute: ({ arg }, { own }): VisibleArea => ({
+    id: arg,
+    areaMm2: own.areaMm2,
+    visibleMm2: regionArea(own.seen),
+  }),
+  view: (value) => value,
+})
+
+/** The outline of what shows of one layer. */
+export const shownPath = node('shown path', {
+  stage: 'layers',
+  reads: {},
+  needs: (_, layerId) => ({ own: seen(layerId) }),
+  compute: (_, { own }) => regionToPath(own.seen),
+  view: (path) => path,
+})
+
+const necks = node('necks', {
+  stage: 'layers',
+  reads: { layer: ['pieces', 'paperId'], papers: ['finish', 'gsm'] },
+  compute: ({ project }): Neck[] => {
+    const layer = project.layers[0]!
+    return weakNecks(layerRegion(layer), safeStripMm(paperOf(project, layer)))
+  },
+})
+
+/** Ways of laying a layer that look right. */
+export const turns = node('turns', {
+  stage: 'layers',
+  reads: { layer: ['pieces'] },
+  compute: ({ project, arg }): { id: string; turns: Turn[] } => ({
+    id: arg,
+    turns: turnRisks(layerRegion(project.layers[0]!)),
+  }),
+})
+
+const numberAt = node('number at', {
+  stage: 'layers',
+  reads: { mount: true, layer: ['pieces', 'role', 'numbered'] },
+  needs: (project, layerId) => ({ above: inFront(front, project, layerId) }),
+  compute: ({ project, arg }, { above }) => ({ at: numberPlace(project, arg, above ?? []) }),
+})
+
+/** Soundness of one layer that is built. */
+export const sound = node('sound', {
+  stage: 'layers',
+  reads: { layer: ['pieces', 'paperId'], papers: ['finish', 'gsm'] },
+  needs: (_, layerId) => ({ weak: necks(layerId), ways: turns(layerId), number: numberAt(layerId) }),
+  compute: ({ project }, { weak, ways, number }): Soundness => {
+    const layer = project.layers[0]!
+    const found = { necks: weak, turns: ways.turns, numberAt: number.at }
+    return sumUp(layer, safeStripMm(paperOf(project, layer)), found)
+  },
+  view: ({ necks: list, ...rest }: Soundness): SoundView => ({
+    ...rest,
+    necks: list.map(({ at, widthMm, kind }) => ({ at, widthMm, kind })),
+  }),
+})
+
+/** Soundness as the page has it: weak places without their shapes. */
+export type SoundView = Omit<Soundness, 'necks'> & { necks: Pick<Neck, 'at' | 'widthMm' | 'kind'>[] }
+
+/** The weak places of one layer as they are drawn, in the order of its soundness. */
+export const weakPaths = node('weak paths', {
+  stage: 'layers',
+  reads: {},
+  needs: (_, layerId) => ({ weak: necks(layerId) }),
+  compute: (_, { weak }) => weak.map((neck) => regionToPath([neck.region])),
+  view: (paths) => paths,
+})
+
+/** Numbers, folds and crosses of all pieces that are cut here, guests' too, by their parts' names. */
+export const marks = node('marks', {
+  stage: 'layers',
+  reads: {
+    mount: true,
+    layers: ['pieces', 'folds', 'role', 'numbered', 'paperId'],
+    papers: ['finish', 'gsm'],
+    plan: ['numbers', 'placeMarks', 'guests'],
+  },
+  needs: (project) => ({ own: each(sound, project) }),
+  compute: ({ project, memo }, { own }): Map<string, Marks> => {
+    const guests = project.plan.guests.flatMap((guest, n) => {
+      const theirs = guestProject(project, guest)
+      const found = memo('soundness of a guest', [guest], () => soundnessOf(theirs))
+      return [...pieceMarks(theirs, found, guestLetter(n))].map(([id, marks]): [string, Marks] => [
+        guestPrefix(guest) + id,
+        marks,
+      ])
+    })
+    return new Map([...pieceMarks(project, own), ...guests])
+  },
+})
+
+/** Soundness of all layers of a project, back to front. Needs the geometry loaded. */
+export const soundnessOf = (project: Project): Soundness[] =>
+  builtLayers(project).map((layer) => soundness(project, layer, safeStripMm(paperOf(project, layer))))
+
+/** Findings of the layers stage. */
+export const layersSnags = node('snags of layers', {
+  stage: 'layers',
+  reads: { mount: true, layers: ['name', 'pieces', 'paperId', 'colour'], papers: ['colour', 'finish'] },
+  needs: (project) => ({
+    shapes: project.layers.map((layer) => figures(layer.id)),
+    shown: each(visible, project),
+    own: each(sound, project),
+  }),
+  compute: ({ project }, { shapes, shown, own }) => [
+    ...stackSnags(project, shown),
+    ...layerSnags(project, shapes, shown),
+    ...neckSnags(project, own),
+  ],
+  view: (snags) => snags,
+})

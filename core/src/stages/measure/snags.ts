@@ -1,0 +1,98 @@
+// Findings of the measure stage.
+import { boxHeight, boxWidth, regionBox } from '../../base/geometry'
+import { builtLayers, pieceRegion, type Project, type Snag } from '../../project'
+import { measure, TOLERANCE_MM } from './measure'
+
+/** Findings of the measuring stage: design against opening and sheet, opening against spacer. */
+export function measureSnags(project: Project): Snag[] {
+  const m = measure(project)
+  const { mount } = project
+  const snags: Snag[] = []
+  const fit = { label: 'Fit it, proportions locked', action: { kind: 'fit-design' } } as const
+  const stop = (code: string, message: string, more: Partial<Snag> = {}) =>
+    snags.push({ code, stage: 'measure', severity: 'stop', layer: null, at: null, message, ...more })
+  if (mount.kind === 'frame') {
+    const { spacer, opening } = mount
+    if (opening.widthMm > spacer.widthMm + TOLERANCE_MM || opening.heightMm > spacer.heightMm + TOLERANCE_MM)
+      stop(
+        'opening-over-spacer',
+        'The opening is larger than the spacer: the backing sheet would not reach under the lip. Measure both again.',
+        {
+          mend: {
+            label: 'Take the spacer’s size less 7 mm on each side',
+            action: {
+              kind: 'set-opening',
+              widthMm: Math.max(1, spacer.widthMm - 14),
+              heightMm: Math.max(1, spacer.heightMm - 14),
+            },
+          },
+        },
+      )
+    if (mount.clearanceMm >= mount.depthMm)
+      stop('no-depth', 'The clearance takes all of the depth: nothing is left for card and foam.')
+  }
+  if (!m.design) return snags
+  const where = (side: keyof NonNullable<typeof m.borders>): [number, number] => {
+    const b = m.design!.box
+    const middleX = (b.minX + b.maxX) / 2
+    const middleY = (b.minY + b.maxY) / 2
+    return {
+      left: [b.minX, middleY],
+      right: [b.maxX, middleY],
+      top: [middleX, b.minY],
+      bottom: [middleX, b.maxY],
+    }[side] as [number, number]
+  }
+  if (m.borders) {
+    const sides = (['left', 'top', 'right', 'bottom'] as const).filter(
+      (side) => m.borders![side] < -TOLERANCE_MM,
+    )
+    const worst = sides.toSorted((a, b) => m.borders![a] - m.borders![b])[0]
+    if (worst) {
+      const by = (-m.borders[worst]).toFixed(1)
+      const what = m.fullSheets
+        ? mount.kind === 'frame'
+          ? 'spacer'
+          : 'card panel'
+        : mount.kind === 'frame'
+          ? 'opening'
+          : 'card panel'
+      stop(
+        'design-over-opening',
+        `The design passes the ${what} by ${by} mm at the ${worst}: the edge would be hidden or would not go in.`,
+        {
+          at: where(worst),
+          mend: fit,
+        },
+      )
+    } else if (
+      m.fullSheets &&
+      (m.design.widthMm < m.opening!.widthMm || m.design.heightMm < m.opening!.heightMm)
+    )
+      stop('design-swims', 'The sheets are smaller than the opening: their edges would show.', { mend: fit })
+  }
+  if (mount.kind === 'topper' && m.design.widthMm > mount.widthMm + TOLERANCE_MM)
+    stop(
+      'design-over-width',
+      `The design is ${(m.design.widthMm - mount.widthMm).toFixed(1)} mm wider than the topper may be.`,
+      {
+        at: where('right'),
+        mend: fit,
+      },
+    )
+  const reach = [m.cuttable.widthMm, m.cuttable.heightMm].toSorted((a, b) => a - b)
+  for (const layer of builtLayers(project)) {
+    for (const piece of layer.pieces) {
+      const b = regionBox(pieceRegion(piece))
+      const size = [boxWidth(b), boxHeight(b)].toSorted((a, c) => a - c)
+      if (size[0]! <= reach[0]! + TOLERANCE_MM && size[1]! <= reach[1]! + TOLERANCE_MM) continue
+      stop(
+        'piece-over-sheet',
+        `A piece of “${layer.name}” is ${boxWidth(b).toFixed(0)} × ${boxHeight(b).toFixed(0)} mm; the cutter reaches ${m.cuttable.widthMm.toFixed(0)} × ${m.cuttable.heightMm.toFixed(0)} mm of a sheet.`,
+        { layer: layer.id, at: [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2], mend: fit },
+      )
+      break
+    }
+  }
+  return snags
+}

@@ -1,0 +1,15 @@
+import { node } from '../../planner'
+import { each, visible } from '../layers'
+import { dearSnags, paperSnags } from './snags'
+
+/** Findings of the paper stage that follow from colours and from what shows. */
+export const paperSnagsNode = node('snags of paper', {
+  stage: 'paper',
+  reads: { layers: ['name', 'colour', 'paperId'], papers: 'all', stock: true },
+  needs: (project) => ({ shown: each(visible, project) }),
+  compute: ({ project, stock }, { shown }) => [
+    ...paperSnags(project, stock),
+    ...dearSnags(project, shown, stock),
+  ],
+  view: (snags) => snags,
+})

@@ -1,0 +1,114 @@
+// Findings of the paper stage.
+import {
+  builtLayers,
+  colourOf,
+  paperOf,
+  type Layer,
+  type Paper,
+  type Project,
+  type Snag,
+} from '../../project'
+import { isDear, type VisibleArea } from '../layers'
+import { neighbourSteps, usable } from './assign'
+import { colourDifference, nearestPaper, TOO_ALIKE } from './colour'
+
+/** Findings of the paper stage. The stock is what other papers there are to swap to. */
+export function paperSnags(project: Project, stock: readonly Paper[]): Snag[] {
+  const snags: Snag[] = []
+  const bare = builtLayers(project).filter((layer) => !paperOf(project, layer))
+  if (bare.length > 0)
+    snags.push({
+      code: 'no-paper',
+      stage: 'paper',
+      severity: 'caution',
+      layer: bare[0]!.id,
+      at: null,
+      message:
+        bare.length === 1
+          ? `Layer “${bare[0]!.name}” has no paper yet; smooth 216 gsm is assumed.`
+          : `${bare.length} layers have no paper yet; smooth 216 gsm is assumed.`,
+      mend: {
+        label: 'Take the nearest papers in the drawer',
+        action: { kind: 'nearest-papers', layerIds: bare.map((l) => l.id) },
+      },
+    })
+  for (const { below, above, difference } of neighbourSteps(project)) {
+    if (difference >= TOO_ALIKE) continue
+    const swap = swapFor(project, above, stock)
+    snags.push({
+      code: 'too-alike',
+      stage: 'paper',
+      severity: 'caution',
+      layer: above.id,
+      at: null,
+      message: `“${below.name}” and “${above.name}” are too alike to tell apart (difference ${difference.toFixed(1)}; ${TOO_ALIKE} or more is safe).`,
+      ...(swap
+        ? {
+            mend: {
+              label: `Take ${swap.name} for “${above.name}”`,
+              action: { kind: 'swap-paper' as const, layerId: above.id, paperId: swap.id },
+            },
+          }
+        : {}),
+    })
+  }
+  return snags
+}
+
+/** The paper nearest to a layer's own that stands clear of both its neighbours. */
+function swapFor(project: Project, layer: Layer, stock: readonly Paper[]): Paper | undefined {
+  const layers = builtLayers(project)
+  const i = layers.indexOf(layer)
+  const neighbours = [layers[i - 1], layers[i + 1]]
+    .filter((l) => l !== undefined)
+    .map((l) => colourOf(project, l))
+  const own = colourOf(project, layer)
+  return usable(stock)
+    .filter(
+      (p) =>
+        p.id !== layer.paperId && neighbours.every((c) => colourDifference(c, p.colour) >= TOO_ALIKE + 2),
+    )
+    .toSorted((a, b) => colourDifference(own, a.colour) - colourDifference(own, b.colour))[0]
+}
+
+/** Dear sheets of which next to nothing is seen: a plain one does as well. */
+export function dearSnags(
+  project: Project,
+  visible: readonly VisibleArea[],
+  stock: readonly Paper[],
+): Snag[] {
+  return builtLayers(project).flatMap((layer): Snag[] => {
+    const seen = visible.find((v) => v.id === layer.id)
+    const paper = paperOf(project, layer)
+    if (
+      !seen ||
+      !paper ||
+      !isDear(project, layer) ||
+      seen.areaMm2 === 0 ||
+      seen.visibleMm2 / seen.areaMm2 > 0.15
+    )
+      return []
+    const plain = nearestPaper(
+      paper.colour,
+      stock.filter((p) => p.finish === 'smooth'),
+    )
+    return [
+      {
+        code: 'dear-but-hidden',
+        stage: 'paper',
+        severity: 'caution',
+        layer: layer.id,
+        at: null,
+        message: `Only ${Math.round((seen.visibleMm2 / seen.areaMm2) * 100)} % of “${layer.name}” is seen: a plain sheet would do in place of ${paper.name}.`,
+        ...(plain
+          ? {
+              mend: {
+                label: `Take ${plain.name}`,
+                action: { kind: 'swap-paper' as const, layerId: layer.id, paperId: plain.id },
+              },
+            }
+          : {}),
+      },
+    ]
+  })
+}

@@ -1,0 +1,172 @@
+// From papers to sheets in their order, as nodes: a layout a paper, and what hangs on all of them.
+import { groupBy } from '../../base'
+import { node } from '../../planner'
+import { marks } from '../layers'
+import type { NestLayout } from './nest/instance'
+import { leftOvers } from './off-cuts/off-cuts'
+import { planLoads } from './loads/loads'
+import { sheetsNeeded } from './loads/needed'
+import { layRun, sortOut } from './runs/nest-runs'
+import { paperRuns, runIds } from './runs/paper-runs'
+import { mergeSnags } from './snags/merge-papers'
+import { offCutSnags } from './snags/off-cuts'
+import { sheetSnags, tooLargeSnags } from './snags/sheets'
+import { sizeSnags } from './snags/sizes'
+import { drawSheet, leftView, loadView, runView, SKETCH_MM } from './views'
+
+/** What of the plan decides how pieces are laid. */
+const PLAN_OF_RUNS = [
+  'batch',
+  'guests',
+  'cutWith',
+  'gapMm',
+  'turns',
+  'pins',
+  'useOffCuts',
+  'layoutSeeds',
+] as const
+
+/** Which pieces are cut of which paper. */
+export const runs = node('runs', {
+  stage: 'sheets',
+  reads: {
+    layers: ['pieces', 'copies', 'sharing', 'paperId', 'colour'],
+    papers: 'all',
+    cutter: true,
+    plan: PLAN_OF_RUNS,
+  },
+  compute: ({ project, memo }) => paperRuns(project, memo),
+})
+
+/** The layout of one run: one that was found earlier, else the first. */
+const layout = node('layout', {
+  stage: 'sheets',
+  reads: {},
+  found: true,
+  needs: () => ({ all: runs() }),
+  compute: ({ arg, found, memo }, { all }) => {
+    const run = all.find(({ id }) => id === arg)!
+    const known = found.get(run.fingerprint) as NestLayout | undefined
+    return known ? { run, layout: known } : layRun(run, memo)
+  },
+})
+
+/** All runs with their layouts; those of which a piece is too large for any sheet apart. */
+export const nested = node('nested', {
+  stage: 'sheets',
+  reads: {},
+  needs: (project) => ({ all: runIds(project).map((id) => layout(id)) }),
+  compute: (_, { all }) => sortOut(all),
+  view: ({ runs: list }) => list.map(runView),
+})
+
+/** The sheets in the order in which they are cut. */
+export const loads = node('loads', {
+  stage: 'sheets',
+  reads: {
+    layers: ['name', 'pieces', 'copies', 'paperId'],
+    papers: 'all',
+    cutter: true,
+    plan: ['batch', 'guests', 'cutWith', 'cutOrder', 'loadOrder', 'numbers'],
+  },
+  needs: () => ({ all: nested(), drawn: marks() }),
+  compute: ({ project, memo }, { all, drawn }) => planLoads(project, all.runs, drawn, memo),
+  view: (list) => list.map(loadView),
+})
+
+/** One sheet as it is drawn large. */
+export const sheet = node('sheet', {
+  stage: 'sheets',
+  reads: {},
+  needs: () => ({ all: loads() }),
+  compute: ({ arg }, { all }) => {
+    const load = all.find(({ id }) => id === arg)
+    return load ? drawSheet(load) : null
+  },
+  view: (drawn) => drawn,
+})
+
+/** All sheets as they are drawn small, side by side. */
+export const sketches = node('sketches', {
+  stage: 'sheets',
+  reads: {},
+  needs: () => ({ all: loads() }),
+  compute: ({ memo }, { all }) =>
+    all.map((load) => {
+      const { outline, path, pieces } = load
+      const shapes = pieces.map(({ shape, folio, loose }) => [shape, folio, loose])
+      return {
+        loadId: load.id,
+        drawn: memo('sketch', [outline, path, shapes], () => drawSheet(load, SKETCH_MM)),
+      }
+    }),
+  view: (list) => list,
+})
+
+export const needed = node('needed', {
+  stage: 'sheets',
+  reads: {},
+  needs: () => ({ all: loads() }),
+  compute: (_, { all }) => sheetsNeeded(all),
+  view: (list) => list,
+})
+
+/** What the loads of one run leave. */
+const leftOfRun = node('left of run', {
+  stage: 'sheets',
+  reads: {},
+  needs: () => ({ all: loads() }),
+  compute: ({ arg, memo }, { all }) =>
+    all
+      .filter(({ runId }) => runId === arg)
+      .flatMap((load) =>
+        memo('left-overs', [load.id, load.paper, load.path, load.outline], () => leftOvers(load)),
+      ),
+})
+
+/** What the loads leave that is worth keeping, in the order in which they are cut. */
+export const left = node('left', {
+  stage: 'sheets',
+  reads: {},
+  needs: (project) => ({ list: loads(), all: runIds(project).map((id) => leftOfRun(id)) }),
+  compute: (_, { list, all }) => {
+    const byLoad = groupBy(all.flat(), ({ loadId }) => loadId)
+    return list.flatMap(({ id }) => byLoad.get(id) ?? [])
+  },
+  view: (list) => list.map(leftView),
+})
+
+/** Findings of the sheets stage. */
+export const sheetsSnags = node('snags of sheets', {
+  stage: 'sheets',
+  reads: {
+    layers: ['name', 'pieces', 'copies', 'paperId', 'colour', 'sharing'],
+    papers: 'all',
+    cutter: true,
+    plan: PLAN_OF_RUNS,
+    sheetsUsed: true,
+    stock: true,
+  },
+  needs: () => ({ all: nested(), list: loads() }),
+  compute: ({ project, stock, memo }, { all, list }) => [
+    ...tooLargeSnags(all.failed),
+    ...sheetSnags(project, all.runs, list),
+    ...offCutSnags(project, stock),
+    ...sizeSnags(project, stock, memo),
+  ],
+  view: (snags) => snags,
+})
+
+/** Papers that may be merged: a finding about paper that only the sheets can tell. */
+export const mergeSnagsNode = node('snags of merging', {
+  stage: 'paper',
+  reads: {
+    layers: ['name', 'pieces', 'copies', 'paperId', 'colour', 'sharing'],
+    papers: 'all',
+    cutter: true,
+    plan: PLAN_OF_RUNS,
+  },
+  needs: () => ({ all: nested() }),
+  compute: ({ project, memo }, { all }) => mergeSnags(project, all.runs, memo),
+  view: (snags) => snags,
+})

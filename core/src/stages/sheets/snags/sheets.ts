@@ -1,0 +1,74 @@
+// Loose bits to keep, papers that run short, pieces pinned or grown to where they may not lie.
+import { cutLayers, type Project, type Snag } from '../../../project'
+import type { Load } from '../loads/loads'
+import { buyWords, sheetsNeeded } from '../loads/needed'
+import { whyIllegal } from '../nest/exact/legal'
+import type { Unplaceable } from '../runs/nest-runs'
+import { isStandIn, splitPartId, type NestedRun } from '../runs/paper-runs'
+
+/** Findings of the sheets stage: loose bits to keep, papers that run short. */
+export function sheetSnags(project: Project, runs: readonly NestedRun[], list: readonly Load[]): Snag[] {
+  const snags: Snag[] = pinSnags(project, runs)
+  for (const load of list) {
+    const loose = load.pieces.filter((piece) => piece.loose)
+    if (loose.length > 0)
+      snags.push({
+        code: 'loose-bits',
+        stage: 'sheets',
+        severity: 'caution',
+        layer: ownLayer(project, loose[0]!.layerId),
+        at: null,
+        message: `Load ${load.number} has ${loose.length} loose ${loose.length === 1 ? 'bit' : 'bits'} to keep when weeding (${load.paper.name}).`,
+      })
+  }
+  for (const need of sheetsNeeded(list))
+    if (need.buy > 0 && !isStandIn(need.paper))
+      snags.push({
+        code: 'short-of-paper',
+        stage: 'sheets',
+        severity: 'caution',
+        layer: null,
+        at: null,
+        message: `${need.sheets} ${need.sheets === 1 ? 'sheet' : 'sheets'} of ${need.paper.name} needed, ${need.paper.count} at hand: buy ${buyWords(need)}.`,
+      })
+  return snags
+}
+
+/** Pieces pinned by hand to where they may not lie. */
+function pinSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
+  return runs.flatMap(({ run }) =>
+    (run.instance.pinned ?? []).flatMap((pin): Snag[] => {
+      const why = whyIllegal(run.instance, pin, run.instance.pinned ?? [])
+      if (!why) return []
+      const { layerId, pieceId } = splitPartId(pin.id)
+      const name = cutLayers(project).find((layer) => layer.id === layerId)?.layer.name ?? layerId
+      return [
+        {
+          code: 'pin-illegal',
+          stage: 'sheets',
+          severity: 'stop',
+          layer: ownLayer(project, layerId),
+          at: null,
+          message: `A pinned piece of “${name}” ${why}.`,
+          mend: { label: 'Take the pin out', action: { kind: 'drop-pin', layerId, pieceId, copy: pin.copy } },
+        },
+      ]
+    }),
+  )
+}
+
+/** The layer where it is the project's own, and no guest's. */
+const ownLayer = (project: Project, layerId: string): string | null =>
+  project.layers.some((layer) => layer.id === layerId) ? layerId : null
+
+/** Papers of which a piece is larger than any sheet. */
+export const tooLargeSnags = (failed: readonly Unplaceable[]): Snag[] =>
+  failed.map(({ run, reason }) => ({
+    code: 'piece-too-large',
+    stage: 'sheets',
+    severity: 'stop',
+    layer: run.layers.find((layer) => layer.guest === null)?.id ?? null,
+    at: null,
+    message: `${run.paper.name}: a piece is ${reason.slice(reason.indexOf('larger'))}. Take a larger sheet or scale the design.`,
+    mend: { label: 'Fit the design, proportions locked', action: { kind: 'fit-design' } },
+  }))
