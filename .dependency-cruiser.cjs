@@ -12,7 +12,7 @@ const stageRules = stages.map((name, i) => ({
   to: {
     path: [
       ...(i + 1 < stages.length ? [stage(stages.slice(i + 1))] : []),
-      core(['planner', 'io/exports', 'demo']),
+      core(['io/exports', 'demo']), '^core/src/stages/[^/]+\\.ts$',
     ],
   },
 }))

@@ -49,7 +49,11 @@ export const depth = node('depth', {
   }),
 })
 
-const numbersOf = ({ allowed: _, ...layer }: LayerDepth): Omit<LayerDepth, 'allowed'> => layer
+const numbersOf = (layer: LayerDepth): Omit<LayerDepth, 'allowed'> => {
+  const { allowed, ...numbers } = layer
+  void allowed
+  return numbers
+}
 
 /** The depth plan as the page has it: numbers only. */
 export interface DepthView extends Pick<DepthPlan, 'stackMm' | 'roomMm' | 'foamUse' | 'shim'> {
