@@ -45,7 +45,7 @@ await page.addInitScript(() => {
 await page.goto(`http://127.0.0.1:${port}/?demo`)
 await page.getByRole('button', { name: 'Open Harbour at dusk', exact: true }).click()
 await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Sheets' }).click()
-await page.getByTestId('stack-height').and(page.locator(':not(.opacity-50)')).waitFor()
+await page.locator('[data-plan=settled]').waitFor()
 await page.waitForTimeout(1500)
 
 const row = (name: string, list: number[]) => {

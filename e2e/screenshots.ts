@@ -13,7 +13,7 @@ async function openDemo(page: Page, title: string, stage: string): Promise<void>
   await page.goto(`${origin}/?demo`)
   await page.getByRole('button', { name: `Open ${title}`, exact: true }).click()
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click()
-  await page.getByTestId('stack-height').and(page.locator(':not(.opacity-50)')).waitFor()
+  await page.locator('[data-plan=settled]').waitFor()
   await page.waitForTimeout(900)
 }
 

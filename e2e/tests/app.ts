@@ -28,10 +28,14 @@ export class App {
     await this.settled()
   }
 
-  /** Waits until the worker has answered for what is on screen. */
+  /** Waits until the planner has answered for all that is on screen. */
   async settled(): Promise<void> {
-    await expect(this.page.getByTestId('stack-height')).toBeVisible()
-    await expect(this.page.getByTestId('stack-height')).not.toHaveClass(/opacity-50/)
+    await expect(this.page.locator('[data-plan=settled]')).toBeVisible()
+  }
+
+  /** Waits until what is on screen is kept. */
+  async kept(): Promise<void> {
+    await expect(this.page.locator('[data-kept=saved]')).toBeVisible()
   }
 
   get panel(): Locator {

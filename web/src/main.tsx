@@ -5,24 +5,37 @@ import './index.css'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
-import { createBrowserRouter, Navigate } from 'react-router'
+import { createBrowserRouter, Navigate, useParams } from 'react-router'
+import type { Stage } from '@feuillet/core/project'
 import { RouterProvider } from 'react-router/dom'
 import { Toaster } from 'sonner'
 import { config } from 'zod'
 import { Shelf } from './shell/shelf'
+import { pathOf } from './shell/stage-names'
+import { BrokenPage } from './shell/trouble'
 import { store } from './state/store'
 import { Workbench } from './shell/workbench'
 
 // The page's security policy forbids code made at run time.
 config({ jitless: true })
 
+function OldStage({ now }: { now: Stage }) {
+  const { projectId = '' } = useParams()
+  return <Navigate to={pathOf(projectId, now)} replace />
+}
+
 const router = createBrowserRouter([
-  { path: '/', element: <Shelf /> },
-  // Stages by the names that they once had.
-  { path: '/project/:projectId/build', element: <Navigate to="../assembly" relative="path" replace /> },
-  { path: '/project/:projectId/log', element: <Navigate to="../journal" relative="path" replace /> },
-  { path: '/project/:projectId/:stage?', element: <Workbench /> },
-  { path: '*', element: <Navigate to="/" replace /> },
+  {
+    errorElement: <BrokenPage />,
+    children: [
+      { path: '/', element: <Shelf /> },
+      // Stages by the names that they once had.
+      { path: '/project/:projectId/build', element: <OldStage now="assembly" /> },
+      { path: '/project/:projectId/log', element: <OldStage now="journal" /> },
+      { path: '/project/:projectId/:stage?', element: <Workbench /> },
+      { path: '*', element: <Navigate to="/" replace /> },
+    ],
+  },
 ])
 
 createRoot(document.getElementById('root')!).render(

@@ -83,18 +83,29 @@ export const guestProject = (host: Project, guest: Guest): Project => ({
   plan: { ...host.plan, pins: [], guests: [], cutWith: null },
 })
 
-/** The projects of a shelf that may go along onto a project's sheets: those with layers that are nobody's guests or hosts. */
-export function mayGoAlong(host: Project, shelf: readonly Project[]): Project[] {
+/** What one needs to know of a project on the shelf to tell who may be cut along with whom. */
+export interface Shelved {
+  id: string
+  name: string
+  /** How many layers it has. */
+  layers: number
+  guestIds: readonly string[]
+}
+
+export const shelved = (project: Project): Shelved => ({
+  id: project.id,
+  name: project.name,
+  layers: builtLayers(project).length,
+  guestIds: project.plan.guests.map((guest) => guest.projectId),
+})
+
+/** Those of a shelf that may go along onto a project's sheets: with layers, and nobody's guests or hosts. */
+export function mayGoAlong<T extends Shelved>(host: Project, shelf: readonly T[]): T[] {
   if (host.plan.cutWith || host.plan.guests.length >= MOST.guests) return []
-  const taken = new Set(
-    [host, ...shelf].flatMap((project) => project.plan.guests.map((guest) => guest.projectId)),
-  )
+  const taken = new Set([shelved(host), ...shelf].flatMap(({ guestIds }) => guestIds))
   return shelf.filter(
     (other) =>
-      other.id !== host.id &&
-      !taken.has(other.id) &&
-      other.plan.guests.length === 0 &&
-      builtLayers(other).length > 0,
+      other.id !== host.id && !taken.has(other.id) && other.guestIds.length === 0 && other.layers > 0,
   )
 }
 
@@ -131,10 +142,8 @@ export const hasChanged = (guest: Guest, now: Project): boolean => {
 }
 
 /** A project knowing whose sheets it is cut from, by what is on the shelf now. */
-export function refreshHost(project: Project, shelf: readonly Project[]): Project {
-  const host = shelf.find(
-    (other) => other.id !== project.id && other.plan.guests.some((guest) => guest.projectId === project.id),
-  )
+export function refreshHost(project: Project, shelf: readonly Shelved[]): Project {
+  const host = shelf.find((other) => other.id !== project.id && other.guestIds.includes(project.id))
   const now = project.plan.cutWith
   if ((now?.projectId ?? null) === (host?.id ?? null) && (now?.name ?? null) === (host?.name ?? null))
     return project

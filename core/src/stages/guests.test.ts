@@ -14,6 +14,7 @@ import {
   setLayer,
   setPin,
   setPlan,
+  shelved,
   takeAlong,
   writeProject,
   type Project,
@@ -99,22 +100,22 @@ describe('several projects on the same sheets', () => {
   })
 
   it("are the guest's to make without sheets of its own", () => {
-    const home = refreshHost(boat, [both, boat])
+    const home = refreshHost(boat, [both, boat].map(shelved))
     expect(home.plan.cutWith).toEqual({ projectId: harbour.id, name: harbour.name })
     const alone = results(home)
     expect(alone.loads).toEqual([])
     expect(alone.cost.paper).toBe(0)
     expect(alone.assembly.steps[0]!.detail).toContain(`cut with “${harbour.name}”`)
     expect(alone.assembly.steps.some((step) => step.kind === 'cut')).toBe(false)
-    expect(refreshHost(home, [sendHome(both, boat.id)]).plan.cutWith).toBeNull()
-    expect(refreshHost(boat, [harbour])).toBe(boat)
+    expect(refreshHost(home, [sendHome(both, boat.id)].map(shelved)).plan.cutWith).toBeNull()
+    expect(refreshHost(boat, [harbour].map(shelved))).toBe(boat)
   })
 
   it("are offered while they are nobody's guests or hosts", () => {
-    expect(mayGoAlong(harbour, [harbour, boat]).map((p) => p.id)).toEqual([boat.id])
+    expect(mayGoAlong(harbour, [harbour, boat].map(shelved)).map((p) => p.id)).toEqual([boat.id])
     const third = { ...demo('tide-rose'), id: 'third' }
-    expect(mayGoAlong(third, [both, boat])).toEqual([])
-    expect(mayGoAlong(refreshHost(boat, [both]), [third])).toEqual([])
+    expect(mayGoAlong(third, [both, boat].map(shelved))).toEqual([])
+    expect(mayGoAlong(refreshHost(boat, [both].map(shelved)), [third].map(shelved))).toEqual([])
   })
 
   it('know when the guest has changed, and take it anew in its place', () => {

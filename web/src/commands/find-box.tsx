@@ -2,10 +2,11 @@
 import { Dialog } from 'radix-ui'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { colourOf, folioOf, STAGES } from '@feuillet/core/project'
-import { FolioTab } from '../ui/index'
-import { selectDerived, selectProject } from '../state/selectors'
-import { stageName } from '../shell/stage-names'
+import { colourOf, folioOf, STAGES, type Stage } from '@feuillet/core/project'
+import { FolioTab } from '../ui'
+import { selectProject, selectSnags } from '../state/selectors'
+import { usePlan } from '../plan'
+import { pathOf, stageName } from '../shell/stage-names'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { looked, type ViewState } from '../state/view'
 
@@ -13,21 +14,23 @@ interface Hit {
   key: string
   kind: string
   text: string
-  stage: string
+  stage: Stage
   view: Partial<ViewState>
   tab?: { folio: number | null; colour: string }
 }
 
 function useHits(): Hit[] {
   const project = useAppSelector(selectProject)
-  const derived = useAppSelector(selectDerived)
+  const loads = usePlan('loads') ?? []
+  const steps = usePlan('assembly')?.steps ?? []
+  const snags = useAppSelector(selectSnags)
   return [
     ...STAGES.map((stage) => ({ key: stage, kind: 'stage', text: stageName[stage], stage, view: {} })),
     ...project.layers.map((layer) => ({
       key: layer.id,
       kind: 'layer',
       text: layer.name,
-      stage: 'layers',
+      stage: 'layers' as const,
       view: { layerId: layer.id },
       tab: { folio: folioOf(project, layer.id), colour: colourOf(project, layer) },
     })),
@@ -35,25 +38,25 @@ function useHits(): Hit[] {
       key: paper.id,
       kind: 'paper',
       text: paper.name,
-      stage: 'paper',
+      stage: 'paper' as const,
       view: { layerId: project.layers.find((layer) => layer.paperId === paper.id)?.id ?? null },
       tab: { folio: null, colour: paper.colour },
     })),
-    ...(derived?.loads ?? []).map((load) => ({
+    ...loads.map((load) => ({
       key: load.id,
       kind: 'load',
       text: `Load ${load.number}: ${load.paper.name}`,
-      stage: 'sheets',
+      stage: 'sheets' as const,
       view: { loadId: load.id },
     })),
-    ...(derived?.assembly.steps ?? []).map((step) => ({
+    ...steps.map((step) => ({
       key: step.id,
       kind: 'step',
       text: step.title,
-      stage: 'assembly',
+      stage: 'assembly' as const,
       view: { stepId: step.id },
     })),
-    ...(derived?.snags ?? []).map((snag, i) => ({
+    ...snags.map((snag, i) => ({
       key: `snag${i}`,
       kind: 'snag',
       text: snag.message,
@@ -86,6 +89,7 @@ function Finder() {
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const hits = useHits()
+  const projectId = useAppSelector((state) => selectProject(state).id)
   const [text, setText] = useState('')
   const [at, setAt] = useState(0)
   const words = text.toLowerCase().split(/\s+/).filter(Boolean)
@@ -95,7 +99,7 @@ function Finder() {
   const go = (hit: Hit | undefined) => {
     if (!hit) return
     dispatch(looked({ ...hit.view, finding: false }))
-    void navigate(`../${hit.stage}`, { relative: 'path' })
+    void navigate(pathOf(projectId, hit.stage))
   }
   return (
     <>

@@ -1,18 +1,18 @@
 import { useEffect } from 'react'
-import { builtLayers, moveLayer, STAGES } from '@feuillet/core/project'
+import { builtLayers, moveLayer, STAGES, type Stage } from '@feuillet/core/project'
 import { change } from '../state/edits'
 import { store } from '../state/store'
 import { looked, pickedLayer } from '../state/view'
-import { redone, undone } from '../state/document'
+import { redo, undo } from './history'
 
 /** Keys that work on every stage; none while the maker types. */
-export function useKeys(goTo: (stage: string) => void): void {
+export function useKeys(goTo: (stage: Stage) => void): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement
       const typing = target.matches('input:not([type=checkbox]):not([type=range]), textarea, select')
       const { dispatch } = store
-      const { view, work } = store.getState()
+      const { view, document: open } = store.getState()
       const command = event.ctrlKey || event.metaKey
       const key = event.key.toLowerCase()
       if (command && key === 'k') {
@@ -20,14 +20,14 @@ export function useKeys(goTo: (stage: string) => void): void {
         dispatch(looked({ finding: true }))
         return
       }
-      if (typing || !work.project) return
+      if (typing || !open.project) return
       if (command && key === 'z') {
         event.preventDefault()
-        dispatch(event.shiftKey ? redone() : undone())
+        dispatch(event.shiftKey ? redo() : undo())
         return
       }
       if (command || event.altKey) return
-      const layers = builtLayers(work.project)
+      const layers = builtLayers(open.project)
       const at = layers.findIndex((layer) => layer.id === view.layerId)
       const stage = STAGES[Number(event.key) - 1]
       if (stage) goTo(stage)

@@ -3,7 +3,7 @@ import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-
 import { CSS } from '@dnd-kit/utilities'
 import { Eye, EyeOff, Pin } from 'lucide-react'
 import { useState } from 'react'
-import type { LayerDepth } from '@feuillet/core/stages/depth'
+import type { ViewOf } from '@feuillet/core/stages'
 import {
   builtLayers,
   colourOf,
@@ -15,10 +15,11 @@ import {
 } from '@feuillet/core/project'
 import { formatLength, formatMm, MM_PER_INCH, type Unit } from '@feuillet/core/base/units'
 import { change } from '../state/edits'
-import { selectDerived, selectMeasures, selectProject, selectSnags, selectUnit } from '../state/selectors'
+import { selectMeasures, selectProject, selectSettled, selectSnags, selectUnit } from '../state/selectors'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { pickedLayer } from '../state/view'
-import { FolioTab } from '../ui/index'
+import { FolioTab } from '../ui'
+import { usePlan } from '../plan'
 import { useSize } from './use-size'
 
 const RULE_X = 34
@@ -33,13 +34,13 @@ const PAD_W = 11
 export function SectionPanel() {
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
-  const derived = useAppSelector(selectDerived)
+  const known = usePlan('levels') ?? NO_LEVELS
   const { roomMm, depthMm } = useAppSelector(selectMeasures)
-  const busy = useAppSelector((state) => state.results.busy)
+  const busy = !useAppSelector(selectSettled)
   const [ref, { height: place }] = useSize()
   const layers = builtLayers(project).toReversed()
   const out = project.layers.filter((layer) => layer.leftOut)
-  const heights = levels(project, derived?.depth.layers ?? [])
+  const heights = levels(project, known)
   const stackMm = Math.max(0, ...[...heights.values()].map((l) => l.topMm))
   const topMm = Math.max(stackMm, depthMm ?? 0, 1) * 1.03
   const height = Math.max(place - out.length * 30, layers.length * ROW + HEAD + FOOT)
@@ -116,13 +117,18 @@ export function SectionPanel() {
   )
 }
 
+const NO_LEVELS: LayerLevel[] = []
+
+/** How high a layer stands, as the planner has it. */
+type LayerLevel = ViewOf<'levels'>[number]
+
 interface Level {
   bottomMm: number
   topMm: number
 }
 
 /** Heights from the worker where it has answered for these layers; else one on the other, so that nothing waits. */
-function levels(project: Project, depths: readonly LayerDepth[]): Map<string, Level> {
+function levels(project: Project, depths: readonly LayerLevel[]): Map<string, Level> {
   const known = new Map(depths.map((d) => [d.layerId, d]))
   const out = new Map<string, Level>()
   let top = 0

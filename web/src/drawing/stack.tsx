@@ -102,28 +102,3 @@ export function Pointer({ at, px }: { at: [number, number]; px: number }) {
     </g>
   )
 }
-
-/** A whole project as a small picture. */
-export function Thumbnail({
-  project,
-  box,
-}: {
-  project: Project
-  box: { minX: number; minY: number; maxX: number; maxY: number }
-}) {
-  const w = box.maxX - box.minX
-  const h = box.maxY - box.minY
-  return (
-    <svg
-      viewBox={`${box.minX - w * 0.02} ${box.minY - h * 0.02} ${w * 1.04} ${h * 1.04}`}
-      className="h-full w-full"
-      aria-hidden
-    >
-      <StackDrawing
-        project={project}
-        layers={project.layers.filter((layer) => !layer.leftOut)}
-        px={w / 220}
-      />
-    </svg>
-  )
-}

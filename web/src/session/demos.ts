@@ -1,7 +1,8 @@
 // The demo projects as the shelf offers them.
 import type { DemoName } from '@feuillet/core/demo'
-import { compute } from '../workers/compute'
-import { saveProject, sharedStore } from './storage'
+import { editor } from '../workers'
+import { smallThings } from './small-things'
+import { keepProject } from './store'
 
 export const demos: readonly { name: DemoName; title: string; words: string }[] = [
   { name: 'harbour', title: 'Harbour at dusk', words: 'frame, 8 layers' },
@@ -11,7 +12,9 @@ export const demos: readonly { name: DemoName; title: string; words: string }[] 
 
 /** Stands the demo projects on the shelf where the address asks for it (`?demo`), once in the life of a browser. */
 export async function seedDemos(): Promise<void> {
-  if (!new URLSearchParams(location.search).has('demo') || (await sharedStore.getItem('seeded'))) return
-  await sharedStore.setItem('seeded', true)
-  for (const { name } of demos.toReversed()) await saveProject(await compute.demo(name))
+  if (!new URLSearchParams(location.search).has('demo')) return
+  if (await smallThings.getItem('seeded').catch(() => true)) return
+  await smallThings.setItem('seeded', true)
+  for (const { name } of demos.toReversed())
+    await keepProject(await editor.ask((api) => api.demo(name)), 'a demo project')
 }

@@ -3,7 +3,7 @@ import type { NestLayout } from '@feuillet/core/stages/sheets'
 import { memoryStore } from '../../test/desk'
 
 const store = memoryStore()
-vi.mock('./storage', () => ({ sharedStore: store }))
+vi.mock('./small-things', () => ({ smallThings: store }))
 const layout = (score: number): NestLayout => ({ placements: [], sheets: 1, score, utilisation: 0.5 })
 
 beforeEach(() => {

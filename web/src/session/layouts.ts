@@ -1,7 +1,7 @@
 // Layouts that a longer search or the maker's hand found, by the fingerprint of their run: derived, so never part of a
 // project, but worth keeping between visits.
 import type { NestLayout } from '@feuillet/core/stages/sheets'
-import { sharedStore } from './storage'
+import { smallThings } from './small-things'
 
 const KEEP = 60
 let known: Map<string, NestLayout> | undefined
@@ -9,7 +9,7 @@ let known: Map<string, NestLayout> | undefined
 export async function foundLayouts(): Promise<Map<string, NestLayout>> {
   if (!known) {
     try {
-      known = new Map((await sharedStore.getItem<[string, NestLayout][]>('layouts')) ?? [])
+      known = new Map((await smallThings.getItem<[string, NestLayout][]>('layouts')) ?? [])
     } catch {
       known = new Map()
     }
@@ -22,5 +22,5 @@ export async function keepLayout(fingerprint: string, layout: NestLayout): Promi
   map.delete(fingerprint)
   map.set(fingerprint, layout)
   for (const key of [...map.keys()].slice(0, Math.max(0, map.size - KEEP))) map.delete(key)
-  await sharedStore.setItem('layouts', [...map]).catch(() => undefined)
+  await smallThings.setItem('layouts', [...map]).catch(() => undefined)
 }

@@ -1,10 +1,10 @@
 import { DropdownMenu } from 'radix-ui'
 import { ChevronDown } from 'lucide-react'
 import { useRef, useState } from 'react'
-import { projectFileName, writeProject } from '@feuillet/core/project'
-import { menuItem } from '../ui/index'
+import { tidyName } from '@feuillet/core/project'
+import { menuItem } from '../ui'
 import { change } from '../state/edits'
-import { saveFile } from '../session/save-file'
+import { saveProjectFile } from './save-project'
 import { selectProject } from '../state/selectors'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { looked } from '../state/view'
@@ -17,8 +17,8 @@ export function ProjectMenu() {
   const renaming = useRef(false)
   const rename = (name: string) => {
     setNaming(false)
-    if (name.trim() && name.trim() !== project.name)
-      dispatch(change('rename the project', (p) => ({ ...p, name: name.trim() })))
+    const tidy = tidyName(name)
+    if (tidy && tidy !== project.name) dispatch(change('rename the project', (p) => ({ ...p, name: tidy })))
   }
   if (naming)
     return (
@@ -59,11 +59,11 @@ export function ProjectMenu() {
           <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
             Rename
           </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={menuItem}
-            onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}
-          >
+          <DropdownMenu.Item className={menuItem} onSelect={() => saveProjectFile(project)}>
             Save as a project file
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={menuItem} onSelect={() => dispatch(looked({ versions: true }))}>
+            Past versions
           </DropdownMenu.Item>
           <DropdownMenu.Item className={menuItem} onSelect={() => dispatch(looked({ keys: true }))}>
             All keys

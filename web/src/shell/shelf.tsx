@@ -1,28 +1,36 @@
-// The shelf: all projects with live pictures; new ones, demos, files.
+// The shelf: all projects with their pictures, from an index; new ones, demos, files.
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { format } from 'date-fns'
 import { useNavigate } from 'react-router'
 import { toast } from 'sonner'
 import { MoreHorizontal } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
+import { BadInput } from '@feuillet/core/base'
 import {
   newProject,
-  projectFileName,
-  readProject,
+  openProject,
+  slug,
   starterMount,
-  viewBox,
-  writeProject,
+  tidyName,
   type NewKind,
   type Project,
 } from '@feuillet/core/project'
-import { BadInput } from '@feuillet/core/base'
 import { formatSize } from '@feuillet/core/base/units'
-import { Thumbnail } from '../drawing/stack'
-import { Button, menuItem } from '../ui/index'
-import { compute } from '../workers/compute'
+import { SmallPicture } from '../drawing/small-picture'
+import {
+  keepProject,
+  loadShelf,
+  readKept,
+  session,
+  vault,
+  whileFree,
+  whyNotLasting,
+  type ShelfEntry,
+} from '../session'
 import { demos, seedDemos } from '../session/demos'
 import { saveFile } from '../session/save-file'
-import { loadShelf, removeProject, saveOrHold, saveProject, type ShelfEntry } from '../session/storage'
+import { Button, menuItem } from '../ui'
+import { editor } from '../workers'
 
 const kinds: { kind: NewKind; title: string; words: string }[] = [
   { kind: 'frame', title: 'Frame', words: 'Sheets stepped back behind glass' },
@@ -35,14 +43,18 @@ export function Shelf() {
   const [entries, setEntries] = useState<ShelfEntry[] | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
   const picker = useRef<HTMLInputElement>(null)
+  const [busy, setBusy] = useState<string | null>(null)
   const refresh = useCallback(async () => {
     try {
+      // What a project that was just left still has to keep comes first.
+      await session.idle()
       await seedDemos()
       setEntries(await loadShelf())
-    } catch {
+      setTrouble((said) => said ?? whyNotLasting)
+    } catch (error) {
       setEntries([])
       setTrouble(
-        'This browser blocks storage for this page: projects last only until it is closed. Save them as files.',
+        `The shelf could not be read: ${error instanceof Error ? error.message : String(error)}. Load the page anew; nothing was changed.`,
       )
     }
   }, [])
@@ -51,32 +63,72 @@ export function Shelf() {
     // eslint-disable-next-line react-hooks/set-state-in-effect
     void refresh()
   }, [refresh])
-  const openNew = async (project: Project) => {
-    if (!(await saveOrHold(project)))
-      toast.error('The browser would not keep this project. Save it as a file before you close the page.')
-    void navigate(`/project/${project.id}/measure`)
+  const openNew = async (project: Project, label: string) => {
+    try {
+      await keepProject(project, label)
+      void navigate(`/project/${project.id}/measure`)
+    } catch {
+      toast.error(
+        'The browser would not keep this project: its storage is full or blocked. Nothing was begun.',
+      )
+    }
   }
   const openDemo = async (name: (typeof demos)[number]['name']) => {
-    const project = await compute.demo(name)
-    await openNew({ ...project, id: crypto.randomUUID() })
+    const project = await editor.ask((api) => api.demo(name))
+    await openNew({ ...project, id: crypto.randomUUID() }, 'a demo project')
   }
   const openFile = async (file: File) => {
+    if (/\.zip$/i.test(file.name)) return bringZip(file)
     try {
-      const project = readProject(await file.text())
-      const taken = entries?.some((entry) => entry.project.id === project.id)
-      await openNew(taken ? { ...project, id: crypto.randomUUID() } : project)
+      const { project, healed } = openProject(await file.text())
+      for (const sentence of healed) toast(`${file.name}: ${sentence}`, { duration: 15_000 })
+      // Whatever stands on the shelf under its id stays there, damaged or not.
+      const taken = (await readKept(project.id)) !== undefined
+      await openNew(taken ? { ...project, id: crypto.randomUUID() } : project, `from ${file.name}`)
     } catch (error) {
       setTrouble(
         error instanceof BadInput ? `${file.name}: ${error.message}.` : `${file.name} could not be opened.`,
       )
     }
   }
-  const remove = async ({ project }: ShelfEntry) => {
-    await removeProject(project.id)
+  const saveZip = async () => {
+    setBusy('Packing…')
+    try {
+      const { packAll } = await import('../session/zip')
+      saveFile(`feuillet-${format(Date.now(), 'yyyy-MM-dd')}.zip`, await packAll(), 'application/zip')
+    } catch (error) {
+      toast.error(`The zip could not be made: ${error instanceof Error ? error.message : String(error)}`)
+    } finally {
+      setBusy(null)
+    }
+  }
+  const bringZip = async (file: File) => {
+    setBusy('Unpacking…')
+    try {
+      const { unpackAll } = await import('../session/zip')
+      const { taken, words } = await unpackAll(new Uint8Array(await file.arrayBuffer()))
+      toast(`${file.name}: ${taken} ${taken === 1 ? 'project' : 'projects'} taken in. ${words.join(' ')}`, {
+        duration: 12_000,
+      })
+      await refresh()
+    } catch (error) {
+      setTrouble(`${file.name}: ${error instanceof Error ? error.message : String(error)}.`)
+    } finally {
+      setBusy(null)
+    }
+  }
+  const remove = async ({ id, name }: ShelfEntry) => {
+    const kept = await readKept(id)
+    const entry = entries?.find((one) => one.id === id)
+    const store = await vault()
+    await store.remove(id)
     await refresh()
-    toast(`“${project.name}” is off the shelf.`, {
-      action: { label: 'Undo', onClick: () => void saveProject(project).then(refresh) },
-    })
+    const back = async () => {
+      if (kept && entry)
+        await store.save({ kept, entry, base: null, keepVersion: false, stock: null, draftKey: '' })
+      await refresh()
+    }
+    toast(`“${name}” is off the shelf.`, { action: { label: 'Undo', onClick: () => void back() } })
   }
   return (
     <main
@@ -115,6 +167,7 @@ export function Shelf() {
                 onClick={() =>
                   void openNew(
                     newProject(crypto.randomUUID(), `New ${title.toLowerCase()}`, starterMount(kind)),
+                    'a new project',
                   )
                 }
               >
@@ -134,12 +187,12 @@ export function Shelf() {
               </Button>
             ))}
             <Button look="quiet" onClick={() => picker.current?.click()}>
-              Open a project file
+              Open a project file or a zip
             </Button>
             <input
               ref={picker}
               type="file"
-              accept=".json,application/json"
+              accept=".json,.zip,application/json,application/zip"
               className="hidden"
               aria-label="Project file"
               onChange={(event) => {
@@ -152,9 +205,16 @@ export function Shelf() {
         </div>
       </section>
       <section aria-labelledby="shelf" className="min-h-0">
-        <h2 id="shelf" className="mb-3 text-[17px]">
-          On the shelf
-        </h2>
+        <div className="mb-3 flex items-baseline justify-between">
+          <h2 id="shelf" className="text-[17px]">
+            On the shelf
+          </h2>
+          {entries !== null && entries.length > 0 && (
+            <Button look="quiet" disabled={busy !== null} onClick={() => void saveZip()}>
+              {busy ?? 'Save everything as one zip'}
+            </Button>
+          )}
+        </div>
         {entries?.length === 0 && (
           <p className="text-soft">
             Nothing yet. Projects are kept in this browser; a project file can be dropped anywhere on this
@@ -164,7 +224,7 @@ export function Shelf() {
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-5 pb-8">
           {entries?.map((entry) => (
             <Entry
-              key={entry.project.id}
+              key={entry.id}
               entry={entry}
               onRemove={() => void remove(entry)}
               onChange={() => void refresh()}
@@ -176,63 +236,80 @@ export function Shelf() {
   )
 }
 
-function Entry({
-  entry,
-  onRemove,
-  onChange,
-}: {
+interface EntryProps {
   entry: ShelfEntry
   onRemove: () => void
   onChange: () => void
-}) {
+}
+
+function Entry({ entry, onRemove, onChange }: EntryProps) {
   const navigate = useNavigate()
   const [naming, setNaming] = useState(false)
   const renaming = useRef(false)
-  const { project, savedAt } = entry
-  const box = viewBox(project)
-  const rename = async (name: string) => {
+  const { id, trouble, picture } = entry
+  const rename = async (typed: string) => {
     setNaming(false)
-    if (!name.trim() || name.trim() === project.name) return
-    await saveProject({ ...project, name: name.trim() })
+    const name = tidyName(typed)
+    if (!name || name === entry.name) return
+    if (!(await renameKept(id, name))) return
     onChange()
-    toast(`Renamed to “${name.trim()}”.`, {
-      action: { label: 'Undo', onClick: () => void saveProject(project).then(onChange) },
+    toast(`Renamed to “${name}”.`, {
+      action: { label: 'Undo', onClick: () => void renameKept(id, entry.name).then(onChange) },
     })
   }
   const duplicate = async () => {
-    await saveProject({ ...project, id: crypto.randomUUID(), name: `${project.name}, copy` })
+    const kept = await readKept(id)
+    if (!kept) return
+    const { project } = openProject(kept.text)
+    await keepProject(
+      { ...project, id: crypto.randomUUID(), name: tidyName(`${project.name}, copy`) },
+      `a copy of ${project.name}`,
+    )
     onChange()
   }
+  const save = async () => {
+    const kept = await readKept(id)
+    if (kept) saveFile(`${slug(entry.name)}.feuillet.json`, kept.text, 'application/json')
+  }
   return (
-    <li className="relative border border-line bg-panel" data-project={project.name}>
+    <li className="relative border border-line bg-panel" data-project={entry.name}>
       <button
         type="button"
         className="block w-full text-left hover:bg-sheet"
-        onClick={() => void navigate(`/project/${project.id}/measure`)}
-        aria-label={`Open ${project.name}`}
+        onClick={() => void navigate(`/project/${encodeURIComponent(id)}/measure`)}
+        aria-label={`Open ${entry.name}`}
       >
         <span className="block h-[190px] p-4">
-          {project.layers.length > 0 ? (
-            <Thumbnail project={project} box={box} />
+          {picture ? (
+            <SmallPicture picture={picture} />
           ) : (
-            <span className="grid h-full place-items-center border border-dashed border-line text-soft">
-              no layers yet
+            <span className="grid h-full place-items-center border border-dashed border-line px-3 text-center text-soft">
+              {trouble ? trouble.sentence : 'no layers yet'}
             </span>
           )}
         </span>
         <span className="block border-t border-line px-3 py-2 pr-9">
-          <span className={`block truncate font-semibold ${naming ? 'invisible' : ''}`}>{project.name}</span>
-          <span className="block text-[12.5px] text-soft">
-            {project.mount.kind}, {formatSize(box.maxX - box.minX, box.maxY - box.minY, project.unit)} ·{' '}
-            {format(savedAt, 'd MMM yyyy')}
-          </span>
+          <span className={`block truncate font-semibold ${naming ? 'invisible' : ''}`}>{entry.name}</span>
+          {trouble ? (
+            <span className="block truncate text-[12.5px] text-crimson" title={trouble.sentence}>
+              <span aria-hidden>■ </span>
+              {trouble.kind === 'newer'
+                ? 'of a newer Feuillet: to look at only'
+                : 'damaged: it can be exported'}
+            </span>
+          ) : (
+            <span className="block text-[12.5px] text-soft">
+              {entry.kind}, {formatSize(entry.widthMm, entry.heightMm, entry.unit)} ·{' '}
+              {format(entry.savedAt, 'd MMM yyyy')}
+            </span>
+          )}
         </span>
       </button>
       {naming && (
         <input
           autoFocus
           aria-label="Name of the project"
-          defaultValue={project.name}
+          defaultValue={entry.name}
           className="absolute bottom-7 left-2 w-40"
           onBlur={(event) => void rename(event.target.value)}
           onKeyDown={(event) => {
@@ -244,7 +321,7 @@ function Entry({
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
           className="absolute right-1.5 bottom-3 p-1 text-soft hover:text-ink"
-          aria-label={`More for ${project.name}`}
+          aria-label={`More for ${entry.name}`}
         >
           <MoreHorizontal size={18} />
         </DropdownMenu.Trigger>
@@ -260,16 +337,17 @@ function Entry({
               setNaming(true)
             }}
           >
-            <DropdownMenu.Item className={menuItem} onSelect={() => void duplicate()}>
-              Duplicate
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
-              Rename
-            </DropdownMenu.Item>
-            <DropdownMenu.Item
-              className={menuItem}
-              onSelect={() => saveFile(projectFileName(project), writeProject(project), 'application/json')}
-            >
+            {!trouble && (
+              <>
+                <DropdownMenu.Item className={menuItem} onSelect={() => void duplicate()}>
+                  Duplicate
+                </DropdownMenu.Item>
+                <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
+                  Rename
+                </DropdownMenu.Item>
+              </>
+            )}
+            <DropdownMenu.Item className={menuItem} onSelect={() => void save()}>
               Save as a project file
             </DropdownMenu.Item>
             <DropdownMenu.Item className={menuItem} onSelect={onRemove}>
@@ -280,4 +358,19 @@ function Entry({
       </DropdownMenu.Root>
     </li>
   )
+}
+
+/** Names a kept project otherwise, as it is now; not while another tab has it open. */
+async function renameKept(id: string, name: string): Promise<boolean> {
+  const done = await whileFree(id, async () => {
+    const kept = await readKept(id)
+    if (kept)
+      await keepProject(
+        { ...openProject(kept.text).project, id, name },
+        'rename the project',
+        kept.revision + 1,
+      )
+  })
+  if (!done) toast.error('This project is open in another tab: rename it there.')
+  return done
 }

@@ -1,6 +1,6 @@
 import { findLayer, type Snag } from '@feuillet/core/project'
 import { groupBy } from '@feuillet/core/base'
-import { Button } from '../ui/index'
+import { Button } from '../ui'
 import { mend } from '../state/edits'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { looked } from '../state/view'
@@ -10,7 +10,7 @@ const tones = { caution: 'bg-ochre-pale border-ochre', stop: 'bg-crimson-pale bo
 /** A finding that will cost paper or time: what, where, why, and what mends it; bare where a frame is round it already. */
 function SnagNote({ snag, bare = false }: { snag: Snag; bare?: boolean }) {
   const dispatch = useAppDispatch()
-  const project = useAppSelector((state) => state.work.project)
+  const project = useAppSelector((state) => state.document.project)
   const canShow =
     snag.at !== null ||
     (snag.layer !== null && project !== null && findLayer(project, snag.layer) !== undefined)

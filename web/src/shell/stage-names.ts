@@ -10,3 +10,7 @@ export const stageName: Record<Stage, string> = {
   assembly: 'Assembly',
   journal: 'Journal',
 }
+
+/** Where a stage of a project stands, or its bench. */
+export const pathOf = (projectId: string, stage: Stage | 'bench'): string =>
+  `/project/${encodeURIComponent(projectId)}/${stage}`

@@ -3,11 +3,11 @@ import { Link } from 'react-router'
 import type { Stage } from '@feuillet/core/project'
 import { change } from '../state/edits'
 import { ProjectMenu } from './project-menu'
-import { selectProject, selectStages, type StageState } from '../state/selectors'
-import { stageName } from './stage-names'
+import { selectProject, selectSaved, selectStages, type StageState } from '../state/selectors'
+import { pathOf, stageName } from './stage-names'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { looked } from '../state/view'
-import { redone, undone } from '../state/document'
+import { redo, undo } from '../commands/history'
 
 const marks: Record<StageState, string> = { untouched: '○', 'under way': '◐', 'in order': '●' }
 
@@ -15,7 +15,8 @@ export function TopBar({ stage }: { stage: Stage }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const stages = useAppSelector(selectStages)
-  const { past, future, saved } = useAppSelector((state) => state.work)
+  const { past, future, forgotten } = useAppSelector((state) => state.document)
+  const saved = useAppSelector(selectSaved)
   const tool =
     'inline-flex h-7 min-w-8 items-center justify-center border border-line bg-panel px-2 hover:bg-sheet'
   return (
@@ -31,8 +32,7 @@ export function TopBar({ stage }: { stage: Stage }) {
         {stages.map(({ stage: name, state, snags, stops }, i) => (
           <Link
             key={name}
-            to={`../${name}`}
-            relative="path"
+            to={pathOf(project.id, name)}
             aria-current={name === stage ? 'page' : undefined}
             title={`${stageName[name]} (${i + 1}): ${state}${snags ? `, ${snags} snags` : ''}`}
             className={`clip-tab flex min-w-0 items-center gap-1.5 px-2.5 font-semibold ${name === stage ? 'h-[46px] bg-panel' : 'mb-1.5 h-10 bg-[#c6c8c3] hover:bg-[#cfd1cc]'}`}
@@ -55,7 +55,7 @@ export function TopBar({ stage }: { stage: Stage }) {
       <div className="flex shrink-0 items-center gap-1.5 self-center">
         {saved !== 'saved' && (
           <span className={`text-[12px] ${saved === 'failed' ? 'text-crimson' : 'text-soft'}`}>
-            {saved === 'failed' ? '■ not saved' : 'saving…'}
+            {saved === 'failed' ? '■ not kept' : 'keeping…'}
           </span>
         )}
         <button
@@ -63,8 +63,12 @@ export function TopBar({ stage }: { stage: Stage }) {
           className={tool}
           disabled={past.length === 0}
           aria-label="Undo"
-          title={past.length ? `Undo: ${past.at(-1)!.label} (Ctrl+Z)` : 'Nothing to undo'}
-          onClick={() => dispatch(undone())}
+          title={
+            past.length
+              ? `Undo: ${past.at(-1)!.label} (Ctrl+Z)${forgotten ? '; steps long past are let go, see past versions' : ''}`
+              : 'Nothing to undo'
+          }
+          onClick={() => dispatch(undo())}
         >
           <Undo2 size={15} />
         </button>
@@ -74,7 +78,7 @@ export function TopBar({ stage }: { stage: Stage }) {
           disabled={future.length === 0}
           aria-label="Redo"
           title={future.length ? `Redo: ${future.at(-1)!.label} (Ctrl+Shift+Z)` : 'Nothing to redo'}
-          onClick={() => dispatch(redone())}
+          onClick={() => dispatch(redo())}
         >
           <Redo2 size={15} />
         </button>

@@ -8,69 +8,47 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core'
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable'
-import { lazy, Suspense, useEffect, useState } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
-import {
-  assignPaper,
-  moveLayer,
-  refreshHost,
-  refreshPapers,
-  STAGES,
-  type Stage,
-} from '@feuillet/core/project'
-import { SectionPanel } from '../drawing/section'
-import { change } from '../state/edits'
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
+import { Link, Navigate, useNavigate, useParams } from 'react-router'
+import { toast } from 'sonner'
+import { assignPaper, moveLayer, STAGES, type Stage } from '@feuillet/core/project'
+import { SNAG_NODES } from '@feuillet/core/stages'
 import { FindBox } from '../commands/find-box'
 import { KeyList } from '../commands/key-list'
-import { forgotten } from '../plan/results'
-import { loadProject, loadShelf, loadStock } from '../session/storage'
-import { useAppDispatch, useAppSelector } from '../state/store'
-import { TopBar } from './top-bar'
 import { useKeys } from '../commands/use-keys'
+import { SectionPanel } from '../drawing/section'
+import { planner, usePlan } from '../plan'
+import { session, type OpenAnswer } from '../session'
+import { change } from '../state/edits'
+import { selectSaved, selectSettled } from '../state/selectors'
+import { useAppDispatch, useAppSelector } from '../state/store'
 import { resetView } from '../state/view'
-import { closed, opened } from '../state/document'
+import { Notices } from './notices'
+import { pathOf } from './stage-names'
+import { TopBar } from './top-bar'
+import { Contained } from './trouble'
+import { Unreadable } from './unreadable'
+import { Versions } from './versions'
 
-const screens: Record<Stage, React.LazyExoticComponent<React.ComponentType>> = {
-  measure: lazy(() => import('../stages/measure/screen')),
-  layers: lazy(() => import('../stages/layers/screen')),
-  paper: lazy(() => import('../stages/paper/screen')),
-  sheets: lazy(() => import('../stages/sheets/screen')),
-  depth: lazy(() => import('../stages/depth/screen')),
-  assembly: lazy(() => import('../stages/assembly/screen')),
-  journal: lazy(() => import('../stages/journal/screen')),
+const screens: Record<Stage | 'bench', () => Promise<{ default: React.ComponentType }>> = {
+  measure: () => import('../stages/measure/screen'),
+  layers: () => import('../stages/layers/screen'),
+  paper: () => import('../stages/paper/screen'),
+  sheets: () => import('../stages/sheets/screen'),
+  depth: () => import('../stages/depth/screen'),
+  assembly: () => import('../stages/assembly/screen'),
+  journal: () => import('../stages/journal/screen'),
+  bench: () => import('../stages/assembly/bench'),
 }
-const Bench = lazy(() => import('../stages/assembly/bench'))
+
+const isStage = (name: string): name is Stage => STAGES.includes(name as Stage)
 
 export function Workbench() {
-  const { projectId = '', stage = 'measure' } = useParams()
-  const dispatch = useAppDispatch()
-  const open = useAppSelector((state) => state.work.project?.id === projectId)
-  const [missing, setMissing] = useState(false)
-  useEffect(() => {
-    let gone = false
-    const shelf = loadShelf().catch(() => [])
-    void Promise.all([loadProject(projectId), loadStock(), shelf]).then(([project, stock, entries]) => {
-      if (gone) return
-      if (project)
-        dispatch(
-          opened({
-            project: refreshHost(
-              refreshPapers(project, stock),
-              entries.map((entry) => entry.project),
-            ),
-            stock,
-          }),
-        )
-      else setMissing(true)
-    })
-    return () => {
-      gone = true
-      dispatch(closed())
-      dispatch(resetView())
-      dispatch(forgotten())
-    }
-  }, [projectId, dispatch])
-  if (missing)
+  const { projectId = '', stage = '' } = useParams()
+  const [attempt, setAttempt] = useState(0)
+  const answer = useSession(projectId, attempt)
+  const open = useAppSelector((state) => state.document.project?.id === projectId)
+  if (answer?.kind === 'missing')
     return (
       <main className="grid h-full place-content-center gap-3 text-center">
         <p>This project is not kept in this browser.</p>
@@ -79,22 +57,86 @@ export function Workbench() {
         </Link>
       </main>
     )
+  if (answer?.kind === 'unreadable')
+    return <Unreadable id={projectId} answer={answer} onOpen={() => setAttempt(attempt + 1)} />
   if (!open) return <p className="p-6 text-soft">Opening…</p>
   if (stage === 'bench')
     return (
-      <Suspense>
-        <Bench />
-      </Suspense>
+      <>
+        <Watches />
+        <Screen name="bench" />
+      </>
     )
-  return <Frame stage={STAGES.includes(stage as Stage) ? (stage as Stage) : 'measure'} />
+  return isStage(stage) ? <Frame stage={stage} /> : <Navigate to={pathOf(projectId, 'measure')} replace />
+}
+
+/** Opens the project of the address, and leaves it with the page. */
+function useSession(projectId: string, attempt: number): OpenAnswer | null {
+  const dispatch = useAppDispatch()
+  const [answer, setAnswer] = useState<OpenAnswer | null>(null)
+  useEffect(() => {
+    let gone = false
+    void session
+      .open(projectId)
+      .catch((error: unknown): OpenAnswer => ({
+        kind: 'unreadable',
+        sentence: `The browser’s store could not be read: ${error instanceof Error ? error.message : String(error)}.`,
+        text: null,
+        versions: [],
+      }))
+      .then((found) => {
+        if (gone) return
+        setAnswer(found)
+        if (found.kind === 'open')
+          for (const sentence of found.healed) toast(`Mended on opening: ${sentence}`, { duration: 15_000 })
+      })
+    return () => {
+      gone = true
+      setAnswer(null)
+      session.close()
+      dispatch(resetView())
+    }
+  }, [projectId, attempt, dispatch])
+  return answer
+}
+
+/** What every screen needs: findings for the tabs, heights for the section, loads and steps for the finder. */
+function Watches() {
+  for (const name of SNAG_NODES)
+    // A fixed list: the hooks come in the same order each time.
+    // eslint-disable-next-line react-hooks/rules-of-hooks
+    usePlan(name)
+  usePlan('loads')
+  usePlan('assembly')
+  return null
+}
+
+/** A screen that is loaded when it is first shown, and again where that failed. */
+function Screen({ name }: { name: Stage | 'bench' }) {
+  const [attempt, setAttempt] = useState(0)
+  const Loaded = useMemo(
+    () => lazy(screens[name]),
+    // A new attempt loads it anew.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [name, attempt],
+  )
+  return (
+    <Contained resetKey={name} onAgain={() => setAttempt(attempt + 1)}>
+      <Suspense fallback={<p className="p-6 text-soft">Opening…</p>}>
+        <Loaded />
+      </Suspense>
+    </Contained>
+  )
 }
 
 function Frame({ stage }: { stage: Stage }) {
-  const Screen = screens[stage]
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
-  const trouble = useAppSelector((state) => state.results.trouble)
-  useKeys((next) => void navigate(`../${next}`, { relative: 'path' }))
+  const { projectId = '' } = useParams()
+  const settled = useAppSelector(selectSettled)
+  const saved = useAppSelector(selectSaved)
+  useEffect(() => planner.look(stage), [stage])
+  useKeys((next) => void navigate(pathOf(projectId, next)))
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, {
@@ -125,23 +167,24 @@ function Frame({ stage }: { stage: Stage }) {
   }
   return (
     <DndContext sensors={sensors} onDragEnd={onDragEnd}>
-      <div className="grid h-full grid-cols-[266px_minmax(0,1fr)] grid-rows-[56px_minmax(0,1fr)]">
+      <Watches />
+      <div
+        className="grid h-full grid-cols-[266px_minmax(0,1fr)] grid-rows-[56px_auto_minmax(0,1fr)]"
+        data-plan={settled ? 'settled' : 'busy'}
+        data-kept={saved}
+      >
         <TopBar stage={stage} />
-        <SectionPanel />
-        <Suspense fallback={<p className="p-6 text-soft">Opening {stage}…</p>}>
-          <Screen />
-        </Suspense>
+        <div className="col-span-2">
+          <Notices />
+        </div>
+        <Contained resetKey="section">
+          <SectionPanel />
+        </Contained>
+        <Screen name={stage} />
       </div>
-      {trouble && (
-        <p
-          role="alert"
-          className="fixed bottom-4 left-1/2 -translate-x-1/2 border border-crimson bg-crimson-pale px-4 py-2"
-        >
-          ■ A figure could not be computed: {trouble}
-        </p>
-      )}
       <FindBox />
       <KeyList />
+      <Versions />
     </DndContext>
   )
 }

@@ -3,69 +3,159 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 import type { Paper, Project } from '@feuillet/core/project'
 
+/** What was there before a change, and what the change is called. Shares with its neighbours all that did not change. */
 interface Version {
   project: Project
-  stock: Paper[]
+  stock: readonly Paper[]
   label: string
 }
 
-export interface WorkState {
+/** What this page may do with the project: change it; watch another tab change it; look at it only. */
+export type Role = 'writing' | 'following' | 'reading'
+
+export interface DocumentState {
   project: Project | null
-  stock: Paper[]
+  stock: readonly Paper[]
   past: Version[]
   future: Version[]
-  saved: 'saved' | 'saving' | 'failed'
+  /** Whether older steps were let go, since they would take too much room. */
+  forgotten: boolean
+  /** Counts every change of project or drawer in this page. */
+  revision: number
+  /** The last revision that is surely kept. */
+  kept: number
+  /** Why the last try to keep it failed; null where it did not. */
+  trouble: string | null
+  role: Role
+  /** Changes of one drag or slide bear its name, and are one step. */
+  gesture: string | null
 }
 
-const HISTORY = 200
+/** So many steps can be undone, and about so many characters of outlines are kept for them. */
+const MOST_STEPS = 200
+const MOST_CHARACTERS = 60_000_000
 
-const initialState: WorkState = { project: null, stock: [], past: [], future: [], saved: 'saved' }
+const initialState: DocumentState = {
+  project: null,
+  stock: [],
+  past: [],
+  future: [],
+  forgotten: false,
+  revision: 0,
+  kept: 0,
+  trouble: null,
+  role: 'writing',
+  gesture: null,
+}
+
+interface Edit {
+  label: string
+  project: Project
+  stock?: readonly Paper[]
+  /** Edits of one gesture that follow each other are one step. */
+  gesture?: string
+}
 
 // Projects are plain data that the core's edits copy; drafts would only slow them down.
-const work = createSlice({
-  name: 'work',
+const document = createSlice({
+  name: 'document',
   initialState,
   reducers: {
-    opened: (state, { payload }: PayloadAction<{ project: Project; stock: Paper[] }>) => ({
-      ...state,
-      ...payload,
-      past: [],
-      future: [],
-      saved: 'saved' as const,
+    opened: (
+      state,
+      { payload }: PayloadAction<{ project: Project; stock: readonly Paper[]; role?: Role }>,
+    ) => ({
+      ...initialState,
+      revision: state.revision + 1,
+      kept: state.revision + 1,
+      role: payload.role ?? ('writing' as const),
+      project: payload.project,
+      stock: payload.stock as Paper[],
     }),
-    closed: () => initialState,
-    edited: (state, { payload }: PayloadAction<{ label: string; project: Project; stock?: Paper[] }>) => {
-      const current = state as WorkState
+    closed: (state) => ({ ...initialState, revision: state.revision + 1, kept: state.revision + 1 }),
+    edited: (state, { payload }: PayloadAction<Edit>) => {
+      const current = state as DocumentState
       if (!current.project) return state
-      const before: Version = { project: current.project, stock: current.stock, label: payload.label }
-      return {
+      const { label, gesture = null } = payload
+      const next = {
         ...current,
         project: payload.project,
         stock: payload.stock ?? current.stock,
-        past: [...current.past.slice(-HISTORY + 1), before],
         future: [],
-        saved: 'saving' as const,
+        revision: current.revision + 1,
+        gesture,
       }
+      // The step of a gesture goes back to before its first change.
+      if (gesture !== null && gesture === current.gesture && current.past.length > 0) return next
+      return { ...next, ...trimmed([...current.past, versionOf(current, label)], current.forgotten) }
     },
-    undone: (state) => step(state as WorkState, 'past', 'future'),
-    redone: (state) => step(state as WorkState, 'future', 'past'),
-    savedAs: (state, { payload }: PayloadAction<WorkState['saved']>) => ({ ...state, saved: payload }),
+    undone: (state) => step(state as DocumentState, 'past', 'future'),
+    redone: (state) => step(state as DocumentState, 'future', 'past'),
+    /** The drawer as it is after other tabs’ changes; no step of the history. */
+    drawerCame: (state, { payload }: PayloadAction<readonly Paper[]>) => ({
+      ...state,
+      stock: payload as Paper[],
+    }),
+    /** The project as another tab has kept it. */
+    followed: (state, { payload }: PayloadAction<{ project: Project; stock: readonly Paper[] }>) => ({
+      ...(state as DocumentState),
+      project: payload.project,
+      stock: payload.stock,
+      past: [],
+      future: [],
+      revision: state.revision + 1,
+      kept: state.revision + 1,
+    }),
+    keptTo: (state, { payload }: PayloadAction<number>) => ({
+      ...state,
+      kept: Math.max(state.kept, payload),
+      trouble: null,
+    }),
+    notKept: (state, { payload }: PayloadAction<string>) => ({ ...state, trouble: payload }),
+    becameRole: (state, { payload }: PayloadAction<Role>) => ({ ...state, role: payload }),
   },
 })
 
-function step(state: WorkState, from: 'past' | 'future', to: 'past' | 'future'): WorkState {
+const versionOf = ({ project, stock }: DocumentState, label: string): Version => ({
+  project: project!,
+  stock,
+  label,
+})
+
+/** As many of the last steps as there is room for. */
+function trimmed(past: Version[], forgotten: boolean): Pick<DocumentState, 'past' | 'forgotten'> {
+  let characters = 0
+  let from = Math.max(0, past.length - MOST_STEPS)
+  for (let i = past.length - 2; i >= from; i--) {
+    characters += ownCharacters(past[i]!.project, past[i + 1]!.project)
+    if (characters > MOST_CHARACTERS) from = i + 1
+  }
+  return from === 0 ? { past, forgotten } : { past: past.slice(from), forgotten: true }
+}
+
+/** Characters of outlines that a project does not share with the next. */
+function ownCharacters(project: Project, next: Project): number {
+  if (project.layers === next.layers) return 0
+  const shared = new Set(next.layers.map((layer) => layer.pieces))
+  return project.layers
+    .filter(({ pieces }) => !shared.has(pieces))
+    .reduce((sum, { pieces }) => sum + pieces.reduce((n, { path }) => n + path.length, 0), 0)
+}
+
+function step(state: DocumentState, from: 'past' | 'future', to: 'past' | 'future'): DocumentState {
   const version = state[from].at(-1)
   if (!version || !state.project) return state
-  const here: Version = { project: state.project, stock: state.stock, label: version.label }
   return {
     ...state,
     project: version.project,
     stock: version.stock,
     [from]: state[from].slice(0, -1),
-    [to]: [...state[to], here],
-    saved: 'saving',
+    [to]: [...state[to], versionOf(state, version.label)],
+    revision: state.revision + 1,
+    gesture: null,
   }
 }
 
-export const { opened, closed, edited, undone, redone, savedAs } = work.actions
-export default work.reducer
+export const { opened, closed, edited, undone, redone, drawerCame, followed, keptTo, notKept, becameRole } =
+  document.actions
+export default document.reducer

@@ -31,7 +31,7 @@ describe('mends', () => {
     await desk.store.dispatch(mend(...specks()))
     desk.again()
     expect(specks()).toEqual([])
-    expect(desk.store.getState().work.past.map((v) => v.label)).toEqual(['mend 3 snags'])
+    expect(desk.store.getState().document.past.map((v) => v.label)).toEqual(['mend 3 snags'])
     desk.store.dispatch(undone())
     desk.again()
     expect(specks()).toHaveLength(3)
@@ -39,7 +39,7 @@ describe('mends', () => {
 
   it('of one bear its label; snags without a mend change nothing', async () => {
     await desk.store.dispatch(mend(specks()[0]!))
-    expect(desk.store.getState().work.past.map((v) => v.label)).toEqual(['Drop them'])
+    expect(desk.store.getState().document.past.map((v) => v.label)).toEqual(['Drop them'])
     await desk.store.dispatch(mend({ ...specks()[0]!, mend: undefined }))
     expect(computeHere.mend).toHaveBeenCalledTimes(1)
   })
@@ -56,11 +56,11 @@ describe('mends', () => {
 describe('changes', () => {
   it('that change nothing are no step', () => {
     desk.store.dispatch(change('nothing', (p) => p))
-    expect(desk.store.getState().work.past).toEqual([])
+    expect(desk.store.getState().document.past).toEqual([])
   })
 
   it('of the drawer reach the project’s copies in the same step', () => {
-    const [paper] = desk.store.getState().work.stock
+    const [paper] = desk.store.getState().document.stock
     desk.store.dispatch(
       changeStock(
         'price',
@@ -89,7 +89,7 @@ describe('what screens read', () => {
       Object.fromEntries(selectStages(desk.store.getState()).map(({ stage, ...rest }) => [stage, rest]))
     expect(states()['paper']).toMatchObject({ state: 'untouched', stops: 0 })
     expect(states()['layers']).toMatchObject({ state: 'under way', stops: 0 })
-    const [paper] = desk.store.getState().work.stock
+    const [paper] = desk.store.getState().document.stock
     desk.store.dispatch(
       change('paper', (p) => ({
         ...setLayer(p, 'a', { paperId: paper!.id }),

@@ -1,50 +1,80 @@
 // How screens change things: a label for the history and a function of the core.
+import { toast } from 'sonner'
+import { share } from '@feuillet/core/base'
 import type { Paper, Project, Snag } from '@feuillet/core/project'
-import { compute } from '../workers/compute'
-import type { AppDispatch, RootState } from './store'
+import { editor, WorkerGone } from '../workers'
 import { edited } from './document'
+import type { AppDispatch, RootState } from './store'
 
 type Thunk = (dispatch: AppDispatch, getState: () => RootState) => void
 
-/** Changes the open project; a change that gives the same project is no step of the history. */
+/** Changes the open project; a change that gives the same project is no step of the history. Changes of one gesture (a drag, a slide) are one step. */
 export const change =
-  (label: string, edit: (project: Project, stock: Paper[]) => Project): Thunk =>
+  (label: string, edit: (project: Project, stock: readonly Paper[]) => Project, gesture?: string): Thunk =>
   (dispatch, getState) => {
-    const { project, stock } = getState().work
+    const { project, stock } = getState().document
     if (!project) return
     const next = edit(project, stock)
-    if (next !== project) dispatch(edited({ label, project: next }))
+    if (next !== project) dispatch(edited({ label, project: next, gesture }))
   }
 
 /** Changes the shared drawer's papers, and the project's copies of them. */
 export const changeStock =
   (
     label: string,
-    edit: (stock: Paper[]) => Paper[],
-    refresh: (project: Project, stock: Paper[]) => Project,
+    edit: (stock: readonly Paper[]) => readonly Paper[],
+    refresh: (project: Project, stock: readonly Paper[]) => Project,
+    gesture?: string,
   ): Thunk =>
   (dispatch, getState) => {
-    const { project, stock } = getState().work
+    const { project, stock } = getState().document
     if (!project) return
     const next = edit(stock)
-    dispatch(edited({ label, project: refresh(project, next), stock: next }))
+    dispatch(edited({ label, project: refresh(project, next), stock: next, gesture }))
   }
 
-/** Mends snags, as one step of the history: computed in the worker, since some mends cut and join shapes. */
-export const mend =
-  (...snags: readonly Snag[]) =>
+/** So often an edit that takes its time is begun anew, where the project was changed while it was computed. */
+const TRIES = 3
+
+/**
+ * An edit that cuts and joins shapes, computed in the editor's worker. It is applied to the very state that it was computed
+ * from; where that has changed meanwhile it is computed again, and given up with a word where it never comes to an end.
+ */
+export const changeApart =
+  (label: string, work: (project: Project, stock: readonly Paper[]) => Promise<Project>) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
-    const { project, stock } = getState().work
-    const mends = snags.flatMap((snag) => snag.mend ?? [])
-    if (!project || mends.length === 0) return
-    const next = await compute.mend(
-      project,
-      mends.map((m) => m.action),
-      stock,
+    const began = getState().document.project?.id
+    for (let k = 0; k < TRIES; k++) {
+      const { project, stock } = getState().document
+      if (!project || project.id !== began) return
+      let next: Project
+      try {
+        next = await work(project, stock)
+      } catch (error) {
+        // That the worker broke off was said where it was started anew.
+        if (!(error instanceof WorkerGone))
+          toast.error(`Not done (${label}): ${error instanceof Error ? error.message : String(error)}`)
+        return
+      }
+      if (getState().document.project !== project) continue
+      const shared = share(project, next)
+      if (shared !== project) dispatch(edited({ label, project: shared }))
+      return
+    }
+    toast.error(
+      `Not done (${label}): the project was changed again and again while it was computed. Try once more.`,
     )
-    // What was changed meanwhile is not thrown away: the snag is offered again then.
-    if (getState().work.project === project)
-      dispatch(
-        edited({ label: mends.length > 1 ? `mend ${mends.length} snags` : mends[0]!.label, project: next }),
-      )
   }
+
+/** Mends snags, as one step of the history. */
+export const mend = (...snags: readonly Snag[]) => {
+  const mends = snags.flatMap((snag) => snag.mend ?? [])
+  return async (dispatch: AppDispatch): Promise<void> => {
+    if (mends.length === 0) return
+    const label = mends.length > 1 ? `mend ${mends.length} snags` : mends[0]!.label
+    const actions = mends.map((m) => m.action)
+    await dispatch(
+      changeApart(label, (project, stock) => editor.ask((api) => api.mend(project, actions, stock))),
+    )
+  }
+}

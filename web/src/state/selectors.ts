@@ -1,18 +1,39 @@
-// Everything a screen reads that is not stored: drawn from the project and the worker's results.
+// Everything a screen reads that is not stored: drawn from the project and the planner's views.
 import { createSelector } from '@reduxjs/toolkit'
 import { measure } from '@feuillet/core/stages/measure'
 import { builtLayers, findLayer, STAGES, type Project, type Snag, type Stage } from '@feuillet/core/project'
+import { nodes, SNAG_NODES, type ViewOf } from '@feuillet/core/stages'
 import { runningStage } from '@feuillet/core/stages/journal'
 import type { RootState } from './store'
 
 /** The open project; screens under the workbench are only shown while there is one. */
-export const selectProject = (state: RootState): Project => state.work.project!
-export const selectUnit = (state: RootState) => state.work.project?.unit ?? 'mm'
-export const selectDerived = (state: RootState) => state.results.derived
+export const selectProject = (state: RootState): Project => state.document.project!
+export const selectUnit = (state: RootState) => state.document.project?.unit ?? 'mm'
 export const selectView = (state: RootState) => state.view
 
-const NO_SNAGS: Snag[] = []
-export const selectSnags = createSelector(selectDerived, (derived) => derived?.snags ?? NO_SNAGS)
+/** Whether what is on screen is kept. */
+export const selectSaved = ({
+  document: { revision, kept, trouble },
+}: RootState): 'saved' | 'saving' | 'failed' =>
+  trouble !== null ? 'failed' : revision > kept ? 'saving' : 'saved'
+
+/** Whether all that is watched is computed for the project as it is. */
+export const selectSettled = ({ plan }: RootState): boolean => plan.settled !== null
+
+const selectSnagLists = createSelector(
+  (state: RootState) => state.plan.views,
+  (views) => SNAG_NODES.map((name) => views[nodes[name].node.name] as Snag[] | undefined),
+  { memoizeOptions: { resultEqualityCheck: sameItems } },
+)
+
+function sameItems(a: readonly unknown[], b: readonly unknown[]): boolean {
+  return a.length === b.length && a.every((item, i) => item === b[i])
+}
+
+/** All findings, in the order of the stages, as far as they are computed. */
+export const selectSnags = createSelector(selectSnagLists, (lists): Snag[] =>
+  lists.flatMap((list) => list ?? []),
+)
 
 export const selectMeasures = createSelector(selectProject, measure)
 
@@ -29,13 +50,18 @@ export const selectStageSnags = createSelector(
 
 export type StageState = 'untouched' | 'under way' | 'in order'
 
+const selectCounts = createSelector(
+  (state: RootState) => state.plan.views[nodes.loads.node.name] as ViewOf<'loads'> | undefined,
+  (state: RootState) => state.plan.views[nodes.assembly.node.name] as ViewOf<'assembly'> | undefined,
+  (loads, assembly) => ({ loads: loads?.length ?? 0, steps: assembly?.steps.map((step) => step.id) ?? [] }),
+)
+
 export const selectStages = createSelector(
-  [selectProject, selectDerived, selectSnags],
-  (project, derived, snags) => {
+  [selectProject, selectCounts, selectSnags],
+  (project, counts, snags) => {
     const layers = builtLayers(project)
     const some = layers.length > 0
-    const steps = derived?.assembly.steps.length ?? 0
-    const done = project.progress.done.length
+    const done = counts.steps.filter((id) => project.progress.done.includes(id)).length
     const states: Record<Stage, StageState> = {
       measure: 'in order',
       layers: some ? 'in order' : 'untouched',
@@ -46,13 +72,9 @@ export const selectStages = createSelector(
           : layers.some((layer) => layer.paperId)
             ? 'under way'
             : 'untouched',
-      sheets: !some
-        ? 'untouched'
-        : project.plan.cutWith || (derived && derived.loads.length > 0)
-          ? 'in order'
-          : 'under way',
+      sheets: !some ? 'untouched' : project.plan.cutWith || counts.loads > 0 ? 'in order' : 'under way',
       depth: !some ? 'untouched' : 'in order',
-      assembly: done === 0 ? 'untouched' : done >= steps ? 'in order' : 'under way',
+      assembly: done === 0 ? 'untouched' : done >= counts.steps.length ? 'in order' : 'under way',
       journal:
         project.journal.timers.length + project.journal.sheetsUsed.length === 0
           ? 'untouched'

@@ -1,19 +1,19 @@
-import { configureStore } from '@reduxjs/toolkit'
+import { configureStore, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit'
 import { useDispatch, useSelector, useStore } from 'react-redux'
-import { listener } from '../plan/listener'
-import results from '../plan/results'
+import plan from '../plan/plan'
+import document from './document'
+import { guard } from './guard'
 import view from './view'
-import work from './document'
 
 export const store = configureStore({
-  reducer: { work, view, results },
-  // Results hold typed arrays and are large: they are checked by their types, not at run time.
-  middleware: (defaults) =>
-    defaults({ serializableCheck: false, immutableCheck: false }).prepend(listener.middleware),
+  reducer: { document, view, plan },
+  // Documents are large and never changed in place: they are checked by their types, not at run time.
+  middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).prepend(guard),
 })
 
 export type RootState = ReturnType<typeof store.getState>
-export type AppDispatch = typeof store.dispatch
+/** Of plain actions and of thunks. */
+export type AppDispatch = ThunkDispatch<RootState, undefined, UnknownAction>
 
 export const useAppDispatch = useDispatch.withTypes<AppDispatch>()
 export const useAppSelector = useSelector.withTypes<RootState>()

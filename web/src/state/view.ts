@@ -15,6 +15,8 @@ export interface ViewState {
   at: [number, number] | null
   finding: boolean
   keys: boolean
+  /** The list of past versions is open. */
+  versions: boolean
 }
 
 const initialState: ViewState = {
@@ -27,6 +29,7 @@ const initialState: ViewState = {
   at: null,
   finding: false,
   keys: false,
+  versions: false,
 }
 
 const view = createSlice({

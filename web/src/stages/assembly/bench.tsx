@@ -14,23 +14,25 @@ import {
 import type { Step } from '@feuillet/core/stages/assembly'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
-import { selectDerived, selectProject } from '../../state/selectors'
+import { usePlan } from '../../plan'
+import { pathOf } from '../../shell/stage-names'
+import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { StackDrawing } from '../../drawing/stack'
-import { FolioTab } from '../../ui/index'
+import { FolioTab } from '../../ui'
 
 export default function Bench() {
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const project = useAppSelector(selectProject)
-  const derived = useAppSelector(selectDerived)
-  const steps = derived?.assembly.steps ?? []
+  const assembly = usePlan('assembly')
+  const steps = assembly?.steps ?? []
   const { done } = project.progress
   const firstOpen = steps.findIndex((step) => !done.includes(step.id))
   const [asked, setAsked] = useState<number | null>(null)
   const at = asked ?? (firstOpen < 0 ? steps.length : firstOpen)
   const step = steps[at]
-  const leave = () => void navigate('../assembly', { relative: 'path' })
+  const leave = () => void navigate(pathOf(project.id, 'assembly'))
   const finish = () => {
     if (!step) return
     dispatch(change(`tick “${step.title}”`, (p) => tickStep(p, step.id, true)))
@@ -53,7 +55,7 @@ export default function Bench() {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   })
-  if (!derived) return <p className="h-full bg-night p-8 text-[20px] text-panel">Computing the steps…</p>
+  if (!assembly) return <p className="h-full bg-night p-8 text-[20px] text-panel">Computing the steps…</p>
   const leftMin = steps
     .slice(at)
     .filter((s) => s.needs.includes('hands'))
@@ -137,7 +139,7 @@ function BenchPicture({
   steps: readonly Step[]
   at: number
 }) {
-  const depth = useAppSelector(selectDerived)?.depth
+  const map = usePlan('padMap', step?.kind === 'pad' ? step.layerId : null)
   const layers = builtLayers(project)
   const laid = new Set(
     steps
@@ -152,7 +154,7 @@ function BenchPicture({
       : layers
   const box = viewBox(project)
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY]
-  const pads = step?.kind === 'pad' ? (depth?.pads.filter((pad) => pad.layerId === step.layerId) ?? []) : []
+  const pads = map?.pads ?? []
   return (
     <svg
       viewBox={`${box.minX - w * 0.03} ${box.minY - h * 0.03} ${w * 1.06} ${h * 1.06}`}

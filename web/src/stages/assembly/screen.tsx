@@ -2,11 +2,13 @@ import { useNavigate } from 'react-router'
 import { setPlan, tickStep } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
-import { selectDerived, selectProject, selectView } from '../../state/selectors'
+import { usePlan } from '../../plan'
+import { pathOf } from '../../shell/stage-names'
+import { selectProject, selectView } from '../../state/selectors'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
-import { Button, Choice, Figure, Figures, Heading } from '../../ui/index'
+import { Button, Choice, Figure, Figures, Heading } from '../../ui'
 import { StepRow } from './step-row'
 import { TimeChart } from './time-chart'
 
@@ -14,10 +16,10 @@ export default function AssemblyScreen() {
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const project = useAppSelector(selectProject)
-  const derived = useAppSelector(selectDerived)
+  const assembly = usePlan('assembly')
   const view = useAppSelector(selectView)
   const { plan, progress, drawer } = project
-  const steps = derived?.assembly.steps ?? []
+  const steps = assembly?.steps ?? []
   const next = steps.find((step) => !progress.done.includes(step.id))
   const picked = steps.find((step) => step.id === view.stepId) ?? next
   const done = steps.filter((step) => progress.done.includes(step.id)).length
@@ -32,7 +34,7 @@ export default function AssemblyScreen() {
       lead={
         steps.length
           ? `${done} of ${steps.length} steps done.`
-          : derived
+          : assembly
             ? 'Steps follow from the layers and their joints; there are none yet.'
             : 'Computing…'
       }
@@ -49,17 +51,17 @@ export default function AssemblyScreen() {
               )}
             </Heading>
           )}
-          {derived && (
+          {assembly && (
             <Heading title="Time">
               <Figures>
                 <Figure
                   name="From start to end"
-                  value={formatMinutes(derived.assembly.minutes)}
+                  value={formatMinutes(assembly.minutes)}
                   basis="Cutter and hands side by side, drying included"
                 />
                 <Figure
                   name="Your hands"
-                  value={formatMinutes(derived.assembly.handsMinutes)}
+                  value={formatMinutes(assembly.handsMinutes)}
                   basis="8 s a pad, 10 s a glued part and 1 s a cm, 1.5 s an opening to weed"
                 />
                 <Figure name="Hands still to go" value={formatMinutes(left)} />
@@ -123,7 +125,7 @@ export default function AssemblyScreen() {
           <Button
             look="main"
             disabled={steps.length === 0}
-            onClick={() => void navigate('../bench', { relative: 'path' })}
+            onClick={() => void navigate(pathOf(project.id, 'bench'))}
           >
             To the bench
           </Button>
@@ -141,7 +143,7 @@ export default function AssemblyScreen() {
       {steps.length > 0 && (
         <TimeChart
           steps={steps}
-          total={derived!.assembly.minutes}
+          total={assembly!.minutes}
           done={progress.done}
           picked={picked?.id}
           onPick={(stepId) => dispatch(looked({ stepId }))}

@@ -2,9 +2,10 @@ import { memo } from 'react'
 import type { Step } from '@feuillet/core/stages/assembly'
 import { colourOf, findLayer, folioOf } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
-import { selectDerived, selectProject } from '../../state/selectors'
+import { usePlan } from '../../plan'
+import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
-import { FolioTab } from '../../ui/index'
+import { FolioTab } from '../../ui'
 
 interface Props {
   step: Step
@@ -18,7 +19,7 @@ interface Props {
 
 export const StepRow = memo(function StepRow({ step, number, done, isNext, picked, onPick, onTick }: Props) {
   const project = useAppSelector(selectProject)
-  const load = useAppSelector(selectDerived)?.loads.find((l) => l.id === step.loadId)
+  const load = usePlan('loads')?.find((l) => l.id === step.loadId)
   const layer = findLayer(project, step.layerId)
   return (
     <li

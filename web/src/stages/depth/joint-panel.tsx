@@ -10,17 +10,18 @@ import {
 } from '@feuillet/core/project'
 import { formatMm } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
-import { selectDerived, selectProject } from '../../state/selectors'
+import { usePlan } from '../../plan'
+import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Choice, Figure, Figures, FolioTab, Heading, NumberField, Switch } from '../../ui/index'
+import { Choice, Figure, Figures, FolioTab, Heading, NumberField, Switch } from '../../ui'
 
 /** What holds the picked layer: glue or foam of a height, and what came of it. */
 export function JointPanel({ layer }: { layer: Layer }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
-  const depth = useAppSelector(selectDerived)?.depth
-  const own = depth?.layers.find((l) => l.layerId === layer.id)
-  const pads = depth?.pads.filter((pad) => pad.layerId === layer.id) ?? []
+  const map = usePlan('padMap', layer.leftOut ? null : layer.id)
+  const own = map?.layer
+  const pads = map?.pads ?? []
   const sizes = new Map<string, number>()
   for (const pad of pads) {
     const name = `${pad.widthMm} × ${pad.heightMm}, ${formatMm(pad.thicknessMm)} mm high`

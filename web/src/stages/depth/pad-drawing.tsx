@@ -1,6 +1,6 @@
-import { regionToPath } from '@feuillet/core/base/geometry'
 import { builtLayers, colourOf, type Layer } from '@feuillet/core/project'
-import { selectDerived, selectProject } from '../../state/selectors'
+import { usePlan } from '../../plan'
+import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { LayerShape, layerPath } from '../../drawing/stack'
 import { inkOn } from '../../ui/folio-tab'
@@ -8,11 +8,10 @@ import { inkOn } from '../../ui/folio-tab'
 /** One layer over what lies beneath it, with its pads and where pads may lie. */
 export function PadDrawing({ layer, px }: { layer: Layer; px: number }) {
   const project = useAppSelector(selectProject)
-  const depth = useAppSelector(selectDerived)?.depth
+  const map = usePlan('padMap', layer.leftOut ? null : layer.id)
   const layers = builtLayers(project)
   const beneath = layers.slice(0, Math.max(0, layers.indexOf(layer)))
-  const own = depth?.layers.find((l) => l.layerId === layer.id)
-  const pads = depth?.pads.filter((pad) => pad.layerId === layer.id) ?? []
+  const pads = map?.pads ?? []
   const colour = colourOf(project, layer)
   const ink = inkOn(colour)
   return (
@@ -36,7 +35,7 @@ export function PadDrawing({ layer, px }: { layer: Layer; px: number }) {
       <g style={{ filter: `drop-shadow(0 ${px * 2}px ${px * 3}px rgb(0 0 0 / 0.4))` }}>
         <LayerShape layer={layer} colour={colour} px={px} />
       </g>
-      {own && <path d={regionToPath(own.allowed)} fillRule="evenodd" fill="url(#hatch)" />}
+      {map && <path d={map.allowedPath} fillRule="evenodd" fill="url(#hatch)" />}
       {pads.map((pad, i) => (
         <g key={i} transform={`translate(${pad.x} ${pad.y}) rotate(${pad.rotation})`} data-pad>
           <rect

@@ -1,33 +1,30 @@
 import { fitGaps, freeLayers } from '@feuillet/core/stages/depth'
 import { growBox } from '@feuillet/core/base/geometry'
-import { folioOf, layerBox, setPlan } from '@feuillet/core/project'
+import { folioOf, layerBox, setPlan, viewBox, type Layer, type Project } from '@feuillet/core/project'
 import { formatLength, formatMm } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
-import {
-  selectDerived,
-  selectLayer,
-  selectProject,
-  selectStageSnags,
-  selectUnit,
-  selectView,
-} from '../../state/selectors'
+import { selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
+import { usePlan } from '../../plan'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
 import { Pointer } from '../../drawing/stack'
-import { Button, Choice, Figure, Figures, Heading, NumberField, Switch } from '../../ui/index'
+import { Button, Choice, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
 import { JointPanel } from './joint-panel'
 import { PadDrawing } from './pad-drawing'
+
+/** The layer; the whole work where it has no pieces. */
+const boxToShow = (project: Project, layer: Layer) =>
+  layer.pieces.length > 0 ? layerBox(layer) : viewBox(project)
 
 export default function DepthScreen() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
-  const derived = useAppSelector(selectDerived)
   const view = useAppSelector(selectView)
   const layer = useAppSelector(selectLayer)
   const snags = useAppSelector((state) => selectStageSnags(state, 'depth'))
-  const depth = derived?.depth
+  const depth = usePlan('depth')
   const { plan } = project
   const set = (label: string, patch: Partial<typeof plan>) =>
     dispatch(change(label, (p) => setPlan(p, patch)))
@@ -112,7 +109,7 @@ export default function DepthScreen() {
                     basis="The thickest foam build that goes into what is left, put behind the backing sheet"
                   />
                 )}
-                <Figure name="Pads in all" value={depth.pads.length} />
+                <Figure name="Pads in all" value={depth.pads} />
                 {depth.foamUse.map((use) => (
                   <Figure
                     key={use.foam.id}
@@ -171,7 +168,11 @@ export default function DepthScreen() {
       {layer && (
         <>
           <div className="min-h-0 flex-1 p-4 pb-1">
-            <Board box={growBox(layerBox(layer), 3)} unit={unit} label={`Layer ${layer.name} with its pads`}>
+            <Board
+              box={growBox(boxToShow(project, layer), 3)}
+              unit={unit}
+              label={`Layer ${layer.name} with its pads`}
+            >
               {(px) => (
                 <>
                   <PadDrawing layer={layer} px={px} />

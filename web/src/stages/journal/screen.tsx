@@ -1,17 +1,20 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { costSoFar, minutesSpent, runningStage, startTimer, stopTimer } from '@feuillet/core/stages/journal'
 import { setPlan, STAGES } from '@feuillet/core/project'
-import type { LeftOver } from '@feuillet/core/stages/sheets'
+import type { LeftView } from '@feuillet/core/stages/sheets'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
-import { selectDerived, selectProject } from '../../state/selectors'
+import { usePlan } from '../../plan'
+import { selectProject } from '../../state/selectors'
 import { StageFrame } from '../../shell/stage-frame'
 import { stageName } from '../../shell/stage-names'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../ui/index'
+import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
 import { openLoads, takeSheets } from './take-sheets'
 
 const CostChart = lazy(() => import('./cost-chart'))
+
+const NOTHING: LeftView[] = []
 
 /** The time now, kept up every second while something runs. */
 function useNow(running: boolean): number {
@@ -27,31 +30,33 @@ function useNow(running: boolean): number {
 export default function JournalScreen() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
-  const derived = useAppSelector(selectDerived)
-  const { stock } = useAppSelector((state) => state.work)
+  const depth = usePlan('depth')
+  const loads = usePlan('loads')
+  const assembly = usePlan('assembly')
+  const cost = usePlan('cost')
+  const needed = usePlan('needed')
+  const keepable = usePlan('left') ?? NOTHING
+  const { stock } = useAppSelector((state) => state.document)
   const running = runningStage(project)
   const now = useNow(running !== null)
-  const spent = derived ? costSoFar(project, derived.depth, now) : null
+  const spent = depth ? costSoFar(project, depth, now) : null
   const money = (value: number) => `${value.toFixed(2)} ${project.drawer.currency}`
-  const planned: Partial<Record<(typeof STAGES)[number], number>> = derived
-    ? {
-        sheets: derived.loads.reduce((sum, load) => sum + load.minutes, 0),
-        assembly: derived.assembly.handsMinutes,
-      }
-    : {}
+  const planned: Partial<Record<(typeof STAGES)[number], number>> = {
+    ...(loads ? { sheets: loads.reduce((sum, load) => sum + load.minutes, 0) } : {}),
+    ...(assembly ? { assembly: assembly.handsMinutes } : {}),
+  }
   const used = new Map<string, number>()
   for (const use of project.journal.sheetsUsed)
     used.set(use.paperId, (used.get(use.paperId) ?? 0) + use.count)
-  const open = (derived?.needed ?? []).map((need) => ({
+  const open = (needed ?? []).map((need) => ({
     ...need,
     open: Math.max(0, need.sheets - (used.get(need.paper.id) ?? 0)),
   }))
-  const guests = derived?.paperForGuests ?? 0
-  const keepable = derived?.left ?? []
+  const guests = cost?.paperForGuests ?? 0
   const [choices, setChoices] = useState<ReadonlyMap<string, boolean>>(new Map())
-  const leftKey = (left: LeftOver) => `${left.loadId} ${left.id}`
-  const keeps = (left: LeftOver) => choices.get(leftKey(left)) ?? left.kind === 'clean'
-  const toTake = openLoads(open, derived?.loads ?? [], stock)
+  const leftKey = (left: LeftView) => `${left.loadId} ${left.id}`
+  const keeps = (left: LeftView) => choices.get(leftKey(left)) ?? left.kind === 'clean'
+  const toTake = openLoads(open, loads ?? [], stock)
   return (
     <StageFrame
       title="Journal"
@@ -78,12 +83,12 @@ export default function JournalScreen() {
               <p className="text-soft">Computing…</p>
             )}
           </Heading>
-          {derived && (
+          {cost && (
             <Heading title="Planned">
               <Figures>
                 <Figure
                   name="Paper"
-                  value={money(derived.cost.paper)}
+                  value={money(cost.paper)}
                   basis={
                     project.plan.cutWith
                       ? `It is cut and paid for along with “${project.plan.cutWith.name}”`
@@ -92,17 +97,17 @@ export default function JournalScreen() {
                         : 'Every sheet that is cut into, whole'
                   }
                 />
-                <Figure name="Foam" value={money(derived.cost.foam)} />
+                <Figure name="Foam" value={money(cost.foam)} />
                 <Figure
                   name="Hands"
-                  value={money(derived.cost.hands)}
+                  value={money(cost.hands)}
                   basis="Planned minutes of handwork at the hourly rate"
                 />
-                <Figure name="In all" value={money(derived.cost.total)} />
+                <Figure name="In all" value={money(cost.total)} />
                 {project.plan.batch > 1 && (
                   <Figure
                     name={`Each of ${project.plan.batch}`}
-                    value={money((derived.cost.total - guests) / project.plan.batch)}
+                    value={money((cost.total - guests) / project.plan.batch)}
                     basis="All of it shared evenly, without what is cut along"
                   />
                 )}
@@ -285,9 +290,9 @@ export default function JournalScreen() {
           </section>
           <section>
             <h2 className="mb-2 text-[17px]">Cost, planned and so far</h2>
-            {derived && spent && (
+            {cost && spent && (
               <Suspense fallback={<p className="text-soft">Drawing…</p>}>
-                <CostChart planned={derived.cost} spent={spent} currency={project.drawer.currency} />
+                <CostChart planned={cost} spent={spent} currency={project.drawer.currency} />
               </Suspense>
             )}
           </section>

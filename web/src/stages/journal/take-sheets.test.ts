@@ -14,7 +14,7 @@ beforeEach(() => {
   told.mockReset()
 })
 const countOf = (paperId: string) =>
-  desk.store.getState().work.stock.find((paper) => paper.id === paperId)!.count
+  desk.store.getState().document.stock.find((paper) => paper.id === paperId)!.count
 const needs = () => desk.derived().needed.map((need) => ({ ...need, open: need.sheets }))
 
 describe('noting sheets as used', () => {
@@ -26,10 +26,10 @@ describe('noting sheets as used', () => {
     desk.store.dispatch(takeSheets([load!], left))
     expect(countOf(load!.paper.id)).toBe(before - 1)
     for (const other of others)
-      expect(desk.store.getState().work.past[0]!.stock.find((p) => p.id === other.paper.id)!.count).toBe(
+      expect(desk.store.getState().document.past[0]!.stock.find((p) => p.id === other.paper.id)!.count).toBe(
         countOf(other.paper.id),
       )
-    expect(desk.store.getState().work.stock.find((p) => p.id === load!.paper.id)!.offCuts).toHaveLength(1)
+    expect(desk.store.getState().document.stock.find((p) => p.id === load!.paper.id)!.offCuts).toHaveLength(1)
     expect(desk.project().journal.sheetsUsed).toMatchObject([{ paperId: load!.paper.id, count: 1 }])
     expect(told).toHaveBeenCalledWith('Noted, and taken out of the drawer. 1 off-cut put back.')
     desk.store.dispatch(undone())
@@ -45,13 +45,13 @@ describe('noting sheets as used', () => {
         desk.derived().left.filter((l) => l.loadId !== load!.id),
       ),
     )
-    expect(desk.store.getState().work.stock.every((paper) => paper.offCuts.length === 0)).toBe(true)
+    expect(desk.store.getState().document.stock.every((paper) => paper.offCuts.length === 0)).toBe(true)
     expect(told).toHaveBeenCalledWith('Noted, and taken out of the drawer.')
   })
 
   it('leaves open the last sheets of each paper that are not noted yet', () => {
     const { loads } = desk.derived()
-    const { stock } = desk.store.getState().work
+    const { stock } = desk.store.getState().document
     expect(openLoads(needs(), loads, stock)).toHaveLength(loads.length)
     const [first] = needs()
     const some = needs().map((need) => (need.paper.id === first!.paper.id ? { ...need, open: 0 } : need))

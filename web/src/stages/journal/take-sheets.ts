@@ -2,7 +2,7 @@ import { toast } from 'sonner'
 import { noteSheets } from '@feuillet/core/stages/journal'
 import { type Paper } from '@feuillet/core/project'
 import { groupBy } from '@feuillet/core/base'
-import { stockAfter, type LeftOver, type Load, type SheetsNeeded } from '@feuillet/core/stages/sheets'
+import { stockAfter, type LeftView, type LoadView, type SheetsNeeded } from '@feuillet/core/stages/sheets'
 import type { AppDispatch, RootState } from '../../state/store'
 import { edited } from '../../state/document'
 
@@ -12,9 +12,9 @@ export type OpenNeed = SheetsNeeded & { open: number }
 /** Loads whose sheet is not noted yet: of each paper its last sheets, and the off-cuts that are still in the drawer. */
 export const openLoads = (
   needs: readonly OpenNeed[],
-  loads: readonly Load[],
+  loads: readonly LoadView[],
   stock: readonly Paper[],
-): Load[] =>
+): LoadView[] =>
   loads.filter((load) => {
     if (load.onOffCut)
       return stock.some((paper) => paper.offCuts.some((offCut) => offCut.id === load.onOffCut!.id))
@@ -24,9 +24,9 @@ export const openLoads = (
 
 /** Notes sheets as used, takes them out of the shared drawer and puts back what is kept; one step of the history. */
 export const takeSheets =
-  (taken: readonly Load[], kept: readonly LeftOver[]) =>
+  (taken: readonly LoadView[], kept: readonly LeftView[]) =>
   (dispatch: AppDispatch, getState: () => RootState) => {
-    const { project, stock } = getState().work
+    const { project, stock } = getState().document
     if (!project) return
     const now = Date.now()
     // A paper of which only off-cuts were cut is noted too, with no sheet.

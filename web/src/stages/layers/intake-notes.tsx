@@ -2,7 +2,7 @@ import { Progress } from 'radix-ui'
 import { toast } from 'sonner'
 import { selectUnit } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
-import { Button, Choice, LengthField } from '../../ui/index'
+import { Button, Choice, LengthField } from '../../ui'
 import type { useIntake } from './use-intake'
 
 /** What came in, what was left out, and how the lines of the drawing are to be read. */

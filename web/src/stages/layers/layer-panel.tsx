@@ -9,16 +9,17 @@ import {
   removeLayer,
   ROLES,
   setLayer,
+  type Project,
   type Role,
 } from '@feuillet/core/project'
 import { formatArea, formatLength, formatShare, formatSize } from '@feuillet/core/base/units'
-import { change } from '../../state/edits'
-import { selectDerived, selectLayer, selectProject, selectUnit } from '../../state/selectors'
+import { usePlan } from '../../plan'
+import { change, changeApart } from '../../state/edits'
+import { selectLayer, selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { pickedLayer } from '../../state/view'
-import { edited } from '../../state/document'
-import { Button, Figure, Figures, FolioTab, Heading, NumberField, Switch } from '../../ui/index'
-import { compute } from '../../workers/compute'
+import { Button, Figure, Figures, FolioTab, Heading, NumberField, Switch } from '../../ui'
+import { editor } from '../../workers'
 import { ReshapePanel } from './reshape-panel'
 import { SoundPanel } from './sound-panel'
 
@@ -27,29 +28,27 @@ export function LayerPanel() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
-  const derived = useAppSelector(selectDerived)
   const layer = useAppSelector(selectLayer)
+  const built = layer && !layer.leftOut ? layer.id : null
+  const figures = usePlan('figures', layer?.id ?? null)
+  const seen = usePlan('visible', built)
+  const sound = usePlan('sound', built)
   if (!layer) return null
-  const figures = derived?.figures.find((f) => f.id === layer.id)
-  const seen = derived?.visible.find((v) => v.id === layer.id)
-  const sound = derived?.sound.find((s) => s.id === layer.id)
   const layers = builtLayers(project)
   const below = layers[layers.indexOf(layer) - 1]
   const set = (label: string, patch: Partial<typeof layer>) =>
     dispatch(change(label, (p) => setLayer(p, layer.id, patch)))
-  const mergeDown = async () => {
+  const mergeDown = () => {
     if (!below) return
-    const next = await compute.merge(project, [below.id, layer.id])
-    dispatch(edited({ label: `merge ${layer.name} into ${below.name}`, project: next }))
+    const ids = [below.id, layer.id]
+    const merge = (p: Project) => editor.ask((api) => api.merge(p, ids))
+    void dispatch(changeApart(`merge ${layer.name} into ${below.name}`, merge))
   }
-  const tie = async () => {
+  const tie = () => {
     if (!sound) return
-    const next = await compute.mend(
-      project,
-      [{ kind: 'bridge-layer', layerId: layer.id, safeMm: sound.safeMm }],
-      [],
-    )
-    dispatch(edited({ label: `tie the loose bits of ${layer.name}`, project: next }))
+    const action = { kind: 'bridge-layer' as const, layerId: layer.id, safeMm: sound.safeMm }
+    const mend = (p: Project) => editor.ask((api) => api.mend(p, [action], []))
+    void dispatch(changeApart(`tie the loose bits of ${layer.name}`, mend))
   }
   const index = project.layers.indexOf(layer)
   return (
@@ -186,7 +185,7 @@ export function LayerPanel() {
         <Button
           small
           disabled={!below}
-          onClick={() => void mergeDown()}
+          onClick={mergeDown}
           title={below ? `Makes one layer of this and “${below.name}”` : 'Nothing is beneath'}
         >
           Merge with below
@@ -194,7 +193,7 @@ export function LayerPanel() {
         {figures && figures.looseBits.length > 0 && sound && (
           <Button
             small
-            onClick={() => void tie()}
+            onClick={tie}
             title={`Strips ${sound.safeMm} mm wide by the shortest way, where layers above hide them if that can be`}
           >
             Tie loose bits

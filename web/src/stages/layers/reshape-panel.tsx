@@ -8,13 +8,14 @@ import {
   scaleAndMove,
   transformLayers,
   type Layer,
+  type Project,
 } from '@feuillet/core/project'
-import { change } from '../../state/edits'
-import { selectDerived, selectProject, selectUnit } from '../../state/selectors'
+import { change, changeApart } from '../../state/edits'
+import { usePlans } from '../../plan'
+import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { edited } from '../../state/document'
-import { Button, Choice, Heading, LengthField, NumberField } from '../../ui/index'
-import { compute } from '../../workers/compute'
+import { Button, Choice, Heading, LengthField, NumberField } from '../../ui'
+import { editor } from '../../workers'
 
 /** Size, mirroring and outlines of one layer or of all, proportions locked. */
 export function ReshapePanel({ layer }: { layer: Layer }) {
@@ -28,9 +29,9 @@ export function ReshapePanel({ layer }: { layer: Layer }) {
   const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
   const ids = all === 'all' ? undefined : [layer.id]
   const who = all === 'all' ? 'everything' : layer.name
-  const addOutline = async () => {
-    const next = await compute.outline(project, layer.id, outlineMm)
-    if (next !== project) dispatch(edited({ label: `outline of ${layer.name}`, project: next }))
+  const addOutline = () => {
+    const draw = (p: Project) => editor.ask((api) => api.outline(p, layer.id, outlineMm))
+    void dispatch(changeApart(`outline of ${layer.name}`, draw))
   }
   return (
     <Heading title="Reshape">
@@ -93,7 +94,7 @@ export function ReshapePanel({ layer }: { layer: Layer }) {
         />
         <Button
           small
-          onClick={() => void addOutline()}
+          onClick={addOutline}
           title="A new layer in front: the edge of this one, as wide as the outline"
         >
           Add its outline as a layer
@@ -107,11 +108,15 @@ export function ReshapePanel({ layer }: { layer: Layer }) {
 export function FewerSheets() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
-  const derived = useAppSelector(selectDerived)
-  const count = builtLayers(project).length
+  const layers = builtLayers(project)
+  const count = layers.length
+  const visible = usePlans(
+    'visible',
+    layers.map((layer) => layer.id),
+  )
   const [n, setN] = useState(3)
-  if (count < 3 || !derived) return null
-  const kept = fewestLayers(project, derived.visible, n)
+  if (count < 3 || visible.length < count) return null
+  const kept = fewestLayers(project, visible, n)
   return (
     <Heading title="With fewer sheets">
       <NumberField

@@ -1,13 +1,14 @@
 import { lazy, Suspense, useRef, useState } from 'react'
 import { growBox } from '@feuillet/core/base/geometry'
 import { builtLayers, folioOf, viewBox, type Project } from '@feuillet/core/project'
-import { selectDerived, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
+import { selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
+import { usePlan } from '../../plan'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked, pickedLayer } from '../../state/view'
 import { Board } from '../../drawing/board'
 import { Pointer, StackDrawing } from '../../drawing/stack'
-import { Button, Switch } from '../../ui/index'
+import { Button, Switch } from '../../ui'
 import { LeftMarks } from './left-marks'
 import { SoundMarks } from './sound-marks'
 import { IntakeNotes } from './intake-notes'
@@ -29,10 +30,11 @@ export default function LayersScreen() {
   const intake = useIntake()
   const [maker, setMaker] = useState<MakerStart | null>(null)
   const [showing, setShowing] = useState(false)
-  const derived = useAppSelector(selectDerived)
-  const sound = derived?.sound.find((s) => s.id === view.layerId)
   const chosen = project.layers.find((layer) => layer.id === view.layerId)
-  const looseBits = derived?.figures.find((f) => f.id === view.layerId)?.looseBits ?? []
+  const built = chosen && !chosen.leftOut ? chosen.id : null
+  const sound = usePlan('sound', built)
+  const weakPaths = usePlan('weakPaths', built)
+  const looseBits = usePlan('figures', chosen?.id ?? null)?.looseBits ?? []
   const shown = shownLayers(project, view.only ? view.layerId : null)
   const box = viewBox(project)
   const apart = view.apart ? Math.max(2, (box.maxX - box.minX) / Math.max(8, shown.length * 2.2)) : 0
@@ -121,6 +123,7 @@ export default function LayersScreen() {
                   {sound && chosen && !apart && (
                     <SoundMarks
                       sound={sound}
+                      weakPaths={weakPaths ?? []}
                       layer={chosen}
                       folio={folioOf(project, chosen.id) ?? 0}
                       looseBits={looseBits}

@@ -2,24 +2,31 @@
 import { useEffect, useState } from 'react'
 import { growBox } from '@feuillet/core/base/geometry'
 import type { Visible } from '@feuillet/core/stages/layers'
-import { colourOf, depthAtHand, findLayer, slug, viewBox, type Project } from '@feuillet/core/project'
+import {
+  builtLayers,
+  colourOf,
+  depthAtHand,
+  findLayer,
+  slug,
+  viewBox,
+  type Project,
+} from '@feuillet/core/project'
 import { formatArea, formatShare } from '@feuillet/core/base/units'
 import { saveFile } from '../../session/save-file'
-import { selectDerived, selectProject, selectUnit, selectView } from '../../state/selectors'
+import { planner, usePlan, usePlans } from '../../plan'
+import { selectProject, selectUnit, selectView } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
-import { Button, NumberField } from '../../ui/index'
-import { compute } from '../../workers/compute'
+import { Button, NumberField } from '../../ui'
 
 export function ShowsView() {
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
-  const derived = useAppSelector(selectDerived)
   const { layerId } = useAppSelector(selectView)
   const [angleDeg, setAngleDeg] = useState(0)
   const [towardsDeg, setTowardsDeg] = useState(0)
   const visible = useSlanted(project, angleDeg, towardsDeg)
-  if (!derived || !visible) return <p className="p-6 text-soft">Computing…</p>
+  if (!visible) return <p className="p-6 text-soft">Computing…</p>
   const picked = visible.find((v) => v.id === layerId)
   const save = () => saveFile(`${slug(project.name)}-shows.svg`, picture(project, visible), 'image/svg+xml')
   return (
@@ -77,23 +84,36 @@ export function ShowsView() {
   )
 }
 
-/** What shows straight ahead is there already; a slant is asked of the worker. */
+/** What shows straight ahead is watched; a slant is asked of the planner. */
 function useSlanted(project: Project, angleDeg: number, towardsDeg: number): Visible[] | null {
-  const derived = useAppSelector(selectDerived)
+  const levels = usePlan('levels')
+  const straight = useStraight(project)
   const [slanted, setSlanted] = useState<Visible[] | null>(null)
   useEffect(() => {
-    if (angleDeg === 0 || !derived) return
+    if (angleDeg === 0 || !levels) return
     let stale = false
-    const heights = new Map(derived.depth.layers.map((layer) => [layer.layerId, layer.topMm]))
-    const openingMm = depthAtHand(project.mount)?.depthMm ?? derived.depth.stackMm
-    void compute
-      .shows(project, { angleDeg, towardsDeg, heights, openingMm })
+    const heights = new Map(levels.map((layer) => [layer.layerId, layer.topMm]))
+    const stackMm = Math.max(0, ...levels.map((layer) => layer.topMm))
+    const openingMm = depthAtHand(project.mount)?.depthMm ?? stackMm
+    planner.host
+      .ask((api) => api.shows({ angleDeg, towardsDeg, heights, openingMm }))
       .then((visible) => !stale && setSlanted(visible))
+      // That the planner broke off is said where it is started anew.
+      .catch(() => undefined)
     return () => {
       stale = true
     }
-  }, [project, derived, angleDeg, towardsDeg])
-  return angleDeg === 0 ? (derived?.visible ?? null) : slanted
+  }, [project, levels, angleDeg, towardsDeg])
+  return angleDeg === 0 ? straight : slanted
+}
+
+/** What shows of each layer from straight ahead, once all of them are there. */
+function useStraight(project: Project): Visible[] | null {
+  const ids = builtLayers(project).map((layer) => layer.id)
+  const areas = usePlans('visible', ids)
+  const paths = usePlans('shownPath', ids)
+  if (areas.length < ids.length || paths.length < ids.length) return null
+  return areas.map((area, i) => ({ ...area, visiblePath: paths[i]! }))
 }
 
 function picture(project: Project, visible: readonly Visible[]): string {

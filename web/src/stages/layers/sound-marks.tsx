@@ -1,16 +1,18 @@
-import { polygonToPath } from '@feuillet/core/base/geometry'
-import { looksRightWrong, NUMBER_MM, numberStrokes, type Soundness } from '@feuillet/core/stages/layers'
+import { looksRightWrong, NUMBER_MM, numberStrokes, type SoundView } from '@feuillet/core/stages/layers'
 import type { Layer } from '@feuillet/core/project'
 
 /** Narrow places and loose bits of the picked layer, and where its number can hide. */
 export function SoundMarks({
   sound,
+  weakPaths,
   layer,
   folio,
   looseBits,
   px,
 }: {
-  sound: Soundness
+  sound: SoundView
+  /** Its weak places as they are drawn. */
+  weakPaths: readonly string[]
   layer: Layer
   folio: number
   looseBits: readonly string[]
@@ -35,15 +37,15 @@ export function SoundMarks({
             strokeDasharray={`${px * 5} ${px * 3}`}
           />
         ))}
-      {sound.necks.map((neck, i) => (
+      {weakPaths.map((path, i) => (
         <path
           key={i}
-          d={polygonToPath(neck.region)}
+          d={path}
           fill="var(--color-crimson)"
           stroke="#fff"
           strokeWidth={px}
           fillRule="evenodd"
-          data-neck={neck.kind}
+          data-neck={sound.necks[i]?.kind}
         />
       ))}
       {sound.numberAt &&

@@ -1,17 +1,17 @@
-import type { Soundness, Turn } from '@feuillet/core/stages/layers'
+import type { SoundView, Turn } from '@feuillet/core/stages/layers'
 import { formatLength, formatMinutes, formatShare } from '@feuillet/core/base/units'
 import { selectUnit } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
-import { Figure, Figures, Heading } from '../../ui/index'
+import { Figure, Figures, Heading } from '../../ui'
 
 /** What may tear, fall out or go on the wrong way round. */
-export function SoundPanel({ sound, numbered }: { sound: Soundness; numbered: boolean }) {
+export function SoundPanel({ sound, numbered }: { sound: SoundView; numbered: boolean }) {
   const unit = useAppSelector(selectUnit)
   const necks = sound.necks.filter((neck) => neck.kind === 'neck')
   const nearly = sound.turns.filter((turn) => !turn.exact)
   const exact = sound.turns.length - nearly.length
   return (
-    <Heading title="Soundness">
+    <Heading title="SoundView">
       <Figures>
         <Figure
           name="Narrowest strip"

@@ -1,13 +1,13 @@
 // Files that come in: read in the worker one after the other, with progress and a stop, and put into the project.
 import { proxy } from 'comlink'
 import { useRef, useState } from 'react'
+import { toast } from 'sonner'
 import type { ReadOptions } from '@feuillet/core/io/read'
 import { placement, takeIn, type Intake } from '@feuillet/core/stages/layers'
-import { addLayers, readProject, type Project } from '@feuillet/core/project'
-import { derivedAgain } from '../../plan/derive-again'
+import { addLayers, openProject, type Paper, type Project } from '@feuillet/core/project'
 import { useAppDispatch, useAppStore } from '../../state/store'
 import { edited } from '../../state/document'
-import { compute, restartCompute } from '../../workers/compute'
+import { editor, WorkerGone } from '../../workers'
 
 type Options = Required<Pick<ReadOptions, 'outlines' | 'hairlineMm'>> & { textFont?: string }
 
@@ -41,41 +41,58 @@ export function useIntake() {
   const [taken, setTaken] = useState<Taken | null>(null)
   const halt = useRef<() => void>(() => undefined)
 
-  const read = async (files: Taken['files'], before: Project, how: Options, label: string) => {
+  /**
+   * Reads files and puts what they hold into the project as it is by then, as one step: what was done meanwhile stays. With
+   * `instead` what an earlier reading put in is taken out first, as long as nothing else was changed since.
+   */
+  const read = async (files: Taken['files'], how: Options, label: string, instead: Taken | null) => {
+    const projectId = store.getState().document.project?.id
     setNotes([])
     setShare(0)
     let stopped = false
     // Progress comes by a channel of its own and may arrive after the result.
     let reading = true
     const onShare = (part: number) => reading && setShare(part)
-    const stop = new Promise<'stopped'>((done) => {
-      halt.current = () => {
-        stopped = true
-        restartCompute()
-        done('stopped')
-      }
-    })
-    let after = before
+    halt.current = () => {
+      stopped = true
+      editor.end()
+    }
+    const found: FileFound[] = []
     const said: IntakeNote[] = []
-    let lines = false
-    const marks: LeftMark[] = []
     for (const { name, bytes } of files) {
-      const answer = await Promise.race([takeFile(name, bytes, how, after, onShare), stop])
-      if (answer === 'stopped' || stopped) {
-        said.push({ text: `${name}: stopped. Nothing was changed.`, bad: false })
-        after = before
-        void dispatch(derivedAgain())
-        break
-      }
-      said.push({ text: answer.text, bad: answer.project === null })
-      if (answer.project) after = answer.project
-      lines ||= answer.linesOnly
-      marks.push(...answer.marks)
+      const answer = await readFile(name, bytes, how, onShare).catch((error: unknown): string =>
+        error instanceof WorkerGone
+          ? stopped
+            ? `${name}: stopped. Nothing was changed.`
+            : `${name}: reading it broke off. Nothing was changed.`
+          : `${name}: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`,
+      )
+      if (typeof answer === 'string') said.push({ text: answer, bad: !stopped })
+      else found.push(answer)
+      if (stopped) break
     }
     reading = false
     setShare(null)
+    const { project } = store.getState().document
+    if (stopped || !project || project.id !== projectId) {
+      setNotes(said)
+      return
+    }
+    if (instead && project !== instead.after) {
+      toast.error('The project was changed while the drawing was read otherwise: it was left as it is.')
+      return
+    }
+    const before = instead ? instead.before : project
+    let after = before
+    const marks: LeftMark[] = []
+    for (const one of found) {
+      const put = one.putInto(after)
+      after = put.project
+      marks.push(...put.marks)
+      said.push({ text: put.text, bad: false })
+    }
     setNotes(said)
-    setLinesOnly(lines)
+    setLinesOnly(found.some((one) => one.linesOnly))
     setLeftMarks(marks)
     if (after === before) return
     setTaken({ files, before, after })
@@ -83,25 +100,26 @@ export function useIntake() {
   }
 
   const take = async (list: Iterable<File>) => {
-    const project = store.getState().work.project
+    const project = store.getState().document.project
     const files = await Promise.all(
       [...list].map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })),
     )
     if (project && files.length > 0)
-      await read(files, project, options, `bring in ${files.map((f) => f.name).join(', ')}`)
+      await read(files, options, `bring in ${files.map((f) => f.name).join(', ')}`, null)
   }
 
   /** Reads the same files otherwise, as long as nothing was changed since. */
   const again = (patch: Partial<Options>) => {
     const how = { ...options, ...patch }
     setOptions(how)
-    if (taken && store.getState().work.project === taken.after)
-      void read(taken.files, taken.before, how, 'read the drawing otherwise')
+    if (taken && store.getState().document.project === taken.after)
+      void read(taken.files, how, 'read the drawing otherwise', taken)
   }
 
   /** Sets the text of the drawing in a font of the maker's. Gives a sentence where the font cannot be read. */
   const outlineText = async (file: File): Promise<string | null> => {
-    const answer = await compute.takeFont('text', new Uint8Array(await file.arrayBuffer()))
+    const bytes = new Uint8Array(await file.arrayBuffer())
+    const answer = await editor.ask((api) => api.takeFont('text', bytes))
     if (!answer.ok) return `${file.name}: ${answer.sentence}.`
     again({ textFont: 'text' })
     return null
@@ -123,52 +141,52 @@ export function useIntake() {
   }
 }
 
-/** One file put into a project; null where it could not be read. */
-async function takeFile(
+/** What a file holds, ready to be put into whatever the project is by then. */
+interface FileFound {
+  linesOnly: boolean
+  putInto: (project: Project) => { project: Project; text: string; marks: LeftMark[] }
+}
+
+/** Reads a file; gives a sentence where it cannot be read. */
+async function readFile(
   name: string,
   bytes: Uint8Array,
   how: Options,
-  project: Project,
   onShare: (share: number) => unknown,
-): Promise<{ project: Project | null; text: string; linesOnly: boolean; marks: LeftMark[] }> {
+): Promise<FileFound | string> {
   if (/\.json$/i.test(name)) {
-    try {
-      const other = readProject(new TextDecoder().decode(bytes))
-      const papers = [
-        ...project.drawer.papers,
-        ...other.drawer.papers.filter((paper) => !project.drawer.papers.some((p) => p.id === paper.id)),
-      ]
-      const next = addLayers({ ...project, drawer: { ...project.drawer, papers } }, other.layers)
-      return {
-        project: next,
-        text: `${name}: ${words(other.layers.length)}, with their papers.`,
-        linesOnly: false,
-        marks: [],
-      }
-    } catch (error) {
-      return {
-        project: null,
-        text: `${name}: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`,
-        linesOnly: false,
-        marks: [],
-      }
-    }
-  }
-  const result = await compute.importDrawing(name, bytes, how, proxy(onShare))
-  if (!result.ok)
+    const { project: other, healed } = openProject(new TextDecoder().decode(bytes))
+    const said = [`${words(other.layers.length)}, with their papers.`, ...healed].join(' ')
     return {
-      project: null,
-      text: `${name}: ${result.sentence}. Nothing was changed.`,
       linesOnly: false,
-      marks: [],
+      putInto: (project) => ({
+        project: addLayers(withPapers(project, other.drawer.papers), other.layers),
+        text: `${name}: ${said}`,
+        marks: [],
+      }),
     }
-  const move = placement(project, result.intake)
-  return {
-    project: takeIn(project, result.intake),
-    text: `${name}: ${words(result.intake.layers.length)}.${leftWords(result.intake)}`,
-    linesOnly: result.intake.linesOnly,
-    marks: result.intake.leftAt.map(({ what, at }) => ({ what, x: at.x + move.x, y: at.y + move.y })),
   }
+  const result = await editor.ask((api) => api.importDrawing(name, bytes, how, proxy(onShare)))
+  if (!result.ok) return `${name}: ${result.sentence}. Nothing was changed.`
+  const { intake } = result
+  return {
+    linesOnly: intake.linesOnly,
+    putInto: (project) => {
+      const move = placement(project, intake)
+      return {
+        project: takeIn(project, intake),
+        text: `${name}: ${words(intake.layers.length)}.${leftWords(intake)}`,
+        marks: intake.leftAt.map(({ what, at }) => ({ what, x: at.x + move.x, y: at.y + move.y })),
+      }
+    },
+  }
+}
+
+/** A project with papers that it does not have yet. */
+function withPapers(project: Project, papers: readonly Paper[]): Project {
+  const own = new Set(project.drawer.papers.map((paper) => paper.id))
+  const fresh = papers.filter((paper) => !own.has(paper.id))
+  return { ...project, drawer: { ...project.drawer, papers: [...project.drawer.papers, ...fresh] } }
 }
 
 const words = (n: number): string => `${n} ${n === 1 ? 'layer' : 'layers'}`

@@ -8,7 +8,7 @@ import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
 import { Pointer } from '../../drawing/stack'
-import { Button, Figure, Figures, Heading, LengthField, NumberField } from '../../ui/index'
+import { Button, Figure, Figures, Heading, LengthField, NumberField } from '../../ui'
 import { FrameDrawing } from './frame-drawing'
 
 const titles: Record<Mount['kind'], string> = {

@@ -9,7 +9,7 @@ import { changeStock } from '../../state/edits'
 import { saveFile } from '../../session/save-file'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button } from '../../ui/index'
+import { Button } from '../../ui'
 
 type Key =
   | 'name'
@@ -51,7 +51,7 @@ const COLUMNS: readonly Column[] = [
 
 export function DrawerTable() {
   const dispatch = useAppDispatch()
-  const { stock } = useAppSelector((state) => state.work)
+  const { stock } = useAppSelector((state) => state.document)
   const unit = useAppSelector(selectUnit)
   const { drawer } = useAppSelector(selectProject)
   const [sort, setSort] = useState<{ key: Key; down: boolean }>({ key: 'name', down: false })

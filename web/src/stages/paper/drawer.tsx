@@ -10,7 +10,7 @@ import { inkOn } from '../../ui/folio-tab'
 /** The shared drawer: press a paper to give it to the picked layer, or drag it onto one in the section. */
 export function Drawer() {
   const dispatch = useAppDispatch()
-  const { stock } = useAppSelector((state) => state.work)
+  const { stock } = useAppSelector((state) => state.document)
   const project = useAppSelector(selectProject)
   const layer = useAppSelector(selectLayer)
   const [finish, setFinish] = useState<Finish | 'all'>('all')

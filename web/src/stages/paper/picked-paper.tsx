@@ -11,7 +11,7 @@ import { formatMm, formatSize } from '@feuillet/core/base/units'
 import { changeStock } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Figure, Figures, FolioTab, Heading, NumberField } from '../../ui/index'
+import { Figure, Figures, FolioTab, Heading, NumberField } from '../../ui'
 
 /** The paper of the picked layer, with what the maker may know better than the starting values. */
 export function PickedPaper({ layer }: { layer: Layer }) {

@@ -4,13 +4,13 @@ import { builtLayers, colourOf, folioOf } from '@feuillet/core/project'
 import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, FolioTab, Heading } from '../../ui/index'
+import { Button, FolioTab, Heading } from '../../ui'
 
 /** A ramp between two colours over the chosen layers, shown before it is taken. */
 export function RampTool() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
-  const { stock } = useAppSelector((state) => state.work)
+  const { stock } = useAppSelector((state) => state.document)
   const layers = builtLayers(project)
   const [ends, setEnds] = useState<{ from?: string; to?: string }>({})
   const [off, setOff] = useState<ReadonlySet<string>>(new Set())

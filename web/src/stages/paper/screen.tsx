@@ -5,20 +5,14 @@ import { formatSize } from '@feuillet/core/base/units'
 import { assignNearest, neighbourSteps, TOO_ALIKE } from '@feuillet/core/stages/paper'
 import { growBox } from '@feuillet/core/base/geometry'
 import { change } from '../../state/edits'
-import {
-  selectDerived,
-  selectLayer,
-  selectProject,
-  selectStageSnags,
-  selectUnit,
-  selectView,
-} from '../../state/selectors'
+import { selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
+import { usePlan } from '../../plan'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { pickedLayer } from '../../state/view'
 import { Board } from '../../drawing/board'
 import { StackDrawing } from '../../drawing/stack'
-import { Button, Figure, Figures, Heading } from '../../ui/index'
+import { Button, Figure, Figures, Heading } from '../../ui'
 import { Drawer } from './drawer'
 import { DrawerTable } from './drawer-table'
 import { PickedPaper } from './picked-paper'
@@ -30,7 +24,7 @@ export default function PaperScreen() {
   const unit = useAppSelector(selectUnit)
   const view = useAppSelector(selectView)
   const layer = useAppSelector(selectLayer)
-  const derived = useAppSelector(selectDerived)
+  const needed = usePlan('needed')
   const snags = useAppSelector((state) => selectStageSnags(state, 'paper'))
   const layers = builtLayers(project)
   const bare = layers.filter((l) => !l.paperId)
@@ -69,7 +63,7 @@ export default function PaperScreen() {
           )}
           <RampTool />
           <Heading title="Sheets and shopping">
-            {derived ? (
+            {needed ? (
               <table className="w-full text-[13px]">
                 <thead className="text-left text-soft">
                   <tr>
@@ -80,7 +74,7 @@ export default function PaperScreen() {
                   </tr>
                 </thead>
                 <tbody>
-                  {derived.needed.map((need) => (
+                  {needed.map((need) => (
                     <tr key={need.paper.id}>
                       <td className="max-w-28 truncate">
                         <span
@@ -89,7 +83,7 @@ export default function PaperScreen() {
                           style={{ background: need.paper.colour }}
                         />
                         {need.paper.name}
-                        {derived.needed.some((other) => sameButSize(other.paper, need.paper)) &&
+                        {needed.some((other) => sameButSize(other.paper, need.paper)) &&
                           ` ${formatSize(need.paper.widthMm, need.paper.heightMm, unit)}`}
                       </td>
                       <td className="measure text-right">{need.sheets}</td>

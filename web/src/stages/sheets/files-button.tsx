@@ -3,29 +3,28 @@ import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { slug } from '@feuillet/core/project'
-import type { Load } from '@feuillet/core/stages/sheets'
+import type { LoadView } from '@feuillet/core/stages/sheets'
 import { saveFile } from '../../session/save-file'
-import { selectDerived, selectProject } from '../../state/selectors'
+import { planner, usePlan } from '../../plan'
+import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
-import { menuItem } from '../../ui/index'
-import { compute } from '../../workers/compute'
+import { menuItem } from '../../ui'
 
 /** Cut files to save: one SVG per load, or everything in one zip. */
 export function FilesButton() {
   const project = useAppSelector(selectProject)
-  const derived = useAppSelector(selectDerived)
+  const known = usePlan('loads')
   const [busy, setBusy] = useState(false)
-  const loads = derived?.loads ?? []
+  const loads = known ?? []
   const save = async (pick: (name: string) => boolean, together: boolean, pictures = false) => {
-    if (!derived) return
     setBusy(true)
     try {
-      const files = [...(await compute.files(project, derived))].filter(([name]) => pick(name))
+      const files = [...(await planner.host.ask((api) => api.files()))].filter(([name]) => pick(name))
       if (pictures)
         for (const load of loads)
           files.push([
             `${load.number}-${slug(load.paper.name)}.png`,
-            await pictureOf(await compute.picture(project, load), load),
+            await pictureOf(await planner.host.ask((api) => api.picture(load.id)), load),
           ])
       if (together) {
         const zipped = zipSync(
@@ -107,7 +106,7 @@ export function FilesButton() {
 const PX_PER_MM = 4
 
 /** A drawing as PNG, painted by the browser. */
-async function pictureOf(svg: string, load: Load): Promise<Uint8Array> {
+async function pictureOf(svg: string, load: LoadView): Promise<Uint8Array> {
   const image = new Image()
   image.src = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }))
   try {

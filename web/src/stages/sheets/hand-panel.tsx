@@ -1,19 +1,20 @@
 import { useState } from 'react'
-import type { Load, NestedRun } from '@feuillet/core/stages/sheets'
+import type { LoadView, RunView } from '@feuillet/core/stages/sheets'
 import { formatSize, type Unit } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
-import { selectDerived, selectProject, selectUnit, selectView } from '../../state/selectors'
+import { usePlan } from '../../plan'
+import { selectProject, selectUnit, selectView } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Figure, Figures, Heading, NumberField } from '../../ui/index'
+import { Button, Figure, Figures, Heading, NumberField } from '../../ui'
 import { fillTheRest, placePieces, sendPieces, settlePieces, unpinPieces } from './place-pieces'
 import { pieceKey } from './sheet-drawing'
 
 /** What can be done by hand with the pieces that are picked on a sheet. */
-export function HandPanel({ load }: { load: Load }) {
+export function HandPanel({ load }: { load: LoadView }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
-  const derived = useAppSelector(selectDerived)
+  const runs = usePlan('nested')
   const { partKeys } = useAppSelector(selectView)
   const [why, setWhy] = useState<string | null>(null)
   const picked = load.pieces.filter((piece) => partKeys.includes(pieceKey(piece)))
@@ -23,7 +24,7 @@ export function HandPanel({ load }: { load: Load }) {
     )
   const pinned = picked.filter(isPinned)
   const others = placesOf(
-    derived?.runs.find(({ run }) => run.id === load.runId),
+    runs?.find((run) => run.id === load.runId),
     unit,
   ).filter(({ sheet }) => sheet !== load.sheet)
   const [first] = picked
@@ -125,12 +126,11 @@ export function HandPanel({ load }: { load: Load }) {
 }
 
 /** Where pieces of a run may be sent: its sheets, a fresh one, its off-cuts and sheets of other sizes. */
-function placesOf(nested: NestedRun | undefined, unit: Unit): { sheet: number; words: string }[] {
-  if (!nested) return []
-  const { run, layout } = nested
-  const whole = Array.from({ length: layout.sheets + 1 }, (_, sheet) => ({
+function placesOf(run: RunView | undefined, unit: Unit): { sheet: number; words: string }[] {
+  if (!run) return []
+  const whole = Array.from({ length: run.sheets + 1 }, (_, sheet) => ({
     sheet,
-    words: sheet === layout.sheets ? 'a fresh sheet' : `sheet ${sheet + 1}`,
+    words: sheet === run.sheets ? 'a fresh sheet' : `sheet ${sheet + 1}`,
   }))
   const bins = run.bins.map(({ paper, offCut }, k) => ({
     sheet: -1 - k,

@@ -1,12 +1,12 @@
-import type { Load } from '@feuillet/core/stages/sheets'
+import type { LoadView } from '@feuillet/core/stages/sheets'
 import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
 import { selectUnit } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
-import { Figure, Figures, FolioTab, Heading } from '../../ui/index'
+import { Figure, Figures, FolioTab, Heading } from '../../ui'
 import { HandPanel } from './hand-panel'
 
 /** What to know before this sheet goes in, and about the piece that is picked on it. */
-export function LoadPanel({ load }: { load: Load }) {
+export function LoadPanel({ load }: { load: LoadView }) {
   const unit = useAppSelector(selectUnit)
   const loose = load.pieces.filter((piece) => piece.loose)
   return (
@@ -45,8 +45,8 @@ export function LoadPanel({ load }: { load: Load }) {
           />
           <Figure
             name="Blade lifted"
-            value={formatLength(load.path.travelMm, unit)}
-            basis={`Travel between cuts, small and inner ones first; ${formatShare(Math.max(0, 1 - load.path.travelMm / (load.path.plainTravelMm || 1)))} less than piece by piece as they lie in the list`}
+            value={formatLength(load.travelMm, unit)}
+            basis={`Travel between cuts, small and inner ones first; ${formatShare(Math.max(0, 1 - load.travelMm / (load.plainTravelMm || 1)))} less than piece by piece as they lie in the list`}
           />
           <Figure name="Card used" value={formatShare(load.utilisation)} />
           <Figure

@@ -16,13 +16,13 @@ import {
 } from '@dnd-kit/sortable'
 import { memo, useMemo } from 'react'
 import { setPlan } from '@feuillet/core/project'
-import { loadTag, type Load } from '@feuillet/core/stages/sheets'
+import { loadTag, type LoadView } from '@feuillet/core/stages/sheets'
 import { change } from '../../state/edits'
 import { useAppDispatch } from '../../state/store'
 import { inkOn } from '../../ui/folio-tab'
 
 interface Props {
-  loads: readonly Load[]
+  loads: readonly LoadView[]
   picked: string | null
   onPick: (loadId: string) => void
 }
@@ -61,7 +61,7 @@ const Tab = memo(function Tab({
   picked,
   onPick,
 }: {
-  load: Load
+  load: LoadView
   first: boolean
   picked: boolean
   onPick: (loadId: string) => void

@@ -1,11 +1,12 @@
 import { useCallback, useState } from 'react'
-import type { Load } from '@feuillet/core/stages/sheets'
+import type { LoadView } from '@feuillet/core/stages/sheets'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
-import { selectDerived, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
+import { selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
+import { usePlan } from '../../plan'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
-import { Button } from '../../ui/index'
+import { Button } from '../../ui'
 import { CutterScreen } from './cutter/cutter-screen'
 import { FilesButton } from './files-button'
 import { LoadStrip } from './load-strip'
@@ -15,17 +16,17 @@ import { SheetGrid } from './sheet-grid'
 import { SheetsPanel } from './sheets-panel'
 import { CutElsewhere } from './what-is-cut'
 
-const NO_LOADS: Load[] = []
+const NO_LOADS: LoadView[] = []
 
 export default function SheetsScreen() {
   const dispatch = useAppDispatch()
   const [onCutter, setOnCutter] = useState(false)
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
-  const derived = useAppSelector(selectDerived)
+  const known = usePlan('loads')
   const view = useAppSelector(selectView)
   const snags = useAppSelector((state) => selectStageSnags(state, 'sheets'))
-  const loads = derived?.loads ?? NO_LOADS
+  const loads = known ?? NO_LOADS
   const load = loads.find((l) => l.id === view.loadId)
   const { plan, drawer } = project
   const pick = useCallback((loadId: string) => dispatch(looked({ loadId, partKeys: [] })), [dispatch])
@@ -35,7 +36,7 @@ export default function SheetsScreen() {
       title={
         plan.cutWith
           ? 'No sheets of its own'
-          : derived
+          : known
             ? `${loads.length} ${loads.length === 1 ? 'load' : 'loads'}`
             : 'Sheets'
       }
@@ -46,7 +47,7 @@ export default function SheetsScreen() {
           ? `Cut along with “${plan.cutWith.name}”.`
           : loads.length
             ? 'Everything fits on the sheets at hand.'
-            : derived
+            : known
               ? 'No layers to cut yet.'
               : 'Computing…',
       }}

@@ -2,14 +2,12 @@ import { proxy } from 'comlink'
 import { Progress } from 'radix-ui'
 import { useState } from 'react'
 import { toast } from 'sonner'
-import type { NestLayout } from '@feuillet/core/stages/sheets'
-import { derivedAgain } from '../../plan/derive-again'
+import { planner, usePlan } from '../../plan'
+import { searching } from '../../plan/plan'
 import { keepLayout } from '../../session/layouts'
-import { searching } from '../../plan/results'
-import { selectDerived } from '../../state/selectors'
-import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button } from '../../ui/index'
-import { nestWorkers } from '../../workers/compute'
+import { useAppDispatch, useAppSelector, useAppStore } from '../../state/store'
+import { Button } from '../../ui'
+import { WorkerGone } from '../../workers'
 
 const LENGTHS = [
   { seconds: 10, words: '10 s' },
@@ -24,59 +22,49 @@ const HANDS_ON = ['pointerdown', 'pointerup', 'keydown', 'wheel'] as const
 /** A longer search for fewer sheets, in workers of its own: progress, a pause, and a stop that keeps the best so far. */
 export function SearchButton() {
   const dispatch = useAppDispatch()
-  const derived = useAppSelector(selectDerived)
-  const search = useAppSelector((state) => state.results.search)
+  const store = useAppStore()
+  const runs = usePlan('nested') ?? []
+  const search = useAppSelector((state) => state.plan.search)
   const [seconds, setSeconds] = useState(10)
   const [paused, setPaused] = useState(false)
-  const runs = derived?.runs ?? []
   const start = async () => {
-    const task = runs.map(({ run, layout }) => ({
-      fingerprint: run.fingerprint,
-      instance: run.instance,
-      layout,
-    }))
-    const best = new Map<string, NestLayout>(task.map(({ fingerprint, layout }) => [fingerprint, layout]))
-    const before = task.reduce((sum, { layout }) => sum + layout.score, 0)
-    const steps = nestWorkers().map(() => 0)
+    const projectId = store.getState().document.project?.id
+    /** Reports may arrive after the end, or when another project is open. */
     let under = true
-    const standAside = () => nestWorkers().forEach((worker) => void worker.rest(REST_MS))
+    const here = () => under && store.getState().document.project?.id === projectId
+    const standAside = () => void planner.host.ask((api) => api.searchRest(REST_MS)).catch(() => undefined)
     for (const kind of HANDS_ON) window.addEventListener(kind, standAside, { capture: true, passive: true })
     setPaused(false)
-    dispatch(searching({ share: 0, score: before, steps: 0 }))
-    const better = (fingerprint: string, layout: NestLayout) => {
-      if (layout.score < best.get(fingerprint)!.score) best.set(fingerprint, layout)
-    }
-    await Promise.all(
-      nestWorkers().map((worker, i) =>
-        worker.search(
-          task,
+    dispatch(searching({ share: 0, score: runs.reduce((sum, run) => sum + run.score, 0), steps: 0 }))
+    try {
+      const found = await planner.host.ask((api) =>
+        api.search(
           seconds,
-          1 + i * 7919,
-          proxy((progress) => {
-            steps[i] = progress.steps
-            // Reports may arrive after the end.
-            if (under) dispatch(searching({ ...progress, steps: steps.reduce((a, b) => a + b, 0) }))
-          }),
-          proxy(better),
+          proxy((progress) => void (here() && dispatch(searching(progress)))),
         ),
-      ),
-    )
-    under = false
-    for (const kind of HANDS_ON) window.removeEventListener(kind, standAside, { capture: true })
-    const found = task.filter(({ fingerprint, layout }) => best.get(fingerprint) !== layout)
-    for (const { fingerprint } of found) await keepLayout(fingerprint, best.get(fingerprint)!)
-    dispatch(searching(null))
-    await dispatch(derivedAgain())
-    toast(
-      found.length > 0
-        ? `A closer layout was found for ${found.length} ${found.length === 1 ? 'paper' : 'papers'}.`
-        : 'No closer layout was found in this time.',
-    )
+      )
+      for (const [fingerprint, layout] of found) await keepLayout(fingerprint, layout)
+      if (here())
+        toast(
+          found.length > 0
+            ? `A closer layout was found for ${found.length} ${found.length === 1 ? 'paper' : 'papers'}.`
+            : 'No closer layout was found in this time.',
+        )
+    } catch (error) {
+      // That the planner broke off was said where it was started anew.
+      if (!(error instanceof WorkerGone))
+        toast.error(`The search broke off: ${error instanceof Error ? error.message : String(error)}`)
+    } finally {
+      if (here()) dispatch(searching(null))
+      under = false
+      for (const kind of HANDS_ON) window.removeEventListener(kind, standAside, { capture: true })
+    }
   }
   const pause = () => {
     setPaused(!paused)
-    for (const worker of nestWorkers()) void worker.pause(!paused)
+    void planner.host.ask((api) => api.searchPause(!paused)).catch(() => undefined)
   }
+  const stop = () => void planner.host.ask((api) => api.searchStop()).catch(() => undefined)
   if (!search)
     return (
       <span className="flex items-center gap-1.5">
@@ -117,7 +105,7 @@ export function SearchButton() {
       <Button small onClick={pause}>
         {paused ? 'Go on' : 'Pause'}
       </Button>
-      <Button small onClick={() => nestWorkers().forEach((worker) => void worker.stop())}>
+      <Button small onClick={stop}>
         Stop
       </Button>
     </div>

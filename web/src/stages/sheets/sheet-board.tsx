@@ -1,8 +1,9 @@
 // One sheet, large: pick pieces (Shift picks several), drag, turn or nudge them. A place that may not be says why and
 // does not stick.
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
-import { joinBoxes, polygonBox } from '@feuillet/core/base/geometry'
-import type { LaidPiece, Load } from '@feuillet/core/stages/sheets'
+import { joinBoxes } from '@feuillet/core/base/geometry'
+import type { LoadView, PieceView } from '@feuillet/core/stages/sheets'
+import { usePlan } from '../../plan'
 import { selectProject, selectUnit, selectView } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
@@ -22,7 +23,7 @@ interface Drag {
 
 const STILL: Drag = { kind: 'move', startX: 0, startY: 0, dx: 0, dy: 0, deg: 0 }
 
-export function SheetBoard({ load }: { load: Load }) {
+export function SheetBoard({ load }: { load: LoadView }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
@@ -30,11 +31,12 @@ export function SheetBoard({ load }: { load: Load }) {
   const [drag, setDrag] = useState<Drag | null>(null)
   const [why, setWhy] = useState<string | null>(null)
   const group = useRef<SVGGElement>(null)
+  const drawn = usePlan('sheet', load.id) ?? null
   const ink = inkOn(load.paper.colour)
   const picked = load.pieces.filter((piece) => partKeys.includes(pieceKey(piece)))
   const middle = picked.length > 0 ? middleOf(picked) : { x: 0, y: 0 }
 
-  const place = async (pieces: readonly LaidPiece[], dx: number, dy: number, turnDeg: number) => {
+  const place = async (pieces: readonly PieceView[], dx: number, dy: number, turnDeg: number) => {
     setWhy(await dispatch(placePieces(load, pieces, dx, dy, turnDeg)))
     setDrag(null)
   }
@@ -72,7 +74,7 @@ export function SheetBoard({ load }: { load: Load }) {
     )
     return [point.x, point.y] as const
   }
-  const down = (event: PointerEvent, piece: LaidPiece) => {
+  const down = (event: PointerEvent, piece: PieceView) => {
     const key = pieceKey(piece)
     setWhy(null)
     if (event.shiftKey) {
@@ -124,8 +126,8 @@ export function SheetBoard({ load }: { load: Load }) {
       >
         {(px) => (
           <g ref={group} onPointerMove={drag ? move : undefined} onPointerUp={drag ? up : undefined}>
-            <SheetDrawing load={load} rimMm={project.drawer.cutter.rimMm} px={px}>
-              {load.pieces.map((piece) => {
+            <SheetDrawing load={load} drawn={drawn} rimMm={project.drawer.cutter.rimMm} px={px}>
+              {load.pieces.map((piece, k) => {
                 const key = pieceKey(piece)
                 const isPicked = partKeys.includes(key)
                 return (
@@ -135,7 +137,12 @@ export function SheetBoard({ load }: { load: Load }) {
                     style={{ cursor: isPicked && drag ? 'grabbing' : 'grab' }}
                     onPointerDown={(event) => down(event, piece)}
                   >
-                    <PieceShape piece={piece} px={isPicked ? px * 2 : px} ink={ink} />
+                    <PieceShape
+                      piece={piece}
+                      drawn={drawn?.pieces[k]}
+                      px={isPicked ? px * 2 : px}
+                      ink={ink}
+                    />
                   </g>
                 )
               })}
@@ -167,7 +174,7 @@ export function SheetBoard({ load }: { load: Load }) {
 }
 
 interface MarkProps {
-  pieces: readonly LaidPiece[]
+  pieces: readonly PieceView[]
   px: number
   ink: string
   turns: boolean
@@ -176,7 +183,7 @@ interface MarkProps {
 
 /** A frame round what is picked, with a grip to turn it by. */
 function PickedMark({ pieces, px, ink, turns, onGrip }: MarkProps) {
-  const { minX, minY, maxX, maxY } = joinBoxes(pieces.map((piece) => polygonBox(piece.shape)))
+  const { minX, minY, maxX, maxY } = joinBoxes(pieces.map((piece) => piece.box))
   const corner = { x: maxX + px * 12, y: minY - px * 12 }
   return (
     <g>

@@ -1,26 +1,24 @@
 import { memo } from 'react'
-import { polygonToPath } from '@feuillet/core/base/geometry'
-import type { LaidPiece, Load } from '@feuillet/core/stages/sheets'
-import { plainPath } from '../../drawing/plain-path'
+import type { LoadView, PieceView, SheetDrawing as Drawn } from '@feuillet/core/stages/sheets'
 import { inkOn } from '../../ui/folio-tab'
 
-export const pieceKey = (piece: LaidPiece): string => `${piece.placement.id}#${piece.placement.copy}`
+export const pieceKey = ({ placement }: Pick<PieceView, 'placement'>): string =>
+  `${placement.id}#${placement.copy}`
 
-/** One sheet of card with its rim, its pieces as cut lines with folio numbers, and the clean off-cut. */
-export const SheetDrawing = memo(function SheetDrawing({
-  load,
-  rimMm,
-  px,
-  children,
-}: {
-  load: Load
+interface Props {
+  load: LoadView
+  /** Its outlines; null until they are there. */
+  drawn: Drawn | null
   rimMm: number
   px: number
   children?: React.ReactNode
-}) {
-  const { paper, offCut } = load
+}
+
+/** One sheet of card with its rim, its pieces as cut lines with folio numbers, and the clean off-cut. */
+export const SheetDrawing = memo(function SheetDrawing({ load, drawn, rimMm, px, children }: Props) {
+  const { paper, offCut, widthMm, heightMm } = load
   const ink = inkOn(paper.colour)
-  const outline = polygonToPath(load.outline)
+  const outline = drawn?.outline ?? `M0 0H${widthMm}V${heightMm}H0Z`
   return (
     <g>
       {/* The shadow as outlines, which cost a tenth of a blurred one. */}
@@ -47,8 +45,8 @@ export const SheetDrawing = memo(function SheetDrawing({
         <rect
           x={rimMm}
           y={rimMm}
-          width={load.widthMm - 2 * rimMm}
-          height={load.heightMm - 2 * rimMm}
+          width={Math.max(0, widthMm - 2 * rimMm)}
+          height={Math.max(0, heightMm - 2 * rimMm)}
           fill="none"
           stroke={ink}
           opacity={0.55}
@@ -58,25 +56,32 @@ export const SheetDrawing = memo(function SheetDrawing({
       )}
       {offCut && <OffCutLine load={load} px={px} ink={ink} />}
       {children ??
-        load.pieces.map((piece) => <PieceShape key={pieceKey(piece)} piece={piece} px={px} ink={ink} />)}
+        load.pieces.map((piece, k) => (
+          <PieceShape key={pieceKey(piece)} piece={piece} drawn={drawn?.pieces[k]} px={px} ink={ink} />
+        ))}
     </g>
   )
 })
 
-export const PieceShape = memo(function PieceShape({
-  piece,
-  px,
-  ink,
-}: {
-  piece: LaidPiece
+interface PieceProps {
+  piece: PieceView
+  drawn: Drawn['pieces'][number] | undefined
   px: number
   ink: string
-}) {
-  const { number, folds, places } = piece.marks
+}
+
+export const PieceShape = memo(function PieceShape({ piece, drawn, px, ink }: PieceProps) {
+  const line = {
+    fill: 'none',
+    stroke: ink,
+    strokeWidth: px,
+    pointerEvents: 'none' as const,
+    'data-mark': true,
+  }
   return (
     <g data-piece={pieceKey(piece)}>
       <path
-        d={plainPath(piece.shape, px)}
+        d={drawn?.path ?? boxPath(piece)}
         fillRule="evenodd"
         fill={ink}
         fillOpacity={0.1}
@@ -84,23 +89,18 @@ export const PieceShape = memo(function PieceShape({
         strokeWidth={px * (piece.loose ? 1.8 : 1)}
         strokeDasharray={piece.loose ? `${px * 4} ${px * 2}` : undefined}
       />
-      {[...number, ...places, ...folds].map((line, i) => (
-        <polyline
-          key={i}
-          points={line.join(' ')}
-          fill="none"
-          stroke={ink}
-          strokeWidth={px}
-          strokeDasharray={i >= number.length + places.length ? `${px * 4} ${px * 3}` : undefined}
-          pointerEvents="none"
-          data-mark
-        />
-      ))}
+      {drawn?.number && <path d={drawn.number} {...line} />}
+      {drawn?.places && <path d={drawn.places} {...line} />}
+      {drawn?.folds && <path d={drawn.folds} {...line} strokeDasharray={`${px * 4} ${px * 3}`} />}
     </g>
   )
 })
 
-function OffCutLine({ load, px, ink }: { load: Load; px: number; ink: string }) {
+/** A piece whose outline is not there yet: the box it lies in. */
+const boxPath = ({ box: { minX, minY, maxX, maxY } }: PieceView): string =>
+  `M${minX} ${minY}H${maxX}V${maxY}H${minX}Z`
+
+function OffCutLine({ load, px, ink }: { load: LoadView; px: number; ink: string }) {
   const { x, y, widthMm, heightMm } = load.offCut!
   const upright = y === 0
   const [x1, y1, x2, y2] = upright ? [x, 0, x, heightMm] : [0, y, widthMm, y]

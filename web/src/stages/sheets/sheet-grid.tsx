@@ -1,6 +1,7 @@
-import type { Load } from '@feuillet/core/stages/sheets'
-import { memo } from 'react'
+import type { LoadView } from '@feuillet/core/stages/sheets'
+import { memo, useMemo } from 'react'
 import { formatMinutes } from '@feuillet/core/base/units'
+import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { useSize } from '../../drawing/use-size'
@@ -16,10 +17,15 @@ export const SheetGrid = memo(function SheetGrid({
   loads,
   onPick,
 }: {
-  loads: readonly Load[]
+  loads: readonly LoadView[]
   onPick: (loadId: string) => void
 }) {
   const { drawer } = useAppSelector(selectProject)
+  const sketches = usePlan('sketches')
+  const drawnOf = useMemo(
+    () => new Map((sketches ?? []).map(({ loadId, drawn }) => [loadId, drawn])),
+    [sketches],
+  )
   const [ref, { width, height }] = useSize()
   // The number of columns that makes the sheets largest; where they would be tiny, as many as fill the width.
   const many = Math.max(1, Math.floor((width - 20) / (LEAST_PX + 20)))
@@ -63,7 +69,12 @@ export const SheetGrid = memo(function SheetGrid({
                   overflow="visible"
                   aria-hidden
                 >
-                  <SheetDrawing load={load} rimMm={drawer.cutter.rimMm} px={1 / scale} />
+                  <SheetDrawing
+                    load={load}
+                    drawn={drawnOf.get(load.id) ?? null}
+                    rimMm={drawer.cutter.rimMm}
+                    px={1 / scale}
+                  />
                 </svg>
               </button>
             </li>

@@ -1,24 +1,22 @@
-import { polygonArea } from '@feuillet/core/base/geometry'
 import { setPlan } from '@feuillet/core/project'
-import { changesOf, isStandIn, type Load } from '@feuillet/core/stages/sheets'
+import { changesOf, isStandIn, type LoadView } from '@feuillet/core/stages/sheets'
 import { formatMinutes, formatShare } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
-import { selectDerived, selectProject, selectUnit } from '../../state/selectors'
+import { usePlan } from '../../plan'
+import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Choice, Figure, Figures, Heading, LengthField, Switch } from '../../ui/index'
+import { Choice, Figure, Figures, Heading, LengthField, Switch } from '../../ui'
 import { LoadPanel } from './load-panel'
 import { WhatIsCut } from './what-is-cut'
 
-const sheetArea = (load: Load): number => polygonArea(load.outline)
-
 /** The picked load, or all of them; what is cut, and how pieces are laid. */
-export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: readonly Load[] }) {
+export function SheetsPanel({ load, loads }: { load: LoadView | undefined; loads: readonly LoadView[] }) {
   const dispatch = useAppDispatch()
   const { plan, drawer } = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
-  const derived = useAppSelector(selectDerived)
-  const area = loads.reduce((sum, l) => sum + sheetArea(l), 0)
-  const used = loads.reduce((sum, l) => sum + l.utilisation * sheetArea(l), 0)
+  const cost = usePlan('cost')
+  const area = loads.reduce((sum, l) => sum + l.areaMm2, 0)
+  const used = loads.reduce((sum, l) => sum + l.utilisation * l.areaMm2, 0)
   const unpriced = loads.some((l) => isStandIn(l.paper))
   const set = (label: string, patch: Partial<typeof plan>) =>
     dispatch(change(label, (p) => setPlan(p, patch)))
@@ -47,7 +45,7 @@ export function SheetsPanel({ load, loads }: { load: Load | undefined; loads: re
             />
             <Figure
               name="Paper"
-              value={`${(derived?.cost.paper ?? 0).toFixed(2)} ${drawer.currency}${unpriced ? ' or more' : ''}`}
+              value={`${(cost?.paper ?? 0).toFixed(2)} ${drawer.currency}${unpriced ? ' or more' : ''}`}
               basis={`Whole sheets at the drawer's prices${unpriced ? '; layers without a paper have none yet' : ''}`}
             />
           </Figures>

@@ -4,6 +4,7 @@ import {
   guestLetter,
   hasChanged,
   mayGoAlong,
+  readProject,
   sendHome,
   setPlan,
   takeAlong,
@@ -11,15 +12,16 @@ import {
 } from '@feuillet/core/project'
 import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
-import { loadShelf } from '../../session/storage'
+import { loadShelf, readKept, type ShelfEntry } from '../../session'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Heading, NumberField } from '../../ui/index'
+import { Button, Heading, NumberField } from '../../ui'
 
 /** How many of the work are made, and whose pieces come along onto its sheets. */
 export function WhatIsCut() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const shelf = useShelf()
+  const guestsNow = useKept(project.plan.guests.map((guest) => guest.projectId))
   const { batch, guests } = project.plan
   const others = mayGoAlong(project, shelf)
   return (
@@ -35,7 +37,7 @@ export function WhatIsCut() {
       {guests.length > 0 && (
         <ul aria-label="Cut along with it" className="mt-2 grid gap-1.5">
           {guests.map((guest, n) => {
-            const now = shelf.find((other) => other.id === guest.projectId)
+            const now = guestsNow.get(guest.projectId)
             return (
               <li key={guest.projectId} className="border-l-4 border-line pl-2">
                 <span className="flex items-baseline justify-between gap-2">
@@ -65,7 +67,7 @@ export function WhatIsCut() {
                     </Button>
                   </span>
                 )}
-                {!now && (
+                {now === null && (
                   <span className="block text-[13px] text-soft">No longer on the shelf; cut as it was.</span>
                 )}
               </li>
@@ -79,8 +81,10 @@ export function WhatIsCut() {
           className="mt-2 w-full"
           value=""
           onChange={(event) => {
-            const other = others.find(({ id }) => id === event.target.value)
-            if (other) dispatch(change(`${other.name} is cut along`, (p) => takeAlong(p, other)))
+            const { value } = event.target
+            void keptProject(value).then((other) => {
+              if (other) dispatch(change(`${other.name} is cut along`, (p) => takeAlong(p, other)))
+            })
           }}
         >
           <option value="">take another project along…</option>
@@ -110,14 +114,16 @@ export function CutElsewhere({ host }: { host: { projectId: string; name: string
   )
 }
 
-/** The projects on the shelf, as they were kept when the screen opened. */
-function useShelf(): readonly Project[] {
-  const [projects, setProjects] = useState<readonly Project[]>([])
+const NOBODY: readonly ShelfEntry[] = []
+
+/** The projects on the shelf that can be changed, as they stand there when the screen opens. */
+function useShelf(): readonly ShelfEntry[] {
+  const [entries, setEntries] = useState(NOBODY)
   useEffect(() => {
     let gone = false
     void loadShelf()
-      .then((entries) => {
-        if (!gone) setProjects(entries.map((entry) => entry.project))
+      .then((found) => {
+        if (!gone) setEntries(found.filter((entry) => entry.trouble === null))
       })
       // Where the browser keeps nothing there is nobody to take along.
       .catch(() => undefined)
@@ -125,5 +131,32 @@ function useShelf(): readonly Project[] {
       gone = true
     }
   }, [])
-  return projects
+  return entries
+}
+
+/** A kept project; null where there is none that can be read. */
+async function keptProject(id: string): Promise<Project | null> {
+  try {
+    const kept = await readKept(id)
+    return kept ? { ...readProject(kept.text), id } : null
+  } catch {
+    return null
+  }
+}
+
+/** Kept projects by their ids; null those that are gone. */
+function useKept(ids: readonly string[]): ReadonlyMap<string, Project | null> {
+  const [found, setFound] = useState<ReadonlyMap<string, Project | null>>(new Map())
+  const key = ids.join(' ')
+  useEffect(() => {
+    let gone = false
+    const list = key.split(' ').filter(Boolean)
+    void Promise.all(list.map(async (id) => [id, await keptProject(id)] as const)).then((all) => {
+      if (!gone) setFound(new Map(all))
+    })
+    return () => {
+      gone = true
+    }
+  }, [key])
+  return found
 }

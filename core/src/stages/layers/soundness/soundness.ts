@@ -75,7 +75,8 @@ export function sumUp(layer: Pick<Layer, 'id' | 'pieces'>, safeMm: number, found
 }
 
 /** Whether the layer looks right some way round that is wrong. */
-export const looksRightWrong = (sound: Soundness): boolean => sound.turns.some((turn) => !turn.exact)
+export const looksRightWrong = (sound: Pick<Soundness, 'turns'>): boolean =>
+  sound.turns.some((turn) => !turn.exact)
 
 const withRegion = (project: Project, layer: Layer, region: Region): Project => {
   const next = setLayer(project, layer.id, { pieces: makeLayer(layer.id, layer.name, region).pieces })

@@ -84,7 +84,7 @@ export interface Load {
 const KEEP_MM = 30
 
 /** What is written on a sheet's corner: its folios, and which sheet of several it is. */
-export const loadTag = (load: Load): string =>
+export const loadTag = (load: Pick<Load, 'folios' | 'onOffCut' | 'nthOfRun'>): string =>
   load.folios.join('-') +
   (load.onOffCut ? '/off' : load.nthOfRun > 1 ? '/' : '') +
   (load.nthOfRun > 1 ? load.nthOfRun : '')
@@ -320,5 +320,5 @@ function changeBefore(before: Load | undefined, load: Load): string | null {
 }
 
 /** How often setting or mat change between loads. */
-export const changesOf = (list: readonly Load[]): number =>
+export const changesOf = (list: readonly Pick<Load, 'change'>[]): number =>
   list.filter((load, i) => i > 0 && load.change !== null).length

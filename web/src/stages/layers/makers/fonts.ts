@@ -10,7 +10,7 @@ import londrina from '@expo-google-fonts/londrina-outline/400Regular/LondrinaOut
 import pacifico from '@expo-google-fonts/pacifico/400Regular/Pacifico_400Regular.ttf?url'
 import righteous from '@expo-google-fonts/righteous/400Regular/Righteous_400Regular.ttf?url'
 import zilla from '@expo-google-fonts/zilla-slab/700Bold/ZillaSlab_700Bold.ttf?url'
-import { compute } from '../../../workers/compute'
+import { editor } from '../../../workers'
 
 export const shippedFonts = [
   { id: 'pacifico', name: 'Pacifico', kind: 'script', url: pacifico },
@@ -28,7 +28,7 @@ export const shippedFonts = [
 /** Hands a shipped font to the worker where it has none of the name: a worker that was started afresh has forgotten its fonts. */
 export async function readyFont(id: string): Promise<void> {
   const font = shippedFonts.find((f) => f.id === id)
-  if (!font || (await compute.hasFont(id))) return
+  if (!font || (await editor.ask((api) => api.hasFont(id)))) return
   const bytes = new Uint8Array(await (await fetch(font.url)).arrayBuffer())
-  await compute.takeFont(id, bytes)
+  await editor.ask((api) => api.takeFont(id, bytes))
 }

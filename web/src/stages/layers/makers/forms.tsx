@@ -10,7 +10,7 @@ import type {
 } from '@feuillet/core/project'
 import { selectLayer, selectUnit } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
-import { Button, Choice, LengthField, NumberField } from '../../../ui/index'
+import { Button, Choice, LengthField, NumberField } from '../../../ui'
 import { shippedFonts } from './fonts'
 import { Histogram } from './histogram'
 

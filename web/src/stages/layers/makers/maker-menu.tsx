@@ -4,7 +4,7 @@ import { toast } from 'sonner'
 import type { Recipe, RecipeKind } from '@feuillet/core/project'
 import { selectLayer, selectProject } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
-import { menuItem } from '../../../ui/index'
+import { menuItem } from '../../../ui'
 import { readPhoto } from './photo'
 import { makerNames, startRecipe, tonesOf } from './start'
 

@@ -10,8 +10,8 @@ import { StageFrame } from '../../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../../state/store'
 import { Board } from '../../../drawing/board'
 import { StackDrawing } from '../../../drawing/stack'
-import { Button, Figure, Figures, Heading, Switch } from '../../../ui/index'
-import { compute } from '../../../workers/compute'
+import { Button, Figure, Figures, Heading, Switch } from '../../../ui'
+import { editor } from '../../../workers'
 import { RecipeForm } from './forms'
 import { PhotoPicture } from './photo-picture'
 import { makerNames } from './start'
@@ -34,7 +34,8 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
   const { made, why, busy } = useMade(recipe)
   const { title, words } = makerNames[recipe.kind]
   const takeFont = async (file: File) => {
-    const answer = await compute.takeFont('own', new Uint8Array(await file.arrayBuffer()))
+    const bytes = new Uint8Array(await file.arrayBuffer())
+    const answer = await editor.ask((api) => api.takeFont('own', bytes))
     if (answer.ok) setRecipe({ ...recipe, font: 'own', ownFont: file.name } as Recipe)
     else toast.error(`${file.name}: ${answer.sentence}.`)
   }

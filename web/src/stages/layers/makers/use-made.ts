@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import type { Made } from '@feuillet/core/stages/layers/makers'
 import type { Recipe } from '@feuillet/core/project'
-import { compute } from '../../../workers/compute'
+import { editor } from '../../../workers'
 import { readyFont } from './fonts'
 
 export interface MadeState {
@@ -21,7 +21,7 @@ export function useMade(recipe: Recipe | null): MadeState {
       setState((last) => ({ ...last, busy: true }))
       const work = async () => {
         if (recipe.kind === 'lettering') await readyFont(recipe.font)
-        const answer = await compute.make(recipe)
+        const answer = await editor.ask((api) => api.make(recipe))
         if (stale) return
         setState((last) =>
           answer.ok

@@ -1,20 +1,11 @@
-import { useMemo } from 'react'
-import { strokeWay, type Load } from '@feuillet/core/stages/sheets'
+import { useEffect, useMemo, useState } from 'react'
+import type { LoadView } from '@feuillet/core/stages/sheets'
+import { planner } from '../../../plan'
 import type { CutterState } from './client'
 
 /** What the tool has gone over in this pass, the way under way up to where the tool is. */
-export function CutSoFar({
-  load,
-  overcutMm,
-  cutter,
-  px,
-}: {
-  load: Load
-  overcutMm: number
-  cutter: CutterState
-  px: number
-}) {
-  const ways = useMemo(() => waysOf(load, overcutMm), [load, overcutMm])
+export function CutSoFar({ load, cutter, px }: { load: LoadView; cutter: CutterState; px: number }) {
+  const ways = useWays(load)
   const whole = ways.filter(({ to }) => to <= cutter.movesDone).length
   const done = useMemo(
     () =>
@@ -50,9 +41,29 @@ interface Way {
   to: number
 }
 
-const waysOf = (load: Load, overcutMm: number): Way[] =>
-  load.path.strokes.reduce<Way[]>((ways, stroke) => {
-    const line = strokeWay(stroke, overcutMm)
+const NONE: Way[] = []
+
+/** The ways of the tool over a load, asked of the planner once a load. */
+function useWays(load: LoadView): Way[] {
+  const [found, setFound] = useState<{ load: LoadView; ways: Way[] } | null>(null)
+  useEffect(() => {
+    let stale = false
+    planner.host
+      .ask((api) => api.ways(load.id))
+      .then((lines) => {
+        if (!stale) setFound({ load, ways: waysOf(lines) })
+      })
+      // That the planner broke off is said where it is started anew.
+      .catch(() => undefined)
+    return () => {
+      stale = true
+    }
+  }, [load])
+  return found?.load === load ? found.ways : NONE
+}
+
+const waysOf = (lines: readonly Float64Array[]): Way[] =>
+  lines.reduce<Way[]>((ways, line) => {
     const from = ways.at(-1)?.to ?? 0
     ways.push({ line, from, to: from + line.length / 2 })
     return ways

@@ -2,20 +2,23 @@
 import { Progress } from 'radix-ui'
 import { useEffect, useState } from 'react'
 import { noteRun } from '@feuillet/core/stages/journal'
-import { loadTag, type Load } from '@feuillet/core/stages/sheets'
+import { loadTag, type LoadView } from '@feuillet/core/stages/sheets'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../../state/edits'
-import { selectDerived, selectProject, selectUnit } from '../../../state/selectors'
+import { planner, usePlan } from '../../../plan'
+import { selectProject, selectUnit } from '../../../state/selectors'
 import { StageFrame } from '../../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../../state/store'
 import { Board } from '../../../drawing/board'
-import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../../ui/index'
+import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../../ui'
 import { inkOn } from '../../../ui/folio-tab'
-import { compute } from '../../../workers/compute'
 import { SheetDrawing } from '../sheet-drawing'
 import { CutSoFar } from './cut-so-far'
 import { tellCutter, useCutter, type CutterState, type Fault } from './client'
 
+const NO_LOADS: LoadView[] = []
+/** Runs that this page has noted. */
+const noted = new Set<string>()
 const SPEEDS = [1, 5, 20, 60, 200]
 
 const FAULTS: readonly { fault: Fault; label: string }[] = [
@@ -28,14 +31,14 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
-  const derived = useAppSelector(selectDerived)
   const cutter = useCutter()
+  const role = useAppSelector((state) => state.document.role)
   const [why, setWhy] = useState<string | null>(null)
   const [chosen, setChosen] = useState<string | null>(null)
   const [passes, setPasses] = useState<number | null>(null)
-  const loads = derived?.loads ?? []
+  const loads = usePlan('loads') ?? NO_LOADS
   const here = cutter !== null && cutter !== 'absent' ? cutter : null
-  const idOf = (load: Load) => `${project.id}:${load.id}`
+  const idOf = (load: LoadView) => `${project.id}:${load.id}`
   const running = here?.load ? loads.find((load) => idOf(load) === here.load!.id) : undefined
   const busy = here !== null && ['asking', 'cutting', 'paused', 'slipped', 'off'].includes(here.status)
   const cutAlready = new Set(
@@ -44,13 +47,19 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
   const next = loads.find((load) => !cutAlready.has(load.id))
   const load = (busy ? running : loads.find((l) => l.id === chosen)) ?? running ?? next ?? loads[0]
 
-  // What came of a run goes into the log, once.
+  const drawn = usePlan('sheet', load?.id ?? null) ?? null
+
+  // What came of a run goes into the journal, once.
   const ended =
     here && running && (here.status === 'done' || here.status === 'cancelled') && here.startedAt !== null
       ? here
       : null
   useEffect(() => {
-    if (!ended || !running) return
+    if (!ended || !running || role !== 'writing') return
+    const key = `${running.id} ${ended.startedAt} ${ended.status} ${ended.passes}`
+    // What was noted and then undone stays undone, however often the cutter reports it.
+    if (noted.has(key)) return
+    noted.add(key)
     const outcome = ended.status === 'cancelled' ? ('cancelled' as const) : ended.outcome!
     const run = {
       loadId: running.id,
@@ -61,10 +70,10 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
       outcome,
     }
     dispatch(change(`run of load ${running.number}`, (p) => noteRun(p, run)))
-  }, [ended, running, dispatch])
+  }, [ended, running, role, dispatch])
 
   const tell = async (command: string, body?: object) => setWhy(await tellCutter(command, body))
-  const send = async (which: Load) => {
+  const send = async (which: LoadView) => {
     const { speedMmPerS, cornerS, liftS, rimMm } = project.drawer.cutter
     setChosen(which.id)
     await tell('load', {
@@ -72,7 +81,7 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
       name: which.paper.name,
       tag: loadTag(which),
       colour: which.paper.colour,
-      plot: await compute.plot(project, which),
+      plot: await planner.host.ask((api) => api.plot(which.id)),
       sheet: { widthMm: which.widthMm, heightMm: which.heightMm, rimMm: which.onOffCut ? 0 : rimMm },
       setting: { name: which.setting.name, tack: which.setting.tack, passes: passes ?? which.setting.passes },
       passesNeeded: which.setting.passes,
@@ -189,9 +198,9 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
           >
             {(px) => (
               <>
-                <SheetDrawing load={load} rimMm={project.drawer.cutter.rimMm} px={px} />
+                <SheetDrawing load={load} drawn={drawn} rimMm={project.drawer.cutter.rimMm} px={px} />
                 {here && running === load && here.status !== 'asking' && (
-                  <CutSoFar load={load} overcutMm={project.drawer.cutter.overcutMm} cutter={here} px={px} />
+                  <CutSoFar load={load} cutter={here} px={px} />
                 )}
                 {here?.tool && running === load && <Blade tool={here.tool} px={px} />}
               </>
@@ -244,7 +253,7 @@ function Blade({ tool, px }: { tool: NonNullable<CutterState['tool']>; px: numbe
 }
 
 /** Where the run stands, in words and as a bar. */
-function Status({ cutter, mine, load }: { cutter: CutterState; mine: boolean; load: Load }) {
+function Status({ cutter, mine, load }: { cutter: CutterState; mine: boolean; load: LoadView }) {
   if (!mine || cutter.status === 'idle') return <p className="text-soft">Not sent yet.</p>
   const words: Record<CutterState['status'], string> = {
     idle: '',
@@ -288,7 +297,7 @@ function Status({ cutter, mine, load }: { cutter: CutterState; mine: boolean; lo
 
 interface StepsProps {
   cutter: CutterState
-  loads: readonly Load[]
+  loads: readonly LoadView[]
   mine: boolean
   tell: (command: string, body?: object) => Promise<void>
 }

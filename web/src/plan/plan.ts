@@ -1,0 +1,59 @@
+// What the planner has told of the open project, by node.
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
+import type { Report } from '../workers/planner.worker'
+
+export interface PlanState {
+  /** Views by the name of their ref, as they came last. */
+  views: Readonly<Record<string, unknown>>
+  /** The revision for which each view is known to be true. */
+  fresh: Readonly<Record<string, number>>
+  /** Why a node has no view. */
+  failed: Readonly<Record<string, string>>
+  /** The revision of which all that is watched is there. */
+  settled: number | null
+  /** The node that is being computed. */
+  doing: string | null
+  /** What went wrong with the planner itself, in a sentence. */
+  trouble: string | null
+  /** A longer search for fewer sheets under way. */
+  search: { share: number; score: number; steps: number } | null
+}
+
+const initialState: PlanState = {
+  views: {},
+  fresh: {},
+  failed: {},
+  settled: null,
+  doing: null,
+  trouble: null,
+  search: null,
+}
+
+const plan = createSlice({
+  name: 'plan',
+  initialState,
+  reducers: {
+    reported: (state, { payload }: PayloadAction<Report>) => {
+      const { revision, views, fresh, failed, doing } = payload
+      const next = { ...(state as PlanState), doing, settled: doing === null ? revision : state.settled }
+      if (views.length > 0) next.views = { ...next.views, ...Object.fromEntries(views) }
+      if (fresh.length > 0) {
+        next.fresh = { ...next.fresh, ...Object.fromEntries(fresh.map((name) => [name, revision])) }
+        if (fresh.some((name) => name in next.failed))
+          next.failed = Object.fromEntries(
+            Object.entries(next.failed).filter(([name]) => !fresh.includes(name)),
+          )
+      }
+      if (failed.length > 0) next.failed = { ...next.failed, ...Object.fromEntries(failed) }
+      return next
+    },
+    /** More is watched, or the project has changed: what is there may no longer be all or true. */
+    asked: (state) => ({ ...state, settled: null }),
+    troubled: (state, { payload }: PayloadAction<string | null>) => ({ ...state, trouble: payload }),
+    searching: (state, { payload }: PayloadAction<PlanState['search']>) => ({ ...state, search: payload }),
+    forgotten: () => initialState,
+  },
+})
+
+export const { reported, asked, troubled, searching, forgotten } = plan.actions
+export default plan.reducer

@@ -1,0 +1,135 @@
+// The vault in IndexedDB. Each save is one transaction, durable before it is called kept, and refused where the store holds a
+// later revision than the one it goes on from (decision 0013).
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import { applyStockChanges, type Paper } from '@feuillet/core/project'
+import { starterStock } from '@feuillet/core/stages/paper'
+import {
+  MOST_VERSIONS,
+  type Draft,
+  type KeptProject,
+  type PastVersion,
+  type SaveAnswer,
+  type ShelfEntry,
+  type ToSave,
+  type Vault,
+} from './vault'
+
+interface Stores extends DBSchema {
+  projects: { key: string; value: KeptProject }
+  index: { key: string; value: ShelfEntry }
+  versions: { key: [string, number]; value: PastVersion; indexes: { byProject: string } }
+  drafts: { key: string; value: Draft; indexes: { byProject: string } }
+  shared: { key: string; value: Paper[] }
+}
+
+const DURABLE = { durability: 'strict' } as const
+
+/** Opens the browser's store. Rejects where it is blocked, and where it does not answer in time. */
+export async function openVault(name = 'feuillet-vault', patienceMs = 5000): Promise<Vault> {
+  const opening = openDB<Stores>(name, 1, {
+    upgrade(db) {
+      db.createObjectStore('projects', { keyPath: 'id' })
+      db.createObjectStore('index', { keyPath: 'id' })
+      db.createObjectStore('versions', { keyPath: ['projectId', 'savedAt'] }).createIndex(
+        'byProject',
+        'projectId',
+      )
+      db.createObjectStore('drafts', { keyPath: 'key' }).createIndex('byProject', 'id')
+      db.createObjectStore('shared')
+    },
+    // A later Feuillet in another tab may bring its own store up to date.
+    blocking: (_was, _blocked, event) => (event.target as IDBDatabase).close(),
+  })
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new Error('the browser’s store does not answer')), patienceMs)
+  })
+  try {
+    return new IndexedVault(await Promise.race([opening, late]))
+  } finally {
+    clearTimeout(timer)
+  }
+}
+
+class IndexedVault implements Vault {
+  readonly lasting = true
+
+  constructor(private readonly db: IDBPDatabase<Stores>) {}
+
+  async save({ kept, entry, base, keepVersion, stock, draftKey }: ToSave): Promise<SaveAnswer> {
+    const tx = this.db.transaction(
+      ['projects', 'index', 'versions', 'drafts', 'shared'],
+      'readwrite',
+      DURABLE,
+    )
+    const projects = tx.objectStore('projects')
+    const before = await projects.get(kept.id)
+    if (before && base !== null && before.revision !== base) {
+      tx.abort()
+      await tx.done.catch(() => undefined)
+      return { ok: false, revision: before.revision }
+    }
+    if (before && keepVersion) {
+      const versions = tx.objectStore('versions')
+      const { savedAt, label, text } = before
+      const picture = (await tx.objectStore('index').get(kept.id))?.picture ?? null
+      await versions.put({ projectId: kept.id, savedAt, label, text, picture })
+      const keys = await versions.index('byProject').getAllKeys(kept.id)
+      for (const key of keys.slice(0, Math.max(0, keys.length - MOST_VERSIONS))) await versions.delete(key)
+    }
+    await projects.put(kept)
+    await tx.objectStore('index').put(entry)
+    await tx.objectStore('drafts').delete(draftKey)
+    let papers: Paper[] | null = null
+    if (stock) {
+      const shared = tx.objectStore('shared')
+      papers = applyStockChanges((await shared.get('papers')) ?? starterStock(), stock)
+      await shared.put(papers, 'papers')
+    }
+    await tx.done
+    return { ok: true, stock: papers }
+  }
+
+  read = (id: string) => this.db.get('projects', id)
+
+  async remove(id: string): Promise<void> {
+    const tx = this.db.transaction(['projects', 'index'], 'readwrite', DURABLE)
+    await Promise.all([tx.objectStore('projects').delete(id), tx.objectStore('index').delete(id), tx.done])
+  }
+
+  entries = () => this.db.getAll('index')
+  ids = () => this.db.getAllKeys('projects')
+
+  async putEntry(entry: ShelfEntry): Promise<void> {
+    await this.db.put('index', entry)
+  }
+
+  versions = (id: string) => this.db.getAllFromIndex('versions', 'byProject', id)
+  drafts = (id: string) => this.db.getAllFromIndex('drafts', 'byProject', id)
+
+  putDraft(draft: Draft): void {
+    try {
+      const tx = this.db.transaction('drafts', 'readwrite', DURABLE)
+      void tx.store.put(draft).catch(() => undefined)
+      tx.commit()
+      void tx.done.catch(() => undefined)
+    } catch {
+      // The page is being closed and the store with it: nothing more can be done here.
+    }
+  }
+
+  dropDraft = (key: string) => this.db.delete('drafts', key)
+  readStock = () => this.db.get('shared', 'papers')
+
+  async changeStock(changes: Parameters<Vault['changeStock']>[0]): Promise<Paper[]> {
+    const tx = this.db.transaction('shared', 'readwrite', DURABLE)
+    const papers = applyStockChanges((await tx.store.get('papers')) ?? starterStock(), changes)
+    await tx.store.put(papers, 'papers')
+    await tx.done
+    return papers
+  }
+
+  async putStock(stock: Paper[]): Promise<void> {
+    await this.db.put('shared', stock, 'papers')
+  }
+}

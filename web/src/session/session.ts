@@ -1,0 +1,484 @@
+// A project's life in the page: open, change, keep, leave. One owner of all four, so that nothing is kept twice, late or by
+// two tabs at once, and so that “saved” is said only of what is.
+import { BadInput } from '@feuillet/core/base'
+import {
+  openProject,
+  peekNewer,
+  refreshHost,
+  refreshPapers,
+  schemaVersionOf,
+  SCHEMA_VERSION,
+  stockChanges,
+  writeProject,
+  type Paper,
+  type Project,
+} from '@feuillet/core/project'
+import {
+  becameRole,
+  closed,
+  drawerCame,
+  followed,
+  keptTo,
+  notKept,
+  opened,
+  type DocumentState,
+} from '../state/document'
+import { entryOf } from './entry'
+import type { Claim, Tabs } from './tabs'
+import {
+  VERSION_EVERY_MS,
+  type Draft,
+  type KeptProject,
+  type PastVersion,
+  type SaveAnswer,
+  type ShelfEntry,
+  type ToSave,
+  type Vault,
+} from './vault'
+
+type SessionAction = ReturnType<
+  | typeof opened
+  | typeof closed
+  | typeof keptTo
+  | typeof notKept
+  | typeof drawerCame
+  | typeof becameRole
+  | typeof followed
+>
+
+/** What a session works with; handed in, so that it can be tried with stores that fail and pages that die. */
+export interface SessionEnv {
+  document: () => DocumentState
+  dispatch: (action: SessionAction) => unknown
+  vault: () => Promise<Vault>
+  readKept: (id: string) => Promise<KeptProject | undefined>
+  hold: (what: ToSave) => Promise<SaveAnswer>
+  letGo: (id: string) => Promise<void>
+  loadStock: () => Promise<Paper[]>
+  loadShelf: () => Promise<ShelfEntry[]>
+  tabs: Tabs
+  /** Names this page among others. */
+  page: string
+  now: () => number
+  newId: () => string
+  /** Tells the maker something, in a sentence. */
+  tell: (sentence: string, kind?: 'trouble') => void
+}
+
+/** How a project was opened, or why not. */
+export type OpenAnswer =
+  | { kind: 'open'; healed: string[] }
+  | { kind: 'missing' }
+  | { kind: 'unreadable'; sentence: string; text: string | null; versions: PastVersion[] }
+
+/** Between the starts of two saves (ms): a change is kept within half a second. */
+const SAVE_EVERY_MS = 200
+
+/** A state to be kept, as it was when it was asked for. */
+interface Snapshot {
+  project: Project
+  stock: readonly Paper[]
+  revision: number
+  label: string
+}
+
+export class Session {
+  private id: string | null = null
+  private base = 0
+  private keptStock: readonly Paper[] = []
+  private versionAt = -Infinity
+  private savedAt = -Infinity
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private saving: Promise<void> = Promise.resolve()
+  private busy = false
+  private claim: Claim | null = null
+  private saidTrouble = false
+  private opening = 0
+  /** The vault once it is there: what a page in haste can write to without waiting. */
+  private ready: Vault | null = null
+
+  constructor(private readonly env: SessionEnv) {
+    env.tabs.listen({
+      kept: (id) => void this.follow(id),
+      drawer: () => void this.freshenDrawer(),
+      wanted: (id) => void this.handOver(id),
+    })
+  }
+
+  /** Opens a kept project: to change it, or to watch where another tab has it open. */
+  async open(id: string): Promise<OpenAnswer> {
+    const turn = ++this.opening
+    this.ready = await this.env.vault()
+    await this.idle()
+    const kept = await this.recovered(id)
+    if (turn !== this.opening) return { kind: 'missing' }
+    if (!kept) return { kind: 'missing' }
+    const read = this.read(kept)
+    if (read.kind !== 'read') {
+      const versions = await this.ready.versions(id).catch(() => [])
+      return {
+        kind: 'unreadable',
+        sentence: read.sentence,
+        text: typeof kept.text === 'string' ? kept.text : null,
+        versions,
+      }
+    }
+    const stock = await this.env.loadStock()
+    const shelf = await this.env.loadShelf().catch(() => [])
+    const claim = read.readOnly ? null : await this.env.tabs.claim(id, () => this.lost(id))
+    if (turn !== this.opening) {
+      claim?.release()
+      return { kind: 'missing' }
+    }
+    this.claim = claim
+    this.id = id
+    this.base = kept.revision
+    this.keptStock = stock
+    this.versionAt = -Infinity
+    this.saidTrouble = false
+    const role = read.readOnly ? 'reading' : claim?.held === false ? 'following' : 'writing'
+    const fresh = refreshHost(refreshPapers(read.project, stock), shelf)
+    this.env.dispatch(opened({ project: { ...fresh, id }, stock, role }))
+    if (role === 'following') void this.waitForTurn(id)
+    return { kind: 'open', healed: read.healed }
+  }
+
+  /** To be called after every change of the document. */
+  changed(): void {
+    if (this.id === null || this.env.document().role !== 'writing' || !this.dirty()) return
+    if (this.timer !== undefined || this.busy) return
+    const wait = Math.max(0, this.savedAt + SAVE_EVERY_MS - this.env.now())
+    this.timer = setTimeout(() => {
+      this.timer = undefined
+      this.start()
+    }, wait)
+  }
+
+  /** Keeps what is not kept yet; done once it is, or could not be. */
+  async flush(): Promise<void> {
+    clearTimeout(this.timer)
+    this.timer = undefined
+    await this.saving
+    if (!this.dirty() || this.env.document().role !== 'writing') return
+    this.start()
+    await this.saving
+  }
+
+  /** The page may be gone in a moment: begins to write what is not kept, and waits for nothing. */
+  leaveInHaste(): void {
+    const { role } = this.env.document()
+    if (this.id === null || role !== 'writing' || !this.dirty() || !this.ready) return
+    const { project, stock, revision, label } = this.snapshot()
+    this.ready.putDraft({
+      key: this.draftKey(),
+      id: this.id,
+      base: this.base,
+      page: this.env.page,
+      seq: revision,
+      text: writeProject(project),
+      savedAt: this.env.now(),
+      label,
+      stock: stockChanges(this.keptStock, stock),
+    })
+    // Where the page stays after all, this keeps it in the ordinary way.
+    void this.flush()
+  }
+
+  /** Leaves the project. What is not kept yet is kept as it is now, whatever is opened next. */
+  close(): void {
+    this.opening++
+    clearTimeout(this.timer)
+    this.timer = undefined
+    const { claim } = this
+    const last = this.dirty() && this.env.document().role === 'writing' ? this.snapshot() : null
+    if (last)
+      this.saving = this.saving.then(() => this.save(last)).catch((error: unknown) => this.failed(error))
+    void this.saving.finally(() => claim?.release())
+    this.claim = null
+    this.id = null
+    this.env.dispatch(closed())
+  }
+
+  /** Done once nothing is being kept any more. */
+  async idle(): Promise<void> {
+    await this.saving
+  }
+
+  /** Makes this page the one that changes the project. */
+  async takeOver(): Promise<void> {
+    const { id, claim } = this
+    if (id === null || !claim) return
+    await this.env.tabs.takeOver(id, claim)
+    await this.becomeWriter(id)
+  }
+
+  /** Puts the project back to a past version; what it was before becomes a past version itself. */
+  restore(version: PastVersion): Project | null {
+    try {
+      this.versionAt = -Infinity
+      return { ...openProject(version.text).project, id: version.projectId }
+    } catch {
+      return null
+    }
+  }
+
+  private dirty(): boolean {
+    const { project, revision, kept } = this.env.document()
+    return project !== null && project.id === this.id && revision > kept
+  }
+
+  private snapshot(): Snapshot {
+    const { project, stock, revision, past } = this.env.document()
+    return { project: project!, stock, revision, label: past.at(-1)?.label ?? '' }
+  }
+
+  private draftKey = (): string => `${this.id} ${this.env.page}`
+
+  private start(): void {
+    if (!this.dirty()) return
+    this.busy = true
+    this.savedAt = this.env.now()
+    const snapshot = this.snapshot()
+    this.saving = this.save(snapshot)
+      .catch((error: unknown) => this.failed(error))
+      .finally(() => {
+        this.busy = false
+        if (this.id === snapshot.project.id && this.env.document().trouble === null) this.changed()
+      })
+  }
+
+  private async save({ project, stock, revision, label }: Snapshot): Promise<void> {
+    const { env } = this
+    const { id } = project
+    const savedAt = env.now()
+    const keepVersion = savedAt - this.versionAt >= VERSION_EVERY_MS
+    const next = this.base + 1
+    const what: ToSave = {
+      kept: {
+        id,
+        revision: next,
+        text: writeProject(project),
+        savedAt,
+        label,
+        page: env.page,
+        seq: revision,
+      },
+      entry: entryOf(project, next, savedAt),
+      base: this.base,
+      keepVersion,
+      stock: stockChanges(this.keptStock, stock),
+      draftKey: this.draftKey(),
+    }
+    const vault = await env.vault()
+    let answer: SaveAnswer
+    try {
+      answer = await vault.save(what)
+    } catch (error) {
+      await env.hold(what)
+      throw error
+    }
+    if (!answer.ok) return this.overtaken(what)
+    await env.letGo(id)
+    this.base = next
+    this.keptStock = stock
+    if (keepVersion) this.versionAt = savedAt
+    if (this.id === id) {
+      env.dispatch(keptTo(revision))
+      this.saidTrouble = false
+      if (answer.stock && env.document().stock === stock) {
+        this.keptStock = answer.stock
+        env.dispatch(drawerCame(answer.stock))
+      }
+    }
+    env.tabs.say({ kind: 'kept', id })
+    if (what.stock) env.tabs.say({ kind: 'drawer' })
+  }
+
+  /** The store would not take it: said once, and the work goes on. */
+  private failed(error: unknown): void {
+    const full = error instanceof Error && error.name === 'QuotaExceededError'
+    this.env.dispatch(notKept(full ? 'the browser’s storage is full' : 'the browser would not keep it'))
+    if (this.saidTrouble) return
+    this.saidTrouble = true
+    this.env.tell(
+      full
+        ? 'The browser’s storage is full: this project is not kept. Save it as a file; take old projects off the shelf.'
+        : 'The browser would not keep this project. Save it as a file before you close the page.',
+      'trouble',
+    )
+  }
+
+  /** Another page has kept a later state: ours goes onto the shelf beside it, and this page follows the other. */
+  private async overtaken(what: ToSave): Promise<void> {
+    const { env } = this
+    const { project } = env.document()
+    const mine = openProject(what.kept.text).project
+    const copy: Project = { ...mine, id: env.newId(), name: `${mine.name}, from another tab`.slice(0, 200) }
+    const vault = await env.vault()
+    await vault.save({
+      ...what,
+      kept: { ...what.kept, id: copy.id, revision: 1, text: writeProject(copy) },
+      entry: entryOf(copy, 1, env.now()),
+      base: null,
+      keepVersion: false,
+    })
+    env.tell(
+      `Another tab has changed “${mine.name}” as well. What was done here stands on the shelf as “${copy.name}”.`,
+      'trouble',
+    )
+    if (project?.id !== what.kept.id) return
+    await this.reload(what.kept.id)
+    env.dispatch(becameRole('following'))
+  }
+
+  /** The kept state of a project, or the later one of a page that was closed before it could keep it. */
+  private async recovered(id: string): Promise<KeptProject | undefined> {
+    const { env } = this
+    const vault = await env.vault()
+    const kept = await env.readKept(id)
+    const drafts = await vault.drafts(id).catch((): Draft[] => [])
+    let last = kept
+    for (const draft of drafts.toSorted((a, b) => a.savedAt - b.savedAt)) {
+      if (draft.page === env.page) continue
+      if (await env.tabs.lives(draft.page)) continue
+      last = (await this.takeDraft(draft, last).catch(() => undefined)) ?? last
+      await vault.dropDraft(draft.key).catch(() => undefined)
+    }
+    return last
+  }
+
+  private async takeDraft(draft: Draft, kept: KeptProject | undefined): Promise<KeptProject | undefined> {
+    const { env } = this
+    const vault = await env.vault()
+    const sameHand = kept?.page === draft.page
+    // What that page kept itself afterwards is later than its draft.
+    if (kept && sameHand && kept.seq >= draft.seq) return undefined
+    const { project } = openProject(draft.text)
+    const follows = !kept || sameHand || kept.revision === draft.base
+    const next: KeptProject = {
+      id: draft.id,
+      revision: (kept?.revision ?? 0) + 1,
+      text: draft.text,
+      savedAt: draft.savedAt,
+      label: draft.label,
+      page: draft.page,
+      seq: draft.seq,
+    }
+    if (follows) {
+      const entry = entryOf({ ...project, id: draft.id }, next.revision, draft.savedAt)
+      const base = kept?.revision ?? null
+      const answer = await vault.save({
+        kept: next,
+        entry,
+        base,
+        keepVersion: true,
+        stock: draft.stock,
+        draftKey: draft.key,
+      })
+      return answer.ok ? next : undefined
+    }
+    const copy: Project = {
+      ...project,
+      id: env.newId(),
+      name: `${project.name}, from another tab`.slice(0, 200),
+    }
+    const record = { ...next, id: copy.id, revision: 1, text: writeProject(copy) }
+    const entry = entryOf(copy, 1, draft.savedAt)
+    await vault.save({
+      kept: record,
+      entry,
+      base: null,
+      keepVersion: false,
+      stock: draft.stock,
+      draftKey: draft.key,
+    })
+    env.tell(`The last change of a tab that was closed stands on the shelf as “${copy.name}”.`)
+    return undefined
+  }
+
+  private read(
+    kept: KeptProject,
+  ):
+    | { kind: 'read'; project: Project; readOnly: boolean; healed: string[] }
+    | { kind: 'unreadable'; sentence: string } {
+    const { text } = kept
+    if (typeof text !== 'string')
+      return { kind: 'unreadable', sentence: 'What the browser kept of this project cannot be read.' }
+    try {
+      const { project, healed } = openProject(text)
+      return { kind: 'read', project, readOnly: false, healed }
+    } catch (error) {
+      const version = schemaVersionOf(text)
+      if (version !== null && version > SCHEMA_VERSION) {
+        const project = peekNewer(text)
+        if (project) return { kind: 'read', project, readOnly: true, healed: [] }
+        return {
+          kind: 'unreadable',
+          sentence: 'This project was written by a newer Feuillet, which this one cannot show.',
+        }
+      }
+      const why = error instanceof BadInput ? error.message : 'it cannot be read'
+      return { kind: 'unreadable', sentence: `This project is damaged: ${why}.` }
+    }
+  }
+
+  /** Reads anew what another tab has kept. */
+  private async reload(id: string): Promise<void> {
+    const kept = await this.env.readKept(id)
+    if (!kept || this.id !== id) return
+    const read = this.read(kept)
+    if (read.kind !== 'read') return
+    const stock = await this.env.loadStock()
+    this.base = kept.revision
+    this.keptStock = stock
+    this.env.dispatch(followed({ project: { ...read.project, id }, stock }))
+  }
+
+  private async follow(id: string): Promise<void> {
+    if (this.id === id && this.env.document().role === 'following') await this.reload(id)
+  }
+
+  private async freshenDrawer(): Promise<void> {
+    if (this.id === null) return
+    const stock = await this.env.loadStock()
+    const { stock: mine, role } = this.env.document()
+    // Changes of ours that are not kept yet are put into it when they are.
+    if (role === 'writing' && mine !== this.keptStock) return
+    this.keptStock = stock
+    this.env.dispatch(drawerCame(stock))
+  }
+
+  /** Another tab wants to go on with the project: it gets all that was done here. */
+  private async handOver(id: string): Promise<void> {
+    if (this.id !== id || this.env.document().role !== 'writing') return
+    await this.flush()
+    this.env.dispatch(becameRole('following'))
+    this.claim?.release()
+    this.claim = this.env.tabs.waiting()
+    this.env.tell('Another tab goes on with this project; this one follows it.')
+    void this.waitForTurn(id)
+  }
+
+  /** The claim was taken by force, since this page did not answer in time. */
+  private lost(id: string): void {
+    if (this.id === id && this.env.document().role === 'writing') this.env.dispatch(becameRole('following'))
+  }
+
+  /** Once the other tab is closed, this one may go on. */
+  private async waitForTurn(id: string): Promise<void> {
+    const claim = await this.env.tabs.whenFree(id, () => this.lost(id))
+    if (this.id !== id || this.env.document().role !== 'following' || !claim) {
+      claim?.release()
+      return
+    }
+    this.claim = claim
+    await this.becomeWriter(id)
+  }
+
+  private async becomeWriter(id: string): Promise<void> {
+    await this.reload(id)
+    if (this.id !== id) return
+    this.env.dispatch(becameRole('writing'))
+    this.env.tell('The other tab no longer changes this project: it can be changed here.')
+  }
+}

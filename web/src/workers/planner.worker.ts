@@ -1,0 +1,329 @@
+// The planner in its worker: takes revisions as deltas, computes what is watched in the order in which it is asked for,
+// listens between any two nodes, and posts each node's view as it is ready. Shapes stay here.
+import { expose } from 'comlink'
+import wasmUrl from 'clipper2-wasm/wasm?url'
+import { applyDelta, Cache, type Delta } from '@feuillet/core/base'
+import { loadGeometry } from '@feuillet/core/base/geometry'
+import type { FileSet } from '@feuillet/core/io/exports'
+import { Failure, Planner, refName, type Ref } from '@feuillet/core/planner'
+import { dropPin, setPin, type Paper, type Project } from '@feuillet/core/project'
+import { nodes, type NodeName } from '@feuillet/core/stages'
+import { shows, type Slant, type Visible } from '@feuillet/core/stages/layers'
+import {
+  firstFree,
+  settle,
+  splitPartId,
+  strokeWay,
+  summarise,
+  whyIllegal,
+  withPins,
+  type Load,
+  type NestedRun,
+  type NestLayout,
+  type Placement,
+} from '@feuillet/core/stages/sheets'
+import { answering } from './answering'
+import { Search, type SearchProgress } from './search'
+
+/** What is watched: a node, and of which layer or load. */
+export interface Watched {
+  node: NodeName
+  arg?: string
+}
+
+/** What the worker tells the page. */
+export interface Report {
+  revision: number
+  /** Views that changed, by name of the ref. */
+  views: [name: string, value: unknown][]
+  /** Refs whose view is that of this revision. */
+  fresh: string[]
+  /** Refs that could not be computed, and why. */
+  failed: [name: string, sentence: string][]
+  /** The node that is being computed; null once nothing is. */
+  doing: string | null
+}
+
+/** Where pieces were put, or why they cannot lie there. */
+export type Placed =
+  | { ok: true; pins: { layerId: string; pieceId: string; place: Placement }[]; kept: [string, NestLayout] }
+  | { ok: false; why: string }
+
+const ready = loadGeometry(wasmUrl)
+const cache = new Cache()
+const planner = new Planner(cache)
+
+let inputs: { project: Project; stock: readonly Paper[] } | null = null
+let found = new Map<string, NestLayout>()
+let revision = -1
+let watched: Ref<unknown>[] = []
+/** The key under which each ref was posted last. */
+let posted = new Map<string, string>()
+/** Refs that hung before this worker was started: the others go on without them. */
+let skipped = new Set<string>()
+let report: (message: Report) => void = () => undefined
+let running = false
+let changed = false
+
+/** So long it computes before it listens (ms). */
+const LISTEN_MS = 12
+
+const breathe = (): Promise<void> =>
+  new Promise((resolve) => {
+    const { port1, port2 } = new MessageChannel()
+    port1.onmessage = () => {
+      port1.close()
+      resolve()
+    }
+    port2.postMessage(null)
+  })
+
+function take(): void {
+  if (inputs) planner.update({ ...inputs, found })
+  changed = true
+  void run()
+}
+
+/** Works through what is watched until all is posted; begins anew whenever something changed. */
+async function run(): Promise<void> {
+  if (running) return
+  running = true
+  await ready
+  while (changed) {
+    changed = false
+    await pass()
+  }
+  running = false
+}
+
+async function pass(): Promise<void> {
+  if (!inputs) return
+  const mail = new Mail()
+  for (const ref of watched) {
+    const name = refName(ref)
+    if (skipped.has(name)) {
+      mail.failed.push([name, 'it took too long'])
+      continue
+    }
+    if (posted.get(name) === planner.keyOf(ref)) {
+      mail.fresh.push(name)
+      continue
+    }
+    const steps = planner.work(ref)
+    for (;;) {
+      mail.flushWhenDue(name)
+      const step = steps.next()
+      if (step.done) {
+        mail.post(ref, step.value)
+        break
+      }
+      if (await listened()) {
+        mail.flush(name)
+        return
+      }
+    }
+  }
+  mail.flush(null)
+}
+
+let heardAt = 0
+
+/** Lets messages in from time to time; true where one of them changed what is to be computed. */
+async function listened(): Promise<boolean> {
+  if (performance.now() - heardAt > LISTEN_MS) {
+    await breathe()
+    heardAt = performance.now()
+  }
+  return changed
+}
+
+/** Views on their way to the page, a few at a time. */
+class Mail {
+  views: Report['views'] = []
+  fresh: Report['fresh'] = []
+  failed: Report['failed'] = []
+  private sentAt = performance.now()
+
+  post(ref: Ref<unknown>, value: unknown): void {
+    const name = refName(ref)
+    posted.set(name, planner.keyOf(ref))
+    if (value instanceof Failure) this.failed.push([name, value.sentence])
+    else {
+      this.views.push([name, (ref.node.view as (value: unknown) => unknown)(value)])
+      this.fresh.push(name)
+    }
+  }
+
+  flushWhenDue(doing: string): void {
+    if (this.views.length > 0 || performance.now() - this.sentAt > 120) this.flush(doing)
+  }
+
+  flush(doing: string | null): void {
+    const { views, fresh, failed } = this
+    report({ revision, views, fresh, failed, doing })
+    this.views = []
+    this.fresh = []
+    this.failed = []
+    this.sentAt = performance.now()
+  }
+}
+
+const refOf = ({ node, arg }: Watched): Ref<unknown> => nodes[node](arg)
+
+const loadOf = (id: string): Load => {
+  const load = planner.get(nodes.loads()).find((one) => one.id === id)
+  if (!load) throw new Error('this load is no longer there')
+  return load
+}
+
+const runOf = (id: string): NestedRun | undefined =>
+  planner.get(nodes.nested()).runs.find(({ run: one }) => one.id === id)
+
+const same = (a: Pick<Placement, 'id' | 'copy'>, b: Pick<Placement, 'id' | 'copy'>) =>
+  a.id === b.id && a.copy === b.copy
+
+const search = new Search((fingerprint, layout) => api.takeLayouts([[fingerprint, layout]]))
+
+const api = {
+  ...answering,
+  /** Where reports go, and what to leave out. */
+  listen(to: (message: Report) => void, without: string[]): void {
+    report = to
+    skipped = new Set(without)
+  },
+  /** A project with the drawer, whole: what was there before is forgotten. */
+  open(number: number, project: Project, stock: readonly Paper[], layouts: [string, NestLayout][]): void {
+    revision = number
+    inputs = { project, stock }
+    found = new Map(layouts)
+    posted = new Map()
+    take()
+  },
+  /** The next revision, as what changed since the last that was sent. */
+  revise(number: number, delta: Delta): void {
+    if (!inputs) throw new Error('no project is open')
+    revision = number
+    inputs = applyDelta(inputs, delta) as typeof inputs
+    take()
+  },
+  close(): void {
+    search.stop()
+    inputs = null
+    watched = []
+    posted = new Map()
+    changed = true
+  },
+  /** What the page shows, the most wanted first. */
+  watch(list: Watched[]): void {
+    watched = list.map(refOf)
+    const names = new Set(watched.map(refName))
+    for (const name of posted.keys()) if (!names.has(name)) posted.delete(name)
+    changed = true
+    void run()
+  },
+  /** Layouts found by a search or by the maker's hand. */
+  takeLayouts(layouts: [string, NestLayout][]): void {
+    found = new Map([...found, ...layouts])
+    take()
+  },
+  /** What shows of each layer from a slant. */
+  async shows(slant: Slant): Promise<Visible[]> {
+    await ready
+    return inputs ? shows(inputs.project, slant) : []
+  },
+  /** Plot text of a load, for the cutter. */
+  async plot(loadId: string): Promise<string> {
+    const { plotOf } = await import('@feuillet/core/io/exports')
+    return plotOf(inputs!.project, loadOf(loadId))
+  },
+  /** The ways of the tool over a load, in the order of its plot. */
+  ways(loadId: string): Float64Array[] {
+    const { overcutMm } = inputs!.project.drawer.cutter
+    return loadOf(loadId).path.strokes.map((stroke) => strokeWay(stroke, overcutMm))
+  },
+  /** A load as a picture (SVG). */
+  async picture(loadId: string): Promise<string> {
+    const { loadPicture } = await import('@feuillet/core/io/exports')
+    return loadPicture(inputs!.project, loadOf(loadId))
+  },
+  async files(): Promise<FileSet> {
+    await ready
+    const { cutFiles, listFiles, testSquareFiles } = await import('@feuillet/core/io/exports')
+    const { project } = inputs!
+    const loads = planner.get(nodes.loads())
+    const planned = {
+      loads,
+      assembly: planner.get(nodes.assembly()),
+      needed: planner.get(nodes.needed()),
+      depth: planner.get(nodes.depth()),
+    }
+    return new Map([
+      ...testSquareFiles(project),
+      ...cutFiles(project, loads),
+      ...(await listFiles(project, planned)),
+    ])
+  },
+  /**
+   * Puts pieces of a load at places, or says why they may not lie there. The layout that comes of it is kept under the name
+   * that the run will have with these pins, so that nothing else moves.
+   */
+  place(loadId: string, places: readonly Placement[]): Placed | null {
+    const nested = runOf(loadOf(loadId).runId)
+    if (!nested || !inputs) return null
+    const { run: nestRun, layout } = nested
+    const placements = layout.placements.map((p) => places.find((place) => same(place, p)) ?? p)
+    for (const place of places) {
+      const why = whyIllegal(nestRun.instance, place, placements)
+      if (why) return { ok: false, why }
+    }
+    const pins = places.map((place) => ({ ...splitPartId(place.id), place }))
+    const next = pins.reduce(
+      (p, { layerId, pieceId, place: { copy, sheet, x, y, rotation } }) =>
+        setPin(p, { layerId, pieceId, copy, sheet, x, y, rotation }),
+      pins.reduce(
+        (p, { layerId, pieceId, place: { copy } }) => dropPin(p, { layerId, pieceId, copy }),
+        inputs.project,
+      ),
+    )
+    const pinned = withPins(nestRun, next, cache.memo)
+    return { ok: true, pins, kept: [pinned.fingerprint, summarise(pinned.instance, placements)] }
+  },
+  /** Where pieces come to lie that slide towards the corner of their sheet. */
+  settle(loadId: string, keys: readonly string[]): Placement[] {
+    const nested = runOf(loadOf(loadId).runId)
+    if (!nested) return []
+    const settled = settle(nested.run.instance, nested.layout.placements, new Set(keys))
+    return settled.filter((p) => keys.includes(`${p.id}#${p.copy}`))
+  },
+  /** The first free places for pieces on another sheet, one after the other; null where there is no room for one. */
+  sendTo(loadId: string, pieces: readonly Placement[], sheet: number): Placement[] | null {
+    const nested = runOf(loadOf(loadId).runId)
+    if (!nested) return null
+    const placed: Placement[] = []
+    for (const piece of pieces) {
+      const others = [
+        ...nested.layout.placements.filter((p) => !pieces.some((moved) => same(moved, p))),
+        ...placed,
+      ]
+      const place = firstFree(nested.run.instance, { ...piece, sheet }, others)
+      if (!place) return null
+      placed.push(place)
+    }
+    return placed
+  },
+  /** Searches for closer layouts of all runs; gives what was found, by the run's fingerprint. */
+  async search(
+    seconds: number,
+    onProgress: (progress: SearchProgress) => void,
+  ): Promise<[string, NestLayout][]> {
+    await ready
+    return search.start(planner.get(nodes.nested()).runs, seconds, onProgress)
+  },
+  searchStop: (): void => search.stop(),
+  searchPause: (on: boolean): void => search.pause(on),
+  searchRest: (ms: number): void => search.rest(ms),
+}
+
+export type PlannerApi = typeof api
+
+expose(api)

@@ -1,0 +1,82 @@
+// A longer search for fewer sheets, in workers that the planner starts for it: one a core, two at most.
+import { proxy, wrap, type Remote } from 'comlink'
+import type { NestedRun, NestLayout } from '@feuillet/core/stages/sheets'
+import type { NestApi, SearchProgress } from './nest.worker'
+
+export type { SearchProgress } from './nest.worker'
+
+/** The second searcher begins elsewhere. */
+const SEED_STEP = 7919
+
+export class Search {
+  private workers: { worker: Worker; api: Remote<NestApi> }[] = []
+  private ended: (() => void) | null = null
+
+  /** @param onBetter told of each better layout, by the fingerprint of its run */
+  constructor(private readonly onBetter: (fingerprint: string, layout: NestLayout) => void) {}
+
+  /** Searches for some seconds; gives the best layouts of those runs for which a better one was found. */
+  async start(
+    runs: readonly NestedRun[],
+    seconds: number,
+    onProgress: (progress: SearchProgress) => void,
+  ): Promise<[string, NestLayout][]> {
+    this.stop()
+    const task = runs.map(({ run, layout }) => ({
+      fingerprint: run.fingerprint,
+      instance: run.instance,
+      layout,
+    }))
+    const best = new Map<string, NestLayout>()
+    const scoreOf = new Map(task.map(({ fingerprint, layout }) => [fingerprint, layout.score]))
+    const cores = navigator.hardwareConcurrency > 1 ? 2 : 1
+    const steps = new Array<number>(cores).fill(0)
+    this.workers = Array.from({ length: cores }, (_, i) => {
+      const worker = new Worker(new URL('./nest.worker.ts', import.meta.url), {
+        type: 'module',
+        name: `nest-${i + 1}`,
+      })
+      return { worker, api: wrap<NestApi>(worker) }
+    })
+    const stopped = new Promise<void>((resolve) => (this.ended = resolve))
+    const under = this.workers.map(({ worker, api }, i) => {
+      const failed = new Promise<void>((resolve) => worker.addEventListener('error', () => resolve()))
+      const progress = (told: SearchProgress) => {
+        steps[i] = told.steps
+        onProgress({ ...told, steps: steps.reduce((a, b) => a + b, 0) })
+      }
+      const better = (fingerprint: string, layout: NestLayout) => {
+        if (layout.score >= scoreOf.get(fingerprint)! - 1e-9) return
+        scoreOf.set(fingerprint, layout.score)
+        best.set(fingerprint, layout)
+      }
+      const searching = api.search(task, seconds, 1 + i * SEED_STEP, proxy(progress), proxy(better))
+      // One that breaks off leaves the others to go on.
+      return Promise.race([searching.catch(() => undefined), failed])
+    })
+    await Promise.race([Promise.all(under), stopped])
+    this.end()
+    for (const [fingerprint, layout] of best) this.onBetter(fingerprint, layout)
+    return [...best]
+  }
+
+  /** Stops at once; what was found so far is given. */
+  stop(): void {
+    this.ended?.()
+  }
+
+  pause(on: boolean): void {
+    for (const { api } of this.workers) void api.pause(on)
+  }
+
+  /** Stands aside for a moment, to leave the machine to the maker's hand. */
+  rest(ms: number): void {
+    for (const { api } of this.workers) void api.rest(ms)
+  }
+
+  private end(): void {
+    for (const { worker } of this.workers) worker.terminate()
+    this.workers = []
+    this.ended = null
+  }
+}
