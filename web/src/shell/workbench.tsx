@@ -8,7 +8,7 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core'
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable'
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { assignPaper, moveLayer, STAGES, type Stage } from '@feuillet/core/project'
@@ -111,15 +111,20 @@ function Watches() {
   return null
 }
 
+const loaded = new Map<string, React.LazyExoticComponent<React.ComponentType>>()
+
+/** A screen as it is loaded; a new attempt loads it anew. */
+function screenOf(name: Stage | 'bench', attempt: number) {
+  const key = `${name} ${attempt}`
+  let screen = loaded.get(key)
+  if (!screen) loaded.set(key, (screen = lazy(screens[name])))
+  return screen
+}
+
 /** A screen that is loaded when it is first shown, and again where that failed. */
 function Screen({ name }: { name: Stage | 'bench' }) {
   const [attempt, setAttempt] = useState(0)
-  const Loaded = useMemo(
-    () => lazy(screens[name]),
-    // A new attempt loads it anew.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [name, attempt],
-  )
+  const Loaded = screenOf(name, attempt)
   return (
     <Contained resetKey={name} onAgain={() => setAttempt(attempt + 1)}>
       <Suspense fallback={<p className="p-6 text-soft">Opening…</p>}>

@@ -11,7 +11,7 @@ export function SoundPanel({ sound, numbered }: { sound: SoundView; numbered: bo
   const nearly = sound.turns.filter((turn) => !turn.exact)
   const exact = sound.turns.length - nearly.length
   return (
-    <Heading title="SoundView">
+    <Heading title="Soundness">
       <Figures>
         <Figure
           name="Narrowest strip"
