@@ -4,7 +4,8 @@ import { loadGeometry } from '@feuillet/core/base/geometry'
 import { starterStock } from '@feuillet/core/stages/paper'
 import { builtLayers } from '@feuillet/core/project'
 import { formatArea, formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
-import { derive } from '@feuillet/core/planner'
+import { layerFigures } from '@feuillet/core/stages/layers'
+import { results } from '../../core/test/results'
 import { expect, test } from './app'
 
 const titles: Record<DemoName, 'Harbour at dusk' | 'Tide rose' | 'Bon voyage'> = {
@@ -18,7 +19,7 @@ test.beforeAll(() => loadGeometry())
 for (const name of Object.keys(titles) as DemoName[])
   test(`${titles[name]} goes through all stages with the core's figures`, async ({ app }) => {
     const project = demo(name)
-    const derived = derive(project, starterStock())
+    const derived = results(project, starterStock())
     const layers = builtLayers(project)
     await app.openDemo(titles[name])
 
@@ -37,7 +38,7 @@ for (const name of Object.keys(titles) as DemoName[])
     await app.stage('Layers')
     const layer = layers[1]!
     await app.pick(layer.id)
-    const figures = derived.figures.find((f) => f.id === layer.id)!
+    const figures = layerFigures(layer)
     const seen = derived.visible.find((v) => v.id === layer.id)!
     await expect(app.figure('Card')).toHaveText(formatArea(figures.areaMm2, 'mm'))
     await expect(app.figure('Openings')).toHaveText(String(figures.openings))

@@ -1,35 +1,58 @@
-// The store with an open project and its results, where the worker's answers are the core's own, given at once.
+// The store with an open project and its results, where the workers' answers are the core's own, given at once.
 import { configureStore } from '@reduxjs/toolkit'
 import { vi } from 'vitest'
-import { starterStock } from '@feuillet/core/stages/paper'
+import { Cache } from '@feuillet/core/base'
+import { Planner, refName, type Ref } from '@feuillet/core/planner'
 import type { Mend, Paper, Project } from '@feuillet/core/project'
+import { mendAll, nodes, SNAG_NODES } from '@feuillet/core/stages'
+import { starterStock } from '@feuillet/core/stages/paper'
 import {
-  firstFree,
-  settle,
-  whyIllegal,
-  type NestInstance,
+  putPieces,
+  roomFor,
+  slidePieces,
   type NestLayout,
   type Placement,
 } from '@feuillet/core/stages/sheets'
-import { derive, mendAll } from '@feuillet/core/planner'
-import results, { arrived } from '../src/plan/results'
+import plan, { reported } from '../src/plan/plan'
+import document, { opened } from '../src/state/document'
+import { guard } from '../src/state/guard'
 import view from '../src/state/view'
-import work, { opened } from '../src/state/document'
 
-/** Stands in for the worker: the functions that the hand and the mends ask for. */
-export const computeHere = {
-  mend: vi.fn((project: Project, actions: readonly Mend[], stock: Paper[]) =>
-    Promise.resolve(mendAll(project, actions, stock)),
-  ),
-  tryPlace: (instance: NestInstance, placement: Placement, others: Placement[]) =>
-    Promise.resolve(whyIllegal(instance, placement, others)),
-  settle: (instance: NestInstance, placements: Placement[], keys: string[]) =>
-    Promise.resolve(settle(instance, placements, new Set(keys))),
-  firstFree: (instance: NestInstance, placement: Placement, others: Placement[]) =>
-    Promise.resolve(firstFree(instance, placement, others)),
+/** Stands in for the editor's worker. */
+export const mendHere = vi.fn((project: Project, actions: readonly Mend[], stock: readonly Paper[]) =>
+  Promise.resolve(mendAll(project, actions, stock)),
+)
+export class WorkerGone extends Error {}
+export const workersHere = {
+  WorkerGone,
+  editor: { ask: <T>(work: (api: { mend: typeof mendHere }) => T) => work({ mend: mendHere }) },
 }
 
-/** Stands in for the browser's store. */
+let core = new Planner(new Cache())
+let inputs: { project: Project; stock: readonly Paper[] } | null = null
+let layouts = new Map<string, NestLayout>()
+
+const runOfLoad = (loadId: string) => {
+  const { runId } = core.get(nodes.loads()).find(({ id }) => id === loadId)!
+  return core.get(nodes.nested()).runs.find(({ run }) => run.id === runId)!
+}
+const apiHere = {
+  place: (loadId: string, places: readonly Placement[]) =>
+    putPieces(inputs!.project, runOfLoad(loadId), places),
+  settle: (loadId: string, keys: readonly string[]) => slidePieces(runOfLoad(loadId), keys),
+  sendTo: (loadId: string, pieces: readonly Placement[], sheet: number) =>
+    roomFor(runOfLoad(loadId), pieces, sheet),
+}
+
+/** Stands in for the planner's worker. */
+export const planHere = {
+  planner: {
+    host: { ask: <T>(work: (api: typeof apiHere) => T) => Promise.resolve(work(apiHere)) },
+    takeLayouts: (list: [string, NestLayout][]) => (layouts = new Map([...layouts, ...list])),
+  },
+}
+
+/** Stands in for the browser's store of small things. */
 export function memoryStore() {
   const kept = new Map<string, unknown>()
   return {
@@ -42,24 +65,38 @@ export function memoryStore() {
   }
 }
 
-/** A store with the project open and its results there; `again` computes them anew, with layouts found meanwhile. */
+/** A store with the project open and its results there; `again` computes them anew. */
 export function deskWith(project: Project, stock: Paper[] = starterStock()) {
   const store = configureStore({
-    reducer: { work, view, results },
-    middleware: (base) => base({ serializableCheck: false, immutableCheck: false }),
+    reducer: { document, view, plan },
+    middleware: (base) => base({ serializableCheck: false, immutableCheck: false }).prepend(guard),
   })
-  const again = (found?: ReadonlyMap<string, NestLayout>) => {
-    const open = store.getState().work
-    const derived = derive(open.project!, open.stock, found)
-    store.dispatch(arrived(derived))
-    return derived
+  core = new Planner(new Cache())
+  layouts = new Map()
+  const again = () => {
+    const open = store.getState().document
+    inputs = { project: open.project!, stock: open.stock }
+    core.update({ ...inputs, found: layouts })
+    const refs = [...SNAG_NODES, 'loads' as const, 'assembly' as const].map(
+      (name) => nodes[name]() as Ref<unknown>,
+    )
+    const views = refs.map((ref): [string, unknown] => [
+      refName(ref),
+      (ref.node.view as (value: unknown) => unknown)(core.get(ref)),
+    ])
+    store.dispatch(
+      reported({
+        revision: open.revision,
+        views,
+        fresh: views.map(([name]) => name),
+        failed: [],
+        doing: null,
+      }),
+    )
   }
   store.dispatch(opened({ project, stock }))
   again()
-  return {
-    store,
-    again,
-    project: () => store.getState().work.project!,
-    derived: () => store.getState().results.derived!,
-  }
+  /** What the page gets of a node. */
+  const viewOf = <T, V>(ref: Ref<T>): V => (ref.node.view as (value: T) => V)(core.get(ref))
+  return { store, again, viewOf, project: () => store.getState().document.project! }
 }

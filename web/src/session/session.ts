@@ -158,10 +158,14 @@ export class Session {
   async flush(): Promise<void> {
     clearTimeout(this.timer)
     this.timer = undefined
-    await this.saving
-    if (!this.dirty() || this.env.document().role !== 'writing') return
-    this.start()
-    await this.saving
+    // One save at a time: what came while one was under way goes with the next.
+    for (let tries = 0; tries < 3; tries++) {
+      await this.saving
+      if (!this.dirty() || this.env.document().role !== 'writing') return
+      this.start()
+      await this.saving
+      if (this.env.document().trouble !== null) return
+    }
   }
 
   /** The page may be gone in a moment: begins to write what is not kept, and waits for nothing. */
@@ -235,7 +239,7 @@ export class Session {
   private draftKey = (): string => `${this.id} ${this.env.page}`
 
   private start(): void {
-    if (!this.dirty()) return
+    if (this.busy || !this.dirty()) return
     this.busy = true
     this.savedAt = this.env.now()
     const snapshot = this.snapshot()
@@ -274,7 +278,8 @@ export class Session {
     try {
       answer = await vault.save(what)
     } catch (error) {
-      await env.hold(what)
+      // Held as what goes on from the state that the store has.
+      await env.hold({ ...what, kept: { ...what.kept, revision: this.base } })
       throw error
     }
     if (!answer.ok) return this.overtaken(what)

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { newProject, starterMount, type Project } from '@feuillet/core/project'
 import { starterStock } from '@feuillet/core/stages/paper'
-import reducer, { closed, edited, opened, redone, savedAs, undone } from './document'
+import reducer, { closed, edited, opened, keptTo, notKept, redone, undone } from './document'
 
 const stock = starterStock()
 const named = (name: string): Project => ({ ...newProject('p', 'Start', starterMount('frame')), name })
@@ -63,12 +63,30 @@ describe('the history of the open project', () => {
     )
   })
 
-  it('says whether what is on screen is kept', () => {
-    expect(start.saved).toBe('saved')
+  it('counts every change, and says “kept” only of the last that is', () => {
     const changed = reducer(start, edit('one'))
-    expect(changed.saved).toBe('saving')
-    expect(reducer(changed, savedAs('failed')).saved).toBe('failed')
-    expect(reducer(changed, undone()).saved).toBe('saving')
+    expect(changed.revision).toBe(start.revision + 1)
+    expect(changed.kept).toBeLessThan(changed.revision)
+    const twice = reducer(changed, edit('two'))
+    expect(reducer(twice, keptTo(changed.revision)).kept).toBeLessThan(twice.revision)
+    const failed = reducer(twice, notKept('full'))
+    expect(failed.trouble).toBe('full')
+    expect(reducer(failed, keptTo(twice.revision))).toMatchObject({ trouble: null, kept: twice.revision })
+    expect(reducer(twice, undone()).revision).toBe(twice.revision + 1)
+  })
+
+  it('lets the oldest steps go where their outlines take too much room, and remembers that it did', () => {
+    const heavy = (n: number): Project => ({
+      ...named(String(n)),
+      layers: [{ id: 'a', pieces: [{ id: 'p', path: `M${n} 0L9 9L0 9Z`.padEnd(9_000_000) }] }] as never,
+    })
+    const state = Array.from({ length: 12 }, (_, n) =>
+      edited({ label: String(n), project: heavy(n) }),
+    ).reduce(reducer, start)
+    expect(state.past.length).toBeLessThan(9)
+    expect(state.past.length).toBeGreaterThan(3)
+    expect(state.forgotten).toBe(true)
+    expect(state.past.at(-1)!.label).toBe('11')
   })
 
   it('does nothing while nothing is open', () => {

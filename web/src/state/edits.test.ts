@@ -1,14 +1,17 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { rectangle } from '@feuillet/core/base/geometry'
+import { mendAll } from '@feuillet/core/stages'
 import { makeLayer } from '@feuillet/core/stages/layers'
 import { newProject, setLayer, starterMount, type Project } from '@feuillet/core/project'
-import { computeHere, deskWith } from '../../test/desk'
+import { deskWith, mendHere, workersHere } from '../../test/desk'
 
-vi.mock('../workers/compute', () => ({ compute: computeHere }))
+const told = vi.hoisted(() => vi.fn<(words: string) => void>())
+vi.mock('../workers', () => workersHere)
+vi.mock('sonner', () => ({ toast: { error: told } }))
 
 const { change, changeStock, mend } = await import('./edits')
-const { undone } = await import('./document')
-const { selectLayer, selectStages } = await import('./selectors')
+const { becameRole, edited, undone } = await import('./document')
+const { selectLayer, selectSnags, selectStages } = await import('./selectors')
 const { looked, pickedLayer, resetView } = await import('./view')
 
 /** Three layers with dust beside them. */
@@ -21,9 +24,10 @@ const dusty = (): Project => ({
 let desk: ReturnType<typeof deskWith>
 beforeEach(() => {
   desk = deskWith(dusty())
-  computeHere.mend.mockClear()
+  mendHere.mockClear()
+  told.mockClear()
 })
-const specks = () => desk.derived().snags.filter((snag) => snag.code === 'specks')
+const specks = () => selectSnags(desk.store.getState()).filter((snag) => snag.code === 'specks')
 
 describe('mends', () => {
   it('of several snags are one step of the history', async () => {
@@ -41,15 +45,40 @@ describe('mends', () => {
     await desk.store.dispatch(mend(specks()[0]!))
     expect(desk.store.getState().document.past.map((v) => v.label)).toEqual(['Drop them'])
     await desk.store.dispatch(mend({ ...specks()[0]!, mend: undefined }))
-    expect(computeHere.mend).toHaveBeenCalledTimes(1)
+    expect(mendHere).toHaveBeenCalledTimes(1)
   })
 
-  it('do not undo what was done while they were computed', async () => {
+  it('are computed again where something was done meanwhile, and both are there', async () => {
     const waiting = desk.store.dispatch(mend(...specks()))
     desk.store.dispatch(change('copies', (p) => setLayer(p, 'a', { copies: 7 })))
     await waiting
+    expect(mendHere).toHaveBeenCalledTimes(2)
     expect(desk.project().layers[0]).toMatchObject({ copies: 7 })
+    expect(desk.project().layers[0]!.pieces).toHaveLength(1)
+    expect(desk.store.getState().document.past.map((v) => v.label)).toEqual(['copies', 'mend 3 snags'])
+  })
+
+  it('are given up with a word where the project never stands still', async () => {
+    let copies = 10
+    const really = mendHere.getMockImplementation()!
+    mendHere.mockImplementation((...args) => {
+      desk.store.dispatch(change('copies', (p) => setLayer(p, 'a', { copies: ++copies })))
+      return really(...args)
+    })
+    await desk.store.dispatch(mend(...specks()))
+    mendHere.mockImplementation(really)
     expect(desk.project().layers[0]!.pieces).toHaveLength(2)
+    expect(told).toHaveBeenCalledWith(expect.stringContaining('changed again and again'))
+  })
+
+  it('keep what they do not touch as it is, so that history stays light', async () => {
+    mendHere.mockImplementationOnce((...args) => Promise.resolve(structuredClone(mendAll(...args))))
+    const before = desk.project()
+    await desk.store.dispatch(mend(specks()[0]!))
+    const after = desk.project()
+    expect(after.layers[0]!.pieces).toHaveLength(1)
+    expect(after.layers[1]).toBe(before.layers[1])
+    expect(after.drawer).toBe(before.drawer)
   })
 })
 
@@ -57,6 +86,27 @@ describe('changes', () => {
   it('that change nothing are no step', () => {
     desk.store.dispatch(change('nothing', (p) => p))
     expect(desk.store.getState().document.past).toEqual([])
+  })
+
+  it('of one gesture are one step, which goes back to before its first', () => {
+    const start = desk.project()
+    for (const copies of [2, 3, 4])
+      desk.store.dispatch(change('copies', (p) => setLayer(p, 'a', { copies }), 'slide of a'))
+    desk.store.dispatch(change('copies', (p) => setLayer(p, 'a', { copies: 9 }), 'another slide'))
+    expect(desk.store.getState().document.past).toHaveLength(2)
+    desk.store.dispatch(undone())
+    expect(desk.project().layers[0]!.copies).toBe(4)
+    desk.store.dispatch(undone())
+    expect(desk.project()).toBe(start)
+  })
+
+  it('are not made in a page that only follows, and it says so', () => {
+    const before = desk.project()
+    desk.store.dispatch(becameRole('following'))
+    desk.store.dispatch(change('copies', (p) => setLayer(p, 'a', { copies: 3 })))
+    desk.store.dispatch(edited({ label: 'any', project: setLayer(before, 'a', { copies: 4 }) }))
+    expect(desk.project()).toBe(before)
+    expect(told).toHaveBeenCalledWith(expect.stringContaining('Another tab'), expect.anything())
   })
 
   it('of the drawer reach the project’s copies in the same step', () => {
@@ -68,7 +118,7 @@ describe('changes', () => {
         (project, stock) => ({ ...project, drawer: { ...project.drawer, papers: stock.slice(0, 1) } }),
       ),
     )
-    const { work } = desk.store.getState()
+    const work = desk.store.getState().document
     expect([work.stock[0]!.price, work.project!.drawer.papers[0]!.price, work.past.length]).toEqual([9, 9, 1])
   })
 })

@@ -6,20 +6,18 @@ import { applyDelta, Cache, type Delta } from '@feuillet/core/base'
 import { loadGeometry } from '@feuillet/core/base/geometry'
 import type { FileSet } from '@feuillet/core/io/exports'
 import { Failure, Planner, refName, type Ref } from '@feuillet/core/planner'
-import { dropPin, setPin, type Paper, type Project } from '@feuillet/core/project'
+import type { Paper, Project } from '@feuillet/core/project'
 import { nodes, type NodeName } from '@feuillet/core/stages'
 import { shows, type Slant, type Visible } from '@feuillet/core/stages/layers'
 import {
-  firstFree,
-  settle,
-  splitPartId,
+  putPieces,
+  roomFor,
+  slidePieces,
   strokeWay,
-  summarise,
-  whyIllegal,
-  withPins,
   type Load,
   type NestedRun,
   type NestLayout,
+  type Placed,
   type Placement,
 } from '@feuillet/core/stages/sheets'
 import { answering } from './answering'
@@ -43,11 +41,6 @@ export interface Report {
   /** The node that is being computed; null once nothing is. */
   doing: string | null
 }
-
-/** Where pieces were put, or why they cannot lie there. */
-export type Placed =
-  | { ok: true; pins: { layerId: string; pieceId: string; place: Placement }[]; kept: [string, NestLayout] }
-  | { ok: false; why: string }
 
 const ready = loadGeometry(wasmUrl)
 const cache = new Cache()
@@ -179,9 +172,6 @@ const loadOf = (id: string): Load => {
 const runOf = (id: string): NestedRun | undefined =>
   planner.get(nodes.nested()).runs.find(({ run: one }) => one.id === id)
 
-const same = (a: Pick<Placement, 'id' | 'copy'>, b: Pick<Placement, 'id' | 'copy'>) =>
-  a.id === b.id && a.copy === b.copy
-
 const search = new Search((fingerprint, layout) => api.takeLayouts([[fingerprint, layout]]))
 
 const api = {
@@ -263,53 +253,20 @@ const api = {
       ...(await listFiles(project, planned)),
     ])
   },
-  /**
-   * Puts pieces of a load at places, or says why they may not lie there. The layout that comes of it is kept under the name
-   * that the run will have with these pins, so that nothing else moves.
-   */
+  /** Puts pieces of a load at places, or says why they may not lie there. */
   place(loadId: string, places: readonly Placement[]): Placed | null {
     const nested = runOf(loadOf(loadId).runId)
-    if (!nested || !inputs) return null
-    const { run: nestRun, layout } = nested
-    const placements = layout.placements.map((p) => places.find((place) => same(place, p)) ?? p)
-    for (const place of places) {
-      const why = whyIllegal(nestRun.instance, place, placements)
-      if (why) return { ok: false, why }
-    }
-    const pins = places.map((place) => ({ ...splitPartId(place.id), place }))
-    const next = pins.reduce(
-      (p, { layerId, pieceId, place: { copy, sheet, x, y, rotation } }) =>
-        setPin(p, { layerId, pieceId, copy, sheet, x, y, rotation }),
-      pins.reduce(
-        (p, { layerId, pieceId, place: { copy } }) => dropPin(p, { layerId, pieceId, copy }),
-        inputs.project,
-      ),
-    )
-    const pinned = withPins(nestRun, next, cache.memo)
-    return { ok: true, pins, kept: [pinned.fingerprint, summarise(pinned.instance, placements)] }
+    return nested && inputs ? putPieces(inputs.project, nested, places, cache.memo) : null
   },
-  /** Where pieces come to lie that slide towards the corner of their sheet. */
+  /** Where pieces (`id#copy`) come to lie that slide towards the corner of their sheet. */
   settle(loadId: string, keys: readonly string[]): Placement[] {
     const nested = runOf(loadOf(loadId).runId)
-    if (!nested) return []
-    const settled = settle(nested.run.instance, nested.layout.placements, new Set(keys))
-    return settled.filter((p) => keys.includes(`${p.id}#${p.copy}`))
+    return nested ? slidePieces(nested, keys) : []
   },
-  /** The first free places for pieces on another sheet, one after the other; null where there is no room for one. */
+  /** The first free places for pieces on another sheet; null where there is no room. */
   sendTo(loadId: string, pieces: readonly Placement[], sheet: number): Placement[] | null {
     const nested = runOf(loadOf(loadId).runId)
-    if (!nested) return null
-    const placed: Placement[] = []
-    for (const piece of pieces) {
-      const others = [
-        ...nested.layout.placements.filter((p) => !pieces.some((moved) => same(moved, p))),
-        ...placed,
-      ]
-      const place = firstFree(nested.run.instance, { ...piece, sheet }, others)
-      if (!place) return null
-      placed.push(place)
-    }
-    return placed
+    return nested ? roomFor(nested, pieces, sheet) : null
   },
   /** Searches for closer layouts of all runs; gives what was found, by the run's fingerprint. */
   async search(

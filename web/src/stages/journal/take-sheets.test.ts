@@ -1,9 +1,12 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { demo } from '@feuillet/core/demo'
+import { nodes } from '@feuillet/core/stages'
+import type { LeftView, LoadView, SheetsNeeded } from '@feuillet/core/stages/sheets'
 import { deskWith } from '../../../test/desk'
 
 const told = vi.hoisted(() => vi.fn<(words: string) => void>())
 vi.mock('sonner', () => ({ toast: told }))
+vi.mock('../../workers', () => ({}))
 
 const { undone } = await import('../../state/document')
 const { openLoads, takeSheets } = await import('./take-sheets')
@@ -15,12 +18,15 @@ beforeEach(() => {
 })
 const countOf = (paperId: string) =>
   desk.store.getState().document.stock.find((paper) => paper.id === paperId)!.count
-const needs = () => desk.derived().needed.map((need) => ({ ...need, open: need.sheets }))
+const loadsNow = () => desk.viewOf<unknown, LoadView[]>(nodes.loads())
+const leftNow = () => desk.viewOf<unknown, LeftView[]>(nodes.left())
+const needs = () =>
+  desk.viewOf<unknown, SheetsNeeded[]>(nodes.needed()).map((need) => ({ ...need, open: need.sheets }))
 
 describe('noting sheets as used', () => {
   it('takes them out of the drawer, puts back what is kept, and is one step', () => {
-    const [load, ...others] = desk.derived().loads
-    const left = desk.derived().left.filter((l) => l.loadId === load!.id && l.kind === 'clean')
+    const [load, ...others] = loadsNow()
+    const left = leftNow().filter((l) => l.loadId === load!.id && l.kind === 'clean')
     expect(left).toHaveLength(1)
     const before = countOf(load!.paper.id)
     desk.store.dispatch(takeSheets([load!], left))
@@ -38,11 +44,11 @@ describe('noting sheets as used', () => {
   })
 
   it('keeps nothing of loads that were not cut', () => {
-    const [load] = desk.derived().loads
+    const [load] = loadsNow()
     desk.store.dispatch(
       takeSheets(
         [load!],
-        desk.derived().left.filter((l) => l.loadId !== load!.id),
+        leftNow().filter((l) => l.loadId !== load!.id),
       ),
     )
     expect(desk.store.getState().document.stock.every((paper) => paper.offCuts.length === 0)).toBe(true)
@@ -50,7 +56,7 @@ describe('noting sheets as used', () => {
   })
 
   it('leaves open the last sheets of each paper that are not noted yet', () => {
-    const { loads } = desk.derived()
+    const loads = loadsNow()
     const { stock } = desk.store.getState().document
     expect(openLoads(needs(), loads, stock)).toHaveLength(loads.length)
     const [first] = needs()

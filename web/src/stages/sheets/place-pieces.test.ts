@@ -1,12 +1,13 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { demo } from '@feuillet/core/demo'
-import { regionCentroid } from '@feuillet/core/base/geometry'
-import { computeHere, deskWith, memoryStore } from '../../../test/desk'
+import { nodes } from '@feuillet/core/stages'
+import type { LoadView } from '@feuillet/core/stages/sheets'
+import { deskWith, memoryStore, planHere, workersHere } from '../../../test/desk'
 
-vi.mock('../../workers/compute', () => ({ compute: computeHere }))
-vi.mock('../../session/storage', () => ({ sharedStore: memoryStore() }))
+vi.mock('../../workers', () => workersHere)
+vi.mock('../../plan', () => planHere)
+vi.mock('../../session/small-things', () => ({ smallThings: memoryStore() }))
 
-const { foundLayouts } = await import('../../session/layouts')
 const { fillTheRest, middleOf, placePieces, sendPieces, settlePieces, unpinPieces } =
   await import('./place-pieces')
 
@@ -16,12 +17,13 @@ beforeEach(() => {
 })
 
 /** The load with the most pieces, and its smallest piece. */
-const busiest = () => desk.derived().loads.toSorted((a, b) => b.pieces.length - a.pieces.length)[0]!
+const loadsNow = () => desk.viewOf<unknown, LoadView[]>(nodes.loads())
+const busiest = () => loadsNow().toSorted((a, b) => b.pieces.length - a.pieces.length)[0]!
 const only = () => {
   const load = busiest()
   return { load, piece: load.pieces[0]! }
 }
-const anew = async () => desk.again(await foundLayouts())
+const anew = () => desk.again()
 
 describe('the maker’s hand', () => {
   it('moves a piece to free card and pins it there; nothing else moves', async () => {
@@ -29,8 +31,8 @@ describe('the maker’s hand', () => {
     const before = busiest().pieces.map(({ placement }) => placement)
     expect(await desk.store.dispatch(placePieces(load, [piece], 40, 60, 0))).toBeNull()
     expect(desk.project().plan.pins).toHaveLength(1)
-    await anew()
-    const after = desk.derived().loads.find((l) => l.id === load.id)!.pieces
+    anew()
+    const after = loadsNow().find((l) => l.id === load.id)!.pieces
     for (const p of before) {
       const q = after.find(({ placement }) => placement.id === p.id && placement.copy === p.copy)!.placement
       const moved = p.id === piece.placement.id && p.copy === piece.placement.copy
@@ -42,11 +44,11 @@ describe('the maker’s hand', () => {
     const { load, piece } = only()
     const from = middleOf([piece])
     expect(await desk.store.dispatch(placePieces(load, [piece], 152 - from.x, 170 - from.y, 0))).toBeNull()
-    await anew()
+    anew()
     const moved = busiest().pieces.find((p) => p.placement.id === piece.placement.id)!
     const middle = middleOf([moved])
     expect(await desk.store.dispatch(placePieces(busiest(), [moved], 0, 0, 90))).toBeNull()
-    await anew()
+    anew()
     const turned = busiest().pieces.find((p) => p.placement.id === piece.placement.id)!
     expect(middleOf([turned]).x).toBeCloseTo(middle.x, 6)
     expect(middleOf([turned]).y).toBeCloseTo(middle.y, 6)
@@ -69,19 +71,17 @@ describe('the maker’s hand', () => {
     const { load, piece } = only()
     expect(await desk.store.dispatch(sendPieces(load, [piece], 1))).toBeNull()
     expect(desk.project().plan.pins[0]).toMatchObject({ sheet: 1 })
-    await anew()
+    anew()
     const there = () =>
-      desk
-        .derived()
-        .loads.flatMap((l) =>
-          l.pieces.filter((p) => p.placement.id === piece.placement.id).map((p) => ({ l, p })),
-        )[0]!
+      loadsNow().flatMap((l) =>
+        l.pieces.filter((p) => p.placement.id === piece.placement.id).map((p) => ({ l, p })),
+      )[0]!
     await desk.store.dispatch(placePieces(there().l, [there().p], 30, 30, 0))
-    await anew()
-    const apart = regionCentroid([there().p.shape])
+    anew()
+    const apart = middleOf([there().p])
     expect(await desk.store.dispatch(settlePieces(there().l, [there().p]))).toBeNull()
-    await anew()
-    const settled = regionCentroid([there().p.shape])
+    anew()
+    const settled = middleOf([there().p])
     expect(settled.x).toBeLessThan(apart.x - 20)
     expect(settled.y).toBeLessThan(apart.y - 20)
     expect(unpinPieces(desk.project(), [there().p]).plan.pins).toEqual([])

@@ -1,8 +1,8 @@
 // The maker's hand on a sheet: pieces moved, turned, sent elsewhere or settled, and pinned where they then lie. The planner,
 // which has their shapes, says whether they may.
 import { compose, joinBoxes, mapPoint, rotation, translation } from '@feuillet/core/base/geometry'
-import { dropPin, setPin, setPlan, type Project } from '@feuillet/core/project'
-import type { LoadView, PieceView, Placement } from '@feuillet/core/stages/sheets'
+import { dropPin, setPlan, type Project } from '@feuillet/core/project'
+import { pinAll, type LoadView, type PieceView, type Placement } from '@feuillet/core/stages/sheets'
 import { planner } from '../../plan'
 import { keepLayout } from '../../session/layouts'
 import { edited } from '../../state/document'
@@ -73,15 +73,10 @@ const tryPlaces =
       if (!placed) return null
       if (!placed.ok) return placed.why
       if (getState().document.project !== project) return 'was changed meanwhile: try once more'
-      const next = placed.pins.reduce(
-        (p, { layerId, pieceId, place: { copy, sheet, x, y, rotation: turned } }) =>
-          setPin(p, { layerId, pieceId, copy, sheet, x, y, rotation: turned }),
-        project,
-      )
       // The pinned run has a new fingerprint: hand it the layout as it lies, so that nothing else moves.
-      await keepLayout(...placed.kept)
-      planner.takeLayouts([placed.kept])
-      dispatch(edited({ label, project: next }))
+      await keepLayout(...placed.found)
+      planner.takeLayouts([placed.found])
+      dispatch(edited({ label, project: pinAll(project, placed.places) }))
       return null
     } catch (error) {
       // That the planner broke off was said where it was started anew.
