@@ -284,7 +284,7 @@ test.describe('Assembly and journal', () => {
     await app.openDemo('Bon voyage')
     await app.stage('Journal')
     await page.getByRole('button', { name: 'Start the clock of Assembly' }).click()
-    await expect(page.getByTestId('spent-build')).toHaveText(/[1-9]\d* s/)
+    await expect(page.getByTestId('spent-assembly')).toHaveText(/[1-9]\d* s/)
     await page.getByRole('button', { name: 'Stop', exact: true }).click()
     await page.getByRole('button', { name: 'Note sheets as used' }).click()
     await expect(page.getByRole('button', { name: 'Note sheets as used' })).toBeDisabled()

@@ -8,7 +8,7 @@ import { nodes } from '@feuillet/core/stages'
 import type { NestLayout } from '@feuillet/core/stages/sheets'
 import { Host } from '../workers'
 import type { PlannerApi, Report, Watched } from '../workers/planner.worker'
-import { asked, forgotten, reported, troubled } from './plan'
+import { asked, forgotten, reported, type troubled } from './plan'
 
 interface Inputs {
   project: Project

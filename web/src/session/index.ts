@@ -13,7 +13,7 @@ export type { OpenAnswer } from './session'
 export type { PastVersion, Picture, ShelfEntry } from './vault'
 
 const page = crypto.randomUUID()
-const tabs = browserTabs(page)
+const tabs = browserTabs()
 
 /** Does something with a kept project that no tab has open; false where one has. */
 export async function whileFree(id: string, work: () => Promise<void>): Promise<boolean> {

@@ -56,7 +56,7 @@ class IndexedVault implements Vault {
 
   constructor(private readonly db: IDBPDatabase<Stores>) {}
 
-  async save({ kept, entry, base, keepVersion, stock, draftKey }: ToSave): Promise<SaveAnswer> {
+  async save({ kept, entry, base, keepVersion, stock }: ToSave): Promise<SaveAnswer> {
     const tx = this.db.transaction(
       ['projects', 'index', 'versions', 'drafts', 'shared'],
       'readwrite',
@@ -79,7 +79,6 @@ class IndexedVault implements Vault {
     }
     await projects.put(kept)
     await tx.objectStore('index').put(entry)
-    await tx.objectStore('drafts').delete(draftKey)
     let papers: Paper[] | null = null
     if (stock) {
       const shared = tx.objectStore('shared')
@@ -105,10 +104,17 @@ class IndexedVault implements Vault {
   }
 
   versions = (id: string) => this.db.getAllFromIndex('versions', 'byProject', id)
-  drafts = (id: string) => this.db.getAllFromIndex('drafts', 'byProject', id)
+  async drafts(id: string): Promise<Draft[]> {
+    const kept = await this.db.getAllFromIndex('drafts', 'byProject', id)
+    const stashed = stashedDrafts().filter((draft) => draft.id === id)
+    return [...stashed, ...kept.filter(({ key }) => !stashed.some((draft) => draft.key === key))]
+  }
 
   putDraft(draft: Draft): void {
+    // The one is written before the page is gone, but takes little; the other takes much, and may come too late.
+    stash(draft)
     try {
+      // A store that no save waits for, so that this waits for none.
       const tx = this.db.transaction('drafts', 'readwrite', DURABLE)
       void tx.store.put(draft).catch(() => undefined)
       tx.commit()
@@ -118,7 +124,11 @@ class IndexedVault implements Vault {
     }
   }
 
-  dropDraft = (key: string) => this.db.delete('drafts', key)
+  async dropDraft(key: string): Promise<void> {
+    dropStashed(key)
+    await this.db.delete('drafts', key)
+  }
+
   readStock = () => this.db.get('shared', 'papers')
 
   async changeStock(changes: Parameters<Vault['changeStock']>[0]): Promise<Paper[]> {
@@ -132,4 +142,40 @@ class IndexedVault implements Vault {
   async putStock(stock: Paper[]): Promise<void> {
     await this.db.put('shared', stock, 'papers')
   }
+}
+
+const STASH = 'feuillet draft '
+
+/** Whether there is storage that is written while the page still stands. */
+const local = (): Storage | null => {
+  try {
+    return globalThis.localStorage ?? null
+  } catch {
+    return null
+  }
+}
+
+function stash(draft: Draft): void {
+  try {
+    local()?.setItem(STASH + draft.key, JSON.stringify(draft))
+  } catch {
+    // It takes no more: the store’s own draft must do.
+  }
+}
+
+const dropStashed = (key: string): void => local()?.removeItem(STASH + key)
+
+function stashedDrafts(): Draft[] {
+  const storage = local()
+  if (!storage) return []
+  const keys = Array.from({ length: storage.length }, (_, i) => storage.key(i) ?? '')
+  return keys
+    .filter((key) => key.startsWith(STASH))
+    .flatMap((key): Draft[] => {
+      try {
+        return [JSON.parse(storage.getItem(key) ?? '') as Draft]
+      } catch {
+        return []
+      }
+    })
 }

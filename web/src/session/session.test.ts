@@ -46,7 +46,7 @@ class Browser {
     }
     await (
       await this.vault
-    ).save({ kept, entry: entryOf(project, 1, 1), base: null, keepVersion: false, stock: null, draftKey: '' })
+    ).save({ kept, entry: entryOf(project, 1, 1), base: null, keepVersion: false, stock: null })
   }
 
   /** Gives the right to change the project to whoever waits for it. */
@@ -116,7 +116,6 @@ class Page {
         claim.release = () => browser.free(this)
       },
       waiting: () => ({ held: false, release: () => undefined }),
-      lives: (page) => Promise.resolve(browser.pages.some((one) => one.name === page && !one.dead)),
     }
     const vault = async (): Promise<Vault> => {
       const real = await browser.vault
@@ -363,7 +362,6 @@ describe('a store that refuses', () => {
       base: null,
       keepVersion: true,
       stock: null,
-      draftKey: '',
     }
     await memory.save(what)
     for (let k = 0; k < 14; k++) await memory.save({ ...what, kept: { ...kept, savedAt: 10 + k } })
@@ -407,7 +405,6 @@ describe('what cannot be opened', () => {
       base: null,
       keepVersion: true,
       stock: null,
-      draftKey: '',
     })
   }
 

@@ -93,6 +93,8 @@ export class Session {
   private busy = false
   private claim: Claim | null = null
   private saidTrouble = false
+  /** The state of the draft that was written last; null where none is left. */
+  private draftSeq: number | null = null
   private opening = 0
   /** The vault once it is there: what a page in haste can write to without waiting. */
   private ready: Vault | null = null
@@ -110,33 +112,32 @@ export class Session {
     const turn = ++this.opening
     this.ready = await this.env.vault()
     await this.idle()
-    const kept = await this.recovered(id)
-    if (turn !== this.opening) return { kind: 'missing' }
-    if (!kept) return { kind: 'missing' }
+    const claim = await this.env.tabs.claim(id, () => this.lost(id))
+    const given = () => {
+      claim.release()
+      return { kind: 'missing' } as const
+    }
+    // Where no other page has it open, what one left in haste belongs to it.
+    const kept = await (claim.held ? this.recovered(id) : this.env.readKept(id))
+    if (turn !== this.opening || !kept) return given()
     const read = this.read(kept)
     if (read.kind !== 'read') {
+      given()
       const versions = await this.ready.versions(id).catch(() => [])
-      return {
-        kind: 'unreadable',
-        sentence: read.sentence,
-        text: typeof kept.text === 'string' ? kept.text : null,
-        versions,
-      }
+      const text = typeof kept.text === 'string' ? kept.text : null
+      return { kind: 'unreadable', sentence: read.sentence, text, versions }
     }
     const stock = await this.env.loadStock()
     const shelf = await this.env.loadShelf().catch(() => [])
-    const claim = read.readOnly ? null : await this.env.tabs.claim(id, () => this.lost(id))
-    if (turn !== this.opening) {
-      claim?.release()
-      return { kind: 'missing' }
-    }
+    if (turn !== this.opening) return given()
+    if (read.readOnly) claim.release()
     this.claim = claim
     this.id = id
     this.base = kept.revision
     this.keptStock = stock
     this.versionAt = -Infinity
     this.saidTrouble = false
-    const role = read.readOnly ? 'reading' : claim?.held === false ? 'following' : 'writing'
+    const role = read.readOnly ? 'reading' : !claim.held ? 'following' : 'writing'
     const fresh = refreshHost(refreshPapers(read.project, stock), shelf)
     this.env.dispatch(opened({ project: { ...fresh, id }, stock, role }))
     if (role === 'following') void this.waitForTurn(id)
@@ -173,8 +174,9 @@ export class Session {
     const { role } = this.env.document()
     if (this.id === null || role !== 'writing' || !this.dirty() || !this.ready) return
     const { project, stock, revision, label } = this.snapshot()
+    this.draftSeq = revision
     this.ready.putDraft({
-      key: this.draftKey(),
+      key: this.draftKey(this.id),
       id: this.id,
       base: this.base,
       page: this.env.page,
@@ -236,7 +238,7 @@ export class Session {
     return { project: project!, stock, revision, label: past.at(-1)?.label ?? '' }
   }
 
-  private draftKey = (): string => `${this.id} ${this.env.page}`
+  private draftKey = (id: string): string => `${id} ${this.env.page}`
 
   private start(): void {
     if (this.busy || !this.dirty()) return
@@ -271,7 +273,6 @@ export class Session {
       base: this.base,
       keepVersion,
       stock: stockChanges(this.keptStock, stock),
-      draftKey: this.draftKey(),
     }
     const vault = await env.vault()
     let answer: SaveAnswer
@@ -284,6 +285,11 @@ export class Session {
     }
     if (!answer.ok) return this.overtaken(what)
     await env.letGo(id)
+    // A draft of a later state than this is still wanted.
+    if (this.draftSeq !== null && this.draftSeq <= revision) {
+      this.draftSeq = null
+      await vault.dropDraft(this.draftKey(id)).catch(() => undefined)
+    }
     this.base = next
     this.keptStock = stock
     if (keepVersion) this.versionAt = savedAt
@@ -344,8 +350,6 @@ export class Session {
     const drafts = await vault.drafts(id).catch((): Draft[] => [])
     let last = kept
     for (const draft of drafts.toSorted((a, b) => a.savedAt - b.savedAt)) {
-      if (draft.page === env.page) continue
-      if (await env.tabs.lives(draft.page)) continue
       last = (await this.takeDraft(draft, last).catch(() => undefined)) ?? last
       await vault.dropDraft(draft.key).catch(() => undefined)
     }
@@ -378,7 +382,6 @@ export class Session {
         base,
         keepVersion: true,
         stock: draft.stock,
-        draftKey: draft.key,
       })
       return answer.ok ? next : undefined
     }
@@ -395,7 +398,6 @@ export class Session {
       base: null,
       keepVersion: false,
       stock: draft.stock,
-      draftKey: draft.key,
     })
     env.tell(`The last change of a tab that was closed stands on the shelf as “${copy.name}”.`)
     return undefined
@@ -481,6 +483,8 @@ export class Session {
   }
 
   private async becomeWriter(id: string): Promise<void> {
+    // The page before may have been closed in haste.
+    await this.recovered(id)
     await this.reload(id)
     if (this.id !== id) return
     this.env.dispatch(becameRole('writing'))

@@ -153,7 +153,6 @@ export async function keepProject(project: Project, label: string, revision = 1)
     base: null,
     keepVersion: false,
     stock: null,
-    draftKey: '',
   })
 }
 
@@ -181,7 +180,6 @@ async function bringOver(store: Vault): Promise<void> {
       base: null,
       keepVersion: false,
       stock: null,
-      draftKey: '',
     })
   }
   const papers = await shared.getItem<unknown[]>('papers')

@@ -21,23 +21,22 @@ export interface Tabs {
   takeOver(id: string, claim: Claim): Promise<void>
   /** A claim of a page that follows. */
   waiting(): Claim
-  /** Whether the page of a name is still open. */
-  lives(page: string): Promise<boolean>
 }
 
+/** So long another page is waited for that is asked to hand a project over (ms). */
 const PATIENCE_MS = 1500
+/** So long a page that is being closed may take to be gone (ms). */
+const DYING_MS = 400
 
 const projectLock = (id: string) => `feuillet project ${id}`
-const pageLock = (page: string) => `feuillet page ${page}`
 
 const free: Claim = { held: true, release: () => undefined }
 
 /** Tabs by broadcast channel and web locks. A browser without locks lets every page write; saves are still refused where another was later. */
-export function browserTabs(page: string): Tabs {
+export function browserTabs(): Tabs {
   const channel = 'BroadcastChannel' in globalThis ? new BroadcastChannel('feuillet') : null
   const locks = 'locks' in navigator ? navigator.locks : null
   const waiting = new Map<string, AbortController>()
-  void locks?.request(pageLock(page), () => new Promise(() => undefined)).catch(() => undefined)
 
   /** Requests a lock and holds it until it is released. */
   const hold = (id: string, options: LockOptions, onLost: () => void): Promise<Claim | null> =>
@@ -75,7 +74,12 @@ export function browserTabs(page: string): Tabs {
     say: (word) => channel?.postMessage(word),
     async claim(id, onLost) {
       if (!locks) return free
-      return (await hold(id, { ifAvailable: true }, onLost)) ?? this.waiting()
+      const control = new AbortController()
+      const timer = setTimeout(() => control.abort(), DYING_MS)
+      // A page that is loaded anew still has it for a moment.
+      const claim = await hold(id, { signal: control.signal }, onLost)
+      clearTimeout(timer)
+      return claim ?? this.waiting()
     },
     whenFree(id, onLost) {
       if (!locks) return Promise.resolve(null)
@@ -99,10 +103,5 @@ export function browserTabs(page: string): Tabs {
       claim.release = got.release
     },
     waiting: () => ({ held: false, release: () => undefined }),
-    async lives(name) {
-      if (!locks) return false
-      const { held = [] } = await locks.query()
-      return held.some((lock) => lock.name === pageLock(name))
-    },
   }
 }

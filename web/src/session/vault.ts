@@ -79,8 +79,6 @@ export interface ToSave {
   /** Puts what was there before among the past versions. */
   keepVersion: boolean
   stock: StockChanges | null
-  /** Drafts that are no longer needed. */
-  draftKey: string
 }
 
 export type SaveAnswer =

@@ -124,8 +124,7 @@ export function Shelf() {
     await store.remove(id)
     await refresh()
     const back = async () => {
-      if (kept && entry)
-        await store.save({ kept, entry, base: null, keepVersion: false, stock: null, draftKey: '' })
+      if (kept && entry) await store.save({ kept, entry, base: null, keepVersion: false, stock: null })
       await refresh()
     }
     toast(`“${name}” is off the shelf.`, { action: { label: 'Undo', onClick: () => void back() } })

@@ -8,7 +8,7 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core'
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable'
-import { lazy, Suspense, useEffect, useState } from 'react'
+import { createElement, lazy, Suspense, useEffect, useState } from 'react'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { assignPaper, moveLayer, STAGES, type Stage } from '@feuillet/core/project'
@@ -127,9 +127,7 @@ function Screen({ name }: { name: Stage | 'bench' }) {
   const Loaded = screenOf(name, attempt)
   return (
     <Contained resetKey={name} onAgain={() => setAttempt(attempt + 1)}>
-      <Suspense fallback={<p className="p-6 text-soft">Opening…</p>}>
-        <Loaded />
-      </Suspense>
+      <Suspense fallback={<p className="p-6 text-soft">Opening…</p>}>{createElement(Loaded)}</Suspense>
     </Contained>
   )
 }
