@@ -45,7 +45,8 @@ export interface NodeSpec<T, V, N extends Needs> {
   /** Whether layouts found earlier are read. */
   found?: true
   needs?: (project: Project, arg: string) => N
-  compute: (given: Given, needs: Values<N>) => T
+  /** One that takes its time may hand back control between its steps. */
+  compute: (given: Given, needs: Values<N>) => T | Generator<void, T>
   /** What the page gets of it: numbers, and what is drawn. Without one it stays in the worker. */
   view?: (value: T) => V
 }
@@ -93,7 +94,7 @@ export class Planner {
     if (key === undefined) {
       const { reads, found } = ref.node
       const { project, stock, found: layouts } = this.given()
-      const parts: unknown[] = [this.narrower.narrow(project, reads, ref.arg)]
+      const parts = this.narrower.parts(project, reads, ref.arg)
       if (reads.stock) parts.push(stock)
       if (found) parts.push(layouts)
       const needs = Object.values(this.needsOf(ref)).flatMap((need) =>
@@ -129,7 +130,7 @@ export class Planner {
         values[name] = one
       }
     }
-    value ??= this.compute(ref, values)
+    value ??= yield* this.compute(ref, values)
     this.cache.set(key, value)
     yield ref
     return value
@@ -146,7 +147,7 @@ export class Planner {
     }
   }
 
-  private compute<T>(ref: Ref<T>, values: Record<string, unknown>): T | Failure {
+  private *compute<T>(ref: Ref<T>, values: Record<string, unknown>): Generator<Ref<unknown>, T | Failure> {
     const { project, stock, found } = this.given()
     const { node } = ref
     const given: Given = {
@@ -157,7 +158,13 @@ export class Planner {
       memo: this.cache.memo,
     }
     try {
-      return (node.compute as (given: Given, values: Record<string, unknown>) => T)(given, values)
+      const made = (node.compute as (given: Given, values: Record<string, unknown>) => unknown)(given, values)
+      if (!isGenerator<T>(made)) return made as T
+      for (;;) {
+        const step = made.next()
+        if (step.done) return step.value
+        yield ref
+      }
     } catch (error) {
       return new Failure(error instanceof Error ? error.message : String(error))
     }
@@ -174,3 +181,6 @@ export class Planner {
     return this.inputs
   }
 }
+
+const isGenerator = <T>(value: unknown): value is Generator<void, T> =>
+  typeof value === 'object' && value !== null && Symbol.iterator in value && 'next' in value

@@ -149,7 +149,9 @@ describe('the planner', () => {
       return names
     }
     const cold = computed(project)
-    expect(new Set(cold).size).toBe(cold.length)
+    // The search for a layout hands back control between its steps.
+    const once = cold.filter((name) => !name.startsWith('layout'))
+    expect(new Set(once).size).toBe(once.length)
     expect(computed(structuredClone(project))).toEqual([])
     expect(computed(tickStep(project, 'prepare', true))).toEqual([])
     expect(computed(setPlan(project, { hourlyRate: 99 }))).toEqual(['cost'])

@@ -60,8 +60,22 @@ const BLANK_PAPER: Paper = {
 
 /** Narrows projects to what nodes read; parts that did not change keep their identity, so that naming them costs nothing. */
 export class Narrower {
-  private readonly parts = new WeakMap<object, Map<string, unknown>>()
+  private readonly known = new WeakMap<object, Map<string, unknown>>()
   private readonly places = new WeakMap<readonly Layer[], Map<string, Layer>>()
+
+  /** What a node reads, part by part; parts that did not change are the same objects as before. */
+  parts(project: Project, reads: Reads, layerId = ''): unknown[] {
+    const { name, unit, mount, plan, sheetsUsed } = reads
+    return [
+      name ? [project.id, project.name] : 0,
+      unit ? project.unit : 0,
+      mount ? project.mount : 0,
+      this.layers(project, reads, layerId),
+      this.drawer(project.drawer, reads),
+      plan ? this.only(project.plan, plan, BLANK.plan) : 0,
+      sheetsUsed ? project.journal.sheetsUsed : 0,
+    ]
+  }
 
   /** The project as a node sees it. `layerId` is the layer that the node is about. */
   narrow(project: Project, reads: Reads, layerId = ''): Project {
@@ -126,8 +140,8 @@ export class Narrower {
   }
 
   private kept<T>(whole: object, name: string, make: () => T): T {
-    let known = this.parts.get(whole)
-    if (!known) this.parts.set(whole, (known = new Map()))
+    let known = this.known.get(whole)
+    if (!known) this.known.set(whole, (known = new Map()))
     if (!known.has(name)) known.set(name, make())
     return known.get(name) as T
   }

@@ -2,52 +2,80 @@
 // with the longest way to the end goes first, so that drying and cutting run while the hands do something else.
 import type { Resource, Step, Task } from './steps'
 
-/** Puts start and end to tasks; the result is sorted by start. Throws on a circle, which would be a bug. */
+/**
+ * Puts start and end to tasks; the result is sorted by start. What a task waits for and is not among the tasks counts as done.
+ * Throws on a circle, which would be a bug.
+ */
 export function schedule(tasks: readonly Task[]): Step[] {
-  const byId = new Map(tasks.map((task) => [task.id, task]))
-  const followers = new Map<string, string[]>()
-  for (const task of tasks)
-    for (const id of task.after) followers.set(id, [...(followers.get(id) ?? []), task.id])
-  const tail = new Map<string, number>()
-  const tailOf = (id: string, trail: readonly string[] = []): number => {
-    if (trail.includes(id)) throw new Error(`steps wait for each other: ${[...trail, id].join(' → ')}`)
-    const known = tail.get(id)
-    if (known !== undefined) return known
-    const longest = Math.max(0, ...(followers.get(id) ?? []).map((next) => tailOf(next, [...trail, id])))
-    const value = longest + (byId.get(id)?.minutes ?? 0)
-    tail.set(id, value)
-    return value
-  }
-  for (const task of tasks) tailOf(task.id)
-
+  const { followers, waiting } = precedence(tasks)
+  const tail = tails(tasks, followers, waiting)
   const busyUntil: Record<Resource, number> = { cutter: 0, hands: 0 }
-  const ends = new Map<string, number>()
-  const open = new Set(tasks)
+  /** When the last of what a task waits for ends. */
+  const earliest = new Float64Array(tasks.length)
+  const left = waiting.slice()
+  // In the order of the list, so that of equals the first goes first.
+  const ready = tasks.flatMap((_, k) => (left[k] === 0 ? [k] : []))
   const steps: Step[] = []
-  while (open.size > 0) {
-    let pick: Task | undefined
-    let pickStart = Infinity
-    for (const task of open) {
-      if (!task.after.every((id) => !byId.has(id) || ends.has(id))) continue
-      const start = Math.max(
-        0,
-        ...task.after.map((id) => ends.get(id) ?? 0),
-        ...task.needs.map((r) => busyUntil[r]),
-      )
-      if (
-        start < pickStart - 1e-9 ||
-        (start < pickStart + 1e-9 && tail.get(task.id)! > tail.get(pick!.id)!)
-      ) {
-        pick = task
-        pickStart = start
+  while (ready.length > 0) {
+    let at = 0
+    let startMin = Infinity
+    ready.forEach((k, place) => {
+      const start = tasks[k]!.needs.reduce((most, r) => Math.max(most, busyUntil[r]), earliest[k]!)
+      if (start < startMin - HAIR || (start < startMin + HAIR && tail[k]! > tail[ready[at]!]!)) {
+        at = place
+        startMin = start
       }
+    })
+    const [k] = ready.splice(at, 1) as [number]
+    const task = tasks[k]!
+    const endMin = startMin + task.minutes
+    for (const r of task.needs) busyUntil[r] = endMin
+    steps.push({ ...task, startMin, endMin })
+    for (const next of followers[k]!) {
+      earliest[next] = Math.max(earliest[next]!, endMin)
+      if (--left[next]! === 0) insert(ready, next)
     }
-    if (!pick) throw new Error('steps wait for each other')
-    open.delete(pick)
-    const endMin = pickStart + pick.minutes
-    ends.set(pick.id, endMin)
-    for (const r of pick.needs) busyUntil[r] = endMin
-    steps.push({ ...pick, startMin: pickStart, endMin })
   }
   return steps.sort((a, b) => a.startMin - b.startMin || a.endMin - b.endMin)
+}
+
+const HAIR = 1e-9
+
+/** Who follows each task, and how many tasks each waits for; by their places in the list. */
+function precedence(tasks: readonly Task[]): { followers: number[][]; waiting: Int32Array } {
+  const placeOf = new Map(tasks.map((task, k) => [task.id, k]))
+  const followers = tasks.map((): number[] => [])
+  const waiting = new Int32Array(tasks.length)
+  tasks.forEach((task, k) => {
+    for (const id of new Set(task.after)) {
+      const before = placeOf.get(id)
+      if (before === undefined) continue
+      followers[before]!.push(k)
+      waiting[k]!++
+    }
+  })
+  return { followers, waiting }
+}
+
+/** The longest way from the start of each task to the end of all (critical path). */
+function tails(tasks: readonly Task[], followers: readonly number[][], waiting: Int32Array): Float64Array {
+  const left = waiting.slice()
+  const order = tasks.flatMap((_, k) => (left[k] === 0 ? [k] : []))
+  for (let i = 0; i < order.length; i++)
+    for (const next of followers[order[i]!]!) if (--left[next]! === 0) order.push(next)
+  if (order.length < tasks.length) {
+    const stuck = tasks.filter((_, k) => left[k]! > 0).map((task) => task.id)
+    throw new Error(`steps wait for each other: ${stuck.slice(0, 6).join(', ')}`)
+  }
+  const tail = new Float64Array(tasks.length)
+  for (const k of order.toReversed())
+    tail[k] = tasks[k]!.minutes + followers[k]!.reduce((most, next) => Math.max(most, tail[next]!), 0)
+  return tail
+}
+
+/** Puts a place into a rising list. */
+function insert(list: number[], place: number): void {
+  let i = list.length
+  while (i > 0 && list[i - 1]! > place) i--
+  list.splice(i, 0, place)
 }

@@ -7,8 +7,8 @@ export const paperSnagsNode = node('snags of paper', {
   stage: 'paper',
   reads: { layers: ['name', 'colour', 'paperId'], papers: 'all', stock: true },
   needs: (project) => ({ shown: each(visible, project) }),
-  compute: ({ project, stock }, { shown }) => [
-    ...paperSnags(project, stock),
+  compute: ({ project, stock, memo }, { shown }) => [
+    ...paperSnags(project, stock, memo),
     ...dearSnags(project, shown, stock),
   ],
   view: (snags) => snags,

@@ -8,12 +8,13 @@ import {
   type Project,
   type Snag,
 } from '../../project'
+import { fresh, type Memo } from '../../base'
 import { isDear, type VisibleArea } from '../layers'
 import { neighbourSteps, usable } from './assign'
 import { colourDifference, nearestPaper, TOO_ALIKE } from './colour'
 
 /** Findings of the paper stage. The stock is what other papers there are to swap to. */
-export function paperSnags(project: Project, stock: readonly Paper[]): Snag[] {
+export function paperSnags(project: Project, stock: readonly Paper[], memo: Memo = fresh): Snag[] {
   const snags: Snag[] = []
   const bare = builtLayers(project).filter((layer) => !paperOf(project, layer))
   if (bare.length > 0)
@@ -34,7 +35,7 @@ export function paperSnags(project: Project, stock: readonly Paper[]): Snag[] {
     })
   for (const { below, above, difference } of neighbourSteps(project)) {
     if (difference >= TOO_ALIKE) continue
-    const swap = swapFor(project, above, stock)
+    const swap = swapFor(project, above, stock, memo)
     snags.push({
       code: 'too-alike',
       stage: 'paper',
@@ -56,19 +57,23 @@ export function paperSnags(project: Project, stock: readonly Paper[]): Snag[] {
 }
 
 /** The paper nearest to a layer's own that stands clear of both its neighbours. */
-function swapFor(project: Project, layer: Layer, stock: readonly Paper[]): Paper | undefined {
+function swapFor(project: Project, layer: Layer, stock: readonly Paper[], memo: Memo): Paper | undefined {
   const layers = builtLayers(project)
   const i = layers.indexOf(layer)
   const neighbours = [layers[i - 1], layers[i + 1]]
     .filter((l) => l !== undefined)
     .map((l) => colourOf(project, l))
   const own = colourOf(project, layer)
-  return usable(stock)
-    .filter(
-      (p) =>
-        p.id !== layer.paperId && neighbours.every((c) => colourDifference(c, p.colour) >= TOO_ALIKE + 2),
-    )
-    .toSorted((a, b) => colourDifference(own, a.colour) - colourDifference(own, b.colour))[0]
+  return memo('paper to swap to', [own, layer.paperId, neighbours, stock], () =>
+    usable(stock)
+      .filter(
+        (p) =>
+          p.id !== layer.paperId && neighbours.every((c) => colourDifference(c, p.colour) >= TOO_ALIKE + 2),
+      )
+      .map((paper) => ({ paper, difference: colourDifference(own, paper.colour) }))
+      .toSorted((a, b) => a.difference - b.difference)
+      .at(0),
+  )?.paper
 }
 
 /** Dear sheets of which next to nothing is seen: a plain one does as well. */

@@ -6,8 +6,8 @@ import type { NestLayout } from './nest/instance'
 import { leftOvers } from './off-cuts/off-cuts'
 import { planLoads } from './loads/loads'
 import { sheetsNeeded } from './loads/needed'
-import { layRun, sortOut } from './runs/nest-runs'
-import { paperRuns, runIds } from './runs/paper-runs'
+import { layStepwise, sortOut, type Unplaceable } from './runs/nest-runs'
+import { paperRuns, runIds, type NestedRun } from './runs/paper-runs'
 import { mergeSnags } from './snags/merge-papers'
 import { offCutSnags } from './snags/off-cuts'
 import { sheetSnags, tooLargeSnags } from './snags/sheets'
@@ -44,10 +44,10 @@ const layout = node('layout', {
   reads: {},
   found: true,
   needs: () => ({ all: runs() }),
-  compute: ({ arg, found, memo }, { all }) => {
+  compute: ({ arg, found, memo }, { all }): NestedRun | Generator<void, NestedRun | Unplaceable> => {
     const run = all.find(({ id }) => id === arg)!
     const known = found.get(run.fingerprint) as NestLayout | undefined
-    return known ? { run, layout: known } : layRun(run, memo)
+    return known ? { run, layout: known } : layStepwise(run, memo)
   },
 })
 

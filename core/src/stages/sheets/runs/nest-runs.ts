@@ -22,8 +22,33 @@ export interface Unplaceable {
 
 /** A run with its first layout, after a fixed number of steps; where a piece is larger than its sheets, why not. */
 export function layRun(run: PaperRun, memo: Memo = fresh, steps = firstSteps(run)): NestedRun | Unplaceable {
+  const laying = layStepwise(run, memo, steps)
+  for (;;) {
+    const step = laying.next()
+    if (step.done) return step.value
+  }
+}
+
+/** The same, with a pause between any two steps of the search. */
+export function* layStepwise(
+  run: PaperRun,
+  memo: Memo,
+  steps = firstSteps(run),
+): Generator<void, NestedRun | Unplaceable> {
   try {
-    return { run, layout: nestRun(run, steps, memo) }
+    // Remembered once it is whole: a search that was broken off begins anew, so that it always comes to the same.
+    const laid = memo('first layout', [run.fingerprint, steps], (): { layout: NestLayout | null } => ({
+      layout: null,
+    }))
+    if (!laid.layout) {
+      const nester = new Nester(run.instance, run.seed)
+      for (let k = 0; k < steps && !nester.done; k++) {
+        yield
+        nester.step()
+      }
+      laid.layout = nester.best
+    }
+    return { run, layout: laid.layout }
   } catch (error) {
     if (!(error instanceof BadInput)) throw error
     return { run, reason: error.message }
@@ -42,11 +67,3 @@ export const sortOut = (
   runs: all.filter((one) => 'layout' in one),
   failed: all.filter((one) => 'reason' in one),
 })
-
-/** One paper's layout after a fixed number of steps; stops early where it cannot get better. Throws BadInput where a piece is too large. */
-export const nestRun = (run: PaperRun, steps: number, memo: Memo = fresh): NestLayout =>
-  memo('first layout', [run.fingerprint, steps], () => {
-    const nester = new Nester(run.instance, run.seed)
-    for (let k = 0; k < steps && !nester.done; k++) nester.step()
-    return nester.best
-  })
