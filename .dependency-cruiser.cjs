@@ -12,7 +12,8 @@ const stageRules = stages.map((name, i) => ({
   to: {
     path: [
       ...(i + 1 < stages.length ? [stage(stages.slice(i + 1))] : []),
-      core(['io/exports', 'demo']), '^core/src/stages/[^/]+\\.ts$',
+      core(['io/exports', 'demo']),
+      '^core/src/stages/[^/]+\\.ts$',
     ],
   },
 }))

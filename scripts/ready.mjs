@@ -1,5 +1,5 @@
 // What a fresh machine lacks: packages, and for the tests a browser. Installs it, and says what it does.
-import { execFileSync, spawnSync } from 'node:child_process'
+import { spawnSync } from 'node:child_process'
 import { existsSync, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 
@@ -30,17 +30,29 @@ export function ensurePackages() {
 
 const CHROMIUM = '/usr/bin/chromium'
 
-/** Installs Debian's Chromium where it is missing. */
+/** Installs Debian's Chromium where it is missing; ends this process with a sentence where it cannot. */
 export function ensureChromium() {
   if (existsSync(CHROMIUM)) return
   console.log('Installing Chromium …')
   const asRoot = process.getuid?.() === 0 ? [] : ['sudo']
   const apt = (...args) => {
-    const [command, ...rest] = [...asRoot, 'apt-get', ...args]
-    execFileSync(command, rest, {
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
-    })
+    // Another installation may be under way: wait for its lock.
+    const [command, ...rest] = [...asRoot, 'apt-get', '-o', 'DPkg::Lock::Timeout=300', ...args]
+    const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
+    for (let tries = 1; ; tries++) {
+      const { status, stderr } = spawnSync(command, rest, { encoding: 'utf8', env })
+      if (status === 0) return
+      const busy = /lock/i.test(stderr ?? '')
+      if (!busy || tries === 10) {
+        const why = (stderr ?? '').trim().split('\n').at(-1) || 'apt-get is not there'
+        console.error(
+          `Chromium could not be installed: ${why} Install the package chromium by hand and start again.`,
+        )
+        process.exit(1)
+      }
+      // Lists have a lock of their own, which apt-get does not wait for.
+      spawnSync('sleep', ['15'])
+    }
   }
   apt('update', '-qq')
   apt('install', '-y', '-qq', '--no-install-recommends', 'chromium')

@@ -6,21 +6,38 @@ import express, { type Express, type NextFunction, type Request, type Response }
 
 const LOCAL = new Set(['127.0.0.1', 'localhost'])
 
-const hostOf = (value: string): string => {
+/** Host and port of an address; nothing where it is none. */
+const placeOf = (value: string): { hostname: string; host: string } | null => {
   try {
-    return new URL(value.includes('://') ? value : `http://${value}`).hostname
+    return new URL(value.includes('://') ? value : `http://${value}`)
   } catch {
-    return ''
+    return null
   }
 }
 
+/** Only this machine is answered, and of pages only those of this very server: another port is another page. */
 function localOnly(request: Request, response: Response, next: NextFunction): void {
   const { host = '', origin } = request.headers
-  if (!LOCAL.has(hostOf(host)) || (origin !== undefined && !LOCAL.has(hostOf(origin)))) {
+  const here = placeOf(host)
+  const local = here !== null && LOCAL.has(here.hostname)
+  if (!local || (origin !== undefined && placeOf(origin)?.host !== here.host)) {
     response.status(403).type('text').send('Feuillet answers this machine only.')
     return
   }
   next()
+}
+
+/** A trouble in one sentence: no stack, no path of this machine. */
+function inASentence(error: { status?: number }, _: Request, response: Response, next: NextFunction): void {
+  if (response.headersSent) return next(error)
+  const status = error.status ?? 500
+  const words =
+    status === 404
+      ? 'There is nothing here.'
+      : status < 500
+        ? 'This address cannot be read.'
+        : 'Something in the local server went wrong.'
+  response.status(status).type('text').send(words)
 }
 
 /**
@@ -72,5 +89,6 @@ export function createApp(dist: string, demo = false): Express {
     if (existsSync(page)) response.sendFile(page)
     else response.status(503).type('text').send('The application is not built yet: npm run build.')
   })
+  app.use(inASentence)
   return app
 }

@@ -47,6 +47,15 @@ describe('the server', () => {
     expect((await get('/assets/gone.js')).status).toBe(404)
   })
 
+  it('says what is wrong in a sentence, without paths or stacks', async () => {
+    for (const path of ['/%E0%A4%A', '/assets/%c0%ae%c0%ae/app', '/assets/gone.js']) {
+      const { status, text } = await get(path)
+      expect(status).toBeGreaterThanOrEqual(400)
+      expect(text).toMatch(/^[A-Z][^\n]*\.$/)
+      expect(text).not.toMatch(/node_modules| at |\/src\//)
+    }
+  })
+
   it('answers this machine only', async () => {
     expect((await get('/', { host: 'elsewhere.example' })).status).toBe(403)
     expect((await get('/', { origin: 'https://elsewhere.example' })).status).toBe(403)

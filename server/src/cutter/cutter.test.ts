@@ -2,6 +2,7 @@ import { get as httpGet, request } from 'node:http'
 import type { AddressInfo, Server } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { createApp } from '../app'
+import { commandSchemas, stateSchema } from '@feuillet/cutter-protocol'
 import { Cutter, type CutterLoad, type CutterState } from './machine'
 import { readPlot } from './plot'
 
@@ -172,14 +173,48 @@ describe('over HTTP', () => {
     await expect.poll(() => seen.length).toBeGreaterThan(0)
     expect((await post('/speed', { speed: 200 })).status).toBe(200)
     expect((await post('/load', load())).body.status).toBe('asking')
-    expect(await post('/confirm', { tag: '1' })).toMatchObject({
+    expect(await post('/confirm', { id: 'load-1', tag: '1' })).toMatchObject({
       status: 409,
       body: { why: 'this load wants the sheet tagged “5-6”' },
     })
-    expect((await post('/confirm', { tag: '5-6' })).body.status).toBe('cutting')
+    expect((await post('/confirm', { id: 'load-1', tag: '5-6' })).body.status).toBe('cutting')
     await expect.poll(() => seen.at(-1)?.status).toBe('done')
     expect(seen.at(-1)!.load).not.toHaveProperty('plot')
     stream.destroy()
+  })
+
+  it('speaks as the protocol has it, whatever state it is in', async () => {
+    const machine = new Cutter()
+    const told = () => stateSchema.strict().parse(JSON.parse(JSON.stringify(machine.state())))
+    expect(told().status).toBe('idle')
+    machine.take(load())
+    machine.confirm('5-6', 0)
+    machine.tick(1000)
+    expect(told().status).toBe('cutting')
+    machine.tick(WHOLE_MS)
+    expect(told()).toMatchObject({ status: 'done', outcome: 'cut' })
+    expect(commandSchemas.load.parse(load())).toEqual(load())
+  })
+
+  it('leaves a load to the page that sent it, and does not swap one that waits', async () => {
+    await post('/load', load({ id: 'mine' }))
+    expect(await post('/cancel', { id: 'another' })).toMatchObject({
+      status: 409,
+      body: { why: expect.stringContaining('another load') as string },
+    })
+    expect(await post('/load', load({ id: 'another' }))).toMatchObject({
+      status: 409,
+      body: { why: expect.stringContaining('waits for its sheet') as string },
+    })
+    expect((await post('/cancel', { id: 'mine' })).body.status).toBe('cancelled')
+  })
+
+  it('refuses brackets without end at once, and pages of another port', async () => {
+    const start = performance.now()
+    expect(await post('/load', `{"plot":${'['.repeat(14_000_000)}`)).toMatchObject({ status: 400 })
+    expect(performance.now() - start).toBeLessThan(3000)
+    expect((await post('/speed', { speed: 2 }, { Origin: `http://127.0.0.1:${port + 1}` })).status).toBe(403)
+    expect((await post('/speed', { speed: 2 }, { Origin: `http://localhost:${port}` })).status).toBe(200)
   })
 
   it('takes nothing that is not meant for it', async () => {

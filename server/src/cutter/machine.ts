@@ -1,44 +1,9 @@
 // The simulated cutter: a state machine that goes over the moves of a load at a believable pace. Time is handed in, so
 // that tests need not wait.
+import type { CutterLoad, CutterState, CutterStatus, Fault } from '@feuillet/cutter-protocol'
 import { readPlot, type Move } from './plot'
 
-export interface CutterLoad {
-  id: string
-  name: string
-  /** What the sheet's tag says; the maker confirms it. */
-  tag: string
-  colour: string
-  plot: string
-  sheet: { widthMm: number; heightMm: number; rimMm: number }
-  setting: { name: string; tack: string; passes: number }
-  /** Passes that this paper needs with a sharp blade. */
-  passesNeeded: number
-  pace: { speedMmPerS: number; cornerS: number; liftS: number }
-}
-
-export type Fault = 'slip' | 'blunt' | 'power'
-export type CutterStatus = 'idle' | 'asking' | 'cutting' | 'paused' | 'slipped' | 'off' | 'done' | 'cancelled'
-
-export interface CutterState {
-  status: CutterStatus
-  load: Omit<CutterLoad, 'plot'> | null
-  /** Tool, mm from the sheet's top left corner; null while nothing is loaded. */
-  tool: { x: number; y: number; down: boolean } | null
-  /** Moves of the plot that are done in this pass. */
-  movesDone: number
-  share: number
-  secondsLeft: number
-  pass: number
-  passes: number
-  speed: number
-  faults: Record<Fault, boolean>
-  /** How a finished run came out. */
-  outcome: 'cut' | 'partly' | null
-  /** Machine time of the run so far, all passes (s). */
-  ranS: number
-  startedAt: number | null
-  endedAt: number | null
-}
+export type { CutterLoad, CutterState, Fault } from '@feuillet/cutter-protocol'
 
 /** Bed of the machine, mm. */
 export const BED = { widthMm: 610, heightMm: 305 }
@@ -75,6 +40,8 @@ export class Cutter {
       this.status === 'off'
     )
       throw new Refusal('a load is under way: cancel it first')
+    if (this.status === 'asking' && this.load!.id !== load.id)
+      throw new Refusal(`“${this.load!.name}” waits for its sheet: cancel that first`)
     const { widthMm, heightMm, rimMm } = load.sheet
     const fits = (w: number, h: number) => w <= BED.widthMm && h <= BED.heightMm
     if (!fits(widthMm, heightMm) && !fits(heightMm, widthMm))
@@ -101,6 +68,12 @@ export class Cutter {
     this.startedAt = null
     this.endedAt = null
     this.status = 'asking'
+  }
+
+  /** Refuses what another page wants of a load that is not its own. */
+  mustBe(id: string): void {
+    if (this.load && this.load.id !== id)
+      throw new Refusal('the machine has another load: this page has no hand in it')
   }
 
   /** The maker says which sheet lies on the mat; cutting begins where it is the right one. */

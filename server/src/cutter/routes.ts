@@ -1,29 +1,7 @@
 // The cutter over HTTP: commands as JSON, its state as server-sent events.
+import { commandSchemas, type CommandBody, type CutterCommand } from '@feuillet/cutter-protocol'
 import { json, Router, type Request, type Response } from 'express'
-import { z } from 'zod'
 import { Cutter, Refusal } from './machine'
-
-const mm = z.number().finite().positive().max(5000)
-const loadSchema = z.object({
-  id: z.string().min(1).max(200),
-  name: z.string().max(200),
-  tag: z.string().min(1).max(60),
-  colour: z.string().regex(/^#[0-9a-f]{6}$/i),
-  plot: z.string().max(12_000_000),
-  sheet: z.object({ widthMm: mm, heightMm: mm, rimMm: z.number().min(0).max(100) }),
-  setting: z.object({
-    name: z.string().max(100),
-    tack: z.string().max(20),
-    passes: z.number().int().min(1).max(20),
-  }),
-  passesNeeded: z.number().int().min(1).max(20),
-  pace: z.object({
-    speedMmPerS: z.number().positive().max(2000),
-    cornerS: z.number().min(0).max(10),
-    liftS: z.number().min(0).max(60),
-  }),
-})
-const faultSchema = z.object({ fault: z.enum(['slip', 'blunt', 'power']), on: z.boolean() })
 
 /** Between two reports of a run, ms. */
 const TICK_MS = 100
@@ -51,7 +29,7 @@ export function cutterRoutes(cutter = new Cutter()): Router {
     }
   }
   // Only JSON is taken: no form of a foreign page can send it unasked.
-  router.use(json({ limit: '16mb', type: 'application/json' }))
+  router.use(json({ limit: '16mb', type: 'application/json', verify: refuseDeep }))
   router.get('/', (_, response) => {
     cutter.tick(Date.now())
     response.json(cutter.state())
@@ -62,16 +40,16 @@ export function cutterRoutes(cutter = new Cutter()): Router {
     response.write(`data: ${JSON.stringify(cutter.state())}\n\n`)
     request.on('close', () => listeners.delete(response))
   })
-  const command = <T>(path: string, schema: z.ZodType<T>, act: (body: T) => void) =>
-    router.post(path, (request: Request, response: Response) => {
-      const body = schema.safeParse(request.body ?? {})
+  const command = <Name extends CutterCommand>(name: Name, act: (body: CommandBody<Name>) => void) =>
+    router.post(`/${name}`, (request: Request, response: Response) => {
+      const body = commandSchemas[name].safeParse(request.body ?? {})
       if (!body.success) {
         const issue = body.error.issues[0]!
         response.status(400).json({ why: `${issue.path.join('.') || 'the request'}: ${issue.message}` })
         return
       }
       try {
-        act(body.data)
+        act(body.data as CommandBody<Name>)
       } catch (error) {
         if (!(error instanceof Refusal)) throw error
         response.status(409).json({ why: error.message })
@@ -81,17 +59,41 @@ export function cutterRoutes(cutter = new Cutter()): Router {
       tell()
       response.json(cutter.state())
     })
-  const nothing = z.object({})
-  command('/load', loadSchema, (load) => cutter.take(load))
-  command('/confirm', z.object({ tag: z.string().max(60) }), ({ tag }) => cutter.confirm(tag, Date.now()))
-  command('/pause', nothing, () => cutter.pause(Date.now()))
-  command('/resume', nothing, () => cutter.resume(Date.now()))
-  command('/cancel', nothing, () => cutter.cancel(Date.now()))
-  command('/again', nothing, () => cutter.again(Date.now()))
-  command('/power', nothing, () => cutter.powerOn())
-  command('/speed', z.object({ speed: z.number().min(1).max(200) }), ({ speed }) =>
-    cutter.setSpeed(speed, Date.now()),
-  )
-  command('/fault', faultSchema, ({ fault, on }) => cutter.setFault(fault, on))
+  /** A command about a load, which must be the one that the machine has. */
+  const onLoad = (name: 'pause' | 'resume' | 'cancel' | 'again', act: (now: number) => void) =>
+    command(name, ({ id }) => {
+      cutter.mustBe(id)
+      act(Date.now())
+    })
+  command('load', (load) => cutter.take(load))
+  command('confirm', ({ id, tag }) => {
+    cutter.mustBe(id)
+    cutter.confirm(tag, Date.now())
+  })
+  onLoad('pause', (now) => cutter.pause(now))
+  onLoad('resume', (now) => cutter.resume(now))
+  onLoad('cancel', (now) => cutter.cancel(now))
+  onLoad('again', (now) => cutter.again(now))
+  command('power', () => cutter.powerOn())
+  command('speed', ({ speed }) => cutter.setSpeed(speed, Date.now()))
+  command('fault', ({ fault, on }) => cutter.setFault(fault, on))
   return router
 }
+
+/** Brackets in each other beyond any command take seconds to be read in vain: they are refused by sight. */
+function refuseDeep(_request: unknown, _response: unknown, body: Buffer): void {
+  let depth = 0
+  let quoted = false
+  for (let i = 0; i < body.length; i++) {
+    const c = body[i]
+    if (quoted) {
+      if (c === 0x5c) i++
+      else if (c === 0x22) quoted = false
+    } else if (c === 0x22) quoted = true
+    else if (c === 0x7b || c === 0x5b) {
+      if (++depth > MOST_DEPTH) throw Object.assign(new Error('nested too deeply'), { status: 400 })
+    } else if (c === 0x7d || c === 0x5d) depth--
+  }
+}
+
+const MOST_DEPTH = 8

@@ -14,6 +14,7 @@ import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../../
 import { inkOn } from '../../../ui/folio-tab'
 import { SheetDrawing } from '../sheet-drawing'
 import { CutSoFar } from './cut-so-far'
+import type { CommandBody, CutterCommand } from '@feuillet/cutter-protocol'
 import { tellCutter, useCutter, type CutterState, type Fault } from './client'
 
 const NO_LOADS: LoadView[] = []
@@ -72,7 +73,7 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
     dispatch(change(`run of load ${running.number}`, (p) => noteRun(p, run)))
   }, [ended, running, role, dispatch])
 
-  const tell = async (command: string, body?: object) => setWhy(await tellCutter(command, body))
+  const tell: Tell = async (command, body) => setWhy(await tellCutter(command, body))
   const send = async (which: LoadView) => {
     const { speedMmPerS, cornerS, liftS, rimMm } = project.drawer.cutter
     setChosen(which.id)
@@ -295,17 +296,23 @@ function Status({ cutter, mine, load }: { cutter: CutterState; mine: boolean; lo
   )
 }
 
+type Tell = <Name extends CutterCommand>(command: Name, body: CommandBody<Name>) => Promise<void>
+
+/** Commands about the load that is on the machine. */
+type OnLoad = 'pause' | 'resume' | 'cancel' | 'again'
+
 interface StepsProps {
   cutter: CutterState
   loads: readonly LoadView[]
   mine: boolean
-  tell: (command: string, body?: object) => Promise<void>
+  tell: Tell
 }
 
 /** What the maker can tell the cutter now. */
 function Steps({ cutter, loads, mine, tell }: StepsProps) {
-  const press = (words: string, command: string, main = false) => (
-    <Button small={!main} look={main ? 'main' : 'plain'} onClick={() => void tell(command)}>
+  const id = cutter.load?.id ?? ''
+  const press = (words: string, command: OnLoad, main = false) => (
+    <Button small={!main} look={main ? 'main' : 'plain'} onClick={() => void tell(command, { id })}>
       {words}
     </Button>
   )
@@ -321,7 +328,7 @@ function Steps({ cutter, loads, mine, tell }: StepsProps) {
                 key={tag}
                 type="button"
                 aria-label={`Tag ${tag}, ${l.paper.name}`}
-                onClick={() => void tell('confirm', { tag })}
+                onClick={() => void tell('confirm', { id, tag })}
                 className="clip-tab h-9 min-w-9 px-2 font-semibold"
                 style={{ background: l.paper.colour, color: inkOn(l.paper.colour) }}
               >
@@ -334,7 +341,11 @@ function Steps({ cutter, loads, mine, tell }: StepsProps) {
       <div className="flex flex-wrap gap-2">
         {cutter.status === 'cutting' && press('Pause', 'pause')}
         {(cutter.status === 'paused' || cutter.status === 'slipped') && press('Go on', 'resume')}
-        {cutter.status === 'off' && press('Switch it on', 'power')}
+        {cutter.status === 'off' && (
+          <Button small onClick={() => void tell('power', {})}>
+            Switch it on
+          </Button>
+        )}
         {mine &&
           cutter.status === 'done' &&
           cutter.outcome === 'partly' &&
