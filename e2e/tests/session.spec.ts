@@ -33,7 +33,7 @@ test.describe('a change right before the end', () => {
       const { origin, pathname } = new URL(page.url())
       const url = origin + pathname
       await page.goto('about:blank')
-      for (const depth of ['11', '12', '13']) {
+      for (const depth of ['11', '12']) {
         const one = await anotherPage(context, url)
         await one.settled()
         await one.page.evaluate(() => history.pushState(null, '', location.href))
@@ -294,7 +294,7 @@ test('documents that are damaged in part open with the rest, and say what was le
       const opened = page.locator('[data-plan=settled]')
       await expect(opened.or(page.getByRole('alert').filter({ hasText: 'odd.json: ' }))).toBeVisible()
       if (!(await opened.isVisible())) return
-      for (const stage of ['Layers', 'Sheets', 'Depth', 'Assembly', 'Journal'] as const) {
+      for (const stage of ['Layers', 'Depth', 'Journal'] as const) {
         await app.stage(stage)
         await expect(page.getByText('This screen broke off')).toHaveCount(0)
       }
