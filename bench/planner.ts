@@ -5,6 +5,7 @@ import { loadGeometry } from '@feuillet/core/base/geometry'
 import { Planner, type Ref } from '@feuillet/core/planner'
 import { builtLayers, setLayer, setPlan, tickStep, type Project } from '@feuillet/core/project'
 import { nodes, SNAG_NODES, type NodeName } from '@feuillet/core/stages'
+import { runIds } from '@feuillet/core/stages/sheets'
 import { derive } from './derive'
 import { benchStock, largeStack } from './large'
 
@@ -37,8 +38,8 @@ const asked: Record<string, [NodeName, string?][]> = {
     ['sound', picked],
   ],
   paper: [['visible', picked], ['paperSnags']],
-  sheets: [['nested'], ['sketches'], ['loads']],
-  depth: [['padMap', picked], ['levels'], ['depth']],
+  sheets: [['draft', runIds(project)[0]!], ['loads']],
+  depth: [['levels'], ['padMap', picked]],
   assembly: [['assembly']],
   journal: [['cost']],
 }

@@ -10,7 +10,7 @@ import { cost } from './journal'
 import { figures, layersSnags, shownPath, sound, visible, weakPaths } from './layers'
 import { measureSnagsNode } from './measure'
 import { paperSnagsNode } from './paper'
-import { left, loads, mergeSnagsNode, needed, nested, sheet, sheetsSnags, sketches } from './sheets'
+import { draft, left, loads, mergeSnagsNode, needed, nested, sheet, sheetsSnags, sketches } from './sheets'
 
 export { mendAll, mendProject } from './mend'
 
@@ -25,6 +25,7 @@ export const nodes = {
   depth,
   padMap,
   nested,
+  draft,
   loads,
   sheet,
   sketches,

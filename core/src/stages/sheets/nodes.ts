@@ -1,6 +1,6 @@
 // From papers to sheets in their order, as nodes: a layout a paper, and what hangs on all of them.
 import { groupBy } from '../../base'
-import { node } from '../../planner'
+import { node, type Reads } from '../../planner'
 import { marks } from '../layers'
 import type { NestLayout } from './nest/instance'
 import { leftOvers } from './off-cuts/off-cuts'
@@ -25,6 +25,14 @@ const PLAN_OF_RUNS = [
   'useOffCuts',
   'layoutSeeds',
 ] as const
+
+/** What loads follow from beside the layouts. */
+const LOADS_READ = {
+  layers: ['name', 'pieces', 'copies', 'paperId'],
+  papers: 'all',
+  cutter: true,
+  plan: ['batch', 'guests', 'cutWith', 'cutOrder', 'loadOrder', 'numbers'],
+} as const satisfies Reads
 
 /** Which pieces are cut of which paper. */
 export const runs = node('runs', {
@@ -60,15 +68,25 @@ export const nested = node('nested', {
   view: ({ runs: list }) => list.map(runView),
 })
 
+/** The sheets of one run before all others are laid: what is shown while a large work is computed. */
+export const draft = node('draft', {
+  stage: 'sheets',
+  reads: LOADS_READ,
+  needs: (_, runId) => ({ one: layout(runId) }),
+  compute: ({ project, memo }, { one }) =>
+    'layout' in one
+      ? planLoads(project, [one], new Map(), memo).map((load) => ({
+          load,
+          drawn: drawSheet(load, SKETCH_MM),
+        }))
+      : [],
+  view: (list) => list.map(({ load, drawn }) => ({ load: loadView(load), drawn })),
+})
+
 /** The sheets in the order in which they are cut. */
 export const loads = node('loads', {
   stage: 'sheets',
-  reads: {
-    layers: ['name', 'pieces', 'copies', 'paperId'],
-    papers: 'all',
-    cutter: true,
-    plan: ['batch', 'guests', 'cutWith', 'cutOrder', 'loadOrder', 'numbers'],
-  },
+  reads: LOADS_READ,
   needs: () => ({ all: nested(), drawn: marks() }),
   compute: ({ project, memo }, { all, drawn }) => planLoads(project, all.runs, drawn, memo),
   view: (list) => list.map(loadView),

@@ -12,7 +12,7 @@ import { FilesButton } from './files-button'
 import { LoadStrip } from './load-strip'
 import { SearchButton } from './search-button'
 import { SheetBoard } from './sheet-board'
-import { SheetGrid } from './sheet-grid'
+import { AllSheets, SheetsSoFar } from './all-sheets'
 import { SheetsPanel } from './sheets-panel'
 import { CutElsewhere } from './what-is-cut'
 
@@ -83,8 +83,10 @@ export default function SheetsScreen() {
         </>
       ) : plan.cutWith ? (
         <CutElsewhere host={plan.cutWith} />
+      ) : !known && project.layers.length > 0 ? (
+        <SheetsSoFar />
       ) : (
-        <SheetGrid loads={loads} onPick={pick} />
+        <AllSheets loads={loads} onPick={pick} />
       )}
       {loads.length > 0 && <LoadStrip loads={loads} picked={view.loadId} onPick={pick} />}
     </StageFrame>

@@ -1,7 +1,6 @@
-import type { LoadView } from '@feuillet/core/stages/sheets'
-import { memo, useMemo } from 'react'
+import type { LoadView, SheetDrawing as Drawn } from '@feuillet/core/stages/sheets'
+import { memo } from 'react'
 import { formatMinutes } from '@feuillet/core/base/units'
-import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { useSize } from '../../drawing/use-size'
@@ -15,17 +14,15 @@ const PASSES_PX = 250
 /** All loads side by side, as large as the room allows. */
 export const SheetGrid = memo(function SheetGrid({
   loads,
+  drawnOf,
   onPick,
 }: {
   loads: readonly LoadView[]
+  /** Their outlines, by load, as far as they are there. */
+  drawnOf: ReadonlyMap<string, Drawn>
   onPick: (loadId: string) => void
 }) {
   const { drawer } = useAppSelector(selectProject)
-  const sketches = usePlan('sketches')
-  const drawnOf = useMemo(
-    () => new Map((sketches ?? []).map(({ loadId, drawn }) => [loadId, drawn])),
-    [sketches],
-  )
   const [ref, { width, height }] = useSize()
   // The number of columns that makes the sheets largest; where they would be tiny, as many as fill the width.
   const many = Math.max(1, Math.floor((width - 20) / (LEAST_PX + 20)))

@@ -1,7 +1,9 @@
 // What colour a fill or stroke has; gradients become their mean colour.
 import { formatHex, interpolate, parse } from 'culori'
 import type { SvgDocument } from './document'
-import { computeStyle, type Style } from './style'
+import { computeStyle, type Style, StyleSheet } from './style'
+
+const NO_RULES = new StyleSheet([])
 
 export type Paint =
   | { kind: 'none' }
@@ -36,7 +38,7 @@ function meanOfGradient(id: string, doc: SvgDocument): Paint {
     const stops = element.children.filter((child) => child.name === 'stop')
     if (stops.length > 0) {
       const list = stops.map((stop) => {
-        const style = computeStyle(stop, {}, [])
+        const style = computeStyle(stop, {}, NO_RULES)
         const paint = plainColour(style['stop-color'] ?? 'black', style)
         const raw = stop.attributes['offset'] ?? '0'
         const at = Math.min(1, Math.max(0, parseFloat(raw) / (raw.includes('%') ? 100 : 1) || 0))

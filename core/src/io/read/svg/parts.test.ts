@@ -114,8 +114,61 @@ describe('style sheets', () => {
     ],
   ])('take %s', (_, css, body, fill) => expect(fillOf(css, body)).toBe(fill))
 
+  it('of many rules give each element what a search through all of them gives', () => {
+    const names = ['a', 'b', 'c']
+    const part = fc.oneof(
+      fc.constantFrom('rect', '*', '.a', '.b', 'rect.a', '.a.b', '#it', 'g .c', 'g > .a', '.c rect'),
+      fc.constantFrom('.b', 'g', 'g rect'),
+    )
+    fc.assert(
+      fc.property(
+        fc.array(part, { minLength: 1, maxLength: 12 }),
+        fc.subarray(names),
+        (selectors, classes) => {
+          const css = selectors.map((selector, i) => `${selector}{fill:f${i}}`).join('')
+          const body = `<g class="c"><rect id="it" class="${classes.join(' ')}"/></g>`
+          const fits: Record<string, boolean> = {
+            rect: true,
+            '*': true,
+            '.a': classes.includes('a'),
+            '.b': classes.includes('b'),
+            'rect.a': classes.includes('a'),
+            '.a.b': classes.includes('a') && classes.includes('b'),
+            '#it': true,
+            'g .c': classes.includes('c'),
+            'g > .a': classes.includes('a'),
+            '.c rect': true,
+            g: false,
+            'g rect': true,
+          }
+          const weight = (s: string) =>
+            (s.match(/#/g)?.length ?? 0) * 10_000 +
+            (s.match(/\./g)?.length ?? 0) * 100 +
+            (s.match(/(^|[\s>])[a-z]/g)?.length ?? 0)
+          const best = selectors
+            .map((selector, i) => ({ selector, i }))
+            .filter(({ selector }) => fits[selector])
+            .toSorted((a, b) => weight(a.selector) - weight(b.selector) || a.i - b.i)
+            .at(-1)
+          if (best) expect(fillOf(css, body)).toBe(`f${best.i}`)
+        },
+      ),
+    )
+  })
+
   it('survive anything', () => {
-    fc.assert(fc.property(fc.string(), (css) => void expect(Array.isArray(parseStyleSheet(css))).toBe(true)))
+    fc.assert(
+      fc.property(fc.string(), (css) => {
+        // Whatever stands before it, a rule of its own line is still read, or the shape stays unpainted.
+        expect(['red', undefined]).toContain(
+          fillOf(
+            `${css}
+#it{fill:red}`,
+            '<rect id="it"/>',
+          ),
+        )
+      }),
+    )
   })
 })
 

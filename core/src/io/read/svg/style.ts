@@ -41,9 +41,54 @@ interface Rule {
   declarations: Style
 }
 
+/** Rules by what their last compound asks for, so that an element is held against few of them. */
+export class StyleSheet {
+  private readonly byId = new Map<string, number[]>()
+  private readonly byClass = new Map<string, number[]>()
+  private readonly byType = new Map<string, number[]>()
+  private readonly others: number[] = []
+
+  /** @param rules the weakest first */
+  constructor(private readonly rules: readonly Rule[]) {
+    rules.forEach(({ compounds }, k) => {
+      const { id, classes, type } = compounds.at(-1)!
+      const [index, name] = id
+        ? [this.byId, id]
+        : classes.length > 0
+          ? [this.byClass, classes[0]!]
+          : type
+            ? [this.byType, type]
+            : [null, '']
+      if (!index) this.others.push(k)
+      else {
+        const list = index.get(name)
+        if (list) list.push(k)
+        else index.set(name, [k])
+      }
+    })
+  }
+
+  /** Declarations that bear on an element, the weakest first. */
+  declarationsFor(element: SvgElement): Style[] {
+    if (this.rules.length === 0) return []
+    const { id, class: classes = '' } = element.attributes
+    const found = [
+      ...this.others,
+      ...(this.byType.get(element.name) ?? []),
+      ...(id ? (this.byId.get(id) ?? []) : []),
+    ]
+    for (const name of new Set(classes.split(/\s+/))) found.push(...(this.byClass.get(name) ?? []))
+    return found
+      .sort((a, b) => a - b)
+      .map((k) => this.rules[k]!)
+      .filter((rule) => matches(rule.compounds, element))
+      .map((rule) => rule.declarations)
+  }
+}
+
 /** Rules of a style sheet that can bear on shapes; selectors it does not know are passed over. */
-export function parseStyleSheet(text: string): Rule[] {
-  if (!text.trim()) return []
+export function parseStyleSheet(text: string): StyleSheet {
+  if (!text.trim()) return new StyleSheet([])
   const rules: Rule[] = []
   const sheet = parse(text, { parseValue: false, onParseError: () => undefined })
   const visit = (node: CssNode): void => {
@@ -62,10 +107,7 @@ export function parseStyleSheet(text: string): Rule[] {
     }
   }
   visit(sheet)
-  return rules
-    .map((rule, order) => ({ rule, order }))
-    .sort((a, b) => a.rule.specificity - b.rule.specificity || a.order - b.order)
-    .map(({ rule }) => rule)
+  return new StyleSheet(rules.toSorted((a, b) => a.specificity - b.specificity))
 }
 
 function readDeclarations(block: CssNode): Style {
@@ -114,7 +156,7 @@ function matches(compounds: Compound[], element: SvgElement, at = compounds.leng
 }
 
 /** The style of an element: inherited, then its attributes, then sheet rules, then its style attribute. */
-export function computeStyle(element: SvgElement, inherited: Style, rules: Rule[]): Style {
+export function computeStyle(element: SvgElement, inherited: Style, sheet: StyleSheet): Style {
   const style: Style = {}
   for (const key of INHERITED) if (inherited[key] !== undefined) style[key] = inherited[key]
   const set = (declarations: Style) => {
@@ -126,7 +168,7 @@ export function computeStyle(element: SvgElement, inherited: Style, rules: Rule[
     }
   }
   set(Object.fromEntries(Object.entries(element.attributes).filter(([key]) => KNOWN.has(key))))
-  for (const rule of rules) if (matches(rule.compounds, element)) set(rule.declarations)
+  for (const declarations of sheet.declarationsFor(element)) set(declarations)
   if (element.attributes['style']) set(parseInline(element.attributes['style']))
   return style
 }

@@ -1,0 +1,42 @@
+import { useMemo } from 'react'
+import { runIds, type LoadView } from '@feuillet/core/stages/sheets'
+import { usePlan, usePlans } from '../../plan'
+import { selectProject } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
+import { SheetGrid } from './sheet-grid'
+
+/** All sheets side by side, once they are laid. */
+export function AllSheets({
+  loads,
+  onPick,
+}: {
+  loads: readonly LoadView[]
+  onPick: (loadId: string) => void
+}) {
+  const sketches = usePlan('sketches')
+  const drawnOf = useMemo(
+    () => new Map((sketches ?? []).map(({ loadId, drawn }) => [loadId, drawn])),
+    [sketches],
+  )
+  return <SheetGrid loads={loads} drawnOf={drawnOf} onPick={onPick} />
+}
+
+const nothing = (): void => undefined
+
+/** The sheets of those papers that are laid already, while the others are. */
+export function SheetsSoFar() {
+  const project = useAppSelector(selectProject)
+  const ids = useMemo(() => runIds(project), [project])
+  const drafts = usePlans('draft', ids)
+  const sheets = useMemo(() => drafts.flat(), [drafts])
+  const drawnOf = useMemo(() => new Map(sheets.map(({ load, drawn }) => [load.id, drawn])), [sheets])
+  const loads = useMemo(() => sheets.map(({ load }, i) => ({ ...load, number: i + 1 })), [sheets])
+  return (
+    <>
+      <p role="status" className="px-5 pt-3 text-[13.5px] text-soft">
+        {drafts.length} of {ids.length} papers laid; numbers and order of loads follow.
+      </p>
+      <SheetGrid loads={loads} drawnOf={drawnOf} onPick={nothing} />
+    </>
+  )
+}
