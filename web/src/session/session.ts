@@ -214,7 +214,7 @@ export class Session {
   async takeOver(): Promise<void> {
     const { id, claim } = this
     if (id === null || !claim) return
-    await this.env.tabs.takeOver(id, claim)
+    await this.env.tabs.takeOver(id, claim, () => this.lost(id))
     await this.becomeWriter(id)
   }
 
@@ -253,27 +253,27 @@ export class Session {
       })
   }
 
-  private async save({ project, stock, revision, label }: Snapshot): Promise<void> {
-    const { env } = this
+  /** What goes into the store of a state, as the next after what is there. */
+  private toSave({ project, stock, revision, label }: Snapshot): ToSave {
+    const { page, now } = this.env
     const { id } = project
-    const savedAt = env.now()
-    const keepVersion = savedAt - this.versionAt >= VERSION_EVERY_MS
+    const savedAt = now()
     const next = this.base + 1
-    const what: ToSave = {
-      kept: {
-        id,
-        revision: next,
-        text: writeProject(project),
-        savedAt,
-        label,
-        page: env.page,
-        seq: revision,
-      },
+    return {
+      kept: { id, revision: next, text: writeProject(project), savedAt, label, page, seq: revision },
       entry: entryOf(project, next, savedAt),
       base: this.base,
-      keepVersion,
+      keepVersion: savedAt - this.versionAt >= VERSION_EVERY_MS,
       stock: stockChanges(this.keptStock, stock),
     }
+  }
+
+  private async save(snapshot: Snapshot): Promise<void> {
+    const { env } = this
+    const { project, stock, revision } = snapshot
+    const { id } = project
+    const what = this.toSave(snapshot)
+    const next = what.kept.revision
     const vault = await env.vault()
     let answer: SaveAnswer
     try {
@@ -292,7 +292,7 @@ export class Session {
     }
     this.base = next
     this.keptStock = stock
-    if (keepVersion) this.versionAt = savedAt
+    if (what.keepVersion) this.versionAt = what.kept.savedAt
     if (this.id === id) {
       env.dispatch(keptTo(revision))
       this.saidTrouble = false
@@ -459,6 +459,8 @@ export class Session {
   private async handOver(id: string): Promise<void> {
     if (this.id !== id || this.env.document().role !== 'writing') return
     await this.flush()
+    // It may have been taken by force in the meantime.
+    if (this.id !== id || this.env.document().role !== 'writing') return
     this.env.dispatch(becameRole('following'))
     this.claim?.release()
     this.claim = this.env.tabs.waiting()
@@ -466,9 +468,16 @@ export class Session {
     void this.waitForTurn(id)
   }
 
-  /** The claim was taken by force, since this page did not answer in time. */
+  /** The claim was taken by force, since this page did not answer in time. What it had not kept yet stands beside. */
   private lost(id: string): void {
-    if (this.id === id && this.env.document().role === 'writing') this.env.dispatch(becameRole('following'))
+    if (this.id !== id || this.env.document().role !== 'writing') return
+    const unkept = this.dirty() ? this.toSave(this.snapshot()) : null
+    this.env.dispatch(becameRole('following'))
+    if (unkept) void this.overtaken(unkept)
+    this.claim = this.env.tabs.waiting()
+    this.env.tell('Another tab goes on with this project; this one follows it.')
+    void this.reload(id)
+    void this.waitForTurn(id)
   }
 
   /** Once the other tab is closed, this one may go on. */

@@ -18,7 +18,7 @@ export interface Tabs {
   /** The right, once the page that has it lets it go; null where it was taken otherwise in the meantime. */
   whenFree(id: string, onLost: () => void): Promise<Claim | null>
   /** Asks the other page for it, and takes it by force where it does not answer. */
-  takeOver(id: string, claim: Claim): Promise<void>
+  takeOver(id: string, claim: Claim, onLost: () => void): Promise<void>
   /** A claim of a page that follows. */
   waiting(): Claim
 }
@@ -88,15 +88,14 @@ export function browserTabs(): Tabs {
       waiting.set(id, control)
       return hold(id, { signal: control.signal }, onLost)
     },
-    async takeOver(id, claim) {
+    async takeOver(id, claim, onLost) {
       channel?.postMessage({ kind: 'wanted', id } satisfies Word)
       waiting.get(id)?.abort()
       if (!locks) return
       const control = new AbortController()
       const timer = setTimeout(() => control.abort(), PATIENCE_MS)
       const got =
-        (await hold(id, { signal: control.signal }, () => undefined)) ??
-        (await hold(id, { steal: true }, () => undefined))
+        (await hold(id, { signal: control.signal }, onLost)) ?? (await hold(id, { steal: true }, onLost))
       clearTimeout(timer)
       if (!got) return
       claim.held = true
