@@ -1,5 +1,5 @@
 // Installs what is missing and runs every check. The last line is the true total of all of them.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -28,6 +28,32 @@ function check(title, command, args) {
   return good
 }
 
+/** Checks that do not touch each other, `[title, command, args]` each: two at a time, what each says in one piece. */
+async function checks(list) {
+  const left = [...list]
+  const hand = async () => {
+    for (let next = left.shift(); next; next = left.shift()) {
+      const [title, command, args] = next
+      const good = await new Promise((settle) => {
+        let said = ''
+        const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+        for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => (said += text))
+        const end = (status) => {
+          console.log(`\n— ${title}${status === 0 ? '' : ': failed'}\n${said}`.trimEnd())
+          settle(status === 0)
+        }
+        child.on('error', (error) => {
+          said += error.message
+          end(1)
+        })
+        child.on('close', end)
+      })
+      total[good ? 'passed' : 'failed']++
+    }
+  }
+  await Promise.all([hand(), hand()])
+}
+
 /** A runner that writes its counts to a JSON file; no readable file is a failure. */
 function suite(title, command, args, file, count, env = {}) {
   const good = step(title, command, args, env)
@@ -41,21 +67,15 @@ function suite(title, command, args, file, count, env = {}) {
   for (const key of Object.keys(total)) total[key] += counts[key]
 }
 
-check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.'])
-check('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
-for (const part of [
-  'core',
-  'core/tsconfig.test.json',
-  'headless',
-  'server',
-  'web',
-  'e2e',
-  'bench',
-  'scripts',
+await checks([
+  ['lint', 'npx', ['eslint', '.', '--max-warnings', '0']],
+  ['format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
+  ...['core', 'core/tsconfig.test.json', 'headless', 'server', 'web', 'e2e', 'bench', 'scripts'].map(
+    (part) => [`types of ${part}`, 'npx', ['tsc', '-p', part]],
+  ),
+  ['published schema is up to date', 'npx', ['tsx', 'scripts/schema.ts', '--check']],
+  ['layering rule', 'npm', ['run', '--silent', 'layers']],
 ])
-  check(`types of ${part}`, 'npx', ['tsc', '-p', part])
-check('published schema is up to date', 'npx', ['tsx', 'scripts/schema.ts', '--check'])
-check('layering rule', 'npm', ['run', '--silent', 'layers'])
 
 const unit = join(results, 'unit.json')
 suite(

@@ -238,12 +238,10 @@ test('documents that are damaged in part open with the rest, and say what was le
   const odd = (change: (p: Project) => unknown) => JSON.stringify(change(structuredClone(base)))
   const layer = base.layers[1]!
   const kinds: [string, string][] = [
-    ...['M0 0', 'M0 0L5 5', 'M0 0L1e9 0L1e9 1e9Z', 'M1 1L1 1L1 1Z', 'Z', 'M-1e308 0L1e308 0L0 1e308Z'].map(
-      (path): [string, string] => [
-        `a piece ${path}`,
-        odd((p) => ({ ...p, layers: [...p.layers, { ...layer, id: 'odd', pieces: [{ id: 'x', path }] }] })),
-      ],
-    ),
+    ...['M0 0L5 5', 'M0 0L1e9 0L1e9 1e9Z', 'M-1e308 0L1e308 0L0 1e308Z'].map((path): [string, string] => [
+      `a piece ${path}`,
+      odd((p) => ({ ...p, layers: [...p.layers, { ...layer, id: 'odd', pieces: [{ id: 'x', path }] }] })),
+    ]),
     [
       'a layer without pieces',
       odd((p) => ({ ...p, layers: [...p.layers, { ...layer, id: 'none', pieces: [] }] })),

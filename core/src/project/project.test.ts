@@ -16,6 +16,7 @@ import {
   layerRegion,
   moveLayer,
   newProject,
+  openProject,
   projectFileName,
   readProject,
   refreshPapers,
@@ -110,6 +111,20 @@ describe('project files', () => {
     expect(() => readProject(text)).toThrow(BadInput)
     expect(() => readProject(text)).toThrow(sentence)
   })
+
+  it.each(['M0 0', 'M0 0L5 5', 'M1 1L1 1L1 1Z', 'Z', 'M-1e308 0L1e308 0L0 1e308Z'])(
+    'with a piece “%s” that card could never be cut to open without it, and say so',
+    (path) => {
+      const sound = threeLayers()
+      const [first] = sound.layers
+      const odd = { ...first!, pieces: [...first!.pieces, { id: 'odd', path }] }
+      const { project, healed } = openProject(
+        writeProject({ ...sound, layers: [odd, ...sound.layers.slice(1)] }),
+      )
+      expect(project.layers).toEqual(readProject(writeProject(sound)).layers)
+      expect(healed).toEqual([expect.stringMatching(/1 piece of layer “.+” .*left out/)])
+    },
+  )
 
   it('made of any JSON at all give a project or one sentence, never a crash', () => {
     fc.assert(
