@@ -65,7 +65,7 @@ export function derive(project: Project, stock: readonly Paper[]) {
   const depth = depthOf(project)
   const { runs, failed } = nestAgain(project)
   const loads = planLoads(project, runs, pieceMarks(project, sound))
-  const assembly = planAssembly(project, loads, depth, new Map(sound.map((s) => [s.id, s.turns])))
+  const assembly = planAssembly({ project, loads, depth, turns: new Map(sound.map((s) => [s.id, s.turns])) })
   const snags = [
     ...measureSnags(project),
     ...stackSnags(project, visible),

@@ -40,15 +40,27 @@ const asked: Record<string, [NodeName, string?][]> = {
   paper: [['visible', picked], ['paperSnags']],
   sheets: [['draft', runIds(project)[0]!], ['loads']],
   depth: [['levels'], ['padMap', picked]],
-  assembly: [['assembly']],
-  journal: [['cost']],
+  assembly: [['orderOfWork']],
+  // Cost so far, with the pads of one layer ticked off.
+  journal: [['foamsOf', picked]],
 }
 const ref = ([name, arg]: [NodeName, string?]) => nodes[name](arg) as Ref<unknown>
 const everything = (p: Project): [NodeName, string?][] => [
   ...SNAG_NODES.map((name): [NodeName] => [name]),
-  ...(['levels', 'depth', 'nested', 'loads', 'needed', 'left', 'assembly', 'cost', 'sketches'] as const).map(
-    (name): [NodeName] => [name],
-  ),
+  ...(
+    [
+      'levels',
+      'depth',
+      'nested',
+      'loads',
+      'needed',
+      'left',
+      'orderOfWork',
+      'assembly',
+      'cost',
+      'sketches',
+    ] as const
+  ).map((name): [NodeName] => [name]),
   ...p.layers.flatMap((layer): [NodeName, string][] => [
     ['figures', layer.id],
     ['visible', layer.id],

@@ -10,8 +10,8 @@ import {
 } from '../base/geometry'
 import type { Adhesive, Layer, Mount, Paper, Piece, Project } from './schema'
 
-/** Thickness taken for a layer that has no paper yet: smooth 216 gsm. */
-export const ASSUMED_THICKNESS_MM = 0.29
+/** The paper taken for a layer that has none yet. */
+export const ASSUMED_PAPER = { finish: 'smooth', gsm: 216, thicknessMm: 0.29 } as const
 
 // Outlines are read from their text once: a piece never changes, so its faces are kept with it and go with it.
 const facesOfPiece = new WeakMap<Piece, readonly Polygon[]>()
@@ -69,7 +69,7 @@ export const adhesiveOf = (project: Project): Adhesive | undefined =>
   project.drawer.adhesives.find((a) => a.id === project.plan.adhesiveId) ?? project.drawer.adhesives[0]
 
 export const thicknessOf = (project: Project, layer: Layer): number =>
-  paperOf(project, layer)?.thicknessMm ?? ASSUMED_THICKNESS_MM
+  paperOf(project, layer)?.thicknessMm ?? ASSUMED_PAPER.thicknessMm
 
 /** The colour a layer is drawn in: its paper's, else the colour it came with. */
 export const colourOf = (project: Project, layer: Layer): string =>

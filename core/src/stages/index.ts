@@ -4,8 +4,8 @@
  */
 import type { NodeOf, Planner, Ref } from '../planner'
 import type { Snag } from '../project'
-import { assembly } from './assembly'
-import { depth, depthSnagsNode, levels, padMap } from './depth'
+import { assembly, orderOfWork } from './assembly'
+import { depth, depthSnagsNode, foamsOf, levels, padMap } from './depth'
 import { cost } from './journal'
 import { figures, layersSnags, shownPath, sound, visible, weakPaths } from './layers'
 import { measureSnagsNode } from './measure'
@@ -24,6 +24,7 @@ export const nodes = {
   weakPaths,
   depth,
   padMap,
+  foamsOf,
   nested,
   draft,
   loads,
@@ -31,6 +32,7 @@ export const nodes = {
   sketches,
   needed,
   left,
+  orderOfWork,
   assembly,
   cost,
   measureSnags: measureSnagsNode,

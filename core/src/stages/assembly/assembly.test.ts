@@ -8,7 +8,11 @@ import { planLoads, nestProject } from '../sheets'
 import { planAssembly, schedule, type AssemblyPlan, type Task } from './index'
 
 const planOf = (project: Project): AssemblyPlan =>
-  planAssembly(project, planLoads(project, nestProject(project, 0).runs), depthPlan(project))
+  planAssembly({
+    project,
+    loads: planLoads(project, nestProject(project, 0).runs),
+    depth: depthPlan(project),
+  })
 const startOf = (plan: AssemblyPlan, id: string) => plan.steps.find((s) => s.id === id)!.startMin
 const stickingOrder = (plan: AssemblyPlan) =>
   plan.steps.filter((s) => s.kind === 'lay' || s.kind === 'glue').map((s) => s.layerId)

@@ -1,7 +1,9 @@
 /**
- * What to do next and when it is done: steps from the joints (steps.ts) and their times on cutter and hands
- * (schedule.ts).
+ * What to do next and when it is done: the graph of jobs from the joints (graph.ts), put into words (words.ts) and to times
+ * on cutter and hands (schedule.ts). How long the hands take is in times.ts.
  */
-export * from './steps'
+export type { AssemblyPlan, Job, Resource, Step, StepKind, Task } from './task'
+export * from './plan'
+export { BENCH } from './times'
 export { schedule } from './schedule'
 export * from './nodes'

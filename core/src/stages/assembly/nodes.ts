@@ -2,7 +2,8 @@ import { node } from '../../planner'
 import { depth } from '../depth'
 import { each, turns } from '../layers'
 import { loads } from '../sheets'
-import { planAssembly, type AssemblyPlan } from './steps'
+import { draftAssembly, planAssembly, type DraftStep } from './plan'
+import type { AssemblyPlan } from './task'
 
 /** All steps with their times. */
 export const assembly = node('assembly', {
@@ -16,6 +17,25 @@ export const assembly = node('assembly', {
   },
   needs: (project) => ({ list: loads(), heights: depth(), ways: each(turns, project) }),
   compute: ({ project }, { list, heights, ways }) =>
-    planAssembly(project, list, heights, new Map(ways.map(({ id, turns: own }) => [id, own]))),
+    planAssembly({
+      project,
+      loads: list,
+      depth: heights,
+      turns: new Map(ways.map(({ id, turns: own }) => [id, own])),
+    }),
   view: (plan: AssemblyPlan) => plan,
+})
+
+/** The order of work while sheets and pads are still being counted. */
+export const orderOfWork = node('order of work', {
+  stage: 'assembly',
+  reads: {
+    mount: true,
+    layers: ['name', 'pieces', 'folds', 'joint', 'paperId'],
+    papers: ['name', 'gsm'],
+    adhesives: true,
+    plan: ['batch', 'cutWith', 'direction', 'alignment', 'adhesiveId'],
+  },
+  compute: ({ project }) => draftAssembly(project),
+  view: (steps: DraftStep[]) => steps,
 })

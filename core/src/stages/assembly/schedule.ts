@@ -1,6 +1,6 @@
 // List scheduling on two resources, the cutter and the hands; drying needs neither. Of the steps that may start, the one
 // with the longest way to the end goes first, so that drying and cutting run while the hands do something else.
-import type { Resource, Step, Task } from './steps'
+import type { Resource, Step, Task } from './task'
 
 /**
  * Puts start and end to tasks; the result is sorted by start. What a task waits for and is not among the tasks counts as done.

@@ -4,7 +4,7 @@ import { fresh, type Memo } from '../../base'
 import { builtLayers, type Foam, type Layer, type Project } from '../../project'
 import { builds, footprints } from './foam'
 import { roomOf } from './gaps'
-import { standOn, type PieceHeight, type Standing } from './heights'
+import { liftOnto, standOn, type Level, type On, type PieceHeight } from './heights'
 import { hidingRegion, padsForPiece, type Pad } from './pads'
 
 export interface LayerDepth {
@@ -47,10 +47,12 @@ export interface DepthPlan {
 /** Computes heights and pads. Needs the geometry loaded. */
 export function depthPlan(project: Project): DepthPlan {
   const held: HeldLayer[] = []
-  let below: Standing | null = null
+  let below: Level | null = null
   for (const layer of builtLayers(project)) {
-    below = standOn(project, layer, below)
-    held.push(holdLayer(project, layer, below.pieces))
+    const on: On = { project, layer, below }
+    const own = liftOnto(on)
+    held.push(holdLayer(project, layer, standOn(on, own)))
+    below = own
   }
   return sumUpDepth(project, held)
 }

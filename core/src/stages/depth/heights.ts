@@ -53,62 +53,79 @@ export interface Placed {
   topMm: number
 }
 
-/** A layer's pieces where they come to lie, and all card up to them, highest first. */
-export interface Standing {
-  pieces: PieceHeight[]
+/** A piece at its height, before it is known what carries each part of it. */
+export interface Lifted {
+  pieceId: string
+  region: Region
+  bottomMm: number
+  topMm: number
+}
+
+/** A layer's pieces at their heights, and all card up to them, highest first. */
+export interface Level {
+  pieces: Lifted[]
   placed: readonly Placed[]
 }
 
 /** Heights of every piece, back to front. Needs the geometry loaded. */
 export function pieceHeights(project: Project): PieceHeight[] {
   const out: PieceHeight[] = []
-  let below: Standing | null = null
+  let below: Level | null = null
   for (const layer of builtLayers(project)) {
-    below = standOn(project, layer, below)
-    out.push(...below.pieces)
+    const on: On = { project, layer, below }
+    const own = liftOnto(on)
+    out.push(...standOn(on, own))
+    below = own
   }
   return out
 }
 
-/**
- * Lays one layer on those below it: each piece its gap above the highest top under it. Of the project the mount and the
- * foams are asked. Needs the geometry loaded.
- * @param below null for the backmost layer
- */
-export function standOn(
-  project: Project,
-  layer: Layer,
-  below: Standing | null,
-  memo: Memo = fresh,
-): Standing {
-  const hasBoard = project.mount.kind === 'frame' || project.mount.kind === 'card'
-  const { foams } = project.drawer
+/** A layer and what it is laid on. Of the project the mount and the foams are asked. */
+export interface On {
+  project: Project
+  layer: Layer
+  /** Null for the backmost layer. */
+  below: Level | null
+  memo?: Memo
+}
+
+const gapOf = ({ joint }: Layer): number => (joint.kind === 'foam' ? joint.gapMm : 0)
+
+/** Lifts each piece of a layer its gap above the highest card under it. Needs the geometry loaded. */
+export function liftOnto({ project, layer, below, memo = fresh }: On): Level {
   const thickness = thicknessOf(project, layer)
-  const gap = layer.joint.kind === 'foam' ? layer.joint.gapMm : 0
-  const pieces = layer.pieces.map((piece): PieceHeight => {
+  const pieces = layer.pieces.map((piece): Lifted => {
     const region = pieceRegion(piece)
-    const { contacts, rest } = contactsUnder(region, below?.placed ?? [], memo)
-    if (hasBoard && rest.length > 0) contacts.push({ region: rest, topMm: 0 })
-    const highest = contacts.reduce((most, c) => Math.max(most, c.topMm), 0)
-    const bottomMm = even(highest + gap)
-    const supports = contacts.map((c) => ({ ...c, needMm: even(bottomMm - c.topMm) }))
-    return {
-      layer,
-      pieceId: piece.id,
-      region,
-      bottomMm,
-      topMm: even(bottomMm + thickness),
-      tiltMm: memo('tilt', [region, supports.map((s) => [s.region, s.needMm]), gap, foams], () =>
-        tiltOf(foams, region, supports, gap),
-      ),
-      floats: contacts.length === 0 && below !== null,
-      supports,
-    }
+    const under = nearUnder(region, below)
+    const highest = firstContact(region, under, memo)
+    const bottomMm = even((highest ? under[highest.index]!.topMm : 0) + gapOf(layer))
+    return { pieceId: piece.id, region, bottomMm, topMm: even(bottomMm + thickness) }
   })
   const own = pieces.map(({ region, topMm }) => ({ region, box: regionBox(region), topMm }))
   // Highest first, so that what is met first is what is seen from above.
   const placed = [...(below?.placed ?? []), ...own].sort((a, b) => b.topMm - a.topMm)
   return { pieces, placed }
+}
+
+/** What carries each part of a layer's pieces, and how level they lie. Needs the geometry loaded. */
+export function standOn({ project, layer, below, memo = fresh }: On, { pieces }: Level): PieceHeight[] {
+  const hasBoard = project.mount.kind === 'frame' || project.mount.kind === 'card'
+  const { foams } = project.drawer
+  const gap = gapOf(layer)
+  return pieces.map((piece): PieceHeight => {
+    const { region, bottomMm } = piece
+    const { contacts, rest } = contactsUnder(region, nearUnder(region, below), memo)
+    if (hasBoard && rest.length > 0) contacts.push({ region: rest, topMm: 0 })
+    const supports = contacts.map((contact) => ({ ...contact, needMm: even(bottomMm - contact.topMm) }))
+    const named = supports.map((support) => [support.region, support.needMm])
+    return {
+      ...piece,
+      layer,
+      tiltMm: memo('tilt', [region, named, gap, foams], () => tiltOf({ foams, region, supports, gap })),
+      floats: contacts.length === 0 && below !== null,
+      supports,
+    }
+  })
 }
 
 /** Heights add up in steps far under any that could be measured, so that equal ones are equal. */
@@ -119,17 +136,47 @@ interface Contact {
   topMm: number
 }
 
+/** Card that may lie under a region, highest first. */
+function nearUnder(region: Region, below: Level | null): readonly Placed[] {
+  const box = regionBox(region)
+  return (below?.placed ?? []).filter((one) => boxesMeet(box, one.box))
+}
+
+/** Contacts of no more than this carry nothing, mm². */
+const leastContact = (region: Region): number => Math.min(TOUCH_MM2, regionArea(region) * TOUCH_SHARE)
+
+/** The first of the shapes below that a region touches, and where. */
+function firstContact(
+  region: Region,
+  below: readonly Placed[],
+  memo: Memo,
+): { index: number; common: Region } | null {
+  const least = leastContact(region)
+  for (const [index, one] of below.entries()) {
+    const common = memo('common', [region, one.region], () => commonOf(region, one.region))
+    if (regionArea(common) > least) return { index, common }
+  }
+  return null
+}
+
+/** Where two regions lie over each other; faces whose boxes do not meet are left out of the work. */
+function commonOf(region: Region, other: Region): Region {
+  const box = regionBox(region)
+  return intersect(
+    region,
+    other.filter((face) => boxesMeet(polygonBox(face), box)),
+  )
+}
+
 /** What lies directly under a region, grouped by height, highest first; and the part with nothing under it. */
 function contactsUnder(
   region: Region,
-  placed: readonly Placed[],
+  near: readonly Placed[],
   memo: Memo,
 ): { contacts: Contact[]; rest: Region } {
-  const box = regionBox(region)
-  const near = placed.filter((below) => boxesMeet(box, below.box))
   // Which parts touch follows from the shapes and the order of their heights alone: it stays while gaps change.
   const { parts, rest } = memo('contacts', [region, near.map((below) => below.region)], () =>
-    cutApart(region, near),
+    cutApart(region, near, memo),
   )
   const contacts: Contact[] = []
   for (const { index, common } of parts) {
@@ -145,29 +192,42 @@ function contactsUnder(
 function cutApart(
   region: Region,
   below: readonly Placed[],
+  memo: Memo,
 ): { parts: { index: number; common: Region }[]; rest: Region } {
-  const parts: { index: number; common: Region }[] = []
-  const least = Math.min(TOUCH_MM2, regionArea(region) * TOUCH_SHARE)
-  let rest: Region = region
+  const least = leastContact(region)
+  const first = firstContact(region, below, memo)
+  const parts = first ? [first] : []
+  let rest = first ? subtract(region, below[first.index]!.region) : region
   let box = regionBox(rest)
-  for (const [index, one] of below.entries()) {
-    if (rest.length === 0) break
+  const next = first ? first.index + 1 : below.length
+  for (let index = next; index < below.length && rest.length > 0; index++) {
+    const one = below[index]!
     if (!boxesMeet(box, one.box)) continue
-    const near = one.region.filter((face) => boxesMeet(polygonBox(face), box))
-    const common = intersect(rest, near)
+    const common = commonOf(rest, one.region)
     if (regionArea(common) <= least) continue
     parts.push({ index, common })
-    rest = subtract(rest, near)
+    rest = subtract(
+      rest,
+      one.region.filter((face) => boxesMeet(polygonBox(face), box)),
+    )
     box = regionBox(rest)
   }
   return { parts, rest: rest.length > 0 && regionArea(rest) > least ? rest : [] }
+}
+
+interface Resting {
+  foams: readonly Foam[]
+  region: Region
+  supports: readonly Support[]
+  /** Foam that was chosen for the joint, mm. */
+  gap: number
 }
 
 /**
  * The piece lies level once supports that fit surround its centre of mass. Supports are taken in the order of how well
  * foam matches them; the mismatch of the last one needed is the tilt.
  */
-function tiltOf(foams: readonly Foam[], region: Region, supports: readonly Support[], gap: number): number {
+function tiltOf({ foams, region, supports, gap }: Resting): number {
   if (supports.length === 0) return 0
   const centre = regionCentroid(region)
   const sizes = footprints(foams)

@@ -1,22 +1,35 @@
 // What holds each layer and how high, as nodes: one a layer, each standing on the one below.
 import { regionToPath } from '../../base/geometry'
 import { node, type Ref } from '../../planner'
-import { builtLayers, findLayer } from '../../project'
+import { builtLayers, findLayer, type Project } from '../../project'
 import { each } from '../layers'
 import { holdLayer, sumUpDepth, type DepthPlan, type LayerDepth } from './depth'
-import { standOn, type Standing } from './heights'
+import { liftOnto, standOn, type Level, type PieceHeight } from './heights'
 import { depthSnags } from './snags'
 
-/** Where the pieces of one layer come to lie. */
+/** The node of the layer right below another; null where none is. */
+function below(project: Project, layerId: string): Ref<Level> | null {
+  const layers = builtLayers(project)
+  const under = layers[layers.findIndex((layer) => layer.id === layerId) - 1]
+  return under ? (lifted(under.id) as Ref<Level>) : null
+}
+
+/** The pieces of one layer at their heights. */
+const lifted = node('lifted', {
+  stage: 'depth',
+  reads: { mount: true, layer: ['pieces', 'joint', 'paperId'], papers: ['thicknessMm'] },
+  needs: (project, layerId) => ({ under: below(project, layerId) }),
+  compute: ({ project, memo }, { under }): Level =>
+    liftOnto({ project, layer: project.layers[0]!, below: under, memo }),
+})
+
+/** What carries the pieces of one layer. */
 const standing = node('standing', {
   stage: 'depth',
   reads: { mount: true, layer: ['pieces', 'joint', 'paperId'], papers: ['thicknessMm'], foams: true },
-  needs: (project, layerId): { below: Ref<Standing> | null } => {
-    const layers = builtLayers(project)
-    const below = layers[layers.findIndex((layer) => layer.id === layerId) - 1]
-    return { below: below ? (standing(below.id) as Ref<Standing>) : null }
-  },
-  compute: ({ project, memo }, { below }): Standing => standOn(project, project.layers[0]!, below, memo),
+  needs: (project, layerId) => ({ own: lifted(layerId), under: below(project, layerId) }),
+  compute: ({ project, memo }, { own, under }): PieceHeight[] =>
+    standOn({ project, layer: project.layers[0]!, below: under, memo }, own),
 })
 
 /** The pads of one layer. */
@@ -29,8 +42,7 @@ const held = node('held', {
     foams: true,
   },
   needs: (_, layerId) => ({ own: standing(layerId) }),
-  compute: ({ project, arg, memo }, { own }) =>
-    holdLayer(project, findLayer(project, arg)!, own.pieces, memo),
+  compute: ({ project, arg, memo }, { own }) => holdLayer(project, findLayer(project, arg)!, own, memo),
 })
 
 /** Heights, pads, foam and what is left of the whole stack. */
@@ -65,7 +77,7 @@ export interface DepthView extends Pick<DepthPlan, 'stackMm' | 'roomMm' | 'foamU
 export const level = node('level', {
   stage: 'depth',
   reads: {},
-  needs: (_, layerId) => ({ own: standing(layerId) }),
+  needs: (_, layerId) => ({ own: lifted(layerId) }),
   compute: ({ arg }, { own: { pieces } }) => ({
     layerId: arg,
     bottomMm: pieces.reduce((least, p) => Math.min(least, p.bottomMm), Infinity),
@@ -94,6 +106,17 @@ export const padMap = node('pad map', {
   }),
   view: (map) => map,
 })
+
+/** The foams that hold one layer. */
+export const foamsOf = node('foams of a layer', {
+  stage: 'depth',
+  reads: {},
+  needs: (_, layerId) => ({ own: held(layerId) }),
+  compute: (_, { own: { layer } }): FoamsOfLayer => ({ layerId: layer.layerId, foams: layer.foams }),
+  view: (foams) => foams,
+})
+
+export type FoamsOfLayer = Pick<LayerDepth, 'layerId' | 'foams'>
 
 /** Findings of the depth stage. */
 export const depthSnagsNode = node('snags of depth', {

@@ -17,6 +17,7 @@ import {
 import { isSeeThrough } from '../layers'
 import { fresh, type Memo } from '../../base'
 import {
+  ASSUMED_PAPER,
   builtLayers,
   isTranslucent,
   layerRegion,
@@ -357,7 +358,7 @@ export function hidingRegion(project: Project, layerId: string, memo: Memo = fre
   const at = layers.findIndex((layer) => layer.id === layerId)
   const shows = (k: number) => {
     const paper = paperOf(project, layers[k]!)
-    return isTranslucent(paper) || (project.plan.litFromBehind && (paper?.gsm ?? 216) < 200)
+    return isTranslucent(paper) || (project.plan.litFromBehind && (paper ?? ASSUMED_PAPER).gsm < 200)
   }
   if (at < 0 || !shows(at)) return null
   const opaque = layers.filter((layer, k) => k > at && !shows(k) && !isSeeThrough(project, layer))

@@ -1,5 +1,6 @@
 // Findings of the paper stage.
 import {
+  ASSUMED_PAPER,
   builtLayers,
   colourOf,
   paperOf,
@@ -16,6 +17,7 @@ import { colourDifference, nearestPaper, TOO_ALIKE } from './colour'
 /** Findings of the paper stage. The stock is what other papers there are to swap to. */
 export function paperSnags(project: Project, stock: readonly Paper[], memo: Memo = fresh): Snag[] {
   const snags: Snag[] = []
+  const assumed = `${ASSUMED_PAPER.finish} ${ASSUMED_PAPER.gsm} gsm`
   const bare = builtLayers(project).filter((layer) => !paperOf(project, layer))
   if (bare.length > 0)
     snags.push({
@@ -26,8 +28,8 @@ export function paperSnags(project: Project, stock: readonly Paper[], memo: Memo
       at: null,
       message:
         bare.length === 1
-          ? `Layer “${bare[0]!.name}” has no paper yet; smooth 216 gsm is assumed.`
-          : `${bare.length} layers have no paper yet; smooth 216 gsm is assumed.`,
+          ? `Layer “${bare[0]!.name}” has no paper yet; ${assumed} is assumed.`
+          : `${bare.length} layers have no paper yet; ${assumed} is assumed.`,
       mend: {
         label: 'Take the nearest papers in the drawer',
         action: { kind: 'nearest-papers', layerIds: bare.map((l) => l.id) },

@@ -1,4 +1,5 @@
 import { useNavigate } from 'react-router'
+import { BENCH, type DraftStep } from '@feuillet/core/stages/assembly'
 import { setPlan, tickStep } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
@@ -9,13 +10,17 @@ import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
 import { Button, Choice, Figure, Figures, Heading } from '../../ui'
-import { StepRow } from './step-row'
+import { DraftRow, StepRow } from './step-row'
 import { TimeChart } from './time-chart'
+
+const NO_STEPS: DraftStep[] = []
 
 export default function AssemblyScreen() {
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const project = useAppSelector(selectProject)
+  // First what is ready first.
+  const order = usePlan('orderOfWork') ?? NO_STEPS
   const assembly = usePlan('assembly')
   const view = useAppSelector(selectView)
   const { plan, progress, drawer } = project
@@ -36,7 +41,7 @@ export default function AssemblyScreen() {
           ? `${done} of ${steps.length} steps done.`
           : assembly
             ? 'Steps follow from the layers and their joints; there are none yet.'
-            : 'Computing…'
+            : 'The order of work; times follow once sheets and pads are counted.'
       }
       panel={
         <>
@@ -62,7 +67,7 @@ export default function AssemblyScreen() {
                 <Figure
                   name="Your hands"
                   value={formatMinutes(assembly.handsMinutes)}
-                  basis="8 s a pad, 10 s a glued part and 1 s a cm, 1.5 s an opening to weed"
+                  basis={`${BENCH.padSeconds} s a pad, ${BENCH.gluePartSeconds} s a glued part and ${BENCH.glueCmSeconds} s a cm, ${BENCH.weedSeconds} s an opening to weed`}
                 />
                 <Figure name="Hands still to go" value={formatMinutes(left)} />
               </Figures>
@@ -149,7 +154,8 @@ export default function AssemblyScreen() {
           onPick={(stepId) => dispatch(looked({ stepId }))}
         />
       )}
-      <ol className="min-h-0 flex-1 overflow-y-auto px-5 pb-4" aria-label="Steps">
+      <ol className="min-h-0 flex-1 overflow-y-auto px-5 pb-4" aria-label="Steps" aria-busy={!assembly}>
+        {!assembly && order.map((step, i) => <DraftRow key={step.id} step={step} number={i + 1} />)}
         {steps.map((step, i) => (
           <StepRow
             key={step.id}

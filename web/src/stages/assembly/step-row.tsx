@@ -1,5 +1,5 @@
 import { memo } from 'react'
-import type { Step } from '@feuillet/core/stages/assembly'
+import type { DraftStep, Step } from '@feuillet/core/stages/assembly'
 import { colourOf, findLayer, folioOf } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { usePlan } from '../../plan'
@@ -64,6 +64,23 @@ export const StepRow = memo(function StepRow({ step, number, done, isNext, picke
           {formatMinutes(step.minutes)}
         </span>
       </button>
+    </li>
+  )
+})
+
+/** A step of the order of work, before its time is known. */
+export const DraftRow = memo(function DraftRow({ step, number }: { step: DraftStep; number: number }) {
+  const project = useAppSelector(selectProject)
+  const layer = findLayer(project, step.layerId)
+  return (
+    <li className="flex items-center gap-3 border-b border-line py-1.5 pr-2 pl-2 text-soft">
+      <span className="measure w-6 text-right text-[12.5px]">{number}</span>
+      {layer ? (
+        <FolioTab folio={folioOf(project, layer.id)} colour={colourOf(project, layer)} size={22} />
+      ) : (
+        <span className="w-[22px] text-center">{step.needs.length === 0 ? '◷' : '·'}</span>
+      )}
+      <span className="min-w-0 flex-1 truncate">{step.title}</span>
     </li>
   )
 })

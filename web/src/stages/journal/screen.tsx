@@ -1,10 +1,17 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
-import { costSoFar, minutesSpent, runningStage, startTimer, stopTimer } from '@feuillet/core/stages/journal'
+import {
+  costSoFar,
+  minutesSpent,
+  paddedLayers,
+  runningStage,
+  startTimer,
+  stopTimer,
+} from '@feuillet/core/stages/journal'
 import { setPlan, STAGES } from '@feuillet/core/project'
 import type { LeftView } from '@feuillet/core/stages/sheets'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
-import { usePlan } from '../../plan'
+import { usePlan, usePlans } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { StageFrame } from '../../shell/stage-frame'
 import { stageName } from '../../shell/stage-names'
@@ -30,7 +37,6 @@ function useNow(running: boolean): number {
 export default function JournalScreen() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
-  const depth = usePlan('depth')
   const loads = usePlan('loads')
   const assembly = usePlan('assembly')
   const cost = usePlan('cost')
@@ -39,7 +45,9 @@ export default function JournalScreen() {
   const { stock } = useAppSelector((state) => state.document)
   const running = runningStage(project)
   const now = useNow(running !== null)
-  const spent = depth ? costSoFar(project, depth, now) : null
+  const padded = paddedLayers(project)
+  const foams = usePlans('foamsOf', padded)
+  const spent = foams.length === padded.length ? costSoFar(project, foams, now) : null
   const money = (value: number) => `${value.toFixed(2)} ${project.drawer.currency}`
   const planned: Partial<Record<(typeof STAGES)[number], number>> = {
     ...(loads ? { sheets: loads.reduce((sum, load) => sum + load.minutes, 0) } : {}),

@@ -4,13 +4,13 @@ import {
   boxHeight,
   boxWidth,
   compose,
+  intersect,
   mapRegion,
   regionArea,
   regionBox,
   regionCentroid,
   rotation,
   simplify,
-  subtract,
   translation,
   union,
   type Affine,
@@ -52,7 +52,8 @@ export function turnRisks(layer: Region): Turn[] {
     const [mx, my] = [map[0] * mass.x + map[2] * mass.y + map[4], map[1] * mass.x + map[3] * mass.y + map[5]]
     if (Math.hypot(mx - mass.x, my - mass.y) > reach) return Infinity
     const turned = mapRegion(map, region)
-    return (regionArea(subtract(region, turned)) + regionArea(subtract(turned, region))) / area
+    // Both have the same area, so what is in one alone is twice what they do not have in common.
+    return Math.max(0, 2 * (1 - regionArea(intersect(region, turned)) / area))
   }
   const found: Turn[] = []
   const note = (turnDeg: number, flipped: boolean) => {

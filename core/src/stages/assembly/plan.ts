@@ -1,0 +1,43 @@
+// The steps of a project: the graph of jobs, put into words and put to times.
+import type { Project } from '../../project'
+import type { DepthPlan } from '../depth'
+import type { Turn } from '../layers'
+import type { Load } from '../sheets'
+import { jobsOf } from './graph'
+import { schedule } from './schedule'
+import type { AssemblyPlan, Task } from './task'
+import { tell } from './words'
+
+/** What the steps follow from. */
+export interface AssemblyInputs {
+  project: Project
+  /** In the order in which they are cut. */
+  loads: readonly Load[]
+  depth: Pick<DepthPlan, 'pads' | 'stackMm' | 'roomMm' | 'shim'>
+  /** Ways of laying each layer that look right, by id. */
+  turns?: ReadonlyMap<string, readonly Turn[]>
+}
+
+/** All steps with their times, in the order in which they start; none without layers. Times in minutes. */
+export function planAssembly({ project, loads, depth, turns = new Map() }: AssemblyInputs): AssemblyPlan {
+  const steps = schedule(tell(project, jobsOf({ project, loads, depth }), turns))
+  return {
+    steps,
+    minutes: Math.max(0, ...steps.map((step) => step.endMin)),
+    handsMinutes: steps
+      .filter((step) => step.needs.includes('hands'))
+      .reduce((total, step) => total + step.minutes, 0),
+  }
+}
+
+/** A step whose time is not known yet. */
+export type DraftStep = Pick<Task, 'id' | 'kind' | 'title' | 'layerId' | 'needs'>
+
+/**
+ * The order of work as it follows from the joints alone, before sheets are laid and pads are planned: no loads, no pads and
+ * no times, and a joint on foam is taken to hold.
+ */
+export const draftAssembly = (project: Project): DraftStep[] =>
+  tell(project, jobsOf({ project, loads: [], depth: null }), new Map()).map(
+    ({ id, kind, title, layerId, needs }) => ({ id, kind, title, layerId, needs }),
+  )

@@ -1,0 +1,88 @@
+import type { Layer } from '../../project'
+import type { Load } from '../sheets'
+
+/** What a step is about. */
+export type StepKind =
+  | 'prepare'
+  | 'cut'
+  | 'weed'
+  | 'score'
+  | 'dry-fit'
+  | 'pad'
+  | 'glue'
+  | 'lay'
+  | 'dry'
+  | 'mount'
+  | 'glaze'
+  | 'close'
+
+export type Resource = 'cutter' | 'hands'
+
+/** What the wording of a job needs to know beside its kind. */
+export type About =
+  | { step: 'prepare'; sheets: number; pads: number }
+  | { step: 'cut'; load: Load; first: boolean }
+  | { step: 'weed'; load: Load; pieces: number; holes: number; loose: number }
+  | { step: 'score'; layer: Layer }
+  | { step: 'dry-fit'; layers: number }
+  /** The first layer of the stack, from whichever side. */
+  | { step: 'start'; layer: Layer; faceDown: boolean; pads: PadCount[] }
+  /** Pads on the back of `layer`; face down it lies on the stack already. */
+  | { step: 'pad'; layer: Layer; pads: PadCount[] }
+  | { step: 'lay' | 'glue'; layer: Layer; faceDown: boolean; pads: number }
+  | { step: 'hold'; layer: Layer }
+  | { step: 'dry' }
+  | { step: 'mount-frame'; shim: { mm: number; label: string } | null }
+  | { step: 'glaze' }
+  | { step: 'close'; airMm: number }
+  | { step: 'mount-card'; stackMm: number }
+  | { step: 'mount-sticks'; sticks: number }
+  | { step: 'dry-sticks' }
+
+/** So many pads of one height, mm. */
+export interface PadCount {
+  mm: number
+  count: number
+}
+
+/** A task of the graph: what it waits for and how long it takes, without a word. */
+export interface Job {
+  /** Stays the same when the plan is made again: ticks hang on it. */
+  id: string
+  kind: StepKind
+  /** Ids of jobs that must be done before. What is not in the plan counts as done. */
+  after: string[]
+  /** What is busy with it; a drying step needs nothing. */
+  needs: Resource[]
+  minutes: number
+  layerId: string | null
+  loadId: string | null
+}
+
+/** A job of the graph with what its wording needs. */
+export interface Untold extends Job {
+  about: About
+}
+
+/** A job as the maker reads it. */
+export interface Task extends Job {
+  title: string
+  /** What to do and to watch, for the bench. */
+  detail: string
+  /** The usual caution where someone can be hurt or a sheet lost. */
+  caution: string | null
+}
+
+export interface Step extends Task {
+  startMin: number
+  endMin: number
+}
+
+export interface AssemblyPlan {
+  /** In the order in which they start. */
+  steps: Step[]
+  /** From the first step to the end of the last, drying included. */
+  minutes: number
+  /** Minutes of the maker's hands. */
+  handsMinutes: number
+}

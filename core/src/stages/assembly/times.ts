@@ -1,0 +1,30 @@
+/** Bench times of the hands: starting values of ours that the journal will correct. */
+export const BENCH = {
+  /** Peeling and setting one pad. */
+  padSeconds: 8,
+  gluePartSeconds: 10,
+  /** Along the outline of what is glued, up to `glueCmMost`. */
+  glueCmSeconds: 1,
+  glueCmMost: 240,
+  /** One opening. */
+  weedSeconds: 1.5,
+  /** A loose bit that is kept and belongs somewhere. */
+  looseSeconds: 5,
+  /** Taking one sheet off the mat. */
+  peelMinutes: 0.3,
+  prepareMinutes: 3,
+  /** Laying one layer on the stack. */
+  layMinutes: 0.75,
+  /** One fold, after taking the piece up. */
+  scoreMinutes: 0.25,
+  takeUpMinutes: 0.3,
+  dryFitMinutes: 2,
+  dryFitLayerMinutes: 0.25,
+  /** Fixing the stack to its board, the pane, and closing the frame, each. */
+  frameMinutes: 3,
+  cardMinutes: 2,
+  stickMinutes: 2,
+} as const
+
+/** Where the project names no glue: its times. */
+export const UNNAMED_GLUE = { handleMin: 10, dryMin: 60 } as const

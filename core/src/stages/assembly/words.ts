@@ -1,0 +1,235 @@
+// The wording of jobs: what to do, what to watch and the usual caution, for the bench.
+import { adhesiveOf, ASSUMED_PAPER, folioOf, paperOf, type Project } from '../../project'
+import type { Turn } from '../layers'
+import type { About, PadCount, Task, Untold } from './task'
+import { UNNAMED_GLUE } from './times'
+
+type Words = Pick<Task, 'title' | 'detail'> & { caution?: string | null }
+
+const BLADE = 'Blades are sharp: keep fingers clear, cap what is not in use.'
+const GLASS = 'Glass edges cut: wear gloves and handle the pane by its edges.'
+const FOOD =
+  'Keep card, glue and foam off the icing with a food-safe sleeve; small parts and sticks are not for small children. Follow the labels.'
+const HANGING = 'Hang it on a fixing that suits the wall and the weight.'
+
+const ALIGN: Record<Project['plan']['alignment'], string> = {
+  'corner-jig': 'Lower the left edge into the corner jig, then let it drop.',
+  'centre-mark': 'Bring the centre marks over each other, then let it drop.',
+  'one-edge': 'Line up the lower edges, then let it drop.',
+  'by-eye': 'Hover, check all round, then let it drop.',
+}
+const ALIGN_FACE_DOWN = 'Lower edges together, then press lightly.'
+
+/** Puts words to the jobs of a project. `turns` are the ways of laying each layer that look right, by id. */
+export function tell(
+  project: Project,
+  jobs: readonly Untold[],
+  turns: ReadonlyMap<string, readonly Turn[]>,
+): Task[] {
+  const { batch } = project.plan
+  return jobs.map(({ about, ...job }): Task => {
+    const { title, detail, caution = null } = wordsFor(project, about)
+    const all = [detail]
+    // What is cut is cut for the whole batch; hands do the rest once for each.
+    const once = about.step === 'prepare' || about.step === 'weed'
+    if (batch > 1 && job.needs.includes('hands') && !once) all.push(`For all ${batch}.`)
+    if ('layer' in about && (job.kind === 'lay' || job.kind === 'glue'))
+      all.push(...turnWarning(turns.get(about.layer.id) ?? []))
+    return { ...job, title, detail: all.join(' '), caution }
+  })
+}
+
+function wordsFor(project: Project, about: About): Words {
+  switch (about.step) {
+    case 'prepare':
+    case 'cut':
+    case 'weed':
+    case 'score':
+    case 'dry-fit':
+      return beforeSticking(project, about)
+    case 'start':
+    case 'pad':
+    case 'lay':
+    case 'glue':
+    case 'hold':
+      return atSticking(project, about)
+    default:
+      return afterSticking(project, about)
+  }
+}
+
+type Of<Step extends About['step']> = Extract<About, { step: Step }>
+
+function beforeSticking(
+  project: Project,
+  about: Of<'prepare' | 'cut' | 'weed' | 'score' | 'dry-fit'>,
+): Words {
+  switch (about.step) {
+    case 'prepare': {
+      const { cutWith } = project.plan
+      const card = cutWith
+        ? `The pieces that were cut with “${cutWith.name}”`
+        : `${plural(about.sheets, 'sheet')} in cutting order`
+      const foam = about.pads > 0 ? `, ${plural(about.pads, 'foam pad')}` : ''
+      return {
+        title: 'Lay everything ready',
+        detail: `${card}${foam}, tweezers, a weeding pick, ${glueName(project, 'glue')}.`,
+      }
+    }
+    case 'cut': {
+      const { number, paper, folios, setting, change } = about.load
+      const passes = setting.passes > 1 ? `, ${setting.passes} passes` : ''
+      const changed = change && !about.first ? ` Change: ${change}.` : ''
+      return {
+        title: `Cut load ${number}: ${paper.name}`,
+        detail: `Layer ${folios.join(', ')}. ${setting.tack} tack mat, setting “${setting.name}”${passes}.${changed}`,
+        caution: BLADE,
+      }
+    }
+    case 'weed': {
+      const kept = about.loose > 0 ? `; keep ${plural(about.loose, 'loose bit')}` : ''
+      return {
+        title: `Weed load ${about.load.number}: ${about.load.paper.name}`,
+        detail: `${plural(about.pieces, 'piece')}, ${plural(about.holes, 'opening')}${kept}. Write the folio on a hidden corner.`,
+      }
+    }
+    case 'score':
+      return {
+        title: `Score and fold “${about.layer.name}”`,
+        detail: `${plural(about.layer.folds.length, 'fold')}, along the dashed lines of the drawing: score with a blunt tool and a ruler on a soft mat, fold away from the scored line.`,
+      }
+    case 'dry-fit':
+      return {
+        title: 'Fit everything dry',
+        detail: `Lay all ${about.layers} layers on each other in order with nothing stuck. Look at it from the distance it will be seen from; change a colour now, not later.`,
+      }
+  }
+}
+
+function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue' | 'hold'>): Words {
+  const { layer } = about
+  const folio = folioOf(project, layer.id) ?? 0
+  const paper = paperOf(project, layer)
+  const what = `“${layer.name}”${paper ? `, ${paper.name}` : ''}`
+  switch (about.step) {
+    case 'start':
+      if (about.faceDown)
+        return {
+          title: `Lay layer ${folio} face down`,
+          detail: `${what}. Face down on a clean mat, its lower edge towards you.`,
+        }
+      return {
+        title: `Start with layer ${folio}`,
+        detail:
+          about.pads.length > 0
+            ? `${what}. ${padWords(about.pads)} on its back; it is stuck down when the stack is mounted.`
+            : `${what}. Right side up, flat on the bench; it carries all the others.`,
+      }
+    case 'pad':
+      return {
+        title: `Put the pads on layer ${folio}`,
+        detail: `${padWords(about.pads)} on the back, as drawn. Leave the paper on until the layer lies right.`,
+      }
+    case 'lay': {
+      const peel = ' Peel the corner pads first; the rest once it lies right. Press from the middle out.'
+      return {
+        title: layTitle(folio, about.faceDown),
+        detail: `${what}. ${alignment(project, about.faceDown)}${about.pads > 0 ? peel : ''}`,
+        caution: about.pads > 0 ? 'Foam sticks at once and cannot be moved.' : null,
+      }
+    }
+    case 'glue': {
+      const adhesive = adhesiveOf(project)
+      const watch = [alignment(project, about.faceDown)]
+      if (adhesive && (paper?.gsm ?? ASSUMED_PAPER.gsm) < adhesive.bucklesBelowGsm)
+        watch.push(`It buckles card under ${adhesive.bucklesBelowGsm} gsm: use dots, not lines.`)
+      if (adhesive?.slides) watch.push('It slides while wet: check once more before it takes hold.')
+      return {
+        title: layTitle(folio, about.faceDown),
+        detail: `${what}, with ${glueName(project, 'glue')}: ${plural(layer.pieces.length, 'part')}. ${watch.join(' ')}`,
+        caution: adhesive?.caution || `Number ${folio} right way up.`,
+      }
+    }
+    case 'hold': {
+      const { handleMin } = adhesiveOf(project) ?? UNNAMED_GLUE
+      return {
+        title: `Let layer ${folio} take hold`,
+        detail: `${glueName(project)}: ${handleMin} min until it can be handled. Keep it flat.`,
+      }
+    }
+  }
+}
+
+function afterSticking(
+  project: Project,
+  about: Of<'dry' | 'mount-frame' | 'glaze' | 'close' | 'mount-card' | 'mount-sticks' | 'dry-sticks'>,
+): Words {
+  const { dryMin } = adhesiveOf(project) ?? UNNAMED_GLUE
+  switch (about.step) {
+    case 'dry':
+      return {
+        title: 'Let the glue dry',
+        detail: `${glueName(project)}: ${dryMin} min, lying flat under a light weight. A wet joint slides when the work is stood up.`,
+      }
+    case 'mount-frame': {
+      const { shim } = about
+      const packed = shim
+        ? ` ${shim.mm} mm of foam (${shim.label}) behind the backing sheet brings it up to the glazing’s air.`
+        : ''
+      return {
+        title: 'Fix the stack to the back board',
+        detail: `Backing sheet to the board with ${glueName(project, 'glue')} or foam.${packed}`,
+      }
+    }
+    case 'glaze':
+      return {
+        title: 'Clean and set the glazing',
+        detail: 'Brush dust off the stack first. Clean the inside of the pane.',
+        caution: GLASS,
+      }
+    case 'close':
+      return {
+        title: 'Close the frame',
+        detail: `Spacer, stack, board; bend the tabs. Check that ${about.airMm} mm of air stays in front.`,
+        caution: HANGING,
+      }
+    case 'mount-card':
+      return {
+        title: 'Fix the stack to the card',
+        detail: `Centre it on the panel. With an envelope in mind: ${about.stackMm.toFixed(1)} mm high.`,
+      }
+    case 'mount-sticks':
+      return {
+        title: `Fix ${plural(about.sticks, 'stick')} to the back`,
+        detail: `Low on solid card, below the centre of mass, with ${glueName(project, 'glue')}; card over the ends keeps the back tidy.`,
+        caution: FOOD,
+      }
+    case 'dry-sticks':
+      return { title: 'Let the sticks dry', detail: `${dryMin} min, lying flat.` }
+  }
+}
+
+const plural = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`
+
+const glueName = (project: Project, unnamed = 'Glue'): string => adhesiveOf(project)?.name ?? unnamed
+
+const layTitle = (folio: number, faceDown: boolean): string =>
+  faceDown ? `Lay layer ${folio} face down on the stack` : `Lay layer ${folio} on the stack`
+
+const alignment = ({ plan }: Project, faceDown: boolean): string =>
+  faceDown ? ALIGN_FACE_DOWN : ALIGN[plan.alignment]
+
+/** “12 pads of 2 mm, 3 of 4.3 mm”. */
+const padWords = (pads: readonly PadCount[]): string =>
+  pads.map(({ mm, count }) => `${plural(count, 'pad')} of ${Number(mm.toFixed(2))} mm`).join(', ')
+
+/** Which wrong way of laying a layer looks right, where there is one. */
+function turnWarning(turns: readonly Turn[]): string[] {
+  const near = turns.filter((turn) => !turn.exact)
+  const [first] = near
+  if (!first) return []
+  const way =
+    `${first.flipped ? 'face down' : ''}${first.turnDeg ? ` turned ${Math.round(first.turnDeg)}°` : ''}`.trim()
+  const more = near.length > 1 ? `, and ${near.length - 1} more ways` : ''
+  return [`It looks right ${way} as well${more}: check before it touches.`]
+}
