@@ -9,14 +9,15 @@ import { BadInput, Cache } from '@feuillet/core/base'
 import { nodes, snagsOf } from '@feuillet/core/stages'
 import { Planner } from '@feuillet/core/planner'
 import { Resvg } from '@resvg/resvg-js'
-import { give, named, readFile, readFileLater, readProjectFile, writeAll, writeWhole } from './files'
+import { named, readFile, readFileLater, readProjectFile, writeAll } from './files'
 import { makerCommands } from './makers'
 import { nestFor } from './nest-search'
+import { give, put, type Screen } from './screen'
 import { numberOption, readArgs, UsageError } from './usage'
 
 interface Command {
   usage: string
-  run(args: string[]): void | Promise<void>
+  run(args: string[], screen: Screen): void | Promise<void>
 }
 
 const OUTPUT = { o: { type: 'string', short: 'o' } } as const
@@ -25,19 +26,18 @@ const round = (value: number, places = 3): number => Math.round(value * 10 ** pl
 export const commands: Record<string, Command> = {
   demo: {
     usage: `demo NAME [-o PROJECT]   (${['list', ...demoNames].join(', ')})`,
-    run(args) {
+    run(args, screen) {
       const { positionals, values } = readArgs(args, ['NAME'], OUTPUT)
       const name = positionals[0]!
-      if (name === 'list') return give(demoNames, values.o)
+      if (name === 'list') return give(demoNames, values.o, screen)
       if (!demoNames.includes(name as DemoName)) throw new UsageError(`there is no demo “${name}”`)
       const text = writeProject(demo(name as DemoName))
-      if (values.o) writeWhole(values.o, text)
-      else process.stdout.write(text)
+      put(text, values.o, screen)
     },
   },
   import: {
     usage: 'import FILE.svg|dxf [-o FILE]',
-    run(args) {
+    run(args, screen) {
       const { positionals, values } = readArgs(args, ['FILE'], OUTPUT)
       const file = positionals[0]!
       const taken = readFile(file, (bytes) => intake(readDrawing(file, bytes, { outlines: 'lines' })))
@@ -56,36 +56,39 @@ export const commands: Record<string, Command> = {
       give(
         { layers, leftOut: taken.leftOut, widthMm: round(taken.widthMm), heightMm: round(taken.heightMm) },
         values.o,
+        screen,
       )
     },
   },
   ...makerCommands,
   check: {
     usage: 'check PROJECT [-o FILE]',
-    run(args) {
+    run(args, screen) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
-      const project = readProjectFile(positionals[0]!)
+      const project = readProjectFile(positionals[0]!, screen)
       const snags = named(positionals[0]!, () => snagsOf(plannerFor(project)))
       give(
         { snags: snags.map(({ code, stage, layer, message, at }) => ({ code, stage, layer, message, at })) },
         values.o,
+        screen,
       )
     },
   },
   shows: {
     usage: 'shows PROJECT [-o FILE]',
-    run(args) {
+    run(args, screen) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
-      const layers = shows(readProjectFile(positionals[0]!))
+      const layers = shows(readProjectFile(positionals[0]!, screen))
       give(
         { layers: layers.map((l) => ({ ...l, areaMm2: round(l.areaMm2), visibleMm2: round(l.visibleMm2) })) },
         values.o,
+        screen,
       )
     },
   },
   nest: {
     usage: 'nest INSTANCE [--seconds 10] [--seed 1] [-o FILE]',
-    async run(args) {
+    async run(args, screen) {
       const { positionals, values } = readArgs(args, ['INSTANCE'], {
         ...OUTPUT,
         seconds: { type: 'string' },
@@ -103,14 +106,15 @@ export const commands: Record<string, Command> = {
           utilisation: round(utilisation, 4),
         },
         values.o,
+        screen,
       )
     },
   },
   depth: {
     usage: 'depth PROJECT [-o FILE]',
-    run(args) {
+    run(args, screen) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
-      const plan = plannerFor(readProjectFile(positionals[0]!)).get(nodes.depth())
+      const plan = plannerFor(readProjectFile(positionals[0]!, screen)).get(nodes.depth())
       give(
         {
           pieces: plan.pieces.map((p) => ({
@@ -141,14 +145,15 @@ export const commands: Record<string, Command> = {
           })),
         },
         values.o,
+        screen,
       )
     },
   },
   plan: {
     usage: 'plan PROJECT [-o FILE]',
-    run(args) {
+    run(args, screen) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
-      const planner = plannerFor(readProjectFile(positionals[0]!))
+      const planner = plannerFor(readProjectFile(positionals[0]!, screen))
       refuseTooLarge(positionals[0]!, planner)
       const { steps, minutes } = planner.get(nodes.assembly())
       give(
@@ -165,15 +170,16 @@ export const commands: Record<string, Command> = {
           minutes: round(minutes),
         },
         values.o,
+        screen,
       )
     },
   },
   export: {
     usage: 'export PROJECT -o DIR',
-    async run(args) {
+    async run(args, screen) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
       if (!values.o) throw new UsageError('-o DIR is missing')
-      const project = readProjectFile(positionals[0]!)
+      const project = readProjectFile(positionals[0]!, screen)
       const planner = plannerFor(project)
       refuseTooLarge(positionals[0]!, planner)
       const loads = planner.get(nodes.loads())
@@ -187,7 +193,7 @@ export const commands: Record<string, Command> = {
       const files = new Map([...cutFiles(project, loads), ...(await listFiles(project, planned))])
       for (const load of loads) files.set(`${loadFileStem(load)}.png`, picture(loadPicture(project, load)))
       writeAll(values.o, files)
-      give({ files: [...files.keys()] }, undefined)
+      give({ files: [...files.keys()] }, undefined, screen)
     },
   },
 }

@@ -3,6 +3,7 @@ import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node
 import { dirname, join } from 'node:path'
 import { openProject, type Project } from '@feuillet/core/project'
 import { BadInput } from '@feuillet/core/base'
+import type { Screen } from './screen'
 
 function bytesOf(file: string): Uint8Array {
   try {
@@ -46,10 +47,10 @@ export function named<T>(file: string, work: () => T): T {
 export const readText = <T>(file: string, read: (text: string) => T): T =>
   readFile(file, (bytes) => read(new TextDecoder().decode(bytes)))
 
-/** A project; what had to be healed is noted on standard error. */
-export function readProjectFile(file: string): Project {
+/** A project; what had to be healed is noted. */
+export function readProjectFile(file: string, screen: Screen): Project {
   const { project, healed } = readText(file, openProject)
-  for (const sentence of healed) process.stderr.write(`note: ${file}: ${sentence}\n`)
+  for (const sentence of healed) screen.error(`note: ${file}: ${sentence}`)
   return project
 }
 
@@ -68,11 +69,4 @@ export function writeWhole(file: string, content: string | Uint8Array): void {
 
 export function writeAll(folder: string, files: ReadonlyMap<string, string | Uint8Array>): void {
   for (const [name, content] of files) writeWhole(join(folder, name), content)
-}
-
-/** Prints a result as JSON, or writes it to the file of `-o`. */
-export function give(value: unknown, output: string | undefined): void {
-  const text = JSON.stringify(value, null, 2) + '\n'
-  if (output) writeWhole(output, text)
-  else process.stdout.write(text)
 }

@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url'
 import { afterAll, describe, expect, it } from 'vitest'
 import { regionArea } from '@feuillet/core/base/geometry'
 import { layerRegion, readProject } from '@feuillet/core/project'
+import { run as runHere } from './run'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const folder = mkdtempSync(join(tmpdir(), 'feuillet-'))
@@ -17,36 +18,54 @@ const write = (name: string, text: string) => {
   writeFileSync(at(name), text)
   return at(name)
 }
-const run = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(
-    process.execPath,
-    ['--import', 'tsx', 'headless/src/main.ts', ...args],
-    { cwd: root, encoding: 'utf8' },
-  )
-  return { status, stdout, stderr: stderr.trimEnd() }
+/** A command line in this process: what it says, and its exit code. */
+const run = async (...args: string[]) => {
+  let stdout = ''
+  const lines: string[] = []
+  const status = await runHere(args, { print: (text) => (stdout += text), error: (line) => lines.push(line) })
+  return { status, stdout, stderr: lines.join('\n') }
 }
-const json = <T>(...args: string[]): T => {
-  const { status, stdout, stderr } = run(...args)
+const json = async <T>(...args: string[]): Promise<T> => {
+  const { status, stdout, stderr } = await run(...args)
   expect(stderr).toBe('')
   expect(status).toBe(0)
   return JSON.parse(stdout) as T
 }
 
 const harbour = at('harbour.feuillet.json')
-run('demo', 'harbour', '-o', harbour)
+await run('demo', 'harbour', '-o', harbour)
+
+describe('the program', () => {
+  const start = (...args: string[]) =>
+    spawnSync(process.execPath, ['--import', 'tsx', 'headless/src/main.ts', ...args], {
+      cwd: root,
+      encoding: 'utf8',
+    })
+
+  it('prints what was asked for and ends with 0', () => {
+    const { status, stdout, stderr } = start('demo', 'list')
+    expect([status, stderr]).toEqual([0, ''])
+    expect(JSON.parse(stdout)).toContain('harbour')
+  })
+
+  it('says what is wrong on standard error and ends with 3', () => {
+    const { status, stdout, stderr } = start('check', 'nowhere.json')
+    expect([status, stdout, stderr]).toEqual([3, '', 'nowhere.json: there is no such file\n'])
+  })
+})
 
 describe('each command', () => {
-  it('demo lists and writes projects', () => {
-    expect(json('demo', 'list')).toEqual(expect.arrayContaining(['harbour', 'tide-rose', 'bon-voyage']))
+  it('demo lists and writes projects', async () => {
+    expect(await json('demo', 'list')).toEqual(expect.arrayContaining(['harbour', 'tide-rose', 'bon-voyage']))
     expect(readProject(readFileSync(harbour, 'utf8')).layers).toHaveLength(8)
   })
 
-  it('import gives layers in the page’s frame', () => {
+  it('import gives layers in the page’s frame', async () => {
     const file = write(
       'a.svg',
       '<svg xmlns="http://www.w3.org/2000/svg" width="10cm" height="5cm" viewBox="0 0 100 50"><rect x="10" y="10" width="20" height="20" fill="#f00"/><text>x</text></svg>',
     )
-    expect(json('import', file)).toEqual({
+    expect(await json('import', file)).toEqual({
       layers: [
         {
           name: 'Red',
@@ -63,19 +82,19 @@ describe('each command', () => {
     })
   })
 
-  it('check, shows, depth and plan speak of the same project', () => {
-    const { snags } = json<{ snags: Record<string, unknown>[] }>('check', harbour)
+  it('check, shows, depth and plan speak of the same project', async () => {
+    const { snags } = await json<{ snags: Record<string, unknown>[] }>('check', harbour)
     expect(snags.map((s) => Object.keys(s))).toEqual(
       snags.map(() => ['code', 'stage', 'layer', 'message', 'at']),
     )
-    const { layers } = json<{
+    const { layers } = await json<{
       layers: { id: string; areaMm2: number; visibleMm2: number; visiblePath: string }[]
     }>('shows', harbour)
     expect(layers.map((l) => l.id)).toEqual(
       readProject(readFileSync(harbour, 'utf8')).layers.map((l) => l.id),
     )
     for (const l of layers) expect(l.visibleMm2).toBeLessThanOrEqual(l.areaMm2)
-    const depth = json<{
+    const depth = await json<{
       pieces: { topMm: number }[]
       pads: { thicknessMm: number }[]
       stackMm: number
@@ -85,7 +104,7 @@ describe('each command', () => {
     expect(depth.stackMm).toBeCloseTo(Math.max(...depth.pieces.map((p) => p.topMm)), 3)
     expect(depth.roomMm).toBe(22)
     expect(depth.pads.length).toBeGreaterThan(50)
-    const plan = json<{
+    const plan = await json<{
       steps: { id: string; after: string[]; startMin: number; endMin: number }[]
       minutes: number
     }>('plan', harbour)
@@ -94,14 +113,14 @@ describe('each command', () => {
       for (const id of step.after) expect(plan.steps.some((s) => s.id === id)).toBe(true)
   })
 
-  it('ladder, letter and tones give whole projects', () => {
+  it('ladder, letter and tones give whole projects', async () => {
     const file = write(
       'disc.svg',
       '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="80mm" viewBox="0 0 80 80"><circle cx="40" cy="40" r="35"/></svg>',
     )
     const areas = (project: unknown) =>
       readProject(JSON.stringify(project)).layers.map((layer) => regionArea(layerRegion(layer)))
-    const ladder = areas(json('ladder', file, '--steps', '3', '--step-mm', '5', '--sheet', '100x100'))
+    const ladder = areas(await json('ladder', file, '--steps', '3', '--step-mm', '5', '--sheet', '100x100'))
     ladder
       .slice(1)
       .forEach((area, i) =>
@@ -110,13 +129,17 @@ describe('each command', () => {
     const font = createRequire(import.meta.url).resolve(
       '@expo-google-fonts/fredoka/700Bold/Fredoka_700Bold.ttf',
     )
-    expect(
-      json<{ layers: { name: string }[] }>('letter', 'hi', '--font', font, '--width-mm', '90').layers.map(
-        (l) => l.name,
-      ),
-    ).toEqual(['Backing', 'Words'])
+    const words = await json<{ layers: { name: string }[] }>(
+      'letter',
+      'hi',
+      '--font',
+      font,
+      '--width-mm',
+      '90',
+    )
+    expect(words.layers.map((layer) => layer.name)).toEqual(['Backing', 'Words'])
     const picture = fileURLToPath(new URL('../../docs/screenshots/bench.png', import.meta.url))
-    const tones = json<{ layers: unknown[]; mount: { spacer: { widthMm: number; heightMm: number } } }>(
+    const tones = await json<{ layers: unknown[]; mount: { spacer: { widthMm: number; heightMm: number } } }>(
       'tones',
       picture,
       '--levels',
@@ -128,7 +151,7 @@ describe('each command', () => {
     expect(tones.mount.spacer).toEqual({ widthMm: 160, heightMm: 100 })
   })
 
-  it('nest lays every copy and takes the same seed to the same layout', () => {
+  it('nest lays every copy and takes the same seed to the same layout', async () => {
     const square = [[0, 0], [40, 0], [40, 40], [0, 40]] // prettier-ignore
     const file = write(
       'instance.json',
@@ -138,7 +161,7 @@ describe('each command', () => {
         pieces: [{ id: 'sq', outer: square, holes: [], qty: 5, rotation: 'quarter' }],
       }),
     )
-    const result = json<{
+    const result = await json<{
       placements: { id: string; copy: number; sheet: number; x: number; y: number; rotation: number }[]
       sheets: number
       utilisation: number
@@ -148,9 +171,9 @@ describe('each command', () => {
     expect(result.utilisation).toBeCloseTo((5 * 1600) / (2 * 10000), 4)
   })
 
-  it('export writes whole sets of files', () => {
+  it('export writes whole sets of files', async () => {
     const out = at('out')
-    const { files } = json<{ files: string[] }>('export', harbour, '-o', out)
+    const { files } = await json<{ files: string[] }>('export', harbour, '-o', out)
     expect(readdirSync(out).toSorted()).toEqual(files.toSorted())
     expect(files.filter((f) => f.endsWith('.svg'))).toHaveLength(8)
     for (const ending of ['.dxf', '.hpgl', '.png', '.pdf', '.csv'])
@@ -185,8 +208,8 @@ describe('what is wrong', () => {
     ['an export to nowhere', ['export', 'a']],
     ['a sheet that is none', ['ladder', 'a', '--sheet', 'large']],
     ['letters without a font', ['letter', 'hi']],
-  ])('with %s: exit 2', (_, args) => {
-    const { status, stdout, stderr } = run(...args)
+  ])('with %s: exit 2', async (_, args) => {
+    const { status, stdout, stderr } = await run(...args)
     expect(status).toBe(2)
     expect(stdout).toBe('')
     expect(stderr).toMatch(/usage/)
@@ -210,10 +233,10 @@ describe('what is wrong', () => {
       'big.json',
       '{"sheet":{"w":10,"h":10},"pieces":[{"id":"a","outer":[[0,0],[50,0],[50,50]]}]}',
     ],
-  ])('in %s: exit 3, one line, nothing half-written', (_, command, name, text) => {
+  ])('in %s: exit 3, one line, nothing half-written', async (_, command, name, text) => {
     const file = text === null ? at(name) : write(name, text)
     const out = at(`${name}.out`)
-    const { status, stdout, stderr } = run(command, file, '-o', out)
+    const { status, stdout, stderr } = await run(command, file, '-o', out)
     expect(status).toBe(3)
     expect(stdout).toBe('')
     expect(stderr.split('\n')).toHaveLength(1)

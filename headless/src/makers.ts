@@ -15,7 +15,8 @@ import {
 } from '@feuillet/core/project'
 import { BadInput } from '@feuillet/core/base'
 import { basename } from 'node:path'
-import { named, readFile, readFileLater, writeWhole } from './files'
+import { named, readFile, readFileLater } from './files'
+import { put, type Screen } from './screen'
 import { numberOption, readArgs, UsageError } from './usage'
 
 const OUTPUT = { o: { type: 'string', short: 'o' } } as const
@@ -24,15 +25,17 @@ const text = { type: 'string' } as const
 /** Pixels that a picture is brought down to before its tones are found. */
 const MOST_PIXELS = 640
 
-function giveProject(project: Project, output: string | undefined): void {
-  const content = writeProject(project)
-  if (output) writeWhole(output, content)
-  else process.stdout.write(content)
+interface Growth {
+  name: string
+  mount: Mount
+  recipe: Recipe
+  font?: Font
+  screen: Screen
 }
 
-function grown(name: string, mount: Mount, recipe: Recipe, font?: Font): Project {
+function grown({ name, mount, recipe, font, screen }: Growth): Project {
   const made = makeLayers(recipe, font)
-  for (const remark of made.remarks) process.stderr.write(`note: ${remark}\n`)
+  for (const remark of made.remarks) screen.error(`note: ${remark}`)
   return grow(newProject(`made-${recipe.kind}`, name, mount), recipe.kind, recipe, made)
 }
 
@@ -56,7 +59,7 @@ function sizeOption(value: string | boolean | undefined): [number, number] {
 export const makerCommands = {
   ladder: {
     usage: 'ladder FILE.svg --steps 4 --step-mm 5 --sheet 165x165 [--outset] [--sharp] [-o PROJECT]',
-    run(args: string[]) {
+    run(args: string[], screen: Screen) {
       const { positionals, values } = readArgs(args, ['FILE'], {
         ...OUTPUT,
         steps: text,
@@ -83,17 +86,15 @@ export const makerCommands = {
         direction: values.outset ? 'outset' : 'inset',
         corners: values.sharp ? 'sharp' : 'round',
       })
-      giveProject(
-        named(file, () =>
-          grown(`Ladder of ${basename(file, '.svg')}`, frameOf(sheetWidthMm, sheetHeightMm), recipe),
-        ),
-        values.o,
-      )
+      const mount = frameOf(sheetWidthMm, sheetHeightMm)
+      const name = `Ladder of ${basename(file, '.svg')}`
+      const project = named(file, () => grown({ name, mount, recipe, screen }))
+      put(writeProject(project), values.o, screen)
     },
   },
   tones: {
     usage: 'tones IMAGE.png|jpg|webp --levels 4 --width-mm 180 [--dark] [-o PROJECT]',
-    async run(args: string[]) {
+    async run(args: string[], screen: Screen) {
       const { positionals, values } = readArgs(args, ['IMAGE'], {
         ...OUTPUT,
         levels: text,
@@ -129,17 +130,15 @@ export const makerCommands = {
         levels,
         back: values.dark ? 'dark' : 'light',
       })
-      giveProject(
-        named(file, () =>
-          grown(`Tones of ${basename(file)}`, frameOf(widthMm, (widthMm * info.height) / info.width), recipe),
-        ),
-        values.o,
-      )
+      const mount = frameOf(widthMm, (widthMm * info.height) / info.width)
+      const name = `Tones of ${basename(file)}`
+      const project = named(file, () => grown({ name, mount, recipe, screen }))
+      put(writeProject(project), values.o, screen)
     },
   },
   letter: {
     usage: 'letter "WORDS" --font FILE.ttf --width-mm 130 [--backing-mm 4] [--sticks 2] [-o PROJECT]',
-    run(args: string[]) {
+    run(args: string[], screen: Screen) {
       const { positionals, values } = readArgs(args, ['WORDS'], {
         ...OUTPUT,
         font: text,
@@ -163,10 +162,9 @@ export const makerCommands = {
         sticks: Math.round(sticks),
       })
       const mount: Mount = { kind: 'topper', widthMm, sticks: Math.round(sticks), depthMm: 8, clearanceMm: 0 }
-      giveProject(
-        named(values.font, () => grown(words.split('\n')[0]!.slice(0, 60), mount, recipe, font)),
-        values.o,
-      )
+      const name = words.split('\n')[0]!.slice(0, 60)
+      const project = named(values.font, () => grown({ name, mount, recipe, font, screen }))
+      put(writeProject(project), values.o, screen)
     },
   },
 }
