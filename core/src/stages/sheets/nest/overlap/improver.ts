@@ -2,7 +2,8 @@
 // separator look for a way to lie in what is left.
 import { polygonArea } from '../../../../base/geometry'
 import type { NestInstance, NestLayout } from '../instance'
-import { offCutRoom, Separator, type Room } from './separator'
+import { offCutRoom, type Room } from './room'
+import { Separator } from './separator'
 import { summarise } from '../summary'
 
 /** Share of a sheet that is taken away at first and at least. */

@@ -1,0 +1,158 @@
+// A sheet or an off-cut as cells that are free or taken.
+import {
+  boxHeight,
+  boxWidth,
+  compose,
+  mapPolygon,
+  mapRegion,
+  offset,
+  polygonBox,
+  rectangle,
+  regionArea,
+  regionBox,
+  regionRings,
+  rotation as turn,
+  translation,
+  type Polygon,
+} from '../../../../base/geometry'
+import type { OffCutSheet, Placement } from '../instance'
+import { SheetGrid } from './grid'
+import { makeMask } from './mask'
+import { alongAxis, type Axis, type Pose, type Poses } from './poses'
+
+/** Areas are told apart from this on, mm². */
+const ROUNDING_MM2 = 1
+const IDENTITY = [1, 0, 0, 1, 0, 0] as const
+
+/** How bins are cut into cells. */
+export interface Grain {
+  poses: Poses
+  axis: Axis
+  /** Length of a cell, mm. */
+  cell: number
+}
+
+interface Outline {
+  w: number
+  h: number
+  /** From the sheet's corner, mm along the axis that is laid. */
+  originX: number
+  originY: number
+  /** Card on it at most, mm². */
+  free: number
+}
+
+interface Spot {
+  pose: Pose
+  /** Cells. */
+  x: number
+  y: number
+}
+
+export class Bin {
+  private grid: SheetGrid
+  /** Card that is left on it at most, mm². */
+  free: number
+
+  private constructor(
+    private readonly grain: Grain,
+    readonly sheet: number,
+    private readonly outline: Outline,
+  ) {
+    const { w, h, free } = outline
+    this.grid = new SheetGrid(Math.ceil(w / grain.cell - 1e-9), Math.ceil(h / grain.cell - 1e-9))
+    this.free = free
+  }
+
+  static ofSheet(grain: Grain, sheet: number, margin: number): Bin {
+    const [w, h] = grain.poses.sizeAlong(grain.axis)
+    const origin = margin - grain.poses.grow
+    return new Bin(grain, sheet, { w, h, originX: origin, originY: origin, free: w * h + ROUNDING_MM2 })
+  }
+
+  /** An off-cut, the cells outside its outline taken; null where the rim leaves nothing of it. */
+  static ofOffCut(grain: Grain, { outline, margin }: OffCutSheet, k: number): Bin | null {
+    const { poses, axis, cell } = grain
+    const inside = mapRegion(alongAxis(axis, IDENTITY), offset([outline], poses.grow - margin))
+    if (inside.length === 0) return null
+    const b = regionBox(inside)
+    const [w, h] = [boxWidth(b), boxHeight(b)]
+    const free = regionArea(inside)
+    const bin = new Bin(grain, -1 - k, {
+      w,
+      h,
+      originX: b.minX,
+      originY: b.minY,
+      free: free + ROUNDING_MM2,
+    })
+    // A plain rectangle blocks nothing; its edge would cost a row of cells all round.
+    if (free < w * h - 1) {
+      const around = {
+        outer: rectangle(0, 0, w, h).outer,
+        holes: regionRings(mapRegion(translation(-b.minX, -b.minY), inside)),
+      }
+      bin.grid.take(makeMask(around, cell, w, h), 0, 0)
+    }
+    return bin
+  }
+
+  get isUntouched(): boolean {
+    return this.grid.isUntouched
+  }
+
+  /** What it is like now, to go back to. */
+  keep(): () => void {
+    const [grid, free] = [this.grid.copy(), this.free]
+    return () => {
+      this.grid = grid
+      this.free = free
+    }
+  }
+
+  /** Takes the cells of a grown shape that lies on the sheet already. */
+  takePlaced(grown: Polygon, pin: Placement): void {
+    const { axis, cell } = this.grain
+    const map = alongAxis(axis, compose(translation(pin.x, pin.y), turn(pin.rotation)))
+    const shape = mapPolygon(compose(translation(-this.outline.originX, -this.outline.originY), map), grown)
+    const b = polygonBox(shape)
+    const x = Math.floor(b.minX / cell)
+    const y = Math.floor(b.minY / cell)
+    const moved = mapPolygon(translation(-x * cell, -y * cell), shape)
+    this.grid.take(makeMask(moved, cell, b.maxX - x * cell, b.maxY - y * cell), x, y)
+  }
+
+  /** Of several poses the one that can lie lowest, and where; null where none fits. */
+  lowest(poses: readonly Pose[]): Spot | null {
+    const { w, h } = this.outline
+    const { cell } = this.grain
+    let best: Spot | null = null
+    let least = Infinity
+    for (const pose of poses) {
+      const maxX = Math.floor((w - pose.w) / cell + 1e-9)
+      // A place so low that its upper edge would pass the best so far is of no use.
+      const maxY = Math.floor(
+        Math.min(h - pose.h, least === Infinity ? Infinity : least * cell - pose.h) / cell + 1e-9,
+      )
+      const place = this.grid.findPlace(pose.mask, maxX, maxY)
+      if (place < 0) continue
+      const y = Math.floor(place / this.grid.cols)
+      const x = place % this.grid.cols
+      const reach = y + pose.h / cell + (x / this.grid.cols) * 0.5
+      if (reach < least) {
+        least = reach
+        best = { pose, x, y }
+      }
+    }
+    return best
+  }
+
+  /** Lays a piece of so much card, mm². Gives where its origin comes to lie, mm from the sheet's corner. */
+  take({ pose, x, y }: Spot, area: number): { x: number; y: number } {
+    const { axis, cell } = this.grain
+    this.grid.take(pose.mask, x, y)
+    this.free -= area
+    const px = x * cell - pose.offsetX + this.outline.originX
+    const py = y * cell - pose.offsetY + this.outline.originY
+    return axis === 'rows' ? { x: px, y: py } : { x: py, y: px }
+  }
+}

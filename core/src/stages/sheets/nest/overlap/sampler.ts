@@ -1,0 +1,125 @@
+// Places that are worth a try for a piece: anywhere, along an edge of another piece, and near where it lies.
+import type { NestInstance } from '../instance'
+import { FREE_TURNS, turnsOf } from '../orientations'
+import { newBody, poseAt, turnTo, type Body, type Candidate } from './body'
+import { straightEdges, type Edge } from './edges'
+import type { Field } from './field'
+import type { Room } from './room'
+
+/** How far out of parallel edges may be that lie along each other. */
+const ALONG_DEG = 1
+const TRIES_ANYWHERE = 30
+/** Farthest that a place near is tried, mm, and how far it is turned at most, degrees. */
+const NEAR_MM = 40
+const NEAR_DEG = 15
+/** Of free turns so many are any at all; of the others so many lay an edge straight. */
+const ANY_TURN = 0.15
+const STRAIGHT_TURN = 0.7
+
+/** What lies where. */
+export interface Lying {
+  rooms: readonly Room[]
+  bodies: readonly Body[]
+  /** Indices of the bodies in each room. */
+  members: readonly (readonly number[])[]
+}
+
+export class Sampler {
+  private readonly turns: (readonly number[])[]
+  private readonly edges: Edge[][]
+  private readonly probe = newBody()
+
+  constructor(
+    private readonly instance: NestInstance,
+    private readonly fields: readonly Field[],
+    private readonly random: () => number,
+  ) {
+    this.turns = instance.pieces.map(turnsOf)
+    this.edges = instance.pieces.map(({ shape }, k) => straightEdges(shape, fields[k]!))
+  }
+
+  hasEdges(piece: number): boolean {
+    return this.edges[piece]!.length > 0
+  }
+
+  /** Any place and turn in any room that can hold the piece; null where none was hit on. */
+  anywhere(piece: number, rooms: readonly Room[]): Candidate | null {
+    const { probe } = this
+    for (let tries = 0; tries < TRIES_ANYWHERE; tries++) {
+      probe.room = Math.floor(this.random() * rooms.length)
+      turnTo(probe, this.randomTurn(piece), this.fields[piece]!)
+      const room = rooms[probe.room]!
+      const spareX = room.maxX - room.minX - probe.right + probe.left
+      const spareY = room.maxY - room.minY - probe.down + probe.up
+      if (spareX < 0 || spareY < 0) continue
+      const x = room.minX - probe.left + this.random() * spareX
+      const y = room.minY - probe.up + this.random() * spareY
+      return poseAt(probe, x, y)
+    }
+    return null
+  }
+
+  /** With an edge along one of another piece, the gap between, one end against the other's; null where it may not turn so. */
+  beside(body: Body, { rooms, bodies, members }: Lying, gap: number): Candidate | null {
+    const { probe, edges } = this
+    const room = Math.floor(this.random() * rooms.length)
+    const list = members[room]!
+    if (list.length === 0) return null
+    const other = bodies[list[Math.floor(this.random() * list.length)]!]!
+    const theirs = edges[other.piece]!
+    if (other === body || theirs.length === 0) return null
+    const own = edges[body.piece]!
+    const a = own[Math.floor(this.random() * own.length)]!
+    const b = theirs[Math.floor(this.random() * theirs.length)]!
+    const turn = this.turnThatMay(body.piece, other.turn + b.deg + 180 - a.deg)
+    if (turn === null) return null
+    probe.room = room
+    turnTo(probe, turn, this.fields[body.piece]!)
+    // Their edge as it lies, moved out by the gap; of ours the end that comes to lie against it.
+    const ends = this.random() < 0.5
+    const [px, py] = ends ? [b.x2, b.y2] : [b.x1, b.y1]
+    const [qx, qy] = ends ? [a.x1, a.y1] : [a.x2, a.y2]
+    const [nx, ny] = [b.nx * gap, b.ny * gap]
+    const x = other.x + other.cos * (px + nx) - other.sin * (py + ny) - (probe.cos * qx - probe.sin * qy)
+    const y = other.y + other.sin * (px + nx) + other.cos * (py + ny) - (probe.sin * qx + probe.cos * qy)
+    return poseAt(probe, x, y)
+  }
+
+  /** The k-th place near where it lies, of which some are turned. */
+  near(body: Body, k: number): Candidate {
+    const field = this.fields[body.piece]!
+    const size = Math.min(field.radius, NEAR_MM)
+    const turn = this.nearTurn(body, k)
+    const x = body.x + (this.random() - 0.5) * size
+    const y = body.y + (this.random() - 0.5) * size
+    const spot = poseAt(body, x, y)
+    if (turn !== body.turn) turnTo(spot, turn, field)
+    return spot
+  }
+
+  private nearTurn({ piece, turn }: Body, k: number): number {
+    if (this.instance.pieces[piece]!.turns === 'free' && k % 2 === 0)
+      return turn + (this.random() - 0.5) * 2 * NEAR_DEG
+    return k % 3 === 0 ? this.randomTurn(piece) : turn
+  }
+
+  private randomTurn(piece: number): number {
+    const list = this.turns[piece]!
+    if (this.instance.pieces[piece]!.turns !== 'free') return list[Math.floor(this.random() * list.length)]!
+    const roll = this.random()
+    if (roll < ANY_TURN) return this.random() * 360
+    // Turns that lay an edge straight come first in the list, and count for more.
+    const straight = list.length - FREE_TURNS
+    return list[Math.floor(this.random() * (roll < STRAIGHT_TURN && straight > 0 ? straight : list.length))]!
+  }
+
+  /** A turn as near to the wanted one as a piece may have; null where that is not near enough to lie along an edge. */
+  private turnThatMay(piece: number, wanted: number): number | null {
+    const turn = ((wanted % 360) + 360) % 360
+    const { turns } = this.instance.pieces[piece]!
+    if (turns === 'free') return turn
+    const near = turns === 'quarter' ? Math.round(turn / 90) * 90 : 0
+    const apart = Math.abs(turn - near)
+    return Math.min(apart, 360 - apart) < ALONG_DEG ? near % 360 : null
+  }
+}

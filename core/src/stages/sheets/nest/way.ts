@@ -1,0 +1,14 @@
+import type { NestLayout } from './instance'
+
+/** A way of searching for layouts. Ways take turns; each goes on from the best layout that any of them has found. */
+export interface Way {
+  /**
+   * One step of the search: a complete and legal layout, be it better or not; null where the step came to none.
+   * @param best what there is to better
+   * @param step how many steps the whole search has taken
+   */
+  step(best: NestLayout, step: number): NestLayout | null
+}
+
+/** So little better is no better. */
+export const SAME_SCORE = 1e-9
