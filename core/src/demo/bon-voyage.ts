@@ -168,7 +168,7 @@ function words(text: string): { region: Polygon[]; gapAt: number; width: number 
   const wave: [number, number][] = []
   for (let k = 0; k * 5 <= x + 6; k++) wave.push([k * 5 - 3, 1.2 + (k % 2 === 0 ? 0.55 : -0.55)])
   lines.push({ points: smoothLine(wave), closed: false })
-  return { region: strokeRegion(lines, PEN, 'round', 'round'), gapAt, width: x }
+  return { region: strokeRegion(lines, { widthMm: PEN, cap: 'round', join: 'round' }), gapAt, width: x }
 }
 
 function boat(x: number): Polygon[] {

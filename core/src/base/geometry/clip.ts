@@ -168,13 +168,18 @@ export function offset(region: Region, mm: number, join: Join = 'round'): Polygo
   return inflate(sound(ringsOf(union(region))), mm, join, 'Polygon', 4)
 }
 
-/** The card that a pen of the given width covers along open or closed lines. */
+/** What draws a line. */
+export interface Pen {
+  widthMm: number
+  cap?: Cap
+  join?: Join
+  miterLimit?: number
+}
+
+/** The card that a pen covers along open or closed lines. */
 export function strokeRegion(
   lines: readonly { points: Ring; closed: boolean }[],
-  widthMm: number,
-  cap: Cap,
-  join: Join,
-  miterLimit = 4,
+  { widthMm, cap = 'butt', join = 'miter', miterLimit = 4 }: Pen,
 ): Polygon[] {
   const parts: Polygon[][] = []
   for (const closed of [true, false]) {

@@ -252,8 +252,11 @@ describe('path data', () => {
 describe('strokes and simplification', () => {
   it('cover width times length with flat ends', () => {
     const line = { points: Float64Array.of(0, 0, 50, 0), closed: false }
-    expect(regionArea(strokeRegion([line], 4, 'butt', 'miter'))).toBeCloseTo(200, 2)
-    expect(regionArea(strokeRegion([line], 4, 'round', 'round'))).toBeCloseTo(200 + Math.PI * 4, 0)
+    expect(regionArea(strokeRegion([line], { widthMm: 4 }))).toBeCloseTo(200, 2)
+    expect(regionArea(strokeRegion([line], { widthMm: 4, cap: 'round', join: 'round' }))).toBeCloseTo(
+      200 + Math.PI * 4,
+      0,
+    )
   })
 
   it('drop points but hardly any card', () => {

@@ -53,7 +53,7 @@ export function stripRegion(from: Point, to: Point, widthMm: number): Polygon[] 
   const [ux, uy] = [(to.x - from.x) / length, (to.y - from.y) / length]
   const more = widthMm * 0.75
   const points = Float64Array.of(from.x - ux * more, from.y - uy * more, to.x + ux * more, to.y + uy * more)
-  return strokeRegion([{ points, closed: false }], widthMm, 'round', 'round')
+  return strokeRegion([{ points, closed: false }], { widthMm, cap: 'round', join: 'round' })
 }
 
 /**

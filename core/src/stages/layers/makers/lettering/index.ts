@@ -1,0 +1,3 @@
+export { makeLettering } from './lettering'
+export { horizontalGap } from './joints'
+export { sagMm } from './sticks'

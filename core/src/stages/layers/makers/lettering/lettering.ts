@@ -1,0 +1,173 @@
+// Words as one piece, on offset backings with small gaps filled, or cut out of full sheets.
+import {
+  boxHeight,
+  boxWidth,
+  mapRegion,
+  offset,
+  polygonArea,
+  regionBox,
+  regionCentroid,
+  regionToPath,
+  translation,
+  type Box,
+  type Polygon,
+  type Region,
+} from '../../../../base/geometry'
+import { BadInput } from '../../../../base'
+import { formatMm } from '../../../../base/units'
+import { ASSUMED_PAPER, ladderRecipeSchema, type Layer, type LetteringRecipe } from '../../../../project'
+import { makeLayer } from '../../intake/intake'
+import { bridgeFaces, closeGaps } from '../bridge'
+import type { Font } from '../font'
+import { makeLadder, SILHOUETTE } from '../ladder'
+import { joint, type Made } from '../made'
+import { weakestJoint, type Joint } from './joints'
+import { droop, sagMm, stickPlaces } from './sticks'
+import { typeset } from './typeset'
+
+/** Words as layers, back to front: backings and words, or sheets they are cut out of. Throws BadInput. Needs the geometry loaded. */
+export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
+  const backingMm = recipe.style === 'cut-out' ? 0 : recipe.backingMm
+  const room = recipe.widthMm - 2 * backingMm * recipe.backingSteps
+  if (!(room > 5)) throw new BadInput('the backing takes all of the width: make it smaller')
+  const { region: words, remarks, joints } = typeset({ font, recipe }, room)
+  if (recipe.style === 'cut-out') return cutOut(words, recipe, remarks)
+  // On a backing words may stand apart; alone they must hang together, unless they are meant to be apart.
+  const { region: joined, strips } =
+    backingMm > 0 || recipe.style === 'apart'
+      ? { region: words, strips: [] }
+      : bridgeFaces(words, recipe.joinMm)
+  if (recipe.style === 'apart' && backingMm === 0)
+    remarks.push(`${joined.length} pieces stand free: stick them one by one, or give them a backing.`)
+  if (strips.length > 0)
+    remarks.push(
+      `${strips.length} ${strips.length === 1 ? 'strip ties' : 'strips tie'} parts that do not touch otherwise.`,
+    )
+  const backings =
+    backingMm > 0
+      ? Array.from({ length: recipe.backingSteps }, (_, k) =>
+          backing(joined, recipe, recipe.backingSteps - k),
+        )
+      : []
+  const b = regionBox(backings[0] ?? joined)
+  const lift = (region: Region): Polygon[] => mapRegion(translation(-b.minX, -b.minY), region)
+  const all = [...backings.map(lift), lift(joined)]
+  const sticks = stickPlaces(all[0]!, recipe)
+  remarks.push(...sticks.remarks)
+  return {
+    layers: layersOf(all),
+    remarks,
+    widthMm: boxWidth(b),
+    heightMm: boxHeight(b),
+    sticks: sticks.at.map((x) => ({ x, topMm: regionCentroid(all[0]!).y, widthMm: recipe.stickMm })),
+    figures: figuresOf({ recipe, box: b, joints, sheets: all, sticks: sticks.at }),
+  }
+}
+
+const SHADES = ['#2f7682', '#5fa3ab', '#9cc6c6', '#cfe3e2']
+
+/** Backings and words, back to front. */
+const layersOf = (all: readonly Polygon[][]): Layer[] =>
+  all.map((region, i) =>
+    i === all.length - 1
+      ? makeLayer('words', 'Words', region, {
+          role: 'overlay',
+          numbered: false,
+          colour: '#fbfaf5',
+          ...joint(0),
+        })
+      : makeLayer(`backing-${i + 1}`, all.length > 2 ? `Backing ${i + 1}` : 'Backing', region, {
+          role: 'backing',
+          colour: SHADES[i]!,
+          ...joint(i === 0 ? 0 : 1),
+        }),
+  )
+
+interface Measured {
+  recipe: LetteringRecipe
+  box: Box
+  joints: readonly Joint[]
+  /** Backings and words. */
+  sheets: readonly Region[]
+  /** From the left, mm. */
+  sticks: readonly number[]
+}
+
+/** What the maker sees of words before they are put on the stack. */
+function figuresOf({ recipe, box: b, joints, sheets, sticks }: Measured): Made['figures'] {
+  const weakest = weakestJoint(joints, recipe.joinMm)
+  const overhang = droop(sheets.at(-1)!, sticks)
+  const sheetMm = ASSUMED_PAPER.thicknessMm
+  return [
+    { name: 'Size', value: `${formatMm(boxWidth(b))} × ${formatMm(boxHeight(b))} mm` },
+    {
+      name: 'Letter joints',
+      value: joints.length ? `${joints.length} of ${formatMm(recipe.joinMm, 2)} mm or more` : 'none',
+      basis: 'Narrowest card between neighbours: letters drawn in by half the joint still touch',
+    },
+    ...(weakest
+      ? [
+          {
+            name: 'Weakest joint',
+            value: `“${weakest.between}”, ${formatMm(weakest.widthMm)} mm`,
+            basis: 'The widest disc that lies in both letters there',
+          },
+        ]
+      : []),
+    { name: 'Pieces of the words', value: String(sheets.at(-1)!.length) },
+    {
+      name: 'Longest free reach',
+      value: `${formatMm(overhang, 0)} mm`,
+      basis: sticks.length
+        ? 'From the nearest stick to the farthest end of the words: where they droop most'
+        : 'From the centre of mass to the farthest end of the words',
+    },
+    {
+      name: 'Sag of that reach',
+      value: `${formatMm(sagMm(overhang, sheets.length * sheetMm))} mm`,
+      basis: `A strip of smooth card held level at one end and bent by its own weight, ${sheets.length} ${sheets.length === 1 ? 'sheet' : 'sheets'} of ${sheetMm} mm thick; upright it is less`,
+    },
+    ...sticks.map((x, i) => ({
+      name: `Stick ${i + 1}`,
+      value: `${formatMm(x)} mm from the left`,
+      basis: 'Below the centre of mass, on card as wide as the stick',
+    })),
+  ]
+}
+
+/** An offset backing with gaps and pin-holes filled. */
+function backing(words: Region, recipe: LetteringRecipe, step: number): Polygon[] {
+  const grown = closeGaps(offset(words, recipe.backingMm * step), recipe.fillGapsMm)
+  const filled = grown.map((face) => ({
+    outer: face.outer,
+    holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) > recipe.fillGapsMm ** 2 * 4),
+  }))
+  return filled.length > 1
+    ? bridgeFaces(filled, Math.max(recipe.joinMm * 2, recipe.backingMm)).region
+    : filled
+}
+
+/** Words cut out of full sheets, by steps that go outwards: the words themselves at the back. */
+function cutOut(words: Region, recipe: LetteringRecipe, remarks: string[]): Made {
+  const [wide, high] = [boxWidth(regionBox(words)), boxHeight(regionBox(words))]
+  if (wide >= recipe.sheetWidthMm || high >= recipe.sheetHeightMm)
+    throw new BadInput(
+      `the words are ${formatMm(wide)} × ${formatMm(high)} mm, the sheet ${formatMm(recipe.sheetWidthMm)} × ${formatMm(recipe.sheetHeightMm)} mm: make them smaller or the sheet larger`,
+    )
+  const made = makeLadder(
+    ladderRecipeSchema.parse({
+      kind: 'ladder',
+      shape: regionToPath(words),
+      direction: 'outset',
+      steps: recipe.cutSteps,
+      stepMm: recipe.cutStepMm,
+      sheetWidthMm: recipe.sheetWidthMm,
+      sheetHeightMm: recipe.sheetHeightMm,
+    }),
+  )
+  return {
+    ...made,
+    layers: made.layers.map((layer) => (layer.name === SILHOUETTE ? { ...layer, name: 'Words' } : layer)),
+    remarks: [...remarks, ...made.remarks],
+  }
+}
