@@ -1,22 +1,20 @@
 // Filling one sheet with boxes by a beam: at each lowest segment several boxes are tried in every one of some layouts under
 // way, each is judged by what a plain filling would make of it, and the best go on. Comes far closer than orders alone
 // where sheets are to be filled to the last corner.
+import { BestFit, Niche, type BoxSizes } from './best-fit'
 import { HAIR, Skyline } from './skyline'
-
-/** What boxes measure, both ways up (2 · box + side), gap included, mm; a side that cannot be is larger than any sheet. */
-export interface BoxSizes {
-  widths: Float64Array
-  heights: Float64Array
-  areas: Float64Array
-}
 
 /** Layouts that go on from a segment to the next, and boxes that are tried in each. */
 const BEAM = 24
 const TRIED = 9
-/** Lengths that differ by less than this count as a fit. */
-const FLUSH_MM = 0.05
 /** What is left counts as a strip while it is less than this share of a sheet. */
 const STRIP_SHARE = 0.25
+
+/** A box by its place in the rest, and its side. */
+interface Pick {
+  index: number
+  side: number
+}
 
 /** A layout under way. */
 class State {
@@ -45,13 +43,7 @@ class State {
   }
 
   /** Lays a side of the box at an index of the rest into a segment. */
-  put(
-    index: number,
-    side: number,
-    segment: number,
-    atRight: boolean,
-    { widths, heights, areas }: BoxSizes,
-  ): void {
+  put({ index, side }: Pick, segment: number, atRight: boolean, { widths, heights, areas }: BoxSizes): void {
     const { rest, skyline } = this
     const box = rest[index]!
     this.left--
@@ -86,6 +78,8 @@ export class SheetFill {
   private beam: State[]
   private readonly scratch: State
   private readonly spare: State[] = []
+  private readonly niche = new Niche()
+  private readonly bestFit: BestFit
 
   /** @param boxes boxes to choose from; @param w sheet in mm with one gap more than its cuttable width, as the boxes have */
   constructor(
@@ -104,6 +98,7 @@ export class SheetFill {
     start.left = boxes.length
     this.beam = [start]
     this.scratch = new State(this.boxes.length)
+    this.bestFit = new BestFit(sizes)
   }
 
   /** Goes on to the next segment in all layouts under way; false once there is nothing to go on with. */
@@ -122,7 +117,7 @@ export class SheetFill {
       seen.add(key)
       const state = this.spare.pop() ?? new State(this.boxes.length)
       state.copy(from)
-      state.put(index, side, segment, atRight, this.sizes)
+      state.put({ index, side }, segment, atRight, this.sizes)
       next.push(state)
       if (next.length >= BEAM) break
     }
@@ -136,6 +131,7 @@ export class SheetFill {
     const { best } = this
     if (!best) return { spots: [], left: [...this.boxes] }
     const spots: BoxSpot[] = []
+    const { niche } = this
     const skyline = new Skyline(this.boxes.length)
     skyline.clear(this.w)
     for (let i = 0; i < best.laid; i++) {
@@ -147,29 +143,12 @@ export class SheetFill {
         skyline.fill(segment)
         segment = skyline.lowest()
       }
-      const [x, y] = [skyline.xs[segment]!, skyline.ys[segment]!]
-      const atRight = this.higherAtRight(skyline, segment)
-      spots.push({ side, x: atRight ? x + skyline.ws[segment]! - w : x, y })
+      niche.read(skyline, segment, this.h)
+      const { x, y, wide, atRight } = niche
+      spots.push({ side, x: atRight ? x + wide - w : x, y })
       skyline.raise(segment, w, y + h, atRight)
     }
     return { spots, left: [...best.rest.subarray(0, best.left)] }
-  }
-
-  private higherAtRight({ ys, count }: Skyline, segment: number): boolean {
-    const left = segment > 0 ? ys[segment - 1]! : this.h
-    const right = segment + 1 < count ? ys[segment + 1]! : this.h
-    return right > left
-  }
-
-  /** How well a side fills a segment: 2 for its width, 1 for the height of a wall; −1 where it does not go in. */
-  private fit(side: number, wide: number, high: number, wallLeft: number, wallRight: number): number {
-    const w = this.sizes.widths[side]!
-    const h = this.sizes.heights[side]!
-    if (w > wide + HAIR || h > high + HAIR) return -1
-    const toLeft = h - wallLeft
-    const toRight = h - wallRight
-    const flush = (toLeft < FLUSH_MM && toLeft > -FLUSH_MM) || (toRight < FLUSH_MM && toRight > -FLUSH_MM)
-    return (w > wide - FLUSH_MM ? 2 : 0) + (flush ? 1 : 0)
   }
 
   /** The boxes that go best into the next segment of a layout, each judged. */
@@ -182,10 +161,11 @@ export class SheetFill {
       options = this.optionsFor(from, segment)
     }
     options.sort((a, b) => b.rank - a.rank)
-    const atRight = this.higherAtRight(skyline, segment)
+    // Read where the options were looked for.
+    const { atRight } = this.niche
     for (const { index, side } of options.slice(0, TRIED)) {
       this.scratch.copy(from)
-      this.scratch.put(index, side, segment, atRight, this.sizes)
+      this.scratch.put({ index, side }, segment, atRight, this.sizes)
       const value = this.judge(this.scratch)
       out.push({ from, index, side, segment, atRight, value })
       if (value >= this.value) continue
@@ -200,16 +180,15 @@ export class SheetFill {
     { skyline, rest, left }: State,
     segment: number,
   ): { index: number; side: number; rank: number }[] {
-    const [y, wide] = [skyline.ys[segment]!, skyline.ws[segment]!]
-    const wallLeft = (segment > 0 ? skyline.ys[segment - 1]! : this.h) - y
-    const wallRight = (segment + 1 < skyline.count ? skyline.ys[segment + 1]! : this.h) - y
+    const { niche, sizes } = this
+    niche.read(skyline, segment, this.h)
     const options: { index: number; side: number; rank: number }[] = []
     for (let index = 0; index < left; index++)
       for (let u = 0; u < 2; u++) {
         const side = rest[index]! * 2 + u
-        const fit = this.fit(side, wide, this.h - y, wallLeft, wallRight)
+        const fit = niche.fit(sizes.widths[side]!, sizes.heights[side]!)
         if (fit < 0) continue
-        const share = this.sizes.areas[rest[index]!]! / (this.w * this.h)
+        const share = sizes.areas[rest[index]!]! / (this.w * this.h)
         options.push({ index, side, rank: fit + 4 * share + 0.5 * this.random() })
       }
     return options
@@ -218,25 +197,12 @@ export class SheetFill {
   /** Fills a layout up, the best fit first, and tells what is left. */
   private judge(state: State): number {
     const { skyline, rest } = state
+    const { niche, bestFit } = this
     while (state.left > 0) {
       const segment = skyline.lowest()
-      const [y, wide] = [skyline.ys[segment]!, skyline.ws[segment]!]
-      const wallLeft = (segment > 0 ? skyline.ys[segment - 1]! : this.h) - y
-      const wallRight = (segment + 1 < skyline.count ? skyline.ys[segment + 1]! : this.h) - y
-      let pick = -1
-      let pickSide = 0
-      let fits = -1
-      for (let index = 0; index < state.left && fits < 3; index++) {
-        const first = rest[index]! * 2
-        for (let side = first; side < first + 2; side++) {
-          const fit = this.fit(side, wide, this.h - y, wallLeft, wallRight)
-          if (fit <= fits) continue
-          fits = fit
-          pick = index
-          pickSide = side
-        }
-      }
-      if (pick >= 0) state.put(pick, pickSide, segment, wallRight > wallLeft, this.sizes)
+      niche.read(skyline, segment, this.h)
+      bestFit.find(niche, rest, state.left)
+      if (bestFit.index >= 0) state.put(bestFit, segment, niche.atRight, this.sizes)
       else if (!skyline.fill(segment)) break
     }
     let thick = 0

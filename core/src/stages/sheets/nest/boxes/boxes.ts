@@ -1,6 +1,7 @@
 // Cards, strips and mats: pieces that fill their boxes are laid by exact lengths along a skyline, thousands of orders a
 // second. No grid takes anything away, so that what fits to the last hair is found to fit.
 import { boxHeight, boxWidth, mapPolygon, polygonArea, polygonBox, rotation } from '../../../../base/geometry'
+import { BestFit, Niche, type BoxSizes } from './best-fit'
 import { SheetFill, type BoxSpot } from './box-beam'
 import type { NestInstance, NestLayout, Placement } from '../instance'
 import { HAIR, Skyline } from './skyline'
@@ -19,8 +20,6 @@ const MOST_TAIL_STEPS = 60
 const FIRST_HEAT = 0.03
 const LEAST_HEAT = 0.0005
 const FIRST_COOLING = 0.99995
-/** Lengths that differ by less than this count as a fit. */
-const FLUSH_MM = 0.05
 
 /** One way up of a box, gap included: its turn, its size, and where its corner lies from the piece's origin. */
 export interface Side {
@@ -49,10 +48,7 @@ export class BoxSearch {
   readonly boxes: readonly Box[]
   private readonly w: number
   private readonly h: number
-  /** Of each box both ways up (2 · box + side), gap included; one that cannot be is larger than any sheet. */
-  private readonly widths: Float64Array
-  private readonly heights: Float64Array
-  private readonly areas: Float64Array
+  private readonly sizes: BoxSizes
   /** The least width of any box. */
   private readonly slimmest: number
   private readonly order: Order
@@ -66,6 +62,8 @@ export class BoxSearch {
   private readonly sides: Int32Array
   private readonly rest: Int32Array
   private readonly skyline: Skyline
+  private readonly niche = new Niche()
+  private readonly bestFit: BestFit
 
   /** @param only the boxes to lay, all of the instance by default */
   constructor(
@@ -81,10 +79,10 @@ export class BoxSearch {
       Float64Array.from(
         this.boxes.flatMap(({ sides }) => [sides[0]?.[pick] ?? Infinity, sides[1]?.[pick] ?? Infinity]),
       )
-    this.widths = lengths('w')
-    this.heights = lengths('h')
-    this.areas = Float64Array.from(this.boxes, ({ area }) => area)
-    this.slimmest = Math.min(...this.widths)
+    const areas = Float64Array.from(this.boxes, ({ area }) => area)
+    this.sizes = { widths: lengths('w'), heights: lengths('h'), areas }
+    this.slimmest = this.sizes.widths.reduce((least, w) => Math.min(least, w), Infinity)
+    this.bestFit = new BestFit(this.sizes)
     const n = this.boxes.length
     const longestFirst = [...this.boxes.keys()].sort((a, b) => this.longest(b) - this.longest(a))
     this.order = { boxes: Int32Array.from(longestFirst), ups: new Uint8Array(n), cost: Infinity }
@@ -153,7 +151,7 @@ export class BoxSearch {
   /** The next sheet, filled as far as it goes; where one sheet takes everything, a part of it that would be better. */
   private sheetFill(rest: number[]): SheetFill {
     const { gap } = this.instance
-    const sizes = { widths: this.widths, heights: this.heights, areas: this.areas }
+    const { sizes } = this
     let [w, h] = [this.w, this.h]
     if (this.goal <= 1) {
       const share = this.goal * (1 - 0.002 - 0.02 * this.random())
@@ -273,7 +271,8 @@ export class BoxSearch {
    * Gives up, with no score, where the cost is sure to be over `most`.
    */
   private lay(order: Order, most: number): number {
-    const { widths, heights, rest, skyline, w: sheetW, h: sheetH, areas } = this
+    const { rest, skyline, niche, bestFit, w: sheetW, h: sheetH } = this
+    const { widths, heights, areas } = this.sizes
     const { ups } = order
     const { gap } = this.instance
     let left = order.boxes.length
@@ -285,56 +284,28 @@ export class BoxSearch {
       let [reachX, reachY, areaHere] = [0, 0, 0]
       for (;;) {
         const segment = skyline.lowest()
-        const x = skyline.xs[segment]!
-        const y = skyline.ys[segment]!
-        const wide = skyline.ws[segment]!
-        if (wide < this.slimmest - HAIR) {
+        if (skyline.ws[segment]! < this.slimmest - HAIR) {
           if (!skyline.fill(segment)) break
           continue
         }
-        const wallLeft = (segment > 0 ? skyline.ys[segment - 1]! : sheetH) - y
-        const wallRight = (segment + 1 < skyline.count ? skyline.ys[segment + 1]! : sheetH) - y
-        const wideMost = wide + HAIR
-        const highMost = sheetH - y + HAIR
-        const flushW = wide - FLUSH_MM
-        let pick = -1
-        let pickSide = 0
-        let fits = -1
-        for (let i = 0; i < left && fits < 3; i++) {
-          const base = rest[i]! * 2
-          const up = ups[rest[i]!]!
-          for (let u = 0; u < 2; u++) {
-            const side = base + (u ^ up)
-            const w = widths[side]!
-            const h = heights[side]!
-            if (w > wideMost || h > highMost) continue
-            let fit = w > flushW ? 2 : 0
-            const toLeft = h - wallLeft
-            const toRight = h - wallRight
-            if ((toLeft < FLUSH_MM && toLeft > -FLUSH_MM) || (toRight < FLUSH_MM && toRight > -FLUSH_MM))
-              fit++
-            if (fit <= fits) continue
-            fits = fit
-            pick = i
-            pickSide = side
-          }
-        }
-        if (pick < 0) {
+        niche.read(skyline, segment, sheetH)
+        bestFit.find(niche, rest, left, ups)
+        if (bestFit.index < 0) {
           if (!skyline.fill(segment)) break
           continue
         }
-        const box = rest[pick]!
+        const { index, side } = bestFit
+        const { y, atRight } = niche
+        const box = rest[index]!
         left--
-        for (let i = pick; i < left; i++) rest[i] = rest[i + 1]!
-        const w = widths[pickSide]!
-        const h = heights[pickSide]!
-        // Against the higher wall, so that the segment that stays is one.
-        const atRight = wallRight > wallLeft
-        const at = atRight ? x + wide - w : x
+        for (let i = index; i < left; i++) rest[i] = rest[i + 1]!
+        const w = widths[side]!
+        const h = heights[side]!
+        const at = atRight ? niche.x + niche.wide - w : niche.x
         this.sheets[box] = sheet
         this.xs[box] = at
         this.ys[box] = y
-        this.sides[box] = pickSide
+        this.sides[box] = side
         reachX = Math.max(reachX, at + w - gap)
         reachY = Math.max(reachY, y + h - gap)
         areaHere += areas[box]!
