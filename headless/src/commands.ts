@@ -10,6 +10,7 @@ import { nodes, snagsOf } from '@feuillet/core/stages'
 import { Planner } from '@feuillet/core/planner'
 import { Resvg } from '@resvg/resvg-js'
 import { named, readFile, readFileLater, readProjectFile, writeAll } from './files'
+import { readFaces } from './faces'
 import { makerCommands } from './makers'
 import { nestFor } from './nest-search'
 import { give, put, type Screen } from './screen'
@@ -190,7 +191,10 @@ export const commands: Record<string, Command> = {
         needed: planner.get(nodes.needed()),
         depth: planner.get(nodes.depth()),
       }
-      const files = new Map([...cutFiles(project, loads), ...(await listFiles(project, planned))])
+      const files = new Map([
+        ...cutFiles(project, loads),
+        ...(await listFiles(project, planned, await readFaces())),
+      ])
       for (const load of loads) files.set(`${loadFileStem(load)}.png`, picture(loadPicture(project, load)))
       writeAll(values.o, files)
       give({ files: [...files.keys()] }, undefined, screen)

@@ -21,6 +21,7 @@ import {
   type Placement,
 } from '@feuillet/core/stages/sheets'
 import { answering } from './answering'
+import { fetchFaces } from './faces'
 import { Search, type SearchProgress } from './search'
 
 /** What is watched: a node, and of which layer or load. */
@@ -250,7 +251,7 @@ const api = {
     return new Map([
       ...testSquareFiles(project),
       ...cutFiles(project, loads),
-      ...(await listFiles(project, planned)),
+      ...(await listFiles(project, planned, await fetchFaces())),
     ])
   },
   /** Puts pieces of a load at places, or says why they may not lie there. */

@@ -8,6 +8,7 @@ import {
   writeTags,
   writeTemplates,
   type CutSheet,
+  type Faces,
   type SheetTag,
 } from '../write'
 import { polygonRings, rectangle, type Polygon } from '../../base/geometry'
@@ -91,12 +92,18 @@ export function cutFiles(project: Project, loads: readonly Load[]): FileSet {
 }
 
 /** Printed and tabled lists: templates, build sheet, shopping, cutting. */
-export async function listFiles(project: Project, planned: Planned): Promise<FileSet> {
+export async function listFiles(project: Project, planned: Planned, faces: Faces): Promise<FileSet> {
   const { loads, assembly, needed, depth } = planned
   const files: FileSet = new Map()
-  files.set('templates-mirrored.pdf', await writeTemplates(loads.map((load) => cutSheet(project, load))))
-  files.set('sheet-tags.pdf', await writeTags(loads.map(tagOf)))
-  files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, planned)))
+  files.set(
+    'templates-mirrored.pdf',
+    await writeTemplates(
+      loads.map((load) => cutSheet(project, load)),
+      faces,
+    ),
+  )
+  files.set('sheet-tags.pdf', await writeTags(loads.map(tagOf), faces))
+  files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, planned), faces))
   files.set(
     'shopping.csv',
     writeCsv([

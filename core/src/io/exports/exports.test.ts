@@ -7,6 +7,7 @@ import { readSvg } from '../read'
 import { writeCsv } from '../write'
 import { fillRings, regionArea } from '../../base/geometry'
 import { builtLayers, layerRegion, setPlan } from '../../project'
+import { faces } from '../../../test/faces'
 import { results } from '../../../test/results'
 import { cutFiles, listFiles, loadFileStem, testSquareFiles } from './index'
 
@@ -115,7 +116,7 @@ describe('lists and templates', () => {
   it('give pages at true size, a build sheet, and tables that a spreadsheet reads', async () => {
     const project = demo('harbour')
     const derived = results(project)
-    const files = await listFiles(project, derived)
+    const files = await listFiles(project, derived, faces)
     const templates = await PDFDocument.load(files.get('templates-mirrored.pdf') as Uint8Array)
     expect(templates.getPageCount()).toBe(derived.loads.length)
     expect(templates.getPage(0).getWidth()).toBeCloseTo((304.8 / 25.4) * 72, 3)

@@ -1,13 +1,17 @@
 // PDFs: 1:1 templates to cut by knife, and printed lists.
-import { PDFDocument, StandardFonts, type PDFFont, type PDFPage } from '@cantoo/pdf-lib'
+import { PDFDocument, type PDFPage } from '@cantoo/pdf-lib'
 import { cuttingRings, lineToPath, num, type CutSheet } from './cut-sheet'
-import { A4, INK, plain, PT_PER_MM } from './pdf-parts'
+import { A4, INK, PT_PER_MM } from './pdf-parts'
+import { Typeface, type Faces } from './typeface'
 
 /** A page per sheet at true size, mirrored so that the lines end up on the back of the card. */
-export async function writeTemplates(sheets: readonly CutSheet[]): Promise<Uint8Array> {
+export async function writeTemplates(sheets: readonly CutSheet[], faces: Faces): Promise<Uint8Array> {
   const pdf = await PDFDocument.create()
-  const font = await pdf.embedFont(StandardFonts.Helvetica)
-  for (const sheet of sheets) {
+  const captions = sheets.map(
+    (sheet) => `${sheet.title} – mirrored: lines go on the back. Check: this bar is 50 mm`,
+  )
+  const type = await Typeface.in(pdf, faces, captions)
+  for (const [i, sheet] of sheets.entries()) {
     const page = pdf.addPage([sheet.widthMm * PT_PER_MM, sheet.heightMm * PT_PER_MM])
     for (const piece of sheet.pieces) {
       const d = cuttingRings(piece.shape)
@@ -32,9 +36,9 @@ export async function writeTemplates(sheets: readonly CutSheet[]): Promise<Uint8
         })
       }
     }
-    const caption = `${sheet.title} - mirrored: lines go on the back. Check: this bar is 50 mm`
-    page.drawText(plain(caption), { x: 12, y: 6, size: 6, font, color: INK })
-    const barX = 12 + font.widthOfTextAtSize(plain(caption), 6) + 6
+    const caption = captions[i]!
+    type.draw(page, caption, { x: 12, y: 6, size: 6 })
+    const barX = 12 + type.width(caption, 6) + 6
     page.drawLine({
       start: { x: barX, y: 8 },
       end: { x: barX + 50 * PT_PER_MM, y: 8 },
@@ -50,57 +54,48 @@ export interface ListSection {
   lines: readonly { left: string; text: string; right?: string }[]
 }
 
+const MARGIN = 48
+const LEADING = 13
+/** Kept for the number at the left and the figure at the right. */
+const BESIDE = 130
+
 /** A printed list on A4 with headings, wrapped text and a box to tick before each line. */
-export async function writeListPdf(title: string, sections: readonly ListSection[]): Promise<Uint8Array> {
+export async function writeListPdf(
+  title: string,
+  sections: readonly ListSection[],
+  faces: Faces,
+): Promise<Uint8Array> {
   const pdf = await PDFDocument.create()
-  const font = await pdf.embedFont(StandardFonts.Helvetica)
-  const bold = await pdf.embedFont(StandardFonts.HelveticaBold)
-  const margin = 48
+  const texts = sections.flatMap(({ heading, lines }) => [heading, ...lines.map(({ text }) => text)])
+  const type = await Typeface.in(pdf, faces, [title, ...texts])
   let page: PDFPage = pdf.addPage([A4.w, A4.h])
-  let y = A4.h - margin
+  let y = A4.h - MARGIN
   const need = (height: number) => {
-    if (y - height > margin) return
+    if (y - height > MARGIN) return
     page = pdf.addPage([A4.w, A4.h])
-    y = A4.h - margin
+    y = A4.h - MARGIN
   }
-  page.drawText(plain(title), { x: margin, y: y - 14, size: 18, font: bold, color: INK })
-  y -= 36
+  for (const line of type.wrap(title, 18, A4.w - 2 * MARGIN)) {
+    type.draw(page, line, { x: MARGIN, y: y - 14, size: 18, bold: true })
+    y -= 22
+  }
+  y -= 14
   for (const section of sections) {
     need(40)
-    page.drawText(plain(section.heading), { x: margin, y: y - 10, size: 12, font: bold, color: INK })
+    type.draw(page, section.heading, { x: MARGIN, y: y - 10, size: 12, bold: true })
     y -= 22
-    for (const line of section.lines) {
-      const wrapped = wrap(plain(line.text), font, 10, A4.w - 2 * margin - 130)
-      need(wrapped.length * 13 + 4)
-      page.drawRectangle({ x: margin, y: y - 9, width: 8, height: 8, borderColor: INK, borderWidth: 0.6 })
-      page.drawText(plain(line.left), { x: margin + 14, y: y - 9, size: 10, font: bold, color: INK })
-      wrapped.forEach((text, i) =>
-        page.drawText(text, { x: margin + 60, y: y - 9 - i * 13, size: 10, font, color: INK }),
+    for (const { left, text, right } of section.lines) {
+      const wrapped = type.wrap(text, 10, A4.w - 2 * MARGIN - BESIDE)
+      need(wrapped.length * LEADING + 4)
+      page.drawRectangle({ x: MARGIN, y: y - 9, width: 8, height: 8, borderColor: INK, borderWidth: 0.6 })
+      type.draw(page, left, { x: MARGIN + 14, y: y - 9, size: 10, bold: true })
+      wrapped.forEach((line, i) =>
+        type.draw(page, line, { x: MARGIN + 60, y: y - 9 - i * LEADING, size: 10 }),
       )
-      if (line.right)
-        page.drawText(plain(line.right), {
-          x: A4.w - margin - font.widthOfTextAtSize(plain(line.right), 10),
-          y: y - 9,
-          size: 10,
-          font,
-          color: INK,
-        })
-      y -= wrapped.length * 13 + 4
+      if (right) type.draw(page, right, { x: A4.w - MARGIN - type.width(right, 10), y: y - 9, size: 10 })
+      y -= wrapped.length * LEADING + 4
     }
     y -= 8
   }
   return pdf.save()
-}
-
-function wrap(text: string, font: PDFFont, size: number, width: number): string[] {
-  const lines: string[] = []
-  let line = ''
-  for (const word of text.split(/\s+/)) {
-    const longer = line ? `${line} ${word}` : word
-    if (line && font.widthOfTextAtSize(longer, size) > width) {
-      lines.push(line)
-      line = word
-    } else line = longer
-  }
-  return line ? [...lines, line] : lines.length > 0 ? lines : ['']
 }

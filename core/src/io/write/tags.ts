@@ -1,8 +1,9 @@
 // Strips to print and stick to the corners of the sheets: what each load is and wants.
-import { PDFDocument, rgb, StandardFonts } from '@cantoo/pdf-lib'
+import { PDFDocument, rgb } from '@cantoo/pdf-lib'
 import { boxHeight, boxWidth, polygonBox, polygonRings, type Polygon } from '../../base/geometry'
 import { lineToPath } from './cut-sheet'
-import { A4, INK, plain, PT_PER_MM } from './pdf-parts'
+import { A4, INK, PT_PER_MM } from './pdf-parts'
+import { Typeface, type Faces } from './typeface'
 
 export interface SheetTag {
   /** What is asked for at the machine, in large figures. */
@@ -19,10 +20,10 @@ const EDGE = 12 * PT_PER_MM
 const KEEP_AT_MOST = 5
 
 /** Tags, two in a row, with cut lines between them. */
-export async function writeTags(tags: readonly SheetTag[]): Promise<Uint8Array> {
+export async function writeTags(tags: readonly SheetTag[], faces: Faces): Promise<Uint8Array> {
   const pdf = await PDFDocument.create()
-  const font = await pdf.embedFont(StandardFonts.Helvetica)
-  const bold = await pdf.embedFont(StandardFonts.HelveticaBold)
+  const texts = tags.flatMap(({ tag, title, lines }) => [tag, title, ...lines])
+  const type = await Typeface.in(pdf, faces, texts)
   const rows = Math.floor((A4.h - 2 * EDGE) / TAG.h)
   tags.forEach((tag, i) => {
     const k = i % (rows * 2)
@@ -52,18 +53,22 @@ export async function writeTags(tags: readonly SheetTag[]): Promise<Uint8Array> 
       borderColor: INK,
       borderWidth: 0.6,
     })
-    const size = Math.min(22, 52 / Math.max(1, bold.widthOfTextAtSize(plain(tag.tag), 1)))
-    page.drawText(plain(tag.tag), {
+    const size = Math.min(22, 52 / Math.max(1, type.width(tag.tag, 1, true)))
+    type.draw(page, tag.tag, {
       x: x + 10,
       y: top - 33,
       size,
-      font: bold,
-      color: 0.3 * r + 0.59 * g + 0.11 * b > 0.55 ? INK : rgb(1, 1, 1),
+      bold: true,
+      colour: 0.3 * r + 0.59 * g + 0.11 * b > 0.55 ? INK : rgb(1, 1, 1),
     })
-    page.drawText(plain(tag.title), { x: x + 74, y: top - 18, size: 11, font: bold, color: INK })
-    tag.lines.forEach((line, n) =>
-      page.drawText(plain(line), { x: x + 74, y: top - 32 - n * 11, size: 8.5, font, color: INK }),
-    )
+    const title = type.wrap(tag.title, 11, TAG.w - 80)[0]!
+    type.draw(page, title === tag.title ? title : `${title} …`, {
+      x: x + 74,
+      y: top - 18,
+      size: 11,
+      bold: true,
+    })
+    tag.lines.forEach((line, n) => type.draw(page, line, { x: x + 74, y: top - 32 - n * 11, size: 8.5 }))
     tag.keep.slice(0, KEEP_AT_MOST).forEach((shape, n) => {
       const box = polygonBox(shape)
       const scale = 22 / Math.max(boxWidth(box), boxHeight(box), 1)
@@ -78,8 +83,7 @@ export async function writeTags(tags: readonly SheetTag[]): Promise<Uint8Array> 
         borderWidth: 0.5 / scale,
       })
     })
-    if (tag.keep.length > 0)
-      page.drawText(plain(`keep ${tag.keep.length}`), { x: x + 8, y: top - 60, size: 7, font, color: INK })
+    if (tag.keep.length > 0) type.draw(page, `keep ${tag.keep.length}`, { x: x + 8, y: top - 60, size: 7 })
   })
   if (tags.length === 0) pdf.addPage([A4.w, A4.h])
   return pdf.save()

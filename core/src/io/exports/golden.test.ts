@@ -1,0 +1,115 @@
+// Files as they were when they were last looked at: a change of a single figure shows. After a wanted change,
+// `npx vitest run golden -u` writes them anew; look at the difference before it is kept.
+import { PDFArray, PDFDict, PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib'
+import { inflateSync } from 'node:zlib'
+import { describe, expect, it } from 'vitest'
+import { rectangle, subtract } from '../../base/geometry'
+import { setPlan } from '../../project'
+import { card, stack } from '../../../test/stack'
+import { results } from '../../../test/results'
+import { faces } from '../../../test/faces'
+import { cutFiles, listFiles } from './index'
+
+/** A backing, a ring with a fold and a small square, on one sheet. */
+const ring = subtract([rectangle(10, 10, 60, 40)], [rectangle(25, 20, 30, 20)])
+const project = setPlan(
+  {
+    ...stack('card', card('back', 0, [rectangle(0, 0, 80, 60)]), {
+      ...card('ring', 2, ring),
+      folds: [[10, 15, 70, 15]],
+    }),
+    name: 'Golden',
+  },
+  { numbers: 'drawn' },
+)
+const derived = results(project)
+
+/** What is drawn on the pages of a PDF: its content streams, unpacked. */
+async function drawnIn(bytes: Uint8Array): Promise<string> {
+  const pdf = await PDFDocument.load(bytes)
+  return (
+    pdf.context
+      .enumerateIndirectObjects()
+      .flatMap(([, object]) => {
+        if (!(object instanceof PDFRawStream) || object.dict.toString().includes('/Type')) return []
+        const raw = object.getContents()
+        const text = Buffer.from(raw[0] === 0x78 ? inflateSync(raw) : raw).toString('latin1')
+        return /\b(re|Tj|l|m)\b/.test(text) && !/begincmap/.test(text) ? [text] : []
+      })
+      .join('\n--\n')
+      // Names of embedded faces end in a number of chance.
+      .replace(/-\d{6,}/g, '')
+  )
+}
+
+/** The words of a PDF as a reader finds them: what its glyphs stand for by the tables of its fonts. */
+async function wordsIn(bytes: Uint8Array): Promise<string> {
+  const pdf = await PDFDocument.load(bytes)
+  const unpack = (stream: PDFRawStream) => {
+    const raw = stream.getContents()
+    return Buffer.from(raw[0] === 0x78 ? inflateSync(raw) : raw).toString('latin1')
+  }
+  const unicode = (hex: string) => Buffer.from(hex, 'hex').swap16().toString('utf16le')
+  return pdf
+    .getPages()
+    .map((page) => {
+      const { Resources } = page.node.normalizedEntries()
+      const fonts = Resources.lookup(PDFName.of('Font'), PDFDict)
+      const tables = new Map(
+        fonts.entries().map(([name, ref]) => {
+          const font = pdf.context.lookup(ref, PDFDict)
+          const table = unpack(font.lookup(PDFName.of('ToUnicode')) as PDFRawStream)
+          const pairs = [...table.matchAll(/<([0-9a-f]{4})> <([0-9a-f]{4,})>/gi)]
+          return [
+            name.toString(),
+            new Map(pairs.map(([, glyph, sign]) => [glyph!.toLowerCase(), unicode(sign!)])),
+          ]
+        }),
+      )
+      const contents = page.node.Contents()
+      const streams = contents instanceof PDFArray ? contents.asArray() : [page.node.get(PDFName.Contents)!]
+      const text = streams.map((ref) => unpack(pdf.context.lookup(ref) as PDFRawStream)).join('\n')
+      return [...text.matchAll(/(\/\S+) [\d.]+ Tf[^<]*<([0-9a-f]+)> Tj/gi)]
+        .map(([, font, glyphs]) =>
+          glyphs!
+            .toLowerCase()
+            .match(/.{4}/g)!
+            .map((glyph) => tables.get(font!)?.get(glyph) ?? '?')
+            .join(''),
+        )
+        .join('')
+    })
+    .join('')
+}
+
+describe('a small project as files', () => {
+  const files = cutFiles(project, derived.loads)
+  const made = listFiles(project, derived, faces)
+
+  it.each([...files.keys()])('%s', async (name) => {
+    await expect(files.get(name)).toMatchFileSnapshot(`../../../test/golden/${name}`)
+  })
+
+  it.each(['templates-mirrored.pdf', 'sheet-tags.pdf', 'build-sheet.pdf'])('%s', async (name) => {
+    const lists = await made
+    const drawn = await drawnIn(lists.get(name) as Uint8Array)
+    await expect(drawn).toMatchFileSnapshot(`../../../test/golden/${name}.txt`)
+  })
+
+  it.each(['shopping.csv', 'cut-list.csv'])('%s', async (name) => {
+    const lists = await made
+    await expect(lists.get(name)).toMatchFileSnapshot(`../../../test/golden/${name}`)
+  })
+
+  it.each([
+    ['Greek', 'Καράβι στο λιμάνι'],
+    ['Cyrillic', 'Кораблик у пристани'],
+    ['Vietnamese', 'Thuyền buồm'],
+    ['Polish', 'Żółta łódź'],
+    ['Armenian', 'Նավակ'],
+  ])('a name in %s stands on lists and templates as it is', async (_, name) => {
+    const lists = await listFiles({ ...project, name }, derived, faces)
+    for (const file of ['build-sheet.pdf', 'templates-mirrored.pdf'])
+      expect(await wordsIn(lists.get(file) as Uint8Array)).toContain(name)
+  })
+})
