@@ -5,6 +5,7 @@ import { readDrawing } from '@feuillet/core/io/read'
 import { regionArea, regionBox, regionToPath } from '@feuillet/core/base/geometry'
 import { intake, shows } from '@feuillet/core/stages/layers'
 import { layerRegion, writeProject, type Project } from '@feuillet/core/project'
+import { say, wordsIn } from '@feuillet/core/base/units'
 import { BadInput, Cache } from '@feuillet/core/base'
 import { nodes, snagsOf } from '@feuillet/core/stages'
 import { Planner } from '@feuillet/core/planner'
@@ -69,7 +70,15 @@ export const commands: Record<string, Command> = {
       const project = readProjectFile(positionals[0]!, screen)
       const snags = named(positionals[0]!, () => snagsOf(plannerFor(project)))
       give(
-        { snags: snags.map(({ code, stage, layer, message, at }) => ({ code, stage, layer, message, at })) },
+        {
+          snags: snags.map(({ code, stage, layer, message, at }) => ({
+            code,
+            stage,
+            layer,
+            message: wordsIn(message, project.unit),
+            at,
+          })),
+        },
         values.o,
         screen,
       )
@@ -212,7 +221,7 @@ function plannerFor(project: Project): Planner {
 /** A project of which a piece fits on no sheet has neither steps nor files. */
 function refuseTooLarge(file: string, planner: Planner): void {
   const snag = snagsOf(planner).find(({ code }) => code === 'piece-too-large')
-  if (snag) throw new BadInput(`${file}: ${snag.message}`)
+  if (snag) throw new BadInput(say`${file}: ${snag.message}`)
 }
 
 /** An SVG as PNG, 1200 pixels wide. */

@@ -13,6 +13,7 @@ import {
   type Project,
   type Recipe,
 } from '@feuillet/core/project'
+import { wordsIn } from '@feuillet/core/base/units'
 import { BadInput } from '@feuillet/core/base'
 import { basename } from 'node:path'
 import { named, readFile, readFileLater } from './files'
@@ -35,7 +36,7 @@ interface Growth {
 
 function grown({ name, mount, recipe, font, screen }: Growth): Project {
   const made = makeLayers(recipe, font)
-  for (const remark of made.remarks) screen.error(`note: ${remark}`)
+  for (const remark of made.remarks) screen.error(`note: ${wordsIn(remark, 'mm')}`)
   return grow(newProject(`made-${recipe.kind}`, name, mount), recipe.kind, recipe, made)
 }
 

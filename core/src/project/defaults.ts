@@ -13,6 +13,10 @@ import {
 
 const INCH = 25.4
 
+// Names say no lengths: those stand beside them in the maker's unit.
+const SIZES: Record<number, string> = { 5: 'small', 6: 'middle', 12: 'large' }
+const THICKNESS: Record<number, string> = { 1: ', thin', 2: '', 3: ', thick' }
+
 const square = (
   mm: number,
   thicknessMm: number,
@@ -21,7 +25,7 @@ const square = (
   count: number,
 ): Foam => ({
   id: `foam-${mm}x${mm}-${thicknessMm}`,
-  name: `${mm} mm squares, ${thicknessMm} mm`,
+  name: `${SIZES[mm]} squares${THICKNESS[thicknessMm]}`,
   widthMm: mm,
   heightMm: mm,
   thicknessMm,
@@ -32,7 +36,7 @@ const square = (
 
 const strip = (thicknessMm: number, count: number): Foam => ({
   id: `foam-3x12-${thicknessMm}`,
-  name: `3 mm strips, ${thicknessMm} mm`,
+  name: `narrow strips${THICKNESS[thicknessMm]}`,
   widthMm: 12,
   heightMm: 3,
   thicknessMm,
@@ -101,7 +105,7 @@ export const starterAdhesives: Adhesive[] = [
     dryMin: 5,
     bucklesBelowGsm: 0,
     slides: false,
-    caution: 'Nozzle and glue burn skin: keep fingers and children away. It adds about 0.5 mm.',
+    caution: 'Nozzle and glue burn skin: keep fingers and children away. It stands up a little.',
   },
 ]
 

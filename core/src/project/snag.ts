@@ -1,3 +1,4 @@
+import type { Said } from '../base/units'
 import type { Paper, Project, Stage } from './schema'
 
 /** Mends by kind, with what each is given: every stage adds its own in its mends.ts. */
@@ -21,8 +22,8 @@ export interface Snag {
   /** Id of the layer it is about; null where it is about the whole. */
   layer: string | null
   /** One or two plain sentences: what, and why it matters. */
-  message: string
+  message: Said
   /** Where, in mm in the project's frame; null where it has no one place. */
   at: [number, number] | null
-  mend?: { label: string; action: Mend }
+  mend?: { label: Said; action: Mend }
 }

@@ -1,3 +1,4 @@
+import { wordsIn } from '../base/units'
 import { describe, expect, it } from 'vitest'
 import { card, plate, stack } from '../../test/stack'
 import { demo, demoNames } from '../demo'
@@ -137,7 +138,7 @@ describe('snags and their mends', () => {
       const project = make()
       for (const snag of check(project, stock)) {
         if (snag.layer !== null) expect(findLayer(project, snag.layer)).toBeDefined()
-        expect(snag.message).toMatch(/\.$/)
+        expect(wordsIn(snag.message, 'mm')).toMatch(/\.$/)
       }
     }
   })

@@ -8,6 +8,7 @@ import { selectProject, selectSnags } from '../state/selectors'
 import { usePlan } from '../plan'
 import { pathOf, stageName } from '../shell/stage-names'
 import { useAppDispatch, useAppSelector } from '../state/store'
+import { useWords } from '../state/use-words'
 import { looked, type ViewState } from '../state/view'
 
 interface Hit {
@@ -24,6 +25,7 @@ function useHits(): Hit[] {
   const loads = usePlan('loads') ?? []
   const steps = usePlan('assembly')?.steps ?? []
   const snags = useAppSelector(selectSnags)
+  const { words } = useWords()
   return [
     ...STAGES.map((stage) => ({ key: stage, kind: 'stage', text: stageName[stage], stage, view: {} })),
     ...project.layers.map((layer) => ({
@@ -59,7 +61,7 @@ function useHits(): Hit[] {
     ...snags.map((snag, i) => ({
       key: `snag${i}`,
       kind: 'snag',
-      text: snag.message,
+      text: words(snag.message),
       stage: snag.stage,
       view: { at: snag.at, ...(snag.layer ? { layerId: snag.layer } : {}) },
     })),

@@ -3,6 +3,7 @@ import { groupBy } from '@feuillet/core/base'
 import { Button } from '../ui'
 import { mend } from '../state/edits'
 import { useAppDispatch, useAppSelector } from '../state/store'
+import { useWords } from '../state/use-words'
 import { looked } from '../state/view'
 
 const tones = { caution: 'bg-ochre-pale border-ochre', stop: 'bg-crimson-pale border-crimson' }
@@ -10,6 +11,7 @@ const tones = { caution: 'bg-ochre-pale border-ochre', stop: 'bg-crimson-pale bo
 /** A finding that will cost paper or time: what, where, why, and what mends it; bare where a frame is round it already. */
 function SnagNote({ snag, bare = false }: { snag: Snag; bare?: boolean }) {
   const dispatch = useAppDispatch()
+  const { words } = useWords()
   const project = useAppSelector((state) => state.document.project)
   const canShow =
     snag.at !== null ||
@@ -24,12 +26,12 @@ function SnagNote({ snag, bare = false }: { snag: Snag; bare?: boolean }) {
           {snag.severity === 'stop' ? '■ ' : '▲ '}
         </span>
         <strong className="font-semibold">{snag.severity === 'stop' ? 'Stop: ' : 'Mind: '}</strong>
-        {snag.message}
+        {words(snag.message)}
       </p>
       <p className="mt-1 flex flex-wrap gap-x-4">
         {snag.mend && (
           <Button look="quiet" onClick={() => void dispatch(mend(snag))}>
-            {snag.mend.label}
+            {words(snag.mend.label)}
           </Button>
         )}
         {canShow && (

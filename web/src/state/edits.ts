@@ -1,4 +1,5 @@
 // How screens change things: a label for the history and a function of the core.
+import { wordsIn } from '@feuillet/core/base/units'
 import { toast } from 'sonner'
 import { share } from '@feuillet/core/base'
 import type { Paper, Project, Snag } from '@feuillet/core/project'
@@ -69,9 +70,10 @@ export const changeApart =
 /** Mends snags, as one step of the history. */
 export const mend = (...snags: readonly Snag[]) => {
   const mends = snags.flatMap((snag) => snag.mend ?? [])
-  return async (dispatch: AppDispatch): Promise<void> => {
+  return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     if (mends.length === 0) return
-    const label = mends.length > 1 ? `mend ${mends.length} snags` : mends[0]!.label
+    const unit = getState().document.project?.unit ?? 'mm'
+    const label = mends.length > 1 ? `mend ${mends.length} snags` : wordsIn(mends[0]!.label, unit)
     const actions = mends.map((m) => m.action)
     await dispatch(
       changeApart(label, (project, stock) => editor.ask((api) => api.mend(project, actions, stock))),

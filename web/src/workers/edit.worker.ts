@@ -1,5 +1,7 @@
 // Edits that cut and join shapes, files that come in, layers that are grown: each takes what it needs and gives back what came
 // of it. It keeps nothing but fonts.
+import type { Said } from '@feuillet/core/base/units'
+import { BadInput } from '@feuillet/core/base'
 import { expose } from 'comlink'
 import wasmUrl from 'clipper2-wasm/wasm?url'
 import { demo, type DemoName } from '@feuillet/core/demo'
@@ -15,11 +17,11 @@ const ready = loadGeometry(wasmUrl)
 const fonts = new Map<string, Font>()
 
 /** What a maker asked for, or why it cannot be, in one sentence. */
-type Answer<T> = ({ ok: true } & T) | { ok: false; sentence: string }
+type Answer<T> = ({ ok: true } & T) | { ok: false; said: Said }
 
-const sentenceOf = (error: unknown) => ({
+const saidOf = (error: unknown) => ({
   ok: false as const,
-  sentence: error instanceof Error ? error.message : String(error),
+  said: error instanceof BadInput ? error.said : error instanceof Error ? error.message : String(error),
 })
 
 const api = {
@@ -45,7 +47,7 @@ const api = {
       })
       return { ok: true, intake: intake(drawing, (share) => onProgress(0.5 + share / 2)) }
     } catch (error) {
-      return sentenceOf(error)
+      return saidOf(error)
     }
   },
   async merge(project: Project, layerIds: string[]): Promise<Project> {
@@ -73,7 +75,7 @@ const api = {
       fonts.set(name, readFont(bytes))
       return { ok: true }
     } catch (error) {
-      return sentenceOf(error)
+      return saidOf(error)
     }
   },
   hasFont: (name: string): boolean => fonts.has(name),
@@ -87,7 +89,7 @@ const api = {
         made: makeLayers(recipe, recipe.kind === 'lettering' ? fonts.get(recipe.font) : undefined),
       }
     } catch (error) {
-      return sentenceOf(error)
+      return saidOf(error)
     }
   },
 }

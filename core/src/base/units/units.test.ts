@@ -6,8 +6,13 @@ import {
   formatMinutes,
   formatMm,
   formatSize,
+  length,
   lengthForEditing,
   parseLength,
+  say,
+  sayAll,
+  size,
+  wordsIn,
 } from './index'
 
 describe('lengths as makers type them', () => {
@@ -55,13 +60,22 @@ describe('lengths as makers read them', () => {
     expect(formatInches(-6.35)).toBe('-1/4')
   })
 
-  it('keeps card and foam in mm in either unit', () => {
-    expect(formatLength(0.29, 'in')).toBe('0.29 mm')
-    expect(formatLength(2, 'in')).toBe('2 mm')
+  it('shows card and foam as decimals of an inch', () => {
+    expect(formatLength(0.29, 'in')).toBe('0.011 in')
+    expect(formatLength(2, 'in')).toBe('0.08 in')
+    expect(formatLength(0.29, 'mm')).toBe('0.29 mm')
     expect(formatLength(200, 'in')).toBe('7 7/8 in')
     expect(formatMm(216.04)).toBe('216')
     expect(formatMm(-0.01)).toBe('0')
     expect(formatSize(304.8, 279.4, 'in')).toBe('12 × 11 in')
+  })
+
+  it('words the lengths of a sentence in either unit', () => {
+    const said = say`${size(304.8, 2)} on ${'foam'} of ${length(2.04)}, ${3} times, ${say`up to ${length(25.4)}`}.`
+    expect(wordsIn(said, 'mm')).toBe('304.8 × 2 mm on foam of 2 mm, 3 times, up to 25.4 mm.')
+    expect(wordsIn(said, 'in')).toBe('12 × 0.08 in on foam of 0.08 in, 3 times, up to 1 in.')
+    expect(say`plain ${1}`).toBe('plain 1')
+    expect(wordsIn(sayAll(['a.', say`${length(1)}.`]), 'mm')).toBe('a. 1 mm.')
   })
 
   it('shows minutes at a glance', () => {

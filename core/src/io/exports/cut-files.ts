@@ -14,7 +14,7 @@ import {
 import { polygonRings, rectangle, type Polygon } from '../../base/geometry'
 import { slug, type Project } from '../../project'
 import { loadTag, strokeWay, type Load, type SheetsNeeded } from '../../stages/sheets'
-import { formatMinutes } from '../../base/units'
+import { formatLength, formatMinutes, formatSize, wordsIn, type Unit, MM_PER_INCH } from '../../base/units'
 import type { AssemblyPlan } from '../../stages/assembly'
 import type { DepthPlan } from '../../stages/depth'
 
@@ -94,6 +94,7 @@ export function cutFiles(project: Project, loads: readonly Load[]): FileSet {
 /** Printed and tabled lists: templates, build sheet, shopping, cutting. */
 export async function listFiles(project: Project, planned: Planned, faces: Faces): Promise<FileSet> {
   const { loads, assembly, needed, depth } = planned
+  const { unit } = project
   const files: FileSet = new Map()
   files.set(
     'templates-mirrored.pdf',
@@ -102,7 +103,13 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
       faces,
     ),
   )
-  files.set('sheet-tags.pdf', await writeTags(loads.map(tagOf), faces))
+  files.set(
+    'sheet-tags.pdf',
+    await writeTags(
+      loads.map((load) => tagOf(load, unit)),
+      faces,
+    ),
+  )
   files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, planned), faces))
   files.set(
     'shopping.csv',
@@ -110,7 +117,7 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
       ...needed.map((n) => ({
         what: 'paper',
         name: n.paper.name,
-        size: `${n.paper.widthMm} x ${n.paper.heightMm} mm`,
+        size: formatSize(n.paper.widthMm, n.paper.heightMm, unit),
         needed: n.sheets,
         'at hand': n.paper.count,
         buy: n.paper.perPack === 1 ? n.buy : n.packs,
@@ -120,7 +127,7 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
       ...depth.foamUse.map((f) => ({
         what: 'foam',
         name: f.foam.name,
-        size: `${f.foam.widthMm} x ${f.foam.heightMm} x ${f.foam.thicknessMm} mm`,
+        size: `${formatSize(f.foam.widthMm, f.foam.heightMm, unit)}, ${formatLength(f.foam.thicknessMm, unit)} thick`,
         needed: f.needed,
         'at hand': f.foam.count,
         buy: f.packs,
@@ -141,7 +148,7 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
         setting: load.setting.name,
         tack: load.setting.tack,
         passes: load.setting.passes,
-        'path mm': Math.round(load.outlineMm),
+        [`path ${unit}`]: Math.round(unit === 'mm' ? load.outlineMm : load.outlineMm / MM_PER_INCH),
         minutes: load.minutes.toFixed(1),
         steps: assembly.steps.filter((s) => s.loadId === load.id).length,
       })),
@@ -151,7 +158,7 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
 }
 
 /** What is stuck to the corner of a load's sheet. */
-function tagOf(load: Load): SheetTag {
+function tagOf(load: Load, unit: Unit): SheetTag {
   const { setting, pieces } = load
   const holes = pieces.reduce((sum, piece) => sum + piece.shape.holes.length, 0)
   return {
@@ -159,7 +166,7 @@ function tagOf(load: Load): SheetTag {
     colour: load.paper.colour,
     title: `Load ${load.number}: ${load.paper.name}`,
     lines: [
-      `${load.onOffCut ? `off-cut ${load.onOffCut.label}, ` : ''}${Math.round(load.widthMm)} x ${Math.round(load.heightMm)} mm`,
+      `${load.onOffCut ? `off-cut ${load.onOffCut.label}, ` : ''}${formatSize(load.widthMm, load.heightMm, unit)}`,
       `${setting.tack} tack mat, setting “${setting.name}”`,
       `${setting.passes} ${setting.passes === 1 ? 'pass' : 'passes'}, about ${formatMinutes(load.minutes)}`,
       `${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${holes} to weed`,
@@ -209,7 +216,7 @@ function buildSections(project: Project, { assembly, loads }: Planned) {
         .filter(({ step }) => (kinds[step.kind] ?? 'Stick and finish') === heading)
         .map(({ step, n }) => ({
           left: String(n),
-          text: `${step.title}. ${step.detail}${step.caution ? ` Caution: ${step.caution}` : ''}`,
+          text: `${step.title}. ${wordsIn(step.detail, project.unit)}${step.caution ? ` Caution: ${step.caution}` : ''}`,
           right: formatMinutes(step.minutes),
         })),
     })),

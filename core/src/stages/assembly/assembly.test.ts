@@ -1,3 +1,4 @@
+import { wordsIn } from '../../base/units'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../test/stack'
@@ -74,7 +75,7 @@ describe('steps from the joints', () => {
     expect(kinds.get('glue-c')).toBe('glue')
     expect(kinds.has('pad-c')).toBe(false)
     const pads = depthPlan(project).pads.filter((p) => p.layerId === 'b').length
-    expect(plan.steps.find((s) => s.id === 'pad-b')!.detail).toContain(`${pads} pads of 2 mm`)
+    expect(wordsIn(plan.steps.find((s) => s.id === 'pad-b')!.detail, 'mm')).toContain(`${pads} pads of 2 mm`)
     expect(plan.steps.find((s) => s.id === 'pad-b')!.minutes).toBeCloseTo((pads * 8) / 60, 9)
   })
 

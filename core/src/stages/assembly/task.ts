@@ -1,3 +1,4 @@
+import type { Said } from '../../base/units'
 import type { Layer } from '../../project'
 import type { Load } from '../sheets'
 
@@ -32,7 +33,7 @@ export type About =
   | { step: 'lay' | 'glue'; layer: Layer; faceDown: boolean; pads: number }
   | { step: 'hold'; layer: Layer }
   | { step: 'dry' }
-  | { step: 'mount-frame'; shim: { mm: number; label: string } | null }
+  | { step: 'mount-frame'; shim: { mm: number; partsMm: number[] } | null }
   | { step: 'glaze' }
   | { step: 'close'; airMm: number }
   | { step: 'mount-card'; stackMm: number }
@@ -68,7 +69,7 @@ export interface Untold extends Job {
 export interface Task extends Job {
   title: string
   /** What to do and to watch, for the bench. */
-  detail: string
+  detail: Said
   /** The usual caution where someone can be hurt or a sheet lost. */
   caution: string | null
 }

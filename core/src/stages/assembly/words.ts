@@ -1,4 +1,5 @@
 // The wording of jobs: what to do, what to watch and the usual caution, for the bench.
+import { length, say, sayAll, type Said } from '../../base/units'
 import { adhesiveOf, ASSUMED_PAPER, folioOf, paperOf, type Project } from '../../project'
 import type { Turn } from '../layers'
 import type { About, PadCount, Task, Untold } from './task'
@@ -29,13 +30,13 @@ export function tell(
   const { batch } = project.plan
   return jobs.map(({ about, ...job }): Task => {
     const { title, detail, caution = null } = wordsFor(project, about)
-    const all = [detail]
+    const all: Said[] = [detail]
     // What is cut is cut for the whole batch; hands do the rest once for each.
     const once = about.step === 'prepare' || about.step === 'weed'
     if (batch > 1 && job.needs.includes('hands') && !once) all.push(`For all ${batch}.`)
     if ('layer' in about && (job.kind === 'lay' || job.kind === 'glue'))
       all.push(...turnWarning(turns.get(about.layer.id) ?? []))
-    return { ...job, title, detail: all.join(' '), caution }
+    return { ...job, title, detail: sayAll(all), caution }
   })
 }
 
@@ -122,13 +123,13 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
         title: `Start with layer ${folio}`,
         detail:
           about.pads.length > 0
-            ? `${what}. ${padWords(about.pads)} on its back; it is stuck down when the stack is mounted.`
+            ? say`${what}. ${padWords(about.pads)} on its back; it is stuck down when the stack is mounted.`
             : `${what}. Right side up, flat on the bench; it carries all the others.`,
       }
     case 'pad':
       return {
         title: `Put the pads on layer ${folio}`,
-        detail: `${padWords(about.pads)} on the back, as drawn. Leave the paper on until the layer lies right.`,
+        detail: say`${padWords(about.pads)} on the back, as drawn. Leave the paper on until the layer lies right.`,
       }
     case 'lay': {
       const peel = ' Peel the corner pads first; the rest once it lies right. Press from the middle out.'
@@ -174,11 +175,14 @@ function afterSticking(
     case 'mount-frame': {
       const { shim } = about
       const packed = shim
-        ? ` ${shim.mm} mm of foam (${shim.label}) behind the backing sheet brings it up to the glazing’s air.`
+        ? say` ${length(shim.mm)} of foam (${sayAll(
+            shim.partsMm.map((mm) => say`${length(mm)}`),
+            ' + ',
+          )}) behind the backing sheet brings it up to the glazing’s air.`
         : ''
       return {
         title: 'Fix the stack to the back board',
-        detail: `Backing sheet to the board with ${glueName(project, 'glue')} or foam.${packed}`,
+        detail: say`Backing sheet to the board with ${glueName(project, 'glue')} or foam.${packed}`,
       }
     }
     case 'glaze':
@@ -190,13 +194,13 @@ function afterSticking(
     case 'close':
       return {
         title: 'Close the frame',
-        detail: `Spacer, stack, board; bend the tabs. Check that ${about.airMm} mm of air stays in front.`,
+        detail: say`Spacer, stack, board; bend the tabs. Check that ${length(about.airMm)} of air stays in front.`,
         caution: HANGING,
       }
     case 'mount-card':
       return {
         title: 'Fix the stack to the card',
-        detail: `Centre it on the panel. With an envelope in mind: ${about.stackMm.toFixed(1)} mm high.`,
+        detail: say`Centre it on the panel. With an envelope in mind: ${length(about.stackMm, 1)} high.`,
       }
     case 'mount-sticks':
       return {
@@ -220,8 +224,11 @@ const alignment = ({ plan }: Project, faceDown: boolean): string =>
   faceDown ? ALIGN_FACE_DOWN : ALIGN[plan.alignment]
 
 /** “12 pads of 2 mm, 3 of 4.3 mm”. */
-const padWords = (pads: readonly PadCount[]): string =>
-  pads.map(({ mm, count }) => `${plural(count, 'pad')} of ${Number(mm.toFixed(2))} mm`).join(', ')
+const padWords = (pads: readonly PadCount[]): Said =>
+  sayAll(
+    pads.map(({ mm, count }) => say`${plural(count, 'pad')} of ${length(mm, 2)}`),
+    ', ',
+  )
 
 /** Which wrong way of laying a layer looks right, where there is one. */
 function turnWarning(turns: readonly Turn[]): string[] {

@@ -1,3 +1,4 @@
+import { wordsIn } from '../../base/units'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { blocks } from '../../../test/arbitrary'
@@ -140,7 +141,7 @@ describe('local heights', () => {
     const d = pieceHeights(project).find((p) => p.layer.id === 'd')!
     expect(d.tiltMm).toBeGreaterThan(0.3)
     const snag = depthSnags(project, depthPlan(project)).find((s) => s.code === 'tilt')!
-    expect(snag.message).toContain('0.4 mm out of level')
+    expect(wordsIn(snag.message, 'mm')).toContain('0.4 mm out of level')
   })
 
   it('find a piece that nothing holds', () => {

@@ -41,7 +41,7 @@ export interface DepthPlan {
   roomMm: number | null
   foamUse: FoamUse[]
   /** Foam build that fills what is left behind the backing sheet; null where less than the thinnest foam is left. */
-  shim: { mm: number; label: string } | null
+  shim: { mm: number; partsMm: number[] } | null
 }
 
 /** Computes heights and pads. Needs the geometry loaded. */
@@ -150,5 +150,5 @@ function shimFor(project: Project, leftMm: number): DepthPlan['shim'] {
   const best = all
     .filter((b) => b.totalMm <= leftMm + 1e-9)
     .toSorted((a, b) => b.totalMm - a.totalMm || a.foams.length - b.foams.length)[0]
-  return best ? { mm: best.totalMm, label: best.foams.map((foam) => foam.thicknessMm).join(' + ') } : null
+  return best ? { mm: best.totalMm, partsMm: best.foams.map((foam) => foam.thicknessMm) } : null
 }

@@ -57,13 +57,13 @@ export function nearestBuild(footprint: Footprint, heightMm: number): Build | un
 }
 
 /** Gaps that foam at hand makes with one pad or two, in mm, lowest first. */
-export function gapChoices(foams: readonly Foam[]): { gapMm: number; label: string }[] {
-  const byGap = new Map<number, string>()
+export function gapChoices(foams: readonly Foam[]): { gapMm: number; partsMm: number[] }[] {
+  const byGap = new Map<number, number[]>()
   for (const footprint of footprints(foams))
     for (const build of builds(footprint, 2)) {
-      const label = build.foams.map((foam) => foam.thicknessMm).join(' + ')
+      const partsMm = build.foams.map((foam) => foam.thicknessMm)
       const known = byGap.get(build.totalMm)
-      if (!known || known.length > label.length) byGap.set(build.totalMm, label)
+      if (!known || known.length > partsMm.length) byGap.set(build.totalMm, partsMm)
     }
-  return [...byGap].map(([gapMm, label]) => ({ gapMm, label })).toSorted((a, b) => a.gapMm - b.gapMm)
+  return [...byGap].map(([gapMm, partsMm]) => ({ gapMm, partsMm })).toSorted((a, b) => a.gapMm - b.gapMm)
 }

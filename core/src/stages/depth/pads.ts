@@ -57,8 +57,11 @@ export interface PiecePads {
 }
 
 /** Span in mm by thrift: the farthest any point may be from a pad, at the edge and inside. */
+export const SPANS_MM = { sparing: 42, steady: 28, sale: 20 } as const
+
+/** Span in mm of a plan, at the edge and inside. */
 export function padSpan(plan: Plan): { edgeMm: number; insideMm: number } {
-  const edgeMm = plan.padSpanMm ?? { sparing: 42, steady: 28, sale: 20 }[plan.thrift]
+  const edgeMm = plan.padSpanMm ?? SPANS_MM[plan.thrift]
   return { edgeMm, insideMm: edgeMm * 1.25 }
 }
 

@@ -60,7 +60,7 @@ describe('foam', () => {
     const sizes = footprints([foam(1, 5), foam(2, 12), foam(2, 5)])
     expect(sizes.map((s) => s.widthMm)).toEqual([12, 5])
     expect(gapChoices(emptyDrawer().foams).map((c) => c.gapMm)).toEqual([1, 2, 3, 4, 5, 6])
-    expect(gapChoices(emptyDrawer().foams).find((c) => c.gapMm === 3)!.label).toBe('3')
+    expect(gapChoices(emptyDrawer().foams).find((c) => c.gapMm === 3)!.partsMm).toEqual([3])
   })
 })
 

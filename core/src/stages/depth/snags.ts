@@ -1,4 +1,5 @@
 // Findings of the depth stage.
+import { say, length, type Said } from '../../base/units'
 import type { Region } from '../../base/geometry'
 import { findLayer, type Project, type Snag } from '../../project'
 import type { DepthPlan } from './depth'
@@ -14,11 +15,11 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
       severity: 'stop',
       layer: null,
       at: null,
-      message: `The stack is ${plan.stackMm.toFixed(1)} mm high; ${plan.roomMm.toFixed(1)} mm are there (depth less clearance): ${(plan.stackMm - plan.roomMm).toFixed(1)} mm too much.`,
-      mend: { label: `Fit the gaps to ${plan.roomMm.toFixed(1)} mm`, action: { kind: 'fit-gaps' } },
+      message: say`The stack is ${length(plan.stackMm, 1)} high; ${length(plan.roomMm, 1)} are there (depth less clearance): ${length(plan.stackMm - plan.roomMm, 1)} too much.`,
+      mend: { label: say`Fit the gaps to ${length(plan.roomMm, 1)}`, action: { kind: 'fit-gaps' } },
     })
   for (const layer of plan.layers) {
-    const push = (code: string, message: string, more: Partial<Snag> = {}) =>
+    const push = (code: string, message: Said, more: Partial<Snag> = {}) =>
       snags.push({
         code,
         stage: 'depth',
@@ -33,7 +34,7 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
       const worst = own.toSorted((a, b) => b.tiltMm - a.tiltMm)[0]!
       push(
         'tilt',
-        `A piece of “${name(layer.layerId)}” lies ${layer.tiltMm.toFixed(1)} mm out of level: what is under it differs in height and no foam matches.`,
+        say`A piece of “${name(layer.layerId)}” lies ${length(layer.tiltMm, 1)} out of level: what is under it differs in height and no foam matches.`,
         {
           at: firstPoint(worst.region),
         },
@@ -77,7 +78,7 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
     if (layer.farthestMm !== null && layer.farthestMm > insideMm * 1.3)
       push(
         'flaps',
-        `“${name(layer.layerId)}” reaches ${layer.farthestMm.toFixed(0)} mm past its last pad (more than ${(insideMm * 1.3).toFixed(0)} mm) and may flap or sag there.`,
+        say`“${name(layer.layerId)}” reaches ${length(layer.farthestMm, 0)} past its last pad (more than ${length(insideMm * 1.3, 0)}) and may flap or sag there.`,
         {
           at: layer.farthestAt,
           ...(project.plan.thrift === 'sparing'
@@ -99,7 +100,7 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         severity: 'caution',
         layer: null,
         at: null,
-        message: `${use.needed} pads of ${use.foam.name} needed, ${use.foam.count} at hand: buy ${use.packs} ${use.packs === 1 ? 'pack' : 'packs'}.`,
+        message: say`${use.needed} pads of ${use.foam.name} (${length(use.foam.thicknessMm)}) needed, ${use.foam.count} at hand: buy ${use.packs} ${use.packs === 1 ? 'pack' : 'packs'}.`,
       })
   return snags
 }

@@ -1,4 +1,5 @@
 // Findings of the layers stage.
+import { say, length, area } from '../../base/units'
 import { polygonArea, regionArea } from '../../base/geometry'
 import type { LayerFigures } from './figures'
 import type { Soundness } from './soundness'
@@ -34,10 +35,10 @@ export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[]
         layer: id,
         at: [worst.at.x, worst.at.y],
         message: allOver
-          ? `“${name}” is narrower than ${safeMm} mm nearly everywhere, ${worst.widthMm.toFixed(1)} mm at the least${tearing > 0 ? '; it will tear' : ''}.`
-          : `“${name}” has ${many} under ${safeMm} mm, the narrowest ${worst.widthMm.toFixed(1)} mm${tearing > 0 ? `; ${tearing === 1 ? 'one' : tearing} will tear` : ''}. ${Math.round(worst.hangingMm2)} mm² hang on it.`,
+          ? say`“${name}” is narrower than ${length(safeMm)} nearly everywhere, ${length(worst.widthMm, 1)} at the least${tearing > 0 ? '; it will tear' : ''}.`
+          : say`“${name}” has ${many} under ${length(safeMm)}, the narrowest ${length(worst.widthMm, 1)}${tearing > 0 ? `; ${tearing === 1 ? 'one' : tearing} will tear` : ''}. ${area(worst.hangingMm2)} hang on it.`,
         mend: {
-          label: `Make ${weak.length === 1 || allOver ? 'it' : 'them'} ${safeMm} mm wide`,
+          label: say`Make ${weak.length === 1 || allOver ? 'it' : 'them'} ${length(safeMm)} wide`,
           action: { kind: 'thicken-layer', layerId: id, safeMm },
         },
       },

@@ -1,3 +1,4 @@
+import { wordsIn } from '../../base/units'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { rectangle, type Polygon } from '../../base/geometry'
@@ -74,7 +75,7 @@ describe('a frame', () => {
   it('warns where the design passes the opening, and one press mends it', () => {
     const project = frame(190, 100, 2, 50)
     const snag = measureSnags(project).find((s) => s.code === 'design-over-opening')!
-    expect(snag.message).toContain('5.0 mm at the left')
+    expect(wordsIn(snag.message, 'mm')).toContain('5 mm at the left')
     expect(snag.at).toEqual([2, 100])
     expect(codes(fitDesign(project))).toEqual([])
   })

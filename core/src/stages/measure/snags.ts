@@ -1,4 +1,5 @@
 // Findings of the measure stage.
+import { length, say, size, type Said } from '../../base/units'
 import { boxHeight, boxWidth, regionBox } from '../../base/geometry'
 import { builtLayers, pieceRegion, type Project, type Snag } from '../../project'
 import { measure, TOLERANCE_MM } from './measure'
@@ -9,7 +10,7 @@ export function measureSnags(project: Project): Snag[] {
   const { mount } = project
   const snags: Snag[] = []
   const fit = { label: 'Fit it, proportions locked', action: { kind: 'fit-design' } } as const
-  const stop = (code: string, message: string, more: Partial<Snag> = {}) =>
+  const stop = (code: string, message: Said, more: Partial<Snag> = {}) =>
     snags.push({ code, stage: 'measure', severity: 'stop', layer: null, at: null, message, ...more })
   if (mount.kind === 'frame') {
     const { spacer, opening } = mount
@@ -19,7 +20,7 @@ export function measureSnags(project: Project): Snag[] {
         'The opening is larger than the spacer: the backing sheet would not reach under the lip. Measure both again.',
         {
           mend: {
-            label: 'Take the spacer’s size less 7 mm on each side',
+            label: say`Take the spacer’s size less ${length(7)} on each side`,
             action: {
               kind: 'set-opening',
               widthMm: Math.max(1, spacer.widthMm - 14),
@@ -49,7 +50,7 @@ export function measureSnags(project: Project): Snag[] {
     )
     const worst = sides.toSorted((a, b) => m.borders![a] - m.borders![b])[0]
     if (worst) {
-      const by = (-m.borders[worst]).toFixed(1)
+      const by = -m.borders[worst]
       const what = m.fullSheets
         ? mount.kind === 'frame'
           ? 'spacer'
@@ -59,7 +60,7 @@ export function measureSnags(project: Project): Snag[] {
           : 'card panel'
       stop(
         'design-over-opening',
-        `The design passes the ${what} by ${by} mm at the ${worst}: the edge would be hidden or would not go in.`,
+        say`The design passes the ${what} by ${length(by, 1)} at the ${worst}: the edge would be hidden or would not go in.`,
         {
           at: where(worst),
           mend: fit,
@@ -74,7 +75,7 @@ export function measureSnags(project: Project): Snag[] {
   if (mount.kind === 'topper' && m.design.widthMm > mount.widthMm + TOLERANCE_MM)
     stop(
       'design-over-width',
-      `The design is ${(m.design.widthMm - mount.widthMm).toFixed(1)} mm wider than the topper may be.`,
+      say`The design is ${length(m.design.widthMm - mount.widthMm, 1)} wider than the topper may be.`,
       {
         at: where('right'),
         mend: fit,
@@ -84,11 +85,11 @@ export function measureSnags(project: Project): Snag[] {
   for (const layer of builtLayers(project)) {
     for (const piece of layer.pieces) {
       const b = regionBox(pieceRegion(piece))
-      const size = [boxWidth(b), boxHeight(b)].toSorted((a, c) => a - c)
-      if (size[0]! <= reach[0]! + TOLERANCE_MM && size[1]! <= reach[1]! + TOLERANCE_MM) continue
+      const sides = [boxWidth(b), boxHeight(b)].toSorted((a, c) => a - c)
+      if (sides[0]! <= reach[0]! + TOLERANCE_MM && sides[1]! <= reach[1]! + TOLERANCE_MM) continue
       stop(
         'piece-over-sheet',
-        `A piece of “${layer.name}” is ${boxWidth(b).toFixed(0)} × ${boxHeight(b).toFixed(0)} mm; the cutter reaches ${m.cuttable.widthMm.toFixed(0)} × ${m.cuttable.heightMm.toFixed(0)} mm of a sheet.`,
+        say`A piece of “${layer.name}” is ${size(boxWidth(b), boxHeight(b))}; the cutter reaches ${size(m.cuttable.widthMm, m.cuttable.heightMm)} of a sheet.`,
         { layer: layer.id, at: [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2], mend: fit },
       )
       break

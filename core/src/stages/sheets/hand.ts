@@ -1,6 +1,7 @@
 // The maker's hand on a layout: may pieces lie where they are put, where do they slide to, where is there room on another sheet.
 import { setPin, type Project } from '../../project'
 import { fresh, type Memo } from '../../base'
+import type { Said } from '../../base/units'
 import { whyIllegal } from './nest/exact/legal'
 import { firstFree, settle } from './nest/exact/settle'
 import type { NestLayout, Placement } from './nest/instance'
@@ -10,7 +11,7 @@ import { splitPartId, withPins, type NestedRun } from './runs/paper-runs'
 /** Where pieces were put, with the layout that comes of it by the name that its run then has; or why they cannot lie there. */
 export type Placed =
   | { ok: true; places: readonly Placement[]; found: [fingerprint: string, layout: NestLayout] }
-  | { ok: false; why: string }
+  | { ok: false; why: Said }
 
 const same = (a: Pick<Placement, 'id' | 'copy'>, b: Pick<Placement, 'id' | 'copy'>): boolean =>
   a.id === b.id && a.copy === b.copy

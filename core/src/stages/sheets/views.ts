@@ -1,5 +1,7 @@
 // What the page gets of runs, loads and left-overs: numbers and words, and drawings as path data.
 import {
+  boxHeight,
+  boxWidth,
   mapPolygon,
   polygonArea,
   polygonBox,
@@ -101,9 +103,15 @@ const round = (value: number): number => Math.round(value * 100) / 100
 /** A left-over as it goes into the drawer: its outline with its box at 0,0. */
 export interface LeftView extends Pick<LeftOver, 'id' | 'loadId' | 'paperId' | 'kind' | 'label'> {
   path: string
+  /** Of its box. */
+  widthMm: number
+  heightMm: number
 }
 
-export const leftView = ({ shape, ...left }: LeftOver): LeftView => ({ ...left, path: offCutPath(shape) })
+export function leftView({ shape, ...left }: LeftOver): LeftView {
+  const box = polygonBox(shape)
+  return { ...left, path: offCutPath(shape), widthMm: boxWidth(box), heightMm: boxHeight(box) }
+}
 
 /** The outline of an off-cut in the drawer. */
 export function offCutPath(shape: Polygon): string {

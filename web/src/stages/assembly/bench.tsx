@@ -1,4 +1,5 @@
 // Bench mode: one step, large, at arm's length; the space bar ticks it off.
+import { useWords } from '../../state/use-words'
 import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import {
@@ -104,6 +105,7 @@ export default function Bench() {
 }
 
 function StepWords({ step, project }: { step: Step; project: Project }) {
+  const { words } = useWords()
   const layer = findLayer(project, step.layerId)
   return (
     <>
@@ -116,7 +118,7 @@ function StepWords({ step, project }: { step: Step; project: Project }) {
           </div>
         </div>
       )}
-      <p className="text-[22px] leading-[1.4]">{step.detail}</p>
+      <p className="text-[22px] leading-[1.4]">{words(step.detail)}</p>
       {step.caution && (
         <p className="mt-5 border-l-4 border-[#e0a948] bg-[#38353a] px-5 py-3 text-[19px]">
           <span aria-hidden>▲ </span>

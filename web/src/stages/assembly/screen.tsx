@@ -8,6 +8,7 @@ import { pathOf } from '../../shell/stage-names'
 import { selectProject, selectView } from '../../state/selectors'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
+import { useWords } from '../../state/use-words'
 import { looked } from '../../state/view'
 import { Button, Choice, Figure, Figures, Heading } from '../../ui'
 import { DraftRow, StepRow } from './step-row'
@@ -23,6 +24,7 @@ export default function AssemblyScreen() {
   const order = usePlan('orderOfWork') ?? NO_STEPS
   const assembly = usePlan('assembly')
   const view = useAppSelector(selectView)
+  const { words } = useWords()
   const { plan, progress, drawer } = project
   const steps = assembly?.steps ?? []
   const next = steps.find((step) => !progress.done.includes(step.id))
@@ -47,7 +49,7 @@ export default function AssemblyScreen() {
         <>
           {picked && (
             <Heading title={picked.title}>
-              <p>{picked.detail}</p>
+              <p>{words(picked.detail)}</p>
               {picked.caution && (
                 <p className="mt-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13.5px]">
                   <span aria-hidden>▲ </span>

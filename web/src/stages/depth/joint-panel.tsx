@@ -8,23 +8,24 @@ import {
   type Joint,
   type Layer,
 } from '@feuillet/core/project'
-import { formatMm } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Choice, Figure, Figures, FolioTab, Heading, NumberField, Switch } from '../../ui'
+import { useWords } from '../../state/use-words'
+import { Choice, Figure, Figures, FolioTab, Heading, LengthField, Switch } from '../../ui'
 
 /** What holds the picked layer: glue or foam of a height, and what came of it. */
 export function JointPanel({ layer }: { layer: Layer }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
+  const { unit, length, size } = useWords()
   const map = usePlan('padMap', layer.leftOut ? null : layer.id)
   const own = map?.layer
   const pads = map?.pads ?? []
   const sizes = new Map<string, number>()
   for (const pad of pads) {
-    const name = `${pad.widthMm} × ${pad.heightMm}, ${formatMm(pad.thicknessMm)} mm high`
+    const name = `${size(pad.widthMm, pad.heightMm)}, ${length(pad.thicknessMm)} high`
     sizes.set(name, (sizes.get(name) ?? 0) + 1)
   }
   const set = (joint: Partial<Joint>) =>
@@ -64,13 +65,8 @@ export function JointPanel({ layer }: { layer: Layer }) {
             { value: 'glue', label: 'glue' },
             ...common.map((choice) => ({
               value: String(choice.gapMm),
-              label:
-                choice.gapMm === 2
-                  ? '2 mm'
-                  : choice.label === String(choice.gapMm)
-                    ? choice.label
-                    : choice.label.replaceAll(' ', ''),
-              title: `${choice.gapMm} mm of foam: ${choice.label}`,
+              label: length(choice.gapMm),
+              title: `${length(choice.gapMm)} of foam: ${choice.partsMm.map((mm) => length(mm)).join(' + ')}`,
             })),
           ]}
           onChange={(next) =>
@@ -79,10 +75,10 @@ export function JointPanel({ layer }: { layer: Layer }) {
         />
         {kind === 'foam' && (
           <div className="mt-2">
-            <NumberField
+            <LengthField
               label="Foam height"
-              unitHint="mm"
-              value={gapMm}
+              unit={unit}
+              valueMm={gapMm}
               min={0.5}
               max={12}
               onChange={(next) => set({ gapMm: next })}
@@ -94,18 +90,18 @@ export function JointPanel({ layer }: { layer: Layer }) {
             <Figures>
               <Figure
                 name="Underside at"
-                value={`${formatMm(own.bottomMm, 2)} mm`}
+                value={length(own.bottomMm, 2)}
                 basis="Highest card beneath any piece, plus the gap"
               />
               {[...sizes].map(([name, n]) => (
                 <Figure key={name} name={`Pads ${name}`} value={n} />
               ))}
               {own.farthestMm !== null && own.pads > 0 && (
-                <Figure name="Farthest from a pad" value={`${formatMm(own.farthestMm, 0)} mm`} />
+                <Figure name="Farthest from a pad" value={length(own.farthestMm, 0)} />
               )}
               <Figure
                 name="Tilt"
-                value={own.tiltMm > 0 ? `${formatMm(own.tiltMm)} mm` : 'none'}
+                value={own.tiltMm > 0 ? length(own.tiltMm) : 'none'}
                 alarm={own.tiltMm > 0}
                 basis="What no foam build can level out"
               />

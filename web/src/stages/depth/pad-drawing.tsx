@@ -2,6 +2,7 @@ import { builtLayers, colourOf, type Layer } from '@feuillet/core/project'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
+import { useWords } from '../../state/use-words'
 import { LayerShape, layerPath } from '../../drawing/stack'
 import { inkOn } from '../../ui/folio-tab'
 
@@ -9,6 +10,7 @@ import { inkOn } from '../../ui/folio-tab'
 export function PadDrawing({ layer, px }: { layer: Layer; px: number }) {
   const project = useAppSelector(selectProject)
   const map = usePlan('padMap', layer.leftOut ? null : layer.id)
+  const { length, size } = useWords()
   const layers = builtLayers(project)
   const beneath = layers.slice(0, Math.max(0, layers.indexOf(layer)))
   const pads = map?.pads ?? []
@@ -55,7 +57,7 @@ export function PadDrawing({ layer, px }: { layer: Layer; px: number }) {
             />
           )}
           <title>
-            {pad.widthMm} × {pad.heightMm} mm, {pad.thicknessMm} mm high
+            {size(pad.widthMm, pad.heightMm)}, {length(pad.thicknessMm)} high
             {pad.foamIds.length > 1 ? `, ${pad.foamIds.length} stacked` : ''}
           </title>
         </g>

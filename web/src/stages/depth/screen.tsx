@@ -1,10 +1,11 @@
-import { fitGaps, freeLayers } from '@feuillet/core/stages/depth'
+import { fitGaps, freeLayers, SPANS_MM } from '@feuillet/core/stages/depth'
 import { growBox } from '@feuillet/core/base/geometry'
 import { folioOf, layerBox, setPlan, viewBox, type Layer, type Project } from '@feuillet/core/project'
-import { formatLength, formatMm } from '@feuillet/core/base/units'
+import { formatLength } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
 import { usePlan } from '../../plan'
+import { useWords } from '../../state/use-words'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
@@ -25,6 +26,7 @@ export default function DepthScreen() {
   const layer = useAppSelector(selectLayer)
   const snags = useAppSelector((state) => selectStageSnags(state, 'depth'))
   const depth = usePlan('depth')
+  const { length } = useWords()
   const { plan } = project
   const set = (label: string, patch: Partial<typeof plan>) =>
     dispatch(change(label, (p) => setPlan(p, patch)))
@@ -57,14 +59,18 @@ export default function DepthScreen() {
                   {
                     value: 'sparing',
                     label: 'sparing',
-                    title: 'For own use: no point farther than 42 mm from a pad at the edges',
+                    title: `For own use: no point farther than ${length(SPANS_MM.sparing)} from a pad at the edges`,
                   },
                   {
                     value: 'steady',
                     label: 'steady',
-                    title: 'Round every edge and some in the middle: 28 mm',
+                    title: `Round every edge and some in the middle: ${length(SPANS_MM.steady)}`,
                   },
-                  { value: 'sale', label: 'for sale', title: 'Wherever it gives support: 20 mm' },
+                  {
+                    value: 'sale',
+                    label: 'for sale',
+                    title: `Wherever it gives support: ${length(SPANS_MM.sale)}`,
+                  },
                 ]}
                 onChange={(thrift) => set('how much foam', { thrift, padSpanMm: null })}
               />
@@ -105,7 +111,11 @@ export default function DepthScreen() {
                 {left !== null && left > 0.4 && (
                   <Figure
                     name="To shim behind"
-                    value={depth.shim ? `${formatMm(depth.shim.mm)} mm (${depth.shim.label})` : 'nothing'}
+                    value={
+                      depth.shim
+                        ? `${length(depth.shim.mm)} (${depth.shim.partsMm.map((mm) => length(mm)).join(' + ')})`
+                        : 'nothing'
+                    }
                     basis="The thickest foam build that goes into what is left, put behind the backing sheet"
                   />
                 )}
@@ -113,7 +123,7 @@ export default function DepthScreen() {
                 {depth.foamUse.map((use) => (
                   <Figure
                     key={use.foam.id}
-                    name={use.foam.name}
+                    name={`${use.foam.name}, ${length(use.foam.thicknessMm)}`}
                     value={
                       use.packs ? `${use.needed}, buy ${use.packs}` : `${use.needed} of ${use.foam.count}`
                     }

@@ -1,3 +1,4 @@
+import { useWords } from '../../state/use-words'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import {
   costSoFar,
@@ -43,6 +44,7 @@ export default function JournalScreen() {
   const needed = usePlan('needed')
   const keepable = usePlan('left') ?? NOTHING
   const { stock } = useAppSelector((state) => state.document)
+  const { size } = useWords()
   const running = runningStage(project)
   const now = useNow(running !== null)
   const padded = paddedLayers(project)
@@ -143,7 +145,7 @@ export default function JournalScreen() {
                 {keepable.map((left) => (
                   <li key={leftKey(left)}>
                     <Switch
-                      label={left.label}
+                      label={`${left.label}, ${size(left.widthMm, left.heightMm)}`}
                       checked={keeps(left)}
                       onChange={(on) => setChoices(new Map(choices).set(leftKey(left), on))}
                     />

@@ -194,7 +194,7 @@ export function LayerPanel() {
           <Button
             small
             onClick={tie}
-            title={`Strips ${sound.safeMm} mm wide by the shortest way, where layers above hide them if that can be`}
+            title={`Strips ${formatLength(sound.safeMm, unit)} wide by the shortest way, where layers above hide them if that can be`}
           >
             Tie loose bits
           </Button>

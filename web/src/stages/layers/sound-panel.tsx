@@ -1,4 +1,4 @@
-import type { SoundView, Turn } from '@feuillet/core/stages/layers'
+import { SMALL_OPENING_MM, TWEEZER_MM, type SoundView, type Turn } from '@feuillet/core/stages/layers'
 import { formatLength, formatMinutes, formatShare } from '@feuillet/core/base/units'
 import { selectUnit } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
@@ -21,7 +21,7 @@ export function SoundPanel({ sound, numbered }: { sound: SoundView; numbered: bo
               : `${formatLength(sound.safeMm, unit)} or more`
           }
           alarm={necks.length > 0}
-          basis={`Against ${sound.safeMm} mm, the safe strip of its paper: the layer shrunk by half of it and grown back`}
+          basis={`Against ${formatLength(sound.safeMm, unit)}, the safe strip of its paper: the layer shrunk by half of it and grown back`}
         />
         {sound.passesAt !== null && necks.length > 0 && (
           <Figure
@@ -33,14 +33,18 @@ export function SoundPanel({ sound, numbered }: { sound: SoundView; numbered: bo
         <Figure
           name="Small openings"
           value={sound.smallOpenings}
-          basis="Under 2 mm across: their waste is hard to weed"
+          basis={`Under ${formatLength(SMALL_OPENING_MM, unit)} across: their waste is hard to weed`}
         />
-        <Figure name="Pieces for tweezers" value={sound.tweezerPieces} basis="Under 4 mm across" />
+        <Figure
+          name="Pieces for tweezers"
+          value={sound.tweezerPieces}
+          basis={`Under ${formatLength(TWEEZER_MM, unit)} across`}
+        />
         <Figure name="Weeding" value={formatMinutes(sound.weedingMin)} basis="1.5 s an opening" />
         <Figure
           name="Number"
           value={!numbered ? 'bears none' : sound.numberAt ? 'hidden' : 'nowhere to hide'}
-          basis="On its card, under a layer above or the frame's lip, within 4 mm; drawn here as it comes onto the card"
+          basis={`On its card, under a layer above or the frame’s lip, within ${formatLength(4, unit)}; drawn here as it comes onto the card`}
         />
       </Figures>
       {nearly.length > 0 && (

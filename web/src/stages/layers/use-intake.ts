@@ -1,4 +1,5 @@
 // Files that come in: read in the worker one after the other, with progress and a stop, and put into the project.
+import { wordsIn } from '@feuillet/core/base/units'
 import { proxy } from 'comlink'
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
@@ -120,7 +121,7 @@ export function useIntake() {
   const outlineText = async (file: File): Promise<string | null> => {
     const bytes = new Uint8Array(await file.arrayBuffer())
     const answer = await editor.ask((api) => api.takeFont('text', bytes))
-    if (!answer.ok) return `${file.name}: ${answer.sentence}.`
+    if (!answer.ok) return `${file.name}: ${wordsIn(answer.said, 'mm')}.`
     again({ textFont: 'text' })
     return null
   }
@@ -167,7 +168,7 @@ async function readFile(
     }
   }
   const result = await editor.ask((api) => api.importDrawing(name, bytes, how, proxy(onShare)))
-  if (!result.ok) return `${name}: ${result.sentence}. Nothing was changed.`
+  if (!result.ok) return `${name}: ${wordsIn(result.said, 'mm')}. Nothing was changed.`
   const { intake } = result
   return {
     linesOnly: intake.linesOnly,

@@ -1,7 +1,7 @@
 import { useDraggable } from '@dnd-kit/core'
 import { useState } from 'react'
 import { assignPaper, FINISHES, folioOf, type Finish, type Paper } from '@feuillet/core/project'
-import { formatMm, formatSize } from '@feuillet/core/base/units'
+import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { selectLayer, selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
@@ -86,7 +86,7 @@ function Swatch({ paper, inUse, onPick }: { paper: Paper; inUse: boolean; onPick
         aria-pressed={inUse}
         aria-label={`${paper.name}, ${paper.finish} ${paper.gsm} gsm, ${paper.count} at hand`}
         onClick={onPick}
-        title={`${paper.finish}, ${paper.gsm} gsm, ${formatMm(paper.thicknessMm, 2)} mm, ${paper.core === 'white' ? 'white core' : 'solid core'}, ${formatSize(paper.widthMm, paper.heightMm, unit)}${paper.oneWay ? ', one-way pattern' : ''}`}
+        title={`${paper.finish}, ${paper.gsm} gsm, ${formatLength(paper.thicknessMm, unit)}, ${paper.core === 'white' ? 'white core' : 'solid core'}, ${formatSize(paper.widthMm, paper.heightMm, unit)}${paper.oneWay ? ', one-way pattern' : ''}`}
         className={`clip-corner flex h-full w-full flex-col justify-end px-2 py-1 text-left ${inUse ? 'outline-2 -outline-offset-4 outline-current' : ''}`}
         style={{
           background: paper.colour,

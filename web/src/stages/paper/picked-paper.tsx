@@ -7,7 +7,7 @@ import {
   type Paper,
   safeStripMm,
 } from '@feuillet/core/project'
-import { formatMm, formatSize } from '@feuillet/core/base/units'
+import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { changeStock } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
@@ -71,7 +71,7 @@ export function PickedPaper({ layer }: { layer: Layer }) {
               <Figure name="Sheet" value={formatSize(paper.widthMm, paper.heightMm, unit)} />
               <Figure
                 name="Safe strip"
-                value={`${formatMm(safeStripMm(paper))} mm`}
+                value={formatLength(safeStripMm(paper), unit)}
                 basis="By finish and weight; narrower strips tear when weeded"
               />
               <Figure name="Cut edge" value={paper.core === 'white' ? 'shows white' : 'coloured through'} />

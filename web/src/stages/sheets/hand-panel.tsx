@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { LoadView, RunView } from '@feuillet/core/stages/sheets'
-import { formatSize, type Unit } from '@feuillet/core/base/units'
+import { formatSize, type Unit, wordsIn, type Said } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject, selectUnit, selectView } from '../../state/selectors'
@@ -16,7 +16,7 @@ export function HandPanel({ load }: { load: LoadView }) {
   const unit = useAppSelector(selectUnit)
   const runs = usePlan('nested')
   const { partKeys } = useAppSelector(selectView)
-  const [why, setWhy] = useState<string | null>(null)
+  const [why, setWhy] = useState<Said | null>(null)
   const picked = load.pieces.filter((piece) => partKeys.includes(pieceKey(piece)))
   const isPinned = (piece: (typeof picked)[number]) =>
     project.plan.pins.some(
@@ -102,7 +102,7 @@ export function HandPanel({ load }: { load: LoadView }) {
               role="alert"
               className="mt-2 border-l-4 border-crimson bg-crimson-pale px-3 py-1.5 text-[13.5px]"
             >
-              ■ Not done: it {why}.
+              ■ Not done: it {wordsIn(why, unit)}.
             </p>
           )}
         </>

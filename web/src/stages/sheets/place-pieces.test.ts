@@ -1,3 +1,4 @@
+import { wordsIn } from '@feuillet/core/base/units'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { demo } from '@feuillet/core/demo'
 import { nodes } from '@feuillet/core/stages'
@@ -58,7 +59,8 @@ describe('the maker’s hand', () => {
   it('says why a place is not possible, and changes nothing', async () => {
     const { load, piece } = only()
     const before = desk.project()
-    expect(await desk.store.dispatch(placePieces(load, [piece], -900, 0, 0))).toMatch(/rim|sheet/)
+    const why = await desk.store.dispatch(placePieces(load, [piece], -900, 0, 0))
+    expect(wordsIn(why!, 'mm')).toMatch(/rim|sheet/)
     expect(
       await desk.store.dispatch(
         placePieces({ ...load, paper: { ...load.paper, oneWay: true } }, [piece], 0, 0, 90),

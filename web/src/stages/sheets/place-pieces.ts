@@ -1,6 +1,7 @@
 // The maker's hand on a sheet: pieces moved, turned, sent elsewhere or settled, and pinned where they then lie. The planner,
 // which has their shapes, says whether they may.
 import { compose, joinBoxes, mapPoint, rotation, translation } from '@feuillet/core/base/geometry'
+import type { Said } from '@feuillet/core/base/units'
 import { dropPin, setPlan, type Project } from '@feuillet/core/project'
 import { pinAll, type LoadView, type PieceView, type Placement } from '@feuillet/core/stages/sheets'
 import { planner } from '../../plan'
@@ -10,7 +11,7 @@ import type { AppDispatch, RootState } from '../../state/store'
 import { WorkerGone } from '../../workers'
 
 /** Gives the reason where it could not be done, null where it was. */
-type Placing = (dispatch: AppDispatch, getState: () => RootState) => Promise<string | null>
+type Placing = (dispatch: AppDispatch, getState: () => RootState) => Promise<Said | null>
 
 /** Middle of the box round some pieces, mm from the sheet's corner. */
 export function middleOf(pieces: readonly Pick<PieceView, 'box'>[]): { x: number; y: number } {

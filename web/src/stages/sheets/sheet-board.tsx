@@ -1,5 +1,6 @@
 // One sheet, large: pick pieces (Shift picks several), drag, turn or nudge them. A place that may not be says why and
 // does not stick.
+import { wordsIn, type Said } from '@feuillet/core/base/units'
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
 import { joinBoxes } from '@feuillet/core/base/geometry'
 import type { LoadView, PieceView } from '@feuillet/core/stages/sheets'
@@ -29,7 +30,7 @@ export function SheetBoard({ load }: { load: LoadView }) {
   const unit = useAppSelector(selectUnit)
   const { partKeys } = useAppSelector(selectView)
   const [drag, setDrag] = useState<Drag | null>(null)
-  const [why, setWhy] = useState<string | null>(null)
+  const [why, setWhy] = useState<Said | null>(null)
   const group = useRef<SVGGElement>(null)
   const drawn = usePlan('sheet', load.id) ?? null
   const ink = inkOn(load.paper.colour)
@@ -166,7 +167,7 @@ export function SheetBoard({ load }: { load: LoadView }) {
           role="alert"
           className="absolute bottom-2 left-1/2 -translate-x-1/2 border border-crimson bg-crimson-pale px-3 py-1.5 text-[13.5px]"
         >
-          ■ It cannot lie there: it {why}.
+          ■ It cannot lie there: it {wordsIn(why, unit)}.
         </p>
       )}
     </div>

@@ -1,6 +1,6 @@
 import { setPlan } from '@feuillet/core/project'
 import { changesOf, isStandIn, type LoadView } from '@feuillet/core/stages/sheets'
-import { formatMinutes, formatShare } from '@feuillet/core/base/units'
+import { formatLength, formatMinutes, formatShare } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject, selectUnit } from '../../state/selectors'
@@ -41,7 +41,7 @@ export function SheetsPanel({ load, loads }: { load: LoadView | undefined; loads
             <Figure
               name="Off-cuts to keep"
               value={loads.filter((l) => l.offCut).length}
-              basis="Clean strips of 30 mm or more that one straight cut keeps whole"
+              basis={`Clean strips of ${formatLength(30, unit)} or more that one straight cut keeps whole`}
             />
             <Figure
               name="Paper"

@@ -16,7 +16,7 @@ import {
 } from '../../../base/geometry'
 import { type LadderRecipe } from '../../../project'
 import { BadInput } from '../../../base'
-import { formatMm } from '../../../base/units'
+import { length, say, size, area } from '../../../base/units'
 import { backingLayer } from '../backing'
 import { makeLayer } from '../intake/intake'
 import { joint, withoutSpecks, type Made } from './made'
@@ -54,14 +54,14 @@ export function makeLadder(recipe: LadderRecipe): Made {
   const b = regionBox(drawn)
   if (boxWidth(b) >= w || boxHeight(b) >= h)
     throw new BadInput(
-      `the silhouette is ${formatMm(boxWidth(b))} × ${formatMm(boxHeight(b))} mm, the sheet ${formatMm(w)} × ${formatMm(h)} mm: make it smaller or the sheet larger`,
+      say`the silhouette is ${size(boxWidth(b), boxHeight(b))}, the sheet ${size(w, h)}: make it smaller or the sheet larger`,
     )
   const shape = mapRegion(translation((w - b.minX - b.maxX) / 2, (h - b.minY - b.maxY) / 2), drawn)
   const fit = stepsThatFit(shape, recipe)
   if (fit === 0)
     throw new BadInput(
       recipe.direction === 'inset'
-        ? `the silhouette vanishes before the first step of ${formatMm(recipe.stepMm, 2)} mm: take a smaller step, or steps outwards`
+        ? say`the silhouette vanishes before the first step of ${length(recipe.stepMm, 2)}: take a smaller step, or steps outwards`
         : 'the first step outwards leaves the sheet: take a smaller step or a larger sheet',
     )
   const steps = Math.min(recipe.steps, fit)
@@ -118,7 +118,7 @@ export function makeLadder(recipe: LadderRecipe): Made {
       },
       {
         name: 'Smallest opening',
-        value: `${(regionArea(openings[0]!) / 100).toFixed(1)} cm²`,
+        value: say`${area(regionArea(openings[0]!))}`,
         basis: 'Of the step at the back',
       },
     ],

@@ -1,12 +1,13 @@
 import type { Polygon, Region } from '../../../base/geometry'
 import { polygonArea } from '../../../base/geometry'
+import type { Said } from '../../../base/units'
 import type { Layer } from '../../../project'
 
 /** What a maker gives: layers back to front, figures worth knowing, and what was not possible, in sentences. */
 export interface Made {
   layers: Layer[]
-  figures: { name: string; value: string; basis?: string }[]
-  remarks: string[]
+  figures: { name: Said; value: Said; basis?: Said }[]
+  remarks: Said[]
   /** Where sticks go: the middle of each and its upper end, mm in the frame of the layers. */
   sticks?: { x: number; topMm: number; widthMm: number }[]
   /** Size of the whole, mm. */

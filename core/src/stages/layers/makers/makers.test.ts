@@ -1,3 +1,4 @@
+import { wordsIn, sayAll } from '../../../base/units'
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import fc from 'fast-check'
@@ -264,9 +265,7 @@ describe('lettering', () => {
     expect(offset(layerRegion(words(made)), -0.98)).toHaveLength(1)
     const weakest = (joinMm: number) =>
       parseFloat(
-        made0(joinMm)
-          .figures.find((f) => f.name === 'Weakest joint')!
-          .value.split(', ')[1]!,
+        wordsIn(made0(joinMm).figures.find((f) => f.name === 'Weakest joint')!.value, 'mm').split(', ')[1]!,
       )
     const made0 = (joinMm: number) => letter('moon', { widthMm: 120, backingMm: 0, joinMm })
     for (const mm of [1, 2, 3]) expect(Math.abs(weakest(mm) - mm)).toBeLessThan(0.15)
@@ -329,7 +328,9 @@ describe('lettering', () => {
   it('puts sticks on solid card below the centre of mass', () => {
     const made = letter('seaside', { sticks: 2, backingMm: 6 })
     const card = layerRegion(made.layers[0]!)
-    const at = made.figures.filter((f) => f.name.startsWith('Stick')).map((f) => parseFloat(f.value))
+    const at = made.figures
+      .filter((f) => wordsIn(f.name, 'mm').startsWith('Stick'))
+      .map((f) => parseFloat(wordsIn(f.value, 'mm')))
     expect(at).toHaveLength(2)
     const b = regionBox(card)
     for (const x of at) {
@@ -350,7 +351,7 @@ describe('lettering', () => {
     expect(() => letter('   ')).toThrow(/type a word/)
     expect(() => letter('ok', { backingMm: 70 })).toThrow(/backing takes all/)
     expect(() => letter('漢字')).toThrow(/no sign for “漢”, “字”/)
-    expect(letter('thin', { joinMm: 9, widthMm: 60, backingMm: 0 }).remarks.join(' ')).toMatch(
+    expect(wordsIn(sayAll(letter('thin', { joinMm: 9, widthMm: 60, backingMm: 0 }).remarks), 'mm')).toMatch(
       /narrower than 9 mm/,
     )
     expect(() => readFont(Uint8Array.of(1, 2, 3, 4))).toThrow(BadInput)

@@ -18,7 +18,7 @@ import {
 } from '../../../base/geometry'
 import { type MandalaRecipe } from '../../../project'
 import { BadInput, seededRandom } from '../../../base'
-import { formatMm } from '../../../base/units'
+import { length, say } from '../../../base/units'
 import { makeLayer } from '../intake/intake'
 import { joint, withoutSpecks, type Made } from './made'
 
@@ -109,7 +109,7 @@ export function makeMandala(recipe: MandalaRecipe): Made {
   const innermost = radius * (1 - 0.62 * ((count - 1) / count))
   if (2 * innermost * Math.sin(Math.PI / fold) < stripMm * 2.2)
     throw new BadInput(
-      `${fold} repeats on a front layer of ${formatMm(innermost * 2)} mm leave no opening beside strips of ${formatMm(stripMm)} mm: take fewer repeats, fewer layers or a larger size`,
+      say`${fold} repeats on a front layer of ${length(innermost * 2)} leave no opening beside strips of ${length(stripMm)}: take fewer repeats, fewer layers or a larger size`,
     )
   const random = seededRandom(seed)
   const place = (region: Region): Polygon[] => mapRegion(translation(radius, radius), region)
@@ -148,7 +148,7 @@ export function makeMandala(recipe: MandalaRecipe): Made {
       { name: 'Openings', value: String(openingsCut) },
       {
         name: 'Narrowest strip',
-        value: `${formatMm(stripMm, 2)} mm or more`,
+        value: say`${length(stripMm, 2)} or more`,
         basis: 'Every layer shrunk by half of it and grown again comes back whole',
       },
     ],

@@ -18,7 +18,7 @@ import {
 } from '../../../base/geometry'
 import { type Layer, type RosetteRecipe } from '../../../project'
 import { BadInput } from '../../../base'
-import { formatMm } from '../../../base/units'
+import { length, say, size } from '../../../base/units'
 import { makeLayer } from '../intake/intake'
 import { joint, type Made } from './made'
 
@@ -72,7 +72,7 @@ export function makeRosette(recipe: RosetteRecipe): Made {
   const smallest = diameterMm * ratio ** (sizes - 1)
   if (smallest < 8)
     throw new BadInput(
-      `the smallest ring would be ${formatMm(smallest)} mm across, too small to handle: take fewer sizes or a slower fall`,
+      say`the smallest ring would be ${length(smallest)} across, too small to handle: take fewer sizes or a slower fall`,
     )
   const drawn = recipe.shape === undefined ? null : pathToRegion(recipe.shape)
   const ring = (r: number): Polygon[] => {
@@ -115,7 +115,7 @@ export function makeRosette(recipe: RosetteRecipe): Made {
     remarks: [
       ...(strip > 0
         ? [
-            `Cut a strip ${formatMm(recipe.fringeMm)} mm wide with a trimmer, snip one edge into a fringe, and roll it round a ${TOOL_MM} mm tool.`,
+            say`Cut a strip ${length(recipe.fringeMm)} wide with a trimmer, snip one edge into a fringe, and roll it round a ${length(TOOL_MM)} tool.`,
           ]
         : []),
       ...(recipe.leaves > 0
@@ -126,15 +126,18 @@ export function makeRosette(recipe: RosetteRecipe): Made {
     heightMm: boxHeight(box),
     figures: [
       { name: 'Rings', value: `${sizes * 2}, two of each size` },
-      { name: 'Smallest ring', value: `${formatMm(smallest)} mm` },
+      { name: 'Smallest ring', value: say`${length(smallest)}` },
       ...(strip > 0
         ? [
             {
               name: 'Strip for the centre',
-              value: `${formatMm(strip, 0)} × ${formatMm(recipe.fringeMm)} mm`,
-              basis: `Rolls to ${formatMm(recipe.centreMm)} mm: π (D² − d²) ÷ 4 t, card of ${formatMm(recipe.paperMm, 2)} mm with 15 % air`,
+              value: say`${size(Math.round(strip), recipe.fringeMm)}`,
+              basis: say`Rolls to ${length(recipe.centreMm)}: π (D² − d²) ÷ 4 t, card of ${length(recipe.paperMm, 2)} with 15 % air`,
             },
-            { name: 'A 300 mm strip rolls to', value: `${formatMm(rolledDiameter(300, recipe.paperMm))} mm` },
+            {
+              name: say`A strip of ${length(300)} rolls to`,
+              value: say`${length(rolledDiameter(300, recipe.paperMm))}`,
+            },
           ]
         : []),
     ],

@@ -16,7 +16,7 @@ import {
 } from '../../../base/geometry'
 import { type TonesRecipe } from '../../../project'
 import { BadInput } from '../../../base'
-import { formatMm } from '../../../base/units'
+import { length, say, type Said } from '../../../base/units'
 import { makeLayer } from '../intake/intake'
 import { bridgeFaces, stripRegion } from './bridge'
 import { joint, withoutSpecks, type Made } from './made'
@@ -120,7 +120,7 @@ export function makeTones(recipe: TonesRecipe): Made {
         ],
   )
   if (layers.length < 2) throw new BadInput('the picture holds a single tone: there is nothing to part')
-  const remarks =
+  const remarks: Said[] =
     layers.length < levels
       ? [
           `${levels} tones were asked for; the picture gives ${layers.length} after smoothing and dropping specks.`,
@@ -128,7 +128,7 @@ export function makeTones(recipe: TonesRecipe): Made {
       : []
   if (ties.length > 0)
     remarks.push(
-      `${ties.length} ${ties.length === 1 ? 'strip ties' : 'strips tie'} the pieces, ${formatMm(Math.max(...ties), 0)} mm at the longest; each lies on the layer beneath and shows, for nothing in front covers more than the layer itself.`,
+      say`${ties.length} ${ties.length === 1 ? 'strip ties' : 'strips tie'} the pieces, ${length(Math.max(...ties), 0)} at the longest; each lies on the layer beneath and shows, for nothing in front covers more than the layer itself.`,
     )
   return {
     layers,

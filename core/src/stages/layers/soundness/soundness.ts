@@ -37,8 +37,8 @@ export interface Soundness {
 }
 
 const WEED_S = 1.5
-const SMALL_OPENING_MM = 2
-const TWEEZER_MM = 4
+export const SMALL_OPENING_MM = 2
+export const TWEEZER_MM = 4
 
 /** What was found of a layer by itself, each of which takes its time. */
 export interface Findings {

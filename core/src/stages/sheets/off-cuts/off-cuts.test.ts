@@ -1,3 +1,4 @@
+import { wordsIn } from '../../../base/units'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { star } from '../../../../test/arbitrary'
@@ -83,8 +84,10 @@ describe('off-cuts', () => {
       offCuts: [{ id: 'o', outline: ell, margin: 3 }],
       pieces: [{ id: 'a', shape: rectangle(0, 0, 30, 30), qty: 1, turns: 'fixed' }],
     }
-    const at = (x: number, y: number) =>
-      whyIllegal(instance, { id: 'a', copy: 0, sheet: -1, x, y, rotation: 0 }, [])
+    const at = (x: number, y: number) => {
+      const why = whyIllegal(instance, { id: 'a', copy: 0, sheet: -1, x, y, rotation: 0 }, [])
+      return why && wordsIn(why, 'mm')
+    }
     expect(at(4, 4)).toBeNull()
     expect(at(60, 60)).toMatch(/passes the edge of the off-cut/)
     expect(at(1, 4)).toMatch(/nearer to it than 3 mm/)

@@ -1,10 +1,7 @@
 // What a run leaves: clean off-cuts that one straight cut frees, odd ones, and the drawer after it.
 import {
-  boxHeight,
-  boxWidth,
   offset,
   polygonArea,
-  polygonBox,
   rectangle,
   simplify,
   subtract,
@@ -30,21 +27,20 @@ export interface LeftOver {
   kind: 'clean' | 'odd'
   /** Where it lies on the load's sheet. */
   shape: Polygon
+  /** Which paper, and whether it is odd; its size is that of its box. */
   label: string
 }
 
 /** What is left of a load that is worth keeping: the clean off-cut, and odd shapes between the pieces. Needs the geometry loaded. */
 export function leftOvers(load: Load): LeftOver[] {
   const { offCut, paper } = load
-  const size = (b: Polygon) =>
-    `${Math.round(boxWidth(polygonBox(b)))} × ${Math.round(boxHeight(polygonBox(b)))}`
   const make = (kind: LeftOver['kind'], n: number, shape: Polygon): LeftOver => ({
     id: kind === 'clean' ? 'clean' : `odd-${n}`,
     loadId: load.id,
     paperId: paper.id,
     kind,
     shape,
-    label: `${paper.name} ${size(shape)}${kind === 'odd' ? ', odd' : ''}`,
+    label: kind === 'odd' ? `${paper.name}, odd` : paper.name,
   })
   const clean = offCut ? [rectangle(offCut.x, offCut.y, offCut.widthMm, offCut.heightMm)] : []
   const taken = offset(

@@ -1,3 +1,4 @@
+import { wordsIn } from '../../../base/units'
 import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../../test/stack'
 import { expectLegal } from '../../../../test/legal-layout'
@@ -129,7 +130,7 @@ describe('a paper in several sizes', () => {
   it('is found in the drawer later, where that saves something', () => {
     const project = work([large])
     const snag = check(project, [large, small]).find((s) => s.code === 'other-size-at-hand')!
-    expect(snag.message).toBe(
+    expect(wordsIn(snag.message, 'mm')).toBe(
       'The drawer holds Dune in 160 × 160 mm too: cutting of 310 × 310 mm and 160 × 160 mm together costs less, or less has to be bought.',
     )
     const mended = mendProject(project, snag.mend!.action, [large, small])

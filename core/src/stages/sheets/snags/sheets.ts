@@ -1,4 +1,5 @@
 // Loose bits to keep, papers that run short, pieces pinned or grown to where they may not lie.
+import { say, size } from '../../../base/units'
 import { cutLayers, type Project, type Snag } from '../../../project'
 import type { Load } from '../loads/loads'
 import { buyWords, sheetsNeeded } from '../loads/needed'
@@ -49,7 +50,7 @@ function pinSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
           severity: 'stop',
           layer: ownLayer(project, layerId),
           at: null,
-          message: `A pinned piece of “${name}” ${why}.`,
+          message: say`A pinned piece of “${name}” ${why}.`,
           mend: { label: 'Take the pin out', action: { kind: 'drop-pin', layerId, pieceId, copy: pin.copy } },
         },
       ]
@@ -63,12 +64,15 @@ const ownLayer = (project: Project, layerId: string): string | null =>
 
 /** Papers of which a piece is larger than any sheet. */
 export const tooLargeSnags = (failed: readonly Unplaceable[]): Snag[] =>
-  failed.map(({ run, reason }) => ({
-    code: 'piece-too-large',
-    stage: 'sheets',
-    severity: 'stop',
-    layer: run.layers.find((layer) => layer.guest === null)?.id ?? null,
-    at: null,
-    message: `${run.paper.name}: a piece is ${reason.slice(reason.indexOf('larger'))}. Take a larger sheet or scale the design.`,
-    mend: { label: 'Fit the design, proportions locked', action: { kind: 'fit-design' } },
-  }))
+  failed.map(({ run }) => {
+    const { w, h, margin } = run.instance.sheet
+    return {
+      code: 'piece-too-large',
+      stage: 'sheets',
+      severity: 'stop',
+      layer: run.layers.find((layer) => layer.guest === null)?.id ?? null,
+      at: null,
+      message: say`${run.paper.name}: a piece is larger than the ${size(w - 2 * margin, h - 2 * margin)} that can be cut of a sheet. Take a larger sheet or scale the design.`,
+      mend: { label: 'Fit the design, proportions locked', action: { kind: 'fit-design' } },
+    }
+  })

@@ -1,4 +1,5 @@
 // Papers that the drawer holds in sizes a project does not plan with, where one of those would save card.
+import { say, sayAll, size, type Said } from '../../../base/units'
 import { fresh, type Memo } from '../../../base'
 import { cutLayers, sameButSize, takeSizes, type Paper, type Project, type Snag } from '../../../project'
 import { paperRuns, type PaperRun } from '../runs/paper-runs'
@@ -22,8 +23,10 @@ export function sizeSnags(project: Project, stock: readonly Paper[], memo: Memo 
     ),
     memo,
   )
-  return used.flatMap((size): Snag[] => {
-    const run = after.find((r) => r.paper === size || r.bins.some((bin) => !bin.offCut && bin.paper === size))
+  return used.flatMap((other): Snag[] => {
+    const run = after.find(
+      (r) => r.paper === other || r.bins.some((bin) => !bin.offCut && bin.paper === other),
+    )
     if (!run) return []
     return [
       {
@@ -32,19 +35,19 @@ export function sizeSnags(project: Project, stock: readonly Paper[], memo: Memo 
         severity: 'caution',
         layer: run.layers.find((layer) => layer.guest === null)?.id ?? null,
         at: null,
-        message: `The drawer holds ${size.name} in ${sizeWords(size)} too: cutting ${mixWords(run)} costs less, or less has to be bought.`,
-        mend: { label: 'Plan with it too', action: { kind: 'take-sizes', paperIds: [size.id] } },
+        message: say`The drawer holds ${other.name} in ${sizeOf(other)} too: cutting ${mixWords(run)} costs less, or less has to be bought.`,
+        mend: { label: 'Plan with it too', action: { kind: 'take-sizes', paperIds: [other.id] } },
       },
     ]
   })
 }
 
-const sizeWords = ({ widthMm, heightMm }: Paper): string =>
-  `${Math.round(widthMm)} × ${Math.round(heightMm)} mm`
+const sizeOf = ({ widthMm, heightMm }: Paper): Said => say`${size(widthMm, heightMm)}`
 
-const mixWords = ({ paper, bins }: PaperRun): string => {
-  const others = bins.flatMap((bin) => (bin.offCut ? [] : [bin.paper]))
-  return others.length > 0
-    ? `of ${sizeWords(paper)} and ${[...new Set(others.map(sizeWords))].join(', ')} together`
-    : `of ${sizeWords(paper)} alone`
+/** Of which sizes of the paper the run is cut. */
+function mixWords({ paper, bins }: PaperRun): Said {
+  const others = new Map(bins.flatMap((bin) => (bin.offCut ? [] : [[bin.paper.id, bin.paper] as const])))
+  return others.size > 0
+    ? say`of ${sizeOf(paper)} and ${sayAll([...others.values()].map(sizeOf), ', ')} together`
+    : say`of ${sizeOf(paper)} alone`
 }

@@ -1,4 +1,5 @@
 // Growing layers: settings at the right, what comes of them in the middle, and nothing in the project until it is taken.
+import { useWords } from '../../../state/use-words'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { boxWidth, growBox } from '@feuillet/core/base/geometry'
@@ -32,12 +33,13 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
   const [apart, setApart] = useState(false)
   const [beside, setBeside] = useState(recipe.kind === 'tones')
   const { made, why, busy } = useMade(recipe)
+  const { words: told } = useWords()
   const { title, words } = makerNames[recipe.kind]
   const takeFont = async (file: File) => {
     const bytes = new Uint8Array(await file.arrayBuffer())
     const answer = await editor.ask((api) => api.takeFont('own', bytes))
     if (answer.ok) setRecipe({ ...recipe, font: 'own', ownFont: file.name } as Recipe)
-    else toast.error(`${file.name}: ${answer.sentence}.`)
+    else toast.error(`${file.name}: ${told(answer.said)}.`)
   }
   const take = () => {
     if (!made) return
@@ -72,7 +74,7 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
             >
               <span aria-hidden>■ </span>
               <strong className="font-semibold">Not possible: </strong>
-              {why}.
+              {told(why)}.
             </p>
           )}
           <Heading title="Settings">
@@ -85,10 +87,15 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
               <Figures>
                 <Figure name="Layers" value={made.layers.length} />
                 {made.figures.map((figure) => (
-                  <Figure key={figure.name} name={figure.name} value={figure.value} basis={figure.basis} />
+                  <Figure
+                    key={told(figure.name)}
+                    name={told(figure.name)}
+                    value={told(figure.value)}
+                    basis={figure.basis && told(figure.basis)}
+                  />
                 ))}
               </Figures>
-              {made.remarks.map((remark) => (
+              {made.remarks.map(told).map((remark) => (
                 <p
                   key={remark}
                   className="mt-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13.5px]"

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react'
 import type { Made } from '@feuillet/core/stages/layers/makers'
+import type { Said } from '@feuillet/core/base/units'
 import type { Recipe } from '@feuillet/core/project'
 import { editor } from '../../../workers'
 import { readyFont } from './fonts'
@@ -7,7 +8,7 @@ import { readyFont } from './fonts'
 export interface MadeState {
   made: Made | null
   /** Why the setting is not possible; the last possible layers stay in sight. */
-  why: string | null
+  why: Said | null
   busy: boolean
 }
 
@@ -26,7 +27,7 @@ export function useMade(recipe: Recipe | null): MadeState {
         setState((last) =>
           answer.ok
             ? { made: answer.made, why: null, busy: false }
-            : { made: last.made, why: answer.sentence, busy: false },
+            : { made: last.made, why: answer.said, busy: false },
         )
       }
       work().catch(

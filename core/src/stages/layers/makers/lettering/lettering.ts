@@ -14,7 +14,7 @@ import {
   type Region,
 } from '../../../../base/geometry'
 import { BadInput } from '../../../../base'
-import { formatMm } from '../../../../base/units'
+import { length, say, size, type Said } from '../../../../base/units'
 import { ASSUMED_PAPER, ladderRecipeSchema, type Layer, type LetteringRecipe } from '../../../../project'
 import { makeLayer } from '../../intake/intake'
 import { bridgeFaces, closeGaps } from '../bridge'
@@ -99,17 +99,17 @@ function figuresOf({ recipe, box: b, joints, sheets, sticks }: Measured): Made['
   const overhang = droop(sheets.at(-1)!, sticks)
   const sheetMm = ASSUMED_PAPER.thicknessMm
   return [
-    { name: 'Size', value: `${formatMm(boxWidth(b))} × ${formatMm(boxHeight(b))} mm` },
+    { name: 'Size', value: say`${size(boxWidth(b), boxHeight(b))}` },
     {
       name: 'Letter joints',
-      value: joints.length ? `${joints.length} of ${formatMm(recipe.joinMm, 2)} mm or more` : 'none',
+      value: joints.length ? say`${joints.length} of ${length(recipe.joinMm, 2)} or more` : 'none',
       basis: 'Narrowest card between neighbours: letters drawn in by half the joint still touch',
     },
     ...(weakest
       ? [
           {
             name: 'Weakest joint',
-            value: `“${weakest.between}”, ${formatMm(weakest.widthMm)} mm`,
+            value: say`“${weakest.between}”, ${length(weakest.widthMm)}`,
             basis: 'The widest disc that lies in both letters there',
           },
         ]
@@ -117,19 +117,19 @@ function figuresOf({ recipe, box: b, joints, sheets, sticks }: Measured): Made['
     { name: 'Pieces of the words', value: String(sheets.at(-1)!.length) },
     {
       name: 'Longest free reach',
-      value: `${formatMm(overhang, 0)} mm`,
+      value: say`${length(overhang, 0)}`,
       basis: sticks.length
         ? 'From the nearest stick to the farthest end of the words: where they droop most'
         : 'From the centre of mass to the farthest end of the words',
     },
     {
       name: 'Sag of that reach',
-      value: `${formatMm(sagMm(overhang, sheets.length * sheetMm))} mm`,
-      basis: `A strip of smooth card held level at one end and bent by its own weight, ${sheets.length} ${sheets.length === 1 ? 'sheet' : 'sheets'} of ${sheetMm} mm thick; upright it is less`,
+      value: say`${length(sagMm(overhang, sheets.length * sheetMm))}`,
+      basis: say`A strip of smooth card held level at one end and bent by its own weight, ${sheets.length} ${sheets.length === 1 ? 'sheet' : 'sheets'} of ${length(sheetMm)} thick; upright it is less`,
     },
     ...sticks.map((x, i) => ({
       name: `Stick ${i + 1}`,
-      value: `${formatMm(x)} mm from the left`,
+      value: say`${length(x)} from the left`,
       basis: 'Below the centre of mass, on card as wide as the stick',
     })),
   ]
@@ -148,11 +148,11 @@ function backing(words: Region, recipe: LetteringRecipe, step: number): Polygon[
 }
 
 /** Words cut out of full sheets, by steps that go outwards: the words themselves at the back. */
-function cutOut(words: Region, recipe: LetteringRecipe, remarks: string[]): Made {
+function cutOut(words: Region, recipe: LetteringRecipe, remarks: Said[]): Made {
   const [wide, high] = [boxWidth(regionBox(words)), boxHeight(regionBox(words))]
   if (wide >= recipe.sheetWidthMm || high >= recipe.sheetHeightMm)
     throw new BadInput(
-      `the words are ${formatMm(wide)} × ${formatMm(high)} mm, the sheet ${formatMm(recipe.sheetWidthMm)} × ${formatMm(recipe.sheetHeightMm)} mm: make them smaller or the sheet larger`,
+      say`the words are ${size(wide, high)}, the sheet ${size(recipe.sheetWidthMm, recipe.sheetHeightMm)}: make them smaller or the sheet larger`,
     )
   const made = makeLadder(
     ladderRecipeSchema.parse({

@@ -13,7 +13,7 @@ import {
   type Region,
 } from '../../../../base/geometry'
 import { BadInput } from '../../../../base'
-import { formatMm } from '../../../../base/units'
+import { length, say, type Said } from '../../../../base/units'
 import type { LetteringRecipe } from '../../../../project'
 import { bridgeFaces, closestPoints } from '../bridge'
 import { alternateGlyphs, glyphsOf, type Font } from '../font'
@@ -33,7 +33,7 @@ export interface Setting {
 
 export interface Words {
   region: Polygon[]
-  remarks: string[]
+  remarks: Said[]
 }
 
 /** All lines under each other, so large that the widest is as wide as asked for (mm). Throws BadInput. */
@@ -70,7 +70,7 @@ export function typeset(setting: Setting, widthMm: number): Words & { joints: Jo
 export interface Line {
   region: Polygon[]
   joints: Joint[]
-  remarks: string[]
+  remarks: Said[]
 }
 
 /** One line of glyphs in mm, baseline at 0: joined, or as the font sets them. */
@@ -83,7 +83,7 @@ function setLine(text: string, emMm: number, { font, recipe }: Setting): Line {
   }))
   if (recipe.style !== 'joined')
     return { region: union(...glyphs.map((g) => g.region)), joints: [], remarks: [] }
-  const remarks: string[] = []
+  const remarks: Said[] = []
   const joints: Joint[] = []
   const half = recipe.joinMm / 2
   let whole: Polygon[] = []
@@ -99,7 +99,7 @@ function setLine(text: string, emMm: number, { font, recipe }: Setting): Line {
     const core = offset(own, -half)
     if (core.length === 0)
       remarks.push(
-        `“${sign}” is narrower than ${formatMm(recipe.joinMm)} mm everywhere: take a larger size, a bolder font or a smaller joint.`,
+        say`“${sign}” is narrower than ${length(recipe.joinMm)} everywhere: take a larger size, a bolder font or a smaller joint.`,
       )
     let placed = mapRegion(translation(shift, 0), own)
     if (last && last.core.length > 0 && core.length > 0) {
@@ -146,7 +146,7 @@ function attachDots(glyph: Region, recipe: LetteringRecipe, sign: string): Polyg
 
 /** Lines under each other, as close as the font's height times the line gap, each tied to the one above if it does not touch. */
 function stackLines(lines: readonly Region[], emMm: number, recipe: LetteringRecipe): Words {
-  const remarks: string[] = []
+  const remarks: Said[] = []
   let y = 0
   let whole: Polygon[] = []
   const half = recipe.joinMm / 2

@@ -1,4 +1,5 @@
 // Whether a placement is legal beside others: inside the rim, and the gap away from every other piece.
+import { length, say, type Said } from '../../../../base/units'
 import {
   intersect,
   mapPolygon,
@@ -25,11 +26,7 @@ export function placedShape(
 }
 
 /** Why a placement may not be: words that go on from “the piece …”; null where it is legal. Needs the geometry loaded. */
-export function whyIllegal(
-  instance: NestInstance,
-  p: Placement,
-  others: readonly Placement[],
-): string | null {
+export function whyIllegal(instance: NestInstance, p: Placement, others: readonly Placement[]): Said | null {
   const shape = placedShape(instance, p)
   if (!shape) return 'is not of this paper'
   const { gap } = instance
@@ -42,12 +39,12 @@ export function whyIllegal(
     if (!near) continue
     if (near.mm === 0 && regionArea(intersect([shape], [otherShape])) > ROUNDING)
       return 'lies over another piece'
-    if (near.mm < gap - ROUNDING) return `is nearer than ${gap} mm to another piece`
+    if (near.mm < gap - ROUNDING) return say`is nearer than ${length(gap)} to another piece`
   }
   return null
 }
 
-function outsideSheet({ sheet }: NestInstance, shape: Polygon): string | null {
+function outsideSheet({ sheet }: NestInstance, shape: Polygon): Said | null {
   const b = polygonBox(shape)
   const { margin: rim } = sheet
   if (
@@ -57,14 +54,14 @@ function outsideSheet({ sheet }: NestInstance, shape: Polygon): string | null {
     b.maxY <= sheet.h - rim + ROUNDING
   )
     return null
-  return `lies in the rim of ${rim.toFixed(1)} mm that the blade cannot reach`
+  return say`lies in the rim of ${length(rim, 1)} that the blade cannot reach`
 }
 
-function outsideOffCut({ offCuts = [] }: NestInstance, sheet: number, shape: Polygon): string | null {
+function outsideOffCut({ offCuts = [] }: NestInstance, sheet: number, shape: Polygon): Said | null {
   const offCut = offCuts[-1 - sheet]
   if (!offCut) return 'lies on an off-cut that is not there'
   const inside = offset([offCut.outline], ROUNDING - offCut.margin)
   return regionArea(subtract([shape], inside)) > ROUNDING
-    ? `passes the edge of the off-cut, or comes nearer to it than ${offCut.margin} mm`
+    ? say`passes the edge of the off-cut, or comes nearer to it than ${length(offCut.margin)}`
     : null
 }

@@ -1,5 +1,6 @@
 // Searches the order in which pieces are laid: simulated annealing over swaps, moves and turns. Orders are tried on the coarse
 // grid; what promises well is laid once more on the fine one.
+import { say, size } from '../../../../base/units'
 import { boxHeight, boxWidth, mapPolygon, polygonBox } from '../../../../base/geometry'
 import { BadInput } from '../../../../base'
 import type { NestInstance, NestLayout } from '../instance'
@@ -167,7 +168,7 @@ export class OrderSearch implements Way {
     const { w, h, margin } = this.instance.sheet
     const more = names.length > 3 ? ` and ${names.length - 3} more` : ''
     throw new BadInput(
-      `${names.slice(0, 3).join(', ')}${more}: larger than the ${(w - 2 * margin).toFixed(1)} × ${(h - 2 * margin).toFixed(1)} mm that can be cut of a sheet`,
+      say`${names.slice(0, 3).join(', ')}${more}: larger than the ${size(w - 2 * margin, h - 2 * margin)} that can be cut of a sheet`,
     )
   }
 }

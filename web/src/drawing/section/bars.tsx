@@ -1,0 +1,173 @@
+// What stands on the board, from the side: the board itself, a bar a layer with the foam under it, and where the depth ends.
+import { colourOf, type Layer, type Project } from '@feuillet/core/project'
+import { formatLength, type Unit } from '@feuillet/core/base/units'
+import { useAppSelector } from '../../state/store'
+import type { Lane, Level } from './levels'
+import { BAR_W, BAR_X, LABEL_X } from './sizes'
+
+const PAD_W = 11
+
+export function Board({ y, hasBoard }: { y: number; hasBoard: boolean }) {
+  if (!hasBoard)
+    return <line x1={BAR_X} x2={BAR_X + BAR_W} y1={y + 0.5} y2={y + 0.5} stroke="var(--color-ink)" />
+  return (
+    <g>
+      <rect
+        x={BAR_X}
+        y={y}
+        width={BAR_W}
+        height={11}
+        fill="#e2d8c2"
+        stroke="var(--color-ink)"
+        strokeWidth={0.8}
+      />
+      {Array.from({ length: Math.floor((BAR_W - 10) / 8) + 1 }, (_, i) => (
+        <line
+          key={i}
+          x1={BAR_X + 4 + i * 8}
+          y1={y + 11}
+          x2={BAR_X + 10 + i * 8}
+          y2={y}
+          stroke="#a8977a"
+          strokeWidth={0.8}
+        />
+      ))}
+    </g>
+  )
+}
+
+/** Where pads are drawn under a bar: left, middle and right, or as many as its width takes. */
+const padsAcross = (width: number): number[] =>
+  width > 48
+    ? [5, (width - PAD_W) / 2, width - PAD_W - 5]
+    : width > 30
+      ? [3, width - PAD_W - 3]
+      : [(width - PAD_W) / 2]
+
+/** One layer with its foam, and the line to its row. */
+export function LayerBar({
+  project,
+  layer,
+  level,
+  lane,
+  y,
+  rowY,
+}: {
+  project: Project
+  layer: Layer
+  level: Level
+  lane: Lane
+  y: (mm: number) => number
+  rowY: number
+}) {
+  const width = BAR_W / lane.of
+  const x = BAR_X + lane.at * width
+  const picked = useAppSelector((state) => state.view.layerId === layer.id)
+  const bar = Math.max(2.5, y(level.bottomMm) - y(level.topMm))
+  const top = y(level.bottomMm) - bar
+  const gap = layer.joint.kind === 'foam' ? layer.joint.gapMm : 0
+  const gapH = y(level.bottomMm - gap) - y(level.bottomMm)
+  const mid = top + bar / 2
+  return (
+    <g>
+      {gapH > 1 &&
+        padsAcross(width).map((dx) => (
+          <g key={dx} stroke="var(--color-line)" strokeWidth={0.8}>
+            <rect x={x + dx} y={y(level.bottomMm)} width={PAD_W} height={gapH} fill="#fff" />
+            {Array.from({ length: Math.max(0, Math.floor(gapH / 4)) }, (_, k) => (
+              <line
+                key={k}
+                x1={x + dx + 2}
+                x2={x + dx + PAD_W - 2}
+                y1={y(level.bottomMm) + 3 + k * 4}
+                y2={y(level.bottomMm) + 3 + k * 4}
+                strokeDasharray="2 2"
+              />
+            ))}
+          </g>
+        ))}
+      <rect
+        x={x}
+        y={top}
+        width={width}
+        height={bar}
+        fill={colourOf(project, layer)}
+        stroke={picked ? 'var(--color-plum)' : 'rgb(0 0 0 / 0.55)'}
+        strokeWidth={picked ? 2 : 0.6}
+      />
+      <path
+        d={`M${x + width} ${mid}H${BAR_X + BAR_W + 6}L${LABEL_X - 10} ${rowY}h6`}
+        fill="none"
+        stroke={picked ? 'var(--color-plum)' : 'var(--color-line)'}
+        strokeWidth={picked ? 1.6 : 1}
+      />
+    </g>
+  )
+}
+
+/** The pane or the depth typed, the clearance before it, and what is left. */
+export function Limit({
+  y,
+  depthMm,
+  roomMm,
+  stackMm,
+  glass,
+  unit,
+}: {
+  y: (mm: number) => number
+  depthMm: number
+  roomMm: number
+  stackMm: number
+  glass: boolean
+  unit: Unit
+}) {
+  const left = roomMm - stackMm
+  const x = BAR_X + BAR_W / 2
+  return (
+    <g>
+      <line
+        x1={BAR_X}
+        x2={BAR_X + BAR_W}
+        y1={y(depthMm)}
+        y2={y(depthMm)}
+        stroke="var(--color-ink)"
+        strokeWidth={1.2}
+        strokeDasharray={glass ? undefined : '4 3'}
+      />
+      {glass && (
+        <line
+          x1={BAR_X}
+          x2={BAR_X + BAR_W}
+          y1={y(depthMm) + 3}
+          y2={y(depthMm) + 3}
+          stroke="var(--color-ink)"
+          strokeWidth={1.2}
+        />
+      )}
+      {roomMm < depthMm && (
+        <line
+          x1={BAR_X}
+          x2={BAR_X + BAR_W}
+          y1={y(roomMm)}
+          y2={y(roomMm)}
+          stroke="var(--color-soft)"
+          strokeDasharray="3 3"
+        />
+      )}
+      {Math.abs(y(stackMm) - y(roomMm)) > 22 && (
+        <g stroke="var(--color-plum)" fill="var(--color-plum)">
+          <path d={`M${x} ${y(roomMm) + 3}V${y(stackMm) - 4}`} />
+          <text
+            x={x + 4}
+            y={(y(roomMm) + y(stackMm)) / 2 + 4}
+            fontSize={11}
+            stroke="none"
+            className="measure"
+          >
+            {formatLength(Math.abs(left), unit)}
+          </text>
+        </g>
+      )}
+    </g>
+  )
+}

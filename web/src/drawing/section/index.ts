@@ -1,0 +1,1 @@
+export { SectionPanel } from './section-panel'

@@ -1,0 +1,138 @@
+// A layer in the list beside the section: pick, rename, move, pin and hide it there.
+import { useSortable } from '@dnd-kit/sortable'
+import { CSS } from '@dnd-kit/utilities'
+import { Eye, EyeOff, Pin } from 'lucide-react'
+import { useState } from 'react'
+import { colourOf, folioOf, setLayer, type Layer } from '@feuillet/core/project'
+import { change } from '../../state/edits'
+import { selectProject, selectSnags } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { useWords } from '../../state/use-words'
+import { pickedLayer } from '../../state/view'
+import { FolioTab } from '../../ui'
+import type { Level } from './levels'
+import { LABEL_X, ROW } from './sizes'
+
+export function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; level: Level | null }) {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const { words, length } = useWords()
+  const picked = useAppSelector((state) => state.view.layerId === layer.id)
+  const snags = useAppSelector(selectSnags).filter((snag) => snag.layer === layer.id)
+  const [naming, setNaming] = useState(false)
+  const sortable = useSortable({ id: layer.id, data: { kind: 'layer' }, disabled: naming || top === null })
+  const folio = folioOf(project, layer.id)
+  const stop = snags.some((snag) => snag.severity === 'stop')
+  const rename = (name: string) => {
+    setNaming(false)
+    if (name.trim() && name.trim() !== layer.name)
+      dispatch(change(`rename ${layer.name}`, (p) => setLayer(p, layer.id, { name: name.trim() })))
+  }
+  return (
+    <li
+      ref={sortable.setNodeRef}
+      className={`group flex items-center gap-2 ${top === null ? 'ml-[132px] h-[30px] list-none' : 'absolute right-0'} ${sortable.isDragging ? 'z-10 opacity-80' : ''} ${sortable.isOver ? 'bg-ochre-pale' : ''}`}
+      style={{
+        top: top ?? undefined,
+        left: top === null ? undefined : LABEL_X,
+        height: ROW,
+        transform: CSS.Translate.toString(sortable.transform),
+        transition: sortable.transition,
+      }}
+      data-row={layer.id}
+    >
+      <button
+        type="button"
+        className={`flex h-full min-w-0 flex-1 items-center gap-1.5 text-left ${layer.leftOut || layer.hidden ? 'opacity-50' : ''}`}
+        {...sortable.attributes}
+        {...sortable.listeners}
+        role="button"
+        aria-pressed={picked}
+        onClick={() => dispatch(pickedLayer(layer.id))}
+        onDoubleClick={() => setNaming(true)}
+        title={`${layer.name}: double-click to rename, drag to move`}
+      >
+        <FolioTab folio={folio} colour={colourOf(project, layer)} size={22} />
+        {!naming && (
+          <span className="min-w-0 leading-[1.1]">
+            <span className={`block truncate text-[13px] font-semibold ${picked ? 'text-plum' : ''}`}>
+              {layer.name}
+            </span>
+            <span className="block truncate text-[11.5px] text-soft">
+              {snags.length > 0 && (
+                <span
+                  className={stop ? 'text-crimson' : 'text-ochre'}
+                  title={snags.map((s) => words(s.message)).join('\n')}
+                >
+                  {stop ? '■ ' : '▲ '}
+                </span>
+              )}
+              {jointWords(layer, level, length)}
+            </span>
+          </span>
+        )}
+      </button>
+      {naming && (
+        <input
+          autoFocus
+          aria-label="Name of the layer"
+          defaultValue={layer.name}
+          className="absolute left-[28px] w-[84px] px-1 py-0.5 text-[13px]"
+          onBlur={(event) => rename(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') rename(event.currentTarget.value)
+            if (event.key === 'Escape') setNaming(false)
+          }}
+        />
+      )}
+      <span
+        className={`absolute right-0 flex flex-col bg-panel opacity-0 group-hover:opacity-100 focus-within:opacity-100 ${layer.joint.pinned || layer.hidden ? 'opacity-100' : ''}`}
+      >
+        {(layer.joint.kind === 'foam' || layer.joint.pinned) && (
+          <button
+            type="button"
+            className={`px-1 py-0.5 ${layer.joint.pinned ? 'text-plum' : 'text-soft'}`}
+            aria-pressed={layer.joint.pinned}
+            aria-label={`Pin the gap under ${layer.name}`}
+            title="Pin: keep this gap when gaps are fitted"
+            onClick={() =>
+              dispatch(
+                change(`pin ${layer.name}`, (p) =>
+                  setLayer(p, layer.id, { joint: { ...layer.joint, pinned: !layer.joint.pinned } }),
+                ),
+              )
+            }
+          >
+            <Pin size={13} />
+          </button>
+        )}
+        <button
+          type="button"
+          className="px-1 py-0.5 text-soft"
+          aria-pressed={layer.hidden}
+          aria-label={layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`}
+          title="Hide in drawings; it is still cut"
+          onClick={() =>
+            dispatch(
+              change(`${layer.hidden ? 'show' : 'hide'} ${layer.name}`, (p) =>
+                setLayer(p, layer.id, { hidden: !layer.hidden }),
+              ),
+            )
+          }
+        >
+          {layer.hidden ? <EyeOff size={13} /> : <Eye size={13} />}
+        </button>
+      </span>
+    </li>
+  )
+}
+
+function jointWords(layer: Layer, level: Level | null, length: (mm: number) => string): string {
+  if (layer.leftOut) return 'left out'
+  if (level && level.bottomMm === 0) return 'at the back'
+  return layer.joint.kind === 'foam'
+    ? `${length(layer.joint.gapMm)} foam`
+    : layer.joint.kind === 'glue'
+      ? 'glued'
+      : 'laid on'
+}

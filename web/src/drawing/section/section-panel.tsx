@@ -1,0 +1,102 @@
+// The stack from the side, true to scale, and the list of layers.
+import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { builtLayers } from '@feuillet/core/project'
+import { usePlan } from '../../plan'
+import { selectMeasures, selectProject, selectSettled } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
+import { useWords } from '../../state/use-words'
+import { useSize } from '../use-size'
+import { Board, LayerBar, Limit } from './bars'
+import { LayerRow } from './layer-row'
+import { levelsOf, sideBySide, spread, type LayerLevel } from './levels'
+import { Rule } from './rule'
+import { FOOT, HEAD, ROW } from './sizes'
+
+export function SectionPanel() {
+  const project = useAppSelector(selectProject)
+  const { unit, length } = useWords()
+  const known = usePlan('levels') ?? NO_LEVELS
+  const { roomMm, depthMm } = useAppSelector(selectMeasures)
+  const busy = !useAppSelector(selectSettled)
+  const [ref, { height: place }] = useSize()
+  const layers = builtLayers(project).toReversed()
+  const out = project.layers.filter((layer) => layer.leftOut)
+  const heights = levelsOf(project, known)
+  const stackMm = Math.max(0, ...[...heights.values()].map((l) => l.topMm))
+  const topMm = Math.max(stackMm, depthMm ?? 0, 1) * 1.03
+  const height = Math.max(place - out.length * 30, layers.length * ROW + HEAD + FOOT)
+  const scale = (height - HEAD - FOOT) / topMm
+  const y = (mm: number) => height - FOOT - mm * scale
+  const rows = spread(
+    layers.map((layer) => y((heights.get(layer.id)!.bottomMm + heights.get(layer.id)!.topMm) / 2) - ROW / 2),
+    HEAD,
+    height - ROW,
+  )
+  const lanes = sideBySide(layers.toReversed().map((layer) => ({ id: layer.id, ...heights.get(layer.id)! })))
+  const over = roomMm !== null && stackMm > roomMm + 1e-6
+  return (
+    <aside className="flex min-h-0 flex-col border-r border-line bg-panel" aria-label="Section">
+      <header className="flex items-baseline justify-between px-3.5 pt-3 pb-1">
+        <h2 className="text-[15px]">Section</h2>
+        <span
+          className={`measure text-[12px] ${over ? 'text-crimson' : 'text-soft'} ${busy ? 'opacity-50' : ''}`}
+          data-testid="stack-height"
+          title="Card and foam against the depth at hand less clearance; foam not pressed"
+        >
+          {over && '■ '}
+          {roomMm === null
+            ? length(stackMm)
+            : `${length(stackMm).replace(/ (mm|in)$/, '')} of ${length(roomMm)}`}
+        </span>
+      </header>
+      <div ref={ref} className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+        {place > 0 && (
+          <div className="relative" style={{ height }}>
+            <svg className="absolute inset-0 h-full w-full" aria-hidden>
+              <Rule topMm={topMm} y={y} unit={unit} scale={scale} />
+              <Board y={y(0)} hasBoard={project.mount.kind === 'frame'} />
+              {layers.map((layer, i) => (
+                <LayerBar
+                  key={layer.id}
+                  project={project}
+                  layer={layer}
+                  level={heights.get(layer.id)!}
+                  lane={lanes.get(layer.id)!}
+                  y={y}
+                  rowY={rows[i]! + ROW / 2}
+                />
+              ))}
+              {depthMm !== null && (
+                <Limit
+                  y={y}
+                  depthMm={depthMm}
+                  roomMm={roomMm ?? depthMm}
+                  stackMm={stackMm}
+                  glass={project.mount.kind === 'frame'}
+                  unit={unit}
+                />
+              )}
+            </svg>
+            <SortableContext items={layers.map((layer) => layer.id)} strategy={verticalListSortingStrategy}>
+              <ol aria-label="Layers, front to back">
+                {layers.map((layer, i) => (
+                  <LayerRow key={layer.id} layer={layer} top={rows[i]!} level={heights.get(layer.id)!} />
+                ))}
+              </ol>
+            </SortableContext>
+            {layers.length === 0 && (
+              <p className="absolute right-3 bottom-12 left-[130px] text-[13px] text-soft">
+                No layers yet. Bring in a drawing on the Layers stage.
+              </p>
+            )}
+          </div>
+        )}
+        {out.map((layer) => (
+          <LayerRow key={layer.id} layer={layer} top={null} level={null} />
+        ))}
+      </div>
+    </aside>
+  )
+}
+
+const NO_LEVELS: LayerLevel[] = []
