@@ -1,5 +1,6 @@
 // Pictures of the main views from the demo data, for the README: docs/screenshots/NAME.png at 1280 × 800.
 // The built application must be there (npm run build). Names as arguments take only those.
+import { choose } from './tests/app'
 import { chromium, type Page } from '@playwright/test'
 import { fileURLToPath } from 'node:url'
 import { createApp } from '../server/src/app'
@@ -50,7 +51,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
   cutter: async (page) => {
     await openDemo(page, 'Harbour at dusk', 'Sheets')
     await page.getByRole('button', { name: 'Cutter', exact: true }).click()
-    await page.getByRole('combobox', { name: 'Pace' }).selectOption('5')
+    await choose(page, 'Pace', '× 5')
     await page.getByRole('button', { name: 'Send to the cutter' }).click()
     await page.getByRole('button', { name: /^Tag 7/ }).click()
     await page.waitForTimeout(3000)

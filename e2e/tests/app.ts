@@ -123,3 +123,9 @@ export const duneSvg = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" he
 </svg>`
 
 export { expect }
+
+/** Picks an option of a list that opens. */
+export async function choose(page: Page, label: string | RegExp, option: string | RegExp): Promise<void> {
+  await page.getByRole('combobox', { name: label }).click()
+  await page.getByRole('option', { name: option, exact: typeof option === 'string' }).click()
+}

@@ -1,5 +1,5 @@
 // The simulated cutter, run from the sheets stage.
-import { expect, test } from './app'
+import { choose, expect, test } from './app'
 
 test.describe.configure({ mode: 'serial' })
 
@@ -7,7 +7,7 @@ test('cuts a load: the right sheet only, pause, a slip, and the log knows', asyn
   await app.openDemo('Harbour at dusk')
   await app.stage('Sheets')
   await page.getByRole('button', { name: 'Cutter', exact: true }).click()
-  await page.getByRole('combobox', { name: 'Pace' }).selectOption('5')
+  await choose(page, 'Pace', '× 5')
   await app.panel.getByText('Mat slips on the way').click()
   await page.getByRole('button', { name: 'Send to the cutter' }).click()
   await expect(app.panel.getByRole('status')).toContainText('Waits for the sheet: Night tide')
@@ -22,7 +22,7 @@ test('cuts a load: the right sheet only, pause, a slip, and the log knows', asyn
   await page.getByRole('button', { name: 'Pause' }).click()
   await expect(app.panel.getByRole('status')).toContainText('Paused')
   await page.getByRole('button', { name: 'Go on' }).click()
-  await page.getByRole('combobox', { name: 'Pace' }).selectOption('60')
+  await choose(page, 'Pace', '× 60')
   await expect(app.panel.getByRole('status')).toContainText('The mat has slipped')
   await page.getByRole('button', { name: 'Go on' }).click()
   await expect(app.panel.getByRole('status')).toContainText('Done.')
@@ -31,7 +31,7 @@ test('cuts a load: the right sheet only, pause, a slip, and the log knows', asyn
   await app.stage('Journal')
   await expect(page.locator('[data-run]')).toContainText('✓ cut through')
   await app.stage('Assembly')
-  await expect(page.locator('[data-step^="cut-"] input').first()).toBeChecked()
+  await expect(page.locator('[data-step^="cut-"] [role=checkbox]').first()).toBeChecked()
 })
 
 test('a power cut loses nothing, even over a reload; a worn blade wants one more pass', async ({
@@ -41,13 +41,13 @@ test('a power cut loses nothing, even over a reload; a worn blade wants one more
   await app.openDemo('Bon voyage')
   await app.stage('Sheets')
   await page.getByRole('button', { name: 'Cutter', exact: true }).click()
-  await page.getByRole('combobox', { name: 'Pace' }).selectOption('60')
+  await choose(page, 'Pace', '× 60')
   await app.panel.getByText('Power fails on the way').click()
   await app.panel.getByText('Blade is worn').click()
   await page.getByRole('button', { name: 'Send to the cutter' }).click()
   await page.getByRole('button', { name: /^Tag / }).first().click()
   await expect(app.panel.getByRole('status')).toContainText('The power is gone')
-  await page.waitForTimeout(600)
+  await app.kept()
   await page.reload()
   await app.settled()
   await page.getByRole('button', { name: 'Cutter', exact: true }).click()

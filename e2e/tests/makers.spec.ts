@@ -1,5 +1,5 @@
 // Layers grown from less, previewed before they are taken, and adjusted afterwards.
-import { duneSvg, expect, test } from './app'
+import { choose, duneSvg, expect, test } from './app'
 
 const grow = async (page: import('@playwright/test').Page, name: RegExp) => {
   await page.getByRole('button', { name: 'Grow layers' }).click()
@@ -25,7 +25,7 @@ test('words become a joined piece on a backing, and can be set anew with paper a
   await app.stage('Layers')
   await grow(page, /^Adjust the lettering/)
   await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue('low tide')
-  await page.getByRole('combobox', { name: /^Font/ }).selectOption('alfa-slab')
+  await choose(page, 'Font', 'Alfa Slab')
   await app.type('Backing steps', '2')
   await expect(app.figure('Layers')).toHaveText('3')
   await page.getByRole('button', { name: 'Take the changes' }).click()
@@ -60,7 +60,7 @@ test('words are joined, apart on a backing, or cut out of sheets of the measured
   await app.stage('Layers')
   await grow(page, /^Lettering/)
   await page.getByRole('textbox', { name: 'Words' }).fill('low\ntide')
-  await page.getByRole('combobox', { name: /^Font/ }).selectOption('alfa-slab')
+  await choose(page, 'Font', 'Alfa Slab')
   await app.type('Width in all', '120')
   await expect(app.figure('Layers')).toHaveText('2')
   await app.panel.getByRole('radio', { name: 'apart' }).click()

@@ -120,7 +120,7 @@ test('a planner that is ended from outside is started anew, and its figures come
     await app.settled()
     await expect(app.figure('Stack')).toHaveText(stack!)
   }
-  await app.panel.getByRole('radio', { name: '3', exact: true }).click()
+  await app.panel.getByRole('radio', { name: '3 mm', exact: true }).click()
   await app.settled()
   await expect(app.figure('Stack')).not.toHaveText(stack!)
 })

@@ -1,6 +1,6 @@
 // The maker's hand on sheets, marks on the card, the drawer and what goes back into it.
 import { strFromU8, unzipSync } from 'fflate'
-import { contentOf, expect, test, type App } from './app'
+import { choose, contentOf, expect, test, type App } from './app'
 
 /** Four backings of the topper on one sheet, opened large. */
 async function openBackings(app: App): Promise<void> {
@@ -12,7 +12,7 @@ async function openBackings(app: App): Promise<void> {
   await app.stage('Sheets')
   await app.page
     .getByRole('region', { name: 'Order of loads' })
-    .getByRole('button', { name: /load 1/ })
+    .getByRole('button', { name: /^Load 1:/ })
     .click()
   await expect(app.page.locator('[data-piece]')).toHaveCount(4)
 }
@@ -42,7 +42,7 @@ test.describe('By hand', () => {
     await app.panel.getByRole('button', { name: 'Settle' }).click()
     await expect.poll(async () => Math.abs((await middle(0)).y - before.y)).toBeLessThan(30)
     await app.settled()
-    await page.getByRole('combobox', { name: 'Send to' }).selectOption({ label: 'a fresh sheet' })
+    await choose(page, 'Send to', 'a fresh sheet')
     await expect(page.getByRole('region', { name: 'Order of loads' }).getByRole('button')).toHaveCount(4)
     for (let k = 0; k < 3; k++) await app.undo()
     await expect(page.getByRole('region', { name: 'Order of loads' }).getByRole('button')).toHaveCount(3)
@@ -85,7 +85,7 @@ test.describe('By hand', () => {
     await app.settled()
     await expect.poll(async () => Math.abs((await piece.boundingBox())!.y - where.y)).toBeLessThan(2)
     await expect(page.getByRole('button', { name: 'Undo', exact: true })).toHaveAttribute(
-      'title',
+      'aria-description',
       /fill the rest/,
     )
   })
@@ -96,7 +96,7 @@ test.describe('By hand', () => {
     const tabs = page.getByRole('region', { name: 'Order of loads' }).getByRole('button')
     await expect(tabs).toHaveCount(8)
     await tabs.first().hover()
-    const first = await tabs.first().getAttribute('title')
+    const first = await tabs.first().getAttribute('aria-label')
     const from = (await tabs.nth(0).boundingBox())!
     const to = (await tabs.nth(2).boundingBox())!
     await page.mouse.move(from.x + 20, from.y + 20)
@@ -107,7 +107,7 @@ test.describe('By hand', () => {
     await page.mouse.up()
     await expect(app.panel.getByText('by hand', { exact: true })).toBeVisible()
     await app.settled()
-    await expect(tabs.nth(2)).toHaveAttribute('title', first!.replace('Load 1', 'Load 3'))
+    await expect(tabs.nth(2)).toHaveAttribute('aria-label', first!.replace('Load 1', 'Load 3'))
   })
 })
 
@@ -191,7 +191,7 @@ test.describe('The drawer', () => {
   test('gets off-cuts back when sheets are noted, and the next plan uses them', async ({ app, page }) => {
     await app.openDemo('Harbour at dusk')
     await app.stage('Journal')
-    await page.getByRole('checkbox', { name: /^Shell 207 × 96, odd/ }).check()
+    await page.getByRole('switch', { name: /^Shell, odd, 207/ }).check()
     await page.getByRole('button', { name: 'Note sheets as used' }).click()
     await expect(page.getByText('9 off-cuts put back.')).toBeVisible()
     await app.stage('Paper')
@@ -199,7 +199,7 @@ test.describe('The drawer', () => {
     await expect(
       page.locator('[data-paper="Shell"]').getByRole('button', { name: /Bin the off-cut/ }),
     ).toHaveCount(2)
-    await page.waitForTimeout(700)
+    await app.kept()
     // A topper on the same paper: its small pieces go onto the off-cut.
     await app.openDemo('Bon voyage')
     await app.stage('Paper')
@@ -209,7 +209,7 @@ test.describe('The drawer', () => {
     await app.stage('Sheets')
     await expect(page.getByText(/off-cut, 9[67] × 305|off-cut, 9[67] × 304.8|off-cut/).first()).toBeVisible()
     const strip = page.getByRole('region', { name: 'Order of loads' })
-    await strip.getByTitle(/Shell/).click()
+    await strip.getByRole('button', { name: /Shell/ }).click()
     await expect(page.getByText(/^off-cut, /)).toBeVisible()
   })
 })

@@ -1,5 +1,5 @@
 // Batches, several projects on the same sheets, and one paper in several sizes.
-import { expect, test } from './app'
+import { choose, expect, test } from './app'
 
 test('a project goes along onto another one’s sheets, is made several times, and is sent home', async ({
   app,
@@ -10,22 +10,20 @@ test('a project goes along onto another one’s sheets, is made several times, a
   await app.stage('Sheets')
   const loads = page.getByRole('region', { name: 'Order of loads' }).getByRole('button')
   const alone = await loads.count()
-  await page
-    .getByRole('combobox', { name: 'Cut another project along' })
-    .selectOption({ label: 'Bon voyage' })
+  await choose(page, 'Cut another project along', 'Bon voyage')
   await expect(app.panel.getByRole('list', { name: 'Cut along with it' })).toContainText('Bon voyage')
   await expect(loads.filter({ hasText: 'A1' }).first()).toBeVisible()
   expect(await loads.count()).toBeGreaterThan(alone)
   await app.settled()
   await app.type('The whole work, times', '2')
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toHaveAttribute(
-    'title',
+    'aria-description',
     /how many are made/,
   )
   await app.settled()
   await app.stage('Journal')
   await expect(app.panel).toContainText('Each of 2')
-  await page.waitForTimeout(700)
+  await app.kept()
 
   // The guest knows whose sheets it is cut from.
   await page.goto('/')
@@ -33,7 +31,7 @@ test('a project goes along onto another one’s sheets, is made several times, a
   await app.stage('Layers')
   await app.pick('backing')
   await app.type('Copies to cut', '3')
-  await page.waitForTimeout(700)
+  await app.kept()
   await app.stage('Sheets')
   await expect(page.locator('main')).toContainText('Its pieces are cut along with “Tide rose”.')
   await page.getByRole('link', { name: 'To the sheets of “Tide rose”' }).click()
@@ -46,7 +44,7 @@ test('a project goes along onto another one’s sheets, is made several times, a
   await app.settled()
   await app.panel.getByRole('button', { name: 'Send home' }).click()
   await expect(loads.filter({ hasText: 'A1' })).toHaveCount(0)
-  await page.waitForTimeout(700)
+  await app.kept()
   await page.goto('/')
   await page.getByRole('button', { name: 'Open Bon voyage', exact: true }).click()
   await app.stage('Sheets')

@@ -14,6 +14,7 @@ import { Shelf } from './shell/shelf'
 import { pathOf } from './shell/stage-names'
 import { BrokenPage } from './shell/trouble'
 import { store } from './state/store'
+import { TipProvider } from './ui'
 import { Workbench } from './shell/workbench'
 
 // The page's security policy forbids code made at run time.
@@ -41,7 +42,9 @@ const router = createBrowserRouter([
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <Provider store={store}>
-      <RouterProvider router={router} />
+      <TipProvider>
+        <RouterProvider router={router} />
+      </TipProvider>
       <Toaster
         position="bottom-center"
         toastOptions={{

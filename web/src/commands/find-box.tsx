@@ -1,12 +1,14 @@
-// Find: stages, layers, papers, loads, steps, snags by a few letters; arrows and Enter go there.
-import { Dialog } from 'radix-ui'
+// Find: layers, papers, loads, steps, snags and whatever can be done, by a few letters; arrows and Enter go there.
+import { Command } from 'cmdk'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { colourOf, folioOf, STAGES, type Stage } from '@feuillet/core/project'
-import { FolioTab } from '../ui'
+import { colourOf, folioOf, type Stage } from '@feuillet/core/project'
+import { FolioTab, SheetDialog } from '../ui'
+import { commandOf } from './list'
+import { doCommand, useAbleCommands } from './use-command'
 import { selectProject, selectSnags } from '../state/selectors'
 import { usePlan } from '../plan'
-import { pathOf, stageName } from '../shell/stage-names'
+import { pathOf } from '../shell/stage-names'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { useWords } from '../state/use-words'
 import { looked, type ViewState } from '../state/view'
@@ -27,7 +29,6 @@ function useHits(): Hit[] {
   const snags = useAppSelector(selectSnags)
   const { words } = useWords()
   return [
-    ...STAGES.map((stage) => ({ key: stage, kind: 'stage', text: stageName[stage], stage, view: {} })),
     ...project.layers.map((layer) => ({
       key: layer.id,
       kind: 'layer',
@@ -72,78 +73,81 @@ export function FindBox() {
   const dispatch = useAppDispatch()
   const open = useAppSelector((state) => state.view.finding)
   return (
-    <Dialog.Root open={open} onOpenChange={(finding) => dispatch(looked({ finding }))}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/30" />
-        <Dialog.Content
-          className="fixed top-20 left-1/2 z-30 w-[520px] -translate-x-1/2 border border-ink bg-sheet"
-          aria-describedby={undefined}
-        >
-          <Dialog.Title className="sr-only">Find</Dialog.Title>
-          <Finder />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <SheetDialog
+      open={open}
+      onOpenChange={(finding) => dispatch(looked({ finding }))}
+      title="Find"
+      hideTitle
+      className="top-20 w-[520px]"
+    >
+      <Finder />
+    </SheetDialog>
   )
 }
+
+/** So many of a kind are shown at most. */
+const MOST = 60
 
 function Finder() {
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const hits = useHits()
+  const able = useAbleCommands()
   const projectId = useAppSelector((state) => selectProject(state).id)
   const [text, setText] = useState('')
-  const [at, setAt] = useState(0)
   const words = text.toLowerCase().split(/\s+/).filter(Boolean)
-  const shown = hits
-    .filter((hit) => words.every((word) => `${hit.kind} ${hit.text}`.toLowerCase().includes(word)))
-    .slice(0, 12)
-  const go = (hit: Hit | undefined) => {
-    if (!hit) return
-    dispatch(looked({ ...hit.view, finding: false }))
-    void navigate(pathOf(projectId, hit.stage))
-  }
+  const fits = (line: string) => words.every((word) => line.toLowerCase().includes(word))
+  const close = () => dispatch(looked({ finding: false }))
+  const found = hits.filter((hit) => fits(`${hit.kind} ${hit.text}`)).slice(0, MOST)
+  const orders = able
+    .map((id) => ({ id, ...commandOf(id) }))
+    .filter(({ title, group }) => fits(`${group} ${title}`))
   return (
-    <>
-      <input
+    <Command shouldFilter={false} loop label="Find a layer, paper, load, step or snag, or something to do">
+      <Command.Input
         autoFocus
-        role="combobox"
-        aria-expanded
-        aria-controls="find-hits"
-        aria-activedescendant={shown[at] && `hit-${shown[at].key}`}
         aria-label="Find a layer, paper, load, step or snag"
-        placeholder="A layer, paper, load, step or snag"
+        placeholder="A layer, paper, load, step, snag, or what to do"
         className="w-full border-0 border-b border-line px-4 py-3 text-[16px]"
         value={text}
-        onChange={(event) => {
-          setText(event.target.value)
-          setAt(0)
-        }}
-        onKeyDown={(event) => {
-          if (event.key === 'ArrowDown') setAt(Math.min(shown.length - 1, at + 1))
-          else if (event.key === 'ArrowUp') setAt(Math.max(0, at - 1))
-          else if (event.key === 'Enter') go(shown[at])
-          else return
-          event.preventDefault()
-        }}
+        onValueChange={setText}
       />
-      <ul id="find-hits" role="listbox" aria-label="Found" className="max-h-[420px] overflow-y-auto py-1">
-        {shown.map((hit, i) => (
-          <li
+      <Command.List aria-label="Found" className="max-h-[420px] overflow-y-auto py-1">
+        <Command.Empty className="px-4 py-2 text-soft">Nothing of that name here.</Command.Empty>
+        {found.map((hit) => (
+          <Command.Item
             key={`${hit.kind} ${hit.key}`}
-            id={`hit-${hit.key}`}
-            role="option"
-            aria-selected={i === at}
-            className={`flex cursor-pointer items-center gap-3 px-4 py-1.5 ${i === at ? 'bg-ink text-white' : 'hover:bg-panel'}`}
-            onClick={() => go(hit)}
+            value={`${hit.kind} ${hit.key}`}
+            className={entry}
+            onSelect={() => {
+              dispatch(looked({ ...hit.view, finding: false }))
+              void navigate(pathOf(projectId, hit.stage))
+            }}
           >
             <span className="w-12 shrink-0 text-[12px] opacity-75">{hit.kind}</span>
             {hit.tab && <FolioTab {...hit.tab} size={20} />}
             <span className="truncate">{hit.text}</span>
-          </li>
+          </Command.Item>
         ))}
-        {shown.length === 0 && <li className="px-4 py-2 text-soft">Nothing of that name here.</li>}
-      </ul>
-    </>
+        {orders.map(({ id, title, group, shown }) => (
+          <Command.Item
+            key={id}
+            value={id}
+            className={entry}
+            onSelect={() => {
+              close()
+              doCommand(id)
+            }}
+          >
+            <span className="w-12 shrink-0 text-[12px] opacity-75">{group === 'Go to' ? 'go to' : 'do'}</span>
+            <span className="min-w-0 flex-1 truncate">{title}</span>
+            {shown && <span className="measure text-[12px] opacity-75">{shown}</span>}
+          </Command.Item>
+        ))}
+      </Command.List>
+    </Command>
   )
 }
+
+const entry =
+  'flex cursor-pointer items-center gap-3 px-4 py-1.5 data-[selected=true]:bg-ink data-[selected=true]:text-white'

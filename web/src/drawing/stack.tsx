@@ -1,5 +1,5 @@
 // The stack from the front: layers as card, back to front, each casting its shadow on the one below.
-import { memo } from 'react'
+import { memo, type KeyboardEvent } from 'react'
 import { colourOf, type Layer, type Project } from '@feuillet/core/project'
 
 interface Props {
@@ -83,8 +83,22 @@ export function LayerShape({ layer, colour, px, picked = false, onPick }: ShapeP
       stroke={picked ? 'var(--color-plum)' : 'rgb(0 0 0 / 0.25)'}
       strokeWidth={picked ? px * 2 : px * 0.6}
       data-layer={layer.id}
-      onClick={onPick && (() => onPick(layer.id))}
-      style={onPick && { cursor: 'pointer' }}
+      {...(onPick && {
+        role: 'button',
+        tabIndex: 0,
+        'aria-label': `Layer ${layer.name}`,
+        'aria-pressed': picked,
+        onClick: () => onPick(layer.id),
+        onKeyDown: (event: KeyboardEvent) => {
+          if (event.key !== 'Enter' && event.key !== ' ') return
+          event.preventDefault()
+          onPick(layer.id)
+        },
+      })}
+      className={
+        onPick &&
+        'cursor-pointer outline-none focus-visible:stroke-plum focus-visible:[stroke-width:3px] focus-visible:[vector-effect:non-scaling-stroke]'
+      }
     />
   )
 }

@@ -2,12 +2,12 @@ import { DropdownMenu } from 'radix-ui'
 import { ChevronDown } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { tidyName } from '@feuillet/core/project'
+import { commandOf } from '../commands/list'
+import { doCommand } from '../commands/use-command'
 import { menuItem } from '../ui'
 import { change } from '../state/edits'
-import { saveProjectFile } from './save-project'
 import { selectProject } from '../state/selectors'
 import { useAppDispatch, useAppSelector } from '../state/store'
-import { looked } from '../state/view'
 
 /** The project's name, with what can be done to the whole of it. */
 export function ProjectMenu() {
@@ -35,7 +35,7 @@ export function ProjectMenu() {
       />
     )
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
         className="flex min-w-0 items-center gap-1 text-soft hover:text-ink"
         aria-label={`Project: ${project.name}`}
@@ -43,33 +43,33 @@ export function ProjectMenu() {
         <span className="truncate">{project.name}</span>
         <ChevronDown size={14} className="shrink-0" />
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={6}
-          className="z-20 min-w-48 border border-ink bg-sheet py-1"
-          onCloseAutoFocus={(event) => {
-            if (!renaming.current) return
-            // The field takes the focus, and not the button that the menu would give it back to.
-            event.preventDefault()
-            renaming.current = false
-            setNaming(true)
-          }}
-        >
-          <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
-            Rename
+
+      <DropdownMenu.Content
+        align="start"
+        sideOffset={6}
+        className="z-20 min-w-48 border border-ink bg-sheet py-1"
+        onCloseAutoFocus={(event) => {
+          if (!renaming.current) return
+          // The field takes the focus, and not the button that the menu would give it back to.
+          event.preventDefault()
+          renaming.current = false
+          setNaming(true)
+        }}
+      >
+        <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
+          Rename
+        </DropdownMenu.Item>
+        {(['save', 'versions', 'units', 'keys', 'go-shelf'] as const).map((id) => (
+          <DropdownMenu.Item
+            key={id}
+            className={`${menuItem} flex justify-between gap-6`}
+            onSelect={() => doCommand(id)}
+          >
+            {commandOf(id).title}
+            <span className="measure text-[12px] opacity-75">{commandOf(id).shown}</span>
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={menuItem} onSelect={() => saveProjectFile(project)}>
-            Save as a project file
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={menuItem} onSelect={() => dispatch(looked({ versions: true }))}>
-            Past versions
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={menuItem} onSelect={() => dispatch(looked({ keys: true }))}>
-            All keys
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+        ))}
+      </DropdownMenu.Content>
     </DropdownMenu.Root>
   )
 }

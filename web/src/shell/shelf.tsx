@@ -317,43 +317,42 @@ function Entry({ entry, onRemove, onChange }: EntryProps) {
           }}
         />
       )}
-      <DropdownMenu.Root>
+      <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger
           className="absolute right-1.5 bottom-3 p-1 text-soft hover:text-ink"
           aria-label={`More for ${entry.name}`}
         >
           <MoreHorizontal size={18} />
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            className="z-20 min-w-44 border border-ink bg-sheet py-1"
-            onCloseAutoFocus={(event) => {
-              if (!renaming.current) return
-              // The field takes the focus, and not the button that the menu would give it back to.
-              event.preventDefault()
-              renaming.current = false
-              setNaming(true)
-            }}
-          >
-            {!trouble && (
-              <>
-                <DropdownMenu.Item className={menuItem} onSelect={() => void duplicate()}>
-                  Duplicate
-                </DropdownMenu.Item>
-                <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
-                  Rename
-                </DropdownMenu.Item>
-              </>
-            )}
-            <DropdownMenu.Item className={menuItem} onSelect={() => void save()}>
-              Save as a project file
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={menuItem} onSelect={onRemove}>
-              Take off the shelf
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+
+        <DropdownMenu.Content
+          align="end"
+          className="z-20 min-w-44 border border-ink bg-sheet py-1"
+          onCloseAutoFocus={(event) => {
+            if (!renaming.current) return
+            // The field takes the focus, and not the button that the menu would give it back to.
+            event.preventDefault()
+            renaming.current = false
+            setNaming(true)
+          }}
+        >
+          {!trouble && (
+            <>
+              <DropdownMenu.Item className={menuItem} onSelect={() => void duplicate()}>
+                Duplicate
+              </DropdownMenu.Item>
+              <DropdownMenu.Item className={menuItem} onSelect={() => (renaming.current = true)}>
+                Rename
+              </DropdownMenu.Item>
+            </>
+          )}
+          <DropdownMenu.Item className={menuItem} onSelect={() => void save()}>
+            Save as a project file
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={menuItem} onSelect={onRemove}>
+            Take off the shelf
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
       </DropdownMenu.Root>
     </li>
   )

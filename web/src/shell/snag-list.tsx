@@ -1,6 +1,10 @@
 import { findLayer, type Snag } from '@feuillet/core/project'
 import { groupBy } from '@feuillet/core/base'
-import { Button } from '../ui'
+import { ChevronDown, ChevronUp } from 'lucide-react'
+import { useEffect, useRef, useState } from 'react'
+import { commandOf } from '../commands/list'
+import { doCommand, useAbleCommands } from '../commands/use-command'
+import { Button, Fold, Tip } from '../ui'
 import { mend } from '../state/edits'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { useWords } from '../state/use-words'
@@ -9,7 +13,21 @@ import { looked } from '../state/view'
 const tones = { caution: 'bg-ochre-pale border-ochre', stop: 'bg-crimson-pale border-crimson' }
 
 /** A finding that will cost paper or time: what, where, why, and what mends it; bare where a frame is round it already. */
-function SnagNote({ snag, bare = false }: { snag: Snag; bare?: boolean }) {
+function SnagNote({
+  snag,
+  bare = false,
+  current,
+}: {
+  snag: Snag
+  bare?: boolean
+  /** The one that is stepped to. */
+  current: Snag | undefined
+}) {
+  const isCurrent = snag === current
+  const note = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    if (isCurrent) note.current?.scrollIntoView({ block: 'nearest' })
+  }, [isCurrent])
   const dispatch = useAppDispatch()
   const { words } = useWords()
   const project = useAppSelector((state) => state.document.project)
@@ -18,7 +36,9 @@ function SnagNote({ snag, bare = false }: { snag: Snag; bare?: boolean }) {
     (snag.layer !== null && project !== null && findLayer(project, snag.layer) !== undefined)
   return (
     <div
-      className={`text-[13.5px] ${bare ? '' : `border-l-4 px-3 py-2 ${tones[snag.severity]}`}`}
+      ref={note}
+      aria-current={isCurrent || undefined}
+      className={`text-[13.5px] aria-[current]:outline-2 aria-[current]:outline-offset-2 aria-[current]:outline-plum ${bare ? '' : `border-l-4 px-3 py-2 ${tones[snag.severity]}`}`}
       data-snag={snag.code}
     >
       <p>
@@ -47,8 +67,10 @@ function SnagNote({ snag, bare = false }: { snag: Snag; bare?: boolean }) {
   )
 }
 
-/** The snags of a stage; a plain word where there are none. */
+/** The snags of a stage: how many, folded by kind, stepped through one after the other; a plain word where there are none. */
 export function SnagList({ snags, none }: { snags: readonly Snag[]; none: string }) {
+  const able = useAbleCommands()
+  const { snagAt } = useAppSelector((state) => state.view)
   if (snags.length === 0)
     return (
       <p className="text-soft">
@@ -56,43 +78,101 @@ export function SnagList({ snags, none }: { snags: readonly Snag[]; none: string
         {none}
       </p>
     )
+  const stops = snags.filter(({ severity }) => severity === 'stop').length
   return (
-    <div className="grid gap-2">
-      {[...groupBy(snags, (snag) => snag.code).values()].flatMap((alike) =>
-        alike.length < GROUPED_FROM
-          ? alike.map((snag, i) => <SnagNote key={`${snag.code} ${snag.layer} ${i}`} snag={snag} />)
-          : [<AlikeSnags key={alike[0]!.code} snags={alike} />],
-      )}
-    </div>
+    <Fold
+      startOpen
+      title={
+        <span className="font-semibold">
+          <span aria-hidden className={stops ? 'text-crimson' : 'text-ochre'}>
+            {stops ? '■ ' : '▲ '}
+          </span>
+          {snags.length === 1 ? '1 snag' : `${snags.length} snags`}
+          {stops > 0 && stops < snags.length && `, ${stops} to stop at`}
+        </span>
+      }
+      beside={
+        snags.length > 1 &&
+        able.includes('next-snag') && (
+          <span className="flex items-center gap-1 text-[13px] text-soft">
+            {snagAt !== null && snagAt < snags.length && (
+              <span className="measure">
+                {snagAt + 1} of {snags.length}
+              </span>
+            )}
+            <StepButton id="last-snag" />
+            <StepButton id="next-snag" />
+          </span>
+        )
+      }
+    >
+      <div className="mt-2 grid gap-2">
+        {[...groupBy(snags, (snag) => snag.code).values()].flatMap((alike) =>
+          alike.length < GROUPED_FROM
+            ? alike.map((snag, i) => (
+                <SnagNote key={`${snag.code} ${snag.layer} ${i}`} snag={snag} current={snags[snagAt ?? -1]} />
+              ))
+            : [<AlikeSnags key={alike[0]!.code} snags={alike} current={snags[snagAt ?? -1]} />],
+        )}
+      </div>
+    </Fold>
+  )
+}
+
+function StepButton({ id }: { id: 'next-snag' | 'last-snag' }) {
+  const { title, shown } = commandOf(id)
+  const Icon = id === 'next-snag' ? ChevronDown : ChevronUp
+  return (
+    <Tip text={`${title} (${shown})`}>
+      <button
+        type="button"
+        aria-label={title}
+        onClick={() => doCommand(id)}
+        className="border border-line bg-panel hover:bg-sheet"
+      >
+        <Icon size={15} />
+      </button>
+    </Tip>
   )
 }
 
 /** From so many on, snags of one kind stand as one, the others folded under it. */
 const GROUPED_FROM = 3
 
+interface AlikeProps {
+  snags: readonly Snag[]
+  current: Snag | undefined
+}
+
 /** Snags of one kind: the first in full, the gravest before others; the rest a press away; all mended at once. */
-function AlikeSnags({ snags }: { snags: readonly Snag[] }) {
+function AlikeSnags({ snags, current }: AlikeProps) {
   const dispatch = useAppDispatch()
   const [first, ...rest] = snags.toSorted(
     (a, b) => Number(b.severity === 'stop') - Number(a.severity === 'stop'),
   )
+  const [open, setOpen] = useState(false)
   const mendable = snags.filter((snag) => snag.mend)
   return (
     <div className={`grid gap-2 border-l-4 px-3 py-2 ${tones[first!.severity]}`}>
-      <SnagNote snag={first!} bare />
+      <SnagNote snag={first!} bare current={current} />
       {mendable.length > 1 && (
         <Button small className="justify-self-start" onClick={() => void dispatch(mend(...mendable))}>
           Mend all {mendable.length} of this kind
         </Button>
       )}
-      <details className="text-[13.5px]">
-        <summary className="cursor-pointer text-plum">{rest.length} more of this kind</summary>
+      <Fold
+        // What is stepped to is in sight.
+        open={open || (current !== undefined && rest.includes(current))}
+        onOpenChange={setOpen}
+        title={<span className="text-plum">{rest.length} more of this kind</span>}
+        className="text-[13.5px]"
+      >
         <div className="mt-2 grid gap-3">
           {rest.map((snag, i) => (
-            <SnagNote key={`${snag.layer} ${i}`} snag={snag} bare />
+            <SnagNote key={`${snag.layer} ${i}`} snag={snag} bare current={current} />
           ))}
         </div>
-      </details>
+      </Fold>
     </div>
   )
 }

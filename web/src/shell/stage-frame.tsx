@@ -22,17 +22,22 @@ export function StageFrame({ children, title, lead, snags, news, panel, actions 
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_304px]">
       <main className="flex min-h-0 min-w-0 flex-col">{children}</main>
       <aside className="flex min-h-0 flex-col border-l border-line bg-panel" aria-label={title}>
-        <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
-          <header className="mb-3">
-            <h1 className="text-[20px]">{title}</h1>
-            {lead && <p className="mt-0.5 text-[13.5px] text-soft">{lead}</p>}
-          </header>
+        <header className="px-4 pt-3 pb-2">
+          <h1 className="text-[20px]">{title}</h1>
+          {lead && <p className="mt-0.5 text-[13.5px] text-soft">{lead}</p>}
+        </header>
+        {snags && (
+          <section
+            aria-label="Snags"
+            tabIndex={snags.list.length > 0 ? 0 : undefined}
+            className="max-h-[40%] shrink-0 overflow-y-auto px-4 pb-3"
+          >
+            <SnagList snags={snags.list} none={snags.none} />
+          </section>
+        )}
+        {/* A part of its own, so that figures stay in sight beside the snags. */}
+        <div className="min-h-0 flex-1 overflow-y-auto border-t border-line px-4 py-3" tabIndex={-1}>
           {news}
-          {snags && (
-            <section aria-label="Snags" className="mb-3">
-              <SnagList snags={snags.list} none={snags.none} />
-            </section>
-          )}
           {panel}
         </div>
         {actions && (

@@ -9,13 +9,13 @@ import {
 } from '@dnd-kit/core'
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable'
 import { createElement, lazy, Suspense, useEffect, useState } from 'react'
-import { Link, Navigate, useNavigate, useParams } from 'react-router'
+import { Link, Navigate, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { assignPaper, moveLayer, STAGES, type Stage } from '@feuillet/core/project'
 import { SNAG_NODES } from '@feuillet/core/stages'
 import { FindBox } from '../commands/find-box'
 import { KeyList } from '../commands/key-list'
-import { useKeys } from '../commands/use-keys'
+import { StageCommands } from '../commands/everywhere'
 import { SectionPanel } from '../drawing/section'
 import { planner, usePlan } from '../plan'
 import { session, type OpenAnswer } from '../session'
@@ -134,12 +134,9 @@ function Screen({ name }: { name: Stage | 'bench' }) {
 
 function Frame({ stage }: { stage: Stage }) {
   const dispatch = useAppDispatch()
-  const navigate = useNavigate()
-  const { projectId = '' } = useParams()
   const settled = useAppSelector(selectSettled)
   const saved = useAppSelector(selectSaved)
   useEffect(() => planner.look(stage), [stage])
-  useKeys((next) => void navigate(pathOf(projectId, next)))
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, {
@@ -171,6 +168,7 @@ function Frame({ stage }: { stage: Stage }) {
   return (
     <DndContext sensors={sensors} onDragEnd={onDragEnd}>
       <Watches />
+      <StageCommands stage={stage} />
       <div
         className="grid h-full grid-cols-[266px_minmax(0,1fr)] grid-rows-[56px_auto_minmax(0,1fr)]"
         data-plan={settled ? 'settled' : 'busy'}

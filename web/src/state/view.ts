@@ -13,6 +13,8 @@ export interface ViewState {
   stepId: string | null
   /** A place to point at, mm in the project's frame. */
   at: [number, number] | null
+  /** Which snag of the stage is stepped to, by its place in the list. */
+  snagAt: number | null
   finding: boolean
   keys: boolean
   /** The list of past versions is open. */
@@ -27,6 +29,7 @@ const initialState: ViewState = {
   partKeys: [],
   stepId: null,
   at: null,
+  snagAt: null,
   finding: false,
   keys: false,
   versions: false,

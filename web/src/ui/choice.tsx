@@ -1,4 +1,5 @@
 import { ToggleGroup } from 'radix-ui'
+import { Tip } from './tip'
 
 interface Props<T extends string> {
   label: string
@@ -23,14 +24,15 @@ export function Choice<T extends string>({ label, captioned, hint, value, option
         className="flex w-full border border-ink"
       >
         {options.map((option) => (
-          <ToggleGroup.Item
-            key={option.value}
-            value={option.value}
-            title={option.title}
-            className="min-w-0 flex-1 border-l border-ink px-1 py-1 text-center first:border-l-0 hover:bg-sheet data-[state=on]:bg-ink data-[state=on]:text-white"
-          >
-            {option.label}
-          </ToggleGroup.Item>
+          // What is picked is told by aria-checked: the tip lays its own state over the item's.
+          <Tip key={option.value} text={option.title}>
+            <ToggleGroup.Item
+              value={option.value}
+              className="min-w-0 flex-1 border-l border-ink px-0.5 py-1 text-center whitespace-nowrap first:border-l-0 hover:bg-sheet aria-checked:bg-ink aria-checked:text-white"
+            >
+              {option.label}
+            </ToggleGroup.Item>
+          </Tip>
         ))}
       </ToggleGroup.Root>
     </div>

@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react'
+import { Tip } from './tip'
 
 /** A list of figures, each with what it is and, at a press, what it rests on. */
 export const Figures = ({ children }: { children: ReactNode }) => <dl className="grid gap-y-1">{children}</dl>
@@ -14,17 +15,19 @@ interface Props {
 export function Figure({ name, value, basis, alarm = false }: Props) {
   const [open, setOpen] = useState(false)
   return (
-    <div title={basis} className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3">
+    <div className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3">
       <dt className="text-soft">
         {basis ? (
-          <button
-            type="button"
-            aria-expanded={open}
-            className="cursor-help text-left underline decoration-dotted underline-offset-3"
-            onClick={() => setOpen(!open)}
-          >
-            {name}
-          </button>
+          <Tip text={open ? undefined : `${basis}.`}>
+            <button
+              type="button"
+              aria-expanded={open}
+              className="cursor-help text-left underline decoration-dotted underline-offset-3"
+              onClick={() => setOpen(!open)}
+            >
+              {name}
+            </button>
+          </Tip>
         ) : (
           name
         )}

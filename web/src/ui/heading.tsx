@@ -13,7 +13,7 @@ export function Heading({
   return (
     <section className="border-t border-line py-3 first:border-t-0 first:pt-0">
       <div className="mb-2 flex items-baseline justify-between gap-2">
-        <h3 className="font-text text-[14px] font-semibold">{title}</h3>
+        <h2 className="font-text text-[14px] font-semibold">{title}</h2>
         {aside}
       </div>
       {children}

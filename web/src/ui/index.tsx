@@ -1,9 +1,15 @@
-/** Small parts that every screen uses: buttons, choices, figures, fields, folio tabs. They know nothing of the project. */
+/** Small parts that every screen uses, on Radix where it has them. They know nothing of the project. */
 export { Button } from './button'
+export { Checkbox } from './checkbox'
 export { Choice } from './choice'
 export { Figures, Figure } from './figures'
+export { DataTable, type DataColumn } from './data-table'
+export { Fold } from './fold'
 export { FolioTab } from './folio-tab'
 export { LengthField, NumberField } from './fields'
+export { Select, SelectField } from './select'
+export { SheetDialog } from './sheet-dialog'
 export { Switch } from './switch'
 export { Heading } from './heading'
 export { menuItem } from './menu'
+export { Tip, TipProvider } from './tip'

@@ -9,7 +9,7 @@ import { selectProject, selectSnags } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
 import { pickedLayer } from '../../state/view'
-import { FolioTab } from '../../ui'
+import { FolioTab, Tip } from '../../ui'
 import type { Level } from './levels'
 import { LABEL_X, ROW } from './sizes'
 
@@ -41,37 +41,42 @@ export function LayerRow({ layer, top, level }: { layer: Layer; top: number | nu
       }}
       data-row={layer.id}
     >
-      <button
-        type="button"
-        className={`flex h-full min-w-0 flex-1 items-center gap-1.5 text-left ${layer.leftOut || layer.hidden ? 'opacity-50' : ''}`}
-        {...sortable.attributes}
-        {...sortable.listeners}
-        role="button"
-        aria-pressed={picked}
-        onClick={() => dispatch(pickedLayer(layer.id))}
-        onDoubleClick={() => setNaming(true)}
-        title={`${layer.name}: double-click to rename, drag to move`}
+      <Tip
+        text={
+          naming
+            ? undefined
+            : [
+                `${layer.name}: double-click to rename, drag to move`,
+                ...snags.map((snag) => words(snag.message)),
+              ].join('\n')
+        }
       >
-        <FolioTab folio={folio} colour={colourOf(project, layer)} size={22} />
-        {!naming && (
-          <span className="min-w-0 leading-[1.1]">
-            <span className={`block truncate text-[13px] font-semibold ${picked ? 'text-plum' : ''}`}>
-              {layer.name}
+        <button
+          type="button"
+          className={`flex h-full min-w-0 flex-1 items-center gap-1.5 text-left ${layer.leftOut || layer.hidden ? 'opacity-50' : ''}`}
+          {...sortable.attributes}
+          {...sortable.listeners}
+          role="button"
+          aria-pressed={picked}
+          onClick={() => dispatch(pickedLayer(layer.id))}
+          onDoubleClick={() => setNaming(true)}
+        >
+          <FolioTab folio={folio} colour={colourOf(project, layer)} size={22} />
+          {!naming && (
+            <span className="min-w-0 leading-[1.1]">
+              <span className={`block truncate text-[13px] font-semibold ${picked ? 'text-plum' : ''}`}>
+                {layer.name}
+              </span>
+              <span className="block truncate text-[11.5px] text-soft">
+                {snags.length > 0 && (
+                  <span className={stop ? 'text-crimson' : 'text-ochre'}>{stop ? '■ ' : '▲ '}</span>
+                )}
+                {jointWords(layer, level, length)}
+              </span>
             </span>
-            <span className="block truncate text-[11.5px] text-soft">
-              {snags.length > 0 && (
-                <span
-                  className={stop ? 'text-crimson' : 'text-ochre'}
-                  title={snags.map((s) => words(s.message)).join('\n')}
-                >
-                  {stop ? '■ ' : '▲ '}
-                </span>
-              )}
-              {jointWords(layer, level, length)}
-            </span>
-          </span>
-        )}
-      </button>
+          )}
+        </button>
+      </Tip>
       {naming && (
         <input
           autoFocus
@@ -89,39 +94,41 @@ export function LayerRow({ layer, top, level }: { layer: Layer; top: number | nu
         className={`absolute right-0 flex flex-col bg-panel opacity-0 group-hover:opacity-100 focus-within:opacity-100 ${layer.joint.pinned || layer.hidden ? 'opacity-100' : ''}`}
       >
         {(layer.joint.kind === 'foam' || layer.joint.pinned) && (
+          <Tip text="Pin: keep this gap when gaps are fitted">
+            <button
+              type="button"
+              className={`px-1 py-0.5 ${layer.joint.pinned ? 'text-plum' : 'text-soft'}`}
+              aria-pressed={layer.joint.pinned}
+              aria-label={`Pin the gap under ${layer.name}`}
+              onClick={() =>
+                dispatch(
+                  change(`pin ${layer.name}`, (p) =>
+                    setLayer(p, layer.id, { joint: { ...layer.joint, pinned: !layer.joint.pinned } }),
+                  ),
+                )
+              }
+            >
+              <Pin size={13} />
+            </button>
+          </Tip>
+        )}
+        <Tip text="Hide in drawings; it is still cut">
           <button
             type="button"
-            className={`px-1 py-0.5 ${layer.joint.pinned ? 'text-plum' : 'text-soft'}`}
-            aria-pressed={layer.joint.pinned}
-            aria-label={`Pin the gap under ${layer.name}`}
-            title="Pin: keep this gap when gaps are fitted"
+            className="px-1 py-0.5 text-soft"
+            aria-pressed={layer.hidden}
+            aria-label={layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`}
             onClick={() =>
               dispatch(
-                change(`pin ${layer.name}`, (p) =>
-                  setLayer(p, layer.id, { joint: { ...layer.joint, pinned: !layer.joint.pinned } }),
+                change(`${layer.hidden ? 'show' : 'hide'} ${layer.name}`, (p) =>
+                  setLayer(p, layer.id, { hidden: !layer.hidden }),
                 ),
               )
             }
           >
-            <Pin size={13} />
+            {layer.hidden ? <EyeOff size={13} /> : <Eye size={13} />}
           </button>
-        )}
-        <button
-          type="button"
-          className="px-1 py-0.5 text-soft"
-          aria-pressed={layer.hidden}
-          aria-label={layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`}
-          title="Hide in drawings; it is still cut"
-          onClick={() =>
-            dispatch(
-              change(`${layer.hidden ? 'show' : 'hide'} ${layer.name}`, (p) =>
-                setLayer(p, layer.id, { hidden: !layer.hidden }),
-              ),
-            )
-          }
-        >
-          {layer.hidden ? <EyeOff size={13} /> : <Eye size={13} />}
-        </button>
+        </Tip>
       </span>
     </li>
   )

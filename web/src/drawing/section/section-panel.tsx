@@ -1,4 +1,5 @@
 // The stack from the side, true to scale, and the list of layers.
+import { Tip } from '../../ui'
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { builtLayers } from '@feuillet/core/project'
 import { usePlan } from '../../plan'
@@ -38,16 +39,18 @@ export function SectionPanel() {
     <aside className="flex min-h-0 flex-col border-r border-line bg-panel" aria-label="Section">
       <header className="flex items-baseline justify-between px-3.5 pt-3 pb-1">
         <h2 className="text-[15px]">Section</h2>
-        <span
-          className={`measure text-[12px] ${over ? 'text-crimson' : 'text-soft'} ${busy ? 'opacity-50' : ''}`}
-          data-testid="stack-height"
-          title="Card and foam against the depth at hand less clearance; foam not pressed"
-        >
-          {over && '■ '}
-          {roomMm === null
-            ? length(stackMm)
-            : `${length(stackMm).replace(/ (mm|in)$/, '')} of ${length(roomMm)}`}
-        </span>
+        <Tip text={'Card and foam against the depth at hand less clearance; foam not pressed'}>
+          <span
+            className={`measure text-[12px] ${over ? 'text-crimson' : 'text-soft'} ${busy ? 'opacity-50' : ''}`}
+            data-testid="stack-height"
+            tabIndex={0}
+          >
+            {over && '■ '}
+            {roomMm === null
+              ? length(stackMm)
+              : `${length(stackMm).replace(/ (mm|in)$/, '')} of ${length(roomMm)}`}
+          </span>
+        </Tip>
       </header>
       <div ref={ref} className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
         {place > 0 && (

@@ -1,6 +1,5 @@
 // Bench mode: one step, large, at arm's length; the space bar ticks it off.
-import { useWords } from '../../state/use-words'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import {
   builtLayers,
@@ -19,6 +18,8 @@ import { usePlan } from '../../plan'
 import { pathOf } from '../../shell/stage-names'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
+import { useWords } from '../../state/use-words'
+import { useCommand } from '../../commands/use-command'
 import { StackDrawing } from '../../drawing/stack'
 import { FolioTab } from '../../ui'
 
@@ -34,6 +35,7 @@ export default function Bench() {
   const at = asked ?? (firstOpen < 0 ? steps.length : firstOpen)
   const step = steps[at]
   const leave = () => void navigate(pathOf(project.id, 'assembly'))
+  const doneButton = useRef<HTMLButtonElement>(null)
   const finish = () => {
     if (!step) return
     dispatch(change(`tick “${step.title}”`, (p) => tickStep(p, step.id, true)))
@@ -44,19 +46,20 @@ export default function Bench() {
     if (!before) return
     dispatch(change(`untick “${before.title}”`, (p) => tickStep(p, before.id, false)))
     setAsked(at - 1)
+    // What comes next is Done again, whichever way it was gone back.
+    doneButton.current?.focus()
   }
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === ' ') finish()
-      else if (event.key === 'ArrowLeft' || event.key === 'Backspace') back()
-      else if (event.key === 'Escape') leave()
-      else return
-      event.preventDefault()
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  })
-  if (!assembly) return <p className="h-full bg-night p-8 text-[20px] text-panel">Computing the steps…</p>
+  useCommand('bench-back', back, { enabled: at > 0 })
+  useCommand('bench-leave', leave)
+  // The space bar presses what has the focus: that is Done, unless the maker went elsewhere.
+  const ready = Boolean(assembly)
+  useEffect(() => doneButton.current?.focus(), [ready])
+  if (!assembly)
+    return (
+      <main className="h-full bg-night p-8 text-panel" aria-busy>
+        <h1 className="text-[20px]">Computing the steps…</h1>
+      </main>
+    )
   const leftMin = steps
     .slice(at)
     .filter((s) => s.needs.includes('hands'))
@@ -78,6 +81,7 @@ export default function Bench() {
           {!step && <p className="text-[22px]">Write down what worked in the Journal.</p>}
         </div>
         <button
+          ref={doneButton}
           type="button"
           className="clip-corner mt-4 flex items-center justify-between bg-panel px-7 py-6 text-ink hover:bg-white disabled:opacity-50"
           disabled={!step}

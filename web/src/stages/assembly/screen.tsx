@@ -10,10 +10,16 @@ import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
 import { looked } from '../../state/view'
-import { Button, Choice, Figure, Figures, Heading } from '../../ui'
+import { Button, Choice, Figure, Figures, Heading, SelectField } from '../../ui'
 import { DraftRow, StepRow } from './step-row'
 import { TimeChart } from './time-chart'
 
+const ALIGNMENTS = [
+  { value: 'corner-jig', label: 'corner jig' },
+  { value: 'centre-mark', label: 'centre mark' },
+  { value: 'one-edge', label: 'one edge' },
+  { value: 'by-eye', label: 'eye, hover and drop' },
+] as const
 const NO_STEPS: DraftStep[] = []
 
 export default function AssemblyScreen() {
@@ -90,35 +96,18 @@ export default function AssemblyScreen() {
                 ]}
                 onChange={(direction) => set('build direction', { direction })}
               />
-              <label className="flex items-center justify-between gap-3">
-                <span className="text-soft">Line up by</span>
-                <select
-                  className="w-40"
-                  value={plan.alignment}
-                  onChange={(event) =>
-                    set('alignment', { alignment: event.target.value as typeof plan.alignment })
-                  }
-                >
-                  <option value="corner-jig">corner jig</option>
-                  <option value="centre-mark">centre mark</option>
-                  <option value="one-edge">one edge</option>
-                  <option value="by-eye">eye, hover and drop</option>
-                </select>
-              </label>
-              <label className="flex items-center justify-between gap-3">
-                <span className="text-soft">Glue</span>
-                <select
-                  className="w-40"
-                  value={plan.adhesiveId ?? ''}
-                  onChange={(event) => set('glue', { adhesiveId: event.target.value })}
-                >
-                  {drawer.adhesives.map((a) => (
-                    <option key={a.id} value={a.id}>
-                      {a.name}
-                    </option>
-                  ))}
-                </select>
-              </label>
+              <SelectField
+                label="Line up by"
+                value={plan.alignment}
+                options={ALIGNMENTS}
+                onChange={(alignment) => set('alignment', { alignment })}
+              />
+              <SelectField
+                label="Glue"
+                value={plan.adhesiveId ?? ''}
+                options={drawer.adhesives.map(({ id, name }) => ({ value: id, label: name }))}
+                onChange={(adhesiveId) => set('glue', { adhesiveId })}
+              />
             </div>
           </Heading>
           <p className="text-[13px] text-soft">

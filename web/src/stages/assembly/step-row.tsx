@@ -5,7 +5,7 @@ import { formatMinutes } from '@feuillet/core/base/units'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
-import { FolioTab } from '../../ui'
+import { Checkbox, FolioTab } from '../../ui'
 
 interface Props {
   step: Step
@@ -26,13 +26,7 @@ export const StepRow = memo(function StepRow({ step, number, done, isNext, picke
       className={`flex items-center gap-3 border-b border-line ${picked ? 'bg-panel' : ''}`}
       data-step={step.id}
     >
-      <input
-        type="checkbox"
-        className="ml-2"
-        checked={done}
-        onChange={(event) => onTick(event.target.checked)}
-        aria-label={`Done: ${step.title}`}
-      />
+      <Checkbox className="ml-2" checked={done} onChange={onTick} label={`Done: ${step.title}`} />
       <button
         type="button"
         onClick={onPick}
@@ -49,17 +43,9 @@ export const StepRow = memo(function StepRow({ step, number, done, isNext, picke
         <span className={`min-w-0 flex-1 truncate ${isNext ? 'font-semibold' : ''}`}>
           {isNext && <span className="text-plum">next: </span>}
           {step.title}
-          {step.caution && (
-            <span className="text-ochre" title={step.caution}>
-              {' '}
-              ▲
-            </span>
-          )}
+          {step.caution && <span className="text-ochre"> ▲</span>}
         </span>
-        <span
-          className="measure text-[12.5px] whitespace-nowrap text-soft"
-          title={`starts at ${formatMinutes(step.startMin)}`}
-        >
+        <span className="measure text-[12.5px] whitespace-nowrap text-soft">
           {step.needs.length === 0 ? 'wait ' : ''}
           {formatMinutes(step.minutes)}
         </span>

@@ -179,9 +179,11 @@ export default function DepthScreen() {
         <>
           <div className="min-h-0 flex-1 p-4 pb-1">
             <Board
+              name="depth"
               box={growBox(boxToShow(project, layer), 3)}
               unit={unit}
               label={`Layer ${layer.name} with its pads`}
+              at={view.at}
             >
               {(px) => (
                 <>

@@ -8,7 +8,7 @@ import {
   startTimer,
   stopTimer,
 } from '@feuillet/core/stages/journal'
-import { setPlan, STAGES } from '@feuillet/core/project'
+import { setPlan, STAGES, type Paper, type Project } from '@feuillet/core/project'
 import type { LeftView } from '@feuillet/core/stages/sheets'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
@@ -17,12 +17,92 @@ import { selectProject } from '../../state/selectors'
 import { StageFrame } from '../../shell/stage-frame'
 import { stageName } from '../../shell/stage-names'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
+import { Button, DataTable, type DataColumn, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
 import { openLoads, takeSheets } from './take-sheets'
 
 const CostChart = lazy(() => import('./cost-chart'))
 
 const NOTHING: LeftView[] = []
+
+type Run = Project['journal']['runs'][number]
+
+const OUTCOMES: Record<Run['outcome'], string> = {
+  cut: '✓ cut through',
+  partly: '▲ only partly',
+  cancelled: 'cancelled',
+}
+
+const RUN_COLUMNS: readonly DataColumn<Run>[] = [
+  {
+    id: 'when',
+    title: 'when',
+    always: true,
+    value: (run) => run.startedAt,
+    cell: (run) => <span className="measure">{new Date(run.startedAt).toLocaleString()}</span>,
+  },
+  { id: 'paper', title: 'paper', value: (run) => run.paper, cell: (run) => run.paper },
+  {
+    id: 'passes',
+    title: 'passes',
+    numeric: true,
+    value: (run) => run.passes,
+    cell: (run) => <span className="measure">{run.passes}</span>,
+  },
+  {
+    id: 'minutes',
+    title: 'machine time',
+    numeric: true,
+    value: (run) => run.minutes,
+    cell: (run) => <span className="measure">{formatMinutes(run.minutes)}</span>,
+  },
+  {
+    id: 'outcome',
+    title: 'came out',
+    value: (run) => OUTCOMES[run.outcome],
+    cell: (run) => OUTCOMES[run.outcome],
+  },
+]
+
+interface SheetRow {
+  paper: Pick<Paper, 'id' | 'name' | 'colour'>
+  sheets: number
+  used: number
+}
+
+const SHEET_COLUMNS: readonly DataColumn<SheetRow>[] = [
+  {
+    id: 'paper',
+    title: 'paper',
+    always: true,
+    value: ({ paper }) => paper.name,
+    cell: ({ paper }) => (
+      <>
+        <span
+          aria-hidden
+          className="mr-2 inline-block h-3 w-3 border border-line align-[-1px]"
+          style={{ background: paper.colour }}
+        />
+        {paper.name}
+      </>
+    ),
+  },
+  {
+    id: 'planned',
+    title: 'planned',
+    unit: 'sheets',
+    numeric: true,
+    value: ({ sheets }) => sheets,
+    cell: ({ sheets }) => <span className="measure">{sheets}</span>,
+  },
+  {
+    id: 'used',
+    title: 'used',
+    unit: 'sheets',
+    numeric: true,
+    value: ({ used }) => used,
+    cell: ({ used }) => <span className="measure">{used}</span>,
+  },
+]
 
 /** The time now, kept up every second while something runs. */
 function useNow(running: boolean): number {
@@ -190,7 +270,9 @@ export default function JournalScreen() {
               <th className="px-3 py-1.5 font-normal">stage</th>
               <th className="px-3 text-right font-normal">planned</th>
               <th className="px-3 text-right font-normal">so far</th>
-              <th className="w-28" />
+              <th className="w-28">
+                <span className="sr-only">clock</span>
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -235,68 +317,25 @@ export default function JournalScreen() {
         {project.journal.runs.length > 0 && (
           <section className="mt-5">
             <h2 className="mb-2 text-[17px]">Runs of the cutter</h2>
-            <table className="w-full bg-panel text-left">
-              <thead className="text-soft">
-                <tr className="border-b border-line">
-                  <th className="px-3 py-1.5 font-normal">when</th>
-                  <th className="px-3 font-normal">paper</th>
-                  <th className="px-3 text-right font-normal">passes</th>
-                  <th className="px-3 text-right font-normal">machine time</th>
-                  <th className="px-3 font-normal">came out</th>
-                </tr>
-              </thead>
-              <tbody>
-                {project.journal.runs.map((run) => (
-                  <tr
-                    key={`${run.loadId} ${run.startedAt} ${run.outcome}`}
-                    className="border-b border-line"
-                    data-run={run.loadId}
-                  >
-                    <td className="measure px-3 py-1">{new Date(run.startedAt).toLocaleString()}</td>
-                    <td className="px-3">{run.paper}</td>
-                    <td className="measure px-3 text-right">{run.passes}</td>
-                    <td className="measure px-3 text-right">{formatMinutes(run.minutes)}</td>
-                    <td className="px-3">
-                      {run.outcome === 'cut'
-                        ? '✓ cut through'
-                        : run.outcome === 'partly'
-                          ? '▲ only partly'
-                          : 'cancelled'}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <DataTable
+              label="Runs of the cutter"
+              rows={project.journal.runs}
+              columns={RUN_COLUMNS}
+              rowId={(run) => `${run.loadId} ${run.startedAt} ${run.outcome} ${run.passes}`}
+              rowProps={(run) => ({ 'data-run': run.loadId })}
+              sortedBy="when"
+            />
           </section>
         )}
         <div className="mt-5 grid grid-cols-2 gap-6">
           <section>
             <h2 className="mb-2 text-[17px]">Sheets</h2>
-            <table className="w-full bg-panel text-left">
-              <thead className="text-soft">
-                <tr className="border-b border-line">
-                  <th className="px-3 py-1.5 font-normal">paper</th>
-                  <th className="px-3 text-right font-normal">planned</th>
-                  <th className="px-3 text-right font-normal">used</th>
-                </tr>
-              </thead>
-              <tbody>
-                {open.map((need) => (
-                  <tr key={need.paper.id} className="border-b border-line">
-                    <td className="px-3 py-1">
-                      <span
-                        aria-hidden
-                        className="mr-2 inline-block h-3 w-3 border border-line align-[-1px]"
-                        style={{ background: need.paper.colour }}
-                      />
-                      {need.paper.name}
-                    </td>
-                    <td className="measure px-3 text-right">{need.sheets}</td>
-                    <td className="measure px-3 text-right">{used.get(need.paper.id) ?? 0}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <DataTable
+              label="Sheets planned and used"
+              rows={open.map((need) => ({ ...need, used: used.get(need.paper.id) ?? 0 }))}
+              columns={SHEET_COLUMNS}
+              rowId={({ paper }) => paper.id}
+            />
           </section>
           <section>
             <h2 className="mb-2 text-[17px]">Cost, planned and so far</h2>

@@ -10,7 +10,6 @@ import {
   ROLES,
   setLayer,
   type Project,
-  type Role,
 } from '@feuillet/core/project'
 import { formatArea, formatLength, formatShare, formatSize } from '@feuillet/core/base/units'
 import { usePlan } from '../../plan'
@@ -18,12 +17,18 @@ import { change, changeApart } from '../../state/edits'
 import { selectLayer, selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { pickedLayer } from '../../state/view'
-import { Button, Figure, Figures, FolioTab, Heading, NumberField, Switch } from '../../ui'
+import { Button, Figure, Figures, FolioTab, Heading, NumberField, Switch, SelectField } from '../../ui'
 import { editor } from '../../workers'
 import { ReshapePanel } from './reshape-panel'
 import { SoundPanel } from './sound-panel'
 
 /** The picked layer: its name, role, figures, and what can be done to it. */
+const SHARING = [
+  { value: 'any', label: 'with others' },
+  { value: 'one-sheet', label: 'all on one sheet' },
+  { value: 'own-sheets', label: 'with no other layer' },
+] as const
+
 export function LayerPanel() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
@@ -110,18 +115,13 @@ export function LayerPanel() {
       {sound && <SoundPanel sound={sound} numbered={bearsNumber(layer)} />}
       <Heading title="Part it plays">
         <div className="grid gap-1.5">
-          <label className="flex items-center justify-between gap-3">
-            <span className="text-soft">Role</span>
-            <select
-              className="w-36"
-              value={layer.role}
-              onChange={(event) => set(`role of ${layer.name}`, { role: event.target.value as Role })}
-            >
-              {ROLES.map((role) => (
-                <option key={role}>{role}</option>
-              ))}
-            </select>
-          </label>
+          <SelectField
+            label="Role"
+            className="w-36"
+            value={layer.role}
+            options={ROLES.map((role) => ({ value: role, label: role }))}
+            onChange={(role) => set(`role of ${layer.name}`, { role })}
+          />
           <NumberField
             label="Copies to cut"
             value={layer.copies}
@@ -130,20 +130,13 @@ export function LayerPanel() {
             whole
             onChange={(copies) => set(`copies of ${layer.name}`, { copies })}
           />
-          <label className="flex items-center justify-between gap-3">
-            <span className="text-soft">On the sheets</span>
-            <select
-              className="w-36"
-              value={layer.sharing}
-              onChange={(event) =>
-                set(`sheets of ${layer.name}`, { sharing: event.target.value as typeof layer.sharing })
-              }
-            >
-              <option value="any">with others</option>
-              <option value="one-sheet">all on one sheet</option>
-              <option value="own-sheets">with no other layer</option>
-            </select>
-          </label>
+          <SelectField
+            label="On the sheets"
+            className="w-36"
+            value={layer.sharing}
+            options={SHARING}
+            onChange={(sharing) => set(`sheets of ${layer.name}`, { sharing })}
+          />
           <Switch
             label="Bears its number"
             checked={bearsNumber(layer)}

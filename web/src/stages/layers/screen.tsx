@@ -105,9 +105,12 @@ export default function LayersScreen() {
         >
           {project.layers.length > 0 ? (
             <Board
+              name="layers"
               box={{ ...room, minY: room.minY - spread, maxX: room.maxX + spread }}
               unit={unit}
               label="The layers from the front"
+              interactive
+              at={apart ? null : view.at}
               onPointerDown={() => dispatch(looked({ at: null }))}
             >
               {(px) => (

@@ -32,7 +32,7 @@ export function ShowsView() {
   return (
     <>
       <div className="min-h-0 flex-1 p-4 pb-1">
-        <Board box={growBox(viewBox(project), 2)} unit={unit} label="What shows of each layer">
+        <Board name="shows" box={growBox(viewBox(project), 2)} unit={unit} label="What shows of each layer">
           {(px) =>
             visible.map((v) => (
               <path

@@ -127,7 +127,7 @@ export default function MeasureScreen() {
       }
     >
       <div className="min-h-0 flex-1 p-4">
-        <Board box={box} unit={unit} label="Frame, lip, opening and design to scale">
+        <Board name="measure" box={box} unit={unit} label="Frame, lip, opening and design to scale">
           {(px) => (
             <>
               <FrameDrawing project={project} px={px} />

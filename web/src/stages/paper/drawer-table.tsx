@@ -1,15 +1,15 @@
 // The whole drawer as a table: sorted by a press on a column, searched, edited in place, in and out as CSV.
-import { Fragment, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { pathToRegion, polygonToPath, regionBox } from '@feuillet/core/base/geometry'
 import { newPaper } from '@feuillet/core/stages/paper'
 import { FINISHES, refreshPapers, type Finish, type Paper } from '@feuillet/core/project'
-import { lengthForEditing, parseLength } from '@feuillet/core/base/units'
+import { formatLength, lengthForEditing, parseLength } from '@feuillet/core/base/units'
 import { changeStock } from '../../state/edits'
 import { saveFile } from '../../session/save-file'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button } from '../../ui'
+import { Button, Checkbox, DataTable, Select, Tip, type DataColumn } from '../../ui'
 
 type Key =
   | 'name'
@@ -29,8 +29,8 @@ interface Column {
   title: string
   unit?: string
   number?: { min: number; max: number; whole?: boolean }
-  /** In the maker's unit. */
-  length?: true
+  /** In the maker's unit; bounds in mm. */
+  length?: { min: number; max: number }
   options?: readonly string[]
   width: string
 }
@@ -40,9 +40,9 @@ const COLUMNS: readonly Column[] = [
   { key: 'count', title: 'sheets', number: { min: 0, max: 9999, whole: true }, width: 'w-9' },
   { key: 'finish', title: 'finish', options: FINISHES, width: 'w-19' },
   { key: 'gsm', title: 'weight', unit: 'gsm', number: { min: 20, max: 2000 }, width: 'w-9' },
-  { key: 'thicknessMm', title: 'thick', unit: 'mm', number: { min: 0.03, max: 5 }, width: 'w-10' },
-  { key: 'widthMm', title: 'wide', length: true, width: 'w-13' },
-  { key: 'heightMm', title: 'high', length: true, width: 'w-13' },
+  { key: 'thicknessMm', title: 'thick', length: { min: 0.03, max: 5 }, width: 'w-13' },
+  { key: 'widthMm', title: 'wide', length: { min: 20, max: 2000 }, width: 'w-13' },
+  { key: 'heightMm', title: 'high', length: { min: 20, max: 2000 }, width: 'w-13' },
   { key: 'price', title: 'price', number: { min: 0, max: 999 }, width: 'w-10' },
   { key: 'perPack', title: 'in a pack', number: { min: 1, max: 999, whole: true }, width: 'w-8' },
   { key: 'core', title: 'core', options: ['solid', 'white'], width: 'w-14' },
@@ -54,28 +54,16 @@ export function DrawerTable() {
   const { stock } = useAppSelector((state) => state.document)
   const unit = useAppSelector(selectUnit)
   const { drawer } = useAppSelector(selectProject)
-  const [sort, setSort] = useState<{ key: Key; down: boolean }>({ key: 'name', down: false })
   const [text, setText] = useState('')
   const [wrong, setWrong] = useState<string[]>([])
   const file = useRef<HTMLInputElement>(null)
-  const shown = stock
-    .filter((paper) =>
-      `${paper.name} ${paper.finish} ${paper.note}`.toLowerCase().includes(text.toLowerCase()),
-    )
-    .toSorted((a, b) => {
-      const [x, y] = [a[sort.key], b[sort.key]]
-      const order =
-        typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y))
-      return sort.down ? -order : order
-    })
-  const unitOf = (column: Column) =>
-    column.key === 'price' ? drawer.currency : column.length ? unit : column.unit
-  const set = (paper: Paper, patch: Partial<Paper>) =>
+  const set = (paper: Paper, patch: Partial<Paper>, gesture?: string) =>
     dispatch(
       changeStock(
         `${paper.name} in the drawer`,
         (papers) => papers.map((p) => (p.id === paper.id ? { ...p, ...patch } : p)),
         refreshPapers,
+        gesture,
       ),
     )
   const save = async () => {
@@ -103,37 +91,62 @@ export function DrawerTable() {
     )
     setText(fresh.name)
   }
+  const columns: DataColumn<Paper>[] = [
+    {
+      id: 'colour',
+      title: 'colour',
+      always: true,
+      cell: (paper) => (
+        <input
+          type="color"
+          aria-label={`Colour of ${paper.name}`}
+          className="h-6 w-7 p-0"
+          value={paper.colour}
+          onChange={(event) => set(paper, { colour: event.target.value }, `colour ${paper.id}`)}
+        />
+      ),
+    },
+    ...COLUMNS.map((column): DataColumn<Paper> => ({
+      id: column.key,
+      title: column.title,
+      unit: column.key === 'price' ? drawer.currency : column.length ? unit : column.unit,
+      numeric: Boolean(column.number ?? column.length),
+      always: column.key === 'name',
+      value: (paper) => paper[column.key],
+      cell: (paper) => <Cell paper={paper} column={column} onChange={(patch) => set(paper, patch)} />,
+    })),
+    {
+      id: 'oneWay',
+      title: 'one way',
+      value: (paper) => (paper.oneWay ? 'one way' : ''),
+      cell: (paper) => (
+        <Checkbox
+          label={`One-way pattern of ${paper.name}`}
+          checked={paper.oneWay}
+          onChange={(oneWay) => set(paper, { oneWay })}
+        />
+      ),
+    },
+    {
+      id: 'offCuts',
+      title: 'off-cuts',
+      cell: (paper) => (
+        <span className="flex items-center gap-1">
+          {paper.offCuts.map((offCut) => (
+            <OffCutPicture
+              key={offCut.id}
+              paper={paper}
+              label={offCut.label}
+              path={offCut.path}
+              onBin={() => set(paper, { offCuts: paper.offCuts.filter((o) => o.id !== offCut.id) })}
+            />
+          ))}
+        </span>
+      ),
+    },
+  ]
   return (
     <section aria-label="Drawer as a table" className="flex min-h-0 flex-1 flex-col px-4 py-2">
-      <header className="mb-2 flex items-center gap-2">
-        <input
-          aria-label="Search the table"
-          placeholder="name, finish, note"
-          className="w-40"
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
-        <span className="flex-1 text-[13px] text-soft">
-          {shown.length} of {stock.length} papers
-        </span>
-        <Button small onClick={add}>
-          New paper
-        </Button>
-        <Button small onClick={() => file.current?.click()}>
-          Bring in CSV
-        </Button>
-        <Button small onClick={() => void save().catch((error: unknown) => toast.error(String(error)))}>
-          Save as CSV
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,text/csv"
-          aria-label="Table of papers"
-          className="hidden"
-          onChange={(event) => void bring(event.target.files?.[0])}
-        />
-      </header>
       {wrong.length > 0 && (
         <div
           role="alert"
@@ -144,91 +157,47 @@ export function DrawerTable() {
           ))}
         </div>
       )}
-      <div className="min-h-0 flex-1 overflow-auto bg-panel">
-        <table className="w-full text-[12.5px]">
-          <thead className="sticky top-0 z-10 bg-panel text-left text-soft">
-            <tr className="border-b border-line">
-              <th className="w-8" />
-              {COLUMNS.map((column, i) => (
-                <Fragment key={column.key}>
-                  <th
-                    className="px-0.5 font-normal"
-                    aria-sort={sort.key === column.key ? (sort.down ? 'descending' : 'ascending') : 'none'}
-                  >
-                    <button
-                      type="button"
-                      className={`py-1 align-bottom leading-tight hover:text-ink ${column.number || column.length ? 'w-full text-right' : ''} ${sort.key === column.key ? 'font-semibold text-ink' : ''}`}
-                      onClick={() =>
-                        setSort({ key: column.key, down: sort.key === column.key && !sort.down })
-                      }
-                    >
-                      {column.title}
-                      {unitOf(column) && <span className="block">{unitOf(column)}</span>}
-                      {sort.key === column.key && (sort.down ? ' ▾' : ' ▴')}
-                    </button>
-                  </th>
-                  {i === 1 && <th className="px-1 font-normal">off-cuts</th>}
-                  {column.key === 'core' && (
-                    <th className="px-0.5 text-center leading-tight font-normal">
-                      one
-                      <span className="block">way</span>
-                    </th>
-                  )}
-                </Fragment>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((paper) => (
-              <tr key={paper.id} className="border-b border-line" data-paper={paper.name}>
-                <td className="px-1">
-                  <input
-                    type="color"
-                    aria-label={`Colour of ${paper.name}`}
-                    className="h-6 w-7 p-0"
-                    value={paper.colour}
-                    onChange={(event) => set(paper, { colour: event.target.value })}
-                  />
-                </td>
-                {COLUMNS.map((column, i) => (
-                  <Fragment key={column.key}>
-                    <td className="px-0.5">
-                      <Cell paper={paper} column={column} onChange={(patch) => set(paper, patch)} />
-                    </td>
-                    {i === 1 && (
-                      <td className="px-1">
-                        <span className="flex items-center gap-1">
-                          {paper.offCuts.map((offCut) => (
-                            <OffCutPicture
-                              key={offCut.id}
-                              paper={paper}
-                              label={offCut.label}
-                              path={offCut.path}
-                              onBin={() =>
-                                set(paper, { offCuts: paper.offCuts.filter((o) => o.id !== offCut.id) })
-                              }
-                            />
-                          ))}
-                        </span>
-                      </td>
-                    )}
-                    {column.key === 'core' && (
-                      <td className="px-1 text-center">
-                        <input
-                          type="checkbox"
-                          aria-label={`One-way pattern of ${paper.name}`}
-                          checked={paper.oneWay}
-                          onChange={(event) => set(paper, { oneWay: event.target.checked })}
-                        />
-                      </td>
-                    )}
-                  </Fragment>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <DataTable
+        label="Papers of the drawer"
+        rows={stock}
+        columns={columns}
+        rowId={(paper) => paper.id}
+        rowProps={(paper) => ({ 'data-paper': paper.name })}
+        sortedBy="name"
+        filter={text}
+        small
+        toolbar={(shown) => (
+          <>
+            <input
+              aria-label="Search the table"
+              placeholder="name, finish, note"
+              className="w-40"
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+            />
+            <span className="flex-1 text-[13px] text-soft">
+              {shown} of {stock.length} papers
+            </span>
+            <Button small onClick={add}>
+              New paper
+            </Button>
+            <Button small onClick={() => file.current?.click()}>
+              Bring in CSV
+            </Button>
+            <Button small onClick={() => void save().catch((error: unknown) => toast.error(String(error)))}>
+              Save as CSV
+            </Button>
+            <input
+              ref={file}
+              type="file"
+              accept=".csv,text/csv"
+              aria-label="Table of papers"
+              className="hidden"
+              onChange={(event) => void bring(event.target.files?.[0])}
+            />
+          </>
+        )}
+      />
     </section>
   )
 }
@@ -253,25 +222,24 @@ function Cell({
   const label = `${column.title} of ${paper.name}`
   if (options)
     return (
-      <select
-        aria-label={label}
-        className={`${width} border-transparent! bg-transparent! px-0.5! py-0.5! hover:border-line!`}
-        value={shown}
-        onChange={(event) => onChange({ [key]: event.target.value as Finish })}
-      >
-        {options.map((option) => (
-          <option key={option}>{option}</option>
-        ))}
-      </select>
+      <Select
+        label={label}
+        className={width}
+        quiet
+        value={String(shown)}
+        options={options.map((option) => ({ value: option, label: option }))}
+        onChange={(value) => onChange({ [key]: value as Finish })}
+      />
     )
   const commit = (input: HTMLInputElement) => {
     const text = input.value.trim()
     if (text === shown) return
     const value = length ? parseLength(text, unit) : Number(text.replace(',', '.'))
     if (length) {
-      if (typeof value === 'number' && value >= 20 && value <= 2000) onChange({ [key]: value })
+      const { min, max } = length
+      if (typeof value === 'number' && value >= min && value <= max) onChange({ [key]: value })
       else {
-        toast.error(`${label}: a length from 20 to 2000 mm, such as 8 1/2 in or 210 mm.`)
+        toast.error(`${label}: a length from ${formatLength(min, unit)} to ${formatLength(max, unit)}.`)
         input.value = shown
       }
       return
@@ -321,21 +289,18 @@ function OffCutPicture({
   const b = regionBox(region)
   const long = Math.max(b.maxX, b.maxY, 1)
   return (
-    <button
-      type="button"
-      title={`${label}. Press to bin it.`}
-      aria-label={`Bin the off-cut ${label}`}
-      onClick={onBin}
-    >
-      <svg width={26} height={26} viewBox={`-4 -4 ${long + 8} ${long + 8}`} aria-hidden>
-        <path
-          d={region.map(polygonToPath).join('')}
-          fillRule="evenodd"
-          fill={paper.colour}
-          stroke="#1e2126"
-          strokeWidth={long / 30}
-        />
-      </svg>
-    </button>
+    <Tip text={`${label}. Press to bin it.`}>
+      <button type="button" aria-label={`Bin the off-cut ${label}`} onClick={onBin}>
+        <svg width={26} height={26} viewBox={`-4 -4 ${long + 8} ${long + 8}`} aria-hidden>
+          <path
+            d={region.map(polygonToPath).join('')}
+            fillRule="evenodd"
+            fill={paper.colour}
+            stroke="#1e2126"
+            strokeWidth={long / 30}
+          />
+        </svg>
+      </button>
+    </Tip>
   )
 }

@@ -1,3 +1,4 @@
+import { Select, Tip } from '../../ui'
 import { useDraggable } from '@dnd-kit/core'
 import { useState } from 'react'
 import { assignPaper, FINISHES, folioOf, type Finish, type Paper } from '@feuillet/core/project'
@@ -36,17 +37,16 @@ export function Drawer() {
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
-        <select
-          aria-label="Finish"
+        <Select
+          label="Finish"
           className="w-28"
           value={finish}
-          onChange={(event) => setFinish(event.target.value as Finish | 'all')}
-        >
-          <option value="all">all finishes</option>
-          {finishes.map((f) => (
-            <option key={f}>{f}</option>
-          ))}
-        </select>
+          options={[
+            { value: 'all', label: 'all finishes' },
+            ...finishes.map((one) => ({ value: one, label: one })),
+          ]}
+          onChange={setFinish}
+        />
       </header>
       <ul className="grid min-h-0 flex-1 auto-rows-[62px] grid-cols-[repeat(auto-fill,minmax(128px,1fr))] gap-2 overflow-y-auto pb-2">
         {shown.map((paper) => (
@@ -78,33 +78,36 @@ function Swatch({ paper, inUse, onPick }: { paper: Paper; inUse: boolean; onPick
   const { x = 0, y = 0 } = drag.transform ?? {}
   return (
     <li className={drag.isDragging ? 'relative z-20' : ''}>
-      <button
-        ref={drag.setNodeRef}
-        type="button"
-        {...drag.attributes}
-        {...drag.listeners}
-        aria-pressed={inUse}
-        aria-label={`${paper.name}, ${paper.finish} ${paper.gsm} gsm, ${paper.count} at hand`}
-        onClick={onPick}
-        title={`${paper.finish}, ${paper.gsm} gsm, ${formatLength(paper.thicknessMm, unit)}, ${paper.core === 'white' ? 'white core' : 'solid core'}, ${formatSize(paper.widthMm, paper.heightMm, unit)}${paper.oneWay ? ', one-way pattern' : ''}`}
-        className={`clip-corner flex h-full w-full flex-col justify-end px-2 py-1 text-left ${inUse ? 'outline-2 -outline-offset-4 outline-current' : ''}`}
-        style={{
-          background: paper.colour,
-          color: inkOn(paper.colour),
-          transform: drag.transform ? `translate(${x}px, ${y}px)` : undefined,
-        }}
+      <Tip
+        text={`${paper.finish}, ${paper.gsm} gsm, ${formatLength(paper.thicknessMm, unit)}, ${paper.core === 'white' ? 'white core' : 'solid core'}, ${formatSize(paper.widthMm, paper.heightMm, unit)}${paper.oneWay ? ', one-way pattern' : ''}`}
       >
-        <span className="truncate text-[13.5px] leading-tight font-semibold">
-          {inUse && '✓ '}
-          {paper.name}
-        </span>
-        <span className="flex w-full justify-between gap-2 text-[12px] leading-tight">
-          <span className="truncate">
-            {paper.finish} {paper.gsm}
+        <button
+          ref={drag.setNodeRef}
+          type="button"
+          {...drag.attributes}
+          {...drag.listeners}
+          aria-pressed={inUse}
+          aria-label={`${paper.name}, ${paper.finish} ${paper.gsm} gsm, ${paper.count} at hand`}
+          onClick={onPick}
+          className={`clip-corner flex h-full w-full flex-col justify-end px-2 py-1 text-left ${inUse ? 'outline-2 -outline-offset-4 outline-current' : ''}`}
+          style={{
+            background: paper.colour,
+            color: inkOn(paper.colour),
+            transform: drag.transform ? `translate(${x}px, ${y}px)` : undefined,
+          }}
+        >
+          <span className="truncate text-[13.5px] leading-tight font-semibold">
+            {inUse && '✓ '}
+            {paper.name}
           </span>
-          <span className="measure">× {paper.count}</span>
-        </span>
-      </button>
+          <span className="flex w-full justify-between gap-2 text-[12px] leading-tight">
+            <span className="truncate">
+              {paper.finish} {paper.gsm}
+            </span>
+            <span className="measure">× {paper.count}</span>
+          </span>
+        </button>
+      </Tip>
     </li>
   )
 }

@@ -11,7 +11,7 @@ import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { changeStock } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Figure, Figures, FolioTab, Heading, NumberField } from '../../ui'
+import { Figure, Figures, FolioTab, Heading, NumberField, LengthField } from '../../ui'
 
 /** The paper of the picked layer, with what the maker may know better than the starting values. */
 export function PickedPaper({ layer }: { layer: Layer }) {
@@ -43,10 +43,10 @@ export function PickedPaper({ layer }: { layer: Layer }) {
       {paper && (
         <Heading title={paper.name}>
           <div className="grid gap-1.5">
-            <NumberField
+            <LengthField
               label="Thickness"
-              unitHint="mm"
-              value={paper.thicknessMm}
+              unit={unit}
+              valueMm={paper.thicknessMm}
               min={0.05}
               max={4}
               onChange={(thicknessMm) => set({ thicknessMm })}

@@ -4,7 +4,7 @@ import { builtLayers, colourOf, folioOf } from '@feuillet/core/project'
 import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, FolioTab, Heading } from '../../ui'
+import { Button, FolioTab, Heading, Checkbox, Select } from '../../ui'
 
 /** A ramp between two colours over the chosen layers, shown before it is taken. */
 export function RampTool() {
@@ -43,19 +43,14 @@ export function RampTool() {
         value={value}
         onChange={(event) => onChange(event.target.value)}
       />
-      <select
-        aria-label={`${label} paper`}
+      <Select
+        label={`${label} paper`}
         className="w-20"
         value=""
-        onChange={(event) => onChange(event.target.value)}
-      >
-        <option value="">paper…</option>
-        {stock.map((paper) => (
-          <option key={paper.id} value={paper.colour}>
-            {paper.name}
-          </option>
-        ))}
-      </select>
+        hint="paper…"
+        options={stock.map((paper) => ({ value: paper.id, label: paper.name }))}
+        onChange={(id) => onChange(stock.find((paper) => paper.id === id)!.colour)}
+      />
     </label>
   )
   return (
@@ -70,11 +65,10 @@ export function RampTool() {
           return (
             <li key={layer.id}>
               <label className="flex items-center gap-2 text-[13px]">
-                <input
-                  type="checkbox"
+                <Checkbox
                   checked={!off.has(layer.id)}
                   onChange={() => toggle(layer.id)}
-                  aria-label={`${layer.name} in the ramp`}
+                  label={`${layer.name} in the ramp`}
                 />
                 <FolioTab
                   folio={folioOf(project, layer.id)}
@@ -86,7 +80,6 @@ export function RampTool() {
                     aria-hidden
                     className="h-3.5 w-5 border border-line"
                     style={{ background: step.wanted }}
-                    title={`wanted ${step.wanted}`}
                   />
                 )}
                 <span className={`truncate ${step ? '' : 'text-soft'}`}>

@@ -131,7 +131,7 @@ export default function PaperScreen() {
       ) : (
         <div className="grid min-h-0 flex-1 grid-rows-[minmax(0,1fr)_minmax(0,1fr)]">
           <div className="min-h-0 p-4 pb-1">
-            <Board box={box} unit={unit} label="The stack in its papers">
+            <Board name="paper" box={box} unit={unit} label="The stack in its papers" interactive>
               {(px) => (
                 <StackDrawing
                   project={project}

@@ -43,61 +43,60 @@ export function FilesButton() {
     }
   }
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
         className="clip-corner bg-plum px-4 py-2 font-semibold text-white hover:bg-[#56235d]"
         disabled={busy || loads.length === 0}
       >
         {busy ? 'Making files…' : 'Cut files'}
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          side="top"
-          sideOffset={6}
-          className="z-20 max-h-80 overflow-y-auto border border-ink bg-sheet py-1"
+
+      <DropdownMenu.Content
+        align="start"
+        side="top"
+        sideOffset={6}
+        className="z-20 max-h-80 overflow-y-auto border border-ink bg-sheet py-1"
+      >
+        <DropdownMenu.Item
+          className={menuItem}
+          onSelect={() => void save((name) => !name.startsWith('test-square'), true, true)}
         >
+          Everything in one zip: SVG, DXF, plot, PNG, PDF, lists
+        </DropdownMenu.Item>
+        <DropdownMenu.Item
+          className={menuItem}
+          onSelect={() => void save((name) => /^load-.*\.svg$/.test(name), true)}
+        >
+          All SVG in one zip
+        </DropdownMenu.Item>
+        <DropdownMenu.Item
+          className={menuItem}
+          onSelect={() => void save((name) => name === 'sheet-tags.pdf', false)}
+        >
+          Tags for the sheets&apos; corners (PDF)
+        </DropdownMenu.Item>
+        <DropdownMenu.Item
+          className={menuItem}
+          onSelect={() => void save((name) => name === 'test-square.svg', false)}
+        >
+          Test square, to try a setting (SVG)
+        </DropdownMenu.Item>
+        {loads.map((load) => (
           <DropdownMenu.Item
+            key={load.id}
             className={menuItem}
-            onSelect={() => void save((name) => !name.startsWith('test-square'), true, true)}
+            onSelect={() =>
+              void save(
+                (name) =>
+                  name.startsWith(`load-${String(load.number).padStart(2, '0')}-`) && name.endsWith('.svg'),
+                false,
+              )
+            }
           >
-            Everything in one zip: SVG, DXF, plot, PNG, PDF, lists
+            Load {load.number}, {load.paper.name} (SVG in mm)
           </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={menuItem}
-            onSelect={() => void save((name) => /^load-.*\.svg$/.test(name), true)}
-          >
-            All SVG in one zip
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={menuItem}
-            onSelect={() => void save((name) => name === 'sheet-tags.pdf', false)}
-          >
-            Tags for the sheets&apos; corners (PDF)
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={menuItem}
-            onSelect={() => void save((name) => name === 'test-square.svg', false)}
-          >
-            Test square, to try a setting (SVG)
-          </DropdownMenu.Item>
-          {loads.map((load) => (
-            <DropdownMenu.Item
-              key={load.id}
-              className={menuItem}
-              onSelect={() =>
-                void save(
-                  (name) =>
-                    name.startsWith(`load-${String(load.number).padStart(2, '0')}-`) && name.endsWith('.svg'),
-                  false,
-                )
-              }
-            >
-              Load {load.number}, {load.paper.name} (SVG in mm)
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+        ))}
+      </DropdownMenu.Content>
     </DropdownMenu.Root>
   )
 }

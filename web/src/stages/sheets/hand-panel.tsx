@@ -5,7 +5,7 @@ import { change } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject, selectUnit, selectView } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Figure, Figures, Heading, NumberField } from '../../ui'
+import { Button, Figure, Figures, Heading, NumberField, Select } from '../../ui'
 import { fillTheRest, placePieces, sendPieces, settlePieces, unpinPieces } from './place-pieces'
 import { pieceKey } from './sheet-drawing'
 
@@ -75,22 +75,14 @@ export function HandPanel({ load }: { load: LoadView }) {
             >
               Settle
             </Button>
-            <select
-              aria-label="Send to"
+            <Select
+              label="Send to"
               className="w-32"
               value=""
-              onChange={(event) =>
-                event.target.value &&
-                void dispatch(sendPieces(load, picked, Number(event.target.value))).then(setWhy)
-              }
-            >
-              <option value="">send to…</option>
-              {others.map(({ sheet, words }) => (
-                <option key={sheet} value={sheet}>
-                  {words}
-                </option>
-              ))}
-            </select>
+              hint="send to…"
+              options={others.map(({ sheet, words }) => ({ value: String(sheet), label: words }))}
+              onChange={(sheet) => void dispatch(sendPieces(load, picked, Number(sheet))).then(setWhy)}
+            />
             {pinned.length > 0 && (
               <Button small onClick={() => dispatch(change('take a pin out', (p) => unpinPieces(p, picked)))}>
                 {pinned.length > 1 ? 'Take the pins out' : 'Take the pin out'}

@@ -74,10 +74,7 @@ const Tab = memo(function Tab({
       style={transform ? { transform: `translateX(${transform.x}px)` } : undefined}
     >
       {load.change && !first && (
-        <span
-          className="max-w-30 border-l-2 border-dashed border-ochre pl-1.5 text-[11.5px] leading-tight text-ochre"
-          title={load.change}
-        >
+        <span className="max-w-30 border-l-2 border-dashed border-ochre pl-1.5 text-[11.5px] leading-tight text-ochre">
           ▲ {load.change}
         </span>
       )}
@@ -86,7 +83,7 @@ const Tab = memo(function Tab({
         {...attributes}
         {...listeners}
         aria-pressed={picked}
-        title={`Load ${load.number}: ${load.paper.name}, layers ${load.folios.join(', ')}`}
+        aria-label={`Load ${load.number}: ${load.paper.name}, layers ${load.folios.join(', ')}`}
         onClick={() => onPick(load.id)}
         className={`clip-tab grid h-12 w-14 content-between px-1.5 py-1 text-left ${picked ? 'outline-2 -outline-offset-3 outline-current' : ''}`}
         style={{ background: load.paper.colour, color: inkOn(load.paper.colour) }}

@@ -6,7 +6,7 @@ import { planner, usePlan } from '../../plan'
 import { searching } from '../../plan/plan'
 import { keepLayout } from '../../session/layouts'
 import { useAppDispatch, useAppSelector, useAppStore } from '../../state/store'
-import { Button } from '../../ui'
+import { Button, Select } from '../../ui'
 import { WorkerGone } from '../../workers'
 
 const LENGTHS = [
@@ -75,18 +75,13 @@ export function SearchButton() {
         >
           Search
         </Button>
-        <select
-          aria-label="How long to search"
+        <Select
+          label="How long to search"
           className="w-19"
-          value={seconds}
-          onChange={(event) => setSeconds(Number(event.target.value))}
-        >
-          {LENGTHS.map((length) => (
-            <option key={length.seconds} value={length.seconds}>
-              {length.words}
-            </option>
-          ))}
-        </select>
+          value={String(seconds)}
+          options={LENGTHS.map((length) => ({ value: String(length.seconds), label: length.words }))}
+          onChange={(value) => setSeconds(Number(value))}
+        />
       </span>
     )
   return (

@@ -1,7 +1,8 @@
 // One sheet, large: pick pieces (Shift picks several), drag, turn or nudge them. A place that may not be says why and
 // does not stick.
+import { useCommand } from '../../commands/use-command'
 import { wordsIn, type Said } from '@feuillet/core/base/units'
-import { useEffect, useRef, useState, type PointerEvent } from 'react'
+import { useRef, useState, type PointerEvent } from 'react'
 import { joinBoxes } from '@feuillet/core/base/geometry'
 import type { LoadView, PieceView } from '@feuillet/core/stages/sheets'
 import { usePlan } from '../../plan'
@@ -20,6 +21,14 @@ interface Drag {
   dx: number
   dy: number
   deg: number
+}
+
+/** Which way each arrow moves. */
+const ARROWS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
 }
 
 const STILL: Drag = { kind: 'move', startX: 0, startY: 0, dx: 0, dy: 0, deg: 0 }
@@ -41,33 +50,19 @@ export function SheetBoard({ load }: { load: LoadView }) {
     setWhy(await dispatch(placePieces(load, pieces, dx, dy, turnDeg)))
     setDrag(null)
   }
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || (event.target as HTMLElement).matches('input, select, textarea'))
-        return
-      if (event.key === 'a') {
-        event.preventDefault()
-        dispatch(looked({ partKeys: load.pieces.map(pieceKey) }))
-        return
-      }
-      if (picked.length === 0) return
-      const step = event.shiftKey ? 10 : 1
-      const moves: Record<string, [number, number, number]> = {
-        ArrowLeft: [-step, 0, 0],
-        ArrowRight: [step, 0, 0],
-        ArrowUp: [0, -step, 0],
-        ArrowDown: [0, step, 0],
-        r: [0, 0, 90],
-        R: [0, 0, -90],
-      }
-      const move = moves[event.key]
-      if (!move) return
-      event.preventDefault()
-      void place(picked, ...move)
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
+  useCommand('pick-all', () => dispatch(looked({ partKeys: load.pieces.map(pieceKey) })))
+  useCommand('turn-piece', (event) => void place(picked, 0, 0, event?.shiftKey ? -90 : 90), {
+    enabled: picked.length > 0,
   })
+  useCommand(
+    'nudge-piece',
+    (event) => {
+      const step = event?.shiftKey ? 10 : 1
+      const [dx, dy] = ARROWS[event?.key ?? ''] ?? [0, 0]
+      void place(picked, dx * step, dy * step, 0)
+    },
+    { enabled: picked.length > 0 },
+  )
 
   const at = (event: PointerEvent) => {
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(
@@ -75,18 +70,22 @@ export function SheetBoard({ load }: { load: LoadView }) {
     )
     return [point.x, point.y] as const
   }
-  const down = (event: PointerEvent, piece: PieceView) => {
+  /** Picks a piece; with others, or lets it go where it is one of them. */
+  const pick = (piece: PieceView, along: boolean) => {
     const key = pieceKey(piece)
+    const others = partKeys.filter((other) => other !== key)
+    if (!along) dispatch(looked({ partKeys: [key], layerId: piece.layerId }))
+    else dispatch(looked({ partKeys: partKeys.includes(key) ? others : [...others, key] }))
+  }
+  const down = (event: PointerEvent, piece: PieceView) => {
     setWhy(null)
     if (event.shiftKey) {
-      dispatch(
-        looked({ partKeys: partKeys.includes(key) ? partKeys.filter((k) => k !== key) : [...partKeys, key] }),
-      )
+      pick(piece, true)
       return
     }
     const [startX, startY] = at(event)
     event.currentTarget.setPointerCapture(event.pointerId)
-    if (!partKeys.includes(key)) dispatch(looked({ partKeys: [key], layerId: piece.layerId }))
+    if (!partKeys.includes(pieceKey(piece))) pick(piece, false)
     setDrag({ ...STILL, startX, startY })
   }
   const grip = (event: PointerEvent) => {
@@ -117,9 +116,11 @@ export function SheetBoard({ load }: { load: LoadView }) {
   return (
     <div className="relative h-full">
       <Board
+        name="sheet"
         box={{ minX: 0, minY: 0, maxX: load.widthMm, maxY: load.heightMm }}
         unit={unit}
         label={`Load ${load.number}, ${load.paper.name}`}
+        interactive
         onPointerDown={(event) =>
           (event.target as Element).closest('[data-piece], [data-grip]') === null &&
           dispatch(looked({ partKeys: [] }))
@@ -135,8 +136,18 @@ export function SheetBoard({ load }: { load: LoadView }) {
                   <g
                     key={key}
                     transform={isPicked && moving ? moving : undefined}
+                    role="button"
+                    tabIndex={0}
+                    aria-pressed={isPicked}
+                    aria-label={`Piece of ${piece.layerName}`}
+                    className="outline-none focus-visible:[&>path]:stroke-plum"
                     style={{ cursor: isPicked && drag ? 'grabbing' : 'grab' }}
                     onPointerDown={(event) => down(event, piece)}
+                    onKeyDown={(event) => {
+                      if (event.key !== 'Enter' && event.key !== ' ') return
+                      event.preventDefault()
+                      pick(piece, event.shiftKey)
+                    }}
                   >
                     <PieceShape
                       piece={piece}

@@ -1,3 +1,4 @@
+import { useWords } from '../../state/use-words'
 import { memo } from 'react'
 import type { LoadView, PieceView, SheetDrawing as Drawn } from '@feuillet/core/stages/sheets'
 import { inkOn } from '../../ui/folio-tab'
@@ -101,10 +102,11 @@ const boxPath = ({ box: { minX, minY, maxX, maxY } }: PieceView): string =>
   `M${minX} ${minY}H${maxX}V${maxY}H${minX}Z`
 
 function OffCutLine({ load, px, ink }: { load: LoadView; px: number; ink: string }) {
+  const words = useWords()
   const { x, y, widthMm, heightMm } = load.offCut!
   const upright = y === 0
   const [x1, y1, x2, y2] = upright ? [x, 0, x, heightMm] : [0, y, widthMm, y]
-  const text = `off-cut ${Math.round(widthMm)} × ${Math.round(heightMm)}`
+  const text = `off-cut ${words.size(Math.round(widthMm), Math.round(heightMm))}`
   const [cx, cy] = [x + widthMm / 2, y + heightMm / 2]
   const size = Math.min(px * 12, (upright ? widthMm : heightMm) * 0.6)
   return (

@@ -14,7 +14,7 @@ import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
 import { loadShelf, readKept, type ShelfEntry } from '../../session'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Heading, NumberField } from '../../ui'
+import { Button, Heading, NumberField, Select } from '../../ui'
 
 /** How many of the work are made, and whose pieces come along onto its sheets. */
 export function WhatIsCut() {
@@ -76,24 +76,18 @@ export function WhatIsCut() {
         </ul>
       )}
       {others.length > 0 && (
-        <select
-          aria-label="Cut another project along"
+        <Select
+          label="Cut another project along"
           className="mt-2 w-full"
           value=""
-          onChange={(event) => {
-            const { value } = event.target
-            void keptProject(value).then((other) => {
+          hint="take another project along…"
+          options={others.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(id) =>
+            void keptProject(id).then((other) => {
               if (other) dispatch(change(`${other.name} is cut along`, (p) => takeAlong(p, other)))
             })
-          }}
-        >
-          <option value="">take another project along…</option>
-          {others.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
+          }
+        />
       )}
     </Heading>
   )

@@ -10,7 +10,7 @@ import type {
 } from '@feuillet/core/project'
 import { selectLayer, selectUnit } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
-import { Button, Choice, LengthField, NumberField } from '../../../ui'
+import { Button, Choice, LengthField, NumberField, SelectField } from '../../../ui'
 import { shippedFonts } from './fonts'
 import { Histogram } from './histogram'
 
@@ -123,23 +123,15 @@ function LetteringForm({
         value={recipe.text}
         onChange={(event) => event.target.value && set({ text: event.target.value })}
       />
-      <label className="flex items-center justify-between gap-3">
-        <span className="text-soft">Font</span>
-        <select className="w-40" value={recipe.font} onChange={(event) => set({ font: event.target.value })}>
-          {['script', 'round', 'slab', 'outline'].map((kind) => (
-            <optgroup key={kind} label={kind}>
-              {shippedFonts
-                .filter((font) => font.kind === kind)
-                .map((font) => (
-                  <option key={font.id} value={font.id}>
-                    {font.name}
-                  </option>
-                ))}
-            </optgroup>
-          ))}
-          {recipe.font === 'own' && <option value="own">your own</option>}
-        </select>
-      </label>
+      <SelectField
+        label="Font"
+        value={recipe.font}
+        options={[
+          ...shippedFonts.map(({ id, name, kind }) => ({ value: id as string, label: name, group: kind })),
+          ...(recipe.font === 'own' ? [{ value: 'own', label: 'your own' }] : []),
+        ]}
+        onChange={(font) => set({ font })}
+      />
       <label className="cursor-pointer text-plum underline underline-offset-2">
         Your own font: TTF, OTF, WOFF
         <input

@@ -38,47 +38,45 @@ export function MakerMenu({ onStart }: { onStart: (start: MakerStart) => void })
   )
   return (
     <>
-      <DropdownMenu.Root>
+      <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger className="border border-ink bg-panel px-4 py-2 font-medium hover:bg-sheet">
           Grow layers
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            side="top"
-            sideOffset={6}
-            className="z-20 max-w-72 border border-ink bg-sheet py-1"
-          >
-            {kinds.map((kind) => (
-              <DropdownMenu.Item
-                key={kind}
-                className={menuItem}
-                disabled={kind === 'ladder' && !layer}
-                onSelect={() => choose(kind)}
-              >
-                <span className="block font-semibold">{makerNames[kind].title}</span>
-                <span className="block text-[12.5px] opacity-80">
-                  {kind === 'ladder' && layer
-                    ? `From “${layer.name}”: steps inwards or outwards`
-                    : kind === 'ladder'
-                      ? 'Pick a layer as the silhouette first'
-                      : makerNames[kind].words}
-                </span>
-              </DropdownMenu.Item>
-            ))}
-            {here.length > 0 && <DropdownMenu.Separator className="my-1 border-t border-line" />}
-            {here.map((grown) => (
-              <DropdownMenu.Item
-                key={grown.id}
-                className={menuItem}
-                onSelect={() => onStart({ recipe: grown.recipe, grownId: grown.id })}
-              >
-                Adjust the {makerNames[grown.recipe.kind].title.toLowerCase()} of {grown.layerIds.length}{' '}
-                layers
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+
+        <DropdownMenu.Content
+          align="end"
+          side="top"
+          sideOffset={6}
+          className="z-20 max-w-72 border border-ink bg-sheet py-1"
+        >
+          {kinds.map((kind) => (
+            <DropdownMenu.Item
+              key={kind}
+              className={menuItem}
+              disabled={kind === 'ladder' && !layer}
+              onSelect={() => choose(kind)}
+            >
+              <span className="block font-semibold">{makerNames[kind].title}</span>
+              <span className="block text-[12.5px] opacity-80">
+                {kind === 'ladder' && layer
+                  ? `From “${layer.name}”: steps inwards or outwards`
+                  : kind === 'ladder'
+                    ? 'Pick a layer as the silhouette first'
+                    : makerNames[kind].words}
+              </span>
+            </DropdownMenu.Item>
+          ))}
+          {here.length > 0 && <DropdownMenu.Separator className="my-1 border-t border-line" />}
+          {here.map((grown) => (
+            <DropdownMenu.Item
+              key={grown.id}
+              className={menuItem}
+              onSelect={() => onStart({ recipe: grown.recipe, grownId: grown.id })}
+            >
+              Adjust the {makerNames[grown.recipe.kind].title.toLowerCase()} of {grown.layerIds.length} layers
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
       </DropdownMenu.Root>
       <input
         ref={photo}

@@ -121,7 +121,7 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
         {recipe.kind === 'tones' && beside && <PhotoPicture recipe={recipe} />}
         <div className="min-w-0 flex-1">
           {shown && box ? (
-            <Board box={box} unit={unit} label={`What the ${title.toLowerCase()} gives`}>
+            <Board name="maker" box={box} unit={unit} label={`What the ${title.toLowerCase()} gives`}>
               {(px) => (
                 <>
                   <StackDrawing project={shown} layers={shown.layers} px={px} apart={step} />

@@ -10,7 +10,7 @@ import { selectProject, selectUnit } from '../../../state/selectors'
 import { StageFrame } from '../../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../../state/store'
 import { Board } from '../../../drawing/board'
-import { Button, Figure, Figures, Heading, NumberField, Switch } from '../../../ui'
+import { Button, Figure, Figures, Heading, NumberField, Switch, SelectField } from '../../../ui'
 import { inkOn } from '../../../ui/folio-tab'
 import { SheetDrawing } from '../sheet-drawing'
 import { CutSoFar } from './cut-so-far'
@@ -159,21 +159,18 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
               </p>
             </Heading>
             <Heading title="Pace and faults">
-              <label className="mb-2 flex items-center justify-between gap-3">
-                <span className="text-soft">Pace</span>
-                <select
-                  aria-label="Pace"
+              <div className="mb-2">
+                <SelectField
+                  label="Pace"
                   className="w-28"
-                  value={here.speed}
-                  onChange={(event) => void tell('speed', { speed: Number(event.target.value) })}
-                >
-                  {[...new Set([...SPEEDS, here.speed])].map((speed) => (
-                    <option key={speed} value={speed}>
-                      × {speed}
-                    </option>
-                  ))}
-                </select>
-              </label>
+                  value={String(here.speed)}
+                  options={[...new Set([...SPEEDS, here.speed])].map((speed) => ({
+                    value: String(speed),
+                    label: `× ${speed}`,
+                  }))}
+                  onChange={(speed) => void tell('speed', { speed: Number(speed) })}
+                />
+              </div>
               <div className="grid gap-1">
                 {FAULTS.map(({ fault, label }) => (
                   <Switch
@@ -193,6 +190,7 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
       {load && (
         <div className="min-h-0 flex-1 p-4 pb-1">
           <Board
+            name="cutter"
             box={{ minX: 0, minY: 0, maxX: load.widthMm, maxY: load.heightMm }}
             unit={unit}
             label={`The cutter on load ${load.number}`}
