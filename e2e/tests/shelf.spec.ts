@@ -174,6 +174,7 @@ test('the bench, the cutter, the drawer and a maker can be read and worked witho
   await page.getByRole('button', { name: 'Leave it' }).click()
   await app.stage('Assembly')
   await page.getByRole('button', { name: 'To the bench' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
   found.push(...(await troubles(page, 'bench')))
   expect(found).toEqual([])
 })

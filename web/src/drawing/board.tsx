@@ -85,6 +85,8 @@ export function Board({ name, box, unit, label, children, onPointerDown, interac
             role={interactive ? 'group' : 'img'}
             aria-label={label}
             className="absolute inset-0 h-full w-full touch-none select-none"
+            // As large as its place; where that is another on paper, drawn to that.
+            viewBox={`0 0 ${width} ${height}`}
             style={{ cursor: k > 1 ? 'grab' : undefined }}
             onPointerDown={onPointerDown}
           >
@@ -119,7 +121,7 @@ export function Board({ name, box, unit, label, children, onPointerDown, interac
               at={Math.max(RULER, left) - 6}
             />
           </svg>
-          <div className="absolute right-0 bottom-0 flex items-end gap-1">
+          <div className="absolute right-0 bottom-0 flex items-end gap-1" data-screen-only>
             {k > 1.01 && <Overview w={w} h={h} box={box} inSight={inSight} />}
             <div className="flex flex-col border border-line bg-panel/90">
               <ZoomButton label="Zoom in" onPress={() => zoom.by(1.5)}>

@@ -127,7 +127,15 @@ function Screen({ name }: { name: Stage | 'bench' }) {
   const Loaded = screenOf(name, attempt)
   return (
     <Contained resetKey={name} onAgain={() => setAttempt(attempt + 1)}>
-      <Suspense fallback={<p className="p-6 text-soft">Opening…</p>}>{createElement(Loaded)}</Suspense>
+      <Suspense
+        fallback={
+          <main className="p-6 text-soft" aria-busy>
+            <h1 className="font-text text-[14px]">Opening…</h1>
+          </main>
+        }
+      >
+        {createElement(Loaded)}
+      </Suspense>
     </Contained>
   )
 }

@@ -1,3 +1,4 @@
+import { mendProject } from '..'
 import { wordsIn } from '../../base/units'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -86,6 +87,33 @@ describe('a frame', () => {
       'opening-over-spacer',
     )
     expect(codes(withMount(frame(10, 10), { clearanceMm: 24 }))).toContain('no-depth')
+  })
+
+  it('takes a measure that cannot be meant for one in another unit, and mends it', () => {
+    const slip = (over: Parameters<typeof withMount>[1]) =>
+      measureSnags(withMount(frame(100, 100), over)).filter((snag) => snag.code === 'measure-slip')
+    const [snag] = slip({
+      spacer: { widthMm: 216, heightMm: 216 },
+      opening: { widthMm: 8, heightMm: 8 },
+    })
+    expect(wordsIn(snag!.message, 'mm')).toBe(
+      'An opening of 8 mm cannot be meant: in inches it would be 203.2 mm.',
+    )
+    const { action } = snag!.mend!
+    const mended = mendProject(
+      withMount(frame(100, 100), { opening: { widthMm: 8, heightMm: 8 } }),
+      action,
+      [],
+    )
+    expect(mended.mount).toMatchObject({ opening: { widthMm: expect.closeTo(203.2, 6) as number } })
+    expect(slip({ depthMm: 1 }).map((one) => one.mend!.label)).toEqual(['It was inches'])
+    // Small frames, narrow openings and shallow depths that somebody has are left alone.
+    for (const fine of [
+      { spacer: { widthMm: 25, heightMm: 35 }, opening: { widthMm: 20, heightMm: 30 } },
+      { opening: { widthMm: 60, heightMm: 176 } },
+      { depthMm: 3 },
+    ])
+      expect(slip(fine)).toEqual([])
   })
 
   it('lets a long piece lie along the longer side of a sheet', () =>

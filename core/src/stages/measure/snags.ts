@@ -3,6 +3,7 @@ import { length, say, size, type Said } from '../../base/units'
 import { boxHeight, boxWidth, regionBox } from '../../base/geometry'
 import { builtLayers, pieceRegion, type Project, type Snag } from '../../project'
 import { measure, TOLERANCE_MM } from './measure'
+import { slipsOf, type Measure } from './slips'
 
 /** Findings of the measuring stage: design against opening and sheet, opening against spacer. */
 export function measureSnags(project: Project): Snag[] {
@@ -12,6 +13,7 @@ export function measureSnags(project: Project): Snag[] {
   const fit = { label: 'Fit it, proportions locked', action: { kind: 'fit-design' } } as const
   const stop = (code: string, message: Said, more: Partial<Snag> = {}) =>
     snags.push({ code, stage: 'measure', severity: 'stop', layer: null, at: null, message, ...more })
+  snags.push(...slipSnags(mount))
   if (mount.kind === 'frame') {
     const { spacer, opening } = mount
     if (opening.widthMm > spacer.widthMm + TOLERANCE_MM || opening.heightMm > spacer.heightMm + TOLERANCE_MM)
@@ -97,3 +99,23 @@ export function measureSnags(project: Project): Snag[] {
   }
   return snags
 }
+
+const WORDS: Record<Measure, string> = {
+  spacer: 'A spacer',
+  opening: 'An opening',
+  panel: 'A card panel',
+  width: 'A topper',
+  depth: 'A depth',
+}
+
+/** Measures that were most likely typed in another unit. */
+const slipSnags = (mount: Project['mount']): Snag[] =>
+  slipsOf(mount).map(({ measure: which, valueMm, meant, factor }) => ({
+    code: 'measure-slip',
+    stage: 'measure',
+    severity: 'caution',
+    layer: null,
+    at: null,
+    message: say`${WORDS[which]} of ${length(valueMm)} cannot be meant: in ${meant} it would be ${length(valueMm * factor)}.`,
+    mend: { label: `It was ${meant}`, action: { kind: 'other-unit', measure: which, factor } },
+  }))

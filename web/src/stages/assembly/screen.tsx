@@ -1,5 +1,6 @@
+import { useMemo } from 'react'
 import { useNavigate } from 'react-router'
-import { BENCH, type DraftStep } from '@feuillet/core/stages/assembly'
+import { BENCH, type DraftStep, type Step } from '@feuillet/core/stages/assembly'
 import { setPlan, tickStep } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
@@ -10,7 +11,9 @@ import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
 import { looked } from '../../state/view'
-import { Button, Choice, Figure, Figures, Heading, SelectField } from '../../ui'
+import { Button, Choice, Figure, Figures, Fold, Heading, SelectField } from '../../ui'
+import { groupSteps, partDone, type StepGroup } from './step-groups'
+import { StepPicture } from './step-picture'
 import { DraftRow, StepRow } from './step-row'
 import { TimeChart } from './time-chart'
 
@@ -21,6 +24,7 @@ const ALIGNMENTS = [
   { value: 'by-eye', label: 'eye, hover and drop' },
 ] as const
 const NO_STEPS: DraftStep[] = []
+const NONE: Step[] = []
 
 export default function AssemblyScreen() {
   const dispatch = useAppDispatch()
@@ -32,13 +36,48 @@ export default function AssemblyScreen() {
   const view = useAppSelector(selectView)
   const { words } = useWords()
   const { plan, progress, drawer } = project
-  const steps = assembly?.steps ?? []
+  const steps = assembly?.steps ?? NONE
   const next = steps.find((step) => !progress.done.includes(step.id))
   const picked = steps.find((step) => step.id === view.stepId) ?? next
   const done = steps.filter((step) => progress.done.includes(step.id)).length
   const left = steps
     .filter((step) => !progress.done.includes(step.id) && step.needs.includes('hands'))
     .reduce((sum, step) => sum + step.minutes, 0)
+  const [finished, open] = partDone(
+    useMemo(() => groupSteps(steps), [steps]),
+    progress.done,
+  )
+  const groupOf = (group: StepGroup) => (
+    <section
+      key={group.key}
+      aria-label={group.steps[0]!.step.title}
+      className="grid grid-cols-[92px_minmax(0,1fr)] gap-3 border-b border-line py-2"
+    >
+      <div className="grid place-content-center">
+        <StepPicture group={group} />
+      </div>
+      <ol className="self-center" aria-label="Steps">
+        {group.steps.map(({ step, number }) => (
+          <StepRow
+            key={step.id}
+            step={step}
+            number={number}
+            done={progress.done.includes(step.id)}
+            isNext={step.id === next?.id}
+            picked={step.id === picked?.id}
+            onPick={() =>
+              dispatch(looked({ stepId: step.id, ...(step.layerId ? { layerId: step.layerId } : {}) }))
+            }
+            onTick={(ticked) =>
+              dispatch(
+                change(`${ticked ? 'tick' : 'untick'} “${step.title}”`, (p) => tickStep(p, step.id, ticked)),
+              )
+            }
+          />
+        ))}
+      </ol>
+    </section>
+  )
   const set = (label: string, patch: Partial<typeof plan>) =>
     dispatch(change(label, (p) => setPlan(p, patch)))
   return (
@@ -145,27 +184,24 @@ export default function AssemblyScreen() {
           onPick={(stepId) => dispatch(looked({ stepId }))}
         />
       )}
-      <ol className="min-h-0 flex-1 overflow-y-auto px-5 pb-4" aria-label="Steps" aria-busy={!assembly}>
-        {!assembly && order.map((step, i) => <DraftRow key={step.id} step={step} number={i + 1} />)}
-        {steps.map((step, i) => (
-          <StepRow
-            key={step.id}
-            step={step}
-            number={i + 1}
-            done={progress.done.includes(step.id)}
-            isNext={step.id === next?.id}
-            picked={step.id === picked?.id}
-            onPick={() =>
-              dispatch(looked({ stepId: step.id, ...(step.layerId ? { layerId: step.layerId } : {}) }))
-            }
-            onTick={(ticked) =>
-              dispatch(
-                change(`${ticked ? 'tick' : 'untick'} “${step.title}”`, (p) => tickStep(p, step.id, ticked)),
-              )
-            }
-          />
-        ))}
-      </ol>
+      <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-4" aria-busy={!assembly}>
+        {!assembly && (
+          <ol aria-label="Order of work">
+            {order.map((step, i) => (
+              <DraftRow key={step.id} step={step} number={i + 1} />
+            ))}
+          </ol>
+        )}
+        {finished.length > 0 && (
+          <Fold
+            title={<span className="text-soft">{done} steps done</span>}
+            className="border-b border-line py-1.5"
+          >
+            {finished.map(groupOf)}
+          </Fold>
+        )}
+        {open.map(groupOf)}
+      </div>
     </StageFrame>
   )
 }

@@ -22,10 +22,7 @@ export const StepRow = memo(function StepRow({ step, number, done, isNext, picke
   const load = usePlan('loads')?.find((l) => l.id === step.loadId)
   const layer = findLayer(project, step.layerId)
   return (
-    <li
-      className={`flex items-center gap-3 border-b border-line ${picked ? 'bg-panel' : ''}`}
-      data-step={step.id}
-    >
+    <li className={`flex items-center gap-3 ${picked ? 'bg-panel' : ''}`} data-step={step.id}>
       <Checkbox className="ml-2" checked={done} onChange={onTick} label={`Done: ${step.title}`} />
       <button
         type="button"

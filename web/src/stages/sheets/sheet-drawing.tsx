@@ -120,17 +120,20 @@ function OffCutLine({ load, px, ink }: { load: LoadView; px: number; ink: string
         strokeWidth={px * 1.4}
         strokeDasharray={`${px * 6} ${px * 4}`}
       />
-      <text
-        x={cx}
-        y={cy}
-        textAnchor="middle"
-        dominantBaseline="middle"
-        fontSize={size}
-        fill={ink}
-        transform={upright ? `rotate(90 ${cx} ${cy})` : undefined}
-      >
-        {text}
-      </text>
+      {/* Where it has room. */}
+      {text.length * size * 0.52 <= (upright ? heightMm : widthMm) && (
+        <text
+          x={cx}
+          y={cy}
+          textAnchor="middle"
+          dominantBaseline="middle"
+          fontSize={size}
+          fill={ink}
+          transform={upright ? `rotate(90 ${cx} ${cy})` : undefined}
+        >
+          {text}
+        </text>
+      )}
     </g>
   )
 }

@@ -1,119 +1,170 @@
-// The settings of each maker. A form draws and hands on; what comes of it is made by the core.
-import type { ReactNode } from 'react'
-import type {
-  LadderRecipe,
-  LetteringRecipe,
-  MandalaRecipe,
-  Recipe,
-  RosetteRecipe,
-  TonesRecipe,
+// The settings of each maker, as tables of fields. A form draws and hands on; what comes of it is made by the core.
+import {
+  ladderRecipeSchema,
+  letteringRecipeSchema,
+  mandalaRecipeSchema,
+  rosetteRecipeSchema,
+  tonesRecipeSchema,
+  type LadderRecipe,
+  type LetteringRecipe,
+  type MandalaRecipe,
+  type Recipe,
+  type RosetteRecipe,
+  type TonesRecipe,
 } from '@feuillet/core/project'
-import { selectLayer, selectUnit } from '../../../state/selectors'
+import { selectLayer } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
-import { Button, Choice, LengthField, NumberField, SelectField } from '../../../ui'
+import { Button, SelectField } from '../../../ui'
 import { shippedFonts } from './fonts'
 import { Histogram } from './histogram'
+import { RecipeFields, type RecipeField } from './recipe-fields'
 
 interface FormProps<R extends Recipe> {
   recipe: R
-  set: (patch: Partial<R>) => void
+  onChange: (recipe: R) => void
 }
 
-function Length({
-  label,
-  value,
-  onChange,
-  min = 0,
-  max = 1000,
-}: {
-  label: string
-  value: number
-  onChange: (mm: number) => void
-  min?: number
-  max?: number
-}) {
-  const unit = useAppSelector(selectUnit)
-  return <LengthField label={label} valueMm={value} unit={unit} min={min} max={max} onChange={onChange} />
-}
+const LADDER: readonly RecipeField<LadderRecipe>[] = [
+  {
+    kind: 'choice',
+    key: 'direction',
+    label: 'Direction',
+    options: [
+      { value: 'inset', label: 'inwards' },
+      { value: 'outset', label: 'outwards', title: 'For thin shapes such as letters' },
+    ],
+  },
+  { kind: 'whole', key: 'steps', label: 'Steps', min: 1, max: 40 },
+  { kind: 'length', key: 'stepMm', label: 'One step', min: 0.2, max: 100 },
+  {
+    kind: 'choice',
+    key: 'corners',
+    label: 'Corners',
+    options: [
+      { value: 'round', label: 'round corners' },
+      { value: 'sharp', label: 'sharp' },
+    ],
+  },
+  { kind: 'number', key: 'speckMm2', label: 'Drop specks under', unitHint: 'mm²', min: 0, max: 500 },
+  { kind: 'length', key: 'sheetWidthMm', label: 'Sheet width', min: 10 },
+  { kind: 'length', key: 'sheetHeightMm', label: 'Sheet height', min: 10 },
+  { kind: 'length', key: 'borderMm', label: 'Front border, 0 for none', max: 200 },
+]
 
-const Labelled = ({ label, children }: { label: string; children: ReactNode }) => (
-  <div>
-    <p className="mb-1 text-soft">{label}</p>
-    {children}
-  </div>
-)
+const isCutOut = ({ style }: LetteringRecipe): boolean => style === 'cut-out'
+const isJoined = ({ style }: LetteringRecipe): boolean => style === 'joined'
 
-function LadderForm({ recipe, set }: FormProps<LadderRecipe>) {
-  return (
-    <>
-      <Choice
-        label="Direction"
-        value={recipe.direction}
-        options={[
-          { value: 'inset', label: 'inwards' },
-          { value: 'outset', label: 'outwards', title: 'For thin shapes such as letters' },
-        ]}
-        onChange={(direction) => set({ direction })}
-      />
-      <NumberField
-        label="Steps"
-        value={recipe.steps}
-        min={1}
-        max={40}
-        whole
-        onChange={(steps) => set({ steps })}
-      />
-      <Length
-        label="One step"
-        value={recipe.stepMm}
-        min={0.2}
-        max={100}
-        onChange={(stepMm) => set({ stepMm })}
-      />
-      <Choice
-        label="Corners"
-        value={recipe.corners}
-        options={[
-          { value: 'round', label: 'round corners' },
-          { value: 'sharp', label: 'sharp' },
-        ]}
-        onChange={(corners) => set({ corners })}
-      />
-      <NumberField
-        label="Drop specks under"
-        unitHint="mm²"
-        value={recipe.speckMm2}
-        min={0}
-        max={500}
-        onChange={(speckMm2) => set({ speckMm2 })}
-      />
-      <Length
-        label="Sheet width"
-        value={recipe.sheetWidthMm}
-        min={10}
-        onChange={(sheetWidthMm) => set({ sheetWidthMm })}
-      />
-      <Length
-        label="Sheet height"
-        value={recipe.sheetHeightMm}
-        min={10}
-        onChange={(sheetHeightMm) => set({ sheetHeightMm })}
-      />
-      <Length
-        label="Front border, 0 for none"
-        value={recipe.borderMm}
-        max={200}
-        onChange={(borderMm) => set({ borderMm })}
-      />
-    </>
-  )
-}
+const LETTERING: readonly RecipeField<LetteringRecipe>[] = [
+  { kind: 'length', key: 'widthMm', label: 'Width in all', min: 20 },
+  {
+    kind: 'number',
+    key: 'lineGap',
+    label: 'From line to line, times',
+    min: 0.5,
+    max: 2,
+    when: ({ text }) => text.trim().includes('\n'),
+  },
+  {
+    kind: 'choice',
+    key: 'style',
+    label: 'Letters',
+    options: [
+      {
+        value: 'joined',
+        label: 'joined',
+        title: 'In one piece, each letter moved until it holds to the next',
+      },
+      { value: 'apart', label: 'apart', title: 'Each letter a piece of its own, on a backing' },
+      { value: 'cut-out', label: 'cut out', title: 'Openings in full sheets, wider from sheet to sheet' },
+    ],
+  },
+  { kind: 'length', key: 'joinMm', label: 'Letters joined by', min: 0.3, max: 10, when: isJoined },
+  {
+    kind: 'choice',
+    key: 'dots',
+    label: 'Dots and accents',
+    when: isJoined,
+    options: [
+      { value: 'moved', label: 'dots moved' },
+      { value: 'strip', label: 'tied by a strip' },
+    ],
+  },
+  { kind: 'whole', key: 'cutSteps', label: 'Wider sheets in front', min: 1, max: 12, when: isCutOut },
+  { kind: 'length', key: 'cutStepMm', label: 'Each wider by', min: 0.2, max: 40, when: isCutOut },
+  { kind: 'length', key: 'sheetWidthMm', label: 'Sheet width', min: 10, when: isCutOut },
+  { kind: 'length', key: 'sheetHeightMm', label: 'Sheet height', min: 10, when: isCutOut },
+  { kind: 'length', key: 'backingMm', label: 'Backing reaches out', max: 40, when: (r) => !isCutOut(r) },
+  { kind: 'whole', key: 'backingSteps', label: 'Backing steps', min: 1, max: 4, when: (r) => !isCutOut(r) },
+  { kind: 'length', key: 'fillGapsMm', label: 'Fill gaps under', max: 30, when: (r) => !isCutOut(r) },
+  { kind: 'whole', key: 'sticks', label: 'Sticks', min: 0, max: 2, when: (r) => !isCutOut(r) },
+]
+
+const TONES: readonly RecipeField<TonesRecipe>[] = [
+  {
+    kind: 'choice',
+    key: 'back',
+    label: 'Full sheet at the back',
+    options: [
+      { value: 'light', label: 'light at the back' },
+      { value: 'dark', label: 'dark' },
+    ],
+  },
+  { kind: 'length', key: 'widthMm', label: 'Width', min: 20 },
+  { kind: 'length', key: 'smoothMm', label: 'Smoothing', max: 20 },
+  { kind: 'number', key: 'speckMm2', label: 'Drop specks under', unitHint: 'mm²', min: 0, max: 2000 },
+  { kind: 'length', key: 'detailMm', label: 'Detail, outlines true to', min: 0.01, max: 5 },
+  { kind: 'length', key: 'tieMm', label: 'Tie pieces by strips, 0 for none', max: 10 },
+  {
+    kind: 'choice',
+    key: 'crop',
+    label: 'Crop',
+    options: [
+      { value: 'none', label: 'no crop' },
+      { value: 'oval', label: 'oval' },
+      { value: 'rounded', label: 'rounded' },
+    ],
+  },
+]
+
+const ROSETTE: readonly RecipeField<RosetteRecipe>[] = [
+  { kind: 'whole', key: 'petals', label: 'Petals', min: 3, max: 16 },
+  { kind: 'length', key: 'diameterMm', label: 'Across', min: 15, max: 400 },
+  { kind: 'whole', key: 'sizes', label: 'Sizes, two of each', min: 1, max: 8 },
+  { kind: 'number', key: 'ratio', label: 'Each size against the last', min: 0.4, max: 0.97 },
+  { kind: 'length', key: 'centreMm', label: 'Rolled centre, 0 for none', max: 80 },
+  { kind: 'length', key: 'fringeMm', label: 'Fringe height', min: 3, max: 60 },
+  { kind: 'length', key: 'paperMm', label: 'Card of the strip', min: 0.05, max: 1 },
+  { kind: 'whole', key: 'leaves', label: 'Leaves', min: 0, max: 6 },
+]
+
+const PETAL: readonly RecipeField<RosetteRecipe>[] = [
+  {
+    kind: 'choice',
+    key: 'petal',
+    label: 'Petal',
+    options: [
+      { value: 'round', label: 'round' },
+      { value: 'pointed', label: 'pointed' },
+      { value: 'heart', label: 'heart' },
+      { value: 'lobed', label: 'lobed' },
+    ],
+  },
+]
+
+const MANDALA: readonly RecipeField<MandalaRecipe>[] = [
+  { kind: 'whole', key: 'fold', label: 'Repeats round the centre', min: 3, max: 24 },
+  { kind: 'whole', key: 'layers', label: 'Layers', min: 2, max: 8 },
+  { kind: 'length', key: 'diameterMm', label: 'Across', min: 20, max: 600 },
+  { kind: 'length', key: 'stripMm', label: 'Narrowest strip', min: 0.6, max: 8 },
+  { kind: 'whole', key: 'seed', label: 'Pattern number', min: 0, max: 999_999 },
+]
 
 function LetteringForm({
   recipe,
-  set,
+  onChange,
   onFont,
 }: FormProps<LetteringRecipe> & { onFont: (file: File) => void }) {
+  const set = (patch: Partial<LetteringRecipe>) => onChange({ ...recipe, ...patch })
   return (
     <>
       <textarea
@@ -132,7 +183,7 @@ function LetteringForm({
         ]}
         onChange={(font) => set({ font })}
       />
-      <label className="cursor-pointer text-plum underline underline-offset-2">
+      <label className="cursor-pointer text-plum underline underline-offset-2 focus-within:outline-2 focus-within:outline-plum">
         Your own font: TTF, OTF, WOFF
         <input
           type="file"
@@ -142,10 +193,7 @@ function LetteringForm({
           onChange={(event) => event.target.files?.[0] && onFont(event.target.files[0])}
         />
       </label>
-      <label
-        className="flex items-center justify-between gap-3"
-        title="Letters to draw in the font's other shape; * for all. Not every font has them."
-      >
+      <label className="flex items-center justify-between gap-3">
         <span className="text-soft">Alternate signs for</span>
         <input
           className="w-26"
@@ -154,316 +202,64 @@ function LetteringForm({
           onChange={(event) => set({ alternates: event.target.value.trim() })}
         />
       </label>
-      <Length label="Width in all" value={recipe.widthMm} min={20} onChange={(widthMm) => set({ widthMm })} />
-      {recipe.text.trim().includes('\n') && (
-        <NumberField
-          label="From line to line, times"
-          value={recipe.lineGap}
-          min={0.5}
-          max={2}
-          onChange={(lineGap) => set({ lineGap })}
-        />
-      )}
-      <Choice
-        label="Letters"
-        value={recipe.style}
-        options={[
-          {
-            value: 'joined',
-            label: 'joined',
-            title: 'In one piece, each letter moved until it holds to the next',
-          },
-          { value: 'apart', label: 'apart', title: 'Each letter a piece of its own, on a backing' },
-          { value: 'cut-out', label: 'cut out', title: 'Openings in full sheets, wider from sheet to sheet' },
-        ]}
-        onChange={(style) => set({ style })}
-      />
-      {recipe.style === 'joined' && (
-        <>
-          <Length
-            label="Letters joined by"
-            value={recipe.joinMm}
-            min={0.3}
-            max={10}
-            onChange={(joinMm) => set({ joinMm })}
-          />
-          <Choice
-            label="Dots and accents"
-            value={recipe.dots}
-            options={[
-              { value: 'moved', label: 'dots moved' },
-              { value: 'strip', label: 'tied by a strip' },
-            ]}
-            onChange={(dots) => set({ dots })}
-          />
-        </>
-      )}
-      {recipe.style === 'cut-out' ? (
-        <>
-          <NumberField
-            label="Wider sheets in front"
-            value={recipe.cutSteps}
-            min={1}
-            max={12}
-            whole
-            onChange={(cutSteps) => set({ cutSteps })}
-          />
-          <Length
-            label="Each wider by"
-            value={recipe.cutStepMm}
-            min={0.2}
-            max={40}
-            onChange={(cutStepMm) => set({ cutStepMm })}
-          />
-          <Length
-            label="Sheet width"
-            value={recipe.sheetWidthMm}
-            min={10}
-            onChange={(sheetWidthMm) => set({ sheetWidthMm })}
-          />
-          <Length
-            label="Sheet height"
-            value={recipe.sheetHeightMm}
-            min={10}
-            onChange={(sheetHeightMm) => set({ sheetHeightMm })}
-          />
-        </>
-      ) : (
-        <>
-          <Length
-            label="Backing reaches out"
-            value={recipe.backingMm}
-            max={40}
-            onChange={(backingMm) => set({ backingMm })}
-          />
-          <NumberField
-            label="Backing steps"
-            value={recipe.backingSteps}
-            min={1}
-            max={4}
-            whole
-            onChange={(backingSteps) => set({ backingSteps })}
-          />
-          <Length
-            label="Fill gaps under"
-            value={recipe.fillGapsMm}
-            max={30}
-            onChange={(fillGapsMm) => set({ fillGapsMm })}
-          />
-          <NumberField
-            label="Sticks"
-            value={recipe.sticks}
-            min={0}
-            max={2}
-            whole
-            onChange={(sticks) => set({ sticks })}
-          />
-        </>
-      )}
+      <RecipeFields recipe={recipe} schema={letteringRecipeSchema} fields={LETTERING} onChange={onChange} />
     </>
   )
 }
 
-function TonesForm({ recipe, set }: FormProps<TonesRecipe>) {
+function TonesForm({ recipe, onChange }: FormProps<TonesRecipe>) {
+  // Another number of tones wants other thresholds.
+  const retoned = (next: TonesRecipe) =>
+    onChange(next.levels === recipe.levels ? next : { ...next, thresholds: [] })
   return (
     <>
-      <NumberField
-        label="Tones"
-        value={recipe.levels}
-        min={2}
-        max={6}
-        whole
-        onChange={(levels) => set({ levels, thresholds: [] })}
+      <RecipeFields
+        recipe={recipe}
+        schema={tonesRecipeSchema}
+        fields={[{ kind: 'whole', key: 'levels', label: 'Tones', min: 2, max: 6 }]}
+        onChange={retoned}
       />
-      <Labelled label="Greys and thresholds">
-        <Histogram recipe={recipe} onChange={(thresholds) => set({ thresholds })} />
-      </Labelled>
-      <Choice
-        label="Full sheet at the back"
-        value={recipe.back}
-        options={[
-          { value: 'light', label: 'light at the back' },
-          { value: 'dark', label: 'dark' },
-        ]}
-        onChange={(back) => set({ back })}
-      />
-      <Length label="Width" value={recipe.widthMm} min={20} onChange={(widthMm) => set({ widthMm })} />
-      <Length label="Smoothing" value={recipe.smoothMm} max={20} onChange={(smoothMm) => set({ smoothMm })} />
-      <NumberField
-        label="Drop specks under"
-        unitHint="mm²"
-        value={recipe.speckMm2}
-        min={0}
-        max={2000}
-        onChange={(speckMm2) => set({ speckMm2 })}
-      />
-      <Length
-        label="Detail, outlines true to"
-        value={recipe.detailMm}
-        min={0.01}
-        max={5}
-        onChange={(detailMm) => set({ detailMm })}
-      />
-      <Length
-        label="Tie pieces by strips, 0 for none"
-        value={recipe.tieMm}
-        max={10}
-        onChange={(tieMm) => set({ tieMm })}
-      />
-      <Choice
-        label="Crop"
-        value={recipe.crop}
-        options={[
-          { value: 'none', label: 'no crop' },
-          { value: 'oval', label: 'oval' },
-          { value: 'rounded', label: 'rounded' },
-        ]}
-        onChange={(crop) => set({ crop })}
-      />
+      <div>
+        <p className="mb-1 text-soft">Greys and thresholds</p>
+        <Histogram recipe={recipe} onChange={(thresholds) => onChange({ ...recipe, thresholds })} />
+      </div>
+      <RecipeFields recipe={recipe} schema={tonesRecipeSchema} fields={TONES} onChange={onChange} />
     </>
   )
 }
 
-function RosetteForm({ recipe, set }: FormProps<RosetteRecipe>) {
+function RosetteForm({ recipe, onChange }: FormProps<RosetteRecipe>) {
   const layer = useAppSelector(selectLayer)
+  const ring = layer?.pieces.map((piece) => piece.path).join('')
   return (
     <>
-      <Choice
-        label="Petal"
-        value={recipe.petal}
-        options={[
-          { value: 'round', label: 'round' },
-          { value: 'pointed', label: 'pointed' },
-          { value: 'heart', label: 'heart' },
-          { value: 'lobed', label: 'lobed' },
-        ]}
-        onChange={(petal) => set({ petal, shape: undefined })}
+      <RecipeFields
+        recipe={recipe}
+        schema={rosetteRecipeSchema}
+        fields={PETAL}
+        onChange={(next) => onChange({ ...next, shape: undefined })}
       />
-      {layer && layer.pieces.length > 0 && (
+      {ring && (
         <Button
           small
           aria-pressed={recipe.shape !== undefined}
-          onClick={() =>
-            set({
-              shape:
-                recipe.shape === undefined ? layer.pieces.map((piece) => piece.path).join('') : undefined,
-            })
-          }
+          onClick={() => onChange({ ...recipe, shape: recipe.shape === undefined ? ring : undefined })}
         >
-          {recipe.shape === undefined ? `Take “${layer.name}” as the ring` : 'Draw the petals again'}
+          {recipe.shape === undefined ? `Take “${layer!.name}” as the ring` : 'Draw the petals again'}
         </Button>
       )}
-      <NumberField
-        label="Petals"
-        value={recipe.petals}
-        min={3}
-        max={16}
-        whole
-        onChange={(petals) => set({ petals })}
-      />
-      <Length
-        label="Across"
-        value={recipe.diameterMm}
-        min={15}
-        max={400}
-        onChange={(diameterMm) => set({ diameterMm })}
-      />
-      <NumberField
-        label="Sizes, two of each"
-        value={recipe.sizes}
-        min={1}
-        max={8}
-        whole
-        onChange={(sizes) => set({ sizes })}
-      />
-      <NumberField
-        label="Each size against the last"
-        value={recipe.ratio}
-        min={0.4}
-        max={0.97}
-        onChange={(ratio) => set({ ratio })}
-      />
-      <Length
-        label="Rolled centre, 0 for none"
-        value={recipe.centreMm}
-        max={80}
-        onChange={(centreMm) => set({ centreMm })}
-      />
-      <Length
-        label="Fringe height"
-        value={recipe.fringeMm}
-        min={3}
-        max={60}
-        onChange={(fringeMm) => set({ fringeMm })}
-      />
-      <NumberField
-        label="Card of the strip"
-        unitHint="mm"
-        value={recipe.paperMm}
-        min={0.05}
-        max={1}
-        onChange={(paperMm) => set({ paperMm })}
-      />
-      <NumberField
-        label="Leaves"
-        value={recipe.leaves}
-        min={0}
-        max={6}
-        whole
-        onChange={(leaves) => set({ leaves })}
-      />
+      <RecipeFields recipe={recipe} schema={rosetteRecipeSchema} fields={ROSETTE} onChange={onChange} />
     </>
   )
 }
 
-function MandalaForm({ recipe, set }: FormProps<MandalaRecipe>) {
+function MandalaForm({ recipe, onChange }: FormProps<MandalaRecipe>) {
   return (
     <>
-      <NumberField
-        label="Repeats round the centre"
-        value={recipe.fold}
-        min={3}
-        max={24}
-        whole
-        onChange={(fold) => set({ fold })}
-      />
-      <NumberField
-        label="Layers"
-        value={recipe.layers}
-        min={2}
-        max={8}
-        whole
-        onChange={(layers) => set({ layers })}
-      />
-      <Length
-        label="Across"
-        value={recipe.diameterMm}
-        min={20}
-        max={600}
-        onChange={(diameterMm) => set({ diameterMm })}
-      />
-      <Length
-        label="Narrowest strip"
-        value={recipe.stripMm}
-        min={0.6}
-        max={8}
-        onChange={(stripMm) => set({ stripMm })}
-      />
-      <div className="flex items-end justify-between gap-3">
-        <div className="flex-1">
-          <NumberField
-            label="Pattern number"
-            value={recipe.seed}
-            min={0}
-            max={999_999}
-            whole
-            onChange={(seed) => set({ seed })}
-          />
-        </div>
-        <Button small onClick={() => set({ seed: (recipe.seed + 1) % 1_000_000 })}>
-          Next
-        </Button>
-      </div>
+      <RecipeFields recipe={recipe} schema={mandalaRecipeSchema} fields={MANDALA} onChange={onChange} />
+      <Button small onClick={() => onChange({ ...recipe, seed: (recipe.seed + 1) % 1_000_000 })}>
+        Next
+      </Button>
     </>
   )
 }
@@ -478,17 +274,16 @@ export function RecipeForm({
   onChange: (recipe: Recipe) => void
   onFont: (file: File) => void
 }) {
-  const set = (patch: object) => onChange({ ...recipe, ...patch } as Recipe)
   switch (recipe.kind) {
     case 'ladder':
-      return <LadderForm recipe={recipe} set={set} />
+      return <RecipeFields recipe={recipe} schema={ladderRecipeSchema} fields={LADDER} onChange={onChange} />
     case 'lettering':
-      return <LetteringForm recipe={recipe} set={set} onFont={onFont} />
+      return <LetteringForm recipe={recipe} onChange={onChange} onFont={onFont} />
     case 'tones':
-      return <TonesForm recipe={recipe} set={set} />
+      return <TonesForm recipe={recipe} onChange={onChange} />
     case 'rosette':
-      return <RosetteForm recipe={recipe} set={set} />
+      return <RosetteForm recipe={recipe} onChange={onChange} />
     case 'mandala':
-      return <MandalaForm recipe={recipe} set={set} />
+      return <MandalaForm recipe={recipe} onChange={onChange} />
   }
 }

@@ -1,0 +1,34 @@
+import type { Step } from '@feuillet/core/stages/assembly'
+
+/** Steps about one thing: a load, a layer, or what comes before and after them. */
+export interface StepGroup {
+  key: string
+  loadId: string | null
+  layerId: string | null
+  /** With their numbers in the whole list, from 1. */
+  steps: { step: Step; number: number }[]
+}
+
+/** Steps gathered by what they are about, in the order in which work on each begins. */
+export function groupSteps(steps: readonly Step[]): StepGroup[] {
+  const groups = new Map<string, StepGroup>()
+  let lone = ''
+  steps.forEach((step, i) => {
+    const { loadId, layerId } = step
+    // What is about no one thing stands with its like, as long as nothing comes between.
+    if (loadId || layerId) lone = ''
+    else lone ||= `step ${step.id}`
+    const key = loadId ? `load ${loadId}` : layerId ? `layer ${layerId}` : lone
+    const group = groups.get(key) ?? { key, loadId, layerId, steps: [] }
+    group.steps.push({ step, number: i + 1 })
+    groups.set(key, group)
+  })
+  return [...groups.values()]
+}
+
+/** Groups of which all is done, and those with something left. */
+export function partDone(groups: readonly StepGroup[], done: readonly string[]): [StepGroup[], StepGroup[]] {
+  const ticked = new Set(done)
+  const isDone = ({ steps }: StepGroup) => steps.every(({ step }) => ticked.has(step.id))
+  return [groups.filter(isDone), groups.filter((group) => !isDone(group))]
+}

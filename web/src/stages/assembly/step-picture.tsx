@@ -1,0 +1,68 @@
+import { memo } from 'react'
+import { layerBox, colourOf, findLayer, viewBox } from '@feuillet/core/project'
+import { growBox, joinBoxes } from '@feuillet/core/base/geometry'
+import { usePlan } from '../../plan'
+import { selectProject } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
+import { layerPath } from '../../drawing/stack'
+import { SheetDrawing } from '../sheets/sheet-drawing'
+import type { StepGroup } from './step-groups'
+
+const SIZE_PX = 84
+
+/** What a group of steps touches: its sheet, or its layer on the one below; nothing for what is about all. */
+export const StepPicture = memo(function StepPicture({ group }: { group: StepGroup }) {
+  if (group.loadId) return <LoadPicture loadId={group.loadId} />
+  return group.layerId ? <LayerPicture layerId={group.layerId} /> : <span />
+})
+
+function LoadPicture({ loadId }: { loadId: string }) {
+  const { drawer } = useAppSelector(selectProject)
+  const load = usePlan('loads')?.find(({ id }) => id === loadId)
+  const drawn = usePlan('sketches')?.find((sketch) => sketch.loadId === loadId)?.drawn ?? null
+  if (!load) return <span />
+  const scale = SIZE_PX / Math.max(load.widthMm, load.heightMm)
+  return (
+    <svg
+      aria-hidden
+      width={load.widthMm * scale}
+      height={load.heightMm * scale}
+      viewBox={`0 0 ${load.widthMm} ${load.heightMm}`}
+      overflow="visible"
+    >
+      <SheetDrawing load={load} drawn={drawn} rimMm={drawer.cutter.rimMm} px={1 / scale} />
+    </svg>
+  )
+}
+
+function LayerPicture({ layerId }: { layerId: string }) {
+  const project = useAppSelector(selectProject)
+  const layer = findLayer(project, layerId)
+  if (!layer) return <span />
+  const at = project.layers.indexOf(layer)
+  const below = project.layers.slice(0, at).findLast(({ leftOut }) => !leftOut)
+  const box = growBox(joinBoxes([viewBox(project), layerBox(layer)]), 2)
+  const [w, h] = [box.maxX - box.minX, box.maxY - box.minY]
+  const scale = SIZE_PX / Math.max(w, h)
+  return (
+    <svg
+      aria-hidden
+      width={w * scale}
+      height={h * scale}
+      viewBox={`${box.minX} ${box.minY} ${w} ${h}`}
+      overflow="visible"
+    >
+      {below && (
+        <path d={layerPath(below)} fillRule="evenodd" fill={colourOf(project, below)} opacity={0.28} />
+      )}
+      <path
+        d={layerPath(layer)}
+        fillRule="evenodd"
+        fill={colourOf(project, layer)}
+        stroke="rgb(0 0 0 / 0.5)"
+        strokeWidth={0.8 / scale}
+        style={{ filter: `drop-shadow(0 ${1 / scale}px ${1.2 / scale}px rgb(0 0 0 / 0.35))` }}
+      />
+    </svg>
+  )
+}
