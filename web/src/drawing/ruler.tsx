@@ -30,7 +30,7 @@ export function Ruler({ from, to, zero, scale, unit, at, across = false }: Props
   const ticks: ReactNode[] = []
   const first = Math.ceil(from / mm - 1e-6)
   const last = Math.floor(to / mm + 1e-6)
-  const lastFigure = Math.floor(last / figure) * figure
+  const firstFigure = Math.ceil(first / figure) * figure
   for (let k = first; k <= last; k++) {
     const along = zero + k * mm * scale
     const major = k % figure === 0
@@ -49,7 +49,7 @@ export function Ruler({ from, to, zero, scale, unit, at, across = false }: Props
         fill="var(--color-ink)"
       >
         {ruleFigure(k * mm, unit)}
-        {across && k === lastFigure ? ` ${unit}` : ''}
+        {across && k === firstFigure ? ` ${unit}` : ''}
       </text>,
     )
   }

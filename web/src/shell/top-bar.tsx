@@ -3,6 +3,7 @@ import { Redo2, Undo2 } from 'lucide-react'
 import { Link } from 'react-router'
 import type { Stage } from '@feuillet/core/project'
 import { change } from '../state/edits'
+import { Busy } from './busy'
 import { ProjectMenu } from './project-menu'
 import { selectProject, selectSaved, selectStages, type StageState } from '../state/selectors'
 import { pathOf, stageName } from './stage-names'
@@ -54,6 +55,7 @@ export function TopBar({ stage }: { stage: Stage }) {
         ))}
       </nav>
       <div className="flex shrink-0 items-center gap-1.5 self-center">
+        <Busy />
         {saved !== 'saved' && (
           <span className={`text-[12px] ${saved === 'failed' ? 'text-crimson' : 'text-soft'}`}>
             {saved === 'failed' ? '■ not kept' : 'keeping…'}

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useRef, useState } from 'react'
+import { lazy, Suspense, useMemo, useRef, useState } from 'react'
 import { growBox } from '@feuillet/core/base/geometry'
 import { builtLayers, folioOf, viewBox, type Project } from '@feuillet/core/project'
 import { selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
@@ -20,6 +20,13 @@ import { MakerMenu, type MakerStart } from './makers/maker-menu'
 
 const MakerScreen = lazy(() => import('./makers/maker-screen'))
 
+/** A picked layer and the two that it touches; nothing where none is picked. */
+function neighbourhood(project: Project, layerId: string | null): ReadonlySet<string> | undefined {
+  const layers = builtLayers(project)
+  const at = layers.findIndex((layer) => layer.id === layerId)
+  return at < 0 ? undefined : new Set(layers.slice(Math.max(0, at - 1), at + 2).map(({ id }) => id))
+}
+
 export default function LayersScreen() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
@@ -36,6 +43,10 @@ export default function LayersScreen() {
   const weakPaths = usePlan('weakPaths', built)
   const looseBits = usePlan('figures', chosen?.id ?? null)?.looseBits ?? []
   const shown = shownLayers(project, view.only ? view.layerId : null)
+  const strong = useMemo(
+    () => (view.apart ? undefined : neighbourhood(project, view.layerId)),
+    [view.apart, project, view.layerId],
+  )
   const box = viewBox(project)
   const apart = view.apart ? Math.max(2, (box.maxX - box.minX) / Math.max(8, shown.length * 2.2)) : 0
   const room = growBox(box, (box.maxX - box.minX) * 0.02)
@@ -120,6 +131,7 @@ export default function LayersScreen() {
                     layers={shown}
                     px={px}
                     picked={view.layerId}
+                    strong={strong}
                     apart={apart}
                     onPick={(id) => dispatch(pickedLayer(id))}
                   />

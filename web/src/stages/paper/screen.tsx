@@ -15,6 +15,7 @@ import { StackDrawing } from '../../drawing/stack'
 import { Button, Figure, Figures, Heading } from '../../ui'
 import { Drawer } from './drawer'
 import { DrawerTable } from './drawer-table'
+import { Neighbours } from './neighbours'
 import { PickedPaper } from './picked-paper'
 import { RampTool } from './ramp-tool'
 
@@ -130,18 +131,21 @@ export default function PaperScreen() {
         <DrawerTable />
       ) : (
         <div className="grid min-h-0 flex-1 grid-rows-[minmax(0,1fr)_minmax(0,1fr)]">
-          <div className="min-h-0 p-4 pb-1">
-            <Board name="paper" box={box} unit={unit} label="The stack in its papers" interactive>
-              {(px) => (
-                <StackDrawing
-                  project={project}
-                  layers={layers.filter((l) => !l.hidden)}
-                  px={px}
-                  picked={view.layerId}
-                  onPick={(id) => dispatch(pickedLayer(id))}
-                />
-              )}
-            </Board>
+          <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)]">
+            <div className="min-h-0 p-4 pb-1">
+              <Board name="paper" box={box} unit={unit} label="The stack in its papers" interactive>
+                {(px) => (
+                  <StackDrawing
+                    project={project}
+                    layers={layers.filter((l) => !l.hidden)}
+                    px={px}
+                    picked={view.layerId}
+                    onPick={(id) => dispatch(pickedLayer(id))}
+                  />
+                )}
+              </Board>
+            </div>
+            <Neighbours />
           </div>
           <Drawer />
         </div>
