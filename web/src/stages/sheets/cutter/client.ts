@@ -47,6 +47,10 @@ export function useCutter(): CutterState | 'absent' | null {
   return state
 }
 
+/** A run is under way: the machine has a load and is not done with it. */
+export const isBusy = ({ status }: CutterState): boolean =>
+  ['asking', 'cutting', 'paused', 'slipped', 'off'].includes(status)
+
 /** Sends a command. Gives the reason where it is refused, null where it is done. */
 export async function tellCutter<Name extends CutterCommand>(
   command: Name,
