@@ -5,7 +5,7 @@ import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { layerPath } from '../../drawing/stack'
-import { SheetDrawing } from '../sheets/sheet-drawing'
+import { SheetDrawing } from '../../drawing/sheet'
 import type { StepGroup } from './step-groups'
 
 const SIZE_PX = 84

@@ -7,7 +7,7 @@ import { selectProject, selectUnit, selectView } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, Figure, Figures, Heading, NumberField, Select } from '../../ui'
 import { fillTheRest, placePieces, sendPieces, settlePieces, unpinPieces } from './place-pieces'
-import { pieceKey } from './sheet-drawing'
+import { pieceKey } from '../../drawing/sheet'
 
 /** What can be done by hand with the pieces that are picked on a sheet. */
 export function HandPanel({ load }: { load: LoadView }) {

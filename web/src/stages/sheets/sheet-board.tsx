@@ -12,7 +12,7 @@ import { looked } from '../../state/view'
 import { Board } from '../../drawing/board'
 import { inkOn } from '../../ui/folio-tab'
 import { middleOf, placePieces } from './place-pieces'
-import { PieceShape, pieceKey, SheetDrawing } from './sheet-drawing'
+import { PieceShape, pieceKey, SheetDrawing } from '../../drawing/sheet'
 
 interface Drag {
   kind: 'move' | 'turn'

@@ -4,7 +4,7 @@ import { formatMinutes } from '@feuillet/core/base/units'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { useSize } from '../../drawing/use-size'
-import { SheetDrawing } from './sheet-drawing'
+import { SheetDrawing } from '../../drawing/sheet'
 
 /** No sheet is drawn smaller than the first; times are written from the second on, passes from the third. */
 const LEAST_PX = 120

@@ -4,7 +4,9 @@ import {
   boxHeight,
   boxWidth,
   compose,
+  identity,
   intersect,
+  mapPoint,
   mapRegion,
   regionArea,
   regionBox,
@@ -14,6 +16,7 @@ import {
   translation,
   union,
   type Affine,
+  type Point,
   type Region,
 } from '../../../base/geometry'
 
@@ -36,52 +39,79 @@ const ORDERS = [2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14, 15, 16, 18, 20, 24]
 
 /** Turns and flips, other than leaving it as it is, under which a layer looks right. Needs the geometry loaded. */
 export function turnRisks(layer: Region): Turn[] {
-  const region = simplify(union(layer), DETAIL_MM)
-  const area = regionArea(region)
-  if (area === 0) return []
-  const b = regionBox(region)
-  const middle = { x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 }
-  const square = Math.abs(boxWidth(b) / boxHeight(b) - 1) < 0.03
-  const about = (map: Affine): Affine =>
-    compose(translation(middle.x, middle.y), compose(map, translation(-middle.x, -middle.y)))
-  const mass = regionCentroid(region)
-  const reach = (NEARLY * Math.max(boxWidth(b), boxHeight(b))) / 2
-  const differenceOf = (turnDeg: number, flipped: boolean): number => {
-    const map = about(compose(rotation(turnDeg), flipped ? [-1, 0, 0, 1, 0, 0] : [1, 0, 0, 1, 0, 0]))
+  const likeness = new Likeness(simplify(union(layer), DETAIL_MM))
+  if (likeness.area === 0) return []
+  const { order, exact } = symmetryOf(likeness)
+  return [
+    ...turnsBy(likeness, { steps: order, flipped: false, exact }),
+    ...turnsBy(likeness, { steps: Math.max(order, 2), flipped: true, exact }),
+  ]
+}
+
+/** How like itself a layer is when it is turned about the middle of its box. */
+class Likeness {
+  readonly area: number
+  /** As wide as high: otherwise it fits its own box by half a turn alone. */
+  readonly square: boolean
+  private readonly middle: Point
+  private readonly mass: Point
+  private readonly reach: number
+
+  constructor(private readonly region: Region) {
+    this.area = regionArea(region)
+    const box = regionBox(region)
+    const [w, h] = [boxWidth(box), boxHeight(box)]
+    this.square = Math.abs(w / h - 1) < 0.03
+    this.middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
+    this.mass = regionCentroid(region)
+    this.reach = (NEARLY * Math.max(w, h)) / 2
+  }
+
+  /** Area that does not match after a turn (degrees) and a flip before it, both ways, as a share; infinite where it is far off. */
+  difference(turnDeg: number, flipped: boolean): number {
+    const { x, y } = this.middle
+    const turn = compose(rotation(turnDeg), flipped ? FLIP : identity)
+    const map = compose(translation(x, y), compose(turn, translation(-x, -y)))
     // Where nearly all matches, the centre of mass hardly moves: most turns are ruled out by that alone.
-    const [mx, my] = [map[0] * mass.x + map[2] * mass.y + map[4], map[1] * mass.x + map[3] * mass.y + map[5]]
-    if (Math.hypot(mx - mass.x, my - mass.y) > reach) return Infinity
-    const turned = mapRegion(map, region)
+    const moved = mapPoint(map, this.mass.x, this.mass.y)
+    if (Math.hypot(moved[0] - this.mass.x, moved[1] - this.mass.y) > this.reach) return Infinity
     // Both have the same area, so what is in one alone is twice what they do not have in common.
-    return Math.max(0, 2 * (1 - regionArea(intersect(region, turned)) / area))
+    const common = regionArea(intersect(this.region, mapRegion(map, this.region)))
+    return Math.max(0, 2 * (1 - common / this.area))
   }
-  const found: Turn[] = []
-  const note = (turnDeg: number, flipped: boolean) => {
-    if (found.some((t) => t.flipped === flipped && Math.abs(t.turnDeg - turnDeg) < 0.01)) return
-    const difference = differenceOf(turnDeg, flipped)
-    if (difference < NEARLY) found.push({ turnDeg, flipped, difference, exact: difference < EXACT })
+
+  /** A way of laying that looks right; null where the eye would notice. */
+  turn(turnDeg: number, flipped: boolean): Turn | null {
+    const difference = this.difference(turnDeg, flipped)
+    return difference < NEARLY ? { turnDeg, flipped, difference, exact: difference < EXACT } : null
   }
-  // A turn by less than half a circle needs a box that is as wide as high.
-  let order = 1
-  let least = Infinity
-  for (const n of square ? ORDERS.toReversed() : [2]) {
-    least = differenceOf(360 / n, false)
-    if (least >= NEARLY) continue
-    order = n
-    break
+}
+
+const FLIP: Affine = [-1, 0, 0, 1, 0, 0]
+
+/** The most turns to a circle of which one looks right, and whether that one is exact. */
+function symmetryOf(likeness: Likeness): { order: number; exact: boolean } {
+  for (const order of likeness.square ? ORDERS.toReversed() : [2]) {
+    const difference = likeness.difference(360 / order, false)
+    if (difference < NEARLY) return { order, exact: difference < EXACT }
   }
-  const whole = order > 1 && least < EXACT
-  /** All turns by steps of the order, from the given; where the step itself is exact, one answers for all. */
-  const round = (flipped: boolean, steps: number, from: number) => {
-    for (let k = from; k < steps; k++) {
-      note((k * 360) / steps, flipped)
-      const first = found.at(-1)
-      if (!whole || k > from || (flipped && first?.flipped !== true)) continue
-      for (let j = k + 1; j < steps; j++) found.push({ ...first!, turnDeg: (j * 360) / steps })
-      return
-    }
-  }
-  round(false, order, 1)
-  round(true, Math.max(order, 2), 0)
-  return found.toSorted((a, b) => Number(a.flipped) - Number(b.flipped) || a.turnDeg - b.turnDeg)
+  return { order: 1, exact: false }
+}
+
+interface Steps {
+  /** To a circle. */
+  steps: number
+  flipped: boolean
+  /** The step itself maps the layer exactly: what holds of one turn then holds of all. */
+  exact: boolean
+}
+
+/** The turns by steps of a circle that look right, all flipped or none. */
+function turnsBy(likeness: Likeness, { steps, flipped, exact }: Steps): Turn[] {
+  const from = flipped ? 0 : 1
+  const first = from < steps ? likeness.turn((from * 360) / steps, flipped) : null
+  const rest = Array.from({ length: Math.max(0, steps - from - 1) }, (_, k) => ((from + 1 + k) * 360) / steps)
+  if (exact) return first ? [first, ...rest.map((turnDeg) => ({ ...first, turnDeg }))] : []
+  const others = rest.map((turnDeg) => likeness.turn(turnDeg, flipped))
+  return [first, ...others].filter((turn) => turn !== null)
 }

@@ -1,7 +1,7 @@
-import { useWords } from '../../state/use-words'
+import { useWords } from '../state/use-words'
 import { memo } from 'react'
 import type { LoadView, PieceView, SheetDrawing as Drawn } from '@feuillet/core/stages/sheets'
-import { inkOn } from '../../ui/folio-tab'
+import { inkOn } from '../ui/folio-tab'
 
 export const pieceKey = ({ placement }: Pick<PieceView, 'placement'>): string =>
   `${placement.id}#${placement.copy}`
