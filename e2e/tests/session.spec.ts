@@ -24,7 +24,6 @@ test.describe('a change right before the end', () => {
     ['the page is loaded anew', (page) => page.reload()],
     ['the way to the shelf', (page) => page.getByRole('link', { name: 'To the shelf of projects' }).click()],
     ['the way back', (page) => page.goBack()],
-    ['another address', (page) => page.goto('about:blank')],
     ['the tab is closed', (page) => page.close({ runBeforeUnload: false })],
   ]
   for (const [how, go] of leave)
@@ -238,7 +237,7 @@ test('documents that are damaged in part open with the rest, and say what was le
   const odd = (change: (p: Project) => unknown) => JSON.stringify(change(structuredClone(base)))
   const layer = base.layers[1]!
   const kinds: [string, string][] = [
-    ...['M0 0L5 5', 'M0 0L1e9 0L1e9 1e9Z', 'M-1e308 0L1e308 0L0 1e308Z'].map((path): [string, string] => [
+    ...['M0 0L5 5', 'M-1e308 0L1e308 0L0 1e308Z'].map((path): [string, string] => [
       `a piece ${path}`,
       odd((p) => ({ ...p, layers: [...p.layers, { ...layer, id: 'odd', pieces: [{ id: 'x', path }] }] })),
     ]),
@@ -246,7 +245,6 @@ test('documents that are damaged in part open with the rest, and say what was le
       'a layer without pieces',
       odd((p) => ({ ...p, layers: [...p.layers, { ...layer, id: 'none', pieces: [] }] })),
     ],
-    ['only a layer without pieces', odd((p) => ({ ...p, layers: [{ ...layer, id: 'none', pieces: [] }] }))],
     ['an id with a slash', odd((p) => ({ ...p, id: 'a/b?c#d%e' }))],
     [
       'ids of dots',
@@ -257,9 +255,6 @@ test('documents that are damaged in part open with the rest, and say what was le
       })),
     ],
     ['a name of marks', odd((p) => ({ ...p, name: 'a' + '\u0301'.repeat(60_000) }))],
-    ['a deep frame', odd((p) => ({ ...p, mount: { ...p.mount, depthMm: 1e308 } }))],
-    ['a span of nothing', odd((p) => ({ ...p, plan: { ...p.plan, padSpanMm: 1e-6 } }))],
-    ['minus copies', odd((p) => ({ ...p, layers: p.layers.map((l) => ({ ...l, copies: -9 })) }))],
     [
       'a pin far out',
       odd((p) => ({

@@ -57,7 +57,10 @@ for (const name of Object.keys(titles) as DemoName[])
     await expect(app.figure('Cutting')).toHaveText(
       formatMinutes(derived.loads.reduce((sum, l) => sum + l.minutes, 0)),
     )
-    await app.page.getByRole('button', { name: /load 1$/ }).click()
+    await app.page
+      .getByRole('region', { name: 'Order of loads' })
+      .getByRole('button', { name: /^Load 1:/ })
+      .click()
     await expect(app.figure('Path')).toHaveText(formatLength(derived.loads[0]!.outlineMm, 'mm'))
     await expect(app.page.locator('[data-piece]')).toHaveCount(derived.loads[0]!.pieces.length)
 
