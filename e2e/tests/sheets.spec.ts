@@ -103,7 +103,7 @@ test.describe('By hand', () => {
     await page.mouse.down()
     await page.mouse.move(from.x + 60, from.y + 20, { steps: 4 })
     await page.mouse.move(to.x + 30, to.y + 20, { steps: 8 })
-    await page.waitForTimeout(200)
+    await expect.poll(async () => (await tabs.nth(0).boundingBox())!.x).toBeGreaterThan(from.x + 60)
     await page.mouse.up()
     await expect(app.panel.getByText('by hand', { exact: true })).toBeVisible()
     await app.settled()

@@ -12,6 +12,7 @@ export const fresh: Memo = (_name, _inputs, make) => make()
 /** About so many bytes of results are kept; the longest unused go first. */
 const MOST_BYTES = 400_000_000
 
+/** Results by key, the longest unused dropped first; also names values by their content. */
 export class Cache {
   private readonly kept: LRUCache<string, { value: unknown }>
   private readonly names = new WeakMap<object, string>()

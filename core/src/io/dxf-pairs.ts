@@ -9,6 +9,7 @@ export interface DxfEntity {
   vertices: DxfEntity[]
 }
 
+/** What of a DXF file is read: entities, blocks by name, colours of layers, and the unit by its number. */
 export interface DxfFile {
   insUnits: number
   layerColours: Map<string, number>

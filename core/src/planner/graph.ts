@@ -39,6 +39,7 @@ export interface Given extends Inputs {
   memo: Memo
 }
 
+/** What a node is made of. */
 export interface NodeSpec<T, V, N extends Needs> {
   stage: Stage
   reads: Reads
@@ -71,8 +72,10 @@ export class Failure {
   constructor(readonly sentence: string) {}
 }
 
+/** The name of a ref: its node, and what it is about. */
 export const refName = ({ node: { name }, arg }: Ref<unknown>): string => (arg ? `${name} ${arg}` : name)
 
+/** Computes nodes when they are asked for, and keeps what is still true. */
 export class Planner {
   private inputs: Inputs | null = null
   private keys = new Map<string, string>()

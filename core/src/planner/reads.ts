@@ -2,6 +2,7 @@
 // did not name; and its result stays good for as long as what it named stays the same.
 import { drawerSchema, newProject, type Layer, type Paper, type Plan, type Project } from '../project'
 
+/** What of a project a node reads, by name; what it does not name is blank to it. */
 export interface Reads {
   mount?: true
   /** Of every layer that is built: these keys. Which layers there are, and in which order, is always read with them. */

@@ -45,6 +45,7 @@ const strip = (thicknessMm: number, count: number): Foam => ({
   count,
 })
 
+/** Foams of a new project; the maker changes them to those at hand. */
 export const starterFoams: Foam[] = [
   square(12, 2, 80, 2.4, 80),
   square(6, 1, 300, 2.9, 300),
@@ -56,6 +57,7 @@ export const starterFoams: Foam[] = [
   strip(2, 120),
 ]
 
+/** Glues of a new project: middle values of their kinds. Labels go before them. */
 export const starterAdhesives: Adhesive[] = [
   {
     id: 'glue-tacky',
@@ -109,6 +111,7 @@ export const starterAdhesives: Adhesive[] = [
   },
 ]
 
+/** A cutter for sheets of a foot square; a start to be corrected. */
 export const starterCutter: Cutter = {
   name: '12 × 12 in mat',
   bedWidthMm: 12 * INCH,
@@ -125,6 +128,7 @@ export const starterCutter: Cutter = {
 export const emptyDrawer = (): Drawer =>
   drawerSchema.parse({ papers: [], foams: starterFoams, adhesives: starterAdhesives, cutter: starterCutter })
 
+/** Kinds of work that can be begun from the shelf. */
 export type NewKind = 'frame' | 'card' | 'topper'
 
 /** The measures a new project of a kind starts from. */

@@ -20,6 +20,7 @@ const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project =
 export const setLayer = (project: Project, layerId: string, patch: Partial<Layer>): Project =>
   mapLayers(project, (layer) => (layer.id === layerId ? { ...layer, ...patch } : layer))
 
+/** Changes settings of the plan. */
 export const setPlan = (project: Project, patch: Partial<Plan>): Project => ({
   ...project,
   plan: { ...project.plan, ...patch },
@@ -45,6 +46,7 @@ export function addMirrored(project: Project, layerId: string, x: number): Proje
   return moveLayer(transformLayers(copied, [-1, 0, 0, 1, 2 * x, 0], [copy.id]), copy.id, at + 1)
 }
 
+/** Takes a layer out, with its pins, and lets go of makers that grew it. */
 export function removeLayer(project: Project, layerId: string): Project {
   return {
     ...project,
@@ -169,6 +171,7 @@ export function setPin(project: Project, pin: Pin): Project {
   return setPlan(project, { pins: [...dropPin(project, pin).plan.pins, pin] })
 }
 
+/** Lets a pinned copy of a piece go. */
 export function dropPin(project: Project, pin: Pick<Pin, 'layerId' | 'pieceId' | 'copy'>): Project {
   const same = (other: Pin) =>
     other.layerId === pin.layerId && other.pieceId === pin.pieceId && other.copy === pin.copy

@@ -92,6 +92,7 @@ export interface Shelved {
   guestIds: readonly string[]
 }
 
+/** What another project needs to know of this one to be cut along. */
 export const shelved = (project: Project): Shelved => ({
   id: project.id,
   name: project.name,

@@ -48,9 +48,11 @@ export function folioOf(project: Project, layerId: string): number | null {
   return index < 0 ? null : index + 1
 }
 
+/** A layer by its id; none for null. */
 export const findLayer = (project: Project, layerId: string | null): Layer | undefined =>
   project.layers.find((layer) => layer.id === layerId)
 
+/** The paper a layer is cut of; none where none is chosen. */
 export const paperOf = (project: Project, layer: Layer): Paper | undefined =>
   project.drawer.papers.find((p) => p.id === layer.paperId)
 
@@ -65,9 +67,11 @@ export const sameButSize = (a: Paper, b: Paper): boolean =>
   a.oneWay === b.oneWay &&
   (a.widthMm !== b.widthMm || a.heightMm !== b.heightMm)
 
+/** The glue that is chosen. */
 export const adhesiveOf = (project: Project): Adhesive | undefined =>
   project.drawer.adhesives.find((a) => a.id === project.plan.adhesiveId) ?? project.drawer.adhesives[0]
 
+/** Thickness of a layer’s card, mm; that of the assumed paper where none is chosen. */
 export const thicknessOf = (project: Project, layer: Layer): number =>
   paperOf(project, layer)?.thicknessMm ?? ASSUMED_PAPER.thicknessMm
 
@@ -85,6 +89,7 @@ export function depthAtHand(mount: Mount): { depthMm: number; clearanceMm: numbe
 export const bearsNumber = (layer: Layer): boolean =>
   layer.numbered ?? (layer.role !== 'backing' && layer.role !== 'border')
 
+/** Box of all layers that are built, mm; empty where there are none. */
 export const designBox = (project: Project): Box => joinBoxes(builtLayers(project).map(layerBox))
 
 /** Backing sheet at 0,0 of the project's frame; null for toppers and free work. */

@@ -6,6 +6,7 @@ const mm = z.number().min(LIMITS.lengthMm[0]).max(LIMITS.lengthMm[1])
 const some = z.number().min(LIMITS.sizeMm[0]).max(LIMITS.sizeMm[1])
 const whole = (min: number, max: number) => z.number().int().min(min).max(max)
 
+/** Steps of a silhouette, inwards or outwards. */
 export const ladderRecipeSchema = z.looseObject({
   kind: z.literal('ladder'),
   /** The silhouette: path data as in pieces, at its true size. */
@@ -23,6 +24,7 @@ export const ladderRecipeSchema = z.looseObject({
   borderMm: mm.default(0),
 })
 
+/** Words as one piece, apart on a backing, or cut out of sheets. */
 export const letteringRecipeSchema = z.looseObject({
   kind: z.literal('lettering'),
   text: z.string().min(1).max(200),
@@ -52,6 +54,7 @@ export const letteringRecipeSchema = z.looseObject({
   stickMm: some.default(4),
 })
 
+/** A picture in a few tones. */
 export const tonesRecipeSchema = z.looseObject({
   kind: z.literal('tones'),
   /** The picture in greys, row by row, one byte a pixel, base64. */
@@ -74,6 +77,7 @@ export const tonesRecipeSchema = z.looseObject({
   crop: z.enum(['none', 'oval', 'rounded']).default('none'),
 })
 
+/** Rings of petals at falling sizes round a rolled centre. */
 export const rosetteRecipeSchema = z.looseObject({
   kind: z.literal('rosette'),
   petal: z.enum(['round', 'pointed', 'heart', 'lobed']).default('round'),
@@ -92,6 +96,7 @@ export const rosetteRecipeSchema = z.looseObject({
   leaves: whole(0, 6).default(2),
 })
 
+/** Openings that repeat round a centre, layer by layer. */
 export const mandalaRecipeSchema = z.looseObject({
   kind: z.literal('mandala'),
   fold: whole(3, 24).default(12),
@@ -102,6 +107,7 @@ export const mandalaRecipeSchema = z.looseObject({
   seed: whole(0, 999_999).default(1),
 })
 
+/** A recipe of any maker. */
 export const recipeSchema = z.discriminatedUnion('kind', [
   ladderRecipeSchema,
   letteringRecipeSchema,
@@ -117,11 +123,19 @@ export const grownSchema = z.looseObject({
   layerIds: z.array(z.string()),
 })
 
+/** See ladderRecipeSchema. */
 export type LadderRecipe = z.infer<typeof ladderRecipeSchema>
+/** See letteringRecipeSchema. */
 export type LetteringRecipe = z.infer<typeof letteringRecipeSchema>
+/** See tonesRecipeSchema. */
 export type TonesRecipe = z.infer<typeof tonesRecipeSchema>
+/** See rosetteRecipeSchema. */
 export type RosetteRecipe = z.infer<typeof rosetteRecipeSchema>
+/** See mandalaRecipeSchema. */
 export type MandalaRecipe = z.infer<typeof mandalaRecipeSchema>
+/** See recipeSchema. */
 export type Recipe = z.infer<typeof recipeSchema>
+/** Which maker. */
 export type RecipeKind = Recipe['kind']
+/** See grownSchema. */
 export type Grown = z.infer<typeof grownSchema>

@@ -4,6 +4,7 @@ import { z } from 'zod'
 import { LIMITS, MOST } from './limits'
 import { grownSchema } from './recipes'
 
+/** Of files that are written now; older ones are migrated. */
 export const SCHEMA_VERSION = 2
 
 /** A number within its bounds. */
@@ -21,8 +22,10 @@ const id = z
   .regex(/^[\p{L}\p{N}._:-]{1,120}$/u, 'an id is made of letters, figures, dots and dashes')
 const path = z.string().min(1)
 
+/** Width and height, mm. */
 export const sizeSchema = z.looseObject({ widthMm: sizeMm, heightMm: sizeMm })
 
+/** What the work will live in. Lengths in mm. */
 export const mountSchema = z.discriminatedUnion('kind', [
   z.looseObject({
     kind: z.literal('frame'),
@@ -60,6 +63,7 @@ export const mountSchema = z.discriminatedUnion('kind', [
   z.looseObject({ kind: z.literal('free') }),
 ])
 
+/** What holds a layer. */
 export const jointSchema = z.looseObject({
   /** What holds the layer to what is below it. */
   kind: z.enum(['foam', 'glue', 'none']),
@@ -69,8 +73,10 @@ export const jointSchema = z.looseObject({
   pinned: z.boolean().default(false),
 })
 
+/** Parts that a layer may play. */
 export const ROLES = ['backing', 'plain', 'border', 'accent', 'overlay', 'printed'] as const
 
+/** One level of card. */
 export const layerSchema = z.looseObject({
   id,
   name: z.string().max(MOST.name),
@@ -98,6 +104,7 @@ export const layerSchema = z.looseObject({
   numbered: z.boolean().nullable().default(null),
 })
 
+/** How the surface of a paper is. */
 export const FINISHES = [
   'smooth',
   'textured',
@@ -109,6 +116,7 @@ export const FINISHES = [
   'chipboard',
 ] as const
 
+/** A paper with its sheets and off-cuts at hand. Lengths in mm. */
 export const paperSchema = z.looseObject({
   id,
   name,
@@ -135,6 +143,7 @@ export const paperSchema = z.looseObject({
     .default([]),
 })
 
+/** Foam pads of one size and thickness, mm. */
 export const foamSchema = z.looseObject({
   id,
   name,
@@ -147,6 +156,7 @@ export const foamSchema = z.looseObject({
   count: whole('count'),
 })
 
+/** A glue; times in minutes. */
 export const adhesiveSchema = z.looseObject({
   id,
   name,
@@ -159,6 +169,7 @@ export const adhesiveSchema = z.looseObject({
   caution: z.string().max(MOST.note).default(''),
 })
 
+/** A cutter: bed and rim in mm, pace in mm/s and seconds. */
 export const cutterSchema = z.looseObject({
   name: z.string().max(MOST.name),
   bedWidthMm: sizeMm,
@@ -174,6 +185,7 @@ export const cutterSchema = z.looseObject({
   overcutMm: within('overcutMm').default(0.5),
 })
 
+/** Papers, foams and glues of a project, the cutter, the currency. */
 export const drawerSchema = z.looseObject({
   papers: z.array(paperSchema).max(MOST.papers),
   foams: z.array(foamSchema).max(MOST.foams),
@@ -205,6 +217,7 @@ export const guestSchema = z.looseObject({
   papers: z.array(paperSchema).max(MOST.papers),
 })
 
+/** What the maker decided about cutting, foam and assembly. */
 export const planSchema = z.looseObject({
   /** How many of the whole work are made. */
   batch: whole('batch').default(1),
@@ -247,10 +260,12 @@ export const planSchema = z.looseObject({
   hourlyRate: within('hourlyRate').default(12),
 })
 
+/** The stages in the order of the work. */
 export const STAGES = ['measure', 'layers', 'paper', 'sheets', 'depth', 'assembly', 'journal'] as const
 
 const time = within('time')
 
+/** What happened: clocks, sheets used, runs of the cutter, a note. */
 export const journalSchema = z.looseObject({
   /** Times in ms since 1970; a running timer has no end. */
   timers: z
@@ -278,6 +293,7 @@ export const journalSchema = z.looseObject({
   note: z.string().max(MOST.note).default(''),
 })
 
+/** A whole project, as it stands in its file. */
 export const projectSchema = z.looseObject({
   format: z.literal('feuillet'),
   schemaVersion: z.literal(SCHEMA_VERSION),
@@ -296,24 +312,43 @@ export const projectSchema = z.looseObject({
   journal: journalSchema.prefault({}),
 })
 
+/** See projectSchema. */
 export type Project = z.infer<typeof projectSchema>
+/** See mountSchema. */
 export type Mount = z.infer<typeof mountSchema>
+/** A mount that is a frame. */
 export type FrameMount = Extract<Mount, { kind: 'frame' }>
+/** See layerSchema. */
 export type Layer = z.infer<typeof layerSchema>
+/** One connected face of a layer, as path data. */
 export type Piece = Layer['pieces'][number]
+/** See jointSchema. */
 export type Joint = z.infer<typeof jointSchema>
+/** One of ROLES. */
 export type Role = (typeof ROLES)[number]
+/** See paperSchema. */
 export type Paper = z.infer<typeof paperSchema>
+/** One of FINISHES. */
 export type Finish = (typeof FINISHES)[number]
+/** See foamSchema. */
 export type Foam = z.infer<typeof foamSchema>
+/** See adhesiveSchema. */
 export type Adhesive = z.infer<typeof adhesiveSchema>
+/** See cutterSchema. */
 export type Cutter = z.infer<typeof cutterSchema>
+/** See drawerSchema. */
 export type Drawer = z.infer<typeof drawerSchema>
+/** A copy of a piece fixed to a place on a sheet. */
 export type Pin = z.infer<typeof pinSchema>
+/** Another project whose pieces are cut along. */
 export type Guest = z.infer<typeof guestSchema>
+/** See planSchema. */
 export type Plan = z.infer<typeof planSchema>
+/** One of STAGES. */
 export type Stage = (typeof STAGES)[number]
+/** See journalSchema. */
 export type Journal = z.infer<typeof journalSchema>
+/** A run of the cutter, as it is noted. */
 export type CutRun = Journal['runs'][number]
 
 /** The project document as JSON Schema (draft 2020-12), as published in docs/feuillet.schema.json. */

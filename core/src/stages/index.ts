@@ -43,6 +43,7 @@ export const nodes = {
   depthSnags: depthSnagsNode,
 } as const
 
+/** A node that a page may ask for. */
 export type NodeName = keyof typeof nodes
 
 /** What the page gets of a node. */

@@ -3,6 +3,7 @@ import type { Polygon, Region, Ring } from './types'
 /** x' = a·x + c·y + e, y' = b·x + d·y + f. */
 export type Affine = readonly [a: number, b: number, c: number, d: number, e: number, f: number]
 
+/** The map that leaves all as it is. */
 export const identity: Affine = [1, 0, 0, 1, 0, 0]
 
 /** The map that applies `second` after `first`. */
@@ -12,8 +13,10 @@ export function compose(second: Affine, first: Affine): Affine {
   return [a * A + c * B, b * A + d * B, a * C + c * D, b * C + d * D, a * E + c * F + e, b * E + d * F + f]
 }
 
+/** Moves by x, y (mm). */
 export const translation = (x: number, y: number): Affine => [1, 0, 0, 1, x, y]
 
+/** Scales about 0, 0; the same both ways where one factor is given. */
 export const scaling = (sx: number, sy = sx): Affine => [sx, 0, 0, sy, 0, 0]
 
 /** Turn about the origin, degrees clockwise on screen (y down). Quarter turns are exact. */
@@ -37,6 +40,7 @@ export const mapPoint = ([a, b, c, d, e, f]: Affine, x: number, y: number): [num
 /** How much the map stretches lengths on average. */
 export const meanScale = (m: Affine): number => Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]))
 
+/** A ring mapped, in a new array; a mirror keeps its corners in order, and so turns its winding. */
 export function mapRing([a, b, c, d, e, f]: Affine, ring: Ring): Ring {
   const out = new Float64Array(ring.length)
   const flip = a * d - b * c < 0
@@ -48,11 +52,13 @@ export function mapRing([a, b, c, d, e, f]: Affine, ring: Ring): Ring {
   return out
 }
 
+/** A face mapped with its holes. */
 export const mapPolygon = (m: Affine, p: Polygon): Polygon => ({
   outer: mapRing(m, p.outer),
   holes: p.holes.map((hole) => mapRing(m, hole)),
 })
 
+/** All faces of a region mapped. */
 export const mapRegion = (m: Affine, region: Region): Polygon[] => region.map((p) => mapPolygon(m, p))
 
 /** A region scaled about the origin. */

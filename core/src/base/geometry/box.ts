@@ -1,7 +1,9 @@
 import type { Box, Ring } from './types'
 
+/** A box that holds nothing: joining anything to it gives that. */
 export const emptyBox = (): Box => ({ minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity })
 
+/** A box by its edges, mm. */
 export const box = (minX: number, minY: number, maxX: number, maxY: number): Box => ({
   minX,
   minY,
@@ -9,16 +11,21 @@ export const box = (minX: number, minY: number, maxX: number, maxY: number): Box
   maxY,
 })
 
+/** Whether a box holds nothing, or is not a number. */
 export const isEmptyBox = (b: Box): boolean => !(b.minX <= b.maxX && b.minY <= b.maxY)
 
+/** Width, mm; 0 of an empty box. */
 export const boxWidth = (b: Box): number => (isEmptyBox(b) ? 0 : b.maxX - b.minX)
 
+/** Height, mm; 0 of an empty box. */
 export const boxHeight = (b: Box): number => (isEmptyBox(b) ? 0 : b.maxY - b.minY)
 
+/** A box grown on all sides by so many mm. */
 export function growBox(b: Box, mm: number): Box {
   return { minX: b.minX - mm, minY: b.minY - mm, maxX: b.maxX + mm, maxY: b.maxY + mm }
 }
 
+/** The smallest box that holds all of several. */
 export function joinBoxes(boxes: Iterable<Box>): Box {
   const all = emptyBox()
   for (const b of boxes) {
@@ -30,9 +37,11 @@ export function joinBoxes(boxes: Iterable<Box>): Box {
   return all
 }
 
+/** Whether two boxes share a point, edges counted. */
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY
 
+/** The box of a ring, mm. */
 export function ringBox(ring: Ring): Box {
   const b = emptyBox()
   for (let i = 0; i < ring.length; i += 2) {

@@ -11,8 +11,11 @@ const ARC_TOLERANCE_MM = 0.01
 /** Above this many times the tolerance a radius gets a coarser one, so that no corner takes more than some 300 points. */
 const ARC_STEPS = 20_000
 
+/** Which windings are inside: odd ones, or all that do not add up to nought. */
 export type FillRule = 'evenodd' | 'nonzero'
+/** How corners of an offset or a stroke are made. */
 export type Join = 'round' | 'miter' | 'bevel'
+/** How open lines of a stroke end. */
 export type Cap = 'butt' | 'square' | 'round'
 
 let clipper: MainModule | undefined
@@ -112,6 +115,7 @@ export function union(...regions: readonly Region[]): Polygon[] {
   )
 }
 
+/** What is in both of two regions. */
 export function intersect(a: Region, b: Region): Polygon[] {
   if (a.length === 0 || b.length === 0) return []
   return boolean('Intersection', ringsOf(a), ringsOf(b), 'nonzero')

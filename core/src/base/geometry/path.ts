@@ -5,6 +5,7 @@ import type { Polygon, Region, Ring } from './types'
 
 const round = (v: number): string => String(Math.round(v * 1000) / 1000)
 
+/** A ring as path data of M, L and Z, mm to a thousandth. */
 export function ringToPath(ring: Ring): string {
   let d = ''
   for (let i = 0; i < ring.length; i += 2)
@@ -15,6 +16,7 @@ export function ringToPath(ring: Ring): string {
 /** Path data with absolute M, L and Z only, rounded to 0.001 mm. */
 export const polygonToPath = (p: Polygon): string => polygonRings(p).map(ringToPath).join('')
 
+/** A region as path data: to be filled by the even-odd rule. */
 export const regionToPath = (region: Region): string => region.map(polygonToPath).join('')
 
 /**

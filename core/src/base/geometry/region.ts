@@ -4,10 +4,13 @@ import { joinBoxes, ringBox } from './box'
 import { interiorPoint, perimeter, reversed, ringContains, signedArea } from './ring'
 import type { Box, Point, Polygon, Region, Ring } from './types'
 
+/** Outline first, then holes. */
 export const polygonRings = (p: Polygon): Ring[] => [p.outer, ...p.holes]
 
+/** All rings of all faces. */
 export const regionRings = (region: Region): Ring[] => region.flatMap(polygonRings)
 
+/** Area in mm², holes taken off. */
 export const polygonArea = (p: Polygon): number =>
   polygonRings(p).reduce((sum, ring) => sum + signedArea(ring), 0)
 
@@ -18,13 +21,17 @@ export const regionArea = (region: Region): number => region.reduce((sum, p) => 
 export const regionPerimeter = (region: Region): number =>
   regionRings(region).reduce((sum, ring) => sum + perimeter(ring), 0)
 
+/** Box of a face, mm. */
 export const polygonBox = (p: Polygon): Box => ringBox(p.outer)
 
+/** Box of all faces; empty where there are none. */
 export const regionBox = (region: Region): Box => joinBoxes(region.map(polygonBox))
 
+/** Whether a point lies in a face and in none of its holes. */
 export const polygonContains = (p: Polygon, x: number, y: number): boolean =>
   ringContains(p.outer, x, y) && !p.holes.some((hole) => ringContains(hole, x, y))
 
+/** Whether a point lies in any face. */
 export const regionContains = (region: Region, x: number, y: number): boolean =>
   region.some((p) => polygonContains(p, x, y))
 

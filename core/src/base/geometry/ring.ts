@@ -18,6 +18,7 @@ export function perimeter(ring: Ring): number {
   return sum
 }
 
+/** A ring the other way round, in a new array. */
 export function reversed(ring: Ring): Ring {
   const out = new Float64Array(ring.length)
   for (let i = 0; i < ring.length; i += 2) {

@@ -18,6 +18,7 @@ export interface Box {
   maxY: number
 }
 
+/** A point, mm, y down. */
 export interface Point {
   x: number
   y: number

@@ -1,6 +1,8 @@
 // Single lengths, areas and times, read and written.
+/** The unit a maker works in. */
 export type Unit = 'mm' | 'in'
 
+/** Exact by definition. */
 export const MM_PER_INCH = 25.4
 
 const VULGAR: Record<string, string> = {

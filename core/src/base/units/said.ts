@@ -12,6 +12,7 @@ export type Said = string | readonly (string | Value)[]
 export const length = (mm: number, digits?: number): Value => ({ mm, digits })
 /** Width by height. */
 export const size = (wMm: number, hMm: number): Value => ({ size: [wMm, hMm] })
+/** An area of so many mm². */
 export const area = (mm2: number): Value => ({ mm2 })
 
 /** A template whose values stay values. */

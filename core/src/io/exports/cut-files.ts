@@ -18,6 +18,7 @@ import { formatLength, formatMinutes, formatSize, wordsIn, type Unit, MM_PER_INC
 import type { AssemblyPlan } from '../../stages/assembly'
 import type { DepthPlan } from '../../stages/depth'
 
+/** Files by their names. */
 export type FileSet = Map<string, string | Uint8Array>
 
 /** The results that lists are made of. */

@@ -39,6 +39,7 @@ export const papersToCsv = (papers: readonly Paper[]): string =>
     })),
   )
 
+/** The drawer with what a table brought, and what of it could not be read, a sentence a row. */
 export interface PapersRead {
   papers: Paper[]
   /** A sentence per row that could not be read. */

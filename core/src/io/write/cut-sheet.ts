@@ -29,6 +29,7 @@ export interface CutSheet {
 /** Rings of a piece in cutting order: openings before the outline, so that nothing moves before it is done. */
 export const cuttingRings = (shape: Polygon): Ring[] => polygonRings(shape).toReversed()
 
+/** A length as it is written into files: mm to a thousandth. */
 export const num = (mm: number): string => String(Math.round(mm * 1000) / 1000)
 
 /** An open line as path data. */

@@ -49,6 +49,7 @@ export async function writeTemplates(sheets: readonly CutSheet[], faces: Faces):
   return pdf.save()
 }
 
+/** A part of a printed list; lines have a number, a text that is wrapped, and a figure at the right. */
 export interface ListSection {
   heading: string
   lines: readonly { left: string; text: string; right?: string }[]

@@ -5,6 +5,7 @@ import { lineToPath } from './cut-sheet'
 import { A4, INK, PT_PER_MM } from './pdf-parts'
 import { Typeface, type Faces } from './typeface'
 
+/** What is printed for one sheet. */
 export interface SheetTag {
   /** What is asked for at the machine, in large figures. */
   tag: string

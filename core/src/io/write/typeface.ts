@@ -36,6 +36,7 @@ interface Face {
 /** Stands for a sign that no face has. */
 const MISSING = '\u25a1'
 
+/** Draws and measures texts of a PDF. */
 export class Typeface {
   private constructor(
     private readonly regular: readonly Face[],

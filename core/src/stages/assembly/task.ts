@@ -17,6 +17,7 @@ export type StepKind =
   | 'glaze'
   | 'close'
 
+/** What is busy with a step. */
 export type Resource = 'cutter' | 'hands'
 
 /** What the wording of a job needs to know beside its kind. */
@@ -74,11 +75,13 @@ export interface Task extends Job {
   caution: string | null
 }
 
+/** A task with its times, minutes from the start of the work. */
 export interface Step extends Task {
   startMin: number
   endMin: number
 }
 
+/** All steps of a work. */
 export interface AssemblyPlan {
   /** In the order in which they start. */
   steps: Step[]

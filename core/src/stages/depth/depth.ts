@@ -7,6 +7,7 @@ import { roomOf } from './gaps'
 import { liftOnto, standOn, type Level, type On, type PieceHeight } from './heights'
 import { hidingRegion, padsForPiece, type Pad } from './pads'
 
+/** A layer’s height and what holds it. Lengths in mm. */
 export interface LayerDepth {
   layerId: string
   bottomMm: number
@@ -24,6 +25,7 @@ export interface LayerDepth {
   allowed: Region
 }
 
+/** Foam of one kind: needed, to buy, and what the needed part of its packs costs. */
 export interface FoamUse {
   foam: Foam
   needed: number
@@ -32,6 +34,7 @@ export interface FoamUse {
   cost: number
 }
 
+/** Heights, pads and foam of the whole stack. Lengths in mm. */
 export interface DepthPlan {
   pieces: PieceHeight[]
   pads: Pad[]

@@ -2,6 +2,7 @@
 import Flatbush from 'flatbush'
 import { regionContains, regionRings, type Region } from '../../base/geometry'
 
+/** The edges of a region by cell, to ask quickly whether a rectangle lies inside. */
 export class EdgeIndex {
   private readonly edges: Float64Array
   private readonly index: Flatbush | null

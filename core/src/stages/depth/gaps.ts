@@ -8,6 +8,7 @@ const STEP_MM = 0.05
 /** Cost of giving up a gap altogether and gluing: far above any miss of a target. */
 const GLUE_COST = 400
 
+/** Gaps chosen for the free layers, mm. */
 export interface GapPlan {
   gaps: { layerId: string; gapMm: number }[]
   /** All card and gaps added up. */

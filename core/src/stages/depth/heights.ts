@@ -27,6 +27,7 @@ export interface Support {
   needMm: number
 }
 
+/** A piece where it comes to lie, mm over the board. */
 export interface PieceHeight {
   layer: Layer
   pieceId: string

@@ -9,6 +9,7 @@ declare module '../../project/snag' {
   }
 }
 
+/** Mends of the depth stage. */
 export const depthMends: MendTable<'fit-gaps' | 'set-joint' | 'set-thrift'> = {
   'fit-gaps': (project) => fitGaps(project),
   'set-joint': (project, { layerId, joint, gapMm }) =>

@@ -116,6 +116,7 @@ export const foamsOf = node('foams of a layer', {
   view: (foams) => foams,
 })
 
+/** The foams that hold a layer, and how many pads of each. */
 export type FoamsOfLayer = Pick<LayerDepth, 'layerId' | 'foams'>
 
 /** Findings of the depth stage. */

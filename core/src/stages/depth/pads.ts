@@ -30,6 +30,7 @@ import { EdgeIndex } from './edge-index'
 import { footprints, nearestBuild, type Build, type Footprint } from './foam'
 import type { PieceHeight, Support } from './heights'
 
+/** One pad under a piece; stacked foams count as one. */
 export interface Pad {
   layerId: string
   pieceId: string
@@ -45,6 +46,7 @@ export interface Pad {
   foamIds: string[]
 }
 
+/** The pads of one piece. */
 export interface PiecePads {
   pads: Pad[]
   /** Farthest that any point of the piece is from a pad, and where. */

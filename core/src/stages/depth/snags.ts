@@ -5,6 +5,7 @@ import { findLayer, type Project, type Snag } from '../../project'
 import type { DepthPlan } from './depth'
 import { padSpan } from './pads'
 
+/** Findings of the depth stage. */
 export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
   const snags: Snag[] = []
   const name = (id: string) => findLayer(project, id)?.name ?? id

@@ -6,6 +6,7 @@ import type { Load } from '../sheets'
 import { sheetsNeeded } from '../sheets'
 import { minutesSpent } from './timers'
 
+/** In the drawer’s currency. */
 export interface Cost {
   paper: number
   foam: number

@@ -16,6 +16,7 @@ export const cost = node('cost', {
   view: (value: PlannedCost) => value,
 })
 
+/** Planned cost, in the drawer’s currency. */
 export interface PlannedCost extends Cost {
   paperForGuests: number
 }

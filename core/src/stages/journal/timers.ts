@@ -20,6 +20,7 @@ export function stopTimer(project: Project, now: number): Project {
   return { ...project, journal: { ...project.journal, timers } }
 }
 
+/** The stage whose clock runs; none where none does. */
 export const runningStage = (project: Project): Stage | null =>
   project.journal.timers.find((timer) => timer.endedAt === null)?.stage ?? null
 

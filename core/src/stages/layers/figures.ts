@@ -2,6 +2,7 @@
 import { boxHeight, boxWidth, regionArea, regionBox, regionPerimeter, type Box } from '../../base/geometry'
 import { layerRegion, pieceRegion, type Layer, type Piece } from '../../project'
 
+/** Figures of a layer by its shape. Lengths in mm, areas in mm². */
 export interface LayerFigures {
   id: string
   areaMm2: number
@@ -20,6 +21,7 @@ export const LOOSE_SHARE = 0.25
 /** A piece that fits into a square of this side (mm) is a speck: weeding loses it. */
 export const SPECK_MM = 2
 
+/** Counts and measures a layer. Needs the geometry loaded. */
 export function layerFigures(layer: Layer): LayerFigures {
   const region = layerRegion(layer)
   const areas = layer.pieces.map((piece) => regionArea(pieceRegion(piece)))

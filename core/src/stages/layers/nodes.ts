@@ -28,6 +28,7 @@ function inFront<T>(of: (arg: string) => Ref<T>, project: Project, layerId: stri
   return above ? of(above.id) : null
 }
 
+/** A node of every layer that is built, back to front. */
 export const each = <T>(of: (arg: string) => Ref<T>, project: Project): Ref<T>[] =>
   builtLayers(project).map((layer) => of(layer.id))
 

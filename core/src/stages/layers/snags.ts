@@ -76,6 +76,7 @@ export function stackSnags(project: Project, visible: readonly VisibleArea[]): S
   return snags
 }
 
+/** Findings about single layers. */
 export function layerSnags(
   project: Project,
   figures: readonly LayerFigures[],

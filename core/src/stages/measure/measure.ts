@@ -20,11 +20,13 @@ import {
   type Project,
 } from '../../project'
 
+/** Width and height, mm. */
 export interface Size {
   widthMm: number
   heightMm: number
 }
 
+/** What follows from the measures of the mount. Lengths in mm. */
 export interface Measures {
   /** Size of the backing sheet and of every full-size layer; null for toppers and free work. */
   backing: Size | null
@@ -53,6 +55,7 @@ export interface Measures {
 /** Lengths that differ by less count as equal. */
 export const TOLERANCE_MM = 0.05
 
+/** Computes what follows from the mount and the design. Needs the geometry loaded. */
 export function measure(project: Project): Measures {
   const { mount } = project
   const backingPolygon = backingRect(project)

@@ -10,6 +10,7 @@ declare module '../../project/snag' {
   }
 }
 
+/** Mends of the measure stage. */
 export const measureMends: MendTable<'fit-design' | 'set-opening' | 'other-unit'> = {
   'fit-design': (project) => fitDesign(project),
   'set-opening': (project, { widthMm, heightMm }) =>

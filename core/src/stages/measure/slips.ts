@@ -5,6 +5,7 @@ import type { Mount } from '../../project'
 /** A measure of a mount. */
 export type Measure = 'spacer' | 'opening' | 'panel' | 'width' | 'depth'
 
+/** A measure that was most likely typed in another unit. */
 export interface Slip {
   measure: Measure
   /** The value that cannot be meant, mm. */

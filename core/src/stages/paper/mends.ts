@@ -8,6 +8,7 @@ declare module '../../project/snag' {
   }
 }
 
+/** Mends of the paper stage. */
 export const paperMends: MendTable<'nearest-papers' | 'swap-paper'> = {
   'nearest-papers': (project, { layerIds }, stock) => assignNearest(project, layerIds, stock),
   'swap-paper': (project, { layerId, paperId }, stock) => {

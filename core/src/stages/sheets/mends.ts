@@ -9,6 +9,7 @@ declare module '../../project/snag' {
   }
 }
 
+/** Mends of the sheets stage. */
 export const sheetsMends: MendTable<'take-off-cuts' | 'take-sizes' | 'merge-papers' | 'drop-pin'> = {
   'take-off-cuts': (project, { paperIds }, stock) => takeOffCuts(project, stock, paperIds),
   'take-sizes': (project, { paperIds }, stock) => takeSizes(project, stock, paperIds),

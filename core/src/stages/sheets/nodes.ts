@@ -121,6 +121,7 @@ export const sketches = node('sketches', {
   view: (list) => list,
 })
 
+/** Sheets of each paper: needed, to buy, their cost. */
 export const needed = node('needed', {
   stage: 'sheets',
   reads: {},

@@ -28,6 +28,7 @@ export interface RunView extends Pick<PaperRun, 'id' | 'fingerprint'> {
   utilisation: number
 }
 
+/** A run as the page has it: without shapes. */
 export const runView = ({ run, layout }: NestedRun): RunView => ({
   id: run.id,
   fingerprint: run.fingerprint,
@@ -54,6 +55,7 @@ export interface LoadView extends Omit<Load, 'pieces' | 'path' | 'outline'> {
   plainTravelMm: number
 }
 
+/** A load as the page has it: without shapes. */
 export function loadView({ pieces, path, outline, ...load }: Load): LoadView {
   return {
     ...load,
@@ -80,6 +82,7 @@ export const SKETCH_MM = 0.4
 /** Far under what a screen shows of a whole sheet. */
 const DRAWN_MM = 0.02
 
+/** A load as it is drawn, outlines true to so many mm. */
 export const drawSheet = ({ outline, pieces }: Load, strayMm = DRAWN_MM): SheetDrawing => ({
   outline: polygonToPath(outline),
   pieces: pieces.map(({ shape, marks }) => ({
@@ -108,6 +111,7 @@ export interface LeftView extends Pick<LeftOver, 'id' | 'loadId' | 'paperId' | '
   heightMm: number
 }
 
+/** A left-over as the page has it. */
 export function leftView({ shape, ...left }: LeftOver): LeftView {
   const box = polygonBox(shape)
   return { ...left, path: offCutPath(shape), widthMm: boxWidth(box), heightMm: boxHeight(box) }

@@ -9,6 +9,8 @@ import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
 import { Pointer } from '../../drawing/stack'
 import { Button, Figure, Figures, Heading, LengthField, NumberField } from '../../ui'
+import { TopperDrawing } from './topper-drawing'
+import { topperScene } from './topper-scene'
 import { FrameDrawing } from './frame-drawing'
 
 const titles: Record<Mount['kind'], string> = {
@@ -28,8 +30,12 @@ export default function MeasureScreen() {
   const snags = useAppSelector(selectSnags).filter(
     (snag) => snag.stage === 'measure' || snag.code === 'stack-too-deep',
   )
-  const both = (mm: number) => `${formatLength(mm, unit)} ≈ ${formatLength(mm, unit === 'mm' ? 'in' : 'mm')}`
-  const box = growBox(viewBox(project), Math.max(boxWidth(viewBox(project)), 60) * 0.07)
+  const scene =
+    project.mount.kind === 'topper'
+      ? topperScene(project.mount.widthMm, project.mount.sticks, m.design?.box ?? null)
+      : null
+  const shown = scene?.box ?? viewBox(project)
+  const box = growBox(shown, Math.max(boxWidth(shown), 60) * 0.07)
   const canFit = m.fitFactor !== null && Math.abs(m.fitFactor - 1) > 0.002
   return (
     <StageFrame
@@ -52,13 +58,13 @@ export default function MeasureScreen() {
                 <Figure
                   name="Backing sheet"
                   value={formatSize(m.backing.widthMm, m.backing.heightMm, unit)}
-                  basis={`The ${project.mount.kind === 'frame' ? 'spacer, edge to edge' : 'card panel'}; in the other unit ${formatSize(m.backing.widthMm, m.backing.heightMm, unit === 'mm' ? 'in' : 'mm')}`}
+                  basis={`The ${project.mount.kind === 'frame' ? 'spacer, edge to edge' : 'card panel'}`}
                 />
               )}
               {m.lip && (
                 <Figure
                   name="Lip hides, each side"
-                  value={both(m.lip.sideMm)}
+                  value={formatLength(m.lip.sideMm, unit)}
                   basis="Half of spacer less opening"
                 />
               )}
@@ -102,7 +108,7 @@ export default function MeasureScreen() {
               {m.roomMm !== null && (
                 <Figure
                   name="Depth for card and foam"
-                  value={both(Math.max(0, m.roomMm))}
+                  value={formatLength(Math.max(0, m.roomMm), unit)}
                   basis="Depth less clearance"
                 />
               )}
@@ -130,6 +136,7 @@ export default function MeasureScreen() {
         <Board name="measure" box={box} unit={unit} label="Frame, lip, opening and design to scale">
           {(px) => (
             <>
+              {scene && <TopperDrawing scene={scene} empty={!m.design} px={px} />}
               <FrameDrawing project={project} px={px} />
               {view.at && <Pointer at={view.at} px={px} />}
             </>

@@ -33,8 +33,10 @@ export interface Ink {
   alpha: number
 }
 
+/** Whether an ink shows at all. */
 export const isSeen = ({ alpha }: Ink): boolean => alpha >= FAINT
 
+/** Takes what is painted, in mm of the page, one colour a shape. */
 export class Canvas {
   readonly shapes: PaintedShape[] = []
   readonly leftAt: Drawing['leftAt'] = []

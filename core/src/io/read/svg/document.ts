@@ -2,6 +2,7 @@
 import { SaxesParser } from 'saxes'
 import { BadInput } from '../../../base'
 
+/** An element with its attributes by local name, its children and its words. */
 export interface SvgElement {
   /** Local name, without prefix. */
   name: string
@@ -15,6 +16,7 @@ export interface SvgElement {
   content: (string | SvgElement)[]
 }
 
+/** A parsed drawing: its root, elements by id, and the text of its style sheets. */
 export interface SvgDocument {
   root: SvgElement
   byId: Map<string, SvgElement>

@@ -10,11 +10,13 @@ export interface PaintedShape {
   group: string | null
 }
 
+/** What is not drawn, and how often it came. */
 export interface LeftOut {
   what: string
   count: number
 }
 
+/** A drawing as it paints: shapes in paint order, mm of the page, y down. */
 export interface Drawing {
   shapes: PaintedShape[]
   leftOut: LeftOut[]
@@ -32,6 +34,7 @@ export const HAIRLINE_MM = 0.2
 /** What a drawing of nothing but hairlines means: the outlines of its pieces, or the thin lines it shows. */
 export type Outlines = 'pieces' | 'lines'
 
+/** How a drawing is read. */
 export interface ReadOptions {
   outlines?: Outlines
   /** Strokes from this width on (mm, at true size) are card; thinner ones are lines for the blade. */

@@ -28,6 +28,7 @@ export function parseSvgLength(text: string | undefined, whole: number): number 
   return Number.isFinite(value) ? value : undefined
 }
 
+/** Numbers of a list, parted by commas or spaces; none where there is no list. */
 export const parseNumbers = (text: string | undefined): number[] =>
   (text?.match(/[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?/gi) ?? []).map(Number).filter(Number.isFinite)
 
@@ -68,6 +69,7 @@ export function parseTransform(text: string | undefined): Affine {
   return map
 }
 
+/** A rectangle in units of the drawing. */
 export interface Viewport {
   x: number
   y: number
@@ -75,6 +77,7 @@ export interface Viewport {
   h: number
 }
 
+/** A viewBox of four numbers with a size; none where it is anything else. */
 export function parseViewBox(text: string | undefined): Viewport | undefined {
   const [x, y, w, h] = parseNumbers(text)
   return h !== undefined && w! > 0 && h > 0 ? { x: x!, y: y!, w: w!, h } : undefined

@@ -7,6 +7,7 @@ import { parseNumbers, parseSvgLength, type Viewport } from './lengths'
 /** How far a chord may stray from its curve, in mm. */
 const TOLERANCE_MM = 0.02
 
+/** A line of points in mm of the page; closed where the path says so. */
 export interface Line {
   points: Ring
   closed: boolean

@@ -5,6 +5,7 @@ import { computeStyle, type Style, StyleSheet } from './style'
 
 const NO_RULES = new StyleSheet([])
 
+/** What a fill or stroke paints with. */
 export type Paint =
   | { kind: 'none' }
   | { kind: 'colour'; hex: string; alpha: number; from: 'plain' | 'gradient' }

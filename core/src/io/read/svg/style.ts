@@ -25,6 +25,7 @@ const INHERITED = new Set([
 const OWN = ['opacity', 'display', 'clip-path', 'mask', 'filter', 'stop-color', 'stop-opacity', 'overflow']
 const KNOWN = new Set([...INHERITED, ...OWN])
 
+/** Properties by name, inherited ones included. */
 export type Style = Record<string, string>
 
 interface Compound {

@@ -23,6 +23,7 @@ import { groupBy } from '../../../base'
 import { colourName } from './colour-name'
 import { sequenceLayers } from './sequence'
 
+/** A drawing as layers, with what of it was left out. Lengths in mm. */
 export interface Intake {
   layers: Layer[]
   leftOut: LeftOut[]

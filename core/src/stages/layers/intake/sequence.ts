@@ -5,6 +5,7 @@ import Flatbush from 'flatbush'
 import { seededRandom } from '../../../base'
 import { intersect, regionArea, type Box, type Region } from '../../../base/geometry'
 
+/** A thing to be put into an order, with what must come before it. */
 export interface SequenceItem {
   region: Region
   box: Box

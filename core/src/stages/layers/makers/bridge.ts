@@ -13,6 +13,7 @@ import {
   type Region,
 } from '../../../base/geometry'
 
+/** A strip of card laid between two faces, mm. */
 export interface Strip {
   from: Point
   to: Point

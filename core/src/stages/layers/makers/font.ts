@@ -21,6 +21,7 @@ export function readFont(bytes: Uint8Array): Font {
   }
 }
 
+/** A sign with its outline and advance, thousandths of the em. */
 export interface PlacedGlyph {
   sign: string
   /** Outline at its natural place on the line, thousandths of the em, baseline at 0, y down. */

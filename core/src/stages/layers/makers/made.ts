@@ -24,6 +24,7 @@ export const withoutSpecks = (region: Region, mm2: number): Polygon[] =>
       holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) >= mm2),
     }))
 
+/** A joint on foam of a height (mm), glued at 0. */
 export const joint = (gapMm: number): { joint: Layer['joint'] } => ({
   joint: { kind: gapMm > 0 ? 'foam' : 'glue', gapMm, pinned: false },
 })

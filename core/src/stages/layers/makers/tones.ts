@@ -38,6 +38,7 @@ export function toBase64(bytes: Uint8Array): string {
   return out
 }
 
+/** Bytes of a base64 text. Throws BadInput where it is none. */
 export function fromBase64(text: string): Uint8Array {
   const clean = text.replace(/=+$/, '')
   const out = new Uint8Array(Math.floor((clean.length * 3) / 4))

@@ -26,8 +26,10 @@ export interface Marks {
 const ARM_MM = 1.5
 const HIDE_MM = 0.8
 
+/** A piece without marks. */
 export const noMarks = (): Marks => ({ number: [], folds: [], places: [] })
 
+/** Marks moved with their piece. */
 export const mapMarks = (map: Affine, marks: Marks): Marks => ({
   number: marks.number.map((line) => mapRing(map, line)),
   folds: marks.folds.map((line) => mapRing(map, line)),

@@ -18,6 +18,7 @@ import {
   type Region,
 } from '../../../base/geometry'
 
+/** A place where card is narrower than its paper survives. Lengths in mm. */
 export interface Neck {
   /** Where it is, mm. */
   at: Point

@@ -19,6 +19,7 @@ import { numberPlace } from '../marks/number-place'
 import { thickened, weakNecks, type Neck } from './necks'
 import { turnRisks, type Turn } from './turns'
 
+/** What may tear, fall out or go on wrong of one layer. Lengths in mm. */
 export interface Soundness {
   id: string
   /** The strip it was measured against, mm. */
@@ -37,7 +38,9 @@ export interface Soundness {
 }
 
 const WEED_S = 1.5
+/** An opening less across than this is hard to weed. */
 export const SMALL_OPENING_MM = 2
+/** A piece less across than this wants tweezers. */
 export const TWEEZER_MM = 4
 
 /** What was found of a layer by itself, each of which takes its time. */

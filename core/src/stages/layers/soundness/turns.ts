@@ -20,6 +20,7 @@ import {
   type Region,
 } from '../../../base/geometry'
 
+/** A wrong way of laying a layer that looks right. */
 export interface Turn {
   /** Degrees clockwise on screen, after the flip where there is one. */
   turnDeg: number

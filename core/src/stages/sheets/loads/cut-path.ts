@@ -19,6 +19,7 @@ interface Laid {
   marks: Marks
 }
 
+/** A line of the tool on the sheet, mm. */
 export interface Stroke {
   kind: 'number' | 'place' | 'fold' | 'cut'
   /** A closed ring (the first point not repeated) or an open line, mm from the sheet's corner. */
@@ -28,6 +29,7 @@ export interface Stroke {
   piece: number
 }
 
+/** All lines of a load in their order, and how far the tool travels, mm. */
 export interface CutPath {
   strokes: Stroke[]
   /** With the tool lifted, from the sheet's lower left corner on. */

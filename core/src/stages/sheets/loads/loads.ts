@@ -37,6 +37,7 @@ export interface LaidPiece {
   loose: boolean
 }
 
+/** What one straight cut keeps whole of a sheet, mm from its corner. */
 export interface OffCut {
   x: number
   y: number
@@ -44,6 +45,7 @@ export interface OffCut {
   heightMm: number
 }
 
+/** A sheet as it goes through the cutter. Lengths in mm, times in minutes. */
 export interface Load {
   id: string
   /** The run it belongs to. */

@@ -3,6 +3,7 @@ import { groupBy } from '../../../base'
 import type { Paper } from '../../../project'
 import type { Load } from './loads'
 
+/** Sheets of one paper: needed, to buy, and what they cost. */
 export interface SheetsNeeded {
   paper: Paper
   /** Whole sheets, and off-cuts beside them. */

@@ -1,6 +1,7 @@
 // What a paper asks of the machine. Starting values by finish and weight; a test square settles them.
 import type { Cutter, Paper } from '../../../project'
 
+/** How a paper is cut. */
 export interface CutSetting {
   name: string
   tack: 'low' | 'medium' | 'high'
@@ -9,6 +10,7 @@ export interface CutSetting {
   hardOnBlade: boolean
 }
 
+/** A start of ours by finish and weight; the machine’s own instructions go before it. */
 export function settingFor(paper: Paper): CutSetting {
   switch (paper.finish) {
     case 'glitter':

@@ -21,6 +21,7 @@ interface Composed {
   boxes: boolean
 }
 
+/** Searches with pieces in openings composed with their holders. */
 export class CompositeSearch implements Way {
   private composed: Composed | null = null
   private looked: NestLayout | null = null

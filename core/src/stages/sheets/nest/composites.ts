@@ -15,6 +15,7 @@ import {
 import type { NestInstance, NestLayout, NestPiece, Placement } from './instance'
 import { summarise } from './summary'
 
+/** An instance with what lies in openings as part of its holder, and the way back. */
 export interface Composites {
   /** The same work with holders as solid pieces (`id#copy`), and without what they hold. */
   instance: NestInstance

@@ -1,7 +1,9 @@
 import type { Polygon } from '../../../base/geometry'
 
+/** How a piece may be turned: at will, by quarters, not at all. */
 export type Turns = 'free' | 'quarter' | 'fixed'
 
+/** A shape to lay, so many times. */
 export interface NestPiece {
   id: string
   shape: Polygon
@@ -34,6 +36,7 @@ export interface OffCutSheet {
   margin: number
 }
 
+/** What is to be laid on which sheets. Lengths in mm. */
 export interface NestInstance {
   /** Sheet in mm; `margin` is the rim the blade cannot reach. */
   sheet: { w: number; h: number; margin: number }
@@ -46,6 +49,7 @@ export interface NestInstance {
   pinned?: readonly Placement[]
 }
 
+/** Where everything lies. */
 export interface NestLayout {
   placements: Placement[]
   /** Whole sheets. */

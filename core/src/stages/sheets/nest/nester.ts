@@ -30,6 +30,7 @@ const ORDERS_FIRST = { most: 8, least: 4, pieces: 500 }
 const TIDY = { after: 3, trials: 60 }
 const COMPOSITES_SEED = 1
 
+/** A search that can be stopped after any step; its best layout is always complete and legal. */
 export class Nester {
   best: NestLayout
   steps = 0

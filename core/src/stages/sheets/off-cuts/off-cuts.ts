@@ -19,6 +19,7 @@ const EDGE_MM = 1
 /** How much outlines may be smoothed before: nothing to the edge that is left. */
 const SLACK_MM = 0.1
 
+/** What is left of a load that is worth keeping. */
 export interface LeftOver {
   /** Of its load: `clean` or `odd-1`, … */
   id: string

@@ -15,6 +15,7 @@ function firstSteps({ instance }: PaperRun): number {
   return Math.max(LEAST_STEPS, Math.min(FIRST_STEPS, Math.floor(FIRST_PIECES / Math.max(1, pieces))))
 }
 
+/** A run of which a piece is larger than any sheet, and why. */
 export interface Unplaceable {
   run: PaperRun
   reason: string

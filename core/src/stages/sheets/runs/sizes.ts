@@ -25,6 +25,7 @@ export const wholeSheet = (paper: Paper, n: number, rimMm: number): OffCutSheet 
   margin: rimMm,
 })
 
+/** A sheet of a paper, mm, with the rim that the blade cannot reach. */
 export const sheetOf = (paper: Paper, rimMm: number): NestInstance['sheet'] => ({
   w: paper.widthMm,
   h: paper.heightMm,

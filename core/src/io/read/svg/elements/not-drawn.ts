@@ -3,6 +3,7 @@ import type { Affine, Point } from '../../../../base/geometry'
 import type { SvgElement } from '../document'
 import { parseSvgLength } from '../lengths'
 
+/** Names of elements that draw nothing where they stand. */
 export const NOT_DRAWN = new Set([
   'defs',
   'symbol',

@@ -6,6 +6,7 @@ import { clamp01, resolvePaint } from '../paint'
 import type { Context, Reading } from './context'
 import type { Strokes } from './stroke'
 
+/** Paints the fill of an outline, then its stroke. */
 export function readShape(
   reading: Reading,
   strokes: Strokes,

@@ -42,6 +42,7 @@ interface Hairline {
   widthMm: number
 }
 
+/** Paints strokes, and keeps hairlines until it is known what they mean. */
 export class Strokes {
   private readonly hairlines: Hairline[] = []
 

@@ -10,6 +10,7 @@ export interface Size {
   height: string | undefined
 }
 
+/** Reads what a viewport holds, clipped to it unless its overflow shows. */
 export function readViewport(reading: Reading, element: SvgElement, context: Context & { size: Size }): void {
   const { attributes } = element
   const { size, ...outer } = context

@@ -32,6 +32,7 @@ export function horizontalGap(a: Region, b: Region): number {
   return gap === Infinity ? -Infinity : gap
 }
 
+/** Where two neighbours hold together. */
 export interface Joint {
   between: string
   /** The two letters where they stand. */

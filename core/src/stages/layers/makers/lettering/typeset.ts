@@ -31,6 +31,7 @@ export interface Setting {
   recipe: LetteringRecipe
 }
 
+/** Set words, mm, and what was not possible. */
 export interface Words {
   region: Polygon[]
   remarks: Said[]
@@ -67,6 +68,7 @@ export function typeset(setting: Setting, widthMm: number): Words & { joints: Jo
   }
 }
 
+/** One line of words, its baseline at 0, mm. */
 export interface Line {
   region: Polygon[]
   joints: Joint[]

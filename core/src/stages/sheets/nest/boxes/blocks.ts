@@ -44,6 +44,7 @@ interface Side {
   upright: boolean
 }
 
+/** Lays boxes with a side in common as blocks. */
 export class BlockSearch {
   private readonly single: readonly Block[]
   private attempts = 0

@@ -70,6 +70,7 @@ export interface BoxSpot {
   y: number
 }
 
+/** Fills one sheet, segment by segment, several layouts at a time (beam search). */
 export class SheetFill {
   /** Least of any filling: what is left by area, and as a strip, in shares of the sheet. */
   value = Infinity

@@ -30,6 +30,7 @@ export interface Side {
   minY: number
 }
 
+/** A copy of a piece that fills its box. */
 export interface Box {
   piece: number
   copy: number
@@ -44,6 +45,7 @@ interface Order {
   cost: number
 }
 
+/** Searches orders of boxes along a skyline, and fills full sheets by a beam. */
 export class BoxSearch {
   readonly boxes: readonly Box[]
   private readonly w: number

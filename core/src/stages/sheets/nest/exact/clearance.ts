@@ -8,6 +8,7 @@ import {
   type Polygon,
 } from '../../../../base/geometry'
 
+/** How near two shapes come, mm, and the way that parts them. */
 export interface Nearest {
   /** Least distance between the cards, mm; 0 where they cross or one lies in the other. */
   mm: number

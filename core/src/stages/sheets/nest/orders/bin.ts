@@ -49,6 +49,7 @@ interface Spot {
   y: number
 }
 
+/** A sheet or off-cut with what is laid on it. */
 export class Bin {
   private grid: SheetGrid
   /** Card that is left on it at most, mm². */

@@ -2,6 +2,7 @@
 // place tells at once how far to jump.
 import type { Mask } from './mask'
 
+/** Cells of a sheet, free or taken. */
 export class SheetGrid {
   readonly cols: number
   readonly rows: number

@@ -6,6 +6,7 @@ import { summarise } from '../summary'
 import { Bin, type Grain } from './bin'
 import type { Axis, Level, Poses } from './poses'
 
+/** A copy of a piece in an order. */
 export interface Item {
   /** Index of the piece. */
   piece: number
@@ -14,6 +15,7 @@ export interface Item {
   pose: number
 }
 
+/** Pieces in the order in which they are laid, and along which axis. */
 export interface Order {
   items: Item[]
   axis: Axis

@@ -3,6 +3,7 @@
 // one cell of card along each edge.
 import type { Polygon } from '../../../../base/geometry'
 
+/** The cells that a turned piece takes. */
 export interface Mask {
   /** Rows of cells. */
   rows: number

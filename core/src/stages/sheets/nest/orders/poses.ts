@@ -22,17 +22,20 @@ import { makeMask, type Mask } from './mask'
  * promises well there is laid once more on the fine one, where pieces come closer.
  */
 const CELLS = { coarse: 360, fine: 1240 } as const
+/** How fine the cells are. */
 export type Level = keyof typeof CELLS
 
 /** Lays the short side or the long side of the sheet full first: for `columns` the world is mirrored along its diagonal. */
 export type Axis = 'rows' | 'columns'
 
+/** A map in the world of an axis. */
 export const alongAxis = (axis: Axis, map: Affine): Affine =>
   axis === 'rows' ? map : compose([0, 1, 1, 0, 0, 0], map)
 
 /** Kept of the gap beyond what was asked for, mm. */
 const CLEARANCE_MM = 0.006
 
+/** A piece at one of its turns, as cells. */
 export interface Pose {
   rotation: number
   mask: Mask
@@ -43,6 +46,7 @@ export interface Pose {
   offsetY: number
 }
 
+/** Poses of all pieces of an instance, made when they are asked for. */
 export class Poses {
   /** Pieces grown by half the gap. */
   readonly grown: readonly Polygon[]

@@ -16,6 +16,7 @@ export interface Edge {
   ny: number
 }
 
+/** The straight edges of a piece that are long enough to lie along, about its middle, mm. */
 export function straightEdges(shape: Polygon, { midX, midY, radius }: Field): Edge[] {
   const least = Math.max(EDGE_MM, EDGE_SHARE * radius)
   return polygonRings(shape).flatMap((ring) => {

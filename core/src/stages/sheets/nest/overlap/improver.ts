@@ -20,6 +20,7 @@ const WAYS = ['rows', 'columns', 'fewer'] as const
 /** More pieces than this are left to the search over orders. */
 const MOST_PIECES = 600
 
+/** Betters a layout in bites, by the separator. */
 export class Improver {
   private readonly separator: Separator
   /** Of all pieces, mm². */

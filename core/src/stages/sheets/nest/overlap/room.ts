@@ -23,6 +23,7 @@ export interface Room {
   walls: readonly Wall[]
 }
 
+/** What may not be touched, as a shape that stays. */
 export interface Wall extends Spot {
   field: Field
   shape: Polygon

@@ -24,6 +24,7 @@ export interface Lying {
   members: readonly (readonly number[])[]
 }
 
+/** Makes up places to try. */
 export class Sampler {
   private readonly turns: (readonly number[])[]
   private readonly edges: Edge[][]

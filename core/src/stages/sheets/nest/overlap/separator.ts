@@ -32,6 +32,7 @@ interface Steps {
   free: boolean
 }
 
+/** Parts overlapping pieces by guided local search. */
 export class Separator {
   private readonly fields: Field[]
   private readonly sampler: Sampler
