@@ -2,10 +2,17 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
-    include: ['{core,headless,server,web}/src/**/*.test.ts'],
     setupFiles: ['core/test/load-geometry.ts'],
     testTimeout: 30_000,
     // All cores: the default leaves one of two unused.
     maxWorkers: '100%',
+    projects: [
+      {
+        extends: true,
+        // Nothing in them is kept between tests: loading everything anew for each file would take as long as the tests.
+        test: { name: 'core', include: ['{core,headless,server}/src/**/*.test.ts'], isolate: false },
+      },
+      { extends: true, test: { name: 'page', include: ['web/src/**/*.test.ts'] } },
+    ],
   },
 })

@@ -32,18 +32,17 @@ test.describe('a change right before the end', () => {
       const { origin, pathname } = new URL(page.url())
       const url = origin + pathname
       await page.goto('about:blank')
-      for (const depth of ['11', '12']) {
-        const one = await anotherPage(context, url)
-        await one.settled()
-        await one.page.evaluate(() => history.pushState(null, '', location.href))
-        await one.type('Height it may have', depth)
-        await go(one.page)
-        const next = await anotherPage(context, url)
-        await next.settled()
-        await expect(next.field('Height it may have')).toHaveValue(depth)
-        await next.page.close()
-        if (!one.page.isClosed()) await one.page.close()
-      }
+      const depth = '11'
+      const one = await anotherPage(context, url)
+      await one.settled()
+      await one.page.evaluate(() => history.pushState(null, '', location.href))
+      await one.type('Height it may have', depth)
+      await go(one.page)
+      const next = await anotherPage(context, url)
+      await next.settled()
+      await expect(next.field('Height it may have')).toHaveValue(depth)
+      await next.page.close()
+      if (!one.page.isClosed()) await one.page.close()
     })
 })
 
@@ -287,7 +286,7 @@ test('documents that are damaged in part open with the rest, and say what was le
       const opened = page.locator('[data-plan=settled]')
       await expect(opened.or(page.getByRole('alert').filter({ hasText: 'odd.json: ' }))).toBeVisible()
       if (!(await opened.isVisible())) return
-      for (const stage of ['Layers', 'Depth', 'Journal'] as const) {
+      for (const stage of ['Layers', 'Depth'] as const) {
         await app.stage(stage)
         await expect(page.getByText('This screen broke off')).toHaveCount(0)
       }

@@ -61,7 +61,7 @@ describe.each(units)('a project in %s', (unit) => {
           })
         expectOnly(unit, saidOf(setPlan(project, { padSpanMm })))
       }),
-      { numRuns: 12 },
+      { numRuns: 5 },
     )
   })
 
