@@ -41,7 +41,7 @@ export function useCommand(id: CommandId, run: Run, { enabled = true }: { enable
       useKey: bySign ?? false,
       preventDefault: true,
       // Keys with Ctrl work while a text is typed where they mean nothing to it.
-      enableOnFormTags: id === 'find' ? true : ['radio', 'checkbox' as never],
+      enableOnFormTags: id === 'find' ? true : ['radio'],
       ignoreEventWhen: (event) =>
         bySign === true && (event.ctrlKey || event.metaKey) && !event.getModifierState('AltGraph'),
     },

@@ -58,7 +58,6 @@ export function Board({ name, box, unit, label, children, onPointerDown, interac
     if (!at || width === 0) return
     const span = { w: w * fitted * SURROUNDINGS, h: h * fitted * SURROUNDINGS }
     const [cx, cy] = [fitLeft + (at[0] - box.minX) * fitted, fitTop + (at[1] - box.minY) * fitted]
-    // What is in sight as it is, and not small, need not be brought nearer.
     zoom.show({ x: cx - span.w / 2, y: cy - span.h / 2, ...span })
     // Only where another place is pointed at, not whenever the board is drawn.
     // eslint-disable-next-line react-hooks/exhaustive-deps
