@@ -104,8 +104,8 @@ export const commands: Record<string, Command> = {
         seconds: { type: 'string' },
         seed: { type: 'string' },
       })
-      const seconds = numberOption(values.seconds, 'seconds', 10, 0, 3600)
-      const seed = numberOption(values.seed, 'seed', 1, 0, 2 ** 32)
+      const seconds = numberOption(values, 'seconds', { other: 10, min: 0, max: 3600 })
+      const seed = numberOption(values, 'seed', { other: 1, min: 0, max: 2 ** 32 })
       const { placements, sheets, utilisation } = await readFileLater(positionals[0]!, (bytes) =>
         nestFor(new TextDecoder().decode(bytes), seconds, seed),
       )

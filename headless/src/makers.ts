@@ -69,9 +69,9 @@ export const makerCommands = {
         outset: { type: 'boolean' },
         sharp: { type: 'boolean' },
       })
-      const steps = numberOption(values.steps, 'steps', 4, 1, 40)
+      const steps = numberOption(values, 'steps', { other: 4, min: 1, max: 40 })
       if (!Number.isInteger(steps)) throw new UsageError('--steps takes a whole number')
-      const stepMm = numberOption(values['step-mm'], 'step-mm', 5, 0.1, 200)
+      const stepMm = numberOption(values, 'step-mm', { other: 5, min: 0.1, max: 200 })
       const [sheetWidthMm, sheetHeightMm] = sizeOption(values.sheet ?? '165x165')
       const file = positionals[0]!
       const shape = readFile(file, (bytes) =>
@@ -102,9 +102,9 @@ export const makerCommands = {
         'width-mm': text,
         dark: { type: 'boolean' },
       })
-      const levels = numberOption(values.levels, 'levels', 4, 2, 6)
+      const levels = numberOption(values, 'levels', { other: 4, min: 2, max: 6 })
       if (!Number.isInteger(levels)) throw new UsageError('--levels takes a whole number')
-      const widthMm = numberOption(values['width-mm'], 'width-mm', 180, 10, 1000)
+      const widthMm = numberOption(values, 'width-mm', { other: 180, min: 10, max: 1000 })
       const file = positionals[0]!
       // Pictures are decoded by native code that no other command needs to load.
       const { default: sharp } = await import('sharp')
@@ -148,9 +148,9 @@ export const makerCommands = {
         sticks: text,
       })
       if (!values.font) throw new UsageError('--font FILE.ttf is missing')
-      const widthMm = numberOption(values['width-mm'], 'width-mm', 130, 10, 1000)
-      const backingMm = numberOption(values['backing-mm'], 'backing-mm', 4, 0, 50)
-      const sticks = numberOption(values.sticks, 'sticks', 0, 0, 2)
+      const widthMm = numberOption(values, 'width-mm', { other: 130, min: 10, max: 1000 })
+      const backingMm = numberOption(values, 'backing-mm', { other: 4, min: 0, max: 50 })
+      const sticks = numberOption(values, 'sticks', { other: 0, min: 0, max: 2 })
       const font = readFile(values.font, readFont)
       const words = positionals[0]!.replaceAll('\\n', '\n')
       if (words.trim() === '' || words.length > 200) throw new UsageError('WORDS takes 1 to 200 signs')

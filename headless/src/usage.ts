@@ -18,14 +18,13 @@ export function readArgs<O extends Options>(args: string[], names: readonly stri
   return { positionals: parsed.positionals, values: parsed.values }
 }
 
-/** A number option within bounds; the default where it is missing. Throws UsageError. */
+/** A number option by its name, within bounds; the default where it is missing. Throws UsageError. */
 export function numberOption(
-  text: string | boolean | undefined,
+  values: Readonly<Record<string, unknown>>,
   name: string,
-  other: number,
-  min: number,
-  max: number,
+  { other, min, max }: { other: number; min: number; max: number },
 ): number {
+  const text = values[name]
   if (text === undefined) return other
   const value = Number(text)
   if (typeof text !== 'string' || !Number.isFinite(value) || value < min || value > max)

@@ -30,7 +30,10 @@ export function ground(points: Points, width: number, foot: number): Polygon[] {
 }
 
 /** An opening with a rounded head. */
-export function arch(x: number, y: number, w: number, h: number, head: number, foot = 4): Polygon[] {
+export function arch(
+  { x, y, w, h }: { x: number; y: number; w: number; h: number },
+  { head, foot = 4 }: { head: number; foot?: number },
+): Polygon[] {
   const points: number[] = []
   const corner = (cx: number, cy: number, r: number, from: number) => {
     const k = 0.5523 * r
@@ -61,7 +64,10 @@ export function arch(x: number, y: number, w: number, h: number, head: number, f
 /** A full sheet with an arched opening, and whatever stands in it. */
 export const stageSet = (size: number, inset: number, head: number, ...inside: Region[]): Polygon[] =>
   union(
-    subtract([rectangle(0, 0, size, size)], arch(inset, inset, size - 2 * inset, size - 2 * inset, head)),
+    subtract(
+      [rectangle(0, 0, size, size)],
+      arch({ x: inset, y: inset, w: size - 2 * inset, h: size - 2 * inset }, { head }),
+    ),
     ...inside,
   )
 

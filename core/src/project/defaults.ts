@@ -20,9 +20,7 @@ const THICKNESS: Record<number, string> = { 1: ', thin', 2: '', 3: ', thick' }
 const square = (
   mm: number,
   thicknessMm: number,
-  perPack: number,
-  pricePerPack: number,
-  count: number,
+  { perPack, pricePerPack, count }: Pick<Foam, 'perPack' | 'pricePerPack' | 'count'>,
 ): Foam => ({
   id: `foam-${mm}x${mm}-${thicknessMm}`,
   name: `${SIZES[mm]} squares${THICKNESS[thicknessMm]}`,
@@ -47,12 +45,12 @@ const strip = (thicknessMm: number, count: number): Foam => ({
 
 /** Foams of a new project; the maker changes them to those at hand. */
 export const starterFoams: Foam[] = [
-  square(12, 2, 80, 2.4, 80),
-  square(6, 1, 300, 2.9, 300),
-  square(6, 2, 300, 2.9, 300),
-  square(6, 3, 300, 3.2, 150),
-  square(5, 1, 400, 2.9, 400),
-  square(5, 2, 400, 2.9, 400),
+  square(12, 2, { perPack: 80, pricePerPack: 2.4, count: 80 }),
+  square(6, 1, { perPack: 300, pricePerPack: 2.9, count: 300 }),
+  square(6, 2, { perPack: 300, pricePerPack: 2.9, count: 300 }),
+  square(6, 3, { perPack: 300, pricePerPack: 3.2, count: 150 }),
+  square(5, 1, { perPack: 400, pricePerPack: 2.9, count: 400 }),
+  square(5, 2, { perPack: 400, pricePerPack: 2.9, count: 400 }),
   strip(1, 120),
   strip(2, 120),
 ]

@@ -28,8 +28,7 @@ const api = {
   ...answering,
   /** Layers of an SVG or DXF file. */
   async importDrawing(
-    name: string,
-    bytes: Uint8Array,
+    { name, bytes }: { name: string; bytes: Uint8Array },
     options: Pick<ReadOptions, 'outlines' | 'hairlineMm'> & { textFont?: string },
     onProgress: (share: number) => void,
   ): Promise<Answer<{ intake: Intake }>> {

@@ -33,9 +33,7 @@ const breathe = (ms = 0) => new Promise((resolve) => setTimeout(resolve, ms))
 const api = {
   /** Searches all runs in turn for the given seconds; what is better than before is handed over as it is found. */
   async search(
-    runs: SearchRun[],
-    seconds: number,
-    seed: number,
+    { runs, seconds, seed }: { runs: SearchRun[]; seconds: number; seed: number },
     onProgress: (progress: SearchProgress) => void,
     onBetter: (fingerprint: string, layout: NestLayout) => void,
   ): Promise<void> {

@@ -50,7 +50,11 @@ export class Search {
         scoreOf.set(fingerprint, layout.score)
         best.set(fingerprint, layout)
       }
-      const searching = api.search(task, seconds, 1 + i * SEED_STEP, proxy(progress), proxy(better))
+      const searching = api.search(
+        { runs: task, seconds, seed: 1 + i * SEED_STEP },
+        proxy(progress),
+        proxy(better),
+      )
       // One that breaks off leaves the others to go on.
       return Promise.race([searching.catch(() => undefined), failed])
     })

@@ -2,11 +2,13 @@
 import { assignPaper, builtLayers, colourOf, type Layer, type Paper, type Project } from '../../project'
 import { colourDifference, matchPapers, ramp } from './colour'
 
+/** The two colours between which a ramp runs, back to front (hex). */
+export type Ends = readonly [from: string, to: string]
+
 /** Papers of a ramp over the chosen layers (back to front), matched to the stock. */
 export function rampPapers(
   layerIds: readonly string[],
-  from: string,
-  to: string,
+  [from, to]: Ends,
   stock: readonly Paper[],
 ): { layerId: string; wanted: string; paper: Paper }[] {
   const wanted = ramp(from, to, layerIds.length)
@@ -20,12 +22,9 @@ export function rampPapers(
 /** Assigns a ramp between two colours to the chosen layers. */
 export const assignRamp = (
   project: Project,
-  layerIds: readonly string[],
-  from: string,
-  to: string,
-  stock: readonly Paper[],
+  { layerIds, ends, stock }: { layerIds: readonly string[]; ends: Ends; stock: readonly Paper[] },
 ): Project =>
-  rampPapers(layerIds, from, to, stock).reduce(
+  rampPapers(layerIds, ends, stock).reduce(
     (p, { layerId, paper }) => assignPaper(p, [layerId], paper, stock),
     project,
   )

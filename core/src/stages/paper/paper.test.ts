@@ -79,8 +79,8 @@ describe('papers for layers', () => {
   it('come as a ramp over chosen layers only', () => {
     const project = demo('harbour')
     const chosen = ['far-hills', 'headland', 'open-sea']
-    const next = assignRamp(project, chosen, '#f2bea1', '#222e52', stock)
-    const wanted = rampPapers(chosen, '#f2bea1', '#222e52', stock)
+    const next = assignRamp(project, { layerIds: chosen, ends: ['#f2bea1', '#222e52'], stock })
+    const wanted = rampPapers(chosen, ['#f2bea1', '#222e52'], stock)
     expect(chosen.map((id) => next.layers.find((l) => l.id === id)!.paperId)).toEqual(
       wanted.map((w) => w.paper.id),
     )

@@ -39,7 +39,7 @@ export const takeSheets =
       edited({
         label: 'note sheets as used',
         project: noteSheets(project, used, now),
-        stock: stockAfter(stock, taken, back, now.toString(36)),
+        stock: stockAfter(stock, { loads: taken, kept: back, stamp: now.toString(36) }),
       }),
     )
     toast(

@@ -1,13 +1,12 @@
 import { Progress } from 'radix-ui'
 import { toast } from 'sonner'
-import { selectUnit } from '../../state/selectors'
-import { useAppSelector } from '../../state/store'
+import { useWords } from '../../state/use-words'
 import { Button, Choice, LengthField } from '../../ui'
 import type { useIntake } from './use-intake'
 
 /** What came in, what was left out, and how the lines of the drawing are to be read. */
 export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }) {
-  const unit = useAppSelector(selectUnit)
+  const { unit, words } = useWords()
   const { share, notes, options, linesOnly, leftMarks, canReadAgain } = intake
   if (share !== null)
     return (
@@ -34,7 +33,7 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
           className={`mb-1 border-l-4 px-3 py-2 text-[13.5px] ${note.bad ? 'border-crimson bg-crimson-pale' : 'border-ink bg-sheet'}`}
         >
           {note.bad && <span aria-hidden>■ </span>}
-          {note.text}
+          {words(note.text)}
         </div>
       ))}
       {canReadAgain && !notes.every((note) => note.bad) && (
@@ -57,7 +56,7 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
                 aria-label="Font for the text"
                 onChange={(event) => {
                   const file = event.target.files?.[0]
-                  if (file) void intake.outlineText(file).then((why) => why && toast.error(why))
+                  if (file) void intake.outlineText(file).then((why) => why && toast.error(words(why)))
                 }}
               />
             </label>

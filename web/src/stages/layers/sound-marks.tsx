@@ -49,13 +49,10 @@ export function SoundMarks({
         />
       ))}
       {sound.numberAt &&
-        numberStrokes(
-          String(folio),
-          sound.numberAt.x,
-          sound.numberAt.y,
-          NUMBER_MM / 2,
-          looksRightWrong(sound),
-        ).flatMap((line, i) =>
+        numberStrokes(String(folio), sound.numberAt, {
+          radiusMm: NUMBER_MM / 2,
+          roof: looksRightWrong(sound),
+        }).flatMap((line, i) =>
           ['#fff', 'var(--color-plum)'].map((colour, k) => (
             <polyline
               key={`${i} ${k}`}

@@ -1,5 +1,5 @@
 // Files that come in: read in the worker one after the other, with progress and a stop, and put into the project.
-import { wordsIn } from '@feuillet/core/base/units'
+import { say, type Said } from '@feuillet/core/base/units'
 import { proxy } from 'comlink'
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
@@ -19,7 +19,7 @@ interface Taken {
 }
 
 export interface IntakeNote {
-  text: string
+  text: Said
   bad: boolean
 }
 
@@ -46,7 +46,11 @@ export function useIntake() {
    * Reads files and puts what they hold into the project as it is by then, as one step: what was done meanwhile stays. With
    * `instead` what an earlier reading put in is taken out first, as long as nothing else was changed since.
    */
-  const read = async (files: Taken['files'], how: Options, label: string, instead: Taken | null) => {
+  const read = async (
+    files: Taken['files'],
+    how: Options,
+    { label, instead }: { label: string; instead: Taken | null },
+  ) => {
     const projectId = store.getState().document.project?.id
     setNotes([])
     setShare(0)
@@ -60,16 +64,17 @@ export function useIntake() {
     }
     const found: FileFound[] = []
     const said: IntakeNote[] = []
-    for (const { name, bytes } of files) {
-      const answer = await readFile(name, bytes, how, onShare).catch((error: unknown): string =>
+    for (const file of files) {
+      const { name } = file
+      const answer = await readFile(file, how, onShare).catch((error: unknown): Said =>
         error instanceof WorkerGone
           ? stopped
             ? `${name}: stopped. Nothing was changed.`
             : `${name}: reading it broke off. Nothing was changed.`
           : `${name}: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`,
       )
-      if (typeof answer === 'string') said.push({ text: answer, bad: !stopped })
-      else found.push(answer)
+      if (typeof answer === 'object' && 'putInto' in answer) found.push(answer)
+      else said.push({ text: answer, bad: !stopped })
       if (stopped) break
     }
     reading = false
@@ -106,7 +111,7 @@ export function useIntake() {
       [...list].map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })),
     )
     if (project && files.length > 0)
-      await read(files, options, `bring in ${files.map((f) => f.name).join(', ')}`, null)
+      await read(files, options, { label: `bring in ${files.map((f) => f.name).join(', ')}`, instead: null })
   }
 
   /** Reads the same files otherwise, as long as nothing was changed since. */
@@ -114,14 +119,14 @@ export function useIntake() {
     const how = { ...options, ...patch }
     setOptions(how)
     if (taken && store.getState().document.project === taken.after)
-      void read(taken.files, how, 'read the drawing otherwise', taken)
+      void read(taken.files, how, { label: 'read the drawing otherwise', instead: taken })
   }
 
   /** Sets the text of the drawing in a font of the maker's. Gives a sentence where the font cannot be read. */
-  const outlineText = async (file: File): Promise<string | null> => {
+  const outlineText = async (file: File): Promise<Said | null> => {
     const bytes = new Uint8Array(await file.arrayBuffer())
     const answer = await editor.ask((api) => api.takeFont('text', bytes))
-    if (!answer.ok) return `${file.name}: ${wordsIn(answer.said, 'mm')}.`
+    if (!answer.ok) return say`${file.name}: ${answer.said}.`
     again({ textFont: 'text' })
     return null
   }
@@ -150,11 +155,11 @@ interface FileFound {
 
 /** Reads a file; gives a sentence where it cannot be read. */
 async function readFile(
-  name: string,
-  bytes: Uint8Array,
+  file: Taken['files'][number],
   how: Options,
   onShare: (share: number) => unknown,
-): Promise<FileFound | string> {
+): Promise<FileFound | Said> {
+  const { name, bytes } = file
   if (/\.json$/i.test(name)) {
     const { project: other, healed } = openProject(new TextDecoder().decode(bytes))
     const said = [`${words(other.layers.length)}, with their papers.`, ...healed].join(' ')
@@ -167,8 +172,8 @@ async function readFile(
       }),
     }
   }
-  const result = await editor.ask((api) => api.importDrawing(name, bytes, how, proxy(onShare)))
-  if (!result.ok) return `${name}: ${wordsIn(result.said, 'mm')}. Nothing was changed.`
+  const result = await editor.ask((api) => api.importDrawing(file, how, proxy(onShare)))
+  if (!result.ok) return say`${name}: ${result.said}. Nothing was changed.`
   const { intake } = result
   return {
     linesOnly: intake.linesOnly,

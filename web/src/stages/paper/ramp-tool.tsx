@@ -20,8 +20,7 @@ export function RampTool() {
   const to = ends.to ?? colourOf(project, layers.at(-1)!)
   const preview = rampPapers(
     chosen.map((layer) => layer.id),
-    from,
-    to,
+    [from, to],
     stock,
   )
   const toggle = (id: string) =>
@@ -96,13 +95,11 @@ export function RampTool() {
         onClick={() =>
           dispatch(
             change('ramp of papers', (p, papers) =>
-              assignRamp(
-                p,
-                chosen.map((layer) => layer.id),
-                from,
-                to,
-                papers,
-              ),
+              assignRamp(p, {
+                layerIds: chosen.map((layer) => layer.id),
+                ends: [from, to],
+                stock: papers,
+              }),
             ),
           )
         }

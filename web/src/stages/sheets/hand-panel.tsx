@@ -63,7 +63,9 @@ export function HandPanel({ load }: { load: LoadView }) {
                 value={0}
                 min={-360}
                 max={360}
-                onChange={(deg) => void dispatch(placePieces(load, picked, 0, 0, deg)).then(setWhy)}
+                onChange={(deg) =>
+                  void dispatch(placePieces(load, picked, { dx: 0, dy: 0, turnDeg: deg })).then(setWhy)
+                }
               />
             </div>
           )}

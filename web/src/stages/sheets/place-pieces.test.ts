@@ -30,7 +30,7 @@ describe('the maker’s hand', () => {
   it('moves a piece to free card and pins it there; nothing else moves', async () => {
     const { load, piece } = only()
     const before = busiest().pieces.map(({ placement }) => placement)
-    expect(await desk.store.dispatch(placePieces(load, [piece], 40, 60, 0))).toBeNull()
+    expect(await desk.store.dispatch(placePieces(load, [piece], { dx: 40, dy: 60, turnDeg: 0 }))).toBeNull()
     expect(desk.project().plan.pins).toHaveLength(1)
     anew()
     const after = loadsNow().find((l) => l.id === load.id)!.pieces
@@ -44,11 +44,17 @@ describe('the maker’s hand', () => {
   it('turns pieces about their common middle, which stays', async () => {
     const { load, piece } = only()
     const from = middleOf([piece])
-    expect(await desk.store.dispatch(placePieces(load, [piece], 152 - from.x, 170 - from.y, 0))).toBeNull()
+    expect(
+      await desk.store.dispatch(
+        placePieces(load, [piece], { dx: 152 - from.x, dy: 170 - from.y, turnDeg: 0 }),
+      ),
+    ).toBeNull()
     anew()
     const moved = busiest().pieces.find((p) => p.placement.id === piece.placement.id)!
     const middle = middleOf([moved])
-    expect(await desk.store.dispatch(placePieces(busiest(), [moved], 0, 0, 90))).toBeNull()
+    expect(
+      await desk.store.dispatch(placePieces(busiest(), [moved], { dx: 0, dy: 0, turnDeg: 90 })),
+    ).toBeNull()
     anew()
     const turned = busiest().pieces.find((p) => p.placement.id === piece.placement.id)!
     expect(middleOf([turned]).x).toBeCloseTo(middle.x, 6)
@@ -59,11 +65,15 @@ describe('the maker’s hand', () => {
   it('says why a place is not possible, and changes nothing', async () => {
     const { load, piece } = only()
     const before = desk.project()
-    const why = await desk.store.dispatch(placePieces(load, [piece], -900, 0, 0))
+    const why = await desk.store.dispatch(placePieces(load, [piece], { dx: -900, dy: 0, turnDeg: 0 }))
     expect(wordsIn(why!, 'mm')).toMatch(/rim|sheet/)
     expect(
       await desk.store.dispatch(
-        placePieces({ ...load, paper: { ...load.paper, oneWay: true } }, [piece], 0, 0, 90),
+        placePieces({ ...load, paper: { ...load.paper, oneWay: true } }, [piece], {
+          dx: 0,
+          dy: 0,
+          turnDeg: 90,
+        }),
       ),
     ).toMatch(/one-way/)
     expect(desk.project()).toBe(before)
@@ -78,7 +88,7 @@ describe('the maker’s hand', () => {
       loadsNow().flatMap((l) =>
         l.pieces.filter((p) => p.placement.id === piece.placement.id).map((p) => ({ l, p })),
       )[0]!
-    await desk.store.dispatch(placePieces(there().l, [there().p], 30, 30, 0))
+    await desk.store.dispatch(placePieces(there().l, [there().p], { dx: 30, dy: 30, turnDeg: 0 }))
     anew()
     const apart = middleOf([there().p])
     expect(await desk.store.dispatch(settlePieces(there().l, [there().p]))).toBeNull()

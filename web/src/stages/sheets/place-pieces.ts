@@ -19,9 +19,16 @@ export function middleOf(pieces: readonly Pick<PieceView, 'box'>[]): { x: number
   return { x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 }
 }
 
+/** By how much pieces are moved (mm) and turned about their common middle (degrees clockwise). */
+export interface Move {
+  dx: number
+  dy: number
+  turnDeg: number
+}
+
 /** Moves pieces and turns them about their common middle. */
 export const placePieces =
-  (load: LoadView, pieces: readonly PieceView[], dx: number, dy: number, turnDeg: number): Placing =>
+  (load: LoadView, pieces: readonly PieceView[], { dx, dy, turnDeg }: Move): Placing =>
   (dispatch, getState) => {
     if (turnDeg !== 0 && load.paper.oneWay) return Promise.resolve('has a one-way pattern and may not turn')
     const { x, y } = middleOf(pieces)

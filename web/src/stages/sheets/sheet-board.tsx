@@ -11,7 +11,7 @@ import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
 import { Board } from '../../drawing/board'
 import { inkOn } from '../../ui/folio-tab'
-import { middleOf, placePieces } from './place-pieces'
+import { middleOf, placePieces, type Move } from './place-pieces'
 import { PieceShape, pieceKey, SheetDrawing } from '../../drawing/sheet'
 
 interface Drag {
@@ -46,20 +46,24 @@ export function SheetBoard({ load }: { load: LoadView }) {
   const picked = load.pieces.filter((piece) => partKeys.includes(pieceKey(piece)))
   const middle = picked.length > 0 ? middleOf(picked) : { x: 0, y: 0 }
 
-  const place = async (pieces: readonly PieceView[], dx: number, dy: number, turnDeg: number) => {
-    setWhy(await dispatch(placePieces(load, pieces, dx, dy, turnDeg)))
+  const place = async (pieces: readonly PieceView[], move: Move) => {
+    setWhy(await dispatch(placePieces(load, pieces, move)))
     setDrag(null)
   }
   useCommand('pick-all', () => dispatch(looked({ partKeys: load.pieces.map(pieceKey) })))
-  useCommand('turn-piece', (event) => void place(picked, 0, 0, event?.shiftKey ? -90 : 90), {
-    enabled: picked.length > 0,
-  })
+  useCommand(
+    'turn-piece',
+    (event) => void place(picked, { dx: 0, dy: 0, turnDeg: event?.shiftKey ? -90 : 90 }),
+    {
+      enabled: picked.length > 0,
+    },
+  )
   useCommand(
     'nudge-piece',
     (event) => {
       const step = event?.shiftKey ? 10 : 1
       const [dx, dy] = ARROWS[event?.key ?? ''] ?? [0, 0]
-      void place(picked, dx * step, dy * step, 0)
+      void place(picked, { dx: dx * step, dy: dy * step, turnDeg: 0 })
     },
     { enabled: picked.length > 0 },
   )
@@ -109,7 +113,7 @@ export function SheetBoard({ load }: { load: LoadView }) {
   }
   const up = () => {
     if (drag && (Math.hypot(drag.dx, drag.dy) > 0.5 || drag.deg !== 0))
-      void place(picked, drag.dx, drag.dy, drag.deg)
+      void place(picked, { dx: drag.dx, dy: drag.dy, turnDeg: drag.deg })
     else setDrag(null)
   }
   const moving = drag && `translate(${drag.dx} ${drag.dy}) rotate(${drag.deg} ${middle.x} ${middle.y})`

@@ -119,8 +119,8 @@ export function makeMandala(recipe: MandalaRecipe): Made {
     const share = i / count
     const outer = radius * (1 - 0.62 * share)
     const turn = i % 2 ? half : 0
-    const rim = rimOf(outer, fold, turn, random)
-    const openings = i === 0 ? [] : bands(outer, i, fold, turn, stripMm, random)
+    const rim = rimOf({ outer, fold, turn, random })
+    const openings = i === 0 ? [] : bands({ outer, index: i, fold, turn, stripMm, random })
     const room = offset(rim, -stripMm)
     let cut = withoutSpecks(intersect(openings, room), 0.8)
     let body = subtract(rim, cut)
@@ -155,7 +155,15 @@ export function makeMandala(recipe: MandalaRecipe): Made {
   }
 }
 
-function rimOf(outer: number, fold: number, turn: number, random: () => number): Polygon[] {
+/** A ring of the mandala: its outer radius (mm), repeats, turn (degrees) and where its choices come from. */
+interface Ring {
+  outer: number
+  fold: number
+  turn: number
+  random: () => number
+}
+
+function rimOf({ outer, fold, turn, random }: Ring): Polygon[] {
   const pointed = random() < 0.5
   const base = outer * 0.8
   const disc: Region = [ellipse(0, 0, base)]
@@ -166,14 +174,14 @@ function rimOf(outer: number, fold: number, turn: number, random: () => number):
 }
 
 /** Rings of openings from the rim inwards; layers further in front have more of them. */
-function bands(
-  outer: number,
-  index: number,
-  fold: number,
-  turn: number,
-  stripMm: number,
-  random: () => number,
-): Polygon[] {
+function bands({
+  outer,
+  fold,
+  turn,
+  random,
+  index,
+  stripMm,
+}: Ring & { index: number; stripMm: number }): Polygon[] {
   const many = Math.min(1 + index, 4)
   const inner = outer * 0.16
   const span = (outer * 0.86 - inner) / many

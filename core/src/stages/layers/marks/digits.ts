@@ -1,5 +1,5 @@
 // Figures and a few letters of single strokes, for a pen or a blade. None closes on itself, so that nothing drops out when they are cut.
-import { mapRing, type Affine } from '../../../base/geometry'
+import { mapRing, type Affine, type Point } from '../../../base/geometry'
 
 /** Strokes on a field 4 wide and 6 high, y down. */
 const DIGITS: readonly (readonly (readonly number[])[])[] = [
@@ -55,10 +55,8 @@ const ROOF_MM = 1.6
  */
 export function numberStrokes(
   text: string,
-  x: number,
-  y: number,
-  radiusMm: number,
-  roof = false,
+  { x, y }: Point,
+  { radiusMm, roof = false }: { radiusMm: number; roof?: boolean },
 ): Float64Array[] {
   const signs = [...text].map((sign) => LETTERS[sign] ?? DIGITS[Number(sign)] ?? [])
   const width = (signs.length - 1) * ADVANCE + 4

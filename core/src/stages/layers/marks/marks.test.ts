@@ -17,7 +17,7 @@ describe('figures of single strokes', () => {
   it('stay within their circle and never close on themselves', () => {
     for (const roof of [false, true])
       for (const n of [...Array(10).keys(), 10, 28, 96, 100])
-        for (const line of numberStrokes(String(n), 5, -3, 2, roof)) {
+        for (const line of numberStrokes(String(n), { x: 5, y: -3 }, { radiusMm: 2, roof })) {
           for (let i = 0; i < line.length; i += 2)
             expect(Math.hypot(line[i]! - 5, line[i + 1]! + 3)).toBeLessThanOrEqual(2 + 1e-9)
           expect(Math.hypot(line[0]! - line.at(-2)!, line[1]! - line.at(-1)!)).toBeGreaterThan(0.1)
@@ -26,7 +26,7 @@ describe('figures of single strokes', () => {
 
   it('differ from one number to the next', () => {
     const drawn = Array.from({ length: 30 }, (_, n) =>
-      numberStrokes(String(n), 0, 0, 2)
+      numberStrokes(String(n), { x: 0, y: 0 }, { radiusMm: 2 })
         .map((line) => line.join())
         .join('|'),
     )

@@ -50,13 +50,10 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
       const marks: Marks = {
         number:
           numberAt && has(numberAt)
-            ? numberStrokes(
-                `${letter}${i + 1}`,
-                numberAt.x,
-                numberAt.y,
-                NUMBER_MM / 2,
-                found !== undefined && looksRightWrong(found),
-              )
+            ? numberStrokes(`${letter}${i + 1}`, numberAt, {
+                radiusMm: NUMBER_MM / 2,
+                roof: found !== undefined && looksRightWrong(found),
+              })
             : [],
         folds: layer.folds.flatMap(([x1, y1, x2, y2]) =>
           faces.flatMap((face) => lineInside(face, x1, y1, x2, y2)),

@@ -153,7 +153,7 @@ describe('what a run leaves', () => {
     const stock: Paper[] = project.drawer.papers.map((p) => ({ ...p, count: 3 }))
     const load = list[0]!
     const left = leftOvers(load)
-    const after = stockAfter(stock, [load], left.slice(0, 1).map(leftView), '7').find(
+    const after = stockAfter(stock, { loads: [load], kept: left.slice(0, 1).map(leftView), stamp: '7' }).find(
       (p) => p.id === load.paper.id,
     )!
     expect(after.count).toBe(2)
@@ -161,9 +161,9 @@ describe('what a run leaves', () => {
     expect(regionArea(pathToRegion(after.offCuts[0]!.path))).toBeCloseTo(polygonArea(left[0]!.shape), 1)
     // Cut on an off-cut: the off-cut is gone, no sheet is.
     const used = { ...load, onOffCut: { id: after.offCuts[0]!.id, label: '' } }
-    const last = stockAfter([after], [used], [], '8')[0]!
+    const last = stockAfter([after], { loads: [used], kept: [], stamp: '8' })[0]!
     expect([last.count, last.offCuts.length]).toEqual([2, 0])
-    expect(stockAfter(stock, [], [], '9')).toEqual(stock)
+    expect(stockAfter(stock, { loads: [], kept: [], stamp: '9' })).toEqual(stock)
   })
 
   it('follows the order of loads that the maker laid down, and counts the blade’s way', () => {

@@ -61,13 +61,19 @@ export function leftOvers(load: Load): LeftOver[] {
 
 /**
  * The drawer after loads were cut: whole sheets and off-cuts taken out, what is kept put back under new ids.
- * @param stamp makes ids of the new off-cuts unique, such as the time of the run
+ * @param cut.stamp makes ids of the new off-cuts unique, such as the time of the run
  */
 export function stockAfter(
   stock: readonly Paper[],
-  loads: readonly Pick<Load, 'paper' | 'onOffCut'>[],
-  kept: readonly { paperId: string; label: string; path: string }[],
-  stamp: string,
+  {
+    loads,
+    kept,
+    stamp,
+  }: {
+    loads: readonly Pick<Load, 'paper' | 'onOffCut'>[]
+    kept: readonly { paperId: string; label: string; path: string }[]
+    stamp: string
+  },
 ): Paper[] {
   return stock.map((paper) => {
     const own = loads.filter((load) => load.paper.id === paper.id)
