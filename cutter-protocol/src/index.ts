@@ -50,7 +50,19 @@ export const commandSchemas = {
   power: z.object({}),
   speed: z.object({ speed: z.number().min(1).max(200) }),
   fault: z.object({ fault: z.enum(FAULTS), on: z.boolean() }),
+  /** A page has put an ended run into its journal: the machine may forget it. */
+  noted: z.object({ id: z.string().max(400), startedAt: z.number() }),
 } as const
+
+/** A run that has ended; times in ms since 1970. */
+export const endedRunSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  startedAt: z.number(),
+  ranS: z.number(),
+  passes: z.number().int(),
+  outcome: z.enum(['cut', 'partly', 'cancelled']),
+})
 
 /** What the machine says of itself. */
 export const stateSchema = z.object({
@@ -68,10 +80,12 @@ export const stateSchema = z.object({
   faults: z.object({ slip: z.boolean(), blunt: z.boolean(), power: z.boolean() }),
   /** How a finished run came out. */
   outcome: z.enum(['cut', 'partly']).nullable(),
-  /** Machine time of the run so far, all passes (s). */
+  /** Machine time of the run so far, all its passes (s); going over it again is a run of its own. */
   ranS: z.number(),
   startedAt: z.number().nullable(),
   endedAt: z.number().nullable(),
+  /** Runs that have ended and that no page has noted yet, the oldest first. */
+  unnoted: z.array(endedRunSchema),
 })
 
 /** Why a command is refused, in one sentence. */
@@ -79,6 +93,7 @@ export const refusalSchema = z.object({ why: z.string() })
 
 export type CutterLoad = z.infer<typeof loadSchema>
 export type CutterState = z.infer<typeof stateSchema>
+export type EndedRun = z.infer<typeof endedRunSchema>
 export type CutterStatus = CutterState['status']
 export type Fault = (typeof FAULTS)[number]
 export type CutterCommand = keyof typeof commandSchemas

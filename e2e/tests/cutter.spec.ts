@@ -62,6 +62,26 @@ test('a power cut loses nothing, even over a reload; a worn blade wants one more
   await expect(page.locator('[data-run]')).toHaveCount(2)
 })
 
+test('a run that ends while no page looks is in the journal all the same', async ({ app, page }) => {
+  await app.openDemo('Bon voyage')
+  const project = page.url()
+  await app.stage('Sheets')
+  await page.getByRole('button', { name: 'Cutter', exact: true }).click()
+  await choose(page, 'Pace', '× 60')
+  await page.getByRole('button', { name: 'Send to the cutter' }).click()
+  await page.getByRole('button', { name: /^Tag / }).first().click()
+  await expect(app.panel.getByRole('status')).toContainText('Cutting')
+  await page.goto('about:blank')
+  const status = async () => (await (await page.request.get('/api/cutter')).json()).status as string
+  await expect.poll(status).toBe('done')
+  await page.goto(project)
+  await app.settled()
+  await app.stage('Journal')
+  await expect(page.locator('[data-run]')).toContainText('✓ cut through')
+  await page.reload()
+  await expect(page.locator('[data-run]')).toHaveCount(1)
+})
+
 test('without the server the files are offered, and a plain word why', async ({ app, page }) => {
   await page.route('**/api/cutter', (route) =>
     route.fulfill({ status: 200, contentType: 'text/html', body: '<!doctype html>' }),

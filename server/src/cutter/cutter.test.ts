@@ -108,6 +108,26 @@ describe('the cutter', () => {
     cutter.again(100_000)
     cutter.tick(100_000 + WHOLE_MS)
     expect(cutter.state()).toMatchObject({ status: 'done', outcome: 'cut', passes: 3 })
+    // Two runs, neither of which counts what the other took.
+    expect(cutter.state().unnoted).toEqual([
+      { id: 'load-1', name: 'Harbour blue', startedAt: 0, ranS: 18, passes: 2, outcome: 'partly' },
+      { id: 'load-1', name: 'Harbour blue', startedAt: 100_000, ranS: 9, passes: 1, outcome: 'cut' },
+    ])
+  })
+
+  it('keeps ended runs until a page has noted them, whatever is cut meanwhile', () => {
+    const cutter = new Cutter()
+    cutter.take(load())
+    cutter.cancel(1)
+    expect(cutter.state().unnoted).toEqual([])
+    for (const [k, id] of ['a', 'b'].entries()) {
+      cutter.take(load({ id }))
+      cutter.confirm('5-6', k * 20_000)
+      cutter.tick(k * 20_000 + WHOLE_MS)
+    }
+    cutter.noted('a', 0)
+    cutter.noted('b', 19)
+    expect(cutter.state().unnoted.map((run) => run.id)).toEqual(['b'])
   })
 
   it('refuses what it cannot cut, and what makes no sense now', () => {

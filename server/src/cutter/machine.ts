@@ -1,12 +1,14 @@
 // The simulated cutter: a state machine that goes over the moves of a load at a believable pace. Time is handed in, so
 // that tests need not wait.
-import type { CutterLoad, CutterState, CutterStatus, Fault } from '@feuillet/cutter-protocol'
+import type { CutterLoad, CutterState, CutterStatus, EndedRun, Fault } from '@feuillet/cutter-protocol'
 import { readPlot, type Move } from './plot'
 
 export type { CutterLoad, CutterState, Fault } from '@feuillet/cutter-protocol'
 
 /** Bed of the machine, mm. */
 export const BED = { widthMm: 610, heightMm: 305 }
+/** So many ended runs are remembered until a page notes them. */
+const MOST_UNNOTED = 50
 const ROUNDING_MM = 0.05
 /** Armed faults strike at these shares of a run. */
 const STRIKES = { slip: 0.4, power: 0.55 }
@@ -30,6 +32,9 @@ export class Cutter {
   private outcome: CutterState['outcome'] = null
   private startedAt: number | null = null
   private endedAt: number | null = null
+  /** Passes and seconds of earlier runs over the same sheet. */
+  private earlier = { passes: 0, seconds: 0 }
+  private unnoted: EndedRun[] = []
 
   /** Takes a load; it then asks for the sheet. Throws a Refusal where it cannot be cut. */
   take(load: CutterLoad): void {
@@ -67,6 +72,7 @@ export class Cutter {
     this.outcome = null
     this.startedAt = null
     this.endedAt = null
+    this.earlier = { passes: 0, seconds: 0 }
     this.status = 'asking'
   }
 
@@ -113,12 +119,14 @@ export class Cutter {
     if (this.status === 'idle' || this.status === 'done' || this.status === 'cancelled')
       throw new Refusal('there is nothing to cancel')
     this.status = 'cancelled'
-    this.endedAt = now
+    this.end('cancelled', now)
   }
 
-  /** One more pass over a load that is only partly cut through. */
+  /** One more pass over a load that is only partly cut through: a run of its own. */
   again(now: number): void {
     this.need('done', 'only a finished load can be gone over again')
+    this.earlier = { passes: this.passes, seconds: this.passes * this.wholeS() }
+    this.startedAt = now
     this.passes++
     this.pass++
     this.seconds = 0
@@ -141,7 +149,7 @@ export class Cutter {
   /** Lets time pass. */
   tick(now: number): void {
     if (this.status !== 'cutting') return
-    const whole = this.ends.at(-1) ?? 0
+    const whole = this.wholeS()
     const before = this.runShare()
     this.seconds += ((now - this.at) / 1000) * this.speed
     this.at = now
@@ -166,8 +174,8 @@ export class Cutter {
       if (this.pass >= this.passes) {
         this.seconds = whole
         this.status = 'done'
-        this.endedAt = now
         this.outcome = this.passes >= this.load!.passesNeeded + (this.faults.blunt ? 1 : 0) ? 'cut' : 'partly'
+        this.end(this.outcome, now)
         return
       }
       this.pass++
@@ -177,7 +185,7 @@ export class Cutter {
 
   state(): CutterState {
     const { load } = this
-    const whole = this.ends.at(-1) ?? 0
+    const whole = this.wholeS()
     const left = (this.passes - this.pass + 1) * whole - this.seconds
     return {
       status: this.status,
@@ -191,10 +199,34 @@ export class Cutter {
       speed: this.speed,
       faults: { ...this.faults },
       outcome: this.outcome,
-      ranS: load ? (this.pass - 1) * whole + this.seconds : 0,
+      ranS: load ? this.ranS() : 0,
       startedAt: this.startedAt,
       endedAt: this.endedAt,
+      unnoted: [...this.unnoted],
     }
+  }
+
+  /** A page has put a run into its journal. */
+  noted(id: string, startedAt: number): void {
+    this.unnoted = this.unnoted.filter((run) => run.id !== id || run.startedAt !== startedAt)
+  }
+
+  private end(outcome: EndedRun['outcome'], now: number): void {
+    this.endedAt = now
+    // A load that was cancelled before its sheet lay on the mat was no run.
+    if (this.startedAt === null) return
+    const { id, name } = this.load!
+    const passes = this.passes - this.earlier.passes
+    const run = { id, name, startedAt: this.startedAt, ranS: this.ranS(), passes, outcome }
+    this.unnoted = [...this.unnoted, run].slice(-MOST_UNNOTED)
+  }
+
+  /** Time of one pass, and of this run so far (s). */
+  private wholeS(): number {
+    return this.ends.at(-1) ?? 0
+  }
+  private ranS(): number {
+    return (this.pass - 1) * this.wholeS() + this.seconds - this.earlier.seconds
   }
 
   private need(status: CutterStatus, why: string): void {
@@ -202,7 +234,7 @@ export class Cutter {
   }
 
   private runShare(): number {
-    const whole = this.ends.at(-1) ?? 0
+    const whole = this.wholeS()
     return whole > 0 ? Math.min(1, (this.pass - 1 + Math.min(1, this.seconds / whole)) / this.passes) : 0
   }
 

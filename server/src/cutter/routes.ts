@@ -74,6 +74,7 @@ export function cutterRoutes(cutter = new Cutter()): Router {
   onLoad('resume', (now) => cutter.resume(now))
   onLoad('cancel', (now) => cutter.cancel(now))
   onLoad('again', (now) => cutter.again(now))
+  command('noted', ({ id, startedAt }) => cutter.noted(id, startedAt))
   command('power', () => cutter.powerOn())
   command('speed', ({ speed }) => cutter.setSpeed(speed, Date.now()))
   command('fault', ({ fault, on }) => cutter.setFault(fault, on))

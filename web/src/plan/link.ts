@@ -110,7 +110,6 @@ export class PlannerLink {
     const layouts = await this.store.layouts()
     if (revision !== this.revision || !this.now) return
     const { now } = this
-    this.sent = now
     const without = [...this.hung].flatMap(([name, times]) => (times > 1 ? [name] : []))
     const open = async () => {
       await this.host.ask((api) =>
@@ -122,7 +121,15 @@ export class PlannerLink {
       await this.host.ask((api) => api.watch(this.ordered()))
       await this.host.ask((api) => api.open(revision, now.project, now.stock, layouts))
     }
-    await open().catch(() => undefined)
+    const done = await open().then(
+      () => true,
+      () => false,
+    )
+    if (!done || revision !== this.revision) return
+    // What was changed or watched while the worker opened goes there now: before, it would have come to nothing.
+    this.sent = now
+    if (this.now && this.now !== now) this.change(this.now)
+    this.tellWatched()
   }
 
   private hear(report: Report): void {

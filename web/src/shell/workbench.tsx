@@ -19,6 +19,7 @@ import { StageCommands } from '../commands/everywhere'
 import { SectionPanel } from '../drawing/section'
 import { planner, usePlan } from '../plan'
 import { session, type OpenAnswer } from '../session'
+import { useUnseenRuns } from '../stages/sheets/cutter/noted-runs'
 import { change } from '../state/edits'
 import { selectSaved, selectSettled } from '../state/selectors'
 import { useAppDispatch, useAppSelector } from '../state/store'
@@ -108,6 +109,7 @@ function Watches() {
     usePlan(name)
   usePlan('loads')
   usePlan('assembly')
+  useUnseenRuns()
   return null
 }
 

@@ -30,6 +30,9 @@ const instanceSchema = z.object({
     .min(1),
 })
 
+/** More pieces than a first layout is found for in some seconds. */
+const MOST_COPIES = 20_000
+
 /** Areas that differ by less are the same shape (mm²). */
 const SAME_MM2 = 0.05
 
@@ -61,6 +64,9 @@ export function readInstance(text: string): NestInstance {
     )
   }
   const { sheet, gap, pieces } = parsed.data
+  const copies = pieces.reduce((sum, piece) => sum + piece.qty, 0)
+  if (copies > MOST_COPIES)
+    throw new BadInput(`${copies} pieces are too many for one search: lay at most ${MOST_COPIES} at a time`)
   const seen = new Set<string>()
   return {
     sheet,

@@ -28,16 +28,13 @@ export function useCutter(): CutterState | 'absent' | null {
       stream.onerror = () => setState('absent')
     }
     // Asked once in the plain way first: a stream to nowhere would be tried again and again.
-    fetch('/api/cutter')
-      .then(async (response) => {
-        const first = stateSchema.safeParse(response.ok ? await response.json() : null)
-        if (!first.success) throw new Error('absent')
-        if (gone) return
-        setState(first.data)
-        hear()
-        document.addEventListener('visibilitychange', hear)
-      })
-      .catch(() => !gone && setState('absent'))
+    void askCutter().then((first) => {
+      if (gone) return
+      setState(first ?? 'absent')
+      if (!first) return
+      hear()
+      document.addEventListener('visibilitychange', hear)
+    })
     return () => {
       gone = true
       document.removeEventListener('visibilitychange', hear)
@@ -45,6 +42,16 @@ export function useCutter(): CutterState | 'absent' | null {
     }
   }, [])
   return state
+}
+
+/** What the machine says of itself just now; null where none answers. */
+export async function askCutter(): Promise<CutterState | null> {
+  try {
+    const response = await fetch('/api/cutter')
+    return stateSchema.safeParse(response.ok ? await response.json() : null).data ?? null
+  } catch {
+    return null
+  }
 }
 
 /** A run is under way: the machine has a load and is not done with it. */

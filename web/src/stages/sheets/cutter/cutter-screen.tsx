@@ -16,7 +16,7 @@ import { LoadsToCut } from './loads-to-cut'
 import { PaceAndFaults } from './pace-and-faults'
 import { RunCommands, type Tell } from './run-commands'
 import { RunStatus } from './run-status'
-import { useNotedRun } from './use-noted-run'
+import { rememberSent, runIdOf, useNotedRuns } from './noted-runs'
 
 const NO_LOADS: LoadView[] = []
 export function CutterScreen({ onClose }: { onClose: () => void }) {
@@ -28,7 +28,7 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
   const [passes, setPasses] = useState<number | null>(null)
   const loads = usePlan('loads') ?? NO_LOADS
   const here = cutter !== null && cutter !== 'absent' ? cutter : null
-  const idOf = (load: LoadView) => `${project.id}:${load.id}`
+  const idOf = (load: LoadView) => runIdOf(project.id, load.id)
   const running = here?.load ? loads.find((load) => idOf(load) === here.load!.id) : undefined
   const busy = here !== null && isBusy(here)
   const cutAlready = new Set(
@@ -39,11 +39,13 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
 
   const drawn = usePlan('sheet', load?.id ?? null) ?? null
 
-  useNotedRun(here, running)
+  useNotedRuns(cutter)
   const tell: Tell = async (command, body) => setWhy(await tellCutter(command, body))
   const send = async (which: LoadView) => {
     const { speedMmPerS, cornerS, liftS, rimMm } = project.drawer.cutter
     setChosen(which.id)
+    // Where the browser's store refuses, the run is noted only while a page looks.
+    await rememberSent(project.id).catch(() => undefined)
     await tell('load', {
       id: idOf(which),
       name: which.paper.name,

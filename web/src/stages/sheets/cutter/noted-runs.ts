@@ -1,0 +1,96 @@
+// What came of each run goes into the journal, once, by the page that writes: as it ends, or later where no page was looking.
+import { useEffect } from 'react'
+import type { EndedRun } from '@feuillet/cutter-protocol'
+import { noteRun } from '@feuillet/core/stages/journal'
+import { smallThings } from '../../../session/small-things'
+import { change } from '../../../state/edits'
+import type { AppDispatch, RootState } from '../../../state/store'
+import { useAppDispatch, useAppSelector, useAppStore } from '../../../state/store'
+import { askCutter, isBusy, tellCutter, type CutterState } from './client'
+
+/** The machine knows a load by its project and itself. */
+export const runIdOf = (projectId: string, loadId: string): string => `${projectId}:${loadId}`
+
+/** Runs that this page has noted: what was undone stays undone, however often the machine reports it. */
+const noted = new Set<string>()
+
+/** Notes what has ended of the open project, and tells the machine that it may forget it. */
+const noteEnded =
+  (runs: readonly EndedRun[]) =>
+  (dispatch: AppDispatch, getState: () => RootState): void => {
+    const { project, role } = getState().document
+    if (!project || role !== 'writing') return
+    for (const { id, name, startedAt, ranS, passes, outcome } of runs) {
+      if (!id.startsWith(runIdOf(project.id, ''))) continue
+      const key = `${id} ${startedAt}`
+      if (!noted.has(key)) {
+        noted.add(key)
+        const run = {
+          loadId: id.slice(project.id.length + 1),
+          paper: name,
+          startedAt,
+          minutes: ranS / 60,
+          passes,
+          outcome,
+        }
+        dispatch(change(`run of ${name}`, (p) => noteRun(p, run)))
+      }
+      void tellCutter('noted', { id, startedAt })
+    }
+  }
+
+/** On the cutter's screen: notes runs as they end, and one whose machine has gone silent as broken off. */
+export function useNotedRuns(cutter: CutterState | 'absent' | null): void {
+  const dispatch = useAppDispatch()
+  const role = useAppSelector((state) => state.document.role)
+  useEffect(() => {
+    if (cutter === null || cutter === 'absent' || role !== 'writing') return
+    dispatch(noteEnded(cutter.unnoted))
+    const { load, startedAt, ranS, passes } = cutter
+    if (!isBusy(cutter) || !load || startedAt === null) return
+    const { id, name } = load
+    return () => {
+      broken = { id, name, startedAt, ranS, passes, outcome: 'cancelled' }
+    }
+  }, [cutter, role, dispatch])
+  useEffect(() => {
+    if (cutter !== 'absent' || !broken) return
+    const run = broken
+    // A line that is only slow comes back before this.
+    const timer = setTimeout(() => dispatch(noteEnded([run])), SILENT_MS)
+    return () => clearTimeout(timer)
+  }, [cutter, dispatch])
+}
+
+/** The run that was under way when the machine was last heard. */
+let broken: EndedRun | null = null
+const SILENT_MS = 3000
+
+const SENT = 'sent to the cutter'
+
+/** From now on the machine is asked, when this project is opened, what has become of its loads. */
+export const rememberSent = async (projectId: string): Promise<void> => {
+  const ids = (await smallThings.getItem<string[]>(SENT)) ?? []
+  if (!ids.includes(projectId)) await smallThings.setItem(SENT, [...ids, projectId].slice(-MOST_SENT))
+}
+const MOST_SENT = 100
+
+/** On every other screen: asks when the project is opened and when the page is looked at again. */
+export function useUnseenRuns(): void {
+  const dispatch = useAppDispatch()
+  const store = useAppStore()
+  useEffect(() => {
+    const look = async () => {
+      const { project } = store.getState().document
+      if (!project || document.visibilityState === 'hidden') return
+      const sent = (await smallThings.getItem<string[]>(SENT).catch(() => null)) ?? []
+      if (!sent.includes(project.id)) return
+      const state = await askCutter()
+      if (state) dispatch(noteEnded(state.unnoted))
+    }
+    const heard = () => void look()
+    heard()
+    document.addEventListener('visibilitychange', heard)
+    return () => document.removeEventListener('visibilitychange', heard)
+  }, [dispatch, store])
+}
