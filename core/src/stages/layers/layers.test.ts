@@ -81,6 +81,14 @@ describe('layers of a drawing', () => {
     ])
   })
 
+  it('are refused in a sentence where their colours alone make more than a project holds', () => {
+    const many = Array.from({ length: 501 }, (_, i) => {
+      const colour = `#${(i * 30_000 + 1).toString(16).padStart(6, '0')}`
+      return `<rect x="${i % 30}" y="${Math.floor(i / 30)}" width="1" height="1" fill="${colour}"/>`
+    })
+    expect(() => intake(readSvg(svg(many.join(''))))).toThrow(/shows 501 colours, .* 500 are the most/)
+  })
+
   it('join shapes that touch into one piece, and count what falls out loose', () => {
     const [layer] = take(
       rect(0, 0, 50, 50, '#f00') + rect(50, 0, 20, 20, '#f00') + rect(90, 90, 5, 5, '#f00'),

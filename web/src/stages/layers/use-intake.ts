@@ -5,7 +5,7 @@ import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import type { ReadOptions } from '@feuillet/core/io/read'
 import { placement, takeIn, type Intake } from '@feuillet/core/stages/layers'
-import { addLayers, openProject, type Paper, type Project } from '@feuillet/core/project'
+import { addLayers, MOST, openProject, type Paper, type Project } from '@feuillet/core/project'
 import { useAppDispatch, useAppStore } from '../../state/store'
 import { edited } from '../../state/document'
 import { editor, WorkerGone } from '../../workers'
@@ -92,6 +92,14 @@ export function useIntake() {
     let after = before
     const marks: LeftMark[] = []
     for (const one of found) {
+      if (after.layers.length + one.layers > MOST.layers) {
+        const both = `${after.layers.length} and ${one.layers} layers`
+        said.push({
+          text: `${one.name}: ${both} are more than the ${MOST.layers} of one project. Nothing was changed.`,
+          bad: true,
+        })
+        continue
+      }
       const put = one.putInto(after)
       after = put.project
       marks.push(...put.marks)
@@ -149,6 +157,8 @@ export function useIntake() {
 
 /** What a file holds, ready to be put into whatever the project is by then. */
 interface FileFound {
+  name: string
+  layers: number
   linesOnly: boolean
   putInto: (project: Project) => { project: Project; text: string; marks: LeftMark[] }
 }
@@ -164,6 +174,8 @@ async function readFile(
     const { project: other, healed } = openProject(new TextDecoder().decode(bytes))
     const said = [`${words(other.layers.length)}, with their papers.`, ...healed].join(' ')
     return {
+      name,
+      layers: other.layers.length,
       linesOnly: false,
       putInto: (project) => ({
         project: addLayers(withPapers(project, other.drawer.papers), other.layers),
@@ -176,6 +188,8 @@ async function readFile(
   if (!result.ok) return say`${name}: ${result.said}. Nothing was changed.`
   const { intake } = result
   return {
+    name,
+    layers: intake.layers.length,
     linesOnly: intake.linesOnly,
     putInto: (project) => {
       const move = placement(project, intake)

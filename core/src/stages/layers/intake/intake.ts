@@ -18,8 +18,9 @@ import {
   transformLayers,
   type Layer,
   type Project,
+  MOST,
 } from '../../../project'
-import { groupBy } from '../../../base'
+import { BadInput, groupBy } from '../../../base'
 import { colourName } from './colour-name'
 import { sequenceLayers } from './sequence'
 
@@ -43,10 +44,16 @@ const CRUMB_MM2 = 0.01
  * Layers of a drawing: by named top-level groups where there are two or more, else by colour; always of one colour
  * each (a group of several gives a layer for each, named after both), as few as keep the drawing's look when stacked.
  * Pieces lie in the frame of the drawing's page (mm).
+ * Throws BadInput, before anything is computed, where the colours make more layers than a project holds.
  * @param onProgress takes the share done, 0 to 1
  */
 export function intake(drawing: Drawing, onProgress?: (share: number) => void): Intake {
   const { shapes } = drawing
+  const least = new Set(shapes.map((s) => `${s.group ?? ''}|${s.colour}`)).size
+  if (least > MOST.layers)
+    throw new BadInput(
+      `the drawing shows ${least} colours, each of which would be a layer, and ${MOST.layers} are the most: draw it in fewer colours, or without half-clear shapes over each other`,
+    )
   const batches = sequenceLayers(
     shapes.map((s) => ({ region: s.region, box: s.box, label: `${s.group ?? ''}|${s.colour}` })),
     onProgress,
