@@ -20,6 +20,8 @@ interface Props {
   onPointerDown?: (event: PointerEvent) => void
   /** What is in it can be picked. */
   interactive?: boolean
+  /** Figures along its edges; left away where the drawing is looked at and not measured. */
+  rulers?: boolean
   /** A place to bring into sight with its surroundings, mm; anew whenever it is another. */
   at?: readonly [number, number] | null
 }
@@ -31,7 +33,17 @@ const BOTTOM = 10
 const SURROUNDINGS = 0.3
 const OVERVIEW_PX = 74
 
-export function Board({ name, box, unit, label, children, onPointerDown, interactive = false, at }: Props) {
+export function Board({
+  name,
+  box,
+  unit,
+  label,
+  children,
+  onPointerDown,
+  interactive = false,
+  rulers = true,
+  at,
+}: Props) {
   const [ref, { width, height }] = useSize()
   const id = useId()
   const w = Math.max(1, box.maxX - box.minX)
@@ -102,27 +114,31 @@ export function Board({ name, box, unit, label, children, onPointerDown, interac
                 {drawn}
               </g>
             </g>
-            <Ruler
-              from={inSight.minX}
-              to={inSight.maxX}
-              zero={left - box.minX * scale}
-              scale={scale}
-              unit={unit}
-              at={Math.max(RULER, top) - 6}
-              across
-            />
-            <Ruler
-              from={inSight.minY}
-              to={inSight.maxY}
-              zero={top - box.minY * scale}
-              scale={scale}
-              unit={unit}
-              at={Math.max(RULER, left) - 6}
-            />
+            {rulers && (
+              <>
+                <Ruler
+                  from={inSight.minX}
+                  to={inSight.maxX}
+                  zero={left - box.minX * scale}
+                  scale={scale}
+                  unit={unit}
+                  at={Math.max(RULER, top) - 6}
+                  across
+                />
+                <Ruler
+                  from={inSight.minY}
+                  to={inSight.maxY}
+                  zero={top - box.minY * scale}
+                  scale={scale}
+                  unit={unit}
+                  at={Math.max(RULER, left) - 6}
+                />
+              </>
+            )}
           </svg>
           <div className="absolute right-0 bottom-0 flex items-end gap-1" data-screen-only>
             {k > 1.01 && <Overview w={w} h={h} box={box} inSight={inSight} />}
-            <div className="flex flex-col border border-line bg-panel/90">
+            <div className="flex flex-col border border-line bg-panel/90 text-ink">
               <ZoomButton label="Zoom in" onPress={() => zoom.by(1.5)}>
                 <Plus size={14} />
               </ZoomButton>

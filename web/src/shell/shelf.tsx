@@ -16,6 +16,7 @@ import {
   type Project,
 } from '@feuillet/core/project'
 import { formatSize } from '@feuillet/core/base/units'
+import { FirstVisit } from './first-visit'
 import { SmallPicture } from '../drawing/small-picture'
 import {
   keepProject,
@@ -214,8 +215,9 @@ export function Shelf() {
             </Button>
           )}
         </div>
+        {entries?.length === 0 && <FirstVisit onOpen={() => void openDemo('harbour')} />}
         {entries?.length === 0 && (
-          <p className="text-soft">
+          <p className="mt-3 text-soft">
             Nothing yet. Projects are kept in this browser; a project file can be dropped anywhere on this
             page.
           </p>
@@ -290,7 +292,7 @@ function Entry({ entry, onRemove, onChange }: EntryProps) {
         <span className="block border-t border-line px-3 py-2 pr-9">
           <span className={`block truncate font-semibold ${naming ? 'invisible' : ''}`}>{entry.name}</span>
           {trouble ? (
-            <span className="block truncate text-[12.5px] text-crimson" title={trouble.sentence}>
+            <span className="block truncate text-[12.5px] text-crimson">
               <span aria-hidden>■ </span>
               {trouble.kind === 'newer'
                 ? 'of a newer Feuillet: to look at only'

@@ -15,7 +15,7 @@ interface Props {
 export function Figure({ name, value, basis, alarm = false }: Props) {
   const [open, setOpen] = useState(false)
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3">
+    <div className="grid grid-cols-[minmax(5.5rem,1fr)_minmax(0,auto)] items-baseline gap-x-3">
       <dt className="text-soft">
         {basis ? (
           <Tip text={open ? undefined : `${basis}.`}>
@@ -32,7 +32,7 @@ export function Figure({ name, value, basis, alarm = false }: Props) {
           name
         )}
       </dt>
-      <dd className={`measure text-right whitespace-nowrap ${alarm ? 'text-crimson' : ''}`}>
+      <dd className={`measure text-right ${alarm ? 'text-crimson' : ''}`}>
         {alarm && <span aria-hidden>▲ </span>}
         {value}
       </dd>

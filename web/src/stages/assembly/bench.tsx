@@ -20,6 +20,7 @@ import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
 import { useCommand } from '../../commands/use-command'
+import { Board } from '../../drawing/board'
 import { StackDrawing } from '../../drawing/stack'
 import { FolioTab } from '../../ui'
 
@@ -159,34 +160,32 @@ function BenchPicture({
       ? layers.filter((layer) => laid.has(layer.id) || layer.id === step?.layerId)
       : layers
   const box = viewBox(project)
-  const [w, h] = [box.maxX - box.minX, box.maxY - box.minY]
   const pads = map?.pads ?? []
   return (
-    <svg
-      viewBox={`${box.minX - w * 0.03} ${box.minY - h * 0.03} ${w * 1.06} ${h * 1.06}`}
-      className="min-h-0 flex-1"
-      role="img"
-      aria-label="The stack at this step"
-    >
-      <StackDrawing
-        project={project}
-        layers={shown}
-        px={w / 600}
-        strong={step?.kind === 'pad' ? new Set([step.layerId!]) : undefined}
-      />
-      {pads.map((pad, i) => (
-        <rect
-          key={i}
-          transform={`translate(${pad.x} ${pad.y}) rotate(${pad.rotation})`}
-          x={-pad.widthMm / 2}
-          y={-pad.heightMm / 2}
-          width={pad.widthMm}
-          height={pad.heightMm}
-          fill="#fff"
-          stroke="#1e2126"
-          strokeWidth={w / 500}
-        />
-      ))}
-    </svg>
+    <Board name="bench" box={box} unit={project.unit} label="The stack at this step" rulers={false}>
+      {(px) => (
+        <>
+          <StackDrawing
+            project={project}
+            layers={shown}
+            px={px}
+            strong={step?.kind === 'pad' ? new Set([step.layerId!]) : undefined}
+          />
+          {pads.map((pad, i) => (
+            <rect
+              key={i}
+              transform={`translate(${pad.x} ${pad.y}) rotate(${pad.rotation})`}
+              x={-pad.widthMm / 2}
+              y={-pad.heightMm / 2}
+              width={pad.widthMm}
+              height={pad.heightMm}
+              fill="#fff"
+              stroke="#1e2126"
+              strokeWidth={px * 1.2}
+            />
+          ))}
+        </>
+      )}
+    </Board>
   )
 }

@@ -1,3 +1,4 @@
+import { Tip } from '../../ui'
 import type { Step } from '@feuillet/core/stages/assembly'
 import { formatMinutes } from '@feuillet/core/base/units'
 
@@ -34,19 +35,22 @@ export function TimeChart({
             <span className="text-[12.5px] text-soft">{name}</span>
             <div className="relative h-5 bg-ground/60">
               {steps.filter(holds).map((step) => (
-                <button
+                <Tip
                   key={step.id}
-                  type="button"
-                  tabIndex={-1}
-                  aria-hidden
-                  title={`${step.title}: ${formatMinutes(step.startMin)} to ${formatMinutes(step.endMin)}`}
-                  onClick={() => onPick(step.id)}
-                  className={`absolute top-0 h-full border-r border-panel ${picked === step.id ? 'bg-plum' : done.includes(step.id) ? 'bg-line' : name === 'waiting' ? 'bg-ochre' : 'bg-ink'}`}
-                  style={{
-                    left: `${(step.startMin / total) * 100}%`,
-                    width: `max(2px, ${((step.endMin - step.startMin) / total) * 100}%)`,
-                  }}
-                />
+                  text={`${step.title}: ${formatMinutes(step.startMin)} to ${formatMinutes(step.endMin)}`}
+                >
+                  <button
+                    type="button"
+                    tabIndex={-1}
+                    aria-hidden
+                    onClick={() => onPick(step.id)}
+                    className={`absolute top-0 h-full border-r border-panel ${picked === step.id ? 'bg-plum' : done.includes(step.id) ? 'bg-line' : name === 'waiting' ? 'bg-ochre' : 'bg-ink'}`}
+                    style={{
+                      left: `${(step.startMin / total) * 100}%`,
+                      width: `max(2px, ${((step.endMin - step.startMin) / total) * 100}%)`,
+                    }}
+                  />
+                </Tip>
               ))}
             </div>
           </div>

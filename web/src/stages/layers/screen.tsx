@@ -11,6 +11,7 @@ import { Pointer, StackDrawing } from '../../drawing/stack'
 import { Button, Switch } from '../../ui'
 import { LeftMarks } from './left-marks'
 import { SoundMarks } from './sound-marks'
+import { EmptyLayers } from './empty-layers'
 import { IntakeNotes } from './intake-notes'
 import { LayerPanel } from './layer-panel'
 import { useIntake } from './use-intake'
@@ -151,11 +152,7 @@ export default function LayersScreen() {
               )}
             </Board>
           ) : (
-            <div className="grid h-full place-content-center gap-2 border-2 border-dashed border-line text-center">
-              <p className="font-head text-[20px]">Drop a layered SVG or DXF here</p>
-              <p className="text-soft">Named groups become layers; without them, colours do.</p>
-              <p className="text-soft">Or grow layers from less: words, a photo, a petal, a pattern.</p>
-            </div>
+            <EmptyLayers project={project} onMaker={setMaker} onDrawing={() => picker.current?.click()} />
           )}
           {intake.over && (
             <div className="pointer-events-none absolute inset-3 grid place-content-center border-2 border-plum bg-panel/70 text-[18px] font-semibold text-plum">

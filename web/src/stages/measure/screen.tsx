@@ -1,17 +1,14 @@
-import { boxWidth, growBox } from '@feuillet/core/base/geometry'
 import { fitDesign } from '@feuillet/core/stages/measure'
-import { viewBox, type Mount } from '@feuillet/core/project'
+import { type Mount } from '@feuillet/core/project'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { selectMeasures, selectProject, selectSnags, selectUnit, selectView } from '../../state/selectors'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
+import { MountDrawing, mountBox } from '../../drawing/mount/mount-drawing'
 import { Pointer } from '../../drawing/stack'
 import { Button, Figure, Figures, Heading, LengthField, NumberField } from '../../ui'
-import { TopperDrawing } from './topper-drawing'
-import { topperScene } from './topper-scene'
-import { FrameDrawing } from './frame-drawing'
 
 const titles: Record<Mount['kind'], string> = {
   frame: 'The frame',
@@ -30,12 +27,7 @@ export default function MeasureScreen() {
   const snags = useAppSelector(selectSnags).filter(
     (snag) => snag.stage === 'measure' || snag.code === 'stack-too-deep',
   )
-  const scene =
-    project.mount.kind === 'topper'
-      ? topperScene(project.mount.widthMm, project.mount.sticks, m.design?.box ?? null)
-      : null
-  const shown = scene?.box ?? viewBox(project)
-  const box = growBox(shown, Math.max(boxWidth(shown), 60) * 0.07)
+  const box = mountBox(project)
   const canFit = m.fitFactor !== null && Math.abs(m.fitFactor - 1) > 0.002
   return (
     <StageFrame
@@ -136,8 +128,7 @@ export default function MeasureScreen() {
         <Board name="measure" box={box} unit={unit} label="Frame, lip, opening and design to scale">
           {(px) => (
             <>
-              {scene && <TopperDrawing scene={scene} empty={!m.design} px={px} />}
-              <FrameDrawing project={project} px={px} />
+              <MountDrawing project={project} px={px} />
               {view.at && <Pointer at={view.at} px={px} />}
             </>
           )}

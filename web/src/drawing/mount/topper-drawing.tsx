@@ -71,7 +71,7 @@ export function TopperDrawing({ scene, empty, px }: { scene: TopperScene; empty:
             fontSize={px * 13}
             fill="var(--color-ink)"
           >
-            {length(topper.maxX - topper.minX)} wide: draw it on Layers, or grow it from words
+            {length(topper.maxX - topper.minX)} wide: nothing is drawn yet
           </text>
         </>
       )}

@@ -1,7 +1,7 @@
 import { polygonBox } from '@feuillet/core/base/geometry'
 import { backingRect, builtLayers, designBox, openingRect, type Project } from '@feuillet/core/project'
 import { formatLength } from '@feuillet/core/base/units'
-import { StackDrawing } from '../../drawing/stack'
+import { StackDrawing } from '../stack'
 
 /** Backing sheet, design, lip and opening to scale, with the widths written at their lines. */
 export function FrameDrawing({ project, px }: { project: Project; px: number }) {

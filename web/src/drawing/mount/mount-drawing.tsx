@@ -1,0 +1,29 @@
+// What the work will live in, to scale, with the work in it: a frame and its lip, a card's panel, a topper over its cake.
+import { boxWidth, growBox, type Box } from '@feuillet/core/base/geometry'
+import { designBox, viewBox, type Project } from '@feuillet/core/project'
+import { FrameDrawing } from './frame-drawing'
+import { TopperDrawing } from './topper-drawing'
+import { topperScene } from './topper-scene'
+
+const sceneOf = (project: Project) => {
+  const design = designBox(project)
+  return project.mount.kind === 'topper'
+    ? topperScene(project.mount.widthMm, project.mount.sticks, Number.isFinite(design.minX) ? design : null)
+    : null
+}
+
+/** What a board must show of it, mm, with air for the widths that are written round it. */
+export function mountBox(project: Project): Box {
+  const shown = sceneOf(project)?.box ?? viewBox(project)
+  return growBox(shown, Math.max(boxWidth(shown), 60) * 0.07)
+}
+
+export function MountDrawing({ project, px }: { project: Project; px: number }) {
+  const scene = sceneOf(project)
+  return (
+    <>
+      {scene && <TopperDrawing scene={scene} empty={project.layers.length === 0} px={px} />}
+      <FrameDrawing project={project} px={px} />
+    </>
+  )
+}
