@@ -1,13 +1,16 @@
 import { createRequire } from 'node:module'
+import { dirname, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
 
 // Node's entry of the clipper is CommonJS; pages and workers take its ES build beside it.
-const clipper = createRequire(import.meta.url)
-  .resolve('clipper2-wasm')
-  .replace('/umd/', '/es/')
+const require = createRequire(import.meta.url)
+const clipper = require.resolve('clipper2-wasm').replace('/umd/', '/es/')
+
+// These packages export their code only: their faces lie in a folder beside it.
+const facesOf = (name: string) => resolve(dirname(require.resolve(`@embedpdf/${name}`)), '../fonts')
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
@@ -16,6 +19,8 @@ export default defineConfig({
     alias: [
       { find: /^clipper2-wasm\/wasm\?url$/, replacement: clipper.replace(/\.js$/, '.wasm?url') },
       { find: /^clipper2-wasm$/, replacement: clipper },
+      { find: '@embedpdf/fonts-sc/fonts', replacement: facesOf('fonts-sc') },
+      { find: '@embedpdf/fonts-kr/fonts', replacement: facesOf('fonts-kr') },
       // Reached in Node only.
       { find: /^module$/, replacement: fileURLToPath(new URL('src/workers/no-node.ts', import.meta.url)) },
     ],

@@ -1,13 +1,15 @@
 // Files as they were when they were last looked at: a change of a single figure shows. After a wanted change,
 // `npx vitest run golden -u` writes them anew; look at the difference before it is kept.
 import { PDFArray, PDFDict, PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib'
+import fontkit from '@pdf-lib/fontkit'
+import { readFileSync } from 'node:fs'
 import { inflateSync } from 'node:zlib'
 import { describe, expect, it } from 'vitest'
 import { rectangle, subtract } from '../../base/geometry'
 import { setPlan } from '../../project'
 import { card, stack } from '../../../test/stack'
 import { results } from '../../../test/results'
-import { faces } from '../../../test/faces'
+import { beside, faces } from '../../../test/faces'
 import { cutFiles, listFiles } from './index'
 
 /** A backing, a ring with a fold and a small square, on one sheet. */
@@ -111,5 +113,23 @@ describe('a small project as files', () => {
     const lists = await listFiles({ ...project, name }, derived, faces)
     for (const file of ['build-sheet.pdf', 'templates-mirrored.pdf'])
       expect(await wordsIn(lists.get(file) as Uint8Array)).toContain(name)
+  })
+
+  it.each([
+    ['Chinese and Japanese', '港口的灯笼カモメ', '@embedpdf/fonts-sc', 'NotoSansHans-Regular.otf'],
+    ['Korean', '저녁항구', '@embedpdf/fonts-kr', 'NotoSansKR-Regular.otf'],
+  ])('a name in %s is drawn as the outlines of its face', async (_, name, pack, file) => {
+    const lists = await listFiles({ ...project, name }, derived, faces)
+    const bytes = lists.get('build-sheet.pdf') as Uint8Array
+    // Not embedded: a list stays a small file.
+    expect(bytes.length).toBeLessThan(2_000_000)
+    const font = fontkit.create(readFileSync(beside(pack, file)))
+    const drawn = await drawnIn(bytes)
+    // Each sign begins where its outline begins, y turned; the page scales it.
+    for (const glyph of font.layout(name).glyphs) {
+      const [start] = /-?[\d.]+ -?[\d.]+/.exec(glyph.path.toSVG())!
+      const [x, y] = start.split(' ').map(Number)
+      expect(drawn).toMatch(new RegExp(`(^|\\s)${x} ${-y!} m\\b`))
+    }
   })
 })

@@ -1,15 +1,18 @@
-// The letters of a PDF: the application's own face, and where it lacks signs the next one that has them, so that names in any
-// script print as they are.
-import fontkit from '@pdf-lib/fontkit'
+// The letters of a PDF: the application's own face, where it lacks signs the next one that has them, so that names in any script
+// print as they are. The large faces of Han and hangul are not embedded, which would make a list of a page ten megabytes: what is
+// written in them is drawn as outlines.
+import fontkit, { type Font } from '@pdf-lib/fontkit'
 import type { PDFDocument, PDFFont, PDFPage } from '@cantoo/pdf-lib'
 import { INK } from './pdf-parts'
 
-/** Faces as TTF files. They are handed in: whoever writes a PDF knows where its files lie. */
+/** Faces as TTF or OTF files. They are handed in: whoever writes a PDF knows where its files lie. */
 export interface Faces {
   regular: Uint8Array
   bold: Uint8Array
-  /** Tried in this order for what the others lack; asked for only where something is lacking. */
-  others: () => Promise<Uint8Array[]>
+  /** Tried in this order for what the others lack, embedded; each asked for only where the ones before it do not do. */
+  others: readonly (() => Promise<Uint8Array>)[]
+  /** Tried after those, drawn as outlines. */
+  drawn: readonly (() => Promise<Uint8Array>)[]
 }
 
 type Colour = typeof INK
@@ -24,13 +27,52 @@ export interface Line {
 }
 
 interface Run {
-  font: PDFFont
+  face: Face
   text: string
 }
 
+/** Writes a stretch of text whose signs it has. Lengths in points from the page's lower left. */
 interface Face {
-  font: PDFFont
-  signs: ReadonlySet<number>
+  has: (code: number) => boolean
+  width: (text: string, size: number) => number
+  draw: (page: PDFPage, text: string, at: Required<Line>) => void
+}
+
+const embedded = (font: PDFFont): Face => {
+  const signs = new Set(font.getCharacterSet())
+  return {
+    has: (code) => signs.has(code),
+    width: (text, size) => font.widthOfTextAtSize(text, size),
+    draw: (page, text, { x, y, size, colour }) => page.drawText(text, { x, y, size, font, color: colour }),
+  }
+}
+
+const outlined = (font: Font): Face => ({
+  has: (code) => font.hasGlyphForCodePoint(code),
+  width: (text, size) => (font.layout(text).advanceWidth * size) / font.unitsPerEm,
+  draw: (page, text, { x, y, size, colour }) => {
+    const scale = size / font.unitsPerEm
+    let at = x
+    for (const glyph of font.layout(text).glyphs) {
+      const path = upright(glyph.path.toSVG())
+      if (path) page.drawSvgPath(path, { x: at, y, scale, color: colour, borderWidth: 0 })
+      at += glyph.advanceWidth * scale
+    }
+  },
+})
+
+/** Path data of a face, whose y goes up, for a page that takes it with y down. */
+const upright = (path: string): string => {
+  let isY = false
+  return path.replace(/[A-Za-z]|-?[\d.]+(?:e-?\d+)?/g, (part) => {
+    if (/^[A-Za-z]$/.test(part)) {
+      isY = false
+      return part
+    }
+    const out = isY ? `${-Number(part)} ` : `${part} `
+    isY = !isY
+    return out
+  })
 }
 
 /** Stands for a sign that no face has. */
@@ -47,29 +89,27 @@ export class Typeface {
   static async in(pdf: PDFDocument, faces: Faces, texts: Iterable<string>): Promise<Typeface> {
     pdf.registerFontkit(fontkit)
     // Whole, not as subsets: those break off on some faces.
-    const embed = async (bytes: Uint8Array): Promise<Face> => {
-      const font = await pdf.embedFont(bytes, { subset: false })
-      return { font, signs: new Set(font.getCharacterSet()) }
-    }
+    const embed = async (bytes: Uint8Array) => embedded(await pdf.embedFont(bytes, { subset: false }))
     const regular = await embed(faces.regular)
     const bold = await embed(faces.bold)
     const others: Face[] = []
     const all = [...new Set([...texts].join(''))].map((sign) => sign.codePointAt(0)!)
     const lacks = () =>
-      all.some((code) => code > 0x20 && ![regular, ...others].some(({ signs }) => signs.has(code)))
-    if (lacks()) for (const bytes of await faces.others()) if (lacks()) others.push(await embed(bytes))
+      all.some((code) => code > 0x20 && ![regular, ...others].some((face) => face.has(code)))
+    for (const bytes of faces.others) if (lacks()) others.push(await embed(await bytes()))
+    for (const bytes of faces.drawn) if (lacks()) others.push(outlined(fontkit.create(await bytes())))
     return new Typeface([regular, ...others], [bold, ...others])
   }
 
   width(text: string, size: number, bold = false): number {
-    return this.runs(text, bold).reduce((sum, run) => sum + run.font.widthOfTextAtSize(run.text, size), 0)
+    return this.runs(text, bold).reduce((sum, run) => sum + run.face.width(run.text, size), 0)
   }
 
   draw(page: PDFPage, text: string, { x, y, size, bold = false, colour = INK }: Line): void {
     let at = x
     for (const run of this.runs(text, bold)) {
-      page.drawText(run.text, { x: at, y, size, font: run.font, color: colour })
-      at += run.font.widthOfTextAtSize(run.text, size)
+      run.face.draw(page, run.text, { x: at, y, size, bold, colour })
+      at += run.face.width(run.text, size)
     }
   }
 
@@ -94,16 +134,16 @@ export class Typeface {
     for (const sign of text.replace(/[\s\p{C}]+/gu, ' ')) {
       const code = sign.codePointAt(0)!
       const last = runs.at(-1)
-      // Spaces and marks stay with what stands before them.
-      if (last && (sign === ' ' || /\p{M}/u.test(sign))) {
+      // Marks stay with what stands before them.
+      if (last && /\p{M}/u.test(sign)) {
         last.text += sign
         continue
       }
-      const face = faces.find(({ signs }) => signs.has(code))
-      const font = (face ?? faces.at(-1)!).font
-      const drawn = face || sign === ' ' ? sign : MISSING
-      if (last?.font === font) last.text += drawn
-      else runs.push({ font, text: drawn })
+      const known = faces.find(({ has }) => has(code))
+      const face = known ?? faces.find(({ has }) => has(MISSING.codePointAt(0)!)) ?? faces[0]!
+      const drawn = known || sign === ' ' ? sign : MISSING
+      if (last?.face === face) last.text += drawn
+      else runs.push({ face, text: drawn })
     }
     return runs
   }
