@@ -1,1 +1,2 @@
-export default { demo: 'Tide rose', size: [1280, 800], views: [{ stage: 'Assembly', do: async (page: any) => { await page.getByRole('link', { name: /bench/i }).or(page.getByRole('button', { name: /bench/i })).first().click(); await page.waitForTimeout(900); for (let i = 0; i < 13; i++) await page.keyboard.press('Space'); await page.waitForTimeout(500); await page.getByRole('button', { name: 'Zoom in' }).click(); } }], out: '/tmp/shots/bench.png' }
+const stages = ['Measure', 'Layers', 'Paper', 'Sheets', 'Depth', 'Assembly', 'Journal']
+export default { demo: 'Harbour at dusk', size: [640, 400], views: stages.map((stage) => ({ stage })), out: '/tmp/shots/small.png', cols: 2, cell: 640 }

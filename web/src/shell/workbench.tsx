@@ -180,7 +180,7 @@ function Frame({ stage }: { stage: Stage }) {
       <Watches />
       <StageCommands stage={stage} />
       <div
-        className="grid h-full grid-cols-[266px_minmax(0,1fr)] grid-rows-[56px_auto_minmax(0,1fr)]"
+        className="grid h-full min-h-[560px] min-w-[980px] grid-cols-[266px_minmax(0,1fr)] grid-rows-[56px_auto_minmax(0,1fr)]"
         data-plan={settled ? 'settled' : 'busy'}
         data-kept={saved}
       >
