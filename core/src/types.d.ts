@@ -9,3 +9,12 @@ declare module 'clipper2-wasm' {
   const factory: unknown
   export default factory
 }
+
+declare module 'fft.js' {
+  export default class FFT {
+    constructor(size: number)
+    createComplexArray(): number[]
+    realTransform(out: number[], data: ArrayLike<number>): void
+    inverseTransform(out: number[], data: ArrayLike<number>): void
+  }
+}

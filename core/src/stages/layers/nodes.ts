@@ -1,5 +1,5 @@
 // What there is to know of layers by their shape, as nodes: one a layer, so that a change of one leaves the others be.
-import { regionArea, regionToPath, union, type Polygon } from '../../base/geometry'
+import { regionArea, regionToPath, union, type Box, type Point, type Polygon } from '../../base/geometry'
 import {
   builtLayers,
   guestLetter,
@@ -125,18 +125,31 @@ export const sound = node('sound', {
   view: ({ necks: list, ...rest }: Soundness): SoundView => ({
     ...rest,
     necks: list.map(({ at, widthMm, kind }) => ({ at, widthMm, kind })),
+    signAt: rest.sign && whereIn(rest.sign, rest.box),
   }),
 })
 
-/** Soundness as the page has it: weak places without their shapes. */
-export type SoundView = Omit<Soundness, 'necks'> & { necks: Pick<Neck, 'at' | 'widthMm' | 'kind'>[] }
+/** Soundness as the page has it: weak places without their shapes; `signAt` says in words where a layer tells its way round. */
+export type SoundView = Omit<Soundness, 'necks'> & {
+  necks: Pick<Neck, 'at' | 'widthMm' | 'kind'>[]
+  signAt: string | null
+}
+
+/** Where in a box a point lies, in words. */
+function whereIn({ x, y }: Point, b: Box): string {
+  const third = (value: number, from: number, to: number) =>
+    Math.max(0, Math.min(2, Math.floor((3 * (value - from)) / Math.max(1e-9, to - from))))
+  const across = ['left', '', 'right'][third(x, b.minX, b.maxX)]!
+  const down = ['top', '', 'bottom'][third(y, b.minY, b.maxY)]!
+  return across || down ? `at the ${[down, across].filter(Boolean).join(' ')}` : 'in the middle'
+}
 
 /** The weak places of one layer as they are drawn, in the order of its soundness. */
 export const weakPaths = node('weak paths', {
   stage: 'layers',
   reads: {},
   needs: (_, layerId) => ({ weak: necks(layerId) }),
-  compute: (_, { weak }) => weak.map((neck) => regionToPath([neck.region])),
+  compute: (_, { weak }) => weak.map((neck) => (neck.region ? regionToPath([neck.region]) : '')),
   view: (paths) => paths,
 })
 

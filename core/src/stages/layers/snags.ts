@@ -22,7 +22,7 @@ export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[]
     if (weak.length === 0) return []
     const layer = findLayer(project, id)
     const name = layer?.name ?? id
-    const narrowMm2 = regionArea(weak.map((neck) => neck.region))
+    const narrowMm2 = regionArea(weak.flatMap((neck) => neck.region ?? []))
     const allOver = layer !== undefined && narrowMm2 > regionArea(layerRegion(layer)) * ALL_OVER
     const tearing = weak.filter((neck) => neck.widthMm < safeMm * TEARS).length
     const worst = weak[0]!
@@ -35,8 +35,8 @@ export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[]
         layer: id,
         at: [worst.at.x, worst.at.y],
         message: allOver
-          ? say`“${name}” is narrower than ${length(safeMm)} nearly everywhere, ${length(worst.widthMm, 1)} at the least${tearing > 0 ? '; it will tear' : ''}.`
-          : say`“${name}” has ${many} under ${length(safeMm)}, the narrowest ${length(worst.widthMm, 1)}${tearing > 0 ? `; ${tearing === 1 ? 'one' : tearing} will tear` : ''}. ${area(worst.hangingMm2)} hang on it.`,
+          ? say`“${name}” is narrower than ${length(safeMm)} nearly everywhere, ${length(worst.widthMm, 2)} at the least${tearing > 0 ? '; it will tear' : ''}.`
+          : say`“${name}” has ${many} under ${length(safeMm)}, the narrowest ${length(worst.widthMm, 2)}${tearing > 0 ? `; ${tearing === 1 ? 'one' : tearing} will tear` : ''}.${worst.hangingMm2 > 0 ? say` ${area(worst.hangingMm2)} hang on it.` : ''}`,
         mend: {
           label: say`Make ${weak.length === 1 || allOver ? 'it' : 'them'} ${length(safeMm)} wide`,
           action: { kind: 'thicken-layer', layerId: id, safeMm },

@@ -48,6 +48,20 @@ export function SoundMarks({
           data-neck={sound.necks[i]?.kind}
         />
       ))}
+      {sound.sign &&
+        ['#fff', 'var(--color-plum)'].map((colour, k) => (
+          <circle
+            key={colour}
+            cx={sound.sign!.x}
+            cy={sound.sign!.y}
+            r={px * 13}
+            fill="none"
+            stroke={colour}
+            strokeWidth={px * (k === 0 ? 4 : 2)}
+            strokeDasharray={k === 0 ? undefined : `${px * 4} ${px * 3}`}
+            data-sign
+          />
+        ))}
       {sound.numberAt &&
         numberStrokes(String(folio), sound.numberAt, {
           radiusMm: NUMBER_MM / 2,

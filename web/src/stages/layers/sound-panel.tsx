@@ -8,7 +8,7 @@ import { Figure, Figures, Heading } from '../../ui'
 export function SoundPanel({ sound, numbered }: { sound: SoundView; numbered: boolean }) {
   const unit = useAppSelector(selectUnit)
   const necks = sound.necks.filter((neck) => neck.kind === 'neck')
-  const nearly = sound.turns.filter((turn) => !turn.exact)
+  const nearly = sound.turns.filter((turn) => !turn.exact).toSorted((a, b) => a.difference - b.difference)
   const exact = sound.turns.length - nearly.length
   return (
     <Heading title="Soundness">
@@ -21,8 +21,11 @@ export function SoundPanel({ sound, numbered }: { sound: SoundView; numbered: bo
               : `${formatLength(sound.safeMm, unit)} or more`
           }
           alarm={necks.length > 0}
-          basis={`Against ${formatLength(sound.safeMm, unit)}, the safe strip of its paper: the layer shrunk by half of it and grown back`}
+          basis={`Against ${formatLength(sound.safeMm, unit)}, the safe strip of its paper; between outlines that face each other across card`}
         />
+        {necks.length > 1 && (
+          <Figure name="Strips too narrow" value={necks.length} basis="Each is shown in the drawing" />
+        )}
         {sound.passesAt !== null && necks.length > 0 && (
           <Figure
             name="All strips pass at"
@@ -50,7 +53,10 @@ export function SoundPanel({ sound, numbered }: { sound: SoundView; numbered: bo
       {nearly.length > 0 && (
         <p className="mt-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13.5px]">
           <span aria-hidden>▲ </span>
-          Looks right {nearly.slice(0, 3).map(turnWords).join(' or ')}, but is not. Mark it before it is laid.
+          Looks right {nearly.slice(0, 3).map(turnWords).join(' or ')}, but is not.{' '}
+          {sound.signAt
+            ? `The only sign is ${sound.signAt}, ringed in the drawing.`
+            : 'Mark it before it is laid.'}
         </p>
       )}
       {exact > 0 && (

@@ -5,6 +5,7 @@ import {
   offset,
   polygonArea,
   polygonBox,
+  regionBox,
   ringBox,
   subtract,
   union,
@@ -28,6 +29,9 @@ export interface Soundness {
   /** Factor by which the design must grow for all necks to pass; null where they do. */
   passesAt: number | null
   turns: Turn[]
+  /** Where the layer differs from itself the least wrong way round: the only sign of it. */
+  sign: Point | null
+  box: Box
   /** Openings under 2 mm across, whose waste is hard to weed. */
   smallOpenings: number
   /** Pieces under 4 mm across, for tweezers. */
@@ -65,17 +69,26 @@ export function sumUp(layer: Pick<Layer, 'id' | 'pieces'>, safeMm: number, found
   const region = layerRegion(layer)
   const holes = region.flatMap((face) => face.holes)
   const across = (b: Box) => Math.max(boxWidth(b), boxHeight(b))
-  const narrowest = found.necks.reduce((least, neck) => Math.min(least, neck.widthMm), Infinity)
+  const strips = found.necks.filter((neck) => neck.kind === 'neck')
   return {
     id: layer.id,
     safeMm,
     ...found,
-    passesAt: found.necks.length > 0 ? safeMm / Math.max(0.05, narrowest) : null,
+    sign: signOf(found.turns),
+    box: regionBox(region),
+    passesAt: strips.length > 0 ? safeMm / Math.max(0.02, strips[0]!.widthMm) : null,
     smallOpenings: holes.filter((hole) => across(ringBox(hole)) < SMALL_OPENING_MM).length,
     tweezerPieces: region.filter((face) => across(polygonBox(face)) < TWEEZER_MM).length,
     weedingMin: (holes.length * WEED_S) / 60,
   }
 }
+
+/** Where the way that is the easiest to take for right differs. */
+const signOf = (turns: readonly Turn[]): Point | null =>
+  turns
+    .filter((turn) => !turn.exact)
+    .reduce<Turn | null>((least, turn) => (least && least.difference <= turn.difference ? least : turn), null)
+    ?.at ?? null
 
 /** Whether the layer looks right some way round that is wrong. */
 export const looksRightWrong = (sound: Pick<Soundness, 'turns'>): boolean =>
@@ -91,8 +104,8 @@ export function thickenLayer(project: Project, layerId: string, safeMm: number):
   const layer = project.layers.find((l) => l.id === layerId)
   if (!layer) return project
   const region = layerRegion(layer)
-  const necks = weakNecks(region, safeMm)
-  return necks.length === 0 ? project : withRegion(project, layer, thickened(region, necks, safeMm))
+  const weak = weakNecks(region, safeMm).some((neck) => neck.kind === 'neck')
+  return weak ? withRegion(project, layer, thickened(region, safeMm)) : project
 }
 
 /** Ties the loose bits of a layer to its body by strips, where higher layers hide them if that can be. */
