@@ -1,7 +1,7 @@
 // Small made-up stacks.
 import { rectangle, type Region } from '@feuillet/core/base/geometry'
 import { makeLayer } from '@feuillet/core/stages/layers'
-import { newProject, starterMount, type Layer, type NewKind, type Project } from '@feuillet/core/project'
+import { newProject, starterMount, type Layer, type MountKind, type Project } from '@feuillet/core/project'
 
 /** A layer of rectangles x, y, w, h; on foam of the given height, glued where it is 0. */
 export const plate = (id: string, gapMm: number, ...rects: [number, number, number, number][]): Layer =>
@@ -14,7 +14,7 @@ export const plate = (id: string, gapMm: number, ...rects: [number, number, numb
 export const card = (id: string, gapMm: number, region: Region): Layer =>
   makeLayer(id, id, region, { joint: { kind: gapMm > 0 ? 'foam' : 'glue', gapMm, pinned: false } })
 
-export const stack = (kind: NewKind | 'free', ...layers: Layer[]): Project => ({
-  ...newProject('p', 'Stack', kind === 'free' ? { kind } : starterMount(kind)),
+export const stack = (kind: MountKind, ...layers: Layer[]): Project => ({
+  ...newProject('p', 'Stack', starterMount(kind)),
   layers,
 })

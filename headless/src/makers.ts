@@ -6,10 +6,9 @@ import {
   ladderRecipeSchema,
   letteringRecipeSchema,
   newProject,
-  starterMount,
   tonesRecipeSchema,
   writeProject,
-  type Mount,
+  type NewMount,
   type Project,
   type Recipe,
 } from '@feuillet/core/project'
@@ -28,7 +27,7 @@ const MOST_PIXELS = 640
 
 interface Growth {
   name: string
-  mount: Mount
+  mount: NewMount
   recipe: Recipe
   font?: Font
   screen: Screen
@@ -40,8 +39,7 @@ function grown({ name, mount, recipe, font, screen }: Growth): Project {
   return grow(newProject(`made-${recipe.kind}`, name, mount), recipe.kind, recipe, made)
 }
 
-const frameOf = (widthMm: number, heightMm: number): Mount => ({
-  ...starterMount('frame'),
+const frameOf = (widthMm: number, heightMm: number): NewMount => ({
   kind: 'frame',
   spacer: { widthMm, heightMm },
   opening: { widthMm: Math.max(1, widthMm - 14), heightMm: Math.max(1, heightMm - 14) },
@@ -162,7 +160,13 @@ export const makerCommands = {
         backingMm,
         sticks: Math.round(sticks),
       })
-      const mount: Mount = { kind: 'topper', widthMm, sticks: Math.round(sticks), depthMm: 8, clearanceMm: 0 }
+      const mount: NewMount = {
+        kind: 'topper',
+        widthMm,
+        sticks: Math.round(sticks),
+        depthMm: 8,
+        clearanceMm: 0,
+      }
       const name = words.split('\n')[0]!.slice(0, 60)
       const project = named(values.font, () => grown({ name, mount, recipe, font, screen }))
       put(writeProject(project), values.o, screen)

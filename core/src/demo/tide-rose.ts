@@ -44,7 +44,7 @@ export function tideRose(): Project {
       numbered: false,
       ...joint(0),
     }),
-    makeLayer('shallows', 'Shallows', subtract(scalloped(57, 12), ring(petal(44, 56, 2.6), 15)), joint(1)),
+    makeLayer('shallows', 'Shallows', subtract(scalloped(57, 12), ring(petal(44, 55.6, 2.6), 15)), joint(1)),
     makeLayer('current', 'Current', subtract(pointed(50, 60, 15), ring(petal(30, 46, 4.2, 0.6))), joint(1)),
     makeLayer(
       'eddies',

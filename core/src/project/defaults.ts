@@ -7,7 +7,7 @@ import {
   type Cutter,
   type Drawer,
   type Foam,
-  type Mount,
+  type NewMount,
   type Project,
 } from './schema'
 
@@ -126,27 +126,8 @@ export const starterCutter: Cutter = {
 export const emptyDrawer = (): Drawer =>
   drawerSchema.parse({ papers: [], foams: starterFoams, adhesives: starterAdhesives, cutter: starterCutter })
 
-/** Kinds of work that can be begun from the shelf. */
-export type NewKind = 'frame' | 'card' | 'topper'
-
-/** The measures a new project of a kind starts from. */
-export function starterMount(kind: NewKind): Mount {
-  if (kind === 'frame')
-    return {
-      kind: 'frame',
-      spacer: { widthMm: 200, heightMm: 200 },
-      opening: { widthMm: 186, heightMm: 186 },
-      depthMm: 24,
-      clearanceMm: 2,
-      airMm: 5,
-    }
-  if (kind === 'card')
-    return { kind: 'card', panel: { widthMm: 140, heightMm: 140 }, depthMm: 6, clearanceMm: 0, airMm: 4 }
-  return { kind: 'topper', widthMm: 150, sticks: 2, depthMm: 8, clearanceMm: 0 }
-}
-
 /** An empty project on a mount; the id and the name come from the caller. */
-export const newProject = (id: string, name: string, mount: Mount): Project =>
+export const newProject = (id: string, name: string, mount: NewMount): Project =>
   projectSchema.parse({
     format: 'feuillet',
     schemaVersion: SCHEMA_VERSION,

@@ -79,11 +79,17 @@ export const thicknessOf = (project: Project, layer: Layer): number =>
 export const colourOf = (project: Project, layer: Layer): string =>
   paperOf(project, layer)?.colour ?? layer.colour
 
-/** From the back board to the glazing (mm), and the air to keep in front; null where nothing limits the height. */
+/** From the back board to the glazing, or to the mat before it (mm), and the air to keep in front; null where nothing limits the height. */
 export function depthAtHand(mount: Mount): { depthMm: number; clearanceMm: number } | null {
   if (mount.kind === 'garland' || mount.kind === 'free') return null
-  return { depthMm: mount.depthMm, clearanceMm: mount.clearanceMm }
+  // A mat lies behind the pane: it takes its thickness from the depth.
+  const matMm = mount.kind === 'frame' ? (mount.mat?.thicknessMm ?? 0) : 0
+  return { depthMm: mount.depthMm - matMm, clearanceMm: mount.clearanceMm }
 }
+
+/** Whether there is something flat behind the stack that all of it can rest on. */
+export const hasBoardBehind = ({ kind }: Mount): boolean =>
+  kind === 'frame' || kind === 'card' || kind === 'panel'
 
 /** Whether a layer bears its folio number: as the maker says, else on all but backing sheets and front borders. */
 export const bearsNumber = (layer: Layer): boolean =>
@@ -96,20 +102,35 @@ export const designBox = (project: Project): Box => joinBoxes(builtLayers(projec
 export function backingRect(project: Project): Polygon | null {
   const { mount } = project
   if (mount.kind === 'frame') return rectangle(0, 0, mount.spacer.widthMm, mount.spacer.heightMm)
-  if (mount.kind === 'card') return rectangle(0, 0, mount.panel.widthMm, mount.panel.heightMm)
+  if (mount.kind === 'card' || mount.kind === 'panel')
+    return rectangle(0, 0, mount.panel.widthMm, mount.panel.heightMm)
   return null
 }
 
-/** What can be seen of the stack at all: a frame's opening, a card's panel; null where nothing limits the view. */
+/** What can be seen of the stack at all: a frame's opening, within a mat's where there is one; a card's panel; null where nothing limits the view. */
 export function openingRect(project: Project): Polygon | null {
   const { mount } = project
   if (mount.kind !== 'frame') return backingRect(project)
-  const { spacer, opening } = mount
+  const { spacer, opening, openingShift, mat } = mount
+  const widthMm = Math.min(opening.widthMm, mat?.opening.widthMm ?? Infinity)
+  const heightMm = Math.min(opening.heightMm, mat?.opening.heightMm ?? Infinity)
   return rectangle(
-    (spacer.widthMm - opening.widthMm) / 2,
-    (spacer.heightMm - opening.heightMm) / 2,
-    opening.widthMm,
-    opening.heightMm,
+    (spacer.widthMm - widthMm) / 2 + openingShift.xMm,
+    (spacer.heightMm - heightMm) / 2 + openingShift.yMm,
+    widthMm,
+    heightMm,
+  )
+}
+
+/** What the kept ring of a frame leaves free inside; null where there is none, or its wall was not measured. */
+export function insideRing({ mount }: Pick<Project, 'mount'>): Polygon | null {
+  if (mount.kind !== 'frame' || !mount.ring.kept || mount.ring.wallMm === 0) return null
+  const { spacer, ring } = mount
+  return rectangle(
+    ring.wallMm,
+    ring.wallMm,
+    Math.max(0, spacer.widthMm - 2 * ring.wallMm),
+    Math.max(0, spacer.heightMm - 2 * ring.wallMm),
   )
 }
 

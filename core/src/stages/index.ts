@@ -7,7 +7,7 @@ import type { Snag } from '../project'
 import { assembly, orderOfWork } from './assembly'
 import { depth, depthSnagsNode, foamsOf, levels, padMap } from './depth'
 import { cost } from './journal'
-import { figures, layersSnags, shownPath, sound, visible, weakPaths } from './layers'
+import { figures, layersSnags, shownPath, smallest, sound, visible, weakPaths } from './layers'
 import { measureSnagsNode } from './measure'
 import { paperSnagsNode } from './paper'
 import { draft, left, loads, mergeSnagsNode, needed, nested, sheet, sheetsSnags, sketches } from './sheets'
@@ -22,6 +22,7 @@ export const nodes = {
   shownPath,
   sound,
   weakPaths,
+  smallest,
   depth,
   padMap,
   foamsOf,

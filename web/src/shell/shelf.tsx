@@ -6,16 +6,9 @@ import { toast } from 'sonner'
 import { MoreHorizontal } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { BadInput } from '@feuillet/core/base'
-import {
-  newProject,
-  openProject,
-  slug,
-  starterMount,
-  tidyName,
-  type NewKind,
-  type Project,
-} from '@feuillet/core/project'
+import { newProject, openProject, slug, starterMount, tidyName, type Project } from '@feuillet/core/project'
 import { formatSize } from '@feuillet/core/base/units'
+import { kindNames } from '../stages/measure/kinds'
 import { FirstVisit } from './first-visit'
 import { SmallPicture } from '../drawing/small-picture'
 import {
@@ -32,12 +25,6 @@ import { demos, seedDemos } from '../session/demos'
 import { saveFile } from '../session/save-file'
 import { Button, menuItem } from '../ui'
 import { editor } from '../workers'
-
-const kinds: { kind: NewKind; title: string; words: string }[] = [
-  { kind: 'frame', title: 'Frame', words: 'Sheets stepped back behind glass' },
-  { kind: 'card', title: 'Card', words: 'Layers on a card front' },
-  { kind: 'topper', title: 'Topper', words: 'Words or figures on sticks' },
-]
 
 export function Shelf() {
   const navigate = useNavigate()
@@ -159,11 +146,11 @@ export function Shelf() {
             Begin with what it will live in
           </h2>
           <div className="grid grid-cols-3 gap-3">
-            {kinds.map(({ kind, title, words }) => (
+            {kindNames.map(({ kind, title, words }) => (
               <button
                 key={kind}
                 type="button"
-                className="clip-corner flex min-h-24 flex-col justify-start bg-plum px-4 py-3 text-left text-white hover:bg-[#56235d]"
+                className="clip-corner flex min-h-[70px] flex-col justify-start bg-plum px-4 py-2 text-left text-white hover:bg-[#56235d]"
                 onClick={() =>
                   void openNew(
                     newProject(crypto.randomUUID(), `New ${title.toLowerCase()}`, starterMount(kind)),

@@ -238,10 +238,13 @@ function finishing(
     const leftMm = depth && depth.roomMm !== null ? depth.roomMm - depth.stackMm : 0
     const shim = depth?.shim && leftMm > 1 ? depth.shim : null
     add('mount', 'mount', { step: 'mount-frame', shim }, BENCH.frameMinutes)
-    add('glaze', 'glaze', { step: 'glaze' }, BENCH.frameMinutes)
-    add('close', 'close', { step: 'close', airMm: mount.clearanceMm }, BENCH.frameMinutes)
+    if (mount.pane.kind !== 'none') add('glaze', 'glaze', { step: 'glaze' }, BENCH.frameMinutes)
+    const inside = { ring: mount.ring.kept, mat: mount.mat !== null, hanger: mount.hanger !== 'none' }
+    add('close', 'close', { step: 'close', airMm: mount.clearanceMm, ...inside }, BENCH.frameMinutes)
   } else if (mount.kind === 'card') {
     add('mount', 'mount', { step: 'mount-card', stackMm: depth?.stackMm ?? 0 }, BENCH.cardMinutes)
+  } else if (mount.kind === 'panel') {
+    add('mount', 'mount', { step: 'mount-panel', surface: mount.surface }, BENCH.cardMinutes)
   } else if (mount.kind === 'topper' && mount.sticks > 0) {
     const { sticks } = mount
     add('mount', 'mount', { step: 'mount-sticks', sticks }, BENCH.stickMinutes * sticks)

@@ -36,7 +36,8 @@ export type About =
   | { step: 'dry' }
   | { step: 'mount-frame'; shim: { mm: number; partsMm: number[] } | null }
   | { step: 'glaze' }
-  | { step: 'close'; airMm: number }
+  | { step: 'close'; airMm: number; ring: boolean; mat: boolean; hanger: boolean }
+  | { step: 'mount-panel'; surface: 'canvas' | 'wood' }
   | { step: 'mount-card'; stackMm: number }
   | { step: 'mount-sticks'; sticks: number }
   | { step: 'dry-sticks' }

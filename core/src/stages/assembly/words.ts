@@ -163,7 +163,9 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
 
 function afterSticking(
   project: Project,
-  about: Of<'dry' | 'mount-frame' | 'glaze' | 'close' | 'mount-card' | 'mount-sticks' | 'dry-sticks'>,
+  about: Of<
+    'dry' | 'mount-frame' | 'glaze' | 'close' | 'mount-card' | 'mount-panel' | 'mount-sticks' | 'dry-sticks'
+  >,
 ): Words {
   const { dryMin } = adhesiveOf(project) ?? UNNAMED_GLUE
   switch (about.step) {
@@ -194,13 +196,21 @@ function afterSticking(
     case 'close':
       return {
         title: 'Close the frame',
-        detail: say`Spacer, stack, board; bend the tabs. Check that ${length(about.airMm)} of air stays in front.`,
+        detail: say`${closing(about)}; bend the tabs. Check that ${length(about.airMm)} of air stays in front.${about.hanger ? ' Fix the hanger.' : ''}`,
         caution: HANGING,
       }
     case 'mount-card':
       return {
         title: 'Fix the stack to the card',
         detail: say`Centre it on the panel. With an envelope in mind: ${length(about.stackMm, 1)} high.`,
+      }
+    case 'mount-panel':
+      return {
+        title: about.surface === 'canvas' ? 'Fix the stack to the canvas' : 'Fix the stack to the wood',
+        detail:
+          about.surface === 'canvas'
+            ? `Lay something firm under the canvas, so that it does not give. ${glueName(project, 'Glue')} where the backmost layer lies; press until it holds.`
+            : `Dust the panel. ${glueName(project, 'Glue')} where the backmost layer lies; press until it holds.`,
       }
     case 'mount-sticks':
       return {
@@ -211,6 +221,12 @@ function afterSticking(
     case 'dry-sticks':
       return { title: 'Let the sticks dry', detail: `${dryMin} min, lying flat.` }
   }
+}
+
+/** What goes into a frame before its back, from the pane on. */
+const closing = ({ ring, mat }: Of<'close'>): string => {
+  const parts = [...(mat ? ['mat'] : []), ...(ring ? ['spacer'] : []), 'stack', 'board'].join(', ')
+  return parts.charAt(0).toUpperCase() + parts.slice(1)
 }
 
 const plural = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`

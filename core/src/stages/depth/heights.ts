@@ -13,7 +13,15 @@ import {
   type Box,
   type Region,
 } from '../../base/geometry'
-import { builtLayers, pieceRegion, thicknessOf, type Foam, type Layer, type Project } from '../../project'
+import {
+  builtLayers,
+  hasBoardBehind,
+  pieceRegion,
+  thicknessOf,
+  type Foam,
+  type Layer,
+  type Project,
+} from '../../project'
 import { fresh, type Memo } from '../../base'
 import { footprints, nearestBuild } from './foam'
 
@@ -110,7 +118,7 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Level {
 
 /** What carries each part of a layer's pieces, and how level they lie. Needs the geometry loaded. */
 export function standOn({ project, layer, below, memo = fresh }: On, { pieces }: Level): PieceHeight[] {
-  const hasBoard = project.mount.kind === 'frame' || project.mount.kind === 'card'
+  const hasBoard = hasBoardBehind(project.mount)
   const { foams } = project.drawer
   const gap = gapOf(layer)
   return pieces.map((piece): PieceHeight => {

@@ -3,6 +3,7 @@
  */
 export * from './intake/intake'
 export * from './figures'
+export type { Smallest } from './smallest'
 export * from './visibility/shows'
 export * from './visibility/merge'
 export { addBacking } from './backing'

@@ -15,6 +15,7 @@ import { node, type Ref } from '../../planner'
 import { layerFigures, type LayerFigures } from './figures'
 import { numberPlace } from './marks/number-place'
 import { pieceMarks, type Marks } from './marks/marks'
+import { smallestOf, type Smallest } from './smallest'
 import { layerSnags, neckSnags, stackSnags } from './snags'
 import { soundness, sumUp, type Soundness } from './soundness/soundness'
 import { turnRisks, type Turn } from './soundness/turns'
@@ -143,6 +144,26 @@ function whereIn({ x, y }: Point, b: Box): string {
   const down = ['top', '', 'bottom'][third(y, b.minY, b.maxY)]!
   return across || down ? `at the ${[down, across].filter(Boolean).join(' ')}` : 'in the middle'
 }
+
+const smallestOfLayer = node('smallest of a layer', {
+  stage: 'layers',
+  reads: { mount: true, layer: ['pieces', 'paperId', 'role', 'numbered'], papers: ['finish', 'gsm'] },
+  needs: (project, layerId) => ({ above: inFront(front, project, layerId) }),
+  compute: ({ project }, { above }) => smallestOf(project, project.layers[0]!, above ?? []),
+})
+
+/** What keeps the design from being made smaller: the layer that sets the limit; null where none does. */
+export const smallest = node('smallest', {
+  stage: 'layers',
+  reads: {},
+  needs: (project) => ({ own: each(smallestOfLayer, project) }),
+  compute: (_, { own }) =>
+    own.reduce<Smallest | null>(
+      (most, one) => (!one || (most && most.scale >= one.scale) ? most : one),
+      null,
+    ),
+  view: (limit) => limit,
+})
 
 /** The weak places of one layer as they are drawn, in the order of its soundness. */
 export const weakPaths = node('weak paths', {

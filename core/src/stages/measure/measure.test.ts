@@ -2,9 +2,17 @@ import { mendProject } from '..'
 import { wordsIn } from '../../base/units'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { rectangle, type Polygon } from '../../base/geometry'
+import { rectangle, subtract, type Polygon } from '../../base/geometry'
 import { makeLayer } from '../layers'
-import { designBox, newProject, starterMount, type FrameMount, type Project } from '../../project'
+import {
+  changeKind,
+  designBox,
+  layerBox,
+  newProject,
+  starterMount,
+  type FrameMount,
+  type Project,
+} from '../../project'
 import { fitDesign, measure, measureSnags } from './index'
 
 /** A silhouette: a rhombus in a box. */
@@ -26,7 +34,7 @@ describe('a frame', () => {
   it('gives backing, lip, room and what the cutter reaches', () => {
     const m = measure(frame(100, 100))
     expect(m.backing).toEqual({ widthMm: 200, heightMm: 200 })
-    expect(m.lip).toEqual({ sideMm: 7, topMm: 7 })
+    expect(m.lip).toEqual({ left: 7, top: 7, right: 7, bottom: 7 })
     expect(m.roomMm).toBe(22)
     expect(m.cuttable.widthMm).toBeCloseTo(12 * 25.4 - 2 * 6.35, 6)
   })
@@ -58,9 +66,15 @@ describe('a frame', () => {
       spacer: { widthMm: 180, heightMm: 200 },
       opening: { widthMm: 166, heightMm: 186 },
     })
-    expect(measure(narrow).fullSheets).toBe(false)
-    expect(codes(narrow)).toEqual(['design-over-opening'])
-    expect(codes(fitDesign(narrow))).toEqual([])
+    // With an opening in it proportions stay locked: it is a design within what is seen.
+    const cut = { ...narrow, layers: [makeLayer('a', 'A', subtract([rectangle(0, 0, 200, 200)], [rectangle(50, 50, 100, 100)]))] } // prettier-ignore
+    expect(measure(cut).fullSheets).toBe(false)
+    expect(codes(cut)).toEqual(['design-over-opening'])
+    expect(codes(fitDesign(cut))).toEqual([])
+    // A plain one is cut to the backing's size.
+    const [snag] = measureSnags(narrow)
+    expect(snag).toMatchObject({ code: 'sheet-over-spacer' })
+    expect(codes(mendProject(narrow, snag!.mend!.action, []))).toEqual([])
   })
 
   it('is limited by the sheet where the frame is larger than the cutter reaches', () => {
@@ -116,6 +130,123 @@ describe('a frame', () => {
       expect(slip(fine)).toEqual([])
   })
 
+  it('judges a design on a backing sheet by the opening, and fits the design alone', () => {
+    const project: Project = {
+      ...frame(100, 100),
+      layers: [
+        makeLayer('back', 'Back', [rectangle(0, 0, 200, 200)], { role: 'backing' }),
+        makeLayer('a', 'A', [rhombus(40, 40, 110, 120)]),
+      ],
+    }
+    expect(codes(project)).toEqual([])
+    expect(measure(project)).toMatchObject({ fullSheets: false, design: { widthMm: 110 } })
+    const fitted = fitDesign(project)
+    expect(fitted.layers[0]).toEqual(project.layers[0])
+    expect(layerBox(fitted.layers[1]!).maxY - layerBox(fitted.layers[1]!).minY).toBeCloseTo(176, 1)
+    expect(codes(fitted)).toEqual([])
+  })
+
+  it('takes layers that run under the lip with the sheets, on whichever side', () => {
+    const hills: Polygon = { outer: Float64Array.of(0, 120, 200, 90, 200, 200, 0, 200), holes: [] }
+    const project: Project = {
+      ...frame(1, 1),
+      layers: [
+        makeLayer('back', 'Back', [rectangle(0, 0, 200, 200)]),
+        makeLayer('hills', 'Hills', [hills]),
+        makeLayer('front', 'Front', subtract([rectangle(0, 0, 200, 200)], [rectangle(20, 20, 160, 160)])),
+      ],
+    }
+    expect(codes(project)).toEqual([])
+    expect(measure(project)).toMatchObject({ fullSheets: true, fitFactor: 1 })
+  })
+
+  it('says too little air, with fitting as its mend', () => {
+    const tight = frame(185, 100, 7.5, 50)
+    const [snag, ...more] = measureSnags(tight)
+    expect(more).toEqual([])
+    expect(snag).toMatchObject({ code: 'little-air', severity: 'caution', at: [7.5, 100] })
+    expect(wordsIn(snag!.message, 'mm')).toContain('0.5 mm of air')
+    expect(codes(mendProject(tight, snag!.mend!.action, []))).toEqual([])
+    // Exactly the air asked for is enough.
+    expect(codes(frame(176, 100, 12, 50))).toEqual([])
+  })
+
+  it('tests openings of full sheets against the lip: one whose edge is hidden all round is found and drawn in', () => {
+    const window = (side: number): Project => ({
+      ...frame(1, 1),
+      layers: ['a', 'b'].map((id) =>
+        makeLayer(
+          id,
+          id,
+          subtract([rectangle(0, 0, 200, 200)], [rectangle(100 - side / 2, 100 - side / 2, side, side)]),
+        ),
+      ),
+    })
+    expect(codes(window(170))).toEqual([])
+    const wide = window(192)
+    const [snag] = measureSnags(wide)
+    expect(snag).toMatchObject({ code: 'opening-under-lip', layer: 'a' })
+    expect(wordsIn(snag!.message, 'mm')).toContain('3 mm')
+    const mended = mendProject(wide, snag!.mend!.action, [])
+    expect(measureSnags(mended).map((one) => one.layer)).toEqual(['b'])
+    expect(layerBox(mended.layers[0]!)).toEqual(layerBox(wide.layers[0]!))
+  })
+
+  it('makes one sheet of another size the backing’s, and leaves the others', () => {
+    const project: Project = {
+      ...frame(1, 1),
+      layers: [
+        makeLayer('back', 'Back', [rectangle(-3, 0, 206, 200)], { role: 'backing' }),
+        makeLayer('a', 'A', [rhombus(60, 60, 80, 80)]),
+      ],
+    }
+    const [snag] = measureSnags(project)
+    expect(snag).toMatchObject({ code: 'sheet-over-spacer', layer: 'back' })
+    const mended = mendProject(project, snag!.mend!.action, [])
+    expect(layerBox(mended.layers[0]!)).toEqual({ minX: 0, minY: 0, maxX: 200, maxY: 200 })
+    expect(mended.layers[1]).toEqual(project.layers[1])
+  })
+
+  it('counts a mat in what is seen and in the depth, wherever the opening sits', () => {
+    // Worked out by hand: the mat shows 150 × 120 round a middle 4 mm to the right of the spacer's and 3 mm up.
+    const m = measure(
+      withMount(frame(100, 50, 60, 60), {
+        openingShift: { xMm: 4, yMm: -3 },
+        mat: { opening: { widthMm: 150, heightMm: 120 }, thicknessMm: 1.5 },
+      }),
+    )
+    expect(m.opening).toEqual({ widthMm: 150, heightMm: 120 })
+    expect(m.lip).toEqual({ left: 29, top: 37, right: 21, bottom: 43 })
+    expect(m.roomMm).toBeCloseTo(24 - 1.5 - 2, 9)
+    expect(m.safe).toMatchObject({ widthMm: 140, heightMm: 70, limit: 'the mat’s opening less its air' })
+    expect(m.borders).toEqual({ left: 31, top: 23, right: 19, bottom: 47 })
+  })
+
+  it('keeps what is raised clear of the spacer’s walls, or leaves the spacer out', () => {
+    const sheets = ['a', 'b', 'c'].map((id) =>
+      makeLayer(id, id, subtract([rectangle(0, 0, 200, 200)], [rectangle(30, 30, 140, 140)])),
+    )
+    const kept = {
+      ...withMount(frame(1, 1), { ring: { wallMm: 9, heightMm: 20, kept: true } }),
+      layers: sheets,
+    }
+    const snag = measureSnags(kept).find((one) => one.code === 'spacer-in-the-way')!
+    expect(wordsIn(snag.message, 'mm')).toContain(
+      '2 layers do not go inside the spacer: its walls leave 182 × 182 mm',
+    )
+    expect(codes(mendProject(kept, snag.mend!.action, []))).toEqual([])
+    // Not measured, it is in nobody's way.
+    expect(
+      codes({
+        ...kept,
+        mount: { ...(kept.mount as FrameMount), ring: { wallMm: 0, heightMm: 0, kept: true } },
+      }),
+    ).toEqual([])
+    expect(codes(withMount(frame(50, 50), { ring: { wallMm: 5, heightMm: 30, kept: true } }))).toContain(
+      'ring-too-high',
+    )
+  })
+
   it('lets a long piece lie along the longer side of a sheet', () =>
     expect(codes(withMount(frame(150, 150), {}))).not.toContain('piece-over-sheet'))
 })
@@ -153,5 +284,23 @@ describe('fitting', () => {
     const empty = newProject('e', 'Empty', starterMount('card'))
     expect(fitDesign(empty)).toBe(empty)
     expect(measure(empty).design).toBeNull()
+  })
+})
+
+describe('the kind of work', () => {
+  it('can be changed and changed back without losing a layer or a size', () => {
+    const start = frame(100, 80)
+    const kinds = ['card', 'panel', 'topper', 'garland', 'free', 'frame'] as const
+    for (const kind of kinds) {
+      const changed = changeKind(start, kind)
+      expect(changed.mount.kind).toBe(kind)
+      expect(changed.layers).toBe(start.layers)
+    }
+    expect(changeKind(start, 'card').mount).toMatchObject({ panel: { widthMm: 200, heightMm: 200 } })
+    expect(changeKind(start, 'topper').mount).toMatchObject({ widthMm: 100 })
+    expect(changeKind(changeKind(start, 'panel'), 'frame').mount).toMatchObject({
+      spacer: { widthMm: 200, heightMm: 200 },
+      opening: { widthMm: 186, heightMm: 186 },
+    })
   })
 })

@@ -1,17 +1,16 @@
 import {
   boxHeight,
   boxWidth,
+  emptyBox,
   isEmptyBox,
-  polygonArea,
   polygonBox,
   type Affine,
   type Box,
 } from '../../base/geometry'
 import {
   backingRect,
-  builtLayers,
   depthAtHand,
-  designBox,
+  findLayer,
   layerBox,
   layerRegion,
   openingRect,
@@ -19,11 +18,20 @@ import {
   transformLayers,
   type Project,
 } from '../../project'
+import { boxOf, partsOf, pictureOf } from './parts'
 
 /** Width and height, mm. */
 export interface Size {
   widthMm: number
   heightMm: number
+}
+
+/** What an edge hides, or what is left beside one, on each side. Lengths in mm. */
+export interface Sides {
+  left: number
+  top: number
+  right: number
+  bottom: number
 }
 
 /** What follows from the measures of the mount. Lengths in mm. */
@@ -32,28 +40,25 @@ export interface Measures {
   backing: Size | null
   /** What can be seen; null where nothing limits it. */
   opening: Size | null
-  /** What the lip hides on each side. */
-  lip: { sideMm: number; topMm: number } | null
+  /** What lip and mat hide on each side. */
+  lip: Sides | null
   /** The largest design, proportions locked, and what sets the limit. */
   safe: (Size & { limit: string }) | null
-  /** All layers together. */
+  /** What is sized: the picture where it lies on sheets of the backing's size, else all layers together. */
   design: (Size & { box: Box }) | null
-  /** Whether the layers are full sheets that run on under the lip. */
+  /** Whether the picture is cut out of full sheets that run on under the lip. */
   fullSheets: boolean
   /** Factor that would bring the design to its safe size. */
   fitFactor: number | null
-  /** From the design to the edge of what is seen; negative where it is passed. */
-  borders: { left: number; top: number; right: number; bottom: number } | null
+  /** From the design to the edge of what is seen; from full sheets to that of the backing. Negative where it is passed. */
+  borders: Sides | null
   /** Sheet that a cutter can reach, on the largest sheet in the drawer or on the bed. */
   cuttable: Size
   depthMm: number | null
   clearanceMm: number
-  /** Depth for card, foam and glue: depth less clearance. */
+  /** Depth for card, foam and glue: depth less clearance, and less a mat. */
   roomMm: number | null
 }
-
-/** Lengths that differ by less count as equal. */
-export const TOLERANCE_MM = 0.05
 
 /** Computes what follows from the mount and the design. Needs the geometry loaded. */
 export function measure(project: Project): Measures {
@@ -62,10 +67,10 @@ export function measure(project: Project): Measures {
   const openingPolygon = openingRect(project)
   const backing = backingPolygon && polygonBox(backingPolygon)
   const opening = openingPolygon && polygonBox(openingPolygon)
-  const box = designBox(project)
+  const parts = partsOf(project)
+  const box = boxOf(pictureOf(project, parts))
   const design = isEmptyBox(box) ? null : { widthMm: boxWidth(box), heightMm: boxHeight(box), box }
-  const fullSheets =
-    backing !== null && opening !== null && design !== null && isSheetStack(project, backing, opening)
+  const { fullSheets } = parts
   const cuttable = cuttableSize(project)
   const target = targetSize(project, fullSheets, cuttable)
   const fitFactor =
@@ -75,13 +80,7 @@ export function measure(project: Project): Measures {
   return {
     backing: backing && { widthMm: boxWidth(backing), heightMm: boxHeight(backing) },
     opening: opening && { widthMm: boxWidth(opening), heightMm: boxHeight(opening) },
-    lip:
-      mount.kind === 'frame'
-        ? {
-            sideMm: (mount.spacer.widthMm - mount.opening.widthMm) / 2,
-            topMm: (mount.spacer.heightMm - mount.opening.heightMm) / 2,
-          }
-        : null,
+    lip: mount.kind === 'frame' && backing && opening ? sidesWithin(opening, backing) : null,
     safe:
       target && design && fitFactor
         ? { widthMm: design.widthMm * fitFactor, heightMm: design.heightMm * fitFactor, limit: target.limit }
@@ -89,15 +88,7 @@ export function measure(project: Project): Measures {
     design,
     fullSheets,
     fitFactor,
-    borders:
-      seen && design
-        ? {
-            left: box.minX - seen.minX,
-            top: box.minY - seen.minY,
-            right: seen.maxX - box.maxX,
-            bottom: seen.maxY - box.maxY,
-          }
-        : null,
+    borders: seen && design ? sidesWithin(box, seen) : null,
     cuttable,
     depthMm: limit?.depthMm ?? null,
     clearanceMm: limit?.clearanceMm ?? 0,
@@ -105,30 +96,57 @@ export function measure(project: Project): Measures {
   }
 }
 
-/** A sheet is taken for a rectangle where its outline fills so much of its box. */
-const SHEET_FILL = 0.97
+/** What is left between a box and one round it; negative where it is passed. */
+export const sidesWithin = (inner: Box, outer: Box): Sides => ({
+  left: inner.minX - outer.minX,
+  top: inner.minY - outer.minY,
+  right: outer.maxX - inner.maxX,
+  bottom: outer.maxY - inner.maxY,
+})
 
-/**
- * Most of the layers are rectangles of one size that, scaled to the backing, cover what is seen: then the stack is one of
- * full sheets, at whatever scale it was drawn.
- */
-function isSheetStack(project: Project, backing: Box, opening: Box): boolean {
-  const layers = builtLayers(project)
-  const box = designBox(project)
-  const [w, h] = [boxWidth(box), boxHeight(box)]
-  const scale = Math.min(boxWidth(backing) / w, boxHeight(backing) / h)
-  if (!(w * scale >= boxWidth(opening) - TOLERANCE_MM && h * scale >= boxHeight(opening) - TOLERANCE_MM))
-    return false
-  const full = layers.filter((layer) => {
-    const b = layerBox(layer)
-    if (boxWidth(b) < w * 0.995 || boxHeight(b) < h * 0.995) return false
-    const outline = layerRegion(layer).reduce(
-      (sum, face) => sum + polygonArea({ outer: face.outer, holes: [] }),
-      0,
-    )
-    return outline >= SHEET_FILL * boxWidth(b) * boxHeight(b)
-  })
-  return full.length * 2 > layers.length
+/** The map that brings the design to its safe size, proportions locked, in the middle of what is seen. Null where there is no design or no limit. */
+export function fitMap(project: Project): Affine | null {
+  const m = measure(project)
+  if (!m.design || !m.fitFactor) return null
+  const { box } = m.design
+  const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
+  // Sheets lie on the backing, wherever the opening sits in front of them.
+  const place = m.fullSheets ? backingRect(project) : openingRect(project)
+  const target = place
+    ? {
+        x: (polygonBox(place).minX + polygonBox(place).maxX) / 2,
+        y: (polygonBox(place).minY + polygonBox(place).maxY) / 2,
+      }
+    : { x: (m.design.widthMm * m.fitFactor) / 2, y: (m.design.heightMm * m.fitFactor) / 2 }
+  return scaleAndMove(m.fitFactor, middle, target)
+}
+
+/** Brings the design to its safe size and its place; sheets that lie right stay as they are. */
+export function fitDesign(project: Project): Project {
+  const map = fitMap(project)
+  if (!map) return project
+  const layers = pictureOf(project, partsOf(project))
+  return transformLayers(
+    project,
+    map,
+    layers.map((layer) => layer.id),
+  )
+}
+
+/** Makes one sheet as large as the backing: a plain one is cut anew, one with openings is scaled with them. */
+export function fitSheet(project: Project, layerId: string): Project {
+  const layer = findLayer(project, layerId)
+  const backing = backingRect(project)
+  if (!layer || !backing || layer.pieces.length === 0) return project
+  const box = layerBox(layer)
+  const room = polygonBox(backing)
+  const isPlain = layer.pieces.length === 1 && layerRegion(layer).every((face) => face.holes.length === 0)
+  const [sx, sy] = [boxWidth(room) / boxWidth(box), boxHeight(room) / boxHeight(box)]
+  const factor = Math.min(sx, sy)
+  const [fx, fy] = isPlain ? [sx, sy] : [factor, factor]
+  const [cx, cy] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2]
+  const [tx, ty] = [(room.minX + room.maxX) / 2, (room.minY + room.maxY) / 2]
+  return transformLayers(project, [fx, 0, 0, fy, tx - cx * fx, ty - cy * fy], [layerId])
 }
 
 /** What a cutter reaches on the largest sheet in use; on a full bed where no paper is chosen yet. */
@@ -150,21 +168,23 @@ function targetSize(
 ): (Size & { limit: string }) | null {
   const { mount } = project
   let room: Size & { limit: string }
+  const opening = openingRect(project)
+  const seen = opening ? polygonBox(opening) : emptyBox()
   if (mount.kind === 'frame')
     room = fullSheets
-      ? { ...mount.spacer, limit: 'the spacer' }
+      ? { widthMm: mount.spacer.widthMm, heightMm: mount.spacer.heightMm, limit: 'the spacer' }
       : {
-          widthMm: mount.opening.widthMm - 2 * mount.airMm,
-          heightMm: mount.opening.heightMm - 2 * mount.airMm,
-          limit: 'the opening less its air',
+          widthMm: boxWidth(seen) - 2 * mount.airMm,
+          heightMm: boxHeight(seen) - 2 * mount.airMm,
+          limit: mount.mat ? 'the mat’s opening less its air' : 'the opening less its air',
         }
-  else if (mount.kind === 'card')
+  else if (mount.kind === 'card' || mount.kind === 'panel')
     room = fullSheets
-      ? { ...mount.panel, limit: 'the card panel' }
+      ? { widthMm: mount.panel.widthMm, heightMm: mount.panel.heightMm, limit: 'the panel' }
       : {
           widthMm: mount.panel.widthMm - 2 * mount.airMm,
           heightMm: mount.panel.heightMm - 2 * mount.airMm,
-          limit: 'the card panel less its air',
+          limit: 'the panel less its air',
         }
   else if (mount.kind === 'topper')
     room = { widthMm: mount.widthMm, heightMm: Infinity, limit: 'the width of the topper' }
@@ -174,26 +194,4 @@ function targetSize(
   if (!(widthMm > 0 && heightMm > 0)) return null
   const bySheet = widthMm < room.widthMm || (heightMm < room.heightMm && room.heightMm !== Infinity)
   return { widthMm, heightMm, limit: bySheet ? 'what the cutter reaches on a sheet' : room.limit }
-}
-
-/** The map that brings the design to its safe size, proportions locked, in the middle of what is seen. Null where there is no design or no limit. */
-export function fitMap(project: Project): Affine | null {
-  const m = measure(project)
-  if (!m.design || !m.fitFactor) return null
-  const { box } = m.design
-  const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
-  const place = openingRect(project)
-  const target = place
-    ? {
-        x: (polygonBox(place).minX + polygonBox(place).maxX) / 2,
-        y: (polygonBox(place).minY + polygonBox(place).maxY) / 2,
-      }
-    : { x: (m.design.widthMm * m.fitFactor) / 2, y: (m.design.heightMm * m.fitFactor) / 2 }
-  return scaleAndMove(m.fitFactor, middle, target)
-}
-
-/** Scales and centres the whole design to its safe size. */
-export function fitDesign(project: Project): Project {
-  const map = fitMap(project)
-  return map ? transformLayers(project, map) : project
 }

@@ -45,10 +45,10 @@ export function slipsOf(mount: Mount): Slip[] {
     const least = Math.max(...spacerSides) * OPENING_SHARE
     look('opening', [opening.widthMm, opening.heightMm], least, Math.max(...spacerSides) * 1.02)
   }
-  if (mount.kind === 'card')
+  if (mount.kind === 'card' || mount.kind === 'panel')
     look('panel', [mount.panel.widthMm, mount.panel.heightMm], SIDE_MM.least, SIDE_MM.most)
   if (mount.kind === 'topper') look('width', [mount.widthMm], SIDE_MM.least, SIDE_MM.most)
-  if (mount.kind === 'frame' || mount.kind === 'card' || mount.kind === 'topper')
+  if (mount.kind !== 'garland' && mount.kind !== 'free')
     look('depth', [mount.depthMm], DEPTH_MM.least, DEPTH_MM.most)
   return slips
 }
@@ -68,6 +68,7 @@ export function rescaled(mount: Mount, measure: Measure, factor: number): Mount 
       if (measure === 'spacer') return { ...mount, spacer: times(mount.spacer) }
       return measure === 'opening' ? { ...mount, opening: times(mount.opening) } : mount
     case 'card':
+    case 'panel':
       return measure === 'panel' ? { ...mount, panel: times(mount.panel) } : mount
     case 'topper':
       return measure === 'width' ? { ...mount, widthMm: mount.widthMm * factor } : mount

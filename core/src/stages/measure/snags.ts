@@ -1,11 +1,59 @@
 // Findings of the measure stage.
 import { length, say, size, type Said } from '../../base/units'
-import { boxHeight, boxWidth, regionBox } from '../../base/geometry'
-import { builtLayers, pieceRegion, type Project, type Snag } from '../../project'
-import { measure, TOLERANCE_MM } from './measure'
+import {
+  boxHeight,
+  boxWidth,
+  polygonBox,
+  regionBox,
+  ringBox,
+  signedArea as ringArea,
+  type Box,
+} from '../../base/geometry'
+import {
+  backingRect,
+  builtLayers,
+  insideRing,
+  layerBox,
+  layerRegion,
+  openingRect,
+  pieceRegion,
+  type Layer,
+  type Mount,
+  type Project,
+  type Snag,
+} from '../../project'
+import { measure, sidesWithin, type Sides } from './measure'
+import { boxOf, canCover, partsOf } from './parts'
 import { slipsOf, type Measure } from './slips'
+import { TOLERANCE_MM } from './tolerance'
 
-/** Findings of the measuring stage: design against opening and sheet, opening against spacer. */
+const SIDES = ['left', 'top', 'right', 'bottom'] as const
+
+/** The side at which least is left, and how much. */
+function tightest(sides: Sides): { side: (typeof SIDES)[number]; mm: number } {
+  const side = SIDES.toSorted((a, b) => sides[a] - sides[b])[0]!
+  return { side, mm: sides[side] }
+}
+
+/** The middle of a side of a box. */
+function middleOf(b: Box, side: (typeof SIDES)[number]): [number, number] {
+  const [x, y] = [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2]
+  return { left: [b.minX, y], right: [b.maxX, y], top: [x, b.minY], bottom: [x, b.maxY] }[side] as [
+    number,
+    number,
+  ]
+}
+
+const NAMES: Record<Mount['kind'], string> = {
+  frame: 'spacer',
+  card: 'card panel',
+  panel: 'panel',
+  topper: 'topper',
+  garland: 'garland',
+  free: 'work',
+}
+
+/** Findings of the measuring stage: each layer against what it is judged by, opening against spacer, pieces against the sheet. */
 export function measureSnags(project: Project): Snag[] {
   const m = measure(project)
   const { mount } = project
@@ -13,75 +61,46 @@ export function measureSnags(project: Project): Snag[] {
   const fit = { label: 'Fit it, proportions locked', action: { kind: 'fit-design' } } as const
   const stop = (code: string, message: Said, more: Partial<Snag> = {}) =>
     snags.push({ code, stage: 'measure', severity: 'stop', layer: null, at: null, message, ...more })
-  snags.push(...slipSnags(mount))
-  if (mount.kind === 'frame') {
-    const { spacer, opening } = mount
-    if (opening.widthMm > spacer.widthMm + TOLERANCE_MM || opening.heightMm > spacer.heightMm + TOLERANCE_MM)
-      stop(
-        'opening-over-spacer',
-        'The opening is larger than the spacer: the backing sheet would not reach under the lip. Measure both again.',
-        {
-          mend: {
-            label: say`Take the spacer’s size less ${length(7)} on each side`,
-            action: {
-              kind: 'set-opening',
-              widthMm: Math.max(1, spacer.widthMm - 14),
-              heightMm: Math.max(1, spacer.heightMm - 14),
-            },
-          },
-        },
-      )
-    if (mount.clearanceMm >= mount.depthMm)
-      stop('no-depth', 'The clearance takes all of the depth: nothing is left for card and foam.')
-  }
+  snags.push(...slipSnags(mount), ...frameSnags(mount))
   if (!m.design) return snags
-  const where = (side: keyof NonNullable<typeof m.borders>): [number, number] => {
-    const b = m.design!.box
-    const middleX = (b.minX + b.maxX) / 2
-    const middleY = (b.minY + b.maxY) / 2
-    return {
-      left: [b.minX, middleY],
-      right: [b.maxX, middleY],
-      top: [middleX, b.minY],
-      bottom: [middleX, b.maxY],
-    }[side] as [number, number]
-  }
-  if (m.borders) {
-    const sides = (['left', 'top', 'right', 'bottom'] as const).filter(
-      (side) => m.borders![side] < -TOLERANCE_MM,
+  const parts = partsOf(project)
+  const backing = backingRect(project)
+  const opening = openingRect(project)
+  if (backing && opening) {
+    snags.push(
+      ...sheetSnags(project, parts.sheets, { backing: polygonBox(backing), seen: polygonBox(opening) }),
     )
-    const worst = sides.toSorted((a, b) => m.borders![a] - m.borders![b])[0]
-    if (worst) {
-      const by = -m.borders[worst]
-      const what = m.fullSheets
-        ? mount.kind === 'frame'
-          ? 'spacer'
-          : 'card panel'
-        : mount.kind === 'frame'
-          ? 'opening'
-          : 'card panel'
-      stop(
-        'design-over-opening',
-        say`The design passes the ${what} by ${length(by, 1)} at the ${worst}: the edge would be hidden or would not go in.`,
-        {
-          at: where(worst),
+    if (!parts.fullSheets && m.borders) {
+      const { side, mm } = tightest(m.borders)
+      const at = middleOf(m.design.box, side)
+      const airMm =
+        mount.kind === 'frame' || mount.kind === 'card' || mount.kind === 'panel' ? mount.airMm : 0
+      const edge = mount.kind === 'frame' ? (mount.mat ? 'mat’s opening' : 'opening') : NAMES[mount.kind]
+      if (mm < -TOLERANCE_MM)
+        stop(
+          'design-over-opening',
+          say`The design passes the ${edge} by ${length(-mm, 1)} at the ${side}: the edge would be hidden or would not go in.`,
+          { at, mend: fit },
+        )
+      else if (mm < airMm - TOLERANCE_MM)
+        snags.push({
+          code: 'little-air',
+          stage: 'measure',
+          severity: 'caution',
+          layer: null,
+          at,
+          message: say`At the ${side} ${length(Math.max(0, mm), 1)} of air is left between the design and the ${edge}; ${length(airMm)} was asked for.`,
           mend: fit,
-        },
-      )
-    } else if (
-      m.fullSheets &&
-      (m.design.widthMm < m.opening!.widthMm || m.design.heightMm < m.opening!.heightMm)
-    )
-      stop('design-swims', 'The sheets are smaller than the opening: their edges would show.', { mend: fit })
+        })
+    }
   }
+  const inner = insideRing(project)
+  if (inner) snags.push(...ringSnags(parts, polygonBox(inner)))
   if (mount.kind === 'topper' && m.design.widthMm > mount.widthMm + TOLERANCE_MM)
     stop(
       'design-over-width',
       say`The design is ${length(m.design.widthMm - mount.widthMm, 1)} wider than the topper may be.`,
-      {
-        at: where('right'),
-        mend: fit,
-      },
+      { at: middleOf(m.design.box, 'right'), mend: fit },
     )
   const reach = [m.cuttable.widthMm, m.cuttable.heightMm].toSorted((a, b) => a - b)
   for (const layer of builtLayers(project)) {
@@ -100,10 +119,158 @@ export function measureSnags(project: Project): Snag[] {
   return snags
 }
 
+/** The measures of a frame against each other. */
+function frameSnags(mount: Mount): Snag[] {
+  if (mount.kind !== 'frame') return []
+  const snags: Snag[] = []
+  const stop = (code: string, message: Said, mend?: Snag['mend']) =>
+    snags.push({
+      code,
+      stage: 'measure',
+      severity: 'stop',
+      layer: null,
+      at: null,
+      message,
+      ...(mend ? { mend } : {}),
+    })
+  const { spacer, opening, openingShift, mat, ring } = mount
+  const passes =
+    opening.widthMm + 2 * Math.abs(openingShift.xMm) > spacer.widthMm + TOLERANCE_MM ||
+    opening.heightMm + 2 * Math.abs(openingShift.yMm) > spacer.heightMm + TOLERANCE_MM
+  if (passes)
+    stop(
+      'opening-over-spacer',
+      openingShift.xMm === 0 && openingShift.yMm === 0
+        ? 'The opening is larger than the spacer: the backing sheet would not reach under the lip. Measure both again.'
+        : 'The opening reaches past the spacer: the backing sheet would not reach under the lip. Measure again where it sits.',
+      {
+        label: say`Take the spacer’s size less ${length(7)} on each side`,
+        action: {
+          kind: 'set-opening',
+          widthMm: Math.max(1, spacer.widthMm - 14),
+          heightMm: Math.max(1, spacer.heightMm - 14),
+        },
+      },
+    )
+  if (mat && (mat.opening.widthMm > spacer.widthMm || mat.opening.heightMm > spacer.heightMm))
+    stop('mat-over-spacer', 'The opening of the mat is larger than the spacer: no mat would be left.')
+  if (mount.clearanceMm + (mat?.thicknessMm ?? 0) >= mount.depthMm)
+    stop('no-depth', 'The clearance takes all of the depth: nothing is left for card and foam.')
+  if (ring.kept && ring.heightMm > mount.depthMm + TOLERANCE_MM)
+    stop(
+      'ring-too-high',
+      say`The spacer is ${length(ring.heightMm)} high and the frame ${length(mount.depthMm)} deep: it would not close.`,
+      { label: 'Leave the spacer out', action: { kind: 'leave-spacer' } },
+    )
+  if (ring.kept && 2 * ring.wallMm >= Math.min(spacer.widthMm, spacer.heightMm))
+    stop('ring-too-thick', 'The walls of the spacer leave nothing between them. Measure them again.')
+  return snags
+}
+
+/** Sheets against the spacer or the panel, and their openings against what is seen. */
+function sheetSnags(
+  project: Project,
+  sheets: readonly Layer[],
+  { backing, seen }: { backing: Box; seen: Box },
+): Snag[] {
+  const { kind } = project.mount
+  const snags: Snag[] = []
+  const all = boxOf(sheets)
+  const isWhole = sheets.length > 1 && canCover(all, backing, seen)
+  for (const layer of sheets) {
+    const box = layerBox(layer)
+    const over = tightest(sidesWithin(box, backing))
+    const swims = tightest(sidesWithin(seen, box))
+    const isAll = isWhole && boxWidth(box) > boxWidth(all) * 0.995 && boxHeight(box) > boxHeight(all) * 0.995
+    const own = {
+      stage: 'measure' as const,
+      severity: 'stop' as const,
+      layer: layer.id,
+      mend: isAll
+        ? ({ label: 'Fit them, proportions locked', action: { kind: 'fit-design' } } as const)
+        : ({
+            label: 'Make it the size of the backing',
+            action: { kind: 'fit-sheet', layerId: layer.id },
+          } as const),
+    }
+    if (over.mm < -TOLERANCE_MM)
+      snags.push({
+        ...own,
+        code: 'sheet-over-spacer',
+        at: middleOf(box, over.side),
+        message: say`“${layer.name}” passes the ${NAMES[kind]} by ${length(-over.mm, 1)} at the ${over.side}: it would not go in.`,
+      })
+    else if (isPlainSheet(layer) && swims.mm < -TOLERANCE_MM)
+      snags.push({
+        ...own,
+        code: 'design-swims',
+        at: middleOf(box, swims.side),
+        message: say`“${layer.name}” ends ${length(-swims.mm, 1)} inside what is seen at the ${swims.side}: its edge would show.`,
+      })
+    if (kind === 'frame')
+      for (const hole of layerRegion(layer).flatMap((face) => face.holes)) {
+        const under = sidesWithin(ringBox(hole), seen)
+        // Past the lip on one side it may be meant so; on all, nothing of its edge is to be seen.
+        if (SIDES.some((side) => under[side] > -TOLERANCE_MM)) continue
+        const { side, mm } = tightest(under)
+        snags.push({
+          ...own,
+          severity: 'caution',
+          code: 'opening-under-lip',
+          at: middleOf(ringBox(hole), side),
+          message: say`The opening of “${layer.name}” is larger than what is seen, by ${length(-mm, 1)} at the ${side}: its edge is hidden all round.`,
+          mend: {
+            label: 'Draw it in to the air asked for',
+            action: { kind: 'fit-opening', layerId: layer.id },
+          },
+        })
+      }
+  }
+  // What is wrong with all sheets alike is said once.
+  const first = new Map<string, Snag>()
+  const kept = snags.filter((snag) => {
+    if (snag.mend?.action.kind !== 'fit-design') return true
+    const known = first.has(snag.code)
+    if (!known) first.set(snag.code, snag)
+    return !known
+  })
+  return kept
+}
+
+/** One face that is to cover what is seen; layers that run under the lip on some sides only are not. */
+const isPlainSheet = (layer: Layer): boolean => {
+  const [face] = layerRegion(layer)
+  const box = layerBox(layer)
+  return face !== undefined && Math.abs(ringArea(face.outer)) > 0.97 * boxWidth(box) * boxHeight(box)
+}
+
+/** What does not go inside the kept spacer. The backmost sheet lies under it. */
+function ringSnags({ sheets, inside }: ReturnType<typeof partsOf>, inner: Box): Snag[] {
+  const raised = [...sheets.slice(1), ...inside].filter(
+    (layer) => tightest(sidesWithin(layerBox(layer), inner)).mm < -TOLERANCE_MM,
+  )
+  if (raised.length === 0) return []
+  const worst = raised.toSorted(
+    (a, b) => tightest(sidesWithin(layerBox(a), inner)).mm - tightest(sidesWithin(layerBox(b), inner)).mm,
+  )[0]!
+  const { side, mm } = tightest(sidesWithin(layerBox(worst), inner))
+  return [
+    {
+      code: 'spacer-in-the-way',
+      stage: 'measure',
+      severity: 'stop',
+      layer: worst.id,
+      at: middleOf(layerBox(worst), side),
+      message: say`${raised.length === 1 ? `“${worst.name}” does` : `${raised.length} layers do`} not go inside the spacer: its walls leave ${size(boxWidth(inner), boxHeight(inner))}, “${worst.name}” passes that by ${length(-mm, 1)} at the ${side}.`,
+      mend: { label: 'Leave the spacer out', action: { kind: 'leave-spacer' } },
+    },
+  ]
+}
+
 const WORDS: Record<Measure, string> = {
   spacer: 'A spacer',
   opening: 'An opening',
-  panel: 'A card panel',
+  panel: 'A panel',
   width: 'A topper',
   depth: 'A depth',
 }

@@ -1,5 +1,13 @@
-import { polygonBox } from '@feuillet/core/base/geometry'
-import { backingRect, builtLayers, designBox, openingRect, type Project } from '@feuillet/core/project'
+import { polygonBox, type Box } from '@feuillet/core/base/geometry'
+import {
+  backingRect,
+  builtLayers,
+  designBox,
+  insideRing,
+  openingRect,
+  type FrameMount,
+  type Project,
+} from '@feuillet/core/project'
 import { formatLength } from '@feuillet/core/base/units'
 import { StackDrawing } from '../stack'
 
@@ -7,7 +15,10 @@ import { StackDrawing } from '../stack'
 export function FrameDrawing({ project, px }: { project: Project; px: number }) {
   const backing = backingRect(project)
   const opening = openingRect(project)
-  const isFrame = project.mount.kind === 'frame'
+  const { mount } = project
+  const isFrame = mount.kind === 'frame'
+  const ring = insideRing(project)
+  const inner = ring && polygonBox(ring)
   const b = backing && polygonBox(backing)
   const o = opening && polygonBox(opening)
   const design = designBox(project)
@@ -28,8 +39,22 @@ export function FrameDrawing({ project, px }: { project: Project; px: number }) 
       {b && o && isFrame && (
         <path
           d={`M${b.minX} ${b.minY}H${b.maxX}V${b.maxY}H${b.minX}ZM${o.minX} ${o.minY}V${o.maxY}H${o.maxX}V${o.minY}Z`}
-          fill="rgb(30 33 38 / 0.55)"
+          fill={isFrame && mount.mat ? 'rgb(226 216 194 / 0.9)' : 'rgb(30 33 38 / 0.55)'}
           data-part="lip"
+        />
+      )}
+      {b && isFrame && mount.mat && <Lip backing={b} mount={mount} />}
+      {inner && (
+        <rect
+          x={inner.minX}
+          y={inner.minY}
+          width={inner.maxX - inner.minX}
+          height={inner.maxY - inner.minY}
+          fill="none"
+          stroke="var(--color-ochre)"
+          strokeWidth={px * 1.6}
+          strokeDasharray={`${px * 2} ${px * 3}`}
+          data-part="ring"
         />
       )}
       {o && (
@@ -74,7 +99,7 @@ export function FrameDrawing({ project, px }: { project: Project; px: number }) 
           x2={o.maxX}
           y={o.maxY - px * 22}
           px={px}
-          text={`opening ${formatLength(o.maxX - o.minX, project.unit)}`}
+          text={`${mount.mat ? 'mat’s opening' : 'opening'} ${formatLength(o.maxX - o.minX, project.unit)}`}
         />
       )}
       {b && (
@@ -83,7 +108,7 @@ export function FrameDrawing({ project, px }: { project: Project; px: number }) 
           x2={b.maxX}
           y={b.maxY + px * 16}
           px={px}
-          text={`${isFrame ? 'spacer and backing sheet' : 'card panel'} ${formatLength(b.maxX - b.minX, project.unit)}`}
+          text={`${isFrame ? 'spacer and backing sheet' : mount.kind === 'panel' ? mount.surface : 'card panel'} ${formatLength(b.maxX - b.minX, project.unit)}`}
         />
       )}
       {project.mount.kind === 'topper' && Number.isFinite(design.minX) && (
@@ -96,6 +121,19 @@ export function FrameDrawing({ project, px }: { project: Project; px: number }) 
         />
       )}
     </g>
+  )
+}
+
+/** The frame's own lip over its mat. */
+function Lip({ backing, mount }: { backing: Box; mount: FrameMount }) {
+  const { spacer, opening, openingShift } = mount
+  const x = (spacer.widthMm - opening.widthMm) / 2 + openingShift.xMm
+  const y = (spacer.heightMm - opening.heightMm) / 2 + openingShift.yMm
+  return (
+    <path
+      d={`M${backing.minX} ${backing.minY}H${backing.maxX}V${backing.maxY}H${backing.minX}ZM${x} ${y}V${y + opening.heightMm}H${x + opening.widthMm}V${y}Z`}
+      fill="rgb(30 33 38 / 0.62)"
+    />
   )
 }
 

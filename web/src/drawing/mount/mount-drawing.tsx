@@ -8,7 +8,7 @@ import { topperScene } from './topper-scene'
 const sceneOf = (project: Project) => {
   const design = designBox(project)
   return project.mount.kind === 'topper'
-    ? topperScene(project.mount.widthMm, project.mount.sticks, Number.isFinite(design.minX) ? design : null)
+    ? topperScene(project.mount, Number.isFinite(design.minX) ? design : null)
     : null
 }
 

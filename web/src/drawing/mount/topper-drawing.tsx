@@ -9,12 +9,12 @@ export function TopperDrawing({ scene, empty, px }: { scene: TopperScene; empty:
   const icing = h * (isCupcake ? 0.4 : 0.16)
   return (
     <g>
-      {sticks.map(({ x, fromY, toY }) => (
+      {sticks.map(({ x, widthMm, fromY, toY }) => (
         <rect
           key={x}
-          x={x - 1.5}
+          x={x - widthMm / 2}
           y={fromY}
-          width={3}
+          width={widthMm}
           height={toY - fromY}
           fill="#e2d8c2"
           stroke="var(--color-ink)"
@@ -50,7 +50,7 @@ export function TopperDrawing({ scene, empty, px }: { scene: TopperScene; empty:
         className="measure"
         fill="var(--color-ink)"
       >
-        {isCupcake ? 'cupcake' : 'cake'} {length(w, 0)} across, for size
+        {isCupcake ? 'cupcake' : 'cake'} {length(w, 0)} across
       </text>
       {empty && (
         <>

@@ -1,36 +1,36 @@
-import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { CAKES, starterMount, type Mount } from '@feuillet/core/project'
 import { topperScene } from './topper-scene'
 
+const mount = (over: Partial<Extract<Mount, { kind: 'topper' }>>) => ({
+  ...(starterMount('topper') as Extract<Mount, { kind: 'topper' }>),
+  ...over,
+})
+
 describe('a topper where it will stand', () => {
-  it('stands over the middle of a cake, its sticks in both', () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 20, max: 320, noNaN: true }),
-        fc.integer({ min: 0, max: 4 }),
-        (width, count) => {
-          const { topper, cake, isCupcake, sticks, box } = topperScene(width, count, null)
-          expect((cake.minX + cake.maxX) / 2).toBeCloseTo((topper.minX + topper.maxX) / 2, 6)
-          expect(cake.minY).toBeGreaterThan(topper.maxY)
-          expect(sticks).toHaveLength(count)
-          for (const { x, fromY, toY } of sticks) {
-            expect(x).toBeGreaterThan(topper.minX)
-            expect(x).toBeLessThan(topper.maxX)
-            expect(fromY).toBeLessThan(topper.maxY)
-            expect(toY).toBeGreaterThan(cake.minY)
-            expect(toY).toBeLessThan(cake.maxY)
-          }
-          if (!isCupcake) expect(cake.maxX - cake.minX).toBeGreaterThanOrEqual(width)
-          expect(box.maxY).toBe(cake.maxY)
-        },
-      ),
-    )
+  it('is over a cake of the size typed, its sticks in it as deep as typed', () => {
+    const scene = topperScene(mount({ cake: { ...CAKES.large }, sticks: 2 }), null)
+    expect(scene.cake.maxX - scene.cake.minX).toBe(250)
+    expect(scene.cake.minY).toBeCloseTo(scene.topper.maxY + 40, 9)
+    expect(scene.sticks.map(({ x }) => x)).toEqual([50, 100])
+    for (const stick of scene.sticks) {
+      expect(stick.toY - scene.cake.minY).toBe(60)
+      expect(stick.fromY).toBeLessThan(scene.topper.maxY)
+      expect(stick.widthMm).toBe(4)
+    }
   })
 
-  it('is a cupcake under a small one, and the design’s own place where one is drawn', () => {
-    expect(topperScene(50, 1, null).isCupcake).toBe(true)
-    const { cake, isCupcake } = topperScene(150, 2, { minX: 10, minY: 0, maxX: 160, maxY: 80 })
-    expect(isCupcake).toBe(false)
-    expect([cake.minX, cake.maxX]).toEqual([expect.closeTo(85 - 101.6, 6), expect.closeTo(85 + 101.6, 6)])
+  it('takes the design as it lies, and a stick longer than the cake shows below it', () => {
+    const design = { minX: 10, minY: 5, maxX: 60, maxY: 45 }
+    const scene = topperScene(mount({ cake: { ...CAKES.cupcake }, sticks: 1 }), design)
+    expect(scene.topper).toEqual(design)
+    expect(scene.isCupcake).toBe(true)
+    expect(scene.sticks[0]!.x).toBe(35)
+    expect(scene.box.maxY).toBe(45 + 40 + 60)
+  })
+
+  it('has as many sticks as are asked for, or none', () => {
+    for (const sticks of [0, 1, 3, 4])
+      expect(topperScene(mount({ sticks }), null).sticks).toHaveLength(sticks)
   })
 })

@@ -6,6 +6,8 @@ import type { Lane, Level } from './levels'
 import { BAR_W, BAR_X, LABEL_X } from './sizes'
 
 const PAD_W = 11
+/** How much of a mat is drawn on each side. */
+const MAT_W = 14
 
 export function Board({ y, hasBoard }: { y: number; hasBoard: boolean }) {
   if (!hasBoard)
@@ -112,6 +114,8 @@ export function Limit({
   roomMm,
   stackMm,
   glass,
+  matMm = 0,
+  ringMm = 0,
   unit,
 }: {
   y: (mm: number) => number
@@ -119,17 +123,22 @@ export function Limit({
   roomMm: number
   stackMm: number
   glass: boolean
+  /** A mat before the pane, and the ring that keeps them off the back. */
+  matMm?: number
+  ringMm?: number
   unit: Unit
 }) {
   const left = roomMm - stackMm
   const x = BAR_X + BAR_W / 2
+  // The pane lies on the mat, and the depth that is left begins under it.
+  const pane = y(depthMm + matMm)
   return (
     <g>
       <line
         x1={BAR_X}
         x2={BAR_X + BAR_W}
-        y1={y(depthMm)}
-        y2={y(depthMm)}
+        y1={pane}
+        y2={pane}
         stroke="var(--color-ink)"
         strokeWidth={1.2}
         strokeDasharray={glass ? undefined : '4 3'}
@@ -138,12 +147,38 @@ export function Limit({
         <line
           x1={BAR_X}
           x2={BAR_X + BAR_W}
-          y1={y(depthMm) + 3}
-          y2={y(depthMm) + 3}
+          y1={pane - 3}
+          y2={pane - 3}
           stroke="var(--color-ink)"
           strokeWidth={1.2}
         />
       )}
+      {matMm > 0 &&
+        [BAR_X, BAR_X + BAR_W - MAT_W].map((at) => (
+          <rect
+            key={at}
+            x={at}
+            y={pane}
+            width={MAT_W}
+            height={y(depthMm) - pane}
+            fill="#e2d8c2"
+            stroke="var(--color-ink)"
+            strokeWidth={0.8}
+            data-part="mat"
+          />
+        ))}
+      {ringMm > 0 &&
+        [BAR_X - 3, BAR_X + BAR_W].map((at) => (
+          <rect
+            key={at}
+            x={at}
+            y={y(ringMm)}
+            width={3}
+            height={y(0) - y(ringMm)}
+            fill="#a8977a"
+            data-part="ring"
+          />
+        ))}
       {roomMm < depthMm && (
         <line
           x1={BAR_X}

@@ -1,7 +1,7 @@
 // The stack from the side, true to scale, and the list of layers.
 import { Tip } from '../../ui'
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
-import { builtLayers } from '@feuillet/core/project'
+import { builtLayers, type Project } from '@feuillet/core/project'
 import { usePlan } from '../../plan'
 import { selectMeasures, selectProject, selectSettled } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
@@ -24,7 +24,8 @@ export function SectionPanel() {
   const out = project.layers.filter((layer) => layer.leftOut)
   const heights = levelsOf(project, known)
   const stackMm = Math.max(0, ...[...heights.values()].map((l) => l.topMm))
-  const topMm = Math.max(stackMm, depthMm ?? 0, 1) * 1.03
+  const matMm = project.mount.kind === 'frame' ? (project.mount.mat?.thicknessMm ?? 0) : 0
+  const topMm = Math.max(stackMm, (depthMm ?? 0) + matMm, 1) * 1.03
   const height = Math.max(place - out.length * 30, layers.length * ROW + HEAD + FOOT)
   const scale = (height - HEAD - FOOT) / topMm
   const y = (mm: number) => height - FOOT - mm * scale
@@ -57,7 +58,7 @@ export function SectionPanel() {
           <div className="relative" style={{ height }}>
             <svg className="absolute inset-0 h-full w-full" aria-hidden>
               <Rule topMm={topMm} y={y} unit={unit} scale={scale} />
-              <Board y={y(0)} hasBoard={project.mount.kind === 'frame'} />
+              <Board y={y(0)} hasBoard={project.mount.kind === 'frame' || project.mount.kind === 'panel'} />
               {layers.map((layer, i) => (
                 <LayerBar
                   key={layer.id}
@@ -75,7 +76,9 @@ export function SectionPanel() {
                   depthMm={depthMm}
                   roomMm={roomMm ?? depthMm}
                   stackMm={stackMm}
-                  glass={project.mount.kind === 'frame'}
+                  glass={project.mount.kind === 'frame' && project.mount.pane.kind !== 'none'}
+                  matMm={matMm}
+                  ringMm={ringHeight(project)}
                   unit={unit}
                 />
               )}
@@ -100,6 +103,12 @@ export function SectionPanel() {
       </div>
     </aside>
   )
+}
+
+/** How high the kept ring of a frame stands, mm; 0 where there is none or its wall was not measured. */
+function ringHeight({ mount }: Project): number {
+  if (mount.kind !== 'frame' || !mount.ring.kept || mount.ring.wallMm === 0) return 0
+  return mount.ring.heightMm || mount.depthMm
 }
 
 const NO_LEVELS: LayerLevel[] = []

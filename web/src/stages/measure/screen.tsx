@@ -1,21 +1,32 @@
 import { fitDesign } from '@feuillet/core/stages/measure'
-import { type Mount } from '@feuillet/core/project'
+import { findLayer, type Mount } from '@feuillet/core/project'
+import type { Smallest } from '@feuillet/core/stages/layers'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { selectMeasures, selectProject, selectSnags, selectUnit, selectView } from '../../state/selectors'
+import { usePlan } from '../../plan'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
 import { MountDrawing, mountBox } from '../../drawing/mount/mount-drawing'
 import { Pointer } from '../../drawing/stack'
-import { Button, Figure, Figures, Heading, LengthField, NumberField } from '../../ui'
+import { Button, Figure, Figures, Heading } from '../../ui'
+import { MountFields } from './mount-fields'
+import { SecondLook } from './second-look'
 
 const titles: Record<Mount['kind'], string> = {
   frame: 'The frame',
   card: 'The card',
   topper: 'The topper',
+  panel: 'The panel',
   garland: 'The garland',
   free: 'Free work',
+}
+
+const LIMIT_WORDS: Record<Smallest['limit'], string> = {
+  strip: 'the narrowest strip',
+  opening: 'the smallest opening, to be weeded',
+  number: 'the room for the number',
 }
 
 export default function MeasureScreen() {
@@ -24,6 +35,7 @@ export default function MeasureScreen() {
   const unit = useAppSelector(selectUnit)
   const m = useAppSelector(selectMeasures)
   const view = useAppSelector(selectView)
+  const least = usePlan('smallest') ?? null
   const snags = useAppSelector(selectSnags).filter(
     (snag) => snag.stage === 'measure' || snag.code === 'stack-too-deep',
   )
@@ -43,6 +55,9 @@ export default function MeasureScreen() {
         <>
           <Heading title="What you measured">
             <MountFields mount={project.mount} />
+            <div className="mt-2">
+              <SecondLook mount={project.mount} />
+            </div>
           </Heading>
           <Heading title="What follows from it">
             <Figures>
@@ -50,14 +65,14 @@ export default function MeasureScreen() {
                 <Figure
                   name="Backing sheet"
                   value={formatSize(m.backing.widthMm, m.backing.heightMm, unit)}
-                  basis={`The ${project.mount.kind === 'frame' ? 'spacer, edge to edge' : 'card panel'}`}
+                  basis={project.mount.kind === 'frame' ? 'The spacer, edge to edge' : 'The panel'}
                 />
               )}
               {m.lip && (
                 <Figure
-                  name="Lip hides, each side"
-                  value={formatLength(m.lip.sideMm, unit)}
-                  basis="Half of spacer less opening"
+                  name="Lip hides, left · right"
+                  value={`${formatLength(m.lip.left, unit)} · ${formatLength(m.lip.right, unit)}`}
+                  basis={`Spacer less what is seen; at the top ${formatLength(m.lip.top, unit)}, at the bottom ${formatLength(m.lip.bottom, unit)}`}
                 />
               )}
               {m.safe && (
@@ -71,11 +86,23 @@ export default function MeasureScreen() {
                   basis={`Set by ${m.safe.limit}; proportions locked`}
                 />
               )}
+              {least && m.design && (
+                <Figure
+                  name="Smallest safe size"
+                  value={formatSize(m.design.widthMm * least.scale, m.design.heightMm * least.scale, unit)}
+                  alarm={least.scale > 1.005}
+                  basis={`× ${least.scale.toFixed(2)}, set by ${LIMIT_WORDS[least.limit]} of “${findLayer(project, least.layerId)?.name ?? ''}”: ${formatLength(least.nowMm, unit, 2)} now, ${formatLength(least.leastMm, unit, 2)} at the least`}
+                />
+              )}
               {m.design && (
                 <Figure
                   name="Design now"
                   value={formatSize(m.design.widthMm, m.design.heightMm, unit)}
-                  basis="All layers together"
+                  basis={
+                    m.fullSheets || m.backing === null
+                      ? 'All layers together'
+                      : 'What lies on the sheets of the backing’s size'
+                  }
                 />
               )}
               {m.borders && (
@@ -97,11 +124,22 @@ export default function MeasureScreen() {
                   />
                 </>
               )}
+              {m.opening && (
+                <Figure
+                  name="Middle and thirds across"
+                  value={formatLength(m.opening.widthMm / 2, unit)}
+                  basis={`Of what is seen, from its left edge: thirds at ${formatLength(m.opening.widthMm / 3, unit)} and ${formatLength((m.opening.widthMm * 2) / 3, unit)}; down the middle at ${formatLength(m.opening.heightMm / 2, unit)}`}
+                />
+              )}
               {m.roomMm !== null && (
                 <Figure
                   name="Depth for card and foam"
                   value={formatLength(Math.max(0, m.roomMm), unit)}
-                  basis="Depth less clearance"
+                  basis={
+                    project.mount.kind === 'frame' && project.mount.mat
+                      ? 'Depth less clearance and mat'
+                      : 'Depth less clearance'
+                  }
                 />
               )}
               <Figure
@@ -136,78 +174,4 @@ export default function MeasureScreen() {
       </div>
     </StageFrame>
   )
-}
-
-function MountFields({ mount }: { mount: Mount }) {
-  const dispatch = useAppDispatch()
-  const unit = useAppSelector(selectUnit)
-  const set = (label: string, next: Mount) => dispatch(change(label, (p) => ({ ...p, mount: next })))
-  const length = (label: string, valueMm: number, make: (mm: number) => Mount, min = 1) => (
-    <LengthField
-      label={label}
-      valueMm={valueMm}
-      unit={unit}
-      min={min}
-      max={2000}
-      onChange={(mm) => set(label.toLowerCase(), make(mm))}
-    />
-  )
-  switch (mount.kind) {
-    case 'frame':
-      return (
-        <div className="grid gap-1.5">
-          {length('Spacer width', mount.spacer.widthMm, (v) => ({
-            ...mount,
-            spacer: { ...mount.spacer, widthMm: v },
-          }))}
-          {length('Spacer height', mount.spacer.heightMm, (v) => ({
-            ...mount,
-            spacer: { ...mount.spacer, heightMm: v },
-          }))}
-          {length('Opening width', mount.opening.widthMm, (v) => ({
-            ...mount,
-            opening: { ...mount.opening, widthMm: v },
-          }))}
-          {length('Opening height', mount.opening.heightMm, (v) => ({
-            ...mount,
-            opening: { ...mount.opening, heightMm: v },
-          }))}
-          {length('Depth', mount.depthMm, (v) => ({ ...mount, depthMm: v }))}
-          {length('Clearance to glazing', mount.clearanceMm, (v) => ({ ...mount, clearanceMm: v }), 0)}
-          {length('Air round the design', mount.airMm, (v) => ({ ...mount, airMm: v }), 0)}
-        </div>
-      )
-    case 'card':
-      return (
-        <div className="grid gap-1.5">
-          {length('Panel width', mount.panel.widthMm, (v) => ({
-            ...mount,
-            panel: { ...mount.panel, widthMm: v },
-          }))}
-          {length('Panel height', mount.panel.heightMm, (v) => ({
-            ...mount,
-            panel: { ...mount.panel, heightMm: v },
-          }))}
-          {length('Height it may have', mount.depthMm, (v) => ({ ...mount, depthMm: v }))}
-          {length('Air round the design', mount.airMm, (v) => ({ ...mount, airMm: v }), 0)}
-        </div>
-      )
-    case 'topper':
-      return (
-        <div className="grid gap-1.5">
-          {length('Topper width', mount.widthMm, (v) => ({ ...mount, widthMm: v }))}
-          {length('Height it may have', mount.depthMm, (v) => ({ ...mount, depthMm: v }))}
-          <NumberField
-            label="Sticks"
-            value={mount.sticks}
-            min={0}
-            max={4}
-            whole
-            onChange={(sticks) => set('sticks', { ...mount, sticks })}
-          />
-        </div>
-      )
-    default:
-      return <p className="text-soft">Nothing limits this work.</p>
-  }
 }

@@ -17,25 +17,18 @@ import { bearsNumber, builtLayers, layerRegion, openingRect, type Project } from
 export const NUMBER_MM = 4
 /** How much outlines are smoothed before. */
 const SLACK_MM = 0.05
+/** From the middle of a number to the edge of what hides it, mm. */
+export const NUMBER_ROOM_MM = NUMBER_MM / 2 + 0.5
 
 /**
  * The hidden place nearest to the lower right corner that takes a number; null where none does, or where the layer is
  * to bear none. `cover` is all card in front of the layer, where it is known already. Needs the geometry loaded.
  */
 export function numberPlace(project: Project, layerId: string, cover?: Region): Point | null {
-  const layers = builtLayers(project)
-  const at = layers.findIndex((layer) => layer.id === layerId)
-  const layer = layers[at]
-  if (!layer || !bearsNumber(layer)) return null
-  const own = union(layerRegion(layer))
-  const above = cover ?? union(...layers.slice(at + 1).map(layerRegion))
-  const opening = openingRect(project)
-  const underLip: Polygon[] = opening && project.mount.kind === 'frame' ? subtract(own, [opening]) : []
-  const room = offset(
-    simplify(union(intersect(own, above), underLip), SLACK_MM),
-    -(NUMBER_MM / 2 + 0.5),
-    'miter',
-  )
+  const hidden = hiddenPart(project, layerId, cover)
+  if (!hidden) return null
+  const { own } = hidden
+  const room = offset(simplify(hidden.part, SLACK_MM), -NUMBER_ROOM_MM, 'miter')
   if (room.length === 0) return null
   const b = regionBox(own)
   let best: Point | null = null
@@ -51,4 +44,21 @@ export function numberPlace(project: Project, layerId: string, cover?: Region): 
       }
     }
   return best
+}
+
+/** The part of a layer that is to bear a number and lies unseen: under card in front of it or the frame's lip. Null where it bears none. */
+export function hiddenPart(
+  project: Project,
+  layerId: string,
+  cover?: Region,
+): { own: Region; part: Polygon[] } | null {
+  const layers = builtLayers(project)
+  const at = layers.findIndex((layer) => layer.id === layerId)
+  const layer = layers[at]
+  if (!layer || !bearsNumber(layer)) return null
+  const own = union(layerRegion(layer))
+  const above = cover ?? union(...layers.slice(at + 1).map(layerRegion))
+  const opening = openingRect(project)
+  const underLip: Polygon[] = opening && project.mount.kind === 'frame' ? subtract(own, [opening]) : []
+  return { own, part: union(intersect(own, above), underLip) }
 }

@@ -85,6 +85,17 @@ export function weakNecks(layer: Region, safeMm: number): Neck[] {
   return [...necks, ...more].toSorted((a, b) => a.widthMm - b.widthMm)
 }
 
+/** Width of the narrowest strip of a region, mm, looked for up to a width; null where all is wider. Needs the geometry loaded. */
+export function narrowestStrip(layer: Region, safeMm: number, mostMm: number): number | null {
+  const region = simplify(layer, SLACK_MM)
+  const walls = new Walls(region)
+  for (let limit = safeMm; ; limit = Math.min(mostMm, limit * 2)) {
+    const strips = nearby(walls.facing(limit), safeMm).filter((pair) => isStrip(region, pair, safeMm))
+    if (strips.length > 0) return strips[0]!.widthMm
+    if (limit === mostMm) return null
+  }
+}
+
 const middleOf = ({ from, to }: Facing): Point => ({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 })
 
 /** The narrowest of those that lie side by side between the same outlines. */

@@ -8,9 +8,9 @@ import FFT from 'fft.js'
 import { regionContains, regionRings, type Point, type Region, type Ring } from '../../../base/geometry'
 
 /** Circles, angles on each, and how many waves to a circle are told apart. */
-const CIRCLES = 96
-const ANGLES = 4096
-const WAVES = 900
+const CIRCLES = 64
+const ANGLES = 2048
+const WAVES = 512
 const ARC = (2 * Math.PI) / ANGLES
 
 /** Angles in radians, clockwise on screen. What does not match is a share of the area, both ways counted. */
@@ -45,20 +45,34 @@ export class Polar {
 
   /** What does not match after a turn. */
   turned(angle: number): number {
+    // cos(k + 1)α = 2 cos α cos kα − cos(k − 1)α
+    const twice = 2 * Math.cos(angle)
+    let [before, here] = [Math.cos(angle), 1]
     let sum = 0
-    for (let k = 0; k < WAVES; k++) sum += this.turns[k]! * Math.cos(k * angle)
+    for (let k = 0; k < WAVES; k++) {
+      sum += this.turns[k]! * here
+      const next = twice * here - before
+      before = here
+      here = next
+    }
     return this.share(sum)
   }
 
   /** What does not match after a mirror that takes direction θ to `sum` − θ: in the axis at half of it. */
   mirrored(sum: number): number {
+    const [stepRe, stepIm] = [Math.cos(sum), Math.sin(sum)]
+    let [re, im] = [1, 0]
     let total = 0
-    for (let k = 0; k < WAVES; k++)
-      total += this.mirrors[2 * k]! * Math.cos(k * sum) - this.mirrors[2 * k + 1]! * Math.sin(k * sum)
+    for (let k = 0; k < WAVES; k++) {
+      total += this.mirrors[2 * k]! * re - this.mirrors[2 * k + 1]! * im
+      const next = re * stepRe - im * stepIm
+      im = re * stepIm + im * stepRe
+      re = next
+    }
     return this.share(total)
   }
 
-  /** What does not match at 4096 angles round the circle. */
+  /** What does not match at angles all round the circle. */
   curve(kind: 'turned' | 'mirrored'): Float64Array {
     const fft = new FFT(ANGLES)
     const [waves, sums] = [fft.createComplexArray(), fft.createComplexArray()]

@@ -61,7 +61,8 @@ const MOST_SEEN = 6
 const MOST_AXES = 4
 /** How far from near a way may be before it is moved about, and of how many corners a layer may be for that. */
 const FAR = 4
-const MOST_TRIED = 12_000
+const MOST_TRIED = 2500
+const COARSE_MM = 0.15
 /** Lopsided ways that are closer together than this are one (degrees). */
 const SAME_AXIS = 10
 
@@ -94,14 +95,24 @@ class Likeness {
   readonly exactUnder: number
   private readonly polars: Polar[]
   private readonly area: number
+  private coarse: Polygon[] | null = null
 
   constructor(readonly region: Region) {
     this.area = regionArea(region)
     this.exactUnder = Math.max(EXACT, (regionPerimeter(region) * BLADE_MM) / this.area)
-    this.polars = middlesOf(region).map((middle) => new Polar(region, middle))
+    const [mass, ...others] = middlesOf(region)
+    this.polars = [new Polar(region, mass!)]
+    // What is exactly like itself some way round is so about its centre of mass.
+    if (!this.isSymmetric()) this.polars.push(...others.map((middle) => new Polar(region, middle)))
     const curves = this.polars.map((polar) => polar.curve('mirrored'))
     this.flipCurve = curves[0]!.map((_, i) => Math.min(...curves.map((curve) => curve[i]!)))
     this.usual = { turned: median(this.polars[0]!.curve('turned')), mirrored: median(curves[0]!) }
+  }
+
+  private isSymmetric(): boolean {
+    const [polar] = this.polars
+    const turns = Array.from({ length: 12 }, (_, k) => polar!.turned(FULL / (k + 2)))
+    return Math.min(...turns, ...polar!.curve('mirrored')) < EXACT / ROUGH
   }
 
   /** What does not match after a turn, or a flip that takes direction θ to the angle less θ (radians): by the circles. */
@@ -137,14 +148,16 @@ class Likeness {
    * is too fine to be tried so often.
    */
   settled(turnDeg: number, flipped: boolean): Turn | null {
-    if (regionRings(this.region).reduce((sum, ring) => sum + ring.length / 2, 0) > MOST_TRIED) return null
-    const laid = this.laid(turnDeg, flipped)
-    const box = regionBox(this.region)
+    const coarse = (this.coarse ??= simplify(this.region, COARSE_MM))
+    if (regionRings(coarse).reduce((sum, ring) => sum + ring.length / 2, 0) > MOST_TRIED) return null
+    const map = this.mapOf(turnDeg, flipped)
+    const laid = mapRegion(map, coarse)
+    const box = regionBox(coarse)
     let [x, y] = [0, 0]
     const overlap = (dx: number, dy: number) =>
-      regionArea(intersect(this.region, mapRegion(translation(dx, dy), laid)))
+      regionArea(intersect(coarse, mapRegion(translation(dx, dy), laid)))
     let most = overlap(0, 0)
-    for (let step = Math.max(boxWidth(box), boxHeight(box)) / 50; step > DETAIL_MM; step /= 2)
+    for (let step = Math.max(boxWidth(box), boxHeight(box)) / 50; step > COARSE_MM; step /= 2)
       for (const [dx, dy] of [
         [step, 0],
         [-step, 0],
@@ -156,17 +169,21 @@ class Likeness {
         if (own > most) [x, y, most] = [x + dx, y + dy, own]
       }
     const turn = { turnDeg, flipped, difference: 0, exact: false, at: null }
-    return { ...turn, ...this.compared(mapRegion(translation(x, y), laid), flipped) }
+    return { ...turn, ...this.compared(mapRegion(compose(translation(x, y), map), this.region), flipped) }
   }
 
   /** About the point by which it then differs least. */
   private laid(turnDeg: number, flipped: boolean): Polygon[] {
+    return mapRegion(this.mapOf(turnDeg, flipped), this.region)
+  }
+
+  private mapOf(turnDeg: number, flipped: boolean): Affine {
     const kind = flipped ? 'mirrored' : 'turned'
     const angle = ((turnDeg + (flipped ? 180 : 0)) * Math.PI) / 180
     const own = this.polars.map((polar) => polar[kind](angle))
     const { x, y } = this.polars[own.indexOf(Math.min(...own))]!.centre
     const turn = flipped ? compose(rotation(turnDeg), FLIP) : rotation(turnDeg)
-    return mapRegion(compose(translation(x, y), compose(turn, translation(-x, -y))), this.region)
+    return compose(translation(x, y), compose(turn, translation(-x, -y)))
   }
 }
 

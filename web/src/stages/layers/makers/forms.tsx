@@ -12,19 +12,18 @@ import {
   type RosetteRecipe,
   type TonesRecipe,
 } from '@feuillet/core/project'
-import { selectLayer } from '../../../state/selectors'
+import { selectLayer, selectUnit } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
-import { Button, SelectField } from '../../../ui'
+import { Button, SelectField, SchemaFields, type SchemaField } from '../../../ui'
 import { shippedFonts } from './fonts'
 import { Histogram } from './histogram'
-import { RecipeFields, type RecipeField } from './recipe-fields'
 
 interface FormProps<R extends Recipe> {
   recipe: R
   onChange: (recipe: R) => void
 }
 
-const LADDER: readonly RecipeField<LadderRecipe>[] = [
+const LADDER: readonly SchemaField<LadderRecipe>[] = [
   {
     kind: 'choice',
     key: 'direction',
@@ -54,7 +53,7 @@ const LADDER: readonly RecipeField<LadderRecipe>[] = [
 const isCutOut = ({ style }: LetteringRecipe): boolean => style === 'cut-out'
 const isJoined = ({ style }: LetteringRecipe): boolean => style === 'joined'
 
-const LETTERING: readonly RecipeField<LetteringRecipe>[] = [
+const LETTERING: readonly SchemaField<LetteringRecipe>[] = [
   { kind: 'length', key: 'widthMm', label: 'Width in all', min: 20 },
   {
     kind: 'number',
@@ -99,7 +98,7 @@ const LETTERING: readonly RecipeField<LetteringRecipe>[] = [
   { kind: 'whole', key: 'sticks', label: 'Sticks', min: 0, max: 2, when: (r) => !isCutOut(r) },
 ]
 
-const TONES: readonly RecipeField<TonesRecipe>[] = [
+const TONES: readonly SchemaField<TonesRecipe>[] = [
   {
     kind: 'choice',
     key: 'back',
@@ -126,7 +125,7 @@ const TONES: readonly RecipeField<TonesRecipe>[] = [
   },
 ]
 
-const ROSETTE: readonly RecipeField<RosetteRecipe>[] = [
+const ROSETTE: readonly SchemaField<RosetteRecipe>[] = [
   { kind: 'whole', key: 'petals', label: 'Petals', min: 3, max: 16 },
   { kind: 'length', key: 'diameterMm', label: 'Across', min: 15, max: 400 },
   { kind: 'whole', key: 'sizes', label: 'Sizes, two of each', min: 1, max: 8 },
@@ -137,7 +136,7 @@ const ROSETTE: readonly RecipeField<RosetteRecipe>[] = [
   { kind: 'whole', key: 'leaves', label: 'Leaves', min: 0, max: 6 },
 ]
 
-const PETAL: readonly RecipeField<RosetteRecipe>[] = [
+const PETAL: readonly SchemaField<RosetteRecipe>[] = [
   {
     kind: 'choice',
     key: 'petal',
@@ -151,7 +150,7 @@ const PETAL: readonly RecipeField<RosetteRecipe>[] = [
   },
 ]
 
-const MANDALA: readonly RecipeField<MandalaRecipe>[] = [
+const MANDALA: readonly SchemaField<MandalaRecipe>[] = [
   { kind: 'whole', key: 'fold', label: 'Repeats round the centre', min: 3, max: 24 },
   { kind: 'whole', key: 'layers', label: 'Layers', min: 2, max: 8 },
   { kind: 'length', key: 'diameterMm', label: 'Across', min: 20, max: 600 },
@@ -164,6 +163,7 @@ function LetteringForm({
   onChange,
   onFont,
 }: FormProps<LetteringRecipe> & { onFont: (file: File) => void }) {
+  const unit = useAppSelector(selectUnit)
   const set = (patch: Partial<LetteringRecipe>) => onChange({ ...recipe, ...patch })
   return (
     <>
@@ -202,19 +202,27 @@ function LetteringForm({
           onChange={(event) => set({ alternates: event.target.value.trim() })}
         />
       </label>
-      <RecipeFields recipe={recipe} schema={letteringRecipeSchema} fields={LETTERING} onChange={onChange} />
+      <SchemaFields
+        value={recipe}
+        unit={unit}
+        schema={letteringRecipeSchema}
+        fields={LETTERING}
+        onChange={onChange}
+      />
     </>
   )
 }
 
 function TonesForm({ recipe, onChange }: FormProps<TonesRecipe>) {
+  const unit = useAppSelector(selectUnit)
   // Another number of tones wants other thresholds.
   const retoned = (next: TonesRecipe) =>
     onChange(next.levels === recipe.levels ? next : { ...next, thresholds: [] })
   return (
     <>
-      <RecipeFields
-        recipe={recipe}
+      <SchemaFields
+        value={recipe}
+        unit={unit}
         schema={tonesRecipeSchema}
         fields={[{ kind: 'whole', key: 'levels', label: 'Tones', min: 2, max: 6 }]}
         onChange={retoned}
@@ -223,18 +231,26 @@ function TonesForm({ recipe, onChange }: FormProps<TonesRecipe>) {
         <p className="mb-1 text-soft">Greys and thresholds</p>
         <Histogram recipe={recipe} onChange={(thresholds) => onChange({ ...recipe, thresholds })} />
       </div>
-      <RecipeFields recipe={recipe} schema={tonesRecipeSchema} fields={TONES} onChange={onChange} />
+      <SchemaFields
+        value={recipe}
+        unit={unit}
+        schema={tonesRecipeSchema}
+        fields={TONES}
+        onChange={onChange}
+      />
     </>
   )
 }
 
 function RosetteForm({ recipe, onChange }: FormProps<RosetteRecipe>) {
+  const unit = useAppSelector(selectUnit)
   const layer = useAppSelector(selectLayer)
   const ring = layer?.pieces.map((piece) => piece.path).join('')
   return (
     <>
-      <RecipeFields
-        recipe={recipe}
+      <SchemaFields
+        value={recipe}
+        unit={unit}
         schema={rosetteRecipeSchema}
         fields={PETAL}
         onChange={(next) => onChange({ ...next, shape: undefined })}
@@ -248,15 +264,28 @@ function RosetteForm({ recipe, onChange }: FormProps<RosetteRecipe>) {
           {recipe.shape === undefined ? `Take “${layer!.name}” as the ring` : 'Draw the petals again'}
         </Button>
       )}
-      <RecipeFields recipe={recipe} schema={rosetteRecipeSchema} fields={ROSETTE} onChange={onChange} />
+      <SchemaFields
+        value={recipe}
+        unit={unit}
+        schema={rosetteRecipeSchema}
+        fields={ROSETTE}
+        onChange={onChange}
+      />
     </>
   )
 }
 
 function MandalaForm({ recipe, onChange }: FormProps<MandalaRecipe>) {
+  const unit = useAppSelector(selectUnit)
   return (
     <>
-      <RecipeFields recipe={recipe} schema={mandalaRecipeSchema} fields={MANDALA} onChange={onChange} />
+      <SchemaFields
+        value={recipe}
+        unit={unit}
+        schema={mandalaRecipeSchema}
+        fields={MANDALA}
+        onChange={onChange}
+      />
       <Button small onClick={() => onChange({ ...recipe, seed: (recipe.seed + 1) % 1_000_000 })}>
         Next
       </Button>
@@ -274,9 +303,18 @@ export function RecipeForm({
   onChange: (recipe: Recipe) => void
   onFont: (file: File) => void
 }) {
+  const unit = useAppSelector(selectUnit)
   switch (recipe.kind) {
     case 'ladder':
-      return <RecipeFields recipe={recipe} schema={ladderRecipeSchema} fields={LADDER} onChange={onChange} />
+      return (
+        <SchemaFields
+          value={recipe}
+          unit={unit}
+          schema={ladderRecipeSchema}
+          fields={LADDER}
+          onChange={onChange}
+        />
+      )
     case 'lettering':
       return <LetteringForm recipe={recipe} onChange={onChange} onFont={onFont} />
     case 'tones':

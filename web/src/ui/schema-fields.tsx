@@ -1,54 +1,75 @@
-// Fields of a recipe, as a table draws them. What is typed is checked by the recipe's schema before anything is made of it.
+// Fields of a thing with a schema, as a table draws them. What is typed is checked by the schema before it is handed on.
 import { zodResolver } from '@hookform/resolvers/zod'
 import { Controller, useForm, type DefaultValues, type FieldValues, type Path } from 'react-hook-form'
 import type { z } from 'zod'
-import { selectUnit } from '../../../state/selectors'
-import { useAppSelector } from '../../../state/store'
-import { Choice, LengthField, NumberField } from '../../../ui'
+import type { Unit } from '@feuillet/core/base/units'
+import { Choice } from './choice'
+import { LengthField, NumberField } from './fields'
+import { SelectField } from './select'
+import { Switch } from './switch'
 
-interface Common<R> {
-  key: keyof R & string
+interface Common<R extends FieldValues> {
+  key: Path<R>
   label: string
   /** Whether it is there at all; always where it is not given. */
-  when?: (recipe: R) => boolean
+  when?: (value: R) => boolean
 }
 
-export type RecipeField<R> =
+export type SchemaField<R extends FieldValues> =
   | (Common<R> & { kind: 'length'; min?: number; max?: number })
   | (Common<R> & { kind: 'number' | 'whole'; min: number; max: number; unitHint?: string })
+  | (Common<R> & { kind: 'switch' })
+  | (Common<R> & { kind: 'select'; options: readonly { value: string; label: string }[] })
   | (Common<R> & { kind: 'choice'; options: readonly { value: string; label: string; title?: string }[] })
 
-interface Props<R> {
-  recipe: R
+interface Props<R extends FieldValues> {
+  value: R
+  unit: Unit
   schema: z.ZodType<R>
-  fields: readonly RecipeField<R>[]
-  onChange: (recipe: R) => void
+  fields: readonly SchemaField<R>[]
+  onChange: (value: R) => void
 }
 
 const LONGEST_MM = 1000
 
-export function RecipeFields<R extends FieldValues>({ recipe, schema, fields, onChange }: Props<R>) {
-  const unit = useAppSelector(selectUnit)
+export function SchemaFields<R extends FieldValues>({
+  value: whole,
+  unit,
+  schema,
+  fields,
+  onChange,
+}: Props<R>) {
   const { control, setValue, handleSubmit } = useForm<R, unknown, R>({
-    values: recipe,
-    defaultValues: recipe as DefaultValues<R>,
-    // A recipe is whole when it is checked: its defaults have been put in.
+    values: whole,
+    defaultValues: whole as DefaultValues<R>,
+    // It is whole when it is checked: its defaults have been put in.
     resolver: zodResolver(schema as z.ZodType<R, R>),
   })
-  const draw = (field: RecipeField<R>) => (
+  const draw = (field: SchemaField<R>) => (
     <Controller
       key={field.key}
       control={control}
-      name={field.key as Path<R>}
+      name={field.key}
       render={({ field: { value }, fieldState: { error } }) => {
+        // A part that has just been put in is known to the form a moment later.
+        if (value === undefined || value === null) return <></>
         const set = (next: unknown) => {
-          setValue(field.key as Path<R>, next as never)
-          void handleSubmit((whole) => onChange(whole))()
+          setValue(field.key, next as never)
+          void handleSubmit((checked) => onChange(checked))()
         }
         return (
           <div>
             {field.kind === 'choice' ? (
               <Choice label={field.label} value={value as string} options={field.options} onChange={set} />
+            ) : field.kind === 'switch' ? (
+              <Switch label={field.label} checked={value as boolean} onChange={set} />
+            ) : field.kind === 'select' ? (
+              <SelectField
+                label={field.label}
+                value={value as string}
+                options={field.options}
+                onChange={set}
+              />
             ) : field.kind === 'length' ? (
               <LengthField
                 label={field.label}
@@ -79,5 +100,5 @@ export function RecipeFields<R extends FieldValues>({ recipe, schema, fields, on
       }}
     />
   )
-  return fields.filter(({ when }) => when?.(recipe) ?? true).map(draw)
+  return fields.filter(({ when }) => when?.(whole) ?? true).map(draw)
 }

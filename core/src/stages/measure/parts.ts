@@ -1,0 +1,119 @@
+// What each layer is to the mount: a sheet of the backing's size, which runs on under the lip, or a part that lies in what is seen.
+import { boxHeight, boxWidth, joinBoxes, polygonArea, polygonBox, type Box } from '../../base/geometry'
+import {
+  backingRect,
+  builtLayers,
+  designBox,
+  layerBox,
+  layerRegion,
+  openingRect,
+  type Layer,
+  type Project,
+} from '../../project'
+import { TOLERANCE_MM } from './tolerance'
+
+/** Layers of a project by what they are judged against. */
+export interface Parts {
+  /** Sheets that cover what is seen, and layers whose edges run on under the lip with them: judged against spacer or panel. */
+  sheets: Layer[]
+  /** What lies in what is seen: judged against the opening and its air. */
+  inside: Layer[]
+  /** The picture is cut out of the sheets, or nothing lies on them: sheets are what is sized. */
+  fullSheets: boolean
+}
+
+/** A sheet is taken for a rectangle where its outline fills so much of its box. */
+const SHEET_FILL = 0.97
+/** A side that comes this near to the edge of the sheets runs on under the lip with them, mm. */
+const UNDER_MM = 1
+/** Sheets drawn at another scale: most layers are rectangles of the design's size to within this share. */
+const SAME_SIZE = 0.995
+
+export const boxOf = (layers: readonly Layer[]): Box => joinBoxes(layers.map(layerBox))
+
+/** What fitting sizes: the picture on the sheets, or everything where the picture is cut out of them. */
+export const pictureOf = (project: Project, { sheets, inside, fullSheets }: Parts): Layer[] =>
+  fullSheets || sheets.length === 0 ? builtLayers(project) : inside
+
+/** Sorts the layers that are built. Needs the geometry loaded. */
+export function partsOf(project: Project): Parts {
+  const layers = builtLayers(project).filter((layer) => layer.pieces.length > 0)
+  const backing = backingRect(project)
+  const opening = openingRect(project)
+  if (!backing || !opening) return { sheets: [], inside: layers, fullSheets: false }
+  const seen = polygonBox(opening)
+  const drawnSmall = isSheetStack(project, polygonBox(backing), seen)
+  const edge = drawnSmall ? designBox(project) : polygonBox(backing)
+  const isWhole = (layer: Layer): boolean => {
+    const box = layerBox(layer)
+    return (
+      (drawnSmall && isAsLargeAs(box, edge)) ||
+      (covers(box, seen) && (isPlain(layer) || canCover(box, polygonBox(backing), seen))) ||
+      ((layer.role === 'backing' || layer.role === 'border') && !isWellInside(box, seen))
+    )
+  }
+  const whole = layers.filter((layer) => isRectangle(layer) && isWhole(layer))
+  // Without a sheet there is nothing to run on with: what comes near the edge only happens to.
+  const sheets = layers.filter(
+    (layer) =>
+      whole.includes(layer) ||
+      (whole.length > 0 && !isRectangle(layer) && runsUnder(layerBox(layer), seen, edge)),
+  )
+  const inside = layers.filter((layer) => !sheets.includes(layer))
+  const isCut = sheets.some((layer) => !isRectangle(layer) || !isPlain(layer))
+  return { sheets, inside, fullSheets: sheets.length > 0 && (inside.length === 0 || isCut) }
+}
+
+/** No opening is cut in it. */
+export const isPlain = (layer: Layer): boolean => layerRegion(layer).every((face) => face.holes.length === 0)
+
+/** Whether a sheet, scaled to the backing with proportions locked, covers what is seen. */
+export function canCover(box: Box, backing: Box, seen: Box): boolean {
+  const scale = Math.min(boxWidth(backing) / boxWidth(box), boxHeight(backing) / boxHeight(box))
+  return (
+    boxWidth(box) * scale >= boxWidth(seen) - TOLERANCE_MM &&
+    boxHeight(box) * scale >= boxHeight(seen) - TOLERANCE_MM
+  )
+}
+
+const isAsLargeAs = (box: Box, other: Box): boolean =>
+  boxWidth(box) >= boxWidth(other) * SAME_SIZE && boxHeight(box) >= boxHeight(other) * SAME_SIZE
+
+const covers = (box: Box, seen: Box): boolean =>
+  box.minX <= seen.minX + TOLERANCE_MM &&
+  box.minY <= seen.minY + TOLERANCE_MM &&
+  box.maxX >= seen.maxX - TOLERANCE_MM &&
+  box.maxY >= seen.maxY - TOLERANCE_MM
+
+/** Named a backing and yet so small that it can only be part of the picture. */
+const isWellInside = (box: Box, seen: Box): boolean =>
+  boxWidth(box) < boxWidth(seen) * 0.8 || boxHeight(box) < boxHeight(seen) * 0.8
+
+/** Whether a side passes what is seen and goes on to the edge of the sheets. */
+const runsUnder = (box: Box, seen: Box, edge: Box): boolean =>
+  (box.minX < seen.minX && Math.abs(box.minX - edge.minX) < UNDER_MM) ||
+  (box.minY < seen.minY && Math.abs(box.minY - edge.minY) < UNDER_MM) ||
+  (box.maxX > seen.maxX && Math.abs(box.maxX - edge.maxX) < UNDER_MM) ||
+  (box.maxY > seen.maxY && Math.abs(box.maxY - edge.maxY) < UNDER_MM)
+
+/** One outline that nearly fills its box. */
+function isRectangle(layer: Layer): boolean {
+  const box = layerBox(layer)
+  const outline = layerRegion(layer).reduce(
+    (sum, face) => sum + polygonArea({ outer: face.outer, holes: [] }),
+    0,
+  )
+  return outline >= SHEET_FILL * boxWidth(box) * boxHeight(box)
+}
+
+/**
+ * Most of the layers are rectangles of one size that, scaled to the backing, cover what is seen: then the stack is one of
+ * full sheets, at whatever scale it was drawn.
+ */
+function isSheetStack(project: Project, backing: Box, seen: Box): boolean {
+  const layers = builtLayers(project)
+  const box = designBox(project)
+  if (!canCover(box, backing, seen)) return false
+  const full = layers.filter((layer) => isAsLargeAs(layerBox(layer), box) && isRectangle(layer))
+  return full.length * 2 > layers.length
+}
