@@ -23,7 +23,7 @@ export function results(
     left: planner.get(nodes.left()),
     assembly: planner.get(nodes.assembly()),
     cost: planner.get(nodes.cost()),
-    snags: snagsOf(planner),
+    snags: snagsOf(planner, project),
   }
 }
 

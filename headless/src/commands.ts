@@ -7,7 +7,7 @@ import { intake, shows } from '@feuillet/core/stages/layers'
 import { layerRegion, writeProject, type Project } from '@feuillet/core/project'
 import { say, wordsIn } from '@feuillet/core/base/units'
 import { BadInput, Cache } from '@feuillet/core/base'
-import { nodes, snagsOf } from '@feuillet/core/stages'
+import { allSnagsOf, nodes, snagsOf } from '@feuillet/core/stages'
 import { Planner } from '@feuillet/core/planner'
 import { Resvg } from '@resvg/resvg-js'
 import { named, readFile, readFileLater, readProjectFile, writeAll } from './files'
@@ -68,7 +68,7 @@ export const commands: Record<string, Command> = {
     run(args, screen) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
       const project = readProjectFile(positionals[0]!, screen)
-      const snags = named(positionals[0]!, () => snagsOf(plannerFor(project)))
+      const snags = named(positionals[0]!, () => snagsOf(plannerFor(project), project))
       give(
         {
           snags: snags.map(({ code, stage, layer, message, at }) => ({
@@ -220,7 +220,7 @@ function plannerFor(project: Project): Planner {
 
 /** A project of which a piece fits on no sheet has neither steps nor files. */
 function refuseTooLarge(file: string, planner: Planner): void {
-  const snag = snagsOf(planner).find(({ code }) => code === 'piece-too-large')
+  const snag = allSnagsOf(planner).find(({ code }) => code === 'piece-too-large')
   if (snag) throw new BadInput(say`${file}: ${snag.message}`)
 }
 

@@ -14,6 +14,8 @@ import {
   folioOf,
   layerBox,
   layerRegion,
+  isMeant,
+  meanSo,
   moveLayer,
   newProject,
   openProject,
@@ -27,6 +29,7 @@ import {
   setPin,
   slug,
   starterMount,
+  takeBack,
   tickStep,
   transformLayers,
   viewBox,
@@ -250,5 +253,22 @@ describe('off-cuts of the drawer', () => {
       journal: { ...project.journal, sheetsUsed: [{ paperId: paper.id, count: 1, at: 0 }] },
     }
     expect(own(refreshPapers(cut, stock('new')))).toEqual(['own'])
+  })
+})
+
+describe('findings that are meant so', () => {
+  const snag = (code: string, layer: string | null) => ({ code, layer })
+
+  it('are named by kind and layer, once, and can be taken back', () => {
+    const start = threeLayers()
+    const meant = meanSo(meanSo(start, [snag('too-alike', 'a'), snag('too-alike', 'b')]), [
+      snag('too-alike', 'a'),
+    ])
+    expect(meant.plan.meant).toHaveLength(2)
+    expect(isMeant(meant, snag('too-alike', 'b'))).toBe(true)
+    expect(isMeant(meant, snag('too-alike', 'c'))).toBe(false)
+    expect(isMeant(meant, snag('weak-neck', 'a'))).toBe(false)
+    expect(takeBack(meant, [snag('too-alike', 'a'), snag('too-alike', 'b')]).plan.meant).toEqual([])
+    expect(readProject(writeProject(meant)).plan.meant).toEqual(meant.plan.meant)
   })
 })

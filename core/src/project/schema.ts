@@ -306,6 +306,11 @@ export const planSchema = z.looseObject({
   direction: z.enum(['face-up', 'face-down']).default('face-up'),
   alignment: z.enum(['corner-jig', 'centre-mark', 'one-edge', 'by-eye']).default('corner-jig'),
   adhesiveId: id.nullable().default(null),
+  /** Findings that the maker means so, by their kind and the layer they are about: they are no longer told. */
+  meant: z
+    .array(z.looseObject({ code: z.string().min(1).max(80), layer: id.nullable() }))
+    .max(MOST.entries)
+    .default([]),
   /** What an hour of the maker's hands costs, for the price. */
   hourlyRate: within('hourlyRate').default(12),
 })

@@ -3,7 +3,7 @@
  * holds its functions, its table of nodes (nodes.ts), its snags and mends.
  */
 import type { NodeOf, Planner, Ref } from '../planner'
-import type { Snag } from '../project'
+import { isMeant, type Project, type Snag } from '../project'
 import { assembly, orderOfWork } from './assembly'
 import { depth, depthSnagsNode, foamsOf, levels, padMap } from './depth'
 import { cost } from './journal'
@@ -60,6 +60,10 @@ export const SNAG_NODES = [
   'depthSnags',
 ] as const satisfies readonly NodeName[]
 
-/** All findings of a project, in the order of the stages. Needs the geometry loaded. */
-export const snagsOf = (planner: Planner): Snag[] =>
+/** All findings of a project, in the order of the stages, those that are meant so among them. Needs the geometry loaded. */
+export const allSnagsOf = (planner: Planner): Snag[] =>
   SNAG_NODES.flatMap((name) => planner.get(nodes[name]() as Ref<Snag[]>))
+
+/** The findings of a project that are not meant so. */
+export const snagsOf = (planner: Planner, project: Project): Snag[] =>
+  allSnagsOf(planner).filter((snag) => !isMeant(project, snag))

@@ -1,11 +1,13 @@
-import { findLayer, type Snag } from '@feuillet/core/project'
+import { findLayer, meanSo, takeBack, type Snag } from '@feuillet/core/project'
 import { groupBy } from '@feuillet/core/base'
 import { ChevronDown, ChevronUp } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
+import { useParams } from 'react-router'
 import { commandOf } from '../commands/list'
 import { doCommand, useAbleCommands } from '../commands/use-command'
 import { Button, Fold, Tip } from '../ui'
-import { mend } from '../state/edits'
+import { change, mend } from '../state/edits'
+import { selectMeantSnags } from '../state/selectors'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { useWords } from '../state/use-words'
 import { looked } from '../state/view'
@@ -54,6 +56,13 @@ function SnagNote({
             {words(snag.mend.label)}
           </Button>
         )}
+        <Button
+          look="quiet"
+          title="It stays as it is and is not told again; it can be taken back"
+          onClick={() => dispatch(change('mean it so', (p) => meanSo(p, [snag])))}
+        >
+          Meant so
+        </Button>
         {canShow && (
           <Button
             look="quiet"
@@ -73,10 +82,13 @@ export function SnagList({ snags, none }: { snags: readonly Snag[]; none: string
   const { snagAt } = useAppSelector((state) => state.view)
   if (snags.length === 0)
     return (
-      <p className="text-soft">
-        <span aria-hidden>✓ </span>
-        {none}
-      </p>
+      <>
+        <p className="text-soft">
+          <span aria-hidden>✓ </span>
+          {none}
+        </p>
+        <MeantSnags />
+      </>
     )
   const stops = snags.filter(({ severity }) => severity === 'stop').length
   return (
@@ -115,6 +127,33 @@ export function SnagList({ snags, none }: { snags: readonly Snag[]; none: string
             : [<AlikeSnags key={alike[0]!.code} snags={alike} current={snags[snagAt ?? -1]} />],
         )}
       </div>
+      <MeantSnags />
+    </Fold>
+  )
+}
+
+/** What the maker means so on this stage, folded, each to be taken back. */
+function MeantSnags() {
+  const dispatch = useAppDispatch()
+  const { stage = '' } = useParams()
+  const { words } = useWords()
+  const meant = useAppSelector((state) => selectMeantSnags(state, stage))
+  if (meant.length === 0) return null
+  return (
+    <Fold title={<span className="text-soft">{meant.length} meant so</span>} className="mt-2 text-[13px]">
+      <ul className="mt-1 grid gap-2">
+        {meant.map((snag, i) => (
+          <li key={i} className="border-l-4 border-line px-3 py-1" data-meant={snag.code}>
+            {words(snag.message)}{' '}
+            <Button
+              look="quiet"
+              onClick={() => dispatch(change('tell it again', (p) => takeBack(p, [snag])))}
+            >
+              Take it back
+            </Button>
+          </li>
+        ))}
+      </ul>
     </Fold>
   )
 }
@@ -160,6 +199,13 @@ function AlikeSnags({ snags, current }: AlikeProps) {
           Mend all {mendable.length} of this kind
         </Button>
       )}
+      <Button
+        small
+        className="justify-self-start"
+        onClick={() => dispatch(change(`mean ${snags.length} snags so`, (p) => meanSo(p, snags)))}
+      >
+        All {snags.length} are meant so
+      </Button>
       <Fold
         // What is stepped to is in sight.
         open={open || (current !== undefined && rest.includes(current))}

@@ -1,7 +1,15 @@
 // Everything a screen reads that is not stored: drawn from the project and the planner's views.
 import { createSelector } from '@reduxjs/toolkit'
 import { measure } from '@feuillet/core/stages/measure'
-import { builtLayers, findLayer, STAGES, type Project, type Snag, type Stage } from '@feuillet/core/project'
+import {
+  builtLayers,
+  findLayer,
+  isMeant,
+  STAGES,
+  type Project,
+  type Snag,
+  type Stage,
+} from '@feuillet/core/project'
 import { nodes, SNAG_NODES, type ViewOf } from '@feuillet/core/stages'
 import { runningStage } from '@feuillet/core/stages/journal'
 import type { RootState } from './store'
@@ -30,10 +38,20 @@ function sameItems(a: readonly unknown[], b: readonly unknown[]): boolean {
   return a.length === b.length && a.every((item, i) => item === b[i])
 }
 
-/** All findings, in the order of the stages, as far as they are computed. */
-export const selectSnags = createSelector(selectSnagLists, (lists): Snag[] =>
-  lists.flatMap((list) => list ?? []),
+/** All findings that are not meant so, in the order of the stages, as far as they are computed. */
+export const selectSnags = createSelector([selectSnagLists, selectProject], (lists, project): Snag[] =>
+  lists.flatMap((list) => list ?? []).filter((snag) => !isMeant(project, snag)),
 )
+
+/** Findings of a stage that are meant so. */
+export const selectMeantSnags = createSelector(
+  [selectSnagLists, selectProject, (_: RootState, stage: string) => stage],
+  (lists, project, stage): Snag[] =>
+    project.plan.meant.length === 0
+      ? NONE
+      : lists.flatMap((list) => list ?? []).filter((snag) => snag.stage === stage && isMeant(project, snag)),
+)
+const NONE: Snag[] = []
 
 export const selectMeasures = createSelector(selectProject, measure)
 

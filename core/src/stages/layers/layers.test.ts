@@ -81,6 +81,14 @@ describe('layers of a drawing', () => {
     ])
   })
 
+  it('bear names by which seven yellows are told apart, light to dark', () => {
+    const yellows = ['#fff7b0', '#fff29a', '#ffee85', '#ffe96b', '#fde558', '#f8df45', '#f1d732']
+    const { layers } = take(yellows.map((fill, i) => rect(i * 12, 0, 10, 10, fill)).join(''))
+    const names = yellows.map((hex) => layers.find((layer) => layer.colour === hex)!.name)
+    expect(new Set(names).size).toBe(7)
+    expect(names.some((name) => /\d/.test(name))).toBe(false)
+  })
+
   it('are refused in a sentence where their colours alone make more than a project holds', () => {
     const many = Array.from({ length: 501 }, (_, i) => {
       const colour = `#${(i * 30_000 + 1).toString(16).padStart(6, '0')}`

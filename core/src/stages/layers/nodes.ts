@@ -13,7 +13,7 @@ import {
 } from '../../project'
 import { node, type Ref } from '../../planner'
 import { layerFigures, type LayerFigures } from './figures'
-import { numberPlace } from './marks/number-place'
+import { hiddenByLip, hiddenUnder, numberPlace } from './marks/number-place'
 import { pieceMarks, type Marks } from './marks/marks'
 import { smallestOf, type Smallest } from './smallest'
 import { layerSnags, neckSnags, stackSnags } from './snags'
@@ -106,11 +106,23 @@ export const turns = node('turns', {
   }),
 })
 
+/** What is hidden right under a layer, from aside too. */
+const under = node('hidden under', {
+  stage: 'layers',
+  reads: { mount: true, layer: ['pieces', 'paperId', 'joint'], papers: ['finish'], plan: ['viewingDeg'] },
+  needs: (project, layerId): { above: Ref<Polygon[]> | null } => ({
+    above: inFront(under as never, project, layerId),
+  }),
+  compute: ({ project }, { above }): Polygon[] => hiddenUnder(project, project.layers[0]!, above),
+})
+
 const numberAt = node('number at', {
   stage: 'layers',
-  reads: { mount: true, layer: ['pieces', 'role', 'numbered'] },
-  needs: (project, layerId) => ({ above: inFront(front, project, layerId) }),
-  compute: ({ project, arg }, { above }) => ({ at: numberPlace(project, arg, above ?? []) }),
+  reads: { mount: true, layer: ['pieces', 'role', 'numbered'], plan: ['viewingDeg'] },
+  needs: (project, layerId) => ({ above: inFront(under, project, layerId) }),
+  compute: ({ project, arg }, { above }) => ({
+    at: numberPlace(project, arg, above ?? hiddenByLip(project)),
+  }),
 })
 
 /** Soundness of one layer that is built. */
@@ -147,9 +159,14 @@ function whereIn({ x, y }: Point, b: Box): string {
 
 const smallestOfLayer = node('smallest of a layer', {
   stage: 'layers',
-  reads: { mount: true, layer: ['pieces', 'paperId', 'role', 'numbered'], papers: ['finish', 'gsm'] },
-  needs: (project, layerId) => ({ above: inFront(front, project, layerId) }),
-  compute: ({ project }, { above }) => smallestOf(project, project.layers[0]!, above ?? []),
+  reads: {
+    mount: true,
+    layer: ['pieces', 'paperId', 'role', 'numbered'],
+    papers: ['finish', 'gsm'],
+    plan: ['viewingDeg'],
+  },
+  needs: (project, layerId) => ({ above: inFront(under, project, layerId) }),
+  compute: ({ project }, { above }) => smallestOf(project, project.layers[0]!, above ?? hiddenByLip(project)),
 })
 
 /** What keeps the design from being made smaller: the layer that sets the limit; null where none does. */

@@ -22,7 +22,7 @@ const WIDEST = 8
 /** Numbers find room until the design is so small. */
 const DEEPEST = 20
 
-/** Of one layer; null where nothing of it sets a limit. `cover` is all card in front of it. Needs the geometry loaded. */
+/** Of one layer; null where nothing of it sets a limit. `cover` is what is hidden under all in front of it. Needs the geometry loaded. */
 export function smallestOf(project: Project, layer: Layer, cover: Region): Smallest | null {
   const region = layerRegion(layer)
   const safeMm = safeStripMm(paperOf(project, layer))

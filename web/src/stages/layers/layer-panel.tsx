@@ -83,7 +83,7 @@ export function LayerPanel() {
             <Figure
               name="Loose bits to keep"
               value={figures.looseBits.length}
-              basis="Pieces under a quarter of the layer's largest"
+              basis="Pieces that come free of the sheet: all but one that is more than half of the layer"
             />
             <Figure name="Openings" value={figures.openings} />
             <Figure

@@ -1,4 +1,5 @@
 import { converter, parse } from 'culori'
+import { groupBy } from '../../../base'
 
 const toLch = converter('oklch')
 
@@ -33,3 +34,37 @@ export function colourName(hex: string): string {
   const name = shade + hue
   return name.charAt(0).toUpperCase() + name.slice(1)
 }
+
+/** From light to dark, as many as are wanted. */
+const SHADES = ['lightest', 'lighter', 'light', 'middle', 'deep', 'deeper', 'deepest']
+const BY_COUNT: Record<number, readonly number[]> = {
+  2: [1, 5],
+  3: [1, 3, 5],
+  4: [1, 2, 4, 5],
+  5: [0, 1, 3, 5, 6],
+  6: [0, 1, 2, 4, 5, 6],
+  7: [0, 1, 2, 3, 4, 5, 6],
+}
+
+/** Names for colours by which each can be told from the others: those that a plain name does not tell apart are ranked by their light. */
+export function colourNames(colours: readonly string[]): Map<string, string> {
+  const distinct = [...new Set(colours)]
+  const names = new Map<string, string>()
+  for (const [name, alike] of groupBy(distinct, colourName)) {
+    const ranked = alike.toSorted((a, b) => light(b) - light(a))
+    const places = BY_COUNT[ranked.length]
+    ranked.forEach((hex, k) =>
+      names.set(
+        hex,
+        ranked.length === 1
+          ? name
+          : places
+            ? `${name}, ${SHADES[places[k]!]}`
+            : `${name}, shade ${k + 1} of ${ranked.length}`,
+      ),
+    )
+  }
+  return names
+}
+
+const light = (hex: string): number => toLch(parse(hex) ?? parse('#808080')!).l

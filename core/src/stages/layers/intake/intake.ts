@@ -21,7 +21,7 @@ import {
   MOST,
 } from '../../../project'
 import { BadInput, groupBy } from '../../../base'
-import { colourName } from './colour-name'
+import { colourName, colourNames } from './colour-name'
 import { sequenceLayers } from './sequence'
 
 /** A drawing as layers, with what of it was left out. Lengths in mm. */
@@ -60,8 +60,9 @@ export function intake(drawing: Drawing, onProgress?: (share: number) => void): 
   )
   const names = new Map<string, number>()
   const coloursOf = groupBy(shapes, (s) => s.group)
+  const colourNamed = colourNames(shapes.filter((s) => s.group === null).map((s) => s.colour))
   const named = ({ group, colour }: Drawing['shapes'][number]) => {
-    if (group === null) return colourName(colour)
+    if (group === null) return colourNamed.get(colour)!
     const several = new Set(coloursOf.get(group)!.map((s) => s.colour)).size > 1
     return several ? `${group}, ${colourName(colour).toLowerCase()}` : group
   }

@@ -115,6 +115,8 @@ export function makeMandala(recipe: MandalaRecipe): Made {
   const place = (region: Region): Polygon[] => mapRegion(translation(radius, radius), region)
   const half = 180 / fold
   let openingsCut = 0
+  /** Folios of layers that find no room for an opening. */
+  const bare: number[] = []
   const layers = Array.from({ length: count }, (_, i) => {
     const share = i / count
     const outer = radius * (1 - 0.62 * share)
@@ -130,6 +132,7 @@ export function makeMandala(recipe: MandalaRecipe): Made {
       body = subtract(rim, cut)
     }
     if (!isSound(body, stripMm)) body = rim
+    if (i > 0 && body[0]!.holes.length === 0) bare.push(i + 1)
     openingsCut += body[0]!.holes.length
     const level = Math.round(70 + (i / Math.max(1, count - 1)) * 150)
     const colour = `#${[Math.round(level * 0.55), level, Math.min(255, level + 12)].map((v) => v.toString(16).padStart(2, '0')).join('')}`
@@ -141,7 +144,12 @@ export function makeMandala(recipe: MandalaRecipe): Made {
   })
   return {
     layers,
-    remarks: [],
+    remarks:
+      bare.length > 0
+        ? [
+            say`${bare.length === 1 ? `Layer ${bare[0]} has` : `Layers ${bare.join(', ')} have`} no room for an opening beside strips of ${length(stripMm)}: take fewer repeats, fewer layers or a larger size.`,
+          ]
+        : [],
     widthMm: diameterMm,
     heightMm: diameterMm,
     figures: [

@@ -11,18 +11,28 @@ import {
   type Polygon,
   type Region,
 } from '../../../base/geometry'
-import { bearsNumber, builtLayers, layerRegion, openingRect, type Project } from '../../../project'
+import {
+  backingRect,
+  bearsNumber,
+  builtLayers,
+  layerRegion,
+  openingRect,
+  paperOf,
+  type Layer,
+  type Project,
+} from '../../../project'
 
 /** Height of a folio number, mm. */
 export const NUMBER_MM = 4
 /** How much outlines are smoothed before. */
 const SLACK_MM = 0.05
+const BEYOND_MM = 100
 /** From the middle of a number to the edge of what hides it, mm. */
 export const NUMBER_ROOM_MM = NUMBER_MM / 2 + 0.5
 
 /**
  * The hidden place nearest to the lower right corner that takes a number; null where none does, or where the layer is
- * to bear none. `cover` is all card in front of the layer, where it is known already. Needs the geometry loaded.
+ * to bear none. `cover` is what is hidden under all in front of the layer, where it is known already. Needs the geometry loaded.
  */
 export function numberPlace(project: Project, layerId: string, cover?: Region): Point | null {
   const hidden = hiddenPart(project, layerId, cover)
@@ -46,19 +56,53 @@ export function numberPlace(project: Project, layerId: string, cover?: Region): 
   return best
 }
 
-/** The part of a layer that is to bear a number and lies unseen: under card in front of it or the frame's lip. Null where it bears none. */
+/** The part of a layer that is to bear a number and lies unseen, from aside too. Null where it bears none. */
 export function hiddenPart(
   project: Project,
   layerId: string,
   cover?: Region,
 ): { own: Region; part: Polygon[] } | null {
-  const layers = builtLayers(project)
-  const at = layers.findIndex((layer) => layer.id === layerId)
-  const layer = layers[at]
+  const layer = builtLayers(project).find((one) => one.id === layerId)
   if (!layer || !bearsNumber(layer)) return null
   const own = union(layerRegion(layer))
-  const above = cover ?? union(...layers.slice(at + 1).map(layerRegion))
+  return { own, part: intersect(own, cover ?? hiddenUnderAll(project, layerId)) }
+}
+
+/** What hides a layer: every layer in front of it, from the front, and the frame's lip. */
+function hiddenUnderAll(project: Project, layerId: string): Region {
+  const layers = builtLayers(project)
+  let hidden: Region | null = null
+  for (const layer of layers.slice(layers.findIndex((one) => one.id === layerId) + 1).toReversed())
+    hidden = hiddenUnder(project, layer, hidden)
+  return hidden ?? hiddenByLip(project)
+}
+
+/**
+ * What lies right under a layer and cannot be seen from any side, up to the angle of the plan: a place is hidden where all
+ * that a slanted eye may look through at the layer's height is its card, or is hidden there by what is in front of it.
+ * @param above the same of the layer in front; null where none is
+ */
+export function hiddenUnder(project: Project, layer: Layer, above: Region | null): Polygon[] {
+  const higher = above ?? hiddenByLip(project)
+  const cover = letsLight(project, layer) ? union(higher) : union(higher, layerRegion(layer))
+  const gapMm = layer.joint.kind === 'foam' ? layer.joint.gapMm : 0
+  return gapMm > 0 ? offset(cover, -gapMm * slope(project)) : cover
+}
+
+/** What a frame's lip or mat hides of the foremost layer. */
+export function hiddenByLip(project: Project): Polygon[] {
   const opening = openingRect(project)
-  const underLip: Polygon[] = opening && project.mount.kind === 'frame' ? subtract(own, [opening]) : []
-  return { own, part: union(intersect(own, above), underLip) }
+  const backing = backingRect(project)
+  if (project.mount.kind !== 'frame' || !opening || !backing) return []
+  // Beyond the backing the frame goes on: there nothing is seen from any side.
+  const frame = offset([backing], BEYOND_MM, 'miter')
+  return offset(subtract(frame, [opening]), -project.mount.clearanceMm * slope(project))
+}
+
+const slope = ({ plan }: Project): number => Math.tan((plan.viewingDeg * Math.PI) / 180)
+
+/** A number is read through clear sheets and vellum. */
+function letsLight(project: Project, layer: Layer): boolean {
+  const finish = paperOf(project, layer)?.finish
+  return finish === 'acetate' || finish === 'vellum'
 }

@@ -15,7 +15,9 @@ import {
   union,
   type Region,
 } from '../../../base/geometry'
-import { builtLayers, layerRegion, setLayer } from '../../../project'
+import { assignPaper, builtLayers, layerRegion, setLayer } from '../../../project'
+import { starterStock } from '../../paper'
+import { NUMBER_MM } from '../marks/number-place'
 import {
   fewestLayers,
   keepLayers,
@@ -214,10 +216,27 @@ describe('numbers, bits and outlines', () => {
     const mid = numberPlace(project, 'mid')!
     expect(mid.x).toBeGreaterThan(62)
     expect(mid.x).toBeLessThan(88)
+    // From aside one sees under the lip as far as the stack lies below it: the number goes under the middle plate.
     const back = numberPlace(project, 'back')!
-    expect(back.x > 193 || back.y > 193).toBe(true)
+    expect(back.x < 120 && back.y < 120).toBe(true)
+    // Where all lies flat behind the pane, the lip hides it.
+    const flat = stack('frame', plate('back', 0, [0, 0, 200, 200]), plate('mid', 0, [20, 20, 100, 100]))
+    const lip = numberPlace(flat, 'back')!
+    expect(lip.x > 193 || lip.y > 193).toBe(true)
     expect(numberPlace(project, 'top')).toBeNull()
     expect(numberPlace(setLayer(project, 'mid', { numbered: false }), 'mid')).toBeNull()
+  })
+
+  it('hide a number from aside as well, and never under what is clear', () => {
+    // 12 mm of card over a number of 4: from 30° aside a gap of 2 mm takes 1.2 mm on each side, one of 8 mm takes all.
+    const over = (gapMm: number) =>
+      stack('topper', plate('low', 0, [0, 0, 60, 60]), plate('top', gapMm, [20, 20, 12, 12]))
+    const at = numberPlace(over(2), 'low')!
+    const reach = NUMBER_MM / 2 + 2 * Math.tan(Math.PI / 6)
+    expect(Math.min(at.x - 20, 32 - at.x, at.y - 20, 32 - at.y)).toBeGreaterThan(reach)
+    expect(numberPlace(over(8), 'low')).toBeNull()
+    const clear = { ...starterStock()[0]!, id: 'clear', finish: 'acetate' as const }
+    expect(numberPlace(assignPaper(over(2), ['top'], clear), 'low')).toBeNull()
   })
 
   it('tie loose bits with strips that survive', () => {
