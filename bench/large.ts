@@ -35,6 +35,7 @@ export function largeStack(layers = 50, corners = 200_000): Project {
       copies: 1,
       sharing: 'any',
       numbered: null,
+      assemblyId: null,
     }
   })
   const mount = { ...starterMount('frame'), depthMm: 90 } as Project['mount']

@@ -40,6 +40,7 @@ const BLANK_LAYER: Layer = {
   copies: 1,
   sharing: 'any',
   numbered: null,
+  assemblyId: null,
 }
 const BLANK_PAPER: Paper = {
   id: '',

@@ -116,11 +116,16 @@ export const recipeSchema = z.discriminatedUnion('kind', [
   mandalaRecipeSchema,
 ])
 
+const factor = z.number().min(-1000).max(1000)
+const shift = z.number().min(-100_000).max(100_000)
+
 /** Layers that a maker grew, with the recipe they came of. */
 export const grownSchema = z.looseObject({
   id: z.string().min(1),
   recipe: recipeSchema,
   layerIds: z.array(z.string()),
+  /** Where the maker put it since: a map from where it would be grown (a, b, c, d, e, f; mm). */
+  place: z.tuple([factor, factor, factor, factor, shift, shift]).optional(),
 })
 
 /** See ladderRecipeSchema. */

@@ -150,6 +150,8 @@ export const layerSchema = z.looseObject({
   copies: whole('copies').default(1),
   /** What its pieces share a sheet with: any, all of them one sheet, or sheets that bear nothing else. */
   sharing: z.enum(['any', 'one-sheet', 'own-sheets']).default('any'),
+  /** The part that it belongs to; null where it is none's. */
+  assemblyId: id.nullable().default(null),
   /** Whether the folio number is put on this layer; null leaves it to the rule: on all but backing sheets and front borders. */
   numbered: z.boolean().nullable().default(null),
 })
@@ -348,6 +350,16 @@ export const journalSchema = z.looseObject({
   note: z.string().max(MOST.note).default(''),
 })
 
+/** Layers that are one part: built, moved and copied as one. */
+export const assemblySchema = z.looseObject({
+  id,
+  name,
+  /** The part that it lies in. */
+  parentId: id.nullable().default(null),
+  /** Built by itself and laid onto the stack whole. */
+  offStack: z.boolean().default(false),
+})
+
 /** A whole project, as it stands in its file. */
 export const projectSchema = z.looseObject({
   format: z.literal('feuillet'),
@@ -358,6 +370,7 @@ export const projectSchema = z.looseObject({
   mount: mountSchema,
   /** Back to front. */
   layers: z.array(layerSchema).max(MOST.layers),
+  assemblies: z.array(assemblySchema).max(MOST.layers).default([]),
   /** Which layers a maker grew, and how. */
   grown: z.array(grownSchema).max(MOST.layers).default([]),
   /** The papers this project uses and the foam, glue and cutter it is planned with. */
@@ -381,6 +394,8 @@ export type FrameMount = Extract<Mount, { kind: 'frame' }>
 export type Layer = z.infer<typeof layerSchema>
 /** One connected face of a layer, as path data. */
 export type Piece = Layer['pieces'][number]
+/** See assemblySchema. */
+export type Assembly = z.infer<typeof assemblySchema>
 /** See jointSchema. */
 export type Joint = z.infer<typeof jointSchema>
 /** One of ROLES. */

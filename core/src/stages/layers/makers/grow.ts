@@ -29,7 +29,9 @@ export function growAgain(project: Project, id: string, recipe: Recipe, made: Ma
   const rest = project.layers.filter((layer) => !entry.layerIds.includes(layer.id))
   const taken = new Set(rest.map((layer) => layer.id))
   const names = new Set(made.layers.map((layer) => layer.name))
-  const fresh = centred(project, made).map((layer, k): Layer => {
+  const put = (layers: Layer[]): Layer[] =>
+    entry.place ? transformLayers({ ...project, layers }, entry.place).layers : layers
+  const fresh = put(centred(project, made)).map((layer, k): Layer => {
     // The old layer of the same name; else the one at the same place, if its own name is gone.
     const kept =
       old.find((candidate) => candidate.name === layer.name) ??
