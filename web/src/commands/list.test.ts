@@ -4,7 +4,8 @@ import { commandGroups, commandOf, commands, type CommandId } from './list'
 
 const ids = Object.keys(commands) as CommandId[]
 /** Where the commands of a group can be done at once. */
-const PLACES = [['Go to', 'Layers', 'Look', 'Project', 'Piece on a sheet'], ['Bench']]
+const EVERYWHERE = ['Go to', 'Layers', 'Look', 'Project']
+const PLACES = [[...EVERYWHERE, 'Piece on a sheet'], [...EVERYWHERE, 'Parts on the board'], ['Bench']]
 
 describe('commands', () => {
   it('stand once, each in a group, with words for their keys', () => {

@@ -3,7 +3,8 @@
 export interface Command {
   /** What it does, as an entry of a list. */
   title: string
-  group: 'Go to' | 'Layers' | 'Look' | 'Project' | 'Piece on a sheet' | 'Drawing' | 'Bench'
+  group:
+    'Go to' | 'Layers' | 'Look' | 'Project' | 'Parts on the board' | 'Piece on a sheet' | 'Drawing' | 'Bench'
   /** For the listener to keys; none where only lists have it. */
   keys?: string
   /** The same as the maker reads it. */
@@ -56,6 +57,22 @@ export const commands = {
   versions: { title: 'Past versions', group: 'Project' },
   find: { title: 'Find', group: 'Project', keys: 'mod+k', shown: 'Ctrl K' },
   keys: { title: 'All keys', group: 'Project', keys: '?', shown: '?', bySign: true },
+  'place-parts': { title: 'Place parts', group: 'Parts on the board', keys: 'p', shown: 'P', bySign: true },
+  'nudge-part': {
+    title: 'Move by 0.5 mm, Shift by 5, Alt by 0.1',
+    group: 'Parts on the board',
+    keys: 'left,right,up,down,shift+left,shift+right,shift+up,shift+down,alt+left,alt+right,alt+up,alt+down',
+    shown: 'arrows',
+  },
+  'turn-part': {
+    title: 'Turn by 15°, Shift the other way',
+    group: 'Parts on the board',
+    keys: 'r,shift+r',
+    shown: 'R',
+    bySign: true,
+  },
+  'mirror-part': { title: 'Mirror', group: 'Parts on the board', keys: 'm', shown: 'M', bySign: true },
+  'copy-part': { title: 'Copy', group: 'Parts on the board', keys: 'mod+d', shown: 'Ctrl D' },
   'pick-all': { title: 'Pick all pieces', group: 'Piece on a sheet', keys: 'a', shown: 'A', bySign: true },
   'turn-piece': {
     title: 'Turn a quarter, Shift the other way',

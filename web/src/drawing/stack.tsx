@@ -1,5 +1,5 @@
 // The stack from the front: layers as card, back to front, each casting its shadow on the one below.
-import { memo, type KeyboardEvent } from 'react'
+import { memo, type KeyboardEvent, type PointerEvent } from 'react'
 import { colourOf, type Layer, type Project } from '@feuillet/core/project'
 
 interface Props {
@@ -14,6 +14,9 @@ interface Props {
   onPick?: (layerId: string) => void
   /** How far each layer is moved from the one below (mm), to draw the stack apart. */
   apart?: number
+  /** Layers that are under a hand, and where it has brought them (an SVG transform). */
+  held?: { ids: readonly string[]; transform: string | undefined }
+  onLayerDown?: (layerId: string, event: PointerEvent) => void
 }
 
 export const StackDrawing = memo(function StackDrawing({
@@ -25,13 +28,22 @@ export const StackDrawing = memo(function StackDrawing({
   shadows = true,
   onPick,
   apart = 0,
+  held,
+  onLayerDown,
 }: Props) {
   return (
     <g>
       {layers.map((layer, i) => (
         <g
           key={layer.id}
-          transform={apart ? `translate(${i * apart} ${-i * apart})` : undefined}
+          transform={
+            apart
+              ? `translate(${i * apart} ${-i * apart})`
+              : held?.ids.includes(layer.id)
+                ? held.transform
+                : undefined
+          }
+          {...(onLayerDown && { 'data-piece': '', onPointerDown: (event) => onLayerDown(layer.id, event) })}
           style={
             shadows ? { filter: `drop-shadow(0 ${px * 1.2}px ${px * 2}px rgb(0 0 0 / 0.38))` } : undefined
           }

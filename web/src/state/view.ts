@@ -3,6 +3,10 @@ import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 
 export interface ViewState {
   layerId: string | null
+  /** Layers picked along with it, on the board of layers. */
+  alsoIds: readonly string[]
+  /** Parts are placed on the board of layers. */
+  placing: boolean
   /** Draw only the picked layer. */
   only: boolean
   /** Draw the layers drawn apart. */
@@ -23,6 +27,8 @@ export interface ViewState {
 
 const initialState: ViewState = {
   layerId: null,
+  alsoIds: [],
+  placing: false,
   only: false,
   apart: false,
   loadId: null,
@@ -43,6 +49,7 @@ const view = createSlice({
     pickedLayer: (state, { payload }: PayloadAction<string | null>) => ({
       ...state,
       layerId: payload,
+      alsoIds: [],
       at: null,
     }),
     resetView: () => initialState,

@@ -1,5 +1,6 @@
 import { findLayer, removeLayer, setLayer, type MendTable } from '../../project'
 import { addBacking } from './backing'
+import { cutOut, fillHoles, movePieces, offsetCopy, splitOff } from './shape-tools'
 import { bridgeLayer, thickenLayer } from './soundness'
 import { gatherLayers } from './visibility/merge'
 
@@ -10,12 +11,28 @@ declare module '../../project/snag' {
     'bridge-layer': { layerId: string; safeMm: number }
     'gather-layers': { layerIds: string[] }
     'add-backing': object
+    'leave-out': { layerId: string }
+    'offset-copy': { layerId: string; mm: number; corners: 'round' | 'sharp' }
+    'cut-out': { layerId: string; byId: string; roomMm: number }
+    'fill-holes': { layerId: string; underMm2: number }
+    'split-off': { layerId: string; pieceIds: string[] }
+    'move-pieces': { layerId: string; pieceIds: string[]; toId: string }
   }
 }
 
 /** Those that cut and join shapes need the geometry loaded. */
 export const layersMends: MendTable<
-  'drop-specks' | 'thicken-layer' | 'bridge-layer' | 'gather-layers' | 'add-backing'
+  | 'drop-specks'
+  | 'thicken-layer'
+  | 'bridge-layer'
+  | 'gather-layers'
+  | 'add-backing'
+  | 'leave-out'
+  | 'offset-copy'
+  | 'cut-out'
+  | 'fill-holes'
+  | 'split-off'
+  | 'move-pieces'
 > = {
   'drop-specks': (project, { layerId, pieceIds }) => {
     const layer = findLayer(project, layerId)
@@ -27,4 +44,10 @@ export const layersMends: MendTable<
   'bridge-layer': (project, { layerId, safeMm }) => bridgeLayer(project, layerId, safeMm),
   'gather-layers': (project, { layerIds }) => gatherLayers(project, layerIds),
   'add-backing': (project) => addBacking(project),
+  'leave-out': (project, { layerId }) => setLayer(project, layerId, { optional: true, leftOut: true }),
+  'offset-copy': (project, { layerId, mm, corners }) => offsetCopy(project, layerId, { mm, corners }),
+  'cut-out': (project, { layerId, byId, roomMm }) => cutOut(project, layerId, { byId, roomMm }),
+  'fill-holes': (project, { layerId, underMm2 }) => fillHoles(project, layerId, underMm2),
+  'split-off': (project, { layerId, pieceIds }) => splitOff(project, layerId, pieceIds),
+  'move-pieces': (project, { layerId, pieceIds, toId }) => movePieces(project, layerId, { pieceIds, toId }),
 }

@@ -119,6 +119,7 @@ export function layerSnags(
         layer: layer.id,
         at: null,
         message: `Nothing of “${layer.name}” shows from the front: a plain sheet would do, or none.`,
+        mend: { label: 'Leave it out', action: { kind: 'leave-out', layerId: layer.id } },
       })
   }
   return snags

@@ -8,7 +8,7 @@ import { change } from '../../state/edits'
 import { selectProject, selectSnags } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
-import { pickedLayer } from '../../state/view'
+import { looked, pickedLayer } from '../../state/view'
 import { FolioTab, Tip } from '../../ui'
 import type { Level } from './levels'
 import { LABEL_X, ROW } from './sizes'
@@ -17,7 +17,8 @@ export function LayerRow({ layer, top, level }: { layer: Layer; top: number | nu
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const { words, length } = useWords()
-  const picked = useAppSelector((state) => state.view.layerId === layer.id)
+  const view = useAppSelector((state) => state.view)
+  const picked = view.layerId === layer.id || view.alsoIds.includes(layer.id)
   const snags = useAppSelector(selectSnags).filter((snag) => snag.layer === layer.id)
   const [naming, setNaming] = useState(false)
   const sortable = useSortable({ id: layer.id, data: { kind: 'layer' }, disabled: naming || top === null })
@@ -58,7 +59,18 @@ export function LayerRow({ layer, top, level }: { layer: Layer; top: number | nu
           {...sortable.listeners}
           role="button"
           aria-pressed={picked}
-          onClick={() => dispatch(pickedLayer(layer.id))}
+          onClick={(event) =>
+            // With Shift it is picked along with what is picked already, where parts are placed.
+            event.shiftKey && view.placing && view.layerId !== null
+              ? dispatch(
+                  looked({
+                    alsoIds: view.alsoIds.includes(layer.id)
+                      ? view.alsoIds.filter((id) => id !== layer.id)
+                      : [...view.alsoIds, layer.id],
+                  }),
+                )
+              : dispatch(pickedLayer(layer.id))
+          }
           onDoubleClick={() => setNaming(true)}
         >
           <FolioTab folio={folio} colour={colourOf(project, layer)} size={22} />

@@ -19,7 +19,7 @@ import { useAppDispatch, useAppSelector } from '../../state/store'
 import { pickedLayer } from '../../state/view'
 import { Button, Figure, Figures, FolioTab, Heading, NumberField, Switch, SelectField } from '../../ui'
 import { editor } from '../../workers'
-import { ReshapePanel } from './reshape-panel'
+import { ReshapePanel, ShapeTools } from './reshape-panel'
 import { SoundPanel } from './sound-panel'
 
 /** The picked layer: its name, role, figures, and what can be done to it. */
@@ -204,6 +204,7 @@ export function LayerPanel() {
         </Button>
       </div>
       <ReshapePanel layer={layer} />
+      <ShapeTools layer={layer} />
     </>
   )
 }

@@ -8,13 +8,16 @@ import {
   scaleAndMove,
   transformLayers,
   type Layer,
+  type Mend,
   type Project,
 } from '@feuillet/core/project'
 import { change, changeApart } from '../../state/edits'
 import { usePlans } from '../../plan'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Choice, Heading, LengthField, NumberField } from '../../ui'
+import { useWords } from '../../state/use-words'
+import { looked } from '../../state/view'
+import { Button, Choice, Fold, Heading, LengthField, NumberField, SelectField } from '../../ui'
 import { editor } from '../../workers'
 
 /** Size, mirroring and outlines of one layer or of all, proportions locked. */
@@ -103,6 +106,167 @@ export function ReshapePanel({ layer }: { layer: Layer }) {
     </Heading>
   )
 }
+
+const HOLE_MM2 = 4
+
+/** Layers made of this one, and its pieces one by one. */
+export function ShapeTools({ layer }: { layer: Layer }) {
+  const dispatch = useAppDispatch()
+  const project = useAppSelector(selectProject)
+  const { unit, size } = useWords()
+  const [stepMm, setStepMm] = useState(3)
+  const [corners, setCorners] = useState<'round' | 'sharp'>('round')
+  const [underMm2, setUnderMm2] = useState(HOLE_MM2)
+  const [other, setOther] = useState('')
+  const others = project.layers.filter(({ id }) => id !== layer.id)
+  const chosen = others.find(({ id }) => id === other) ?? others[0]
+  const act = (label: string, action: Mend) =>
+    void dispatch(
+      changeApart(`${label} ${layer.name}`, (p, stock) => editor.ask((api) => api.mend(p, [action], stock))),
+    )
+  const copy = (mm: number) =>
+    act(mm > 0 ? 'a larger copy of' : 'a smaller copy of', {
+      kind: 'offset-copy',
+      layerId: layer.id,
+      mm,
+      corners,
+    })
+  return (
+    <Heading title="Made of this layer">
+      <div className="grid gap-2">
+        <LengthField
+          label="All round by"
+          valueMm={stepMm}
+          unit={unit}
+          min={0.1}
+          max={200}
+          onChange={setStepMm}
+        />
+        <Choice
+          label="Corners of the copy"
+          value={corners}
+          options={[
+            { value: 'round', label: 'round corners' },
+            { value: 'sharp', label: 'sharp' },
+          ]}
+          onChange={setCorners}
+        />
+        <div className="flex flex-wrap gap-2">
+          <Button small title="A layer behind it, larger all round" onClick={() => copy(stepMm)}>
+            Larger behind
+          </Button>
+          <Button small title="A layer in front of it, smaller all round" onClick={() => copy(-stepMm)}>
+            Smaller in front
+          </Button>
+        </div>
+        <NumberField
+          label="Fill openings under"
+          unitHint="mm²"
+          value={underMm2}
+          min={0.1}
+          max={10_000}
+          onChange={setUnderMm2}
+        />
+        <Button
+          small
+          className="justify-self-start"
+          onClick={() => act('fill openings of', { kind: 'fill-holes', layerId: layer.id, underMm2 })}
+        >
+          Fill them
+        </Button>
+        {chosen && (
+          <>
+            <SelectField
+              label="Another layer"
+              className="w-36"
+              value={chosen.id}
+              options={others.map(({ id, name }) => ({ value: id, label: name }))}
+              onChange={setOther}
+            />
+            <Button
+              small
+              className="justify-self-start"
+              title="Its shape becomes an opening here, so that it can be let in"
+              onClick={() =>
+                act('cut out of', { kind: 'cut-out', layerId: layer.id, byId: chosen.id, roomMm: 0 })
+              }
+            >
+              Cut its shape out of this one
+            </Button>
+          </>
+        )}
+        {layer.pieces.length > 1 && (
+          <Fold title={`${layer.pieces.length} pieces, one by one`}>
+            <ul className="grid gap-1.5 pt-1.5 text-[13px]">
+              {layer.pieces.slice(0, MOST_PIECES).map((piece, i) => {
+                const box = layerBox({ pieces: [piece] })
+                const pieceIds = [piece.id]
+                return (
+                  <li
+                    key={piece.id}
+                    className="flex flex-wrap items-center gap-x-3 border-t border-line pt-1"
+                  >
+                    <span className="min-w-0 flex-1">
+                      {i + 1}: {size(box.maxX - box.minX, box.maxY - box.minY)}
+                    </span>
+                    <Button
+                      look="quiet"
+                      onClick={() =>
+                        dispatch(looked({ at: [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2] }))
+                      }
+                    >
+                      Show
+                    </Button>
+                    <Button
+                      look="quiet"
+                      onClick={() =>
+                        act('drop a piece of', { kind: 'drop-specks', layerId: layer.id, pieceIds })
+                      }
+                    >
+                      Drop
+                    </Button>
+                    <Button
+                      look="quiet"
+                      onClick={() =>
+                        act('split a piece off', { kind: 'split-off', layerId: layer.id, pieceIds })
+                      }
+                    >
+                      Own layer
+                    </Button>
+                    {chosen && (
+                      <Button
+                        look="quiet"
+                        title={`Joins what it touches in “${chosen.name}”`}
+                        onClick={() =>
+                          act('move a piece of', {
+                            kind: 'move-pieces',
+                            layerId: layer.id,
+                            pieceIds,
+                            toId: chosen.id,
+                          })
+                        }
+                      >
+                        To the other
+                      </Button>
+                    )}
+                  </li>
+                )
+              })}
+            </ul>
+            {layer.pieces.length > MOST_PIECES && (
+              <p className="pt-1 text-[13px] text-soft">
+                The first {MOST_PIECES} of {layer.pieces.length}.
+              </p>
+            )}
+          </Fold>
+        )}
+      </div>
+    </Heading>
+  )
+}
+
+/** More rows than these are no list that anyone reads. */
+const MOST_PIECES = 40
 
 /** Goes without layers when there are only a few sheets of card. */
 export function FewerSheets() {

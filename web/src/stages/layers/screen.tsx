@@ -2,6 +2,7 @@ import { lazy, Suspense, useMemo, useRef, useState } from 'react'
 import { growBox } from '@feuillet/core/base/geometry'
 import { builtLayers, folioOf, viewBox, type Project } from '@feuillet/core/project'
 import { selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
+import { useCommand } from '../../commands/use-command'
 import { usePlan } from '../../plan'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
@@ -17,6 +18,9 @@ import { LayerPanel } from './layer-panel'
 import { useIntake } from './use-intake'
 import { FewerSheets } from './reshape-panel'
 import { ShowsView } from './shows-view'
+import { PlacePanel } from './placing/place-panel'
+import { PlacingMarks } from './placing/placing-marks'
+import { usePlacing } from './placing/use-placing'
 import { MakerMenu, type MakerStart } from './makers/maker-menu'
 
 const MakerScreen = lazy(() => import('./makers/maker-screen'))
@@ -49,6 +53,10 @@ export default function LayersScreen() {
     [view.apart, project, view.layerId],
   )
   const box = viewBox(project)
+  const placing = usePlacing(view.placing && !view.apart && project.layers.length > 0)
+  useCommand('place-parts', () => dispatch(looked({ placing: !view.placing, apart: false })), {
+    enabled: project.layers.length > 0,
+  })
   const apart = view.apart ? Math.max(2, (box.maxX - box.minX) / Math.max(8, shown.length * 2.2)) : 0
   const room = growBox(box, (box.maxX - box.minX) * 0.02)
   const spread = apart * Math.max(0, shown.length - 1)
@@ -73,6 +81,7 @@ export default function LayersScreen() {
       news={<IntakeNotes intake={intake} />}
       panel={
         <>
+          {placing.on && <PlacePanel placing={placing} />}
           <LayerPanel />
           <FewerSheets />
         </>
@@ -126,17 +135,28 @@ export default function LayersScreen() {
               onPointerDown={() => dispatch(looked({ at: null }))}
             >
               {(px) => (
-                <>
+                <g
+                  data-placing
+                  onPointerMove={placing.drag ? (event) => placing.onMove(event, px) : undefined}
+                  onPointerUp={placing.drag ? placing.onUp : undefined}
+                >
                   <StackDrawing
                     project={project}
                     layers={shown}
                     px={px}
                     picked={view.layerId}
-                    strong={strong}
+                    strong={placing.on ? undefined : strong}
                     apart={apart}
-                    onPick={(id) => dispatch(pickedLayer(id))}
+                    onPick={placing.on ? undefined : (id) => dispatch(pickedLayer(id))}
+                    {...(placing.on && {
+                      onLayerDown: placing.onLayerDown,
+                      held: {
+                        ids: placing.ids,
+                        transform: placing.drag ? `matrix(${placing.drag.map.join(' ')})` : undefined,
+                      },
+                    })}
                   />
-                  {sound && chosen && !apart && (
+                  {sound && chosen && !apart && !placing.on && (
                     <SoundMarks
                       sound={sound}
                       weakPaths={weakPaths ?? []}
@@ -148,7 +168,8 @@ export default function LayersScreen() {
                   )}
                   {!apart && <LeftMarks marks={intake.leftMarks} px={px} />}
                   {view.at && !apart && <Pointer at={view.at} px={px} />}
-                </>
+                  {placing.on && <PlacingMarks placing={placing} room={room} px={px} />}
+                </g>
               )}
             </Board>
           ) : (
@@ -163,6 +184,11 @@ export default function LayersScreen() {
       )}
       {project.layers.length > 0 && (
         <div className="flex gap-6 px-6 pb-3 text-[13px]">
+          <Switch
+            label="Place parts (P)"
+            checked={view.placing}
+            onChange={(on) => dispatch(looked({ placing: on, apart: false }))}
+          />
           <Switch
             label="Only the picked layer (X)"
             checked={view.only}

@@ -1,0 +1,126 @@
+// Layers made of layers, and their pieces one by one. Lengths in mm.
+import {
+  offset,
+  polygonArea,
+  subtract,
+  union,
+  type Join,
+  type Polygon,
+  type Region,
+} from '../../base/geometry'
+import { findLayer, layerRegion, pieceRegion, setLayer, type Layer, type Project } from '../../project'
+import { makeLayer } from './intake/intake'
+
+/** Faces smaller than this come of rounding, mm². */
+const CRUMB_MM2 = 0.05
+
+const without = (project: Project, layerId: string): Project['plan'] => ({
+  ...project.plan,
+  pins: project.plan.pins.filter((pin) => pin.layerId !== layerId),
+})
+
+/** The layer with another shape; where its pieces lay on the sheets no longer counts. */
+const reshaped = (project: Project, layer: Layer, region: Region): Project => ({
+  ...setLayer(project, layer.id, { pieces: makeLayer(layer.id, layer.name, region).pieces }),
+  plan: without(project, layer.id),
+})
+
+/** An id that no layer has. */
+function freeId(project: Project, base: string): string {
+  let id = base
+  for (let n = 2; project.layers.some((layer) => layer.id === id); n++) id = `${base}-${n}`
+  return id
+}
+
+/** Layers with one put right in front of another, or right behind it. */
+const putBeside = (project: Project, layerId: string, layer: Layer, where: 'front' | 'behind'): Project => {
+  const at = project.layers.findIndex((other) => other.id === layerId) + (where === 'front' ? 1 : 0)
+  return { ...project, layers: [...project.layers.slice(0, at), layer, ...project.layers.slice(at)] }
+}
+
+/**
+ * A copy of a layer that is larger all round by a distance, behind it; or smaller (less than 0), in front of it. Unchanged where
+ * nothing would be left. Needs the geometry loaded.
+ */
+export function offsetCopy(
+  project: Project,
+  layerId: string,
+  { mm, corners }: { mm: number; corners: 'round' | 'sharp' },
+): Project {
+  const layer = findLayer(project, layerId)
+  if (!layer || mm === 0) return project
+  const join: Join = corners === 'round' ? 'round' : 'miter'
+  const region = offset(layerRegion(layer), mm, join).filter((face) => polygonArea(face) > CRUMB_MM2)
+  if (region.length === 0) return project
+  const id = freeId(project, `${layerId}-${mm > 0 ? 'outset' : 'inset'}`)
+  const name = `${layer.name}, ${mm > 0 ? 'larger' : 'smaller'}`
+  const { paperId, joint, colour, assemblyId } = layer
+  const copy = makeLayer(id, name, region, { paperId, joint, colour, assemblyId })
+  return putBeside(project, layerId, copy, mm > 0 ? 'behind' : 'front')
+}
+
+/** Takes the shape of one layer out of another, with room round it; the cutting layer stays. */
+export function cutOut(
+  project: Project,
+  layerId: string,
+  { byId, roomMm }: { byId: string; roomMm: number },
+): Project {
+  const [layer, by] = [findLayer(project, layerId), findLayer(project, byId)]
+  if (!layer || !by || layerId === byId) return project
+  const rest = subtract(layerRegion(layer), offset(layerRegion(by), roomMm)).filter(
+    (face) => polygonArea(face) > CRUMB_MM2,
+  )
+  return rest.length === 0 ? project : reshaped(project, layer, rest)
+}
+
+/** Closes the openings of a layer that are smaller than an area (mm²). */
+export function fillHoles(project: Project, layerId: string, underMm2: number): Project {
+  const layer = findLayer(project, layerId)
+  if (!layer) return project
+  const region = union(layerRegion(layer))
+  const filled = region.map(({ outer, holes }): Polygon => ({
+    outer,
+    holes: holes.filter((hole) => holeArea(hole) >= underMm2),
+  }))
+  return filled.every((face, i) => face.holes.length === region[i]!.holes.length)
+    ? project
+    : reshaped(project, layer, filled)
+}
+
+const holeArea = (hole: Float64Array): number => Math.abs(polygonArea({ outer: hole, holes: [] }))
+
+/** Makes a layer of its own of some pieces, right in front of the one they lay in. */
+export function splitOff(project: Project, layerId: string, pieceIds: readonly string[]): Project {
+  const layer = findLayer(project, layerId)
+  const own = layer?.pieces.filter((piece) => pieceIds.includes(piece.id)) ?? []
+  if (!layer || own.length === 0 || own.length === layer.pieces.length) return project
+  const id = freeId(project, `${layerId}-part`)
+  const rest = setLayer(project, layerId, {
+    pieces: layer.pieces.filter((piece) => !pieceIds.includes(piece.id)),
+  })
+  return {
+    ...putBeside(
+      rest,
+      layerId,
+      { ...layer, id, name: `${layer.name}, part`, pieces: own, folds: [] },
+      'front',
+    ),
+    plan: without(project, layerId),
+  }
+}
+
+/** Moves pieces into another layer, where they join what they touch. */
+export function movePieces(
+  project: Project,
+  layerId: string,
+  { pieceIds, toId }: { pieceIds: readonly string[]; toId: string },
+): Project {
+  const [layer, to] = [findLayer(project, layerId), findLayer(project, toId)]
+  const own = layer?.pieces.filter((piece) => pieceIds.includes(piece.id)) ?? []
+  if (!layer || !to || own.length === 0 || layerId === toId) return project
+  const joined = reshaped(project, to, union(layerRegion(to), own.flatMap(pieceRegion)))
+  return {
+    ...setLayer(joined, layerId, { pieces: layer.pieces.filter((piece) => !pieceIds.includes(piece.id)) }),
+    plan: without(joined, layerId),
+  }
+}
