@@ -308,6 +308,8 @@ export const planSchema = z.looseObject({
   direction: z.enum(['face-up', 'face-down']).default('face-up'),
   alignment: z.enum(['corner-jig', 'centre-mark', 'one-edge', 'by-eye']).default('corner-jig'),
   adhesiveId: id.nullable().default(null),
+  /** Layers whose colours are meant to run on evenly, by their ids, each ramp by itself. */
+  ramps: z.array(z.array(id).max(MOST.layers)).max(MOST.layers).default([]),
   /** Findings that the maker means so, by their kind and the layer they are about: they are no longer told. */
   meant: z
     .array(z.looseObject({ code: z.string().min(1).max(80), layer: id.nullable() }))

@@ -1,5 +1,13 @@
 // Choosing papers for layers, and what is wrong with a choice.
-import { assignPaper, builtLayers, colourOf, type Layer, type Paper, type Project } from '../../project'
+import {
+  assignPaper,
+  builtLayers,
+  colourOf,
+  setPlan,
+  type Layer,
+  type Paper,
+  type Project,
+} from '../../project'
 import { colourDifference, matchPapers, ramp } from './colour'
 
 /** The two colours between which a ramp runs, back to front (hex). */
@@ -19,14 +27,16 @@ export function rampPapers(
   }))
 }
 
-/** Assigns a ramp between two colours to the chosen layers. */
+/** Assigns a ramp between two colours to the chosen layers, which are meant as one from then on. */
 export const assignRamp = (
   project: Project,
   { layerIds, ends, stock }: { layerIds: readonly string[]; ends: Ends; stock: readonly Paper[] },
 ): Project =>
   rampPapers(layerIds, ends, stock).reduce(
     (p, { layerId, paper }) => assignPaper(p, [layerId], paper, stock),
-    project,
+    setPlan(project, {
+      ramps: [...project.plan.ramps.filter((ids) => !ids.some((id) => layerIds.includes(id))), [...layerIds]],
+    }),
   )
 
 /** Gives each layer the paper nearest to the colour it came with; equal colours get the same paper. */

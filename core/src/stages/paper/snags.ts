@@ -13,6 +13,7 @@ import { fresh, type Memo } from '../../base'
 import { isDear, type VisibleArea } from '../layers'
 import { neighbourSteps, usable } from './assign'
 import { colourDifference, nearestPaper, TOO_ALIKE } from './colour'
+import { unevenSteps } from './ramps'
 
 /** Findings of the paper stage. The stock is what other papers there are to swap to. */
 export function paperSnags(project: Project, stock: readonly Paper[], memo: Memo = fresh): Snag[] {
@@ -55,6 +56,23 @@ export function paperSnags(project: Project, stock: readonly Paper[], memo: Memo
         : {}),
     })
   }
+  for (const { below, above, step, usual, swap } of unevenSteps(project, stock))
+    snags.push({
+      code: 'uneven-ramp',
+      stage: 'paper',
+      severity: 'caution',
+      layer: above.id,
+      at: null,
+      message: `The colours run on from sheet to sheet, but the step from “${below.name}” to “${above.name}” is ${step.toFixed(1)} where ${usual.toFixed(1)} is usual: the eye sees an ${step > usual ? 'edge' : 'even patch'} there.`,
+      ...(swap
+        ? {
+            mend: {
+              label: `Take ${swap.paper.name} for “${swap.layer.name}”`,
+              action: { kind: 'swap-paper' as const, layerId: swap.layer.id, paperId: swap.paper.id },
+            },
+          }
+        : {}),
+    })
   return snags
 }
 
