@@ -161,7 +161,8 @@ describe('the planner', () => {
     ).toBe(false)
     const higher = computed(setLayer(project, 'front', { joint: { kind: 'foam', gapMm: 4, pinned: false } }))
     expect(higher).not.toContain('standing mid')
-    expect(higher.some((name) => /^(seen|necks|turns|layout|loads)/.test(name))).toBe(false)
+    // What hides a number from aside depends on the gap, and with it the marks on the loads; where pieces lie does not.
+    expect(higher.some((name) => /^(seen|necks|turns|layout)/.test(name))).toBe(false)
     const moved = computed(transformLayers(project, [1, 0, 0, 1, 3, 0], ['top']))
     expect(moved).toContain('necks top')
     expect(moved).not.toContain('necks mid')
