@@ -106,11 +106,7 @@ test.describe('Layers', () => {
     await expect(app.figure('Pieces')).toHaveText('2')
     await expect(app.figure('Loose bits')).toHaveText('1')
     await app.figure('Loose bits').locator('..').getByRole('button').click()
-    await expect(
-      app.panel
-        .getByText('Pieces under a quarter of the layer’s largest')
-        .or(app.panel.getByText("Pieces under a quarter of the layer's largest.")),
-    ).toBeVisible()
+    await expect(app.panel.getByText(/^Pieces that come free of the sheet/)).toBeVisible()
     await page.getByRole('heading', { name: 'Layers' }).click()
     await page.keyboard.press('x')
     await expect(page.getByLabel(/Only the picked layer/)).toBeChecked()

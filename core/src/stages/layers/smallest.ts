@@ -1,5 +1,5 @@
 // How far a design can be made smaller before something of it does not survive: the third limit, beside opening and sheet.
-import { boxHeight, boxWidth, offset, ringBox, type Region } from '../../base/geometry'
+import { boxHeight, boxWidth, offset, ringBox, simplify, type Region } from '../../base/geometry'
 import { layerRegion, paperOf, safeStripMm, type Layer, type Project } from '../../project'
 import { hiddenPart, NUMBER_ROOM_MM } from './marks/number-place'
 import { narrowestStrip } from './soundness/necks'
@@ -18,7 +18,9 @@ export interface Smallest {
 /** An opening less across than this cannot be weeded any more, mm. */
 const OPENING_LEAST_MM = 1
 /** Strips wider than so many safe ones set no limit that anyone reaches. */
-const WIDEST = 8
+const WIDEST = 4
+/** How much what hides a number is smoothed before, mm. */
+const SLACK_MM = 0.1
 /** Numbers find room until the design is so small. */
 const DEEPEST = 20
 
@@ -50,10 +52,11 @@ export function smallestOf(project: Project, layer: Layer, cover: Region): Small
 
 /** How far a region can be shrunk before nothing is left, mm. */
 function deepest(region: Region): number {
+  const smooth = simplify(region, SLACK_MM)
   let [low, high] = [0, NUMBER_ROOM_MM * DEEPEST]
-  for (let k = 0; k < 8; k++) {
+  for (let k = 0; k < 7; k++) {
     const mid = (low + high) / 2
-    if (offset(region, -mid, 'miter').length > 0) low = mid
+    if (offset(smooth, -mid, 'miter').length > 0) low = mid
     else high = mid
   }
   return low

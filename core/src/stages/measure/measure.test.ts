@@ -192,6 +192,16 @@ describe('a frame', () => {
     expect(layerBox(mended.layers[0]!)).toEqual(layerBox(wide.layers[0]!))
   })
 
+  it('lets parts go on behind sheets with openings, but not past the spacer', () => {
+    const window = makeLayer('w', 'W', subtract([rectangle(0, 0, 200, 200)], [rectangle(30, 30, 140, 140)]))
+    const boat = (x: number): Project => ({
+      ...frame(1, 1),
+      layers: [makeLayer('boat', 'Boat', [rhombus(x, 80, 60, 40)]), window],
+    })
+    expect(codes(boat(2))).toEqual([])
+    expect(codes(boat(-4))).toEqual(['part-over-spacer'])
+  })
+
   it('makes one sheet of another size the backing’s, and leaves the others', () => {
     const project: Project = {
       ...frame(1, 1),

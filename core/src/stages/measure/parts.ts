@@ -46,10 +46,10 @@ export function partsOf(project: Project): Parts {
   const edge = drawnSmall ? designBox(project) : polygonBox(backing)
   const isWhole = (layer: Layer): boolean => {
     const box = layerBox(layer)
+    const isNamed = (layer.role === 'backing' || layer.role === 'border') && !isWellInside(box, seen)
     return (
       (drawnSmall && isAsLargeAs(box, edge)) ||
-      (covers(box, seen) && (isPlain(layer) || canCover(box, polygonBox(backing), seen))) ||
-      ((layer.role === 'backing' || layer.role === 'border') && !isWellInside(box, seen))
+      ((covers(box, seen) || isNamed) && (isPlain(layer) || canCover(box, polygonBox(backing), seen)))
     )
   }
   const whole = layers.filter((layer) => isRectangle(layer) && isWhole(layer))

@@ -70,6 +70,16 @@ export function measureSnags(project: Project): Snag[] {
     snags.push(
       ...sheetSnags(project, parts.sheets, { backing: polygonBox(backing), seen: polygonBox(opening) }),
     )
+    // What lies on sheets with openings may go on behind them, as far as it goes in at all.
+    for (const layer of parts.fullSheets ? parts.inside : []) {
+      const { side, mm } = tightest(sidesWithin(layerBox(layer), polygonBox(backing)))
+      if (mm < -TOLERANCE_MM)
+        stop(
+          'part-over-spacer',
+          say`“${layer.name}” passes the ${NAMES[mount.kind]} by ${length(-mm, 1)} at the ${side}: it would not go in.`,
+          { layer: layer.id, at: middleOf(layerBox(layer), side) },
+        )
+    }
     if (!parts.fullSheets && m.borders) {
       const { side, mm } = tightest(m.borders)
       const at = middleOf(m.design.box, side)

@@ -86,7 +86,7 @@ export function hiddenUnder(project: Project, layer: Layer, above: Region | null
   const higher = above ?? hiddenByLip(project)
   const cover = letsLight(project, layer) ? union(higher) : union(higher, layerRegion(layer))
   const gapMm = layer.joint.kind === 'foam' ? layer.joint.gapMm : 0
-  return gapMm > 0 ? offset(cover, -gapMm * slope(project)) : cover
+  return gapMm > 0 ? offset(simplify(cover, SLACK_MM), -gapMm * slope(project)) : cover
 }
 
 /** What a frame's lip or mat hides of the foremost layer. */

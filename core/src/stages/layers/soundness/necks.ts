@@ -90,8 +90,9 @@ export function narrowestStrip(layer: Region, safeMm: number, mostMm: number): n
   const region = simplify(layer, SLACK_MM)
   const walls = new Walls(region)
   for (let limit = safeMm; ; limit = Math.min(mostMm, limit * 2)) {
-    const strips = nearby(walls.facing(limit), safeMm).filter((pair) => isStrip(region, pair, safeMm))
-    if (strips.length > 0) return strips[0]!.widthMm
+    // They come in the order of their widths: the first that is a strip is the narrowest.
+    const strip = nearby(walls.facing(limit), safeMm).find((pair) => isStrip(region, pair, safeMm))
+    if (strip) return strip.widthMm
     if (limit === mostMm) return null
   }
 }

@@ -8,7 +8,7 @@ import FFT from 'fft.js'
 import { regionContains, regionRings, type Point, type Region, type Ring } from '../../../base/geometry'
 
 /** Circles, angles on each, and how many waves to a circle are told apart. */
-const CIRCLES = 64
+const CIRCLES = 48
 const ANGLES = 2048
 const WAVES = 512
 const ARC = (2 * Math.PI) / ANGLES

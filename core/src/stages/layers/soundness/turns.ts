@@ -61,6 +61,8 @@ const MOST_SEEN = 6
 const MOST_AXES = 4
 /** How far from near a way may be before it is moved about, and of how many corners a layer may be for that. */
 const FAR = 4
+/** So many times farther off than near, no other middle makes it so. */
+const HOPELESS = 6
 const MOST_TRIED = 2500
 const COARSE_MM = 0.15
 /** Lopsided ways that are closer together than this are one (degrees). */
@@ -103,16 +105,18 @@ class Likeness {
     const [mass, ...others] = middlesOf(region)
     this.polars = [new Polar(region, mass!)]
     // What is exactly like itself some way round is so about its centre of mass.
-    if (!this.isSymmetric()) this.polars.push(...others.map((middle) => new Polar(region, middle)))
+    // What is nowhere near it about that is so about no other middle either.
+    const least = this.leastOf(this.polars[0]!)
+    if (least > EXACT / ROUGH && least < NEARLY * HOPELESS)
+      this.polars.push(...others.map((middle) => new Polar(region, middle)))
     const curves = this.polars.map((polar) => polar.curve('mirrored'))
     this.flipCurve = curves[0]!.map((_, i) => Math.min(...curves.map((curve) => curve[i]!)))
     this.usual = { turned: median(this.polars[0]!.curve('turned')), mirrored: median(curves[0]!) }
   }
 
-  private isSymmetric(): boolean {
-    const [polar] = this.polars
-    const turns = Array.from({ length: 12 }, (_, k) => polar!.turned(FULL / (k + 2)))
-    return Math.min(...turns, ...polar!.curve('mirrored')) < EXACT / ROUGH
+  private leastOf(polar: Polar): number {
+    const turns = Array.from({ length: 12 }, (_, k) => polar.turned(FULL / (k + 2)))
+    return Math.min(...turns, ...polar.curve('mirrored'))
   }
 
   /** What does not match after a turn, or a flip that takes direction θ to the angle less θ (radians): by the circles. */
