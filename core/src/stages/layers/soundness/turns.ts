@@ -60,9 +60,9 @@ const ROUGH = 2
 const MOST_SEEN = 6
 const MOST_AXES = 4
 /** How far from near a way may be before it is moved about, and of how many corners a layer may be for that. */
-const FAR = 4
+const FAR = 2
 /** So many times farther off than near, no other middle makes it so. */
-const HOPELESS = 6
+const HOPELESS = 5
 const MOST_TRIED = 2500
 const COARSE_MM = 0.15
 /** Lopsided ways that are closer together than this are one (degrees). */
@@ -75,7 +75,9 @@ export function turnRisks(layer: Region): Turn[] {
   const region = simplify(union(layer), DETAIL_MM)
   if (regionArea(region) === 0) return []
   const likeness = new Likeness(region)
-  const turns = [...turnsOf(likeness), ...flipsOf(likeness)]
+  const own = turnsOf(likeness)
+  const exactly = own.filter((turn) => turn.exact).length + 1
+  const turns = [...own, ...flipsOf(likeness, exactly)]
   // The nearest ways are measured and looked at; what is far too many to read keeps what the circles say.
   const near = turns.filter((turn) => !turn.exact).toSorted((a, b) => a.difference - b.difference)
   for (const turn of near.slice(0, MOST_SEEN)) Object.assign(turn, likeness.seen(turn))
@@ -245,7 +247,7 @@ function turnsOf(likeness: Likeness): Turn[] {
 }
 
 /** Flips: a flip in axis φ takes direction θ to 2φ − θ, which is left to right and then a turn by 2φ − 180°. */
-function flipsOf(likeness: Likeness): Turn[] {
+function flipsOf(likeness: Likeness, exactTurns: number): Turn[] {
   const { usual, flipCurve } = likeness
   const limit = usual.mirrored < NEARLY_ROUND ? NEARLY : Math.min(NEARLY, NEARLY_BESIDE * usual.mirrored)
   const isRound = usual.mirrored < EXACT
@@ -259,7 +261,9 @@ function flipsOf(likeness: Likeness): Turn[] {
     const isExact =
       rough < likeness.exactUnder * ROUGH &&
       (isRound || rough < EXACT_BESIDE * usual.mirrored) &&
-      likeness.difference(turnDeg, true) < likeness.exactUnder
+      // With exact turns to go with it, one exact flip makes all that follow from it exact.
+      (found.some((turn) => turn.exact && isStep(turn.turnDeg - turnDeg, exactTurns)) ||
+        likeness.difference(turnDeg, true) < likeness.exactUnder)
     found.push({ turnDeg, flipped: true, difference: isExact ? 0 : rough, exact: isExact, at: null })
   }
   if (isRound && !dips.some((i) => flipCurve[i]! < EXACT_BESIDE * usual.mirrored))
@@ -313,6 +317,12 @@ const dipsOf = (curve: Float64Array, limit: number): number[] =>
 
 /** The turn after a flip left to right that is a flip which takes direction θ to the sum less θ. */
 const degOf = (sum: number): number => tidy(((((sum * 180) / Math.PI - 180) % 360) + 360) % 360)
+
+/** Whether an angle is a whole number of steps of which so many make a circle. */
+function isStep(deg: number, steps: number): boolean {
+  const rest = (((deg * steps) % 360) + 360) % 360
+  return Math.min(rest, 360 - rest) < steps * 0.2
+}
 
 /** The bottom of a dip of the mirrors' curve, by thirds. */
 function bottom(likeness: Likeness, about: number): number {
