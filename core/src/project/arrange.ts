@@ -23,8 +23,12 @@ export const boxOfLayers = (project: Project, layerIds: readonly string[]): Box 
 
 const middleOf = (b: Box): Point => ({ x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 })
 
+/** A map about a point in place of the origin. */
 const about = ({ x, y }: Point, map: Affine): Affine =>
   compose(translation(x, y), compose(map, translation(-x, -y)))
+
+/** A map about the middle of a box. */
+export const aboutMiddle = (box: Box, map: Affine): Affine => about(middleOf(box), map)
 
 /** Maps layers and what belongs to them; what a maker grew is remembered where it was put. */
 export function place(project: Project, layerIds: readonly string[], map: Affine): Project {

@@ -358,8 +358,6 @@ export const assemblySchema = z.looseObject({
   name,
   /** The part that it lies in. */
   parentId: id.nullable().default(null),
-  /** Built by itself and laid onto the stack whole. */
-  offStack: z.boolean().default(false),
 })
 
 /** A whole project, as it stands in its file. */

@@ -184,14 +184,18 @@ function afterSticking(
         : ''
       return {
         title: 'Fix the stack to the back board',
-        detail: say`Backing sheet to the board with ${glueName(project, 'glue')} or foam.${packed}`,
+        detail:
+          project.mount.kind === 'frame' && project.mount.back === 'fabric'
+            ? say`Backing sheet to the fabric with a glue that suits it, or with pins where a layer above hides their heads.${packed}`
+            : say`Backing sheet to the board with ${glueName(project, 'glue')} or foam.${packed}`,
       }
     }
     case 'glaze':
       return {
         title: 'Clean and set the glazing',
-        detail: 'Brush dust off the stack first. Clean the inside of the pane.',
-        caution: GLASS,
+        ...(project.mount.kind === 'frame' && project.mount.pane.kind === 'plastic'
+          ? { detail: 'Brush dust off the stack first. Peel the film off both sides of the pane.' }
+          : { detail: 'Brush dust off the stack first. Clean the inside of the pane.', caution: GLASS }),
       }
     case 'close':
       return {

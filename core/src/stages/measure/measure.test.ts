@@ -297,6 +297,15 @@ describe('fitting', () => {
   })
 })
 
+describe('a garland', () => {
+  it('takes a string for its flags, the gaps between them and both ends', () => {
+    const flags = changeKind(frame(80, 100), 'garland')
+    const mount = { kind: 'garland' as const, flags: 9, gapMm: 20, endsMm: 300 }
+    expect(measure({ ...flags, mount }).stringMm).toBeCloseTo(9 * 80 + 8 * 20 + 600, 6)
+    expect(measure(frame(80, 100)).stringMm).toBeNull()
+  })
+})
+
 describe('the kind of work', () => {
   it('can be changed and changed back without losing a layer or a size', () => {
     const start = frame(100, 80)

@@ -58,6 +58,8 @@ export interface Measures {
   clearanceMm: number
   /** Depth for card, foam and glue: depth less clearance, and less a mat. */
   roomMm: number | null
+  /** String of a garland: flags as wide as the design, the gaps between them and both ends; null for other work. */
+  stringMm: number | null
 }
 
 /** Computes what follows from the mount and the design. Needs the geometry loaded. */
@@ -93,6 +95,10 @@ export function measure(project: Project): Measures {
     depthMm: limit?.depthMm ?? null,
     clearanceMm: limit?.clearanceMm ?? 0,
     roomMm: limit && limit.depthMm - limit.clearanceMm,
+    stringMm:
+      mount.kind === 'garland' && design
+        ? mount.flags * design.widthMm + (mount.flags - 1) * mount.gapMm + 2 * mount.endsMm
+        : null,
   }
 }
 

@@ -237,14 +237,12 @@ function sheetSnags(
       }
   }
   // What is wrong with all sheets alike is said once.
-  const first = new Map<string, Snag>()
-  const kept = snags.filter((snag) => {
-    if (snag.mend?.action.kind !== 'fit-design') return true
-    const known = first.has(snag.code)
-    if (!known) first.set(snag.code, snag)
-    return !known
+  const said = new Set<string>()
+  return snags.filter(({ code, mend }) => {
+    const isNew = mend?.action.kind !== 'fit-design' || !said.has(code)
+    said.add(code)
+    return isNew
   })
-  return kept
 }
 
 /** One face that is to cover what is seen; layers that run under the lip on some sides only are not. */

@@ -57,30 +57,26 @@ export function FrameDrawing({ project, px }: { project: Project; px: number }) 
           data-part="ring"
         />
       )}
-      {o && (
-        <rect
-          x={o.minX}
-          y={o.minY}
-          width={o.maxX - o.minX}
-          height={o.maxY - o.minY}
-          fill="none"
-          stroke="#fff"
-          strokeWidth={px * 3}
-        />
-      )}
-      {o && (
-        <rect
-          x={o.minX}
-          y={o.minY}
-          width={o.maxX - o.minX}
-          height={o.maxY - o.minY}
-          fill="none"
-          stroke="var(--color-plum)"
-          strokeWidth={px * 1.4}
-          strokeDasharray={`${px * 7} ${px * 4}`}
-          data-part="opening"
-        />
-      )}
+      {o &&
+        [
+          { stroke: '#fff', strokeWidth: px * 3 },
+          {
+            stroke: 'var(--color-plum)',
+            strokeWidth: px * 1.4,
+            strokeDasharray: `${px * 7} ${px * 4}`,
+            'data-part': 'opening',
+          },
+        ].map((look) => (
+          <rect
+            key={look.stroke}
+            x={o.minX}
+            y={o.minY}
+            width={o.maxX - o.minX}
+            height={o.maxY - o.minY}
+            fill="none"
+            {...look}
+          />
+        ))}
       {Number.isFinite(design.minX) && (
         <rect
           x={design.minX}

@@ -115,6 +115,7 @@ export function Limit({
   stackMm,
   glass,
   matMm = 0,
+  paneMm = 2,
   ringMm = 0,
   unit,
 }: {
@@ -125,6 +126,8 @@ export function Limit({
   glass: boolean
   /** A mat before the pane, and the ring that keeps them off the back. */
   matMm?: number
+  /** How thick the pane is. */
+  paneMm?: number
   ringMm?: number
   unit: Unit
 }) {
@@ -147,8 +150,8 @@ export function Limit({
         <line
           x1={BAR_X}
           x2={BAR_X + BAR_W}
-          y1={pane - 3}
-          y2={pane - 3}
+          y1={y(depthMm + matMm + paneMm)}
+          y2={y(depthMm + matMm + paneMm)}
           stroke="var(--color-ink)"
           strokeWidth={1.2}
         />

@@ -25,7 +25,9 @@ export function SectionPanel() {
   const heights = levelsOf(project, known)
   const stackMm = Math.max(0, ...[...heights.values()].map((l) => l.topMm))
   const matMm = project.mount.kind === 'frame' ? (project.mount.mat?.thicknessMm ?? 0) : 0
-  const topMm = Math.max(stackMm, (depthMm ?? 0) + matMm, 1) * 1.03
+  const paneMm =
+    project.mount.kind === 'frame' && project.mount.pane.kind !== 'none' ? project.mount.pane.thicknessMm : 0
+  const topMm = Math.max(stackMm, (depthMm ?? 0) + matMm + paneMm, 1) * 1.03
   const height = Math.max(place - out.length * 30, layers.length * ROW + HEAD + FOOT)
   const scale = (height - HEAD - FOOT) / topMm
   const y = (mm: number) => height - FOOT - mm * scale
@@ -78,6 +80,7 @@ export function SectionPanel() {
                   stackMm={stackMm}
                   glass={project.mount.kind === 'frame' && project.mount.pane.kind !== 'none'}
                   matMm={matMm}
+                  paneMm={paneMm}
                   ringMm={ringHeight(project)}
                   unit={unit}
                 />

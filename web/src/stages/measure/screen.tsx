@@ -36,6 +36,7 @@ export default function MeasureScreen() {
   const m = useAppSelector(selectMeasures)
   const view = useAppSelector(selectView)
   const least = usePlan('smallest') ?? null
+  const stackMm = (usePlan('levels') ?? []).reduce((most, level) => Math.max(most, level.topMm), 0)
   const snags = useAppSelector(selectSnags).filter(
     (snag) => snag.stage === 'measure' || snag.code === 'stack-too-deep',
   )
@@ -129,6 +130,20 @@ export default function MeasureScreen() {
                   name="Middle and thirds across"
                   value={formatLength(m.opening.widthMm / 2, unit)}
                   basis={`Of what is seen, from its left edge: thirds at ${formatLength(m.opening.widthMm / 3, unit)} and ${formatLength((m.opening.widthMm * 2) / 3, unit)}; down the middle at ${formatLength(m.opening.heightMm / 2, unit)}`}
+                />
+              )}
+              {m.stringMm !== null && (
+                <Figure
+                  name="String"
+                  value={formatLength(m.stringMm, unit)}
+                  basis="Flags as wide as the design, the gaps between them and both ends; it is not stretched and hangs without a droop"
+                />
+              )}
+              {project.mount.kind === 'panel' && (
+                <Figure
+                  name="Stands off the wall"
+                  value={formatLength(project.mount.edgeMm + stackMm, unit)}
+                  basis="The panel’s edge and the stack; foam not pressed"
                 />
               )}
               {m.roomMm !== null && (

@@ -105,20 +105,18 @@ class Likeness {
     this.area = regionArea(region)
     this.exactUnder = Math.max(EXACT, (regionPerimeter(region) * BLADE_MM) / this.area)
     const [mass, ...others] = middlesOf(region)
-    this.polars = [new Polar(region, mass!)]
-    // What is exactly like itself some way round is so about its centre of mass.
-    // What is nowhere near it about that is so about no other middle either.
-    const least = this.leastOf(this.polars[0]!)
-    if (least > EXACT / ROUGH && least < NEARLY * HOPELESS)
-      this.polars.push(...others.map((middle) => new Polar(region, middle)))
-    const curves = this.polars.map((polar) => polar.curve('mirrored'))
-    this.flipCurve = curves[0]!.map((_, i) => Math.min(...curves.map((curve) => curve[i]!)))
-    this.usual = { turned: median(this.polars[0]!.curve('turned')), mirrored: median(curves[0]!) }
-  }
-
-  private leastOf(polar: Polar): number {
-    const turns = Array.from({ length: 12 }, (_, k) => polar.turned(FULL / (k + 2)))
-    return Math.min(...turns, ...polar.curve('mirrored'))
+    const first = new Polar(region, mass!)
+    const flips = first.curve('mirrored')
+    const turns = Array.from({ length: 12 }, (_, k) => first.turned(FULL / (k + 2)))
+    // What is exactly like itself some way round is so about its centre of mass; what is nowhere near it about that is so about
+    // no other middle either.
+    const least = Math.min(...turns, ...flips)
+    const isOpen = least > EXACT / ROUGH && least < NEARLY * HOPELESS
+    const more = isOpen ? others.map((middle) => new Polar(region, middle)) : []
+    this.polars = [first, ...more]
+    const curves = [flips, ...more.map((polar) => polar.curve('mirrored'))]
+    this.flipCurve = flips.map((_, i) => Math.min(...curves.map((curve) => curve[i]!)))
+    this.usual = { turned: median(first.curve('turned')), mirrored: median(flips) }
   }
 
   /** What does not match after a turn, or a flip that takes direction θ to the angle less θ (radians): by the circles. */

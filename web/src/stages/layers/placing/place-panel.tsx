@@ -9,14 +9,7 @@ import {
   AlignStartVertical,
   type LucideIcon,
 } from 'lucide-react'
-import {
-  compose,
-  polygonBox,
-  rotation,
-  scaling,
-  translation,
-  type Affine,
-} from '@feuillet/core/base/geometry'
+import { polygonBox } from '@feuillet/core/base/geometry'
 import {
   alignParts,
   assemble,
@@ -30,11 +23,13 @@ import {
   nameOfPicked,
   openingRect,
   outermost,
-  place,
+  moveParts,
   repeatAlong,
   repeatRound,
+  scaleParts,
   setAssembly,
   spreadParts,
+  turnParts,
   unitsOf,
   type Edge,
   type Project,
@@ -78,10 +73,8 @@ export function PlacePanel({ placing }: { placing: Placing }) {
     )
   const units = unitsOf(project, ids)
   const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
-  const about = (map: Affine): Affine =>
-    compose(translation(middle.x, middle.y), compose(map, translation(-middle.x, -middle.y)))
-  const put = (label: string, map: Affine) =>
-    dispatch(change(`${label} ${nameOfPicked(project, ids)}`, (p) => place(p, ids, map)))
+  const put = (label: string, make: (p: Project) => Project) =>
+    dispatch(change(`${label} ${nameOfPicked(project, ids)}`, make))
   const edit = (label: string, make: (p: Project) => Project) => dispatch(change(label, make))
   const width = box.maxX - box.minX
   return (
@@ -92,21 +85,21 @@ export function PlacePanel({ placing }: { placing: Placing }) {
           valueMm={middle.x}
           unit={unit}
           min={-5000}
-          onChange={(x) => put('move', translation(x - middle.x, 0))}
+          onChange={(x) => put('move', (p) => moveParts(p, ids, x - middle.x, 0))}
         />
         <LengthField
           label="Middle, from the top"
           valueMm={middle.y}
           unit={unit}
           min={-5000}
-          onChange={(y) => put('move', translation(0, y - middle.y))}
+          onChange={(y) => put('move', (p) => moveParts(p, ids, 0, y - middle.y))}
         />
         <LengthField
           label="Its width, proportions locked"
           valueMm={width}
           unit={unit}
           min={0.5}
-          onChange={(mm) => put('scale', about(scaling(mm / width)))}
+          onChange={(mm) => put('scale', (p) => scaleParts(p, ids, mm / width))}
         />
         <NumberField
           label="Turn by"
@@ -114,7 +107,7 @@ export function PlacePanel({ placing }: { placing: Placing }) {
           value={0}
           min={-360}
           max={360}
-          onChange={(deg) => put('turn', about(rotation(deg)))}
+          onChange={(deg) => put('turn', (p) => turnParts(p, ids, deg))}
         />
         <div className="flex flex-wrap gap-2">
           <Button small title="Left becomes right (M)" onClick={() => doCommand('mirror-part')}>
@@ -140,9 +133,10 @@ export function PlacePanel({ placing }: { placing: Placing }) {
             title="Its middle on the middle of what is seen"
             onClick={() => {
               const frame = frameOf(project)
-              put(
-                'centre',
-                translation(
+              put('centre', (p) =>
+                moveParts(
+                  p,
+                  ids,
                   (frame.minX + frame.maxX) / 2 - middle.x,
                   (frame.minY + frame.maxY) / 2 - middle.y,
                 ),
@@ -231,13 +225,6 @@ function OwnPart({ ids }: { ids: readonly string[] }) {
           }}
         />
       </label>
-      <Switch
-        label="Built by itself, laid on whole"
-        checked={part.offStack}
-        onChange={(offStack) =>
-          dispatch(change('how a part is built', (p) => setAssembly(p, part.id, { offStack })))
-        }
-      />
       <Switch
         label="Hidden in drawings"
         checked={members.every((member) => member.hidden)}

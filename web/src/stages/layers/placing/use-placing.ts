@@ -1,7 +1,6 @@
 // Parts on the layers board: picked by a press (Shift picks several), dragged, turned and sized by grips, moved by keys.
 import { useRef, useState, type PointerEvent } from 'react'
 import {
-  compose,
   growBox,
   polygonBox,
   rotation,
@@ -11,6 +10,7 @@ import {
   type Box,
 } from '@feuillet/core/base/geometry'
 import {
+  aboutMiddle,
   backingRect,
   boxOfLayers,
   builtLayers,
@@ -83,10 +83,7 @@ export function usePlacing(on: boolean): Placing {
     dispatch(looked({ layerId: list[0] ?? null, alsoIds: list.slice(1), at: null }))
   const put = (label: string, map: Affine, gesture?: string) =>
     dispatch(change(`${label} ${nameOfPicked(project, ids)}`, (p) => place(p, ids, map), gesture))
-  const about = (map: Affine): Affine => {
-    const { x, y } = middleOf(box)
-    return compose(translation(x, y), compose(map, translation(-x, -y)))
-  }
+  const about = (map: Affine): Affine => aboutMiddle(box, map)
 
   useCommand(
     'nudge-part',
