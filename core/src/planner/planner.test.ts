@@ -133,7 +133,8 @@ describe('the planner', () => {
       fresh.update({ project: structuredClone(mine), stock, found })
       expect(viewsOf(planner, mine)).toEqual(viewsOf(fresh, mine))
     }
-  })
+    // Two hundred projects from cold: a busy machine takes a while.
+  }, 120_000)
 
   it('computes nothing twice, and only what an edit makes stale', () => {
     const planner = new Planner(new Cache())
