@@ -46,6 +46,11 @@ export interface NodeSpec<T, V, N extends Needs> {
   /** Whether layouts found earlier are read. */
   found?: true
   needs?: (project: Project, arg: string) => N
+  /**
+   * Its value is small and often stays as it was though what it came from changed: what needs it is computed anew only where the
+   * value itself is another.
+   */
+  byValue?: true
   /** One that takes its time may hand back control between its steps. */
   compute: (given: Given, needs: Values<N>) => T | Generator<void, T>
   /** What the page gets of it: numbers, and what is drawn. Without one it stays in the worker. */
@@ -90,33 +95,59 @@ export class Planner {
     this.keys = new Map()
   }
 
-  /** Names a node's result with all that it follows from: the same key is the same result. */
-  keyOf(ref: Ref<unknown>): string {
+  /**
+   * Names a node's result with all that it follows from: the same key is the same result. Null while something that counts by
+   * its value is not computed yet.
+   */
+  keyOf(ref: Ref<unknown>): string | null {
     const name = refName(ref)
-    let key = this.keys.get(name)
-    if (key === undefined) {
-      const { reads, found } = ref.node
-      const { project, stock, found: layouts } = this.given()
-      const parts = this.narrower.parts(project, reads, ref.arg)
-      if (reads.stock) parts.push(stock)
-      if (found) parts.push(layouts)
-      const needs = Object.values(this.needsOf(ref)).flatMap((need) =>
-        need === null ? ['-'] : [need].flat().map((one) => this.keyOf(one)),
-      )
-      key = `${name} ${this.cache.nameOf([parts, needs])}`
-      this.keys.set(name, key)
+    const known = this.keys.get(name)
+    if (known !== undefined) return known
+    const { reads, found } = ref.node
+    const { project, stock, found: layouts } = this.given()
+    const parts = this.narrower.parts(project, reads, ref.arg)
+    if (reads.stock) parts.push(stock)
+    if (found) parts.push(layouts)
+    const needs: string[] = []
+    for (const need of Object.values(this.needsOf(ref)).flat()) {
+      const part = need === null ? '-' : this.partOf(need as Ref<unknown>)
+      if (part === null) return null
+      needs.push(part)
     }
+    const key = `${name} ${this.cache.nameOf([parts, needs])}`
+    this.keys.set(name, key)
+    return key
+  }
+
+  /** What a need counts for in the key of what needs it. */
+  private partOf(need: Ref<unknown>): string | null {
+    const key = this.keyOf(need)
+    if (key === null || !need.node.byValue) return key
+    const kept = this.cache.get(key)
+    return kept ? `${refName(need)} ${this.cache.nameOf(kept.value)}` : null
+  }
+
+  /** Computes what a key waits for: the needs, near and far, that count by their value. */
+  private *keyed(ref: Ref<unknown>): Generator<Ref<unknown>, string> {
+    for (const need of Object.values(this.needsOf(ref)).flat()) {
+      if (need === null) continue
+      if (this.keyOf(need as Ref<unknown>) === null) yield* this.keyed(need as Ref<unknown>)
+      if ((need as Ref<unknown>).node.byValue) yield* this.work(need as Ref<unknown>)
+    }
+    const key = this.keyOf(ref)
+    if (key === null) throw new Error(`${refName(ref)} cannot be named`)
     return key
   }
 
   /** A result that is there already for the inputs of now. */
   peek<T>(ref: Ref<T>): T | Failure | undefined {
-    return this.cache.get(this.keyOf(ref))?.value as T | Failure | undefined
+    const key = this.keyOf(ref)
+    return key === null ? undefined : (this.cache.get(key)?.value as T | Failure | undefined)
   }
 
   /** Computes a node and all that it needs; hands back control after each one that had to be computed. */
   *work<T>(ref: Ref<T>): Generator<Ref<unknown>, T | Failure> {
-    const key = this.keyOf(ref)
+    const key = this.keyOf(ref) ?? (yield* this.keyed(ref))
     const known = this.cache.get(key)
     if (known) return known.value as T | Failure
     const values: Record<string, unknown> = {}

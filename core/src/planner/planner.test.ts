@@ -17,7 +17,7 @@ import {
 } from '../project'
 import { nodes, SNAG_NODES, type NodeName } from '../stages'
 import { starterStock } from '../stages/paper'
-import { Failure, Planner, refName, type Ref } from './index'
+import { Failure, node, Planner, refName, type Ref } from './index'
 
 const stock = starterStock()
 
@@ -35,6 +35,7 @@ const small = (): Project => ({
 const refsOf = (project: Project): Ref<unknown>[] => {
   const whole = [
     'levels',
+    'smallest',
     'depth',
     'nested',
     'loads',
@@ -163,10 +164,46 @@ describe('the planner', () => {
     const higher = computed(setLayer(project, 'front', { joint: { kind: 'foam', gapMm: 4, pinned: false } }))
     expect(higher).not.toContain('standing mid')
     // What hides a number from aside depends on the gap, and with it the marks on the loads; where pieces lie does not.
+    expect(higher).toContain('number at back')
     expect(higher.some((name) => /^(seen|necks|turns|layout)/.test(name))).toBe(false)
     const moved = computed(transformLayers(project, [1, 0, 0, 1, 3, 0], ['top']))
     expect(moved).toContain('necks top')
     expect(moved).not.toContain('necks mid')
+  })
+
+  it('leaves be what needs a value that came out the same', () => {
+    const sign = node('sign', {
+      stage: 'layers',
+      reads: { plan: ['gapMm'] },
+      byValue: true,
+      compute: ({ project }) => ({ isHigh: project.plan.gapMm > 2 }),
+    })
+    const told = node('told', {
+      stage: 'layers',
+      reads: { plan: ['hourlyRate'] },
+      needs: () => ({ own: sign() }),
+      compute: (_, { own }) => `high: ${own.isHigh}`,
+    })
+    const last = node('last', {
+      stage: 'layers',
+      reads: {},
+      needs: () => ({ own: told() }),
+      compute: (_, { own }) => own + '!',
+    })
+    const planner = new Planner(new Cache())
+    const after = (gapMm: number) => {
+      planner.update({ project: setPlan(small(), { gapMm }), stock, found: new Map() })
+      const computed: string[] = []
+      const steps = planner.work(last())
+      let step = steps.next()
+      for (; !step.done; step = steps.next()) computed.push(refName(step.value))
+      expect(planner.peek(last())).toBe(step.value)
+      return [step.value, ...computed]
+    }
+    expect(after(1)).toEqual(['high: false!', 'sign', 'told', 'last'])
+    expect(after(2)).toEqual(['high: false!', 'sign'])
+    expect(after(3)).toEqual(['high: true!', 'sign', 'told', 'last'])
+    expect(after(1.5)).toEqual(['high: false!', 'sign'])
   })
 
   it('hands back control between any two nodes, and takes up new work at once', () => {

@@ -140,12 +140,16 @@ class Mail {
 
   post(ref: Ref<unknown>, value: unknown): void {
     const name = refName(ref)
-    posted.set(name, planner.keyOf(ref))
-    if (value instanceof Failure) this.failed.push([name, value.sentence])
-    else {
-      this.views.push([name, (ref.node.view as (value: unknown) => unknown)(value)])
-      this.fresh.push(name)
+    if (value instanceof Failure) {
+      posted.delete(name)
+      this.failed.push([name, value.sentence])
+      return
     }
+    const key = planner.keyOf(ref)
+    if (key === null || posted.get(name) !== key)
+      this.views.push([name, (ref.node.view as (value: unknown) => unknown)(value)])
+    if (key !== null) posted.set(name, key)
+    this.fresh.push(name)
   }
 
   flushWhenDue(doing: string): void {

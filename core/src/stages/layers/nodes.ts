@@ -13,9 +13,9 @@ import {
 } from '../../project'
 import { node, type Ref } from '../../planner'
 import { layerFigures, type LayerFigures } from './figures'
-import { hiddenByLip, hiddenUnder, numberPlace } from './marks/number-place'
+import { hiddenByLip, hiddenPart, hiddenUnder, numberPlace } from './marks/number-place'
 import { pieceMarks, type Marks } from './marks/marks'
-import { smallestOf, type Smallest } from './smallest'
+import { numberLimit, shapeLimit, tightest } from './smallest'
 import { layerSnags, neckSnags, stackSnags } from './snags'
 import { soundness, sumUp, type Soundness } from './soundness/soundness'
 import { turnRisks, type Turn } from './soundness/turns'
@@ -116,12 +116,21 @@ const under = node('hidden under', {
   compute: ({ project }, { above }): Polygon[] => hiddenUnder(project, project.layers[0]!, above),
 })
 
-const numberAt = node('number at', {
+/** Where a layer's number may stand; null where it bears none. */
+const hidden = node('hidden part', {
   stage: 'layers',
   reads: { mount: true, layer: ['pieces', 'role', 'numbered'], plan: ['viewingDeg'] },
   needs: (project, layerId) => ({ above: inFront(under, project, layerId) }),
-  compute: ({ project, arg }, { above }) => ({
-    at: numberPlace(project, arg, above ?? hiddenByLip(project)),
+  compute: ({ project, arg }, { above }) => hiddenPart(project, arg, above ?? hiddenByLip(project)),
+})
+
+const numberAt = node('number at', {
+  stage: 'layers',
+  reads: { layer: ['pieces'] },
+  byValue: true,
+  needs: (_, layerId) => ({ room: hidden(layerId) }),
+  compute: ({ project }, { room }) => ({
+    at: room && numberPlace(layerRegion(project.layers[0]!), room),
   }),
 })
 
@@ -157,28 +166,34 @@ function whereIn({ x, y }: Point, b: Box): string {
   return across || down ? `at the ${[down, across].filter(Boolean).join(' ')}` : 'in the middle'
 }
 
-const smallestOfLayer = node('smallest of a layer', {
+const ownLimit = node('limit by shape', {
   stage: 'layers',
-  reads: {
-    mount: true,
-    layer: ['pieces', 'paperId', 'role', 'numbered'],
-    papers: ['finish', 'gsm'],
-    plan: ['viewingDeg'],
-  },
-  needs: (project, layerId) => ({ above: inFront(under, project, layerId) }),
-  compute: ({ project }, { above }) => smallestOf(project, project.layers[0]!, above ?? hiddenByLip(project)),
+  reads: { layer: ['pieces', 'paperId'], papers: ['finish', 'gsm'] },
+  compute: ({ project }) => shapeLimit(project, project.layers[0]!),
+})
+
+/** The tightest limit that shapes alone set. */
+const shapesLimit = node('limit by shapes', {
+  stage: 'layers',
+  reads: {},
+  byValue: true,
+  needs: (project) => ({ own: each(ownLimit, project) }),
+  compute: (_, { own }) => tightest(own),
+})
+
+const limitByNumber = node('limit by number', {
+  stage: 'layers',
+  reads: {},
+  needs: (_, layerId) => ({ room: hidden(layerId), known: shapesLimit() }),
+  compute: ({ arg }, { room, known }) => numberLimit(arg, room, known),
 })
 
 /** What keeps the design from being made smaller: the layer that sets the limit; null where none does. */
 export const smallest = node('smallest', {
   stage: 'layers',
   reads: {},
-  needs: (project) => ({ own: each(smallestOfLayer, project) }),
-  compute: (_, { own }) =>
-    own.reduce<Smallest | null>(
-      (most, one) => (!one || (most && most.scale >= one.scale) ? most : one),
-      null,
-    ),
+  needs: (project) => ({ shapes: shapesLimit(), numbers: each(limitByNumber, project) }),
+  compute: (_, { shapes, numbers }) => tightest([shapes, ...numbers]),
   view: (limit) => limit,
 })
 

@@ -1,7 +1,7 @@
 // How far a design can be made smaller before something of it does not survive: the third limit, beside opening and sheet.
 import { boxHeight, boxWidth, offset, ringBox, simplify, type Region } from '../../base/geometry'
 import { layerRegion, paperOf, safeStripMm, type Layer, type Project } from '../../project'
-import { hiddenPart, NUMBER_ROOM_MM } from './marks/number-place'
+import { NUMBER_ROOM_MM } from './marks/number-place'
 import { narrowestStrip } from './soundness/necks'
 
 /** What keeps a layer from being made smaller still. */
@@ -24,40 +24,58 @@ const SLACK_MM = 0.1
 /** Numbers find room until the design is so small. */
 const DEEPEST = 20
 
-/** Of one layer; null where nothing of it sets a limit. `cover` is what is hidden under all in front of it. Needs the geometry loaded. */
-export function smallestOf(project: Project, layer: Layer, cover: Region): Smallest | null {
+/** The tighter of limits; null where there is none. */
+export const tightest = (limits: readonly (Smallest | null)[]): Smallest | null =>
+  limits.reduce<Smallest | null>(
+    (most, one) => (!one || (most && most.scale >= one.scale) ? most : one),
+    null,
+  )
+
+/** What the shape of one layer alone allows; null where nothing of it sets a limit. */
+export function shapeLimit(project: Project, layer: Layer): Smallest | null {
   const region = layerRegion(layer)
   const safeMm = safeStripMm(paperOf(project, layer))
-  const limits: Smallest[] = []
-  const add = (limit: Smallest['limit'], nowMm: number, leastMm: number) =>
-    limits.push({ layerId: layer.id, scale: leastMm / nowMm, limit, nowMm, leastMm })
   const strip = narrowestStrip(region, safeMm, safeMm * WIDEST)
-  if (strip) add('strip', strip, safeMm)
   const across = region
     .flatMap((face) => face.holes)
     .map(ringBox)
     .map((b) => Math.max(boxWidth(b), boxHeight(b)))
-  if (across.length > 0)
-    add(
-      'opening',
-      across.reduce((a, b) => Math.min(a, b)),
-      OPENING_LEAST_MM,
-    )
-  const hidden = hiddenPart(project, layer.id, cover)
-  const deep = hidden ? deepest(hidden.part) : 0
-  // A layer whose number finds no place now does not ask for one.
-  if (deep >= NUMBER_ROOM_MM) add('number', deep, NUMBER_ROOM_MM)
-  return limits.reduce<Smallest | null>((most, one) => (most && most.scale >= one.scale ? most : one), null)
+    .reduce((a, b) => Math.min(a, b), Infinity)
+  return tightest([
+    strip ? limitOf(layer.id, 'strip', strip, safeMm) : null,
+    across < Infinity ? limitOf(layer.id, 'opening', across, OPENING_LEAST_MM) : null,
+  ])
 }
 
-/** How far a region can be shrunk before nothing is left, mm. */
-function deepest(region: Region): number {
-  const smooth = simplify(region, SLACK_MM)
-  let [low, high] = [0, NUMBER_ROOM_MM * DEEPEST]
+/**
+ * What the number of a layer allows, where that is less than another limit does: its place may not become too small for it.
+ * @param hidden where the number may stand; null where the layer bears none
+ * @param known the tightest limit of shapes
+ */
+export function numberLimit(layerId: string, hidden: Region | null, known: Smallest | null): Smallest | null {
+  if (!hidden) return null
+  const smooth = simplify(hidden, SLACK_MM)
+  const takes = (mm: number) => offset(smooth, -mm, 'miter').length > 0
+  let high = Math.min(NUMBER_ROOM_MM * DEEPEST, known ? NUMBER_ROOM_MM / known.scale : Infinity)
+  let low = NUMBER_ROOM_MM
+  // A layer whose number finds no place now does not ask for one.
+  if (high <= low || surely(hidden, high) || takes(high) || !takes(low)) return null
   for (let k = 0; k < 7; k++) {
     const mid = (low + high) / 2
-    if (offset(smooth, -mid, 'miter').length > 0) low = mid
+    if (takes(mid)) low = mid
     else high = mid
   }
-  return low
+  return limitOf(layerId, 'number', low, NUMBER_ROOM_MM)
 }
+
+/** Whether a region surely has room for a disc of a radius (mm), told by an outline smoothed by a tenth of it. */
+const surely = (region: Region, mm: number): boolean =>
+  offset(simplify(region, mm / 10), -mm * 1.1, 'miter').length > 0
+
+const limitOf = (layerId: string, limit: Smallest['limit'], nowMm: number, leastMm: number): Smallest => ({
+  layerId,
+  scale: leastMm / nowMm,
+  limit,
+  nowMm,
+  leastMm,
+})

@@ -31,14 +31,11 @@ const BEYOND_MM = 100
 export const NUMBER_ROOM_MM = NUMBER_MM / 2 + 0.5
 
 /**
- * The hidden place nearest to the lower right corner that takes a number; null where none does, or where the layer is
- * to bear none. `cover` is what is hidden under all in front of the layer, where it is known already. Needs the geometry loaded.
+ * The hidden place nearest to the lower right corner of a layer that takes its number; null where none does.
+ * @param hidden where the number may stand
  */
-export function numberPlace(project: Project, layerId: string, cover?: Region): Point | null {
-  const hidden = hiddenPart(project, layerId, cover)
-  if (!hidden) return null
-  const { own } = hidden
-  const room = offset(simplify(hidden.part, SLACK_MM), -NUMBER_ROOM_MM, 'miter')
+export function numberPlace(own: Region, hidden: Region): Point | null {
+  const room = offset(simplify(hidden, SLACK_MM), -NUMBER_ROOM_MM, 'miter')
   if (room.length === 0) return null
   const b = regionBox(own)
   let best: Point | null = null
@@ -56,16 +53,14 @@ export function numberPlace(project: Project, layerId: string, cover?: Region): 
   return best
 }
 
-/** The part of a layer that is to bear a number and lies unseen, from aside too. Null where it bears none. */
-export function hiddenPart(
-  project: Project,
-  layerId: string,
-  cover?: Region,
-): { own: Region; part: Polygon[] } | null {
+/**
+ * The part of a layer that is to bear a number and lies unseen, from aside too. Null where it bears none.
+ * @param cover what is hidden under all in front of the layer, where it is known already
+ */
+export function hiddenPart(project: Project, layerId: string, cover?: Region): Polygon[] | null {
   const layer = builtLayers(project).find((one) => one.id === layerId)
   if (!layer || !bearsNumber(layer)) return null
-  const own = union(layerRegion(layer))
-  return { own, part: intersect(own, cover ?? hiddenUnderAll(project, layerId)) }
+  return intersect(union(layerRegion(layer)), cover ?? hiddenUnderAll(project, layerId))
 }
 
 /** What hides a layer: every layer in front of it, from the front, and the frame's lip. */

@@ -15,13 +15,12 @@ import {
   union,
   type Region,
 } from '../../../base/geometry'
-import { assignPaper, builtLayers, layerRegion, setLayer } from '../../../project'
+import { assignPaper, builtLayers, layerRegion, setLayer, type Project } from '../../../project'
 import { starterStock } from '../../paper'
-import { NUMBER_MM } from '../marks/number-place'
+import { hiddenPart, NUMBER_MM, numberPlace } from '../marks/number-place'
 import {
   fewestLayers,
   keepLayers,
-  numberPlace,
   outlineOverlay,
   shows,
   soundness,
@@ -205,6 +204,9 @@ describe('turns that look right', () => {
   })
 })
 
+const placeOf = (project: Project, id: string) =>
+  numberPlace(layerRegion(project.layers.find((layer) => layer.id === id)!), hiddenPart(project, id) ?? [])
+
 describe('numbers, bits and outlines', () => {
   it('hide a number under the layer above or the lip, and nowhere on a bare front', () => {
     const project = stack(
@@ -213,30 +215,30 @@ describe('numbers, bits and outlines', () => {
       plate('mid', 2, [20, 20, 100, 100]),
       plate('top', 2, [60, 60, 30, 30]),
     )
-    const mid = numberPlace(project, 'mid')!
+    const mid = placeOf(project, 'mid')!
     expect(mid.x).toBeGreaterThan(62)
     expect(mid.x).toBeLessThan(88)
     // From aside one sees under the lip as far as the stack lies below it: the number goes under the middle plate.
-    const back = numberPlace(project, 'back')!
+    const back = placeOf(project, 'back')!
     expect(back.x < 120 && back.y < 120).toBe(true)
     // Where all lies flat behind the pane, the lip hides it.
     const flat = stack('frame', plate('back', 0, [0, 0, 200, 200]), plate('mid', 0, [20, 20, 100, 100]))
-    const lip = numberPlace(flat, 'back')!
+    const lip = placeOf(flat, 'back')!
     expect(lip.x > 193 || lip.y > 193).toBe(true)
-    expect(numberPlace(project, 'top')).toBeNull()
-    expect(numberPlace(setLayer(project, 'mid', { numbered: false }), 'mid')).toBeNull()
+    expect(placeOf(project, 'top')).toBeNull()
+    expect(placeOf(setLayer(project, 'mid', { numbered: false }), 'mid')).toBeNull()
   })
 
   it('hide a number from aside as well, and never under what is clear', () => {
     // 12 mm of card over a number of 4: from 30° aside a gap of 2 mm takes 1.2 mm on each side, one of 8 mm takes all.
     const over = (gapMm: number) =>
       stack('topper', plate('low', 0, [0, 0, 60, 60]), plate('top', gapMm, [20, 20, 12, 12]))
-    const at = numberPlace(over(2), 'low')!
+    const at = placeOf(over(2), 'low')!
     const reach = NUMBER_MM / 2 + 2 * Math.tan(Math.PI / 6)
     expect(Math.min(at.x - 20, 32 - at.x, at.y - 20, 32 - at.y)).toBeGreaterThan(reach)
-    expect(numberPlace(over(8), 'low')).toBeNull()
+    expect(placeOf(over(8), 'low')).toBeNull()
     const clear = { ...starterStock()[0]!, id: 'clear', finish: 'acetate' as const }
-    expect(numberPlace(assignPaper(over(2), ['top'], clear), 'low')).toBeNull()
+    expect(placeOf(assignPaper(over(2), ['top'], clear), 'low')).toBeNull()
   })
 
   it('tie loose bits with strips that survive', () => {

@@ -16,7 +16,7 @@ import {
 import { builtLayers, layerRegion, paperOf, setLayer, type Layer, type Project } from '../../../project'
 import { makeLayer } from '../intake/intake'
 import { bridgeFaces } from '../makers/bridge'
-import { numberPlace } from '../marks/number-place'
+import { hiddenPart, numberPlace } from '../marks/number-place'
 import { thickened, weakNecks, type Neck } from './necks'
 import { turnRisks, type Turn } from './turns'
 
@@ -57,10 +57,11 @@ export interface Findings {
 /** Soundness of one layer against the safe strip (mm) of its paper. Needs the geometry loaded. */
 export function soundness(project: Project, layer: Layer, safeMm: number, cover?: Region): Soundness {
   const region = layerRegion(layer)
+  const hidden = hiddenPart(project, layer.id, cover)
   return sumUp(layer, safeMm, {
     necks: weakNecks(region, safeMm),
     turns: turnRisks(region),
-    numberAt: numberPlace(project, layer.id, cover),
+    numberAt: hidden && numberPlace(region, hidden),
   })
 }
 
