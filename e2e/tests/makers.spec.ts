@@ -136,6 +136,22 @@ test('a photo becomes tones; thresholds move by hand and come back', async ({ ap
   await expect(app.figure('Thresholds')).not.toHaveText(best!)
   await page.getByRole('button', { name: 'Take the best thresholds again' }).click()
   await expect(app.figure('Thresholds')).toHaveText(best!)
+  // A dab of the brush, by keys, is a piece more; and is taken back.
+  const pieces = await app.figure('Pieces').textContent()
+  await page.getByRole('radio', { name: 'brush' }).click()
+  await app.type('Tone of the brush, 1 is the back', '4')
+  const surface = page.getByRole('application', { name: 'Brush over the picture' })
+  for (let k = 0; k < 24; k++) await surface.press('ArrowUp')
+  await surface.press('Enter')
+  await expect(app.figure('Pieces')).toHaveText(String(Number(pieces) + 3))
+  await page.getByRole('button', { name: 'Take back a stroke (1)' }).click()
+  await expect(app.figure('Pieces')).toHaveText(pieces!)
+  // By the papers of the drawer each tone is one of them.
+  await page.getByRole('radio', { name: 'my papers' }).click()
+  await expect(page.getByRole('img', { name: 'The photo', exact: true })).toBeVisible()
+  await expect(app.figure('Colours')).toBeVisible()
+  await page.getByRole('radio', { name: 'greys' }).click()
+  await expect(app.figure('Thresholds')).toHaveText(best!)
   await page.getByRole('button', { name: 'Take these layers' }).click()
   await expect.poll(() => app.layerNames()).toEqual(['Tone 4', 'Tone 3', 'Tone 2', 'Backing tone'])
   await page

@@ -54,11 +54,22 @@ export const letteringRecipeSchema = z.looseObject({
   stickMm: some.default(4),
 })
 
+/** x, y, x, y … of a line. */
+const points = z.array(z.number().min(-100_000).max(100_000)).min(2).max(20_000)
+
 /** A picture in a few tones. */
 export const tonesRecipeSchema = z.looseObject({
   kind: z.literal('tones'),
   /** The picture in greys, row by row, one byte a pixel, base64. */
   greys: z.string().min(1).max(6_000_000),
+  /** The same in red, green and blue, three bytes a pixel. */
+  colours: z.string().max(18_000_000).optional(),
+  /** Parted by grey, by the colours of the picture, or by the best few of the papers. */
+  by: z.enum(['greys', 'colours', 'papers']).default('greys'),
+  papers: z
+    .array(z.looseObject({ paperId: z.string(), colour: z.string().regex(/^#[0-9a-f]{6}$/i) }))
+    .max(500)
+    .default([]),
   pixelsWide: whole(2, 2000),
   pixelsHigh: whole(2, 2000),
   widthMm: some.default(180),
@@ -67,7 +78,23 @@ export const tonesRecipeSchema = z.looseObject({
   thresholds: z.array(z.number().min(0).max(255)).max(8).default([]),
   /** Radius of the blur in mm of the finished piece. */
   smoothMm: mm.default(0.6),
+  /** Smoothed all over, or within areas and not across their edges. */
+  filter: z.enum(['plain', 'edges']).default('plain'),
+  /** How much contrast against the surroundings is raised. */
+  contrast: z.number().min(0).max(1).default(0),
   speckMm2: z.number().min(0).max(1_000_000).default(8),
+  /** Small spots that stand out, as the light in an eye. */
+  spots: z.enum(['kept', 'dropped']).default('kept'),
+  /** Areas that the brush gave to a tone, the back being 1, the last on top; points in mm. */
+  strokes: z
+    .array(z.looseObject({ tone: whole(1, 6), widthMm: some, points }))
+    .max(500)
+    .default([]),
+  /** A loose outline round the subject (mm), and how far inside it the subject's edge may lie: what is outside goes to the back. */
+  outline: z
+    .looseObject({ points: points.min(6), looseMm: some.default(10) })
+    .nullable()
+    .default(null),
   /** Outlines stray so far at the most when they are made plainer. */
   detailMm: some.default(0.1),
   /** Width of strips that tie the pieces of each layer to one; 0 leaves them loose, each on the layer beneath. */
@@ -75,6 +102,8 @@ export const tonesRecipeSchema = z.looseObject({
   /** Which tone is the full sheet at the back. */
   back: z.enum(['light', 'dark']).default('light'),
   crop: z.enum(['none', 'oval', 'rounded']).default('none'),
+  /** Width of a mat round the picture, in front of it; 0 for none. */
+  matMm: mm.default(0),
 })
 
 /** Rings of petals at falling sizes round a rolled centre. */

@@ -1,4 +1,4 @@
-import type { Polygon, Region } from '../../../base/geometry'
+import type { Point, Polygon, Region } from '../../../base/geometry'
 import { polygonArea } from '../../../base/geometry'
 import type { Said } from '../../../base/units'
 import type { Layer } from '../../../project'
@@ -10,6 +10,11 @@ export interface Made {
   remarks: Said[]
   /** Where sticks go: the middle of each and its upper end, mm in the frame of the layers. */
   sticks?: { x: number; topMm: number; widthMm: number }[]
+  /** Strips that tie pieces, and small spots that were kept, to be looked at. */
+  ties?: { from: Point; to: Point }[]
+  spots?: Point[]
+  /** How many of each grey (0 to 255) a picture has. */
+  greys?: number[]
   /** Size of the whole, mm. */
   widthMm: number
   heightMm: number

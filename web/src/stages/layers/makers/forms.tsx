@@ -4,19 +4,18 @@ import {
   letteringRecipeSchema,
   mandalaRecipeSchema,
   rosetteRecipeSchema,
-  tonesRecipeSchema,
   type LadderRecipe,
   type LetteringRecipe,
   type MandalaRecipe,
   type Recipe,
   type RosetteRecipe,
-  type TonesRecipe,
 } from '@feuillet/core/project'
+import type { Made } from '@feuillet/core/stages/layers/makers'
 import { selectLayer, selectUnit } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
 import { Button, SelectField, SchemaFields, type SchemaField } from '../../../ui'
 import { shippedFonts } from './fonts'
-import { Histogram } from './histogram'
+import { TonesForm } from './tones-form'
 
 interface FormProps<R extends Recipe> {
   recipe: R
@@ -96,33 +95,6 @@ const LETTERING: readonly SchemaField<LetteringRecipe>[] = [
   { kind: 'whole', key: 'backingSteps', label: 'Backing steps', min: 1, max: 4, when: (r) => !isCutOut(r) },
   { kind: 'length', key: 'fillGapsMm', label: 'Fill gaps under', max: 30, when: (r) => !isCutOut(r) },
   { kind: 'whole', key: 'sticks', label: 'Sticks', min: 0, max: 2, when: (r) => !isCutOut(r) },
-]
-
-const TONES: readonly SchemaField<TonesRecipe>[] = [
-  {
-    kind: 'choice',
-    key: 'back',
-    label: 'Full sheet at the back',
-    options: [
-      { value: 'light', label: 'light at the back' },
-      { value: 'dark', label: 'dark' },
-    ],
-  },
-  { kind: 'length', key: 'widthMm', label: 'Width', min: 20 },
-  { kind: 'length', key: 'smoothMm', label: 'Smoothing', max: 20 },
-  { kind: 'number', key: 'speckMm2', label: 'Drop specks under', unitHint: 'mm²', min: 0, max: 2000 },
-  { kind: 'length', key: 'detailMm', label: 'Detail, outlines true to', min: 0.01, max: 5 },
-  { kind: 'length', key: 'tieMm', label: 'Tie pieces by strips, 0 for none', max: 10 },
-  {
-    kind: 'choice',
-    key: 'crop',
-    label: 'Crop',
-    options: [
-      { value: 'none', label: 'no crop' },
-      { value: 'oval', label: 'oval' },
-      { value: 'rounded', label: 'rounded' },
-    ],
-  },
 ]
 
 const ROSETTE: readonly SchemaField<RosetteRecipe>[] = [
@@ -213,35 +185,6 @@ function LetteringForm({
   )
 }
 
-function TonesForm({ recipe, onChange }: FormProps<TonesRecipe>) {
-  const unit = useAppSelector(selectUnit)
-  // Another number of tones wants other thresholds.
-  const retoned = (next: TonesRecipe) =>
-    onChange(next.levels === recipe.levels ? next : { ...next, thresholds: [] })
-  return (
-    <>
-      <SchemaFields
-        value={recipe}
-        unit={unit}
-        schema={tonesRecipeSchema}
-        fields={[{ kind: 'whole', key: 'levels', label: 'Tones', min: 2, max: 6 }]}
-        onChange={retoned}
-      />
-      <div>
-        <p className="mb-1 text-soft">Greys and thresholds</p>
-        <Histogram recipe={recipe} onChange={(thresholds) => onChange({ ...recipe, thresholds })} />
-      </div>
-      <SchemaFields
-        value={recipe}
-        unit={unit}
-        schema={tonesRecipeSchema}
-        fields={TONES}
-        onChange={onChange}
-      />
-    </>
-  )
-}
-
 function RosetteForm({ recipe, onChange }: FormProps<RosetteRecipe>) {
   const unit = useAppSelector(selectUnit)
   const layer = useAppSelector(selectLayer)
@@ -296,10 +239,13 @@ function MandalaForm({ recipe, onChange }: FormProps<MandalaRecipe>) {
 /** The form of a recipe's kind. */
 export function RecipeForm({
   recipe,
+  made,
   onChange,
   onFont,
 }: {
   recipe: Recipe
+  /** What came of it last. */
+  made: Made | null
   onChange: (recipe: Recipe) => void
   onFont: (file: File) => void
 }) {
@@ -318,7 +264,7 @@ export function RecipeForm({
     case 'lettering':
       return <LetteringForm recipe={recipe} onChange={onChange} onFont={onFont} />
     case 'tones':
-      return <TonesForm recipe={recipe} onChange={onChange} />
+      return <TonesForm recipe={recipe} greys={made?.greys} onChange={onChange} />
     case 'rosette':
       return <RosetteForm recipe={recipe} onChange={onChange} />
     case 'mandala':

@@ -1,20 +1,20 @@
 import { Slider } from 'radix-ui'
-import { useMemo } from 'react'
-import { fromBase64, histogramOf, thresholdsOf } from '@feuillet/core/stages/layers/makers'
+import { thresholdsOf } from '@feuillet/core/stages/layers/makers'
 import type { TonesRecipe } from '@feuillet/core/project'
 import { Button } from '../../../ui'
 
 /** The greys of the picture with the thresholds between tones, to be moved by hand or by arrow keys. */
 export function Histogram({
   recipe,
+  bins,
   onChange,
 }: {
   recipe: TonesRecipe
+  /** How many of each grey there are. */
+  bins: readonly number[]
   onChange: (thresholds: number[]) => void
 }) {
-  const greys = useMemo(() => fromBase64(recipe.greys), [recipe.greys])
-  const bins = useMemo(() => Array.from(histogramOf(greys)), [greys])
-  const cuts = useMemo(() => thresholdsOf(recipe, greys), [recipe, greys])
+  const cuts = thresholdsOf(recipe, Float64Array.from(bins))
   const most = Math.max(1, ...bins.toSorted((a, b) => b - a).slice(3, 4))
   return (
     <div>

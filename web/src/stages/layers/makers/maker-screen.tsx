@@ -3,8 +3,8 @@ import { useWords } from '../../../state/use-words'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { boxWidth, growBox } from '@feuillet/core/base/geometry'
-import { grow, growAgain } from '@feuillet/core/stages/layers/makers'
-import { designBox, type Project, type Recipe } from '@feuillet/core/project'
+import { grow, growAgain, type Made } from '@feuillet/core/stages/layers/makers'
+import { assignPaper, designBox, type Paper, type Project, type Recipe } from '@feuillet/core/project'
 import { change } from '../../../state/edits'
 import { selectProject, selectUnit } from '../../../state/selectors'
 import { StageFrame } from '../../../shell/stage-frame'
@@ -16,7 +16,24 @@ import { editor } from '../../../workers'
 import { RecipeForm } from './forms'
 import { PhotoPicture } from './photo-picture'
 import { makerNames } from './start'
+import { NO_TOOL, TonesSurface, TonesTools } from './tones-tools'
 import { useMade } from './use-made'
+
+/** A picture's colours are kept only where its tones follow from them. */
+const kept = (recipe: Recipe): Recipe =>
+  recipe.kind === 'tones' && recipe.by === 'greys' ? { ...recipe, colours: undefined } : recipe
+
+/** The papers that a maker chose go into the project's drawer with its layers. */
+const withPapersOf = (project: Project, made: Made, stock: readonly Paper[]): Project =>
+  project.layers.reduce((p, { id, paperId }) => {
+    const paper =
+      paperId !== null &&
+      made.layers.some((layer) => layer.paperId === paperId) &&
+      stock.find((one) => one.id === paperId)
+    return paper && !p.drawer.papers.some((one) => one.id === paperId)
+      ? assignPaper(p, [id], paper, stock)
+      : p
+  }, project)
 
 interface Props {
   start: Recipe
@@ -32,7 +49,9 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
   const [recipe, setRecipe] = useState(start)
   const [apart, setApart] = useState(false)
   const [beside, setBeside] = useState(recipe.kind === 'tones')
+  const [tool, setTool] = useState(NO_TOOL)
   const { made, why, busy } = useMade(recipe)
+  const { stock } = useAppSelector((state) => state.document)
   const { words: told } = useWords()
   const { title, words } = makerNames[recipe.kind]
   const takeFont = async (file: File) => {
@@ -45,7 +64,13 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
     if (!made) return
     dispatch(
       change(`${title.toLowerCase()}`, (p) =>
-        grownId ? growAgain(p, grownId, recipe, made) : grow(p, crypto.randomUUID(), recipe, made),
+        withPapersOf(
+          grownId
+            ? growAgain(p, grownId, kept(recipe), made)
+            : grow(p, crypto.randomUUID(), kept(recipe), made),
+          made,
+          stock,
+        ),
       ),
     )
     onClose()
@@ -77,9 +102,17 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
               {told(why)}.
             </p>
           )}
+          {recipe.kind === 'tones' && (
+            <TonesTools recipe={recipe} onChange={setRecipe} tool={tool} onTool={setTool} />
+          )}
           <Heading title="Settings">
             <div className="grid gap-2">
-              <RecipeForm recipe={recipe} onChange={setRecipe} onFont={(file) => void takeFont(file)} />
+              <RecipeForm
+                recipe={recipe}
+                made={made}
+                onChange={setRecipe}
+                onFont={(file) => void takeFont(file)}
+              />
             </div>
           </Heading>
           {made && (
@@ -140,6 +173,28 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
                         data-stick
                       />
                     ))}
+                  {!apart &&
+                    made?.spots?.map(({ x, y }) => (
+                      <circle
+                        key={`${x} ${y}`}
+                        cx={x}
+                        cy={y}
+                        r={px * 9}
+                        fill="none"
+                        stroke="var(--color-plum)"
+                        strokeWidth={px * 1.5}
+                        data-spot
+                      />
+                    ))}
+                  {!apart && recipe.kind === 'tones' && (
+                    <TonesSurface
+                      recipe={recipe}
+                      onChange={setRecipe}
+                      tool={tool}
+                      px={px}
+                      heightMm={(recipe.widthMm * recipe.pixelsHigh) / recipe.pixelsWide}
+                    />
+                  )}
                 </>
               )}
             </Board>

@@ -2,15 +2,20 @@ import { useEffect, useRef } from 'react'
 import { fromBase64 } from '@feuillet/core/stages/layers/makers'
 import type { TonesRecipe } from '@feuillet/core/project'
 
-/** The photo in greys, to compare. */
-export function PhotoPicture({ recipe: { greys, pixelsWide, pixelsHigh } }: { recipe: TonesRecipe }) {
+/** The photo as it is parted, in greys or colours, to compare. */
+export function PhotoPicture({ recipe }: { recipe: TonesRecipe }) {
+  const { greys, pixelsWide, pixelsHigh } = recipe
+  const colours = recipe.by === 'greys' ? undefined : recipe.colours
   const canvas = useRef<HTMLCanvasElement>(null)
   useEffect(() => {
     const context = canvas.current!.getContext('2d')!
     const image = context.createImageData(pixelsWide, pixelsHigh)
-    fromBase64(greys).forEach((grey, i) => image.data.set([grey, grey, grey, 255], i * 4))
+    if (colours)
+      fromBase64(colours).forEach((value, i) => (image.data[Math.floor(i / 3) * 4 + (i % 3)] = value))
+    else fromBase64(greys).forEach((grey, i) => image.data.set([grey, grey, grey], i * 4))
+    for (let i = 3; i < image.data.length; i += 4) image.data[i] = 255
     context.putImageData(image, 0, 0)
-  }, [greys, pixelsWide, pixelsHigh])
+  }, [greys, colours, pixelsWide, pixelsHigh])
   return (
     <div className="grid min-w-0 flex-1 place-items-center pt-8">
       <canvas
@@ -18,7 +23,7 @@ export function PhotoPicture({ recipe: { greys, pixelsWide, pixelsHigh } }: { re
         width={pixelsWide}
         height={pixelsHigh}
         role="img"
-        aria-label="The photo in greys"
+        aria-label={colours ? 'The photo' : 'The photo in greys'}
         className="max-h-full max-w-full object-contain"
       />
     </div>

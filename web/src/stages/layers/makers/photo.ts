@@ -1,12 +1,12 @@
-import { greysOf, toBase64 } from '@feuillet/core/stages/layers/makers'
+import { coloursOf, greysOf, toBase64 } from '@feuillet/core/stages/layers/makers'
 import type { TonesRecipe } from '@feuillet/core/project'
 
 /** Pixels that a picture is brought down to: more than card can show. */
 const MOST_PIXELS = 640
 
-export type Photo = Pick<TonesRecipe, 'greys' | 'pixelsWide' | 'pixelsHigh'>
+export type Photo = Pick<TonesRecipe, 'greys' | 'colours' | 'pixelsWide' | 'pixelsHigh'>
 
-/** A picture file as greys, turned as its camera says. Null where the browser cannot read it. */
+/** A picture file as greys and colours, turned as its camera says. Null where the browser cannot read it. */
 export async function readPhoto(file: Blob): Promise<Photo | null> {
   try {
     const bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' })
@@ -20,7 +20,13 @@ export async function readPhoto(file: Blob): Promise<Photo | null> {
     context.imageSmoothingQuality = 'high'
     context.drawImage(bitmap, 0, 0, w, h)
     bitmap.close()
-    return { greys: toBase64(greysOf(context.getImageData(0, 0, w, h).data)), pixelsWide: w, pixelsHigh: h }
+    const { data } = context.getImageData(0, 0, w, h)
+    return {
+      greys: toBase64(greysOf(data)),
+      colours: toBase64(coloursOf(data)),
+      pixelsWide: w,
+      pixelsHigh: h,
+    }
   } catch {
     return null
   }

@@ -11,13 +11,14 @@ import {
   type Project,
   type Recipe,
   type RecipeKind,
+  type TonesRecipe,
 } from '@feuillet/core/project'
 import { regionToPath } from '@feuillet/core/base/geometry'
 
 export const makerNames: Record<RecipeKind, { title: string; words: string }> = {
   ladder: { title: 'Ladder', words: 'Steps inwards or outwards from one silhouette' },
   lettering: { title: 'Lettering', words: 'Words as one piece, apart on a backing, or cut out of sheets' },
-  tones: { title: 'Tones', words: 'A photo in three to six tones' },
+  tones: { title: 'Tones', words: 'A photo in two to six tones or colours' },
   rosette: { title: 'Rosette', words: 'A flower of one petal ring at falling sizes' },
   mandala: { title: 'Mandala', words: 'Ornament that repeats round a centre' },
 }
@@ -59,7 +60,7 @@ export function startRecipe(kind: RecipeKind, project: Project, layer: Layer | u
 
 /** A tones recipe for a photo, as large as the backing or the design may be. */
 export function tonesOf(
-  photo: { greys: string; pixelsWide: number; pixelsHigh: number },
+  photo: Pick<TonesRecipe, 'greys' | 'colours' | 'pixelsWide' | 'pixelsHigh'>,
   project: Project,
 ): Recipe {
   const { backing, safe } = measure(project)
