@@ -169,3 +169,52 @@ test('with three sheets of card the backmost and the most seen stay', async ({ a
   await app.undo()
   await expect(app.panel.getByRole('heading', { level: 1 })).toHaveText('8 loads')
 })
+
+test('single pieces and openings are picked on the board, filled, tied by a strip, and brought back', async ({
+  app,
+  page,
+}) => {
+  await app.openDemo('Tide rose')
+  await app.stage('Layers')
+  await page.getByRole('button', { name: 'Layer Current' }).press('Enter')
+  await expect(app.figure('Openings')).toHaveText('12')
+  await page.keyboard.press('i')
+  await page.getByRole('button', { name: 'Opening 1.1', exact: true }).press('Enter')
+  await page.getByRole('button', { name: 'Fill it' }).click()
+  await expect(app.figure('Openings')).toHaveText('11')
+  await page.keyboard.press('Control+z')
+  await expect(app.figure('Openings')).toHaveText('12')
+  // A strip across an opening parts it in two.
+  await page.getByRole('radio', { name: 'lay a strip' }).click()
+  const opening = [41, 34, 63, 40] as const
+  const at = await page.locator('[data-grip=strip]').evaluate((rect, [x1, y1, x2, y2]) => {
+    const map = (rect as SVGRectElement).getScreenCTM()!
+    return [new DOMPoint(x1, y1).matrixTransform(map), new DOMPoint(x2, y2).matrixTransform(map)].map(
+      ({ x, y }) => [x, y] as const,
+    )
+  }, opening)
+  await page.mouse.move(...at[0]!)
+  await page.mouse.down()
+  await page.mouse.move(...at[1]!, { steps: 4 })
+  await page.mouse.up()
+  await expect(app.figure('Openings')).not.toHaveText('12')
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('i')
+  await page.getByRole('button', { name: 'Give it this edge' }).click()
+  await expect(app.figure('Size')).not.toHaveText('115.9 × 115.9 mm')
+})
+
+test('a colour is merged into another by keys, and says what that saves', async ({ app, page }) => {
+  await app.openDemo('Tide rose')
+  await app.stage('Paper')
+  const first = page.getByRole('button', { name: 'Sea cave, 1 layer' })
+  await first.focus()
+  await page.keyboard.press('Space')
+  await page.keyboard.press('ArrowDown')
+  await page.waitForTimeout(200)
+  await page.keyboard.press('Space')
+  await expect(page.getByText(/“Sea cave” merged into .* in all/)).toBeVisible()
+  await expect(page.getByRole('button', { name: /, 2 layers$/ })).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(first).toBeVisible()
+})

@@ -58,6 +58,13 @@ export const commands = {
   find: { title: 'Find', group: 'Project', keys: 'mod+k', shown: 'Ctrl K' },
   keys: { title: 'All keys', group: 'Project', keys: '?', shown: '?', bySign: true },
   'place-parts': { title: 'Place parts', group: 'Parts on the board', keys: 'p', shown: 'P', bySign: true },
+  'single-pieces': {
+    title: 'Work on single pieces',
+    group: 'Parts on the board',
+    keys: 'i',
+    shown: 'I',
+    bySign: true,
+  },
   'nudge-part': {
     title: 'Move by 0.5 mm, Shift by 5, Alt by 0.1',
     group: 'Parts on the board',

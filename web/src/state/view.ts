@@ -7,6 +7,8 @@ export interface ViewState {
   alsoIds: readonly string[]
   /** Parts are placed on the board of layers. */
   placing: boolean
+  /** Pieces and openings of the picked layer are worked on, one by one. */
+  bits: boolean
   /** Draw only the picked layer. */
   only: boolean
   /** Draw the layers drawn apart. */
@@ -29,6 +31,7 @@ const initialState: ViewState = {
   layerId: null,
   alsoIds: [],
   placing: false,
+  bits: false,
   only: false,
   apart: false,
   loadId: null,

@@ -1,6 +1,18 @@
+import type { Point } from '../../base/geometry'
 import { findLayer, removeLayer, setLayer, type MendTable } from '../../project'
 import { addBacking } from './backing'
-import { cutOut, fillHoles, movePieces, offsetCopy, splitOff } from './shape-tools'
+import { withEdge, type Edge } from './edges'
+import {
+  cutOut,
+  drawStrip,
+  fillHoles,
+  fillOpening,
+  movePieces,
+  offsetCopy,
+  splitOff,
+  widenAt,
+  type DrawnStrip,
+} from './shape-tools'
 import { bridgeLayer, thickenLayer } from './soundness'
 import { gatherLayers } from './visibility/merge'
 
@@ -17,6 +29,10 @@ declare module '../../project/snag' {
     'fill-holes': { layerId: string; underMm2: number }
     'split-off': { layerId: string; pieceIds: string[] }
     'move-pieces': { layerId: string; pieceIds: string[]; toId: string }
+    'fill-opening': { layerId: string; at: Point }
+    'draw-strip': { layerId: string; cut: boolean } & DrawnStrip
+    'widen-at': { layerId: string; at: Point; safeMm: number }
+    edge: { layerId: string; edge: Edge }
   }
 }
 
@@ -33,6 +49,10 @@ export const layersMends: MendTable<
   | 'fill-holes'
   | 'split-off'
   | 'move-pieces'
+  | 'fill-opening'
+  | 'draw-strip'
+  | 'widen-at'
+  | 'edge'
 > = {
   'drop-specks': (project, { layerId, pieceIds }) => {
     const layer = findLayer(project, layerId)
@@ -50,4 +70,8 @@ export const layersMends: MendTable<
   'fill-holes': (project, { layerId, underMm2 }) => fillHoles(project, layerId, underMm2),
   'split-off': (project, { layerId, pieceIds }) => splitOff(project, layerId, pieceIds),
   'move-pieces': (project, { layerId, pieceIds, toId }) => movePieces(project, layerId, { pieceIds, toId }),
+  'fill-opening': (project, { layerId, at }) => fillOpening(project, layerId, at),
+  'draw-strip': (project, { layerId, ...strip }) => drawStrip(project, layerId, strip),
+  'widen-at': (project, { layerId, at, safeMm }) => widenAt(project, layerId, { at, safeMm }),
+  edge: (project, { layerId, edge }) => withEdge(project, layerId, edge),
 }

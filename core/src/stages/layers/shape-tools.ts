@@ -1,15 +1,21 @@
 // Layers made of layers, and their pieces one by one. Lengths in mm.
 import {
+  ellipse,
+  intersect,
   offset,
   polygonArea,
+  ringContains,
   subtract,
   union,
   type Join,
+  type Point,
   type Polygon,
   type Region,
 } from '../../base/geometry'
 import { findLayer, layerRegion, pieceRegion, setLayer, type Layer, type Project } from '../../project'
 import { makeLayer } from './intake/intake'
+import { stripRegion } from './makers/bridge'
+import { thickened } from './soundness/necks'
 
 /** Faces smaller than this come of rounding, mm². */
 const CRUMB_MM2 = 0.05
@@ -86,6 +92,61 @@ export function fillHoles(project: Project, layerId: string, underMm2: number): 
     ? project
     : reshaped(project, layer, filled)
 }
+
+/** Closes the smallest opening of a layer round a place. */
+export function fillOpening(project: Project, layerId: string, { x, y }: Point): Project {
+  const layer = findLayer(project, layerId)
+  if (!layer) return project
+  const region = layerRegion(layer)
+  const around = region.flatMap((face) => face.holes).filter((hole) => ringContains(hole, x, y))
+  const [least] = around.toSorted((a, b) => holeArea(a) - holeArea(b))
+  if (!least) return project
+  return reshaped(
+    project,
+    layer,
+    region.map((face) => ({ ...face, holes: face.holes.filter((hole) => hole !== least) })),
+  )
+}
+
+/** A strip as the maker drags it. */
+export interface DrawnStrip {
+  from: Point
+  to: Point
+  widthMm: number
+}
+
+/** Lays a strip of card into a layer, tying what it touches; or cuts one out of it. Needs the geometry loaded. */
+export function drawStrip(
+  project: Project,
+  layerId: string,
+  { from, to, widthMm, cut }: DrawnStrip & { cut: boolean },
+): Project {
+  const layer = findLayer(project, layerId)
+  if (!layer) return project
+  const strip = stripRegion(from, to, widthMm)
+  const region = layerRegion(layer)
+  const next = cut ? subtract(region, strip) : union(region, strip)
+  const whole = next.filter((face) => polygonArea(face) > CRUMB_MM2)
+  return whole.length === 0 ? project : reshaped(project, layer, whole)
+}
+
+/** Widens the strips of a layer that are too narrow round one place, and no others. Needs the geometry loaded. */
+export function widenAt(
+  project: Project,
+  layerId: string,
+  { at, safeMm }: { at: Point; safeMm: number },
+): Project {
+  const layer = findLayer(project, layerId)
+  if (!layer) return project
+  const region = layerRegion(layer)
+  const near = [ellipse(at.x, at.y, safeMm * NEAR)]
+  const around = intersect(region, near)
+  const added = intersect(subtract(thickened(around, safeMm), around), near)
+  return added.length === 0 ? project : reshaped(project, layer, union(region, added))
+}
+
+/** Round a place that is widened so many safe strips count. */
+const NEAR = 5
 
 const holeArea = (hole: Float64Array): number => Math.abs(polygonArea({ outer: hole, holes: [] }))
 

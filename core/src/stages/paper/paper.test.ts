@@ -4,6 +4,8 @@ import { builtLayers, colourOf, FINISHES, paperOf, setLayer, safeStripMm } from 
 import {
   assignNearest,
   assignRamp,
+  coloursInUse,
+  giveColour,
   colourDifference,
   matchPapers,
   nearestPaper,
@@ -120,5 +122,33 @@ describe('papers for layers', () => {
     const [snag] = paperSnags(project, stock)
     expect([snag!.code, snag!.layer]).toEqual(['no-paper', 'pier'])
     expect(colourOf(project, builtLayers(project)[6]!)).toMatch(/^#/)
+  })
+})
+
+describe('colours in use', () => {
+  it('are listed with their layers, and merged by giving one the paper of another', () => {
+    const project = demo('harbour')
+    const colours = coloursInUse(project)
+    expect(colours.flatMap(({ layerIds }) => layerIds).toSorted()).toEqual(
+      builtLayers(project)
+        .map(({ id }) => id)
+        .toSorted(),
+    )
+    const [to, from] = colours
+    const merged = giveColour(project, from!.layerIds, to!, stock)
+    const after = coloursInUse(merged)
+    expect(after).toHaveLength(colours.length - 1)
+    expect(after[0]!.layerIds).toHaveLength(to!.layerIds.length + from!.layerIds.length)
+    // Of bare colours the colour itself is taken over.
+    const bare = from!.layerIds.reduce((p, id) => setLayer(p, id, { paperId: null }), project)
+    const back = giveColour(bare, to!.layerIds, { paperId: null, colour: '#123456' }, stock)
+    expect(
+      to!.layerIds.map((id) =>
+        colourOf(
+          back,
+          back.layers.find((layer) => layer.id === id)!,
+        ),
+      ),
+    ).toEqual(to!.layerIds.map(() => '#123456'))
   })
 })

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { fewestLayers, keepLayers } from '@feuillet/core/stages/layers'
+import { fewestLayers, keepLayers, type Edge } from '@feuillet/core/stages/layers'
 import {
   addMirrored,
   builtLayers,
@@ -15,9 +15,7 @@ import { change, changeApart } from '../../state/edits'
 import { usePlans } from '../../plan'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { useWords } from '../../state/use-words'
-import { looked } from '../../state/view'
-import { Button, Choice, Fold, Heading, LengthField, NumberField, SelectField } from '../../ui'
+import { Button, Choice, Heading, LengthField, NumberField, SelectField } from '../../ui'
 import { editor } from '../../workers'
 
 /** Size, mirroring and outlines of one layer or of all, proportions locked. */
@@ -113,7 +111,7 @@ const HOLE_MM2 = 4
 export function ShapeTools({ layer }: { layer: Layer }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
-  const { unit, size } = useWords()
+  const unit = useAppSelector(selectUnit)
   const [stepMm, setStepMm] = useState(3)
   const [corners, setCorners] = useState<'round' | 'sharp'>('round')
   const [underMm2, setUnderMm2] = useState(HOLE_MM2)
@@ -195,78 +193,49 @@ export function ShapeTools({ layer }: { layer: Layer }) {
             </Button>
           </>
         )}
-        {layer.pieces.length > 1 && (
-          <Fold title={`${layer.pieces.length} pieces, one by one`}>
-            <ul className="grid gap-1.5 pt-1.5 text-[13px]">
-              {layer.pieces.slice(0, MOST_PIECES).map((piece, i) => {
-                const box = layerBox({ pieces: [piece] })
-                const pieceIds = [piece.id]
-                return (
-                  <li
-                    key={piece.id}
-                    className="flex flex-wrap items-center gap-x-3 border-t border-line pt-1"
-                  >
-                    <span className="min-w-0 flex-1">
-                      {i + 1}: {size(box.maxX - box.minX, box.maxY - box.minY)}
-                    </span>
-                    <Button
-                      look="quiet"
-                      onClick={() =>
-                        dispatch(looked({ at: [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2] }))
-                      }
-                    >
-                      Show
-                    </Button>
-                    <Button
-                      look="quiet"
-                      onClick={() =>
-                        act('drop a piece of', { kind: 'drop-specks', layerId: layer.id, pieceIds })
-                      }
-                    >
-                      Drop
-                    </Button>
-                    <Button
-                      look="quiet"
-                      onClick={() =>
-                        act('split a piece off', { kind: 'split-off', layerId: layer.id, pieceIds })
-                      }
-                    >
-                      Own layer
-                    </Button>
-                    {chosen && (
-                      <Button
-                        look="quiet"
-                        title={`Joins what it touches in “${chosen.name}”`}
-                        onClick={() =>
-                          act('move a piece of', {
-                            kind: 'move-pieces',
-                            layerId: layer.id,
-                            pieceIds,
-                            toId: chosen.id,
-                          })
-                        }
-                      >
-                        To the other
-                      </Button>
-                    )}
-                  </li>
-                )
-              })}
-            </ul>
-            {layer.pieces.length > MOST_PIECES && (
-              <p className="pt-1 text-[13px] text-soft">
-                The first {MOST_PIECES} of {layer.pieces.length}.
-              </p>
-            )}
-          </Fold>
-        )}
+        <EdgeTool layer={layer} act={act} />
       </div>
     </Heading>
   )
 }
 
-/** More rows than these are no list that anyone reads. */
-const MOST_PIECES = 40
+const EDGES = [
+  { value: 'scalloped', label: 'scalloped', title: 'Round bumps side by side, as many as come out even' },
+  { value: 'torn', label: 'torn', title: 'Wanders in and out, as paper torn by hand' },
+  { value: 'holes', label: 'row of holes', title: 'Round holes at even distances inside the edge' },
+] as const
+const EDGE_SIZE = { scalloped: 'Width of a bump', torn: 'Depth', holes: 'Hole across' }
+
+/** Another outer edge. */
+function EdgeTool({ layer, act }: { layer: Layer; act: (label: string, mend: Mend) => void }) {
+  const unit = useAppSelector(selectUnit)
+  const [kind, setKind] = useState<Edge['kind']>('scalloped')
+  const [mm, setMm] = useState(8)
+  const [roomMm, setRoomMm] = useState(3)
+  return (
+    <>
+      <Choice label="Outer edge" captioned value={kind} options={EDGES} onChange={setKind} />
+      <LengthField label={EDGE_SIZE[kind]} valueMm={mm} unit={unit} min={0.5} max={100} onChange={setMm} />
+      {kind === 'holes' && (
+        <LengthField
+          label="Card between and outside"
+          valueMm={roomMm}
+          unit={unit}
+          min={0.5}
+          max={100}
+          onChange={setRoomMm}
+        />
+      )}
+      <Button
+        small
+        className="justify-self-start"
+        onClick={() => act('edge of', { kind: 'edge', layerId: layer.id, edge: { kind, mm, roomMm } })}
+      >
+        Give it this edge
+      </Button>
+    </>
+  )
+}
 
 /** Goes without layers when there are only a few sheets of card. */
 export function FewerSheets() {

@@ -10,6 +10,9 @@ import { looked, pickedLayer } from '../../state/view'
 import { Board } from '../../drawing/board'
 import { Pointer, StackDrawing } from '../../drawing/stack'
 import { Button, Switch } from '../../ui'
+import { BitsMarks } from './bits/bits-marks'
+import { BitsPanel } from './bits/bits-panel'
+import { useBits } from './bits/use-bits'
 import { LeftMarks } from './left-marks'
 import { SoundMarks } from './sound-marks'
 import { EmptyLayers } from './empty-layers'
@@ -54,7 +57,11 @@ export default function LayersScreen() {
   )
   const box = viewBox(project)
   const placing = usePlacing(view.placing && !view.apart && project.layers.length > 0)
-  useCommand('place-parts', () => dispatch(looked({ placing: !view.placing, apart: false })), {
+  const bits = useBits(view.bits && !view.placing && !view.apart, chosen, sound, weakPaths)
+  useCommand('place-parts', () => dispatch(looked({ placing: !view.placing, bits: false, apart: false })), {
+    enabled: project.layers.length > 0,
+  })
+  useCommand('single-pieces', () => dispatch(looked({ bits: !view.bits, placing: false, apart: false })), {
     enabled: project.layers.length > 0,
   })
   const apart = view.apart ? Math.max(2, (box.maxX - box.minX) / Math.max(8, shown.length * 2.2)) : 0
@@ -82,6 +89,10 @@ export default function LayersScreen() {
       panel={
         <>
           {placing.on && <PlacePanel placing={placing} />}
+          {bits && <BitsPanel bits={bits} safeMm={sound?.safeMm ?? 0} />}
+          {view.bits && !view.apart && !chosen && (
+            <p className="mb-3 text-soft">Pick a layer: its pieces and openings can then be picked.</p>
+          )}
           <LayerPanel />
           <FewerSheets />
         </>
@@ -145,9 +156,9 @@ export default function LayersScreen() {
                     layers={shown}
                     px={px}
                     picked={view.layerId}
-                    strong={placing.on ? undefined : strong}
+                    strong={placing.on ? undefined : bits ? new Set([bits.layer.id]) : strong}
                     apart={apart}
-                    onPick={placing.on ? undefined : (id) => dispatch(pickedLayer(id))}
+                    onPick={placing.on || bits ? undefined : (id) => dispatch(pickedLayer(id))}
                     {...(placing.on && {
                       onLayerDown: placing.onLayerDown,
                       held: {
@@ -156,7 +167,7 @@ export default function LayersScreen() {
                       },
                     })}
                   />
-                  {sound && chosen && !apart && !placing.on && (
+                  {sound && chosen && !apart && !placing.on && !bits && (
                     <SoundMarks
                       sound={sound}
                       weakPaths={weakPaths ?? []}
@@ -169,6 +180,7 @@ export default function LayersScreen() {
                   {!apart && <LeftMarks marks={intake.leftMarks} px={px} />}
                   {view.at && !apart && <Pointer at={view.at} px={px} />}
                   {placing.on && <PlacingMarks placing={placing} room={room} px={px} />}
+                  {bits && <BitsMarks bits={bits} room={room} px={px} />}
                 </g>
               )}
             </Board>
@@ -183,14 +195,19 @@ export default function LayersScreen() {
         </div>
       )}
       {project.layers.length > 0 && (
-        <div className="flex gap-6 px-6 pb-3 text-[13px]">
+        <div className="flex flex-wrap gap-x-5 gap-y-1 px-6 pb-3 text-[13px] whitespace-nowrap">
           <Switch
             label="Place parts (P)"
             checked={view.placing}
-            onChange={(on) => dispatch(looked({ placing: on, apart: false }))}
+            onChange={(on) => dispatch(looked({ placing: on, bits: false, apart: false }))}
           />
           <Switch
-            label="Only the picked layer (X)"
+            label="Single pieces (I)"
+            checked={view.bits}
+            onChange={(on) => dispatch(looked({ bits: on, placing: false, apart: false }))}
+          />
+          <Switch
+            label="Only the picked (X)"
             checked={view.only}
             onChange={(only) => dispatch(looked({ only }))}
           />

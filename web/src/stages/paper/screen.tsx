@@ -13,6 +13,7 @@ import { pickedLayer } from '../../state/view'
 import { Board } from '../../drawing/board'
 import { StackDrawing } from '../../drawing/stack'
 import { Button, Figure, Figures, Heading } from '../../ui'
+import { ColoursInUse } from './colours-in-use'
 import { Drawer } from './drawer'
 import { DrawerTable } from './drawer-table'
 import { Neighbours } from './neighbours'
@@ -62,6 +63,7 @@ export default function PaperScreen() {
               </Figures>
             </Heading>
           )}
+          <ColoursInUse />
           <RampTool />
           <Heading title="Sheets and shopping">
             {needed ? (

@@ -1,0 +1,107 @@
+// Pieces and openings of the picked layer, one by one on the board; and strips that are dragged between them.
+import { useMemo, useState } from 'react'
+import { ringBox, type Point } from '@feuillet/core/base/geometry'
+import { pieceRegion, type Layer, type Mend } from '@feuillet/core/project'
+import type { SoundView } from '@feuillet/core/stages/layers'
+import { changeApart } from '../../../state/edits'
+import { useAppDispatch } from '../../../state/store'
+import { editor } from '../../../workers'
+
+/** A piece, an opening in one, or a strip that is too narrow. */
+export interface Bit {
+  key: string
+  kind: 'piece' | 'opening' | 'strip'
+  /** What it says of itself, as a name. */
+  name: string
+  pieceId: string
+  path: string
+  /** A place in it. */
+  at: Point
+  widthMm: number
+  heightMm: number
+}
+
+export type BitTool = 'pick' | 'lay' | 'cut'
+
+export interface Bits {
+  layer: Layer
+  list: readonly Bit[]
+  picked: Bit | null
+  pick: (key: string | null) => void
+  tool: BitTool
+  setTool: (tool: BitTool) => void
+  stripMm: number
+  setStripMm: (mm: number) => void
+  /** Changes the layer, as an undo step of its name. */
+  act: (label: string, mend: Mend) => void
+}
+
+const pathOf = (ring: Float64Array): string => {
+  let d = ''
+  for (let i = 0; i < ring.length; i += 2) d += `${i ? 'L' : 'M'}${ring[i]} ${ring[i + 1]}`
+  return d + 'Z'
+}
+
+/** What there is to pick of a layer: its pieces first, their openings on top of them, its weak strips on top of all. */
+function bitsOf(layer: Layer, sound: SoundView | undefined, weakPaths: readonly string[]): Bit[] {
+  const ofRing = (ring: Float64Array, kind: Bit['kind'], pieceId: string, key: string): Bit => {
+    const b = ringBox(ring)
+    return {
+      key,
+      kind,
+      name: kind === 'piece' ? `Piece ${key}` : `Opening ${key}`,
+      pieceId,
+      path: pathOf(ring),
+      at: { x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 },
+      widthMm: b.maxX - b.minX,
+      heightMm: b.maxY - b.minY,
+    }
+  }
+  const faces = layer.pieces.flatMap((piece) =>
+    pieceRegion(piece).map((face) => ({ face, pieceId: piece.id })),
+  )
+  const pieces = faces.map(({ face, pieceId }, i) => ofRing(face.outer, 'piece', pieceId, `${i + 1}`))
+  const openings = faces.flatMap(({ face, pieceId }, i) =>
+    face.holes.map((hole, k) => ofRing(hole, 'opening', pieceId, `${i + 1}.${k + 1}`)),
+  )
+  const strips = (sound?.necks ?? []).flatMap(({ at, widthMm, kind }, i): Bit[] =>
+    kind === 'neck' && weakPaths[i]
+      ? [{ key: `strip ${i + 1}`, kind: 'strip', name: `Strip ${i + 1}`, pieceId: '', path: weakPaths[i], at, widthMm, heightMm: widthMm }] // prettier-ignore
+      : [],
+  )
+  return [...pieces, ...openings, ...strips]
+}
+
+/** Null while pieces are not what is worked on. */
+export function useBits(
+  on: boolean,
+  layer: Layer | undefined,
+  sound: SoundView | undefined,
+  weakPaths: readonly string[] | undefined,
+): Bits | null {
+  const dispatch = useAppDispatch()
+  const [key, setKey] = useState<string | null>(null)
+  const [tool, setTool] = useState<BitTool>('pick')
+  const [stripMm, setStripMm] = useState<number | null>(null)
+  const list = useMemo(
+    () => (on && layer ? bitsOf(layer, sound, weakPaths ?? []) : []),
+    [on, layer, sound, weakPaths],
+  )
+  if (!on || !layer) return null
+  return {
+    layer,
+    list,
+    picked: list.find((bit) => bit.key === key) ?? null,
+    pick: setKey,
+    tool,
+    setTool,
+    stripMm: stripMm ?? (sound?.safeMm ?? 1.2) * 1.5,
+    setStripMm,
+    act: (label, mend) => {
+      setKey(null)
+      void dispatch(
+        changeApart(`${label} ${layer.name}`, (p, stock) => editor.ask((api) => api.mend(p, [mend], stock))),
+      )
+    },
+  }
+}
