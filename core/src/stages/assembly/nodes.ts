@@ -11,7 +11,7 @@ export const assembly = node('assembly', {
   reads: {
     mount: true,
     layers: 'all',
-    papers: ['name', 'gsm'],
+    papers: ['name', 'gsm', 'finish'],
     adhesives: true,
     plan: ['batch', 'cutWith', 'direction', 'alignment', 'adhesiveId'],
   },
@@ -32,7 +32,7 @@ export const orderOfWork = node('order of work', {
   reads: {
     mount: true,
     layers: ['name', 'pieces', 'folds', 'joint', 'paperId'],
-    papers: ['name', 'gsm'],
+    papers: ['name', 'gsm', 'finish'],
     adhesives: true,
     plan: ['batch', 'cutWith', 'direction', 'alignment', 'adhesiveId'],
   },

@@ -1,7 +1,7 @@
 // The wording of jobs: what to do, what to watch and the usual caution, for the bench.
 import { length, say, sayAll, type Said } from '../../base/units'
 import { adhesiveOf, ASSUMED_PAPER, folioOf, paperOf, type Project } from '../../project'
-import type { Turn } from '../layers'
+import { centreMarks, type Turn } from '../layers'
 import type { About, PadCount, Task, Untold } from './task'
 import { UNNAMED_GLUE } from './times'
 
@@ -13,9 +13,8 @@ const FOOD =
   'Keep card, glue and foam off the icing with a food-safe sleeve; small parts and sticks are not for small children. Follow the labels.'
 const HANGING = 'Hang it on a fixing that suits the wall and the weight.'
 
-const ALIGN: Record<Project['plan']['alignment'], string> = {
+const ALIGN = {
   'corner-jig': 'Lower the left edge into the corner jig, then let it drop.',
-  'centre-mark': 'Bring the centre marks over each other, then let it drop.',
   'one-edge': 'Line up the lower edges, then let it drop.',
   'by-eye': 'Hover, check all round, then let it drop.',
 }
@@ -135,13 +134,13 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
       const peel = ' Peel the corner pads first; the rest once it lies right. Press from the middle out.'
       return {
         title: layTitle(folio, about.faceDown),
-        detail: `${what}. ${alignment(project, about.faceDown)}${about.pads > 0 ? peel : ''}`,
+        detail: `${what}. ${alignment(project, layer.id, about.faceDown)}${about.pads > 0 ? peel : ''}`,
         caution: about.pads > 0 ? 'Foam sticks at once and cannot be moved.' : null,
       }
     }
     case 'glue': {
       const adhesive = adhesiveOf(project)
-      const watch = [alignment(project, about.faceDown)]
+      const watch = [alignment(project, layer.id, about.faceDown)]
       if (adhesive && (paper?.gsm ?? ASSUMED_PAPER.gsm) < adhesive.bucklesBelowGsm)
         watch.push(`It buckles card under ${adhesive.bucklesBelowGsm} gsm: use dots, not lines.`)
       if (adhesive?.slides) watch.push('It slides while wet: check once more before it takes hold.')
@@ -240,8 +239,15 @@ const glueName = (project: Project, unnamed = 'Glue'): string => adhesiveOf(proj
 const layTitle = (folio: number, faceDown: boolean): string =>
   faceDown ? `Lay layer ${folio} face down on the stack` : `Lay layer ${folio} on the stack`
 
-const alignment = ({ plan }: Project, faceDown: boolean): string =>
-  faceDown ? ALIGN_FACE_DOWN : ALIGN[plan.alignment]
+function alignment(project: Project, layerId: string, faceDown: boolean): string {
+  const { alignment: way } = project.plan
+  if (faceDown) return ALIGN_FACE_DOWN
+  if (way !== 'centre-mark') return ALIGN[way]
+  const mark = centreMarks(project).get(layerId)
+  return mark
+    ? `Run a pin through its middle and the centre mark on layer ${folioOf(project, mark.underId)}, then slide it down.`
+    : ALIGN['by-eye']
+}
 
 /** “12 pads of 2 mm, 3 of 4.3 mm”. */
 const padWords = (pads: readonly PadCount[]): Said =>

@@ -213,7 +213,7 @@ export const marks = node('marks', {
     mount: true,
     layers: ['pieces', 'folds', 'role', 'numbered', 'paperId'],
     papers: ['finish', 'gsm'],
-    plan: ['numbers', 'placeMarks', 'guests'],
+    plan: ['numbers', 'placeMarks', 'alignment', 'guests'],
   },
   needs: (project) => ({ own: each(sound, project) }),
   compute: ({ project, memo }, { own }): Map<string, Marks> => {

@@ -2,5 +2,5 @@
  * What is put on a layer beside its outlines: the folio number where it hides, fold lines, crosses.
  */
 export { numberPlace, NUMBER_MM } from './number-place'
-export { mapMarks, noMarks, pieceMarks, type Marks } from './marks'
+export { centreMarks, mapMarks, noMarks, pieceMarks, type Marks } from './marks'
 export { numberStrokes } from './digits'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { plate, stack } from '../../../../test/stack'
+import { card, plate, stack } from '../../../../test/stack'
 import {
   ellipse,
   lineInside,
@@ -10,8 +10,9 @@ import {
   subtract,
 } from '../../../base/geometry'
 import { layerRegion, setLayer, setPlan } from '../../../project'
+import { soundnessOf } from '../nodes'
 import { soundness } from '../soundness/index'
-import { noMarks, numberStrokes, pieceMarks } from './index'
+import { centreMarks, noMarks, numberStrokes, pieceMarks } from './index'
 
 describe('figures of single strokes', () => {
   it('stay within their circle and never close on themselves', () => {
@@ -102,5 +103,37 @@ describe('marks of pieces', () => {
   it('end fold lines at the edge of the piece', () => {
     const [fold] = marksOf(setLayer(base, 'boat', { folds: [[0, 46, 100, 46]] })).get('boat/p1')!.folds
     expect([...fold!].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([30, 46, 55, 46])
+  })
+})
+
+describe('centre marks', () => {
+  const roses = setPlan(
+    stack(
+      'card',
+      plate('back', 0, [0, 0, 100, 100]),
+      card('ring', 1, subtract([ellipse(50, 50, 40)], [ellipse(50, 50, 20)])),
+      card('bud', 1, [ellipse(50, 50, 30)]),
+      card('heart', 1, [ellipse(50, 50, 8)]),
+    ),
+    { alignment: 'centre-mark', numbers: 'none' },
+  )
+
+  it('are put where a layer’s middle goes, hidden by it; an open middle has none', () => {
+    const found = centreMarks(roses)
+    expect([...found.keys()]).toEqual(['bud', 'heart'])
+    // Under the bud the ring is open: its middle goes over the back.
+    expect(found.get('bud')).toEqual({ underId: 'back', at: { x: 50, y: 50 } })
+    expect(found.get('heart')!.underId).toBe('bud')
+    expect(centreMarks(setPlan(roses, { alignment: 'by-eye' })).size).toBe(0)
+  })
+
+  it('are drawn and cut with the layer that bears them', () => {
+    const drawn = pieceMarks(roses, soundnessOf(roses))
+    expect([...drawn.keys()].toSorted()).toEqual(['back/p1', 'bud/p1'])
+    const cross = drawn.get('bud/p1')!.places.map((line) => Array.from(line, (v) => Math.round(v * 10) / 10))
+    expect(cross).toEqual([
+      [48.5, 50, 51.5, 50],
+      [50, 48.5, 50, 51.5],
+    ])
   })
 })

@@ -7,11 +7,12 @@ import {
   regionContains,
   type Affine,
   type Point,
-  type Polygon,
+  type Region,
 } from '../../../base/geometry'
-import { builtLayers, layerRegion, pieceRegion, type Project } from '../../../project'
+import { builtLayers, layerBox, layerRegion, pieceRegion, type Project } from '../../../project'
 import { numberStrokes } from './digits'
 import { NUMBER_MM } from './number-place'
+import { isSeeThrough } from '../visibility/shows'
 import { looksRightWrong, type Soundness } from '../soundness/soundness'
 
 /** Open lines x0, y0, x1, y1, …, mm. */
@@ -41,6 +42,8 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
   const out = new Map<string, Marks>()
   const layers = builtLayers(project)
   const crosses = project.plan.placeMarks ? placeCrosses(project) : new Map<string, Point[]>()
+  for (const { underId, at } of centreMarks(project).values())
+    crosses.set(underId, [...(crosses.get(underId) ?? []), at])
   layers.forEach((layer, i) => {
     const found = sound.find((s) => s.id === layer.id)
     const numberAt = project.plan.numbers === 'none' ? null : found?.numberAt
@@ -83,14 +86,38 @@ function placeCrosses(project: Project): Map<string, Point[]> {
         const at = interiorPoint(face.outer)
         if (!holdsCross([face], at)) continue
         const under = layers.slice(0, i).findLast((below) => regionContains(layerRegion(below), at.x, at.y))
-        if (under && holdsCross(layerRegion(under) as Polygon[], at))
-          out.set(under.id, [...(out.get(under.id) ?? []), at])
+        if (under && holdsCross(layerRegion(under), at)) out.set(under.id, [...(out.get(under.id) ?? []), at])
       }
   })
   return out
 }
 
-function holdsCross(region: readonly Polygon[], { x, y }: Point): boolean {
+/** Where the middle of a layer goes, on the card that carries it. */
+export interface CentreMark {
+  underId: string
+  at: Point
+}
+
+/**
+ * Centre marks by the layer that is laid on them, where layers are aligned so: its middle is on its own card, which hides the
+ * cross, and on card beneath. A layer whose middle is open, or lies over an opening, has none.
+ */
+export function centreMarks(project: Project): Map<string, CentreMark> {
+  const out = new Map<string, CentreMark>()
+  if (project.plan.alignment !== 'centre-mark') return out
+  const layers = builtLayers(project)
+  layers.forEach((layer, i) => {
+    if (i === 0 || layer.pieces.length === 0) return
+    const b = layerBox(layer)
+    const at = { x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 }
+    if (isSeeThrough(project, layer) || !holdsCross(layerRegion(layer), at)) return
+    const under = layers.slice(0, i).findLast((below) => regionContains(layerRegion(below), at.x, at.y))
+    if (under && holdsCross(layerRegion(under), at)) out.set(layer.id, { underId: under.id, at })
+  })
+  return out
+}
+
+function holdsCross(region: Region, { x, y }: Point): boolean {
   const r = ARM_MM + HIDE_MM
   const d = r * Math.SQRT1_2
   return region.some((face) =>
