@@ -185,7 +185,7 @@ test('single pieces and openings are picked on the board, filled, tied by a stri
   await page.keyboard.press('Control+z')
   await expect(app.figure('Openings')).toHaveText('12')
   // A strip across an opening parts it in two.
-  await page.getByRole('radio', { name: 'lay a strip' }).click()
+  await page.getByRole('radio', { name: 'lay strip' }).click()
   const opening = [41, 34, 63, 40] as const
   const at = await page.locator('[data-grip=strip]').evaluate((rect, [x1, y1, x2, y2]) => {
     const map = (rect as SVGRectElement).getScreenCTM()!

@@ -83,7 +83,10 @@ describe('the planner', () => {
           sharing: one(['any', 'one-sheet', 'own-sheets']),
           colour: one(['#cc0000', '#00cc88']),
         }),
-      (p, id) => setLayer(p, id, { folds: [[40, 40, 60, 40]] }),
+      (p, id) =>
+        setLayer(p, id, {
+          folds: [{ line: [40, 40, 60, 40], way: one(['up', 'down']), deg: one([20, 90]) }],
+        }),
       (p, id) => moveLayer(p, id, Math.floor(random() * p.layers.length)),
       (p, id) => (p.layers.length > 3 ? removeLayer(p, id) : addMirrored(p, id, 100)),
       (p, id) => transformLayers(p, [1, 0, 0, 1, one([-6, 4, 9]), one([-5, 3])], [id]),

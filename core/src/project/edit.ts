@@ -9,7 +9,7 @@ import {
   type Affine,
 } from '../base/geometry'
 import { pieceRegion, sameButSize } from './lookup'
-import type { Layer, Paper, Pin, Plan, Project } from './schema'
+import type { Fold, Layer, Paper, Pin, Plan, Project } from './schema'
 
 const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project => ({
   ...project,
@@ -138,6 +138,11 @@ export const takeOffCuts = (
   },
 })
 
+const mapLine = (map: Affine, [x1, y1, x2, y2]: Fold['line']): Fold['line'] => [
+  ...mapPoint(map, x1, y1),
+  ...mapPoint(map, x2, y2),
+]
+
 /** Maps every piece of the chosen layers (all by default), proportions as the map has them. Hand-made pins of them fall away. */
 export function transformLayers(project: Project, map: Affine, layerIds?: readonly string[]): Project {
   const chosen = (id: string) => !layerIds || layerIds.includes(id)
@@ -145,10 +150,7 @@ export function transformLayers(project: Project, map: Affine, layerIds?: readon
     chosen(layer.id)
       ? {
           ...layer,
-          folds: layer.folds.map(
-            ([x1, y1, x2, y2]) =>
-              [...mapPoint(map, x1, y1), ...mapPoint(map, x2, y2)] as [number, number, number, number],
-          ),
+          folds: layer.folds.map((fold) => ({ ...fold, line: mapLine(map, fold.line) })),
           pieces: layer.pieces.map((piece) => ({
             ...piece,
             path: mapRegion(map, pieceRegion(piece)).map(polygonToPath).join(''),

@@ -57,10 +57,18 @@ export function tidyDocument(doc: Doc, healed: string[]): Doc {
   const piece = (value: unknown): unknown => (isDoc(value) ? { ...value, id: id(value['id']) } : value)
   const paper = (value: unknown): unknown =>
     isDoc(value) ? name({ ...value, id: id(value['id']) }, 'Paper') : value
+  // A fold was once its line alone.
+  const fold = (value: unknown): unknown => (Array.isArray(value) ? { line: value } : value)
   const layer = (value: unknown): unknown =>
     isDoc(value)
       ? name(
-          { ...value, id: id(value['id']), ...mapped(value, 'paperId', id), ...each(value, 'pieces', piece) },
+          {
+            ...value,
+            id: id(value['id']),
+            ...mapped(value, 'paperId', id),
+            ...each(value, 'pieces', piece),
+            ...each(value, 'folds', fold),
+          },
           '',
         )
       : value

@@ -126,6 +126,16 @@ export const jointSchema = z.looseObject({
 /** Parts that a layer may play. */
 export const ROLES = ['backing', 'plain', 'border', 'accent', 'overlay', 'printed'] as const
 
+/** A line to score and fold along. */
+export const foldSchema = z.looseObject({
+  /** x1, y1, x2, y2, mm in the project's frame. */
+  line: z.tuple([coordinateMm, coordinateMm, coordinateMm, coordinateMm]),
+  /** Whether the smaller part beside it is turned up, towards the eye, or down; it is scored on the other face. */
+  way: z.enum(['up', 'down']).default('up'),
+  /** By how much it is turned out of the flat, degrees. */
+  deg: z.number().min(0).max(180).default(30),
+})
+
 /** One level of card. */
 export const layerSchema = z.looseObject({
   id,
@@ -133,11 +143,7 @@ export const layerSchema = z.looseObject({
   role: z.enum(ROLES).default('plain'),
   /** Path data with absolute M, L, Z only; even-odd; mm in the project's frame. */
   pieces: z.array(z.looseObject({ id, path })).max(MOST.pieces),
-  /** Lines to score and fold along: x1, y1, x2, y2, mm in the project's frame. */
-  folds: z
-    .array(z.tuple([coordinateMm, coordinateMm, coordinateMm, coordinateMm]))
-    .max(MOST.folds)
-    .default([]),
+  folds: z.array(foldSchema).max(MOST.folds).default([]),
   /** Colour in the file or of the drawing, until a paper is chosen. */
   colour: colour.default('#b9b4a8'),
   paperId: id.nullable().default(null),
@@ -390,6 +396,8 @@ export type NewMount = z.input<typeof mountSchema>
 export type MountKind = Mount['kind']
 /** A mount that is a frame. */
 export type FrameMount = Extract<Mount, { kind: 'frame' }>
+/** See layerSchema. */
+export type Fold = z.infer<typeof foldSchema>
 /** See layerSchema. */
 export type Layer = z.infer<typeof layerSchema>
 /** One connected face of a layer, as path data. */

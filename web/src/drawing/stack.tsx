@@ -56,7 +56,7 @@ export const StackDrawing = memo(function StackDrawing({
             picked={picked === layer.id}
             onPick={onPick}
           />
-          {layer.folds.map(([x1, y1, x2, y2], k) => (
+          {layer.folds.map(({ line: [x1, y1, x2, y2], way }, k) => (
             <line
               key={k}
               x1={x1}
@@ -65,7 +65,9 @@ export const StackDrawing = memo(function StackDrawing({
               y2={y2}
               stroke="rgb(0 0 0 / 0.6)"
               strokeWidth={px}
-              strokeDasharray={`${px * 4} ${px * 3}`}
+              strokeDasharray={
+                way === 'up' ? `${px * 4} ${px * 3}` : `${px * 8} ${px * 2} ${px * 1.5} ${px * 2}`
+              }
               pointerEvents="none"
               data-fold
             />

@@ -62,7 +62,11 @@ describe.each(demoNames)('the cut files of %s', (name) => {
       setPlan(
         {
           ...project,
-          layers: project.layers.map((layer) => ({ ...layer, numbered: true, folds: [[0, 60, 400, 60]] })),
+          layers: project.layers.map((layer) => ({
+            ...layer,
+            numbered: true,
+            folds: [{ line: [0, 60, 400, 60], way: 'up', deg: 30 }],
+          })),
         },
         { placeMarks: true },
       ),

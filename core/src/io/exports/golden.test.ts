@@ -18,7 +18,7 @@ const project = setPlan(
   {
     ...stack('card', card('back', 0, [rectangle(0, 0, 80, 60)]), {
       ...card('ring', 2, ring),
-      folds: [[10, 15, 70, 15]],
+      folds: [{ line: [10, 15, 70, 15], way: 'up', deg: 30 }],
     }),
     name: 'Golden',
   },

@@ -101,11 +101,13 @@ describe('steps from the joints', () => {
   })
 
   it('score folds flat, after weeding and before anything is tried on', () => {
-    const project = setLayer(demo('harbour'), 'pier', { folds: [[10, 10, 60, 10], [10, 20, 60, 20]] }) // prettier-ignore
+    const project = setLayer(demo('harbour'), 'pier', { folds: [{ line: [10, 10, 60, 10], way: 'up', deg: 30 }, { line: [10, 20, 60, 20], way: 'down', deg: 90 }] }) // prettier-ignore
     const plan = planOf(project)
     expectSound(plan)
     const score = plan.steps.find((s) => s.id === 'score-pier')!
-    expect(score.detail).toContain('2 folds')
+    expect(score.detail).toContain(
+      '1 fold up by 30°, scored on the back; 1 down by 90°, scored on the front.',
+    )
     expect(score.after.every((id) => id.startsWith('weed-'))).toBe(true)
     expect(plan.steps.find((s) => s.kind === 'dry-fit')!.startMin).toBeGreaterThanOrEqual(score.endMin)
     expect(planOf(demo('harbour')).steps.some((s) => s.kind === 'score')).toBe(false)

@@ -1,7 +1,8 @@
 // The wording of jobs: what to do, what to watch and the usual caution, for the bench.
 import { length, say, sayAll, type Said } from '../../base/units'
-import { adhesiveOf, ASSUMED_PAPER, folioOf, paperOf, type Project } from '../../project'
-import { centreMarks, type Turn } from '../layers'
+import { groupBy } from '../../base'
+import { adhesiveOf, ASSUMED_PAPER, folioOf, paperOf, type Layer, type Project } from '../../project'
+import { centreMarks, scoredFace, type Turn } from '../layers'
 import type { About, PadCount, Task, Untold } from './task'
 import { UNNAMED_GLUE } from './times'
 
@@ -96,7 +97,7 @@ function beforeSticking(
     case 'score':
       return {
         title: `Score and fold “${about.layer.name}”`,
-        detail: `${plural(about.layer.folds.length, 'fold')}, along the dashed lines of the drawing: score with a blunt tool and a ruler on a soft mat, fold away from the scored line.`,
+        detail: `${foldWords(about.layer)} Score with a blunt tool and a ruler on a soft mat, fold away from the scored line. Fold up along dashed lines, down along those of dashes and dots.`,
       }
     case 'dry-fit':
       return {
@@ -224,6 +225,16 @@ function afterSticking(
     case 'dry-sticks':
       return { title: 'Let the sticks dry', detail: `${dryMin} min, lying flat.` }
   }
+}
+
+/** “2 folds up by 30°, scored on the back; 1 down by 90°, scored on the front.” */
+function foldWords({ folds }: Layer): string {
+  const groups = groupBy(folds, ({ way, deg }) => `${way} ${Math.round(deg)}`)
+  const parts = [...groups.values()].map((list, i) => {
+    const { way, deg } = list[0]!
+    return `${i === 0 ? plural(list.length, 'fold') : list.length} ${way} by ${Math.round(deg)}°, scored on the ${scoredFace(list[0]!)}`
+  })
+  return `${parts.join('; ')}.`
 }
 
 /** What goes into a frame before its back, from the pane on. */

@@ -23,6 +23,7 @@ import {
   type Project,
 } from '../../project'
 import { fresh, type Memo } from '../../base'
+import { folded, type Flap } from '../layers'
 import { footprints, nearestBuild } from './foam'
 
 /** Card (or the board) that lies under a part of a piece. */
@@ -65,7 +66,10 @@ export interface Placed {
 /** A piece at its height, before it is known what carries each part of it. */
 export interface Lifted {
   pieceId: string
+  /** Of what is folded the body: what lies flat, and is padded or glued. */
   region: Region
+  /** Body and flaps with the height that each of them reaches. */
+  parts: readonly { region: Region; topMm: number }[]
   bottomMm: number
   topMm: number
 }
@@ -104,16 +108,31 @@ const gapOf = ({ joint }: Layer): number => (joint.kind === 'foam' ? joint.gapMm
 export function liftOnto({ project, layer, below, memo = fresh }: On): Level {
   const thickness = thicknessOf(project, layer)
   const pieces = layer.pieces.map((piece): Lifted => {
-    const region = pieceRegion(piece)
-    const under = nearUnder(region, below)
-    const highest = firstContact(region, under, memo)
+    const whole = pieceRegion(piece)
+    const { body, flaps } = layer.folds.length > 0 ? memo('folded', [whole, layer.folds], () => folded(whole, layer.folds)) : folded(whole, NO_FOLDS) // prettier-ignore
+    // What is folded does not rest on what is under it: only the body does.
+    const under = nearUnder(body, below)
+    const highest = firstContact(body, under, memo)
     const bottomMm = even((highest ? under[highest.index]!.topMm : 0) + gapOf(layer))
-    return { pieceId: piece.id, region, bottomMm, topMm: even(bottomMm + thickness) }
+    const flatMm = even(bottomMm + thickness)
+    const topMm = Math.max(flatMm, ...flaps.map(({ riseMm }) => even(flatMm + riseMm)))
+    return { pieceId: piece.id, region: body, bottomMm, topMm, parts: partsOf(whole, body, flaps, flatMm) }
   })
-  const own = pieces.map(({ region, topMm }) => ({ region, box: regionBox(region), topMm }))
+  const own = pieces.flatMap(({ parts }) =>
+    parts.map(({ region, topMm }) => ({ region, box: regionBox(region), topMm })),
+  )
   // Highest first, so that what is met first is what is seen from above.
   const placed = [...(below?.placed ?? []), ...own].sort((a, b) => b.topMm - a.topMm)
   return { pieces, placed }
+}
+
+const NO_FOLDS: Layer['folds'] = []
+
+/** The body at its height and each flap that rises at its own; one that hangs down is no higher than the body. */
+function partsOf(whole: Region, body: Region, flaps: readonly Flap[], flatMm: number): Lifted['parts'] {
+  if (flaps.length === 0) return [{ region: whole, topMm: flatMm }]
+  const rising = flaps.map(({ region, riseMm }) => ({ region, topMm: even(flatMm + Math.max(0, riseMm)) }))
+  return body === whole ? rising : [{ region: body, topMm: flatMm }, ...rising]
 }
 
 /** What carries each part of a layer's pieces, and how level they lie. Needs the geometry loaded. */

@@ -17,7 +17,7 @@ function below(project: Project, layerId: string): Ref<Level> | null {
 /** The pieces of one layer at their heights. */
 const lifted = node('lifted', {
   stage: 'depth',
-  reads: { mount: true, layer: ['pieces', 'joint', 'paperId'], papers: ['thicknessMm'] },
+  reads: { mount: true, layer: ['pieces', 'folds', 'joint', 'paperId'], papers: ['thicknessMm'] },
   needs: (project, layerId) => ({ under: below(project, layerId) }),
   compute: ({ project, memo }, { under }): Level =>
     liftOnto({ project, layer: project.layers[0]!, below: under, memo }),
@@ -26,7 +26,12 @@ const lifted = node('lifted', {
 /** What carries the pieces of one layer. */
 const standing = node('standing', {
   stage: 'depth',
-  reads: { mount: true, layer: ['pieces', 'joint', 'paperId'], papers: ['thicknessMm'], foams: true },
+  reads: {
+    mount: true,
+    layer: ['pieces', 'folds', 'joint', 'paperId'],
+    papers: ['thicknessMm'],
+    foams: true,
+  },
   needs: (project, layerId) => ({ own: lifted(layerId), under: below(project, layerId) }),
   compute: ({ project, memo }, { own, under }): PieceHeight[] =>
     standOn({ project, layer: project.layers[0]!, below: under, memo }, own),

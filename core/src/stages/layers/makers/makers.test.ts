@@ -520,12 +520,14 @@ describe('rosette and mandala', () => {
     const leaves = made.layers[0]!
     expect(leaves.folds).toHaveLength(3)
     const card = layerRegion(leaves)
-    for (const [x1, y1, x2, y2] of leaves.folds)
+    for (const {
+      line: [x1, y1, x2, y2],
+    } of leaves.folds)
       for (const t of [0.1, 0.5, 0.9])
         expect(regionContains(card, x1 + (x2 - x1) * t, y1 + (y2 - y1) * t)).toBe(true)
     const moved = transformLayers(stack('frame', leaves), [2, 0, 0, 2, 5, 7]).layers[0]!
-    const [x1, y1] = leaves.folds[0]!
-    expect(moved.folds[0]!.slice(0, 2)).toEqual([x1 * 2 + 5, y1 * 2 + 7])
+    const [x1, y1] = leaves.folds[0]!.line
+    expect(moved.folds[0]!.line.slice(0, 2)).toEqual([x1 * 2 + 5, y1 * 2 + 7])
   })
 
   it('a petal may come from a file', () => {

@@ -35,6 +35,9 @@ export const rolledDiameter = (lengthMm: number, paperMm: number): number =>
 export const stripLength = (diameterMm: number, paperMm: number): number =>
   Math.max(0, (Math.PI * (diameterMm ** 2 - TOOL_MM ** 2)) / (4 * paperMm * ROLL_AIR))
 
+/** A leaf is folded lightly along its middle, degrees. */
+const LEAF_DEG = 30
+
 /** Reach of one petal, 0 to 1, over its width from −1 to 1. */
 const reaches: Record<RosetteRecipe['petal'], (t: number) => number> = {
   round: (t) => 0.58 + 0.42 * Math.sqrt(1 - t * t),
@@ -101,7 +104,11 @@ export function makeRosette(recipe: RosetteRecipe): Made {
         translation(radius, radius),
         compose(rotation(25 + (i * 360) / recipe.leaves), translation(radius * 0.45, 0)),
       )
-      folds.push([...mapPoint(map, 0, 0), ...mapPoint(map, length, 0)])
+      folds.push({
+        line: [...mapPoint(map, 0, 0), ...mapPoint(map, length, 0)],
+        way: 'up',
+        deg: LEAF_DEG,
+      })
       return mapRegion(map, leaf(length))
     }).flat()
     layers.unshift(

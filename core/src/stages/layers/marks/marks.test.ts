@@ -101,7 +101,9 @@ describe('marks of pieces', () => {
   })
 
   it('end fold lines at the edge of the piece', () => {
-    const [fold] = marksOf(setLayer(base, 'boat', { folds: [[0, 46, 100, 46]] })).get('boat/p1')!.folds
+    const [fold] = marksOf(
+      setLayer(base, 'boat', { folds: [{ line: [0, 46, 100, 46], way: 'up', deg: 30 }] }),
+    ).get('boat/p1')!.folds
     expect([...fold!].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([30, 46, 55, 46])
   })
 })

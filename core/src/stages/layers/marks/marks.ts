@@ -58,7 +58,7 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
                 roof: found !== undefined && looksRightWrong(found),
               })
             : [],
-        folds: layer.folds.flatMap(([x1, y1, x2, y2]) =>
+        folds: layer.folds.flatMap(({ line: [x1, y1, x2, y2] }) =>
           faces.flatMap((face) => lineInside(face, x1, y1, x2, y2)),
         ),
         places: (crosses.get(layer.id) ?? [])

@@ -1,12 +1,12 @@
 // Papers so near in colour that one could stand in for the other, where that saves a sheet.
-import { colourDifference } from '../../paper'
+import { colourDifference, TOO_ALIKE } from '../../paper'
 import { fresh, type Memo } from '../../../base'
 import { assignPaper, builtLayers, findLayer, type Paper, type Project, type Snag } from '../../../project'
 import { layRun } from '../runs/nest-runs'
 import { isStandIn, paperRuns, type NestedRun } from '../runs/paper-runs'
 
-/** CIEDE2000: laid apart in a stack, colours nearer than this pass for one. */
-const NEAR = 7
+/** Colours that cannot be told apart pass for one; those that can do not. */
+const NEAR = TOO_ALIKE
 /** Papers that differ more in thickness change the heights of the stack (mm). */
 const AS_THICK_MM = 0.08
 const STEPS = 2

@@ -2,9 +2,15 @@ import { useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Box } from '@feuillet/core/base/geometry'
 import type { Bits } from './use-bits'
 
+const SURFACE = {
+  lay: 'Drag a strip of card',
+  cut: 'Drag a strip to cut away',
+  fold: 'Drag a line to fold along',
+}
+
 /** The pieces, openings and weak strips of a layer to be picked, and the strip that is being dragged. */
 export function BitsMarks({ bits, room, px }: { bits: Bits; room: Box; px: number }) {
-  const { list, picked, pick, tool, layer, stripMm, act } = bits
+  const { list, picked, pick, tool, layer, stripMm, turn, act, setFolds } = bits
   const [line, setLine] = useState<[number, number, number, number] | null>(null)
   const placeOf = (event: PointerEvent<SVGGraphicsElement>) =>
     new DOMPoint(event.clientX, event.clientY).matrixTransform(event.currentTarget.getScreenCTM()!.inverse())
@@ -17,15 +23,15 @@ export function BitsMarks({ bits, room, px }: { bits: Bits; room: Box; px: numbe
             y1={line[1]}
             x2={line[2]}
             y2={line[3]}
-            stroke={tool === 'lay' ? 'var(--color-plum)' : 'var(--color-crimson)'}
+            stroke={tool === 'cut' ? 'var(--color-crimson)' : 'var(--color-plum)'}
             strokeOpacity={0.6}
-            strokeWidth={stripMm}
+            strokeWidth={tool === 'fold' ? px * 2 : stripMm}
             strokeLinecap="round"
           />
         )}
         <rect
           data-grip="strip"
-          aria-label={tool === 'lay' ? 'Drag a strip of card' : 'Drag a strip to cut away'}
+          aria-label={SURFACE[tool]}
           x={room.minX}
           y={room.minY}
           width={room.maxX - room.minX}
@@ -46,6 +52,10 @@ export function BitsMarks({ bits, room, px }: { bits: Bits; room: Box; px: numbe
           onPointerUp={() => {
             setLine(null)
             if (!line || Math.hypot(line[2] - line[0], line[3] - line[1]) < px * 3) return
+            if (tool === 'fold') {
+              setFolds('fold of', [...layer.folds, { line, ...turn }])
+              return
+            }
             act(tool === 'lay' ? 'lay a strip in' : 'cut a strip out of', {
               kind: 'draw-strip',
               layerId: layer.id,

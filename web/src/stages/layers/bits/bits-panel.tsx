@@ -2,7 +2,9 @@ import { useState } from 'react'
 import { selectProject } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
 import { useWords } from '../../../state/use-words'
-import { Button, Choice, Heading, LengthField, SelectField } from '../../../ui'
+import { Button, Choice, Heading, LengthField, NumberField, SelectField } from '../../../ui'
+import type { Fold } from '@feuillet/core/project'
+import { scoredFace } from '@feuillet/core/stages/layers'
 import type { Bits } from './use-bits'
 
 /** What can be done with the piece, opening or strip that is picked on the board. */
@@ -24,12 +26,13 @@ export function BitsPanel({ bits, safeMm }: { bits: Bits; safeMm: number }) {
           value={tool}
           options={[
             { value: 'pick', label: 'pick' },
-            { value: 'lay', label: 'lay a strip', title: 'Drag from piece to piece: it ties them' },
-            { value: 'cut', label: 'cut a strip', title: 'Drag across a tie to part it' },
+            { value: 'lay', label: 'lay strip', title: 'Drag from piece to piece: it ties them' },
+            { value: 'cut', label: 'cut', title: 'Drag a strip across a tie to part it' },
+            { value: 'fold', label: 'fold', title: 'Drag a line to score and fold along' },
           ]}
           onChange={bits.setTool}
         />
-        {tool !== 'pick' && (
+        {(tool === 'lay' || tool === 'cut') && (
           <LengthField
             label="Width of the strip"
             unit={unit}
@@ -39,6 +42,7 @@ export function BitsPanel({ bits, safeMm }: { bits: Bits; safeMm: number }) {
             onChange={bits.setStripMm}
           />
         )}
+        {tool === 'fold' && <FoldTool bits={bits} />}
         {tool === 'pick' && !picked && (
           <p className="text-[13px] text-soft">
             {count('piece')} pieces, {count('opening')} openings
@@ -116,3 +120,67 @@ export function BitsPanel({ bits, safeMm }: { bits: Bits; safeMm: number }) {
     </Heading>
   )
 }
+
+const WAYS = [
+  { value: 'up', label: 'up', title: 'The smaller part turns towards the eye' },
+  { value: 'down', label: 'down', title: 'It turns away, behind the piece' },
+] as const
+
+/** How the next fold turns, and the folds that are there. */
+function FoldTool({ bits: { layer, turn, setTurn, setFolds } }: { bits: Bits }) {
+  const { words } = useWords()
+  const put = (at: number, patch: Partial<Fold>) =>
+    setFolds(
+      'fold of',
+      layer.folds.map((fold, i) => (i === at ? { ...fold, ...patch } : fold)),
+    )
+  return (
+    <>
+      <Choice
+        label="The next fold turns"
+        captioned
+        value={turn.way}
+        options={WAYS}
+        onChange={(way) => setTurn({ ...turn, way })}
+      />
+      <NumberField
+        label="By"
+        unitHint="°"
+        value={turn.deg}
+        min={1}
+        max={180}
+        onChange={(deg) => setTurn({ ...turn, deg })}
+      />
+      {layer.folds.length > 0 && (
+        <ul className="grid gap-1 text-[13px]" aria-label="Folds">
+          {layer.folds.slice(0, MOST_FOLDS).map((fold, i) => (
+            <li key={i} className="flex items-center gap-2 border-t border-line pt-1">
+              <span className="min-w-0 flex-1">
+                {i + 1}: {fold.way} by {words(`${Math.round(fold.deg)}°`)}, scored on the {scoredFace(fold)}
+              </span>
+              <Button look="quiet" onClick={() => put(i, { way: fold.way === 'up' ? 'down' : 'up' })}>
+                Turn over
+              </Button>
+              <Button look="quiet" onClick={() => put(i, { deg: turn.deg })}>
+                {turn.deg}°
+              </Button>
+              <Button
+                look="quiet"
+                onClick={() =>
+                  setFolds(
+                    'drop a fold of',
+                    layer.folds.filter((_, k) => k !== i),
+                  )
+                }
+              >
+                Drop
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  )
+}
+
+const MOST_FOLDS = 40

@@ -1,9 +1,9 @@
 // Pieces and openings of the picked layer, one by one on the board; and strips that are dragged between them.
 import { useMemo, useState } from 'react'
 import { ringBox, type Point } from '@feuillet/core/base/geometry'
-import { pieceRegion, type Layer, type Mend } from '@feuillet/core/project'
+import { pieceRegion, setLayer, type Fold, type Layer, type Mend } from '@feuillet/core/project'
 import type { SoundView } from '@feuillet/core/stages/layers'
-import { changeApart } from '../../../state/edits'
+import { change, changeApart } from '../../../state/edits'
 import { useAppDispatch } from '../../../state/store'
 import { editor } from '../../../workers'
 
@@ -21,7 +21,7 @@ export interface Bit {
   heightMm: number
 }
 
-export type BitTool = 'pick' | 'lay' | 'cut'
+export type BitTool = 'pick' | 'lay' | 'cut' | 'fold'
 
 export interface Bits {
   layer: Layer
@@ -32,6 +32,10 @@ export interface Bits {
   setTool: (tool: BitTool) => void
   stripMm: number
   setStripMm: (mm: number) => void
+  /** How a fold is turned that is drawn next. */
+  turn: Pick<Fold, 'way' | 'deg'>
+  setTurn: (turn: Pick<Fold, 'way' | 'deg'>) => void
+  setFolds: (label: string, folds: Fold[]) => void
   /** Changes the layer, as an undo step of its name. */
   act: (label: string, mend: Mend) => void
 }
@@ -83,6 +87,7 @@ export function useBits(
   const [key, setKey] = useState<string | null>(null)
   const [tool, setTool] = useState<BitTool>('pick')
   const [stripMm, setStripMm] = useState<number | null>(null)
+  const [turn, setTurn] = useState<Pick<Fold, 'way' | 'deg'>>({ way: 'up', deg: 30 })
   const list = useMemo(
     () => (on && layer ? bitsOf(layer, sound, weakPaths ?? []) : []),
     [on, layer, sound, weakPaths],
@@ -97,6 +102,10 @@ export function useBits(
     setTool,
     stripMm: stripMm ?? (sound?.safeMm ?? 1.2) * 1.5,
     setStripMm,
+    turn,
+    setTurn,
+    setFolds: (label, folds) =>
+      dispatch(change(`${label} ${layer.name}`, (p) => setLayer(p, layer.id, { folds }))),
     act: (label, mend) => {
       setKey(null)
       void dispatch(

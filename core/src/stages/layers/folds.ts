@@ -1,0 +1,150 @@
+// What folds make of a piece: the body that lies flat, and flaps that stand up from it or hang down. Lengths in mm.
+import {
+  boxesMeet,
+  polygonArea,
+  polygonBox,
+  polygonContains,
+  polygonRings,
+  regionArea,
+  strokeRegion,
+  subtract,
+  type Point,
+  type Polygon,
+  type Region,
+} from '../../base/geometry'
+import type { Fold, Layer } from '../../project'
+
+/** A part of a piece beside a fold. */
+export interface Flap {
+  region: Region
+  fold: Fold
+  /** How far its farthest edge comes to stand over the body's plane; under 0 where it hangs below. */
+  riseMm: number
+}
+
+/** A piece as it is folded: what is glued, and what turns out of its plane. */
+export interface Folded {
+  body: Region
+  flaps: Flap[]
+}
+
+/** A fold parts card by a line this wide; what is on either side of it is this far away. */
+const SLIT_MM = 0.02
+const ASIDE_MM = 0.05
+/** Ends of a fold that stop this short of the edge still part the card. */
+const SHORT_MM = 0.6
+/** Parts as equal as this both turn, each by half: a leaf along its middle. */
+const EVEN = 0.8
+
+const UNFOLDED = new WeakMap<Region, Folded>()
+
+/**
+ * A piece of a layer with its folds. The largest part is the body; each other one turns about the fold that joins it to what is
+ * nearer to the body. Two parts of about one size, parted by a single fold, both turn by half. Needs the geometry loaded where
+ * there are folds.
+ */
+export function folded(region: Region, folds: Layer['folds']): Folded {
+  const own = folds.filter((fold) => fold.deg > 0 && crosses(region, fold))
+  if (own.length === 0) {
+    let flat = UNFOLDED.get(region)
+    if (!flat) UNFOLDED.set(region, (flat = { body: region, flaps: [] }))
+    return flat
+  }
+  const slits = own.flatMap(({ line }) =>
+    strokeRegion([{ points: lengthened(line, SHORT_MM), closed: false }], { widthMm: SLIT_MM }),
+  )
+  const parts = subtract(region, slits).filter((part) => polygonArea(part) > SLIT_MM)
+  if (parts.length < 2) return { body: region, flaps: [] }
+  const bySize = parts.toSorted((a, b) => polygonArea(b) - polygonArea(a))
+  const [first, second] = bySize
+  if (own.length === 1 && parts.length === 2 && polygonArea(second!) > EVEN * polygonArea(first!)) {
+    const fold = { ...own[0]!, deg: own[0]!.deg / 2 }
+    // Neither half lies flat: what is glued is a strip along the fold.
+    const flaps = parts.map((part) => ({ region: [part], fold, riseMm: rise(part, fold, 0, signed(fold)) }))
+    return { body: region, flaps }
+  }
+  return { body: [first!], flaps: turned(first!, bySize.slice(1), own) }
+}
+
+/** The parts that are joined to a body by folds, one after the other outwards. */
+function turned(body: Polygon, parts: readonly Polygon[], folds: readonly Fold[]): Flap[] {
+  const flaps: Flap[] = []
+  const rest = new Set(parts)
+  const open: { part: Polygon; deg: number; heightAt: (p: Point) => number }[] = [
+    { part: body, deg: 0, heightAt: () => 0 },
+  ]
+  for (let from = open.pop(); from; from = open.pop())
+    for (const fold of folds) {
+      const sides = sidesOf(fold)
+      for (const [here, there] of [sides, [sides[1], sides[0]]] as const) {
+        if (!here.some((p) => polygonContains(from.part, p.x, p.y))) continue
+        for (const part of rest) {
+          if (!there.some((p) => polygonContains(part, p.x, p.y))) continue
+          rest.delete(part)
+          const start = from.heightAt(middleOf(fold))
+          const deg = from.deg + (fold.way === 'up' ? fold.deg : -fold.deg)
+          flaps.push({ region: [part], fold, riseMm: rise(part, fold, start, deg) })
+          open.push({
+            part,
+            deg,
+            heightAt: (p) => start + away(fold, p) * Math.sin((deg * Math.PI) / 180),
+          })
+        }
+      }
+    }
+  return flaps
+}
+
+/** How far the farthest corner of a part comes to stand, turned by degrees about a fold that is at a height. */
+function rise(part: Polygon, fold: Fold, startMm: number, deg: number): number {
+  const farthest = Math.max(
+    0,
+    ...polygonRings(part).map((ring) => {
+      let most = 0
+      for (let i = 0; i < ring.length; i += 2)
+        most = Math.max(most, away(fold, { x: ring[i]!, y: ring[i + 1]! }))
+      return most
+    }),
+  )
+  return startMm + farthest * Math.sin((deg * Math.PI) / 180)
+}
+
+const signed = ({ way, deg }: Fold): number => (way === 'up' ? deg : -deg)
+
+const middleOf = ({ line: [x1, y1, x2, y2] }: Fold): Point => ({ x: (x1 + x2) / 2, y: (y1 + y2) / 2 })
+
+/** Distance of a point from the line of a fold. */
+function away({ line: [x1, y1, x2, y2] }: Fold, { x, y }: Point): number {
+  const length = Math.hypot(x2 - x1, y2 - y1) || 1
+  return Math.abs((x - x1) * (y2 - y1) - (y - y1) * (x2 - x1)) / length
+}
+
+/** Places close to a fold on its one side, and on its other. */
+function sidesOf({ line: [x1, y1, x2, y2] }: Fold): [Point[], Point[]] {
+  const length = Math.hypot(x2 - x1, y2 - y1) || 1
+  const [nx, ny] = [(-(y2 - y1) / length) * ASIDE_MM, ((x2 - x1) / length) * ASIDE_MM]
+  const along = [0.5, 0.3, 0.7, 0.15, 0.85].map((t) => ({ x: x1 + (x2 - x1) * t, y: y1 + (y2 - y1) * t }))
+  return [
+    along.map(({ x, y }) => ({ x: x + nx, y: y + ny })),
+    along.map(({ x, y }) => ({ x: x - nx, y: y - ny })),
+  ]
+}
+
+function lengthened([x1, y1, x2, y2]: Fold['line'], by: number): Float64Array {
+  const length = Math.hypot(x2 - x1, y2 - y1) || 1
+  const [ux, uy] = [((x2 - x1) / length) * by, ((y2 - y1) / length) * by]
+  return Float64Array.of(x1 - ux, y1 - uy, x2 + ux, y2 + uy)
+}
+
+function crosses(region: Region, { line: [x1, y1, x2, y2] }: Fold): boolean {
+  const box = {
+    minX: Math.min(x1, x2),
+    maxX: Math.max(x1, x2),
+    minY: Math.min(y1, y2),
+    maxY: Math.max(y1, y2),
+  }
+  return region.some((face) => boxesMeet(polygonBox(face), box)) && regionArea(region) > 0
+}
+
+/** The face of a fold that is scored: the one on the outside of the bend. */
+export const scoredFace = ({ way }: Fold): 'front' | 'back' => (way === 'up' ? 'back' : 'front')
