@@ -53,6 +53,7 @@ export const commands: Record<string, Command> = {
           pieces: layer.pieces.length,
           bounds: [b.minX, b.minY, b.maxX, b.maxY].map((v) => round(v)),
           path: regionToPath(region),
+          ...(layer.folds.length > 0 && { folds: layer.folds.map(({ line }) => line.map((v) => round(v))) }),
         }
       })
       give(

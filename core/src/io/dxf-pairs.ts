@@ -13,6 +13,8 @@ export interface DxfEntity {
 export interface DxfFile {
   insUnits: number
   layerColours: Map<string, number>
+  /** Line types of layers. */
+  layerLines: Map<string, string>
   blocks: Map<string, { base: { x: number; y: number }; entities: DxfEntity[] }>
   entities: DxfEntity[]
 }
@@ -37,7 +39,13 @@ export const numbersOf = (entity: DxfEntity, code: number): number[] =>
 /** Splits a DXF (text) into its parts. Throws BadInput where it is none or breaks off. */
 export function parseDxf(text: string): DxfFile {
   const lines = text.split(/\r\n|\r|\n/)
-  const file: DxfFile = { insUnits: 4, layerColours: new Map(), blocks: new Map(), entities: [] }
+  const file: DxfFile = {
+    insUnits: 4,
+    layerColours: new Map(),
+    layerLines: new Map(),
+    blocks: new Map(),
+    entities: [],
+  }
   let section = ''
   let ended = false
   let block: { name: string; base: { x: number; y: number }; entities: DxfEntity[] } | null = null
@@ -64,9 +72,10 @@ export function parseDxf(text: string): DxfFile {
       }
     } else if (type === 'ENDSEC') section = ''
     else if (type === 'EOF') ended = true
-    else if (section === 'TABLES' && type === 'LAYER')
+    else if (section === 'TABLES' && type === 'LAYER') {
       file.layerColours.set(textOf(entity, 2) ?? '0', Math.abs(numberOf(entity, 62, 7)))
-    else if (section === 'BLOCKS' && type === 'BLOCK')
+      file.layerLines.set(textOf(entity, 2) ?? '0', textOf(entity, 6) ?? '')
+    } else if (section === 'BLOCKS' && type === 'BLOCK')
       block = {
         name: textOf(entity, 2) ?? '',
         base: { x: numberOf(entity, 10), y: numberOf(entity, 20) },

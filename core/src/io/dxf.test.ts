@@ -127,4 +127,14 @@ describe('DXF', () => {
       { numRuns: 300 },
     )
   })
+
+  it('takes dashed lines, and those of layers named so, as folds', () => {
+    const hidden = line(10, 0, 10, 30).replace('LINE\n', 'LINE\n6\nHIDDEN\n')
+    const { folds, shapes } = readDxf(dxf(poly(square) + hidden + line(30, 0, 30, 30, 'Score lines')))
+    expect(shapes).toHaveLength(1)
+    expect(folds.map(({ line: l }) => l.map((v) => Math.round(v)))).toEqual([
+      [10, 30, 10, 0],
+      [30, 30, 30, 0],
+    ])
+  })
 })

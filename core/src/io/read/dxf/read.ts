@@ -14,7 +14,7 @@ import {
 } from '../../../base/geometry'
 import { BadInput, groupBy } from '../../../base'
 import { numberOf, parseDxf, textOf, type DxfEntity, type DxfFile } from '../../dxf-pairs'
-import type { Drawing, LeftOut } from '../svg/drawing'
+import { foldLines, type Drawing, type LeftOut } from '../svg/drawing'
 import { chain } from './chain'
 import { outlineOf, type Outline } from './entities'
 
@@ -53,10 +53,17 @@ const colourOf = (index: number): string =>
   COLOURS[index] ??
   `#${[0, 1, 2].map((k) => (90 + ((index * (37 + k * 29)) % 130)).toString(16).padStart(2, '0')).join('')}`
 
+/** Line types that are drawn with gaps. */
+const isDashed = (lineType: string): boolean => /dash|hidden|dot|phantom|center/i.test(lineType)
+/** Layers whose lines are to be folded along. */
+const FOLDS = /(^|[^a-z])(fold|score)s?([^a-z]|$)/i
+
 /** A line of the drawing in mm, y down. */
 interface Curve extends Outline {
   layer: string
   colour: number
+  /** Drawn in dashes, or on a layer that is named so: a line to fold along. */
+  isFold: boolean
 }
 
 /** Reads a DXF file (text). Shapes lie in mm, y down, from the top left of all that is drawn. Throws BadInput. */
@@ -65,8 +72,14 @@ export function readDxf(text: string): Drawing {
   const left = new Map<string, number>()
   const leave = (what: string, n = 1) => left.set(what, (left.get(what) ?? 0) + n)
   const curves = curvesOf(file, leave)
-  const byName = new Set(curves.map((curve) => curve.layer)).size > 1
-  const groups = groupBy(curves, ({ layer, colour }) => (byName ? layer : String(colour)))
+  const byName = new Set(curves.filter((curve) => !curve.isFold).map((curve) => curve.layer)).size > 1
+  const groups = groupBy(
+    curves.filter((curve) => !curve.isFold),
+    ({ layer, colour }) => (byName ? layer : String(colour)),
+  )
+  const folds = curves
+    .filter((curve) => curve.isFold)
+    .flatMap(({ points, closed }) => foldLines(points, closed, null))
   const drawn = [...groups].flatMap(([key, list]) => {
     const { rings, open } = chain(list)
     if (open > 0) leave('open line', open)
@@ -87,6 +100,10 @@ export function readDxf(text: string): Drawing {
     widthMm: boxWidth(all),
     heightMm: boxHeight(all),
     leftAt: [],
+    folds: folds.map(({ line: [x1, y1, x2, y2], group }) => ({
+      line: [x1 - all.minX, y1 - all.minY, x2 - all.minX, y2 - all.minY],
+      group,
+    })),
     linesOnly: false,
   }
 }
@@ -118,6 +135,7 @@ function curvesOf(file: DxfFile, leave: (what: string) => void): Curve[] {
         closed: outline.closed,
         layer,
         colour: own > 0 && own < 256 ? own : (file.layerColours.get(layer) ?? 7),
+        isFold: isDashed(textOf(entity, 6) ?? file.layerLines.get(layer) ?? '') || FOLDS.test(layer),
       })
     }
   }

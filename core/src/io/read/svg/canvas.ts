@@ -40,6 +40,7 @@ export const isSeen = ({ alpha }: Ink): boolean => alpha >= FAINT
 export class Canvas {
   readonly shapes: PaintedShape[] = []
   readonly leftAt: Drawing['leftAt'] = []
+  readonly folds: Drawing['folds'] = []
   private readonly left = new Map<string, number>()
   private points = 0
 

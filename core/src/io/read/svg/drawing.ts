@@ -10,6 +10,12 @@ export interface PaintedShape {
   group: string | null
 }
 
+/** A straight line to fold along. */
+export interface FoldLine {
+  line: [number, number, number, number]
+  group: string | null
+}
+
 /** What is not drawn, and how often it came. */
 export interface LeftOut {
   what: string
@@ -24,9 +30,35 @@ export interface Drawing {
   heightMm: number
   /** Where things were left out, mm in the page. */
   leftAt: { what: string; at: Point }[]
+  /** Dashed lines, for a fold each: x1, y1, x2, y2, mm in the page, with the group that they stand in. */
+  folds: FoldLine[]
   /** Nothing but hairlines is drawn: whether they are outlines of pieces is the maker's to say. */
   linesOnly: boolean
 }
+
+/** Straight stretches of a line of points that bends by less than a degree, each longer than a millimetre. */
+export function foldLines(points: ArrayLike<number>, closed: boolean, group: string | null): FoldLine[] {
+  const out: FoldLine[] = []
+  const n = points.length / 2
+  const at = (i: number) => [points[(i % n) * 2]!, points[(i % n) * 2 + 1]!] as const
+  let start = 0
+  const end = closed ? n : n - 1
+  for (let i = 0; i < end; i++) {
+    const [x0, y0] = at(start)
+    const [x1, y1] = at(i + 1)
+    const [x2, y2] = at(i + 2)
+    const turn = Math.abs((x1 - x0) * (y2 - y1) - (y1 - y0) * (x2 - x1))
+    const goesOn = i + 1 < end && turn <= BEND * Math.hypot(x1 - x0, y1 - y0) * Math.hypot(x2 - x1, y2 - y1)
+    if (goesOn) continue
+    if (Math.hypot(x1 - x0, y1 - y0) > SHORTEST_FOLD_MM) out.push({ line: [x0, y0, x1, y1], group })
+    start = i + 1
+  }
+  return out
+}
+
+/** Sine of a degree. */
+const BEND = 0.0175
+const SHORTEST_FOLD_MM = 1
 
 /** Strokes thinner than this (mm) are lines for the blade, not card. */
 export const HAIRLINE_MM = 0.2

@@ -78,9 +78,9 @@ class Reader implements Reading {
     })
     const linesOnly = canvas.shapes.length === 0 && strokes.areThere
     strokes.settle(canvas, this.options.outlines ?? 'pieces')
-    const { shapes, leftOut, leftAt } = canvas
+    const { shapes, leftOut, leftAt, folds } = canvas
     if (shapes.length === 0) throw new BadInput(emptySentence(leftOut))
-    const drawing = { shapes, leftOut, leftAt, linesOnly, widthMm: w * PX_MM, heightMm: h * PX_MM }
+    const drawing = { shapes, leftOut, leftAt, folds, linesOnly, widthMm: w * PX_MM, heightMm: h * PX_MM }
     return sized ? drawing : toItsOwnBox(drawing)
   }
 
@@ -163,6 +163,10 @@ function toItsOwnBox(drawing: Drawing): Drawing {
       const region = mapRegion(move, shape.region)
       return { ...shape, region, box: regionBox(region) }
     }),
+    folds: drawing.folds.map(({ line: [x1, y1, x2, y2], group }) => ({
+      line: [x1 - all.minX, y1 - all.minY, x2 - all.minX, y2 - all.minY],
+      group,
+    })),
     leftAt: drawing.leftAt.map(({ what, at }) => ({ what, at: { x: at.x - all.minX, y: at.y - all.minY } })),
     widthMm: boxWidth(all),
     heightMm: boxHeight(all),

@@ -294,3 +294,25 @@ describe('old and odd files', () => {
     )
   })
 })
+
+describe('dashed hairlines', () => {
+  const dashed = 'fill="none" stroke="#000" stroke-width="0.1" stroke-dasharray="2 1"'
+
+  it('are lines to fold along, each straight stretch one, where there is card', () => {
+    const { folds, shapes, leftOut } = read(
+      `<rect x="10" y="10" width="60" height="40"/><g id="flap"><path d="M10 20H70M30 10V30V50L40 50" ${dashed}/></g>`,
+    )
+    expect(shapes).toHaveLength(1)
+    expect(leftOut).toEqual([])
+    expect(folds.map(({ line }) => line.map((v) => Math.round(v)))).toEqual([
+      [10, 20, 70, 20],
+      [30, 10, 30, 50],
+      [30, 50, 40, 50],
+    ])
+  })
+
+  it('are outlines like others where the drawing is nothing but thin lines that are to be shown', () => {
+    const line = `<path d="M10 20H70" ${dashed}/>`
+    expect(readSvg(svg(line), { outlines: 'lines' }).shapes).toHaveLength(1)
+  })
+})

@@ -4,6 +4,7 @@ import {
   polygonToPath,
   regionArea,
   regionBox,
+  regionContains,
   regionRings,
   translation,
   type Point,
@@ -16,6 +17,7 @@ import {
   layerRegion,
   layerSchema,
   transformLayers,
+  type Fold,
   type Layer,
   type Project,
   MOST,
@@ -83,13 +85,28 @@ export function intake(drawing: Drawing, onProgress?: (share: number) => void): 
     ]
   })
   return {
-    layers,
+    layers: withFolds(layers, drawing.folds),
     leftOut: drawing.leftOut,
     widthMm: drawing.widthMm,
     heightMm: drawing.heightMm,
     leftAt: drawing.leftAt,
     linesOnly: drawing.linesOnly,
   }
+}
+
+/** How a fold that a drawing shows by its line alone is taken to turn, degrees. */
+const DRAWN_FOLD_DEG = 90
+
+/** Layers with the folds of a drawing: each belongs to the frontmost layer whose card it crosses, of its own group first. */
+function withFolds(layers: readonly Layer[], folds: Drawing['folds']): Layer[] {
+  const given = new Map<Layer, Fold[]>()
+  for (const { line, group } of folds) {
+    const [x1, y1, x2, y2] = line
+    const on = layers.filter((layer) => regionContains(layerRegion(layer), (x1 + x2) / 2, (y1 + y2) / 2))
+    const layer = on.findLast((one) => group !== null && one.name.startsWith(group)) ?? on.at(-1)
+    if (layer) given.set(layer, [...(given.get(layer) ?? []), { line, way: 'up', deg: DRAWN_FOLD_DEG }])
+  }
+  return layers.map((layer) => ({ ...layer, folds: (given.get(layer) ?? []).slice(0, MOST.folds) }))
 }
 
 /** A layer with the schema's defaults; every face becomes a piece, the largest first. */

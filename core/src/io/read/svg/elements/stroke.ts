@@ -12,7 +12,7 @@ import {
   type Region,
 } from '../../../../base/geometry'
 import { isSeen, type Canvas, type Ink } from '../canvas'
-import { HAIRLINE_MM } from '../drawing'
+import { foldLines, HAIRLINE_MM } from '../drawing'
 import { parseNumbers, parseSvgLength } from '../lengths'
 import { dashLines, flattenPath, type Line } from '../outline'
 import { clamp01, resolvePaint } from '../paint'
@@ -79,6 +79,12 @@ export class Strokes {
   settle(canvas: Canvas, outlines: 'pieces' | 'lines'): void {
     const alone = canvas.shapes.length === 0
     for (const { followed, ink, widthMm } of this.hairlines) {
+      // Where there is card, a dashed line says where it is folded.
+      if (isDashed(followed) && !(alone && outlines === 'lines')) {
+        for (const { points, closed } of followed.lines)
+          canvas.folds.push(...foldLines(points, closed, followed.context.group))
+        continue
+      }
       const rings = followed.lines.filter(isClosed).map((line) => line.points)
       if (alone && outlines === 'lines') canvas.paint(covered(followed, widthMm), ink, followed.context)
       else if (alone && rings.length > 0)
@@ -87,6 +93,9 @@ export class Strokes {
     }
   }
 }
+
+const isDashed = ({ context }: Followed): boolean =>
+  parseNumbers(context.style['stroke-dasharray']).some((v) => v > 0)
 
 const isClosed = ({ closed, points: p }: Line): boolean =>
   closed || Math.hypot(p[0]! - p[p.length - 2]!, p[1]! - p[p.length - 1]!) < CLOSED_MM

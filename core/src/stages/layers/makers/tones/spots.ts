@@ -27,15 +27,11 @@ const MOST = 12
 export function withSpots(region: Region, mm2: number, picture: Picture, spots: Spot[]): Polygon[] {
   const areaOf = (ring: Ring) => Math.abs(signedArea(ring))
   const small = region.flatMap((face) => [face.outer, ...face.holes]).filter((ring) => areaOf(ring) < mm2)
-  const kept = new Map(
-    small
-      .filter((ring) => areaOf(ring) >= LEAST_MM2)
-      .map((ring) => ({ ring, by: standsOut(ring, picture) }))
-      .filter(({ by }) => Math.abs(by) >= STANDS_OUT)
-      .toSorted((a, b) => Math.abs(b.by) - Math.abs(a.by))
-      .slice(0, MOST)
-      .map(({ ring, by }) => [ring, by]),
-  )
+  const standing = small
+    .filter((ring) => areaOf(ring) >= LEAST_MM2)
+    .map((ring) => [ring, standsOut(ring, picture)] as const)
+    .filter(([, by]) => Math.abs(by) >= STANDS_OUT)
+  const kept = new Map(standing.length <= MOST ? standing : [])
   for (const [ring, by] of kept) {
     const { minX, minY, maxX, maxY } = ringBox(ring)
     const spot = { x: (minX + maxX) / 2, y: (minY + maxY) / 2, areaMm2: areaOf(ring), bright: by > 0 }

@@ -130,7 +130,7 @@ function remarksOf(asked: number, given: number, ties: readonly Strip[], spots: 
       spots.length > bright ? `${spots.length - bright} dark` : '',
     ].filter(Boolean)
     remarks.push(
-      say`${what.join(' and ')} small ${spots.length === 1 ? 'spot stands' : 'spots stand'} out and ${spots.length === 1 ? 'is' : 'are'} kept though smaller than a speck (${area(Math.min(...spots.map((spot) => spot.areaMm2)))} and more): the light in an eye, a lamp. They are ringed in the drawing.`,
+      say`${what.join(' and ')} small ${spots.length === 1 ? 'spot stands' : 'spots stand'} out and ${spots.length === 1 ? 'is' : 'are'} kept though smaller than a speck (${area(Math.min(...spots.map((spot) => spot.areaMm2)))} and more): the light in an eye, a lamp.`,
     )
   }
   return remarks
