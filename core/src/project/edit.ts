@@ -9,7 +9,7 @@ import {
   type Affine,
 } from '../base/geometry'
 import { pieceRegion, sameButSize } from './lookup'
-import type { Fold, Layer, Paper, Pin, Plan, Project } from './schema'
+import type { Fold, Layer, Paper, Piece, Pin, Plan, Project } from './schema'
 
 const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project => ({
   ...project,
@@ -138,6 +138,12 @@ export const takeOffCuts = (
   },
 })
 
+function mapPoints(map: Affine, points: readonly number[]): number[] {
+  const out: number[] = []
+  for (let i = 0; i + 1 < points.length; i += 2) out.push(...mapPoint(map, points[i]!, points[i + 1]!))
+  return out
+}
+
 const mapLine = (map: Affine, [x1, y1, x2, y2]: Fold['line']): Fold['line'] => [
   ...mapPoint(map, x1, y1),
   ...mapPoint(map, x2, y2),
@@ -146,15 +152,18 @@ const mapLine = (map: Affine, [x1, y1, x2, y2]: Fold['line']): Fold['line'] => [
 /** Maps every piece of the chosen layers (all by default), proportions as the map has them. Hand-made pins of them fall away. */
 export function transformLayers(project: Project, map: Affine, layerIds?: readonly string[]): Project {
   const chosen = (id: string) => !layerIds || layerIds.includes(id)
+  const mapPiece = (piece: Piece): Piece => ({
+    ...piece,
+    path: mapRegion(map, pieceRegion(piece)).map(polygonToPath).join(''),
+  })
   const next = mapLayers(project, (layer) =>
     chosen(layer.id)
       ? {
           ...layer,
           folds: layer.folds.map((fold) => ({ ...fold, line: mapLine(map, fold.line) })),
-          pieces: layer.pieces.map((piece) => ({
-            ...piece,
-            path: mapRegion(map, pieceRegion(piece)).map(polygonToPath).join(''),
-          })),
+          slits: layer.slits.map((slit) => mapPoints(map, slit)),
+          pieces: layer.pieces.map(mapPiece),
+          blanks: layer.blanks.map(mapPiece),
         }
       : layer,
   )

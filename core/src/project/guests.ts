@@ -24,6 +24,16 @@ export const guestLetter = (n: number): string => String.fromCharCode(65 + n)
 /** Stands before the ids of a guest's layers among all that are cut. */
 export const guestPrefix = (guest: Pick<Guest, 'projectId'>): string => `${guest.projectId}:`
 
+const cutAs = new WeakMap<Layer, Layer>()
+
+/** A layer as the sheets have it: its blanks in place of what they become. The same object each time. */
+function asCut(layer: Layer): Layer {
+  if (layer.blanks.length === 0) return layer
+  let cut = cutAs.get(layer)
+  if (!cut) cutAs.set(layer, (cut = { ...layer, pieces: layer.blanks }))
+  return cut
+}
+
 /** Everything that is cut on a project's sheets, its own layers first. None where it is cut along with another. */
 export function cutLayers(project: Project): CutLayer[] {
   const { plan, drawer } = project
@@ -32,7 +42,7 @@ export function cutLayers(project: Project): CutLayer[] {
     const paper = drawer.papers.find((p) => p.id === layer.paperId)
     return {
       id: layer.id,
-      layer,
+      layer: asCut(layer),
       paper,
       folio: String(i + 1),
       copies: layer.copies * plan.batch,
@@ -44,7 +54,7 @@ export function cutLayers(project: Project): CutLayer[] {
       const paper = [...drawer.papers, ...guest.papers].find((p) => p.id === layer.paperId)
       return {
         id: guestPrefix(guest) + layer.id,
-        layer,
+        layer: asCut(layer),
         paper,
         folio: `${guestLetter(n)}${i + 1}`,
         copies: layer.copies * guest.batch,

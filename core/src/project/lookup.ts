@@ -33,6 +33,10 @@ function shapeOf({ pieces }: Pick<Layer, 'pieces'>): { region: Region; box: Box 
   return shape
 }
 
+/** What is cut of the sheets for a layer. */
+export const cutPieces = ({ pieces, blanks }: Pick<Layer, 'pieces' | 'blanks'>): Layer['pieces'] =>
+  blanks.length > 0 ? blanks : pieces
+
 /** All faces of a layer. */
 export const layerRegion = (layer: Pick<Layer, 'pieces'>): Region => shapeOf(layer).region
 

@@ -116,13 +116,35 @@ export const rosetteRecipeSchema = z.looseObject({
   diameterMm: some.default(80),
   /** Sizes of ring, the largest first; each is cut twice. */
   sizes: whole(1, 8).default(4),
+  /** Sizes fall by a ratio or by an equal step. */
+  fall: z.enum(['ratio', 'step']).default('ratio'),
   /** Each ring's size against the one below. */
   ratio: z.number().min(0.4).max(0.97).default(0.8),
+  /** Each ring is so much less across than the one below. */
+  stepMm: some.default(12),
+  /** How far the tips of petals are curled up; 0 leaves them flat. */
+  curlMm: mm.default(0),
   /** Diameter of the rolled centre; 0 for none. */
   centreMm: mm.default(14),
   fringeMm: some.default(12),
   paperMm: some.default(0.29),
+  /** The strip of the centre, folded in half lengthwise or of single card. */
+  strip: z.enum(['folded', 'single']).default('folded'),
+  /** Share of the fringe's height that is cut in. */
+  fringeDepth: z.number().min(0.2).max(0.95).default(0.7),
+  /** From slit to slit of the fringe. */
+  slitMm: some.default(1.5),
+  /** The longest strip that a sheet holds: a longer one is cut in parts. */
+  longestMm: some.default(280),
   leaves: whole(0, 6).default(2),
+  /** Each leaf's size against the one before. */
+  leafRatio: z.number().min(0.5).max(1).default(1),
+  /** Leaves are folded along their middle, or cupped by a flap under a slit. */
+  leaf: z.enum(['folded', 'cupped']).default('folded'),
+  /** How far a cupped leaf turns up, degrees. */
+  cupDeg: z.number().min(5).max(80).default(25),
+  /** Width of the flap that is glued under. */
+  flapMm: some.default(6),
 })
 
 /** Openings that repeat round a centre, layer by layer. */

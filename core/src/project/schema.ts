@@ -144,6 +144,18 @@ export const layerSchema = z.looseObject({
   /** Path data with absolute M, L, Z only; even-odd; mm in the project's frame. */
   pieces: z.array(z.looseObject({ id, path })).max(MOST.pieces),
   folds: z.array(foldSchema).max(MOST.folds).default([]),
+  /** What is cut of the sheet where that is not what is seen, as a strip that is rolled; its folds and slits lie on these. Empty where pieces are cut as they are. */
+  blanks: z.array(z.looseObject({ id, path })).max(MOST.pieces).default([]),
+  /** Lines that the blade follows and that take no card away, as of a fringe: x, y, x, y, …, mm in the project's frame. */
+  slits: z.array(z.array(coordinateMm).min(4).max(2000)).max(MOST.folds).default([]),
+  /** What hands make of each piece before it is laid: how far it comes to rise over the flat, mm, and how wide round its middle it stays flat. */
+  shaping: z
+    .looseObject({
+      how: z.enum(['flat', 'curl', 'cup', 'roll']).default('flat'),
+      riseMm: lengthMm.default(0),
+      flatMm: lengthMm.default(0),
+    })
+    .prefault({}),
   /** Colour in the file or of the drawing, until a paper is chosen. */
   colour: colour.default('#b9b4a8'),
   paperId: id.nullable().default(null),

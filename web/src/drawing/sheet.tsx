@@ -92,6 +92,7 @@ export const PieceShape = memo(function PieceShape({ piece, drawn, px, ink }: Pi
       />
       {drawn?.number && <path d={drawn.number} {...line} />}
       {drawn?.places && <path d={drawn.places} {...line} />}
+      {drawn?.slits && <path d={drawn.slits} {...line} />}
       {drawn?.folds && <path d={drawn.folds} {...line} strokeDasharray={`${px * 4} ${px * 3}`} />}
     </g>
   )

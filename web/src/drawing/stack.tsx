@@ -56,7 +56,18 @@ export const StackDrawing = memo(function StackDrawing({
             picked={picked === layer.id}
             onPick={onPick}
           />
-          {layer.folds.map(({ line: [x1, y1, x2, y2], way }, k) => (
+          {layer.blanks.length === 0 && layer.slits.length > 0 && (
+            <path
+              d={layer.slits.map((slit) => `M${slit.join(' ')}`).join('')}
+              fill="none"
+              stroke="rgb(0 0 0 / 0.45)"
+              strokeWidth={px * 0.8}
+              pointerEvents="none"
+              data-slits
+            />
+          )}
+          {/* Folds and slits of a blank lie on the flat strip, not on what it becomes. */}
+          {(layer.blanks.length === 0 ? layer.folds : []).map(({ line: [x1, y1, x2, y2], way }, k) => (
             <line
               key={k}
               x1={x1}

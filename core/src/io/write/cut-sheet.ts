@@ -1,7 +1,7 @@
 import { polygonRings, type Polygon, type Ring } from '../../base/geometry'
 
-/** What a line is for: cut through, scored for a fold, a number, a cross where another piece goes. */
-export type LineKind = 'cut' | 'fold' | 'number' | 'place'
+/** What a line is for: cut out, cut in as a slit, scored for a fold, a number, a cross where another piece goes. */
+export type LineKind = 'cut' | 'slit' | 'fold' | 'number' | 'place'
 
 /** One way of the tool: closed rings come back to their start. */
 export interface ToolWay {

@@ -1,7 +1,7 @@
 import { DxfWriter, LWPolylineFlags, point2d, Units } from '@tarikjabiri/dxf'
 import { cuttingRings, type CutSheet } from './cut-sheet'
 
-const COLOURS = { fold: 5, number: 8, place: 9 }
+const COLOURS = { slit: 7, fold: 5, number: 8, place: 9 }
 
 /** A sheet as DXF in mm: closed polylines on a DXF layer per folio; folds and marks open, on layers of their own; y up, as DXF has it. */
 export function writeDxf(sheet: CutSheet): string {

@@ -4,7 +4,7 @@ import type { CutSheet, LineKind } from './cut-sheet'
 const UNITS_PER_MM = 40
 
 /** Pens: the blade, a blunt tool for folds, a pen for numbers and crosses. */
-export const PENS: Record<LineKind, number> = { cut: 1, fold: 2, number: 3, place: 3 }
+export const PENS: Record<LineKind, number> = { cut: 1, slit: 1, fold: 2, number: 3, place: 3 }
 
 /** A sheet as plot text: y up from the lower left corner, 40 units a mm. Pen 1 is the blade, 2 scores, 3 draws. */
 export function writeHpgl(sheet: CutSheet): string {

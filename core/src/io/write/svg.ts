@@ -5,6 +5,7 @@ import { cuttingRings, lineToPath, num, type CutSheet } from './cut-sheet'
 const escape = (text: string): string => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`)
 
 const PAINT = {
+  slit: 'fill="none" stroke="#000000" stroke-width="0.1"',
   fold: 'fill="none" stroke="#1560b8" stroke-width="0.1" stroke-dasharray="2 1"',
   number: 'fill="none" stroke="#6b2d73" stroke-width="0.1"',
   place: 'fill="none" stroke="#6b2d73" stroke-width="0.1"',

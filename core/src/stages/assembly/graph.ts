@@ -1,7 +1,7 @@
 // The graph of the work: which jobs there are, what each waits for and how long it takes. Loads are cut and weeded, folds
 // scored, everything tried on dry; then layers are stuck from one side of the stack to the other; then it dries and is mounted.
 import { regionPerimeter } from '../../base/geometry'
-import { adhesiveOf, builtLayers, layerRegion, type Layer, type Project } from '../../project'
+import { adhesiveOf, builtLayers, cutPieces, layerRegion, type Layer, type Project } from '../../project'
 import type { DepthPlan } from '../depth'
 import type { Load } from '../sheets'
 import type { About, Job, PadCount, StepKind, Untold } from './task'
@@ -21,7 +21,12 @@ export function jobsOf(known: Known): Untold[] {
   if (layers.length === 0) return []
   const pads = padCounts(known)
   const stuck = sticking(known, layers, pads)
-  const rest = [...scoring(known, layers), ...stuck, ...finishing(known, layers, stuck, pads)]
+  const rest = [
+    ...scoring(known, layers),
+    ...shapings(known, layers),
+    ...stuck,
+    ...finishing(known, layers, stuck, pads),
+  ]
   return [...cutting(known), ...rest.map((one) => timesBatch(one, known.project.plan.batch))]
 }
 
@@ -97,6 +102,7 @@ function cutting({ project, loads, depth }: Known): Untold[] {
 }
 
 const isFolded = (layer: Layer): boolean => layer.folds.length > 0
+const isShaped = ({ shaping }: Layer): boolean => shaping.how !== 'flat'
 
 /** Folds are scored while a piece lies flat, before anything is tried on. */
 const scoring = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
@@ -110,6 +116,29 @@ const scoring = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
           .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
           .map((load) => `weed-${load.id}`),
         minutes: BENCH.takeUpMinutes + layer.folds.length * BENCH.scoreMinutes,
+        layerId: layer.id,
+      },
+    ),
+  )
+
+/** What hands form is formed when it is cut, and folded where it is. */
+const shapings = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
+  layers.filter(isShaped).map((layer) =>
+    job(
+      `shape-${layer.id}`,
+      'shape',
+      { step: 'shape', layer },
+      {
+        after: isFolded(layer)
+          ? [`score-${layer.id}`]
+          : loads
+              .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
+              .map((load) => `weed-${load.id}`),
+        minutes:
+          BENCH.takeUpMinutes +
+          cutPieces(layer).length *
+            layer.copies *
+            (layer.shaping.how === 'roll' ? BENCH.rollMinutes : BENCH.curlMinutes),
         layerId: layer.id,
       },
     ),
@@ -134,6 +163,7 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
           'prepare',
           ...loads.map((load) => `weed-${load.id}`),
           ...layers.filter(isFolded).map((layer) => `score-${layer.id}`),
+          ...layers.filter(isShaped).map((layer) => `shape-${layer.id}`),
         ],
         minutes: BENCH.dryFitMinutes + layers.length * BENCH.dryFitLayerMinutes,
       },

@@ -31,7 +31,7 @@ export const orderOfWork = node('order of work', {
   stage: 'assembly',
   reads: {
     mount: true,
-    layers: ['name', 'pieces', 'folds', 'joint', 'paperId'],
+    layers: ['name', 'pieces', 'blanks', 'folds', 'slits', 'shaping', 'joint', 'paperId'],
     papers: ['name', 'gsm', 'finish'],
     adhesives: true,
     plan: ['batch', 'cutWith', 'direction', 'alignment', 'adhesiveId'],

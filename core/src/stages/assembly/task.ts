@@ -8,6 +8,7 @@ export type StepKind =
   | 'cut'
   | 'weed'
   | 'score'
+  | 'shape'
   | 'dry-fit'
   | 'pad'
   | 'glue'
@@ -26,6 +27,8 @@ export type About =
   | { step: 'cut'; load: Load; first: boolean }
   | { step: 'weed'; load: Load; pieces: number; holes: number; loose: number }
   | { step: 'score'; layer: Layer }
+  /** Curled, cupped or rolled by hand. */
+  | { step: 'shape'; layer: Layer }
   | { step: 'dry-fit'; layers: number }
   /** The first layer of the stack, from whichever side. */
   | { step: 'start'; layer: Layer; faceDown: boolean; pads: PadCount[] }

@@ -18,6 +18,9 @@ export const BENCH = {
   /** One fold, after taking the piece up. */
   scoreMinutes: 0.25,
   takeUpMinutes: 0.3,
+  /** One piece curled or cupped; one strip rolled and glued. */
+  curlMinutes: 0.6,
+  rollMinutes: 3,
   dryFitMinutes: 2,
   dryFitLayerMinutes: 0.25,
   /** Fixing the stack to its board, the pane, and closing the frame, each. */

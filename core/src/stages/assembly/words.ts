@@ -1,7 +1,15 @@
 // The wording of jobs: what to do, what to watch and the usual caution, for the bench.
 import { length, say, sayAll, type Said } from '../../base/units'
 import { groupBy } from '../../base'
-import { adhesiveOf, ASSUMED_PAPER, folioOf, paperOf, type Layer, type Project } from '../../project'
+import {
+  adhesiveOf,
+  ASSUMED_PAPER,
+  cutPieces,
+  folioOf,
+  paperOf,
+  type Layer,
+  type Project,
+} from '../../project'
 import { centreMarks, scoredFace, type Turn } from '../layers'
 import type { About, PadCount, Task, Untold } from './task'
 import { UNNAMED_GLUE } from './times'
@@ -12,6 +20,7 @@ const BLADE = 'Blades are sharp: keep fingers clear, cap what is not in use.'
 const GLASS = 'Glass edges cut: wear gloves and handle the pane by its edges.'
 const FOOD =
   'Keep card, glue and foam off the icing with a food-safe sleeve; small parts and sticks are not for small children. Follow the labels.'
+const HOT = 'A hot nozzle and fresh hot glue burn: keep fingers off the bead.'
 const HANGING = 'Hang it on a fixing that suits the wall and the weight.'
 
 const ALIGN = {
@@ -46,6 +55,7 @@ function wordsFor(project: Project, about: About): Words {
     case 'cut':
     case 'weed':
     case 'score':
+    case 'shape':
     case 'dry-fit':
       return beforeSticking(project, about)
     case 'start':
@@ -63,7 +73,7 @@ type Of<Step extends About['step']> = Extract<About, { step: Step }>
 
 function beforeSticking(
   project: Project,
-  about: Of<'prepare' | 'cut' | 'weed' | 'score' | 'dry-fit'>,
+  about: Of<'prepare' | 'cut' | 'weed' | 'score' | 'shape' | 'dry-fit'>,
 ): Words {
   switch (about.step) {
     case 'prepare': {
@@ -99,6 +109,8 @@ function beforeSticking(
         title: `Score and fold “${about.layer.name}”`,
         detail: `${foldWords(about.layer)} Score with a blunt tool and a ruler on a soft mat, fold away from the scored line. Fold up along dashed lines, down along those of dashes and dots.`,
       }
+    case 'shape':
+      return shapingWords(project, about.layer)
     case 'dry-fit':
       return {
         title: 'Fit everything dry',
@@ -224,6 +236,30 @@ function afterSticking(
       }
     case 'dry-sticks':
       return { title: 'Let the sticks dry', detail: `${dryMin} min, lying flat.` }
+  }
+}
+
+/** How hands form a layer. */
+function shapingWords(project: Project, layer: Layer): Words {
+  const { how, riseMm } = layer.shaping
+  const n = cutPieces(layer).length * layer.copies
+  switch (how) {
+    case 'roll':
+      return {
+        title: `Roll “${layer.name}”`,
+        detail: `${plural(n, 'strip')}: ${layer.folds.length > 0 ? 'fold lengthwise, then ' : ''}roll tight from one end round a thin tool, the uncut edge even. ${glueName(project, 'Glue')} along the last turn; hold until it holds, then press the fringe open from the middle.`,
+        caution: HOT,
+      }
+    case 'cup':
+      return {
+        title: `Cup “${layer.name}”`,
+        detail: say`${plural(n, 'piece')}: bring the flap under the slit and glue it there, so that the end rises by about ${length(riseMm)}.`,
+      }
+    default:
+      return {
+        title: `Curl “${layer.name}”`,
+        detail: say`${plural(n, 'piece')}: draw each petal over a round stick, then press the middle into a soft mat with a ball tool, until the tips rise by about ${length(riseMm)}.`,
+      }
   }
 }
 

@@ -109,7 +109,7 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Level {
   const thickness = thicknessOf(project, layer)
   const pieces = layer.pieces.map((piece): Lifted => {
     const whole = pieceRegion(piece)
-    const { body, flaps } = layer.folds.length > 0 ? memo('folded', [whole, layer.folds], () => folded(whole, layer.folds)) : folded(whole, NO_FOLDS) // prettier-ignore
+    const { body, flaps } = isFlat(layer) ? { body: whole, flaps: NO_FLAPS } : memo('folded', [whole, layer.folds, layer.shaping, layer.blanks.length], () => folded(whole, layer)) // prettier-ignore
     // What is folded does not rest on what is under it: only the body does.
     const under = nearUnder(body, below)
     const highest = firstContact(body, under, memo)
@@ -126,7 +126,8 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Level {
   return { pieces, placed }
 }
 
-const NO_FOLDS: Layer['folds'] = []
+const NO_FLAPS: readonly Flap[] = []
+const isFlat = ({ folds, shaping }: Layer): boolean => folds.length === 0 && shaping.how === 'flat'
 
 /** The body at its height and each flap that rises at its own; one that hangs down is no higher than the body. */
 function partsOf(whole: Region, body: Region, flaps: readonly Flap[], flatMm: number): Lifted['parts'] {

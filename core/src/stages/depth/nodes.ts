@@ -17,7 +17,11 @@ function below(project: Project, layerId: string): Ref<Level> | null {
 /** The pieces of one layer at their heights. */
 const lifted = node('lifted', {
   stage: 'depth',
-  reads: { mount: true, layer: ['pieces', 'folds', 'joint', 'paperId'], papers: ['thicknessMm'] },
+  reads: {
+    mount: true,
+    layer: ['pieces', 'blanks', 'folds', 'shaping', 'joint', 'paperId'],
+    papers: ['thicknessMm'],
+  },
   needs: (project, layerId) => ({ under: below(project, layerId) }),
   compute: ({ project, memo }, { under }): Level =>
     liftOnto({ project, layer: project.layers[0]!, below: under, memo }),
@@ -28,7 +32,7 @@ const standing = node('standing', {
   stage: 'depth',
   reads: {
     mount: true,
-    layer: ['pieces', 'folds', 'joint', 'paperId'],
+    layer: ['pieces', 'blanks', 'folds', 'shaping', 'joint', 'paperId'],
     papers: ['thicknessMm'],
     foams: true,
   },

@@ -1,13 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../test/stack'
-import { loadGeometry, rectangle, regionArea, regionBox } from '../../base/geometry'
+import { ellipse, loadGeometry, rectangle, regionArea, regionBox, type Region } from '../../base/geometry'
 import { readProject, setLayer, writeProject, type Fold } from '../../project'
 import { pieceHeights } from '../depth/heights'
-import { folded } from './folds'
+import { folded as foldedLayer } from './folds'
 
 await loadGeometry()
 
 const fold = (line: Fold['line'], deg: number, way: Fold['way'] = 'up'): Fold => ({ line, deg, way })
+const flat = { how: 'flat' as const, riseMm: 0, flatMm: 0 }
+const folded = (region: Region, folds: Fold[]) => foldedLayer(region, { folds, blanks: [], shaping: flat })
 const rounded = (mm: number) => Math.round(mm * 10) / 10
 
 describe('a folded piece', () => {
@@ -40,6 +42,30 @@ describe('a folded piece', () => {
       [20, 0, 20, 9],
     ] as const)
       expect(folded(sheet, [fold([...line], 90)])).toEqual({ body: sheet, flaps: [] })
+  })
+})
+
+describe('a piece that hands form', () => {
+  const disc = [ellipse(50, 50, 40)]
+
+  it('stays flat round its middle and rises beyond', () => {
+    const { body, flaps } = foldedLayer(disc, {
+      folds: [],
+      blanks: [],
+      shaping: { how: 'curl', riseMm: 9, flatMm: 30 },
+    })
+    expect(regionArea(body) / (Math.PI * 225)).toBeCloseTo(1, 1)
+    expect(flaps.map(({ riseMm }) => riseMm)).toEqual([9])
+  })
+
+  it('stands on all of itself where it is rolled', () => {
+    const rolled = foldedLayer(disc, {
+      folds: [],
+      blanks: [],
+      shaping: { how: 'roll', riseMm: 12, flatMm: 0 },
+    })
+    expect(rolled.body).toBe(disc)
+    expect(rolled.flaps).toEqual([{ region: disc, riseMm: 12 }])
   })
 })
 

@@ -1,11 +1,14 @@
 // What folds make of a piece: the body that lies flat, and flaps that stand up from it or hang down. Lengths in mm.
 import {
   boxesMeet,
+  ellipse,
+  intersect,
   polygonArea,
   polygonBox,
   polygonContains,
   polygonRings,
   regionArea,
+  regionBox,
   strokeRegion,
   subtract,
   type Point,
@@ -14,10 +17,9 @@ import {
 } from '../../base/geometry'
 import type { Fold, Layer } from '../../project'
 
-/** A part of a piece beside a fold. */
+/** A part of a piece that leaves its plane: beside a fold, or curled round the middle. */
 export interface Flap {
   region: Region
-  fold: Fold
   /** How far its farthest edge comes to stand over the body's plane; under 0 where it hangs below. */
   riseMm: number
 }
@@ -27,6 +29,8 @@ export interface Folded {
   body: Region
   flaps: Flap[]
 }
+
+type FoldedLayer = Pick<Layer, 'folds' | 'shaping' | 'blanks'>
 
 /** A fold parts card by a line this wide; what is on either side of it is this far away. */
 const SLIT_MM = 0.02
@@ -43,7 +47,12 @@ const UNFOLDED = new WeakMap<Region, Folded>()
  * nearer to the body. Two parts of about one size, parted by a single fold, both turn by half. Needs the geometry loaded where
  * there are folds.
  */
-export function folded(region: Region, folds: Layer['folds']): Folded {
+export function folded(region: Region, { folds, shaping, blanks }: FoldedLayer): Folded {
+  // Rolled it stands on all of what is seen of it.
+  if (shaping.how === 'roll') return { body: region, flaps: [{ region, riseMm: shaping.riseMm }] }
+  // Folds of a blank lie on the blank, not on what it becomes.
+  if (blanks.length > 0 && shaping.how === 'flat') return { body: region, flaps: [] }
+  if (shaping.how !== 'flat' && shaping.riseMm > 0) return shaped(region, shaping)
   const own = folds.filter((fold) => fold.deg > 0 && crosses(region, fold))
   if (own.length === 0) {
     let flat = UNFOLDED.get(region)
@@ -60,10 +69,21 @@ export function folded(region: Region, folds: Layer['folds']): Folded {
   if (own.length === 1 && parts.length === 2 && polygonArea(second!) > EVEN * polygonArea(first!)) {
     const fold = { ...own[0]!, deg: own[0]!.deg / 2 }
     // Neither half lies flat: what is glued is a strip along the fold.
-    const flaps = parts.map((part) => ({ region: [part], fold, riseMm: rise(part, fold, 0, signed(fold)) }))
+    const flaps = parts.map((part) => ({ region: [part], riseMm: rise(part, fold, 0, signed(fold)) }))
     return { body: region, flaps }
   }
   return { body: [first!], flaps: turned(first!, bySize.slice(1), own) }
+}
+
+/** A piece that hands curl, cup or roll: round its middle it stays flat, and the rest rises. */
+function shaped(region: Region, { flatMm, riseMm }: Layer['shaping']): Folded {
+  const { minX, minY, maxX, maxY } = regionBox(region)
+  const middle = [ellipse((minX + maxX) / 2, (minY + maxY) / 2, Math.max(flatMm, 0.1) / 2)]
+  const body = intersect(region, middle)
+  const rest = subtract(region, middle)
+  // What is open in its middle rests where it is.
+  if (regionArea(body) < 1 || rest.length === 0) return { body: region, flaps: [{ region, riseMm }] }
+  return { body, flaps: [{ region: rest, riseMm }] }
 }
 
 /** The parts that are joined to a body by folds, one after the other outwards. */
@@ -83,7 +103,7 @@ function turned(body: Polygon, parts: readonly Polygon[], folds: readonly Fold[]
           rest.delete(part)
           const start = from.heightAt(middleOf(fold))
           const deg = from.deg + (fold.way === 'up' ? fold.deg : -fold.deg)
-          flaps.push({ region: [part], fold, riseMm: rise(part, fold, start, deg) })
+          flaps.push({ region: [part], riseMm: rise(part, fold, start, deg) })
           open.push({
             part,
             deg,

@@ -2,6 +2,7 @@
 import { regionArea, regionToPath, union, type Box, type Point, type Polygon } from '../../base/geometry'
 import {
   builtLayers,
+  cutPieces,
   guestLetter,
   guestPrefix,
   guestProject,
@@ -89,10 +90,11 @@ export const shownPath = node('shown path', {
 
 const necks = node('necks', {
   stage: 'layers',
-  reads: { layer: ['pieces', 'paperId'], papers: ['finish', 'gsm'] },
+  reads: { layer: ['pieces', 'blanks', 'paperId'], papers: ['finish', 'gsm'] },
   compute: ({ project }): Neck[] => {
     const layer = project.layers[0]!
-    return weakNecks(layerRegion(layer), safeStripMm(paperOf(project, layer)))
+    // What is rolled or bent is weak or sound as it is cut; it is pointed at where it is seen.
+    return weakNecks(layerRegion({ pieces: cutPieces(layer) }), safeStripMm(paperOf(project, layer)))
   },
 })
 
@@ -211,7 +213,7 @@ export const marks = node('marks', {
   stage: 'layers',
   reads: {
     mount: true,
-    layers: ['pieces', 'folds', 'role', 'numbered', 'paperId'],
+    layers: ['pieces', 'blanks', 'folds', 'slits', 'role', 'numbered', 'paperId'],
     papers: ['finish', 'gsm'],
     plan: ['numbers', 'placeMarks', 'alignment', 'guests'],
   },

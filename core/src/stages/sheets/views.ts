@@ -74,7 +74,7 @@ export function loadView({ pieces, path, outline, ...load }: Load): LoadView {
 /** A sheet as it is drawn: path data in mm from its corner, pieces in the order of the load's. */
 export interface SheetDrawing {
   outline: string
-  pieces: { path: string; number: string; folds: string; places: string }[]
+  pieces: { path: string; number: string; folds: string; slits: string; places: string }[]
 }
 
 /** How far outlines of sheets drawn small may stray, mm. */
@@ -89,6 +89,7 @@ export const drawSheet = ({ outline, pieces }: Load, strayMm = DRAWN_MM): SheetD
     path: plainPath(shape, strayMm),
     number: linesToPath(marks.number),
     folds: linesToPath(marks.folds),
+    slits: linesToPath(marks.slits),
     places: linesToPath(marks.places),
   })),
 })

@@ -4,6 +4,7 @@ import {
   builtLayers,
   colourOf,
   folioOf,
+  layerBox,
   moveLayer,
   paperOf,
   removeLayer,
@@ -94,6 +95,17 @@ export function LayerPanel() {
                 unit,
               )}
             />
+            {layer.blanks.map((blank, i) => {
+              const b = layerBox({ pieces: [blank] })
+              return (
+                <Figure
+                  key={blank.id}
+                  name={layer.blanks.length > 1 ? `Cut flat, part ${i + 1}` : 'Cut flat'}
+                  value={formatSize(b.maxX - b.minX, b.maxY - b.minY, unit)}
+                  basis="What the sheets hold; the drawing shows what it becomes"
+                />
+              )
+            })}
             <Figure
               name="Card"
               value={formatArea(figures.areaMm2, unit)}

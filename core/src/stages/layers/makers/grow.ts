@@ -39,8 +39,10 @@ export function growAgain(project: Project, id: string, recipe: Recipe, made: Ma
     let layerId = kept?.id ?? layer.id
     for (let n = 2; taken.has(layerId); n++) layerId = `${layer.id}-${n}`
     taken.add(layerId)
+    // What the maker draws is new; paper, joint and the like stay.
+    const { pieces, blanks, folds, slits, shaping, name, colour } = layer
     return kept
-      ? { ...kept, id: layerId, pieces: layer.pieces, name: layer.name, colour: layer.colour }
+      ? { ...kept, id: layerId, pieces, blanks, folds, slits, shaping, name, colour }
       : { ...layer, id: layerId }
   })
   const place = at < 0 ? rest.length : Math.min(at, rest.length)

@@ -13,6 +13,7 @@ import {
   intersect,
   mapRegion,
   offset,
+  pathToRegion,
   rectangle,
   regionArea,
   regionBox,
@@ -25,6 +26,7 @@ import {
 } from '../../../base/geometry'
 import {
   ladderRecipeSchema,
+  layerBox,
   layerRegion,
   letteringRecipeSchema,
   mandalaRecipeSchema,
@@ -455,6 +457,17 @@ describe('every setting', () => {
     ['rosette', 'fringeMm', 20],
     ['rosette', 'paperMm', 0.5],
     ['rosette', 'leaves', 0],
+    ['rosette', 'fall', 'step'],
+    ['rosette', 'stepMm', 7, { fall: 'step' }],
+    ['rosette', 'curlMm', 8],
+    ['rosette', 'strip', 'single'],
+    ['rosette', 'fringeDepth', 0.4],
+    ['rosette', 'slitMm', 3],
+    ['rosette', 'longestMm', 120],
+    ['rosette', 'leafRatio', 0.8],
+    ['rosette', 'leaf', 'cupped'],
+    ['rosette', 'cupDeg', 50, { leaf: 'cupped' }],
+    ['rosette', 'flapMm', 9, { leaf: 'cupped' }],
     ['mandala', 'fold', 8],
     ['mandala', 'layers', 3],
     ['mandala', 'diameterMm', 90],
@@ -464,9 +477,13 @@ describe('every setting', () => {
 
   it.each(settings)('of the %s changes what is made: %s to %j', (kind, key, value, base = {}) => {
     const [before, after] = [makers[kind].make(base), makers[kind].make({ ...base, [key]: value })]
-    expect(fingerprint([after.layers.map((l) => l.pieces), after.sticks, after.figures])).not.toBe(
-      fingerprint([before.layers.map((l) => l.pieces), before.sticks, before.figures]),
-    )
+    const drawn = ({ layers, sticks, figures }: typeof before) =>
+      fingerprint([
+        layers.map(({ pieces, blanks, folds, slits, shaping }) => [pieces, blanks, folds, slits, shaping]),
+        sticks,
+        figures,
+      ])
+    expect(drawn(after)).not.toBe(drawn(before))
   })
 })
 
@@ -499,9 +516,56 @@ describe('rosette and mandala', () => {
     expect(stripLength(1, 0.3)).toBe(0)
   })
 
+  it('the strip of a centre is a spiral from the tool outwards; folded it is half as long', () => {
+    for (const [centreMm, paperMm, strip] of [
+      [14, 0.24, 'folded'],
+      [14, 0.24, 'single'],
+      [24, 0.29, 'folded'],
+    ] as const) {
+      const made = makeLayers(
+        rosetteRecipeSchema.parse({ kind: 'rosette', centreMm, paperMm, strip, leaves: 0 }),
+      )
+      const centre = made.layers.at(-1)!
+      // Turn by turn: each adds the card, twice where it is folded, and its air.
+      const pitch = paperMm * (strip === 'folded' ? 2 : 1) * 1.15
+      const steps = 20_000
+      const turns = (centreMm / 2 - 1) / pitch
+      let along = 0
+      for (let k = 0; k < steps; k++) {
+        const r = 1 + (pitch * turns * (k + 0.5)) / steps
+        along += Math.hypot(r * 2 * Math.PI, pitch) * (turns / steps)
+      }
+      const cut = centre.blanks.reduce((sum, blank) => sum + boxWidth(regionBox(pathToRegion(blank.path))), 0)
+      expect(Math.abs(cut / along - 1)).toBeLessThan(0.01)
+      expect(boxHeight(regionBox(pathToRegion(centre.blanks[0]!.path)))).toBeCloseTo(
+        strip === 'folded' ? 24 : 12,
+        6,
+      )
+      // No part is longer than a sheet holds, and every slit lies on the strip.
+      for (const blank of centre.blanks)
+        expect(boxWidth(regionBox(pathToRegion(blank.path)))).toBeLessThanOrEqual(280)
+      const strips = centre.blanks.flatMap((blank) => pathToRegion(blank.path))
+      for (const [x1, y1, x2, y2] of centre.slits)
+        for (const t of [0.05, 0.5, 0.95])
+          expect(regionContains(strips, x1! + (x2! - x1!) * t, y1! + (y2! - y1!) * t)).toBe(true)
+    }
+  })
+
+  it('sizes may fall by equal steps, and petals are curled in proportion', () => {
+    const made = makeLayers(
+      rosetteRecipeSchema.parse({ kind: 'rosette', diameterMm: 100, sizes: 3, fall: 'step', stepMm: 12, curlMm: 10, leaves: 0, centreMm: 0 }), // prettier-ignore
+    )
+    const across = made.layers.map((layer) => Math.max(boxWidth(layerBox(layer)), boxHeight(layerBox(layer))))
+    ;[100, 100, 88, 88, 76, 76].forEach((mm, k) => expect(Math.abs(across[k]! / mm - 1)).toBeLessThan(0.06))
+    expect(made.layers.map(({ shaping }) => Math.round(shaping.riseMm * 10) / 10)).toEqual([
+      10, 10, 8.8, 8.8, 7.6, 7.6,
+    ])
+    expect(made.layers.every(({ joint }) => joint.kind === 'glue')).toBe(true)
+  })
+
   it('rings fall in size, two of each, turned half a petal against the last', () => {
     const { layers } = makeLayers(
-      rosetteRecipeSchema.parse({ kind: 'rosette', petals: 6, sizes: 3, leaves: 0 }),
+      rosetteRecipeSchema.parse({ kind: 'rosette', petals: 6, sizes: 3, leaves: 0, centreMm: 0 }),
     )
     expect(layers).toHaveLength(6)
     const rings = layers.map(layerRegion)

@@ -3,11 +3,14 @@
 import {
   boxHeight,
   boxWidth,
-  fillRings,
   compose,
+  ellipse,
+  fillRings,
   mapPoint,
   mapRegion,
   pathToRegion,
+  polygonToPath,
+  rectangle,
   regionBox,
   rotation,
   scaleRegion,
@@ -18,7 +21,7 @@ import {
 } from '../../../base/geometry'
 import { type Layer, type RosetteRecipe } from '../../../project'
 import { BadInput } from '../../../base'
-import { length, say, size } from '../../../base/units'
+import { length, say, sayAll, size } from '../../../base/units'
 import { makeLayer } from '../intake/intake'
 import { joint, type Made } from './made'
 
@@ -68,11 +71,18 @@ function leaf(length: number): Polygon[] {
   return fillRings([Float64Array.from(points.flat())], 'nonzero')
 }
 
+/** Diameter of each size of ring, the largest first. */
+export const ringSizes = ({ diameterMm, sizes, fall, ratio, stepMm }: RosetteRecipe): number[] =>
+  Array.from({ length: sizes }, (_, k) =>
+    fall === 'ratio' ? diameterMm * ratio ** k : diameterMm - k * stepMm,
+  )
+
 /** Rings from the largest at the back to the smallest in front. Throws BadInput. Needs the geometry loaded. */
 export function makeRosette(recipe: RosetteRecipe): Made {
-  const { diameterMm, sizes, ratio, petals } = recipe
+  const { diameterMm, petals, curlMm } = recipe
   const radius = diameterMm / 2
-  const smallest = diameterMm * ratio ** (sizes - 1)
+  const across = ringSizes(recipe)
+  const smallest = across.at(-1)!
   if (smallest < 8)
     throw new BadInput(
       say`the smallest ring would be ${length(smallest)} across, too small to handle: take fewer sizes or a slower fall`,
@@ -87,66 +97,145 @@ export function makeRosette(recipe: RosetteRecipe): Made {
   const shades = (k: number) =>
     `#${[222 - k * 16, 120 - k * 9, 140 - k * 10].map((v) => Math.max(20, v).toString(16).padStart(2, '0')).join('')}`
   const place = (region: Region): Polygon[] => mapRegion(translation(radius, radius), region)
-  const layers = Array.from({ length: sizes * 2 }, (_, i) => {
-    const k = Math.floor(i / 2)
-    // Every ring, of whichever size, is turned half a petal against the one beneath.
-    const region = mapRegion(rotation((i * 180) / petals), ring(radius * ratio ** k))
-    return makeLayer(`ring-${i + 1}`, `Ring ${k + 1}${i % 2 ? ', second' : ''}`, place(region), {
-      colour: shades(sizes - 1 - k),
-      ...joint(i % 2 === 0 && i > 0 ? 2 : 0),
-    })
-  })
-  if (recipe.leaves > 0) {
-    const length = radius * 0.9
-    const folds: Layer['folds'] = []
-    const leaves = Array.from({ length: recipe.leaves }, (_, i) => {
-      const map = compose(
-        translation(radius, radius),
-        compose(rotation(25 + (i * 360) / recipe.leaves), translation(radius * 0.45, 0)),
-      )
-      folds.push({
-        line: [...mapPoint(map, 0, 0), ...mapPoint(map, length, 0)],
-        way: 'up',
-        deg: LEAF_DEG,
+  const layers = across.flatMap((mm, k) =>
+    [0, 1].map((second) => {
+      const i = 2 * k + second
+      // Every ring, of whichever size, is turned half a petal against the one beneath.
+      const region = mapRegion(rotation((i * 180) / petals), ring(mm / 2))
+      return makeLayer(`ring-${i + 1}`, `Ring ${k + 1}${second ? ', second' : ''}`, place(region), {
+        colour: shades(across.length - 1 - k),
+        ...(curlMm > 0 && {
+          shaping: { how: 'curl', riseMm: (curlMm * mm) / diameterMm, flatMm: mm * FLAT_SHARE },
+        }),
+        ...joint(0),
       })
-      return mapRegion(map, leaf(length))
-    }).flat()
-    layers.unshift(
-      makeLayer('leaves', 'Leaves', leaves, { role: 'accent', colour: '#6f8f5c', folds, ...joint(0) }),
-    )
-  }
-  const strip = recipe.centreMm > 0 ? stripLength(recipe.centreMm, recipe.paperMm) : 0
+    }),
+  )
+  const leaves = recipe.leaves > 0 ? leavesOf(recipe, radius) : null
+  if (leaves) layers.unshift(leaves)
+  const strip = recipe.centreMm > 0 ? centreStrip(recipe) : null
+  if (strip) layers.push(strip.layer)
   const box = regionBox(layers.flatMap((layer) => layer.pieces.flatMap((piece) => pathToRegion(piece.path))))
   return {
     layers,
     remarks: [
-      ...(strip > 0
+      ...(strip && strip.parts > 1
         ? [
-            say`Cut a strip ${length(recipe.fringeMm)} wide with a trimmer, snip one edge into a fringe, and roll it round a ${length(TOOL_MM)} tool.`,
+            say`The strip is longer than the ${length(recipe.longestMm)} that a sheet holds: it is cut in ${strip.parts} parts and rolled on, one after the other.`,
           ]
         : []),
-      ...(recipe.leaves > 0
-        ? ['Score each leaf along its middle and fold it lightly; glue only the end under the ring.']
-        : []),
+      ...(leaves ? ['Glue only the end of each leaf, under the ring.'] : []),
     ],
     widthMm: boxWidth(box),
     heightMm: boxHeight(box),
     figures: [
-      { name: 'Rings', value: `${sizes * 2}, two of each size` },
-      { name: 'Smallest ring', value: say`${length(smallest)}` },
-      ...(strip > 0
+      { name: 'Rings', value: `${across.length * 2}, two of each size` },
+      {
+        name: 'Sizes across',
+        value: sayAll(
+          across.map((mm) => say`${length(mm)}`),
+          ', ',
+        ),
+      },
+      ...(strip
         ? [
             {
               name: 'Strip for the centre',
-              value: say`${size(Math.round(strip), recipe.fringeMm)}`,
-              basis: say`Rolls to ${length(recipe.centreMm)}: π (D² − d²) ÷ 4 t, card of ${length(recipe.paperMm, 2)} with 15 % air`,
+              value: say`${size(Math.round(strip.lengthMm), strip.widthMm)}`,
+              basis: say`Rolls to ${length(recipe.centreMm)}: π (D² − d²) ÷ 4 t; ${recipe.strip === 'folded' ? 'folded lengthwise, t is twice the ' : 'single, t is the '}card of ${length(recipe.paperMm, 2)} with 15 % air, d a ${length(TOOL_MM)} tool`,
             },
             {
               name: say`A strip of ${length(300)} rolls to`,
-              value: say`${length(rolledDiameter(300, recipe.paperMm))}`,
+              value: say`${length(rolledDiameter(300, rolledMm(recipe)))}`,
             },
           ]
         : []),
     ],
   }
 }
+
+/** Of a curled ring so much of its width stays flat, and is glued. */
+const FLAT_SHARE = 0.45
+
+/** Card that each turn of the roll adds, mm. */
+const rolledMm = ({ strip, paperMm }: RosetteRecipe): number => (strip === 'folded' ? 2 : 1) * paperMm
+
+/** The fringed strip: cut flat, seen as the roll it becomes. */
+function centreStrip(recipe: RosetteRecipe): {
+  layer: Layer
+  parts: number
+  lengthMm: number
+  widthMm: number
+} {
+  const { centreMm, fringeMm, fringeDepth, slitMm, diameterMm, longestMm } = recipe
+  const lengthMm = stripLength(centreMm, rolledMm(recipe))
+  const isFolded = recipe.strip === 'folded'
+  const widthMm = isFolded ? 2 * fringeMm : fringeMm
+  const parts = Math.max(1, Math.ceil(lengthMm / longestMm))
+  const each = lengthMm / parts
+  const cutIn = fringeMm * fringeDepth
+  const top = (k: number) => diameterMm + 10 + k * (widthMm + 4)
+  // Folded, the fringe is loops: slits run across the fold; single, they run in from one edge.
+  const slits = Array.from({ length: parts }, (_, k) => {
+    const [from, to] = isFolded
+      ? [top(k) + fringeMm - cutIn, top(k) + fringeMm + cutIn]
+      : [top(k), top(k) + cutIn]
+    return Array.from({ length: Math.max(0, Math.ceil(each / slitMm) - 1) }, (_, i) => {
+      const x = ((i + 1) * each) / Math.ceil(each / slitMm)
+      return [x, from, x, to]
+    })
+  }).flat()
+  const layer = makeLayer('centre', 'Centre', [ellipse(diameterMm / 2, diameterMm / 2, centreMm / 2)], {
+    role: 'accent',
+    colour: '#c9a13b',
+    blanks: Array.from({ length: parts }, (_, k) => ({
+      id: `strip-${k + 1}`,
+      path: polygonToPath(rectangle(0, top(k), each, widthMm)),
+    })),
+    slits,
+    folds: isFolded
+      ? Array.from({ length: parts }, (_, k) => ({
+          line: [0, top(k) + fringeMm, each, top(k) + fringeMm],
+          way: 'up',
+          deg: 180,
+        }))
+      : [],
+    shaping: { how: 'roll', riseMm: fringeMm, flatMm: 0 },
+    numbered: false,
+    ...joint(0),
+  })
+  return { layer, parts, lengthMm, widthMm }
+}
+
+/** Leaves round the flower, each smaller than the last: folded along the middle, or with a slit whose edge is glued over the other. */
+function leavesOf(recipe: RosetteRecipe, radius: number): Layer {
+  const { leaves, leafRatio, cupDeg, flapMm } = recipe
+  const folds: Layer['folds'] = []
+  const slits: number[][] = []
+  const longest = radius * 0.9
+  const faces = Array.from({ length: leaves }, (_, i) => {
+    const length = longest * leafRatio ** i
+    const map = compose(
+      translation(radius, radius),
+      compose(rotation(25 + (i * 360) / leaves), translation(radius * 0.45, 0)),
+    )
+    const line = (x1: number, y1: number, x2: number, y2: number) =>
+      [...mapPoint(map, x1, y1), ...mapPoint(map, x2, y2)] as Layer['folds'][number]['line']
+    if (recipe.leaf === 'folded') folds.push({ line: line(0, 0, length, 0), way: 'up', deg: LEAF_DEG })
+    else slits.push(line(0, 0, length * SLIT_SHARE, 0))
+    return mapRegion(map, leaf(length))
+  }).flat()
+  // The flap laid over the slit draws the sides together: the tip turns up about the slit's end.
+  const rise = longest * (1 - SLIT_SHARE) * Math.sin((cupDeg * Math.PI) / 180)
+  return makeLayer('leaves', 'Leaves', faces, {
+    role: 'accent',
+    colour: '#6f8f5c',
+    folds,
+    slits,
+    ...(recipe.leaf === 'cupped' && { shaping: { how: 'cup', riseMm: rise, flatMm: flapMm } }),
+    ...joint(0),
+  })
+}
+
+/** A cupped leaf is slit along so much of its middle. */
+const SLIT_SHARE = 0.4

@@ -9,7 +9,7 @@ import {
   type Point,
   type Region,
 } from '../../../base/geometry'
-import { builtLayers, layerBox, layerRegion, pieceRegion, type Project } from '../../../project'
+import { builtLayers, cutPieces, layerBox, layerRegion, pieceRegion, type Project } from '../../../project'
 import { numberStrokes } from './digits'
 import { NUMBER_MM } from './number-place'
 import { isSeeThrough } from '../visibility/shows'
@@ -19,6 +19,8 @@ import { looksRightWrong, type Soundness } from '../soundness/soundness'
 export interface Marks {
   number: Float64Array[]
   folds: Float64Array[]
+  /** Lines that are cut and take no card away. */
+  slits: Float64Array[]
   /** Crosses under the pieces that come above. */
   places: Float64Array[]
 }
@@ -28,12 +30,13 @@ const ARM_MM = 1.5
 const HIDE_MM = 0.8
 
 /** A piece without marks. */
-export const noMarks = (): Marks => ({ number: [], folds: [], places: [] })
+export const noMarks = (): Marks => ({ number: [], folds: [], slits: [], places: [] })
 
 /** Marks moved with their piece. */
 export const mapMarks = (map: Affine, marks: Marks): Marks => ({
   number: marks.number.map((line) => mapRing(map, line)),
   folds: marks.folds.map((line) => mapRing(map, line)),
+  slits: marks.slits.map((line) => mapRing(map, line)),
   places: marks.places.map((line) => mapRing(map, line)),
 })
 
@@ -47,7 +50,7 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
   layers.forEach((layer, i) => {
     const found = sound.find((s) => s.id === layer.id)
     const numberAt = project.plan.numbers === 'none' ? null : found?.numberAt
-    for (const piece of layer.pieces) {
+    for (const piece of cutPieces(layer)) {
       const faces = pieceRegion(piece)
       const has = (p: Point) => regionContains(faces, p.x, p.y)
       const marks: Marks = {
@@ -61,6 +64,7 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
         folds: layer.folds.flatMap(({ line: [x1, y1, x2, y2] }) =>
           faces.flatMap((face) => lineInside(face, x1, y1, x2, y2)),
         ),
+        slits: layer.slits.filter((slit) => has(middleOf(slit))).map((slit) => Float64Array.from(slit)),
         places: (crosses.get(layer.id) ?? [])
           .filter(has)
           .flatMap(({ x, y }) => [
@@ -68,11 +72,17 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
             Float64Array.of(x, y - ARM_MM, x, y + ARM_MM),
           ]),
       }
-      if (marks.number.length + marks.folds.length + marks.places.length > 0)
+      if (marks.number.length + marks.folds.length + marks.slits.length + marks.places.length > 0)
         out.set(`${layer.id}/${piece.id}`, marks)
     }
   })
   return out
+}
+
+/** The middle of a line's middle stretch. */
+function middleOf(line: readonly number[]): Point {
+  const i = 2 * Math.floor((line.length / 2 - 1) / 2)
+  return { x: (line[i]! + line[i + 2]!) / 2, y: (line[i + 1]! + line[i + 3]!) / 2 }
 }
 
 /** For pieces that do not fill the sheet: a point under each that it hides, on the highest card beneath. */

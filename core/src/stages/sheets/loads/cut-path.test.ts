@@ -23,7 +23,7 @@ const laid = (shape: Polygon, k: number): LaidPiece => ({
   guestId: null,
   placement: { id: `a/p${k}`, copy: 0, sheet: 0, x: 0, y: 0, rotation: 0 },
   shape,
-  marks: { number: [], folds: [], places: [] },
+  marks: { number: [], folds: [], slits: [], places: [] },
   loose: false,
 })
 const grid = (shapes: readonly Polygon[]) =>

@@ -21,7 +21,7 @@ interface Laid {
 
 /** A line of the tool on the sheet, mm. */
 export interface Stroke {
-  kind: 'number' | 'place' | 'fold' | 'cut'
+  kind: 'number' | 'place' | 'fold' | 'slit' | 'cut'
   /** A closed ring (the first point not repeated) or an open line, mm from the sheet's corner. */
   line: Float64Array
   closed: boolean
@@ -62,6 +62,7 @@ export function cutPath(
     ...open('place', (p) => p.marks.places),
     ...open('number', (p) => p.marks.number),
     ...open('fold', (p) => p.marks.folds),
+    ...open('slit', (p) => p.marks.slits),
     ...pieces.flatMap((owner, piece) =>
       polygonRings(owner.shape)
         .toReversed()
@@ -74,8 +75,8 @@ export function cutPath(
     .map((stroke) => ({ stroke, box: ringBox(stroke.line), before: [] as number[] }))
   const groups: Stroke[][] = []
   for (const kind of cutNumbers
-    ? (['place', 'fold', 'number'] as const)
-    : (['place', 'number', 'fold'] as const))
+    ? (['place', 'fold', 'number', 'slit'] as const)
+    : (['place', 'number', 'fold', 'slit'] as const))
     groups.push(plain.filter((s) => s.kind === kind))
   const across = (b: Box) => Math.hypot(boxWidth(b), boxHeight(b))
   CLASSES.forEach((limit, k) =>
