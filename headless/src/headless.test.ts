@@ -113,6 +113,35 @@ describe('each command', () => {
       for (const id of step.after) expect(plan.steps.some((s) => s.id === id)).toBe(true)
   })
 
+  it('grow makes a project of any recipe, and lists what each takes', async () => {
+    const { recipes } = await json<{ recipes: { kind: string; needs: string[] }[] }>('grow', 'list')
+    expect(recipes.map(({ kind }) => kind)).toEqual(
+      expect.arrayContaining([
+        'ladder',
+        'lettering',
+        'tones',
+        'rosette',
+        'mandala',
+        'garland',
+        'wings',
+        'scene',
+      ]),
+    )
+    const recipe = (settings: object) => write('recipe.json', JSON.stringify(settings))
+    for (const { kind, needs } of recipes) {
+      if (needs.length > 0) continue
+      const file = recipe({ kind })
+      const { status, stdout } = await run('grow', file)
+      expect([kind, status]).toEqual([kind, 0])
+      expect(readProject(stdout).grown[0]!.recipe.kind).toBe(kind)
+    }
+    const bad = recipe({ kind: 'garland', flags: 0 })
+    expect(await run('grow', bad)).toMatchObject({
+      status: 3,
+      stderr: expect.stringContaining('flags: ') as string,
+    })
+  })
+
   it('ladder, letter and tones give whole projects', async () => {
     const file = write(
       'disc.svg',

@@ -5,9 +5,13 @@ import { greysOf, grow, makeLayers, readFont, toBase64, type Font } from '@feuil
 import {
   ladderRecipeSchema,
   letteringRecipeSchema,
+  mountSchema,
   newProject,
+  recipeSchema,
+  recipeSettings,
   tonesRecipeSchema,
   writeProject,
+  type Mount,
   type NewMount,
   type Project,
   type Recipe,
@@ -53,6 +57,47 @@ function sizeOption(value: string | boolean | undefined): [number, number] {
   if (!m || !(Number(m[1]) > 0 && Number(m[2]) > 0))
     throw new UsageError('--sheet takes WIDTHxHEIGHT in mm, such as 165x165')
   return [Number(m[1]), Number(m[2])]
+}
+
+/** A recipe file: a recipe of any maker, with the mount it is for beside it where it has one. */
+function recipeOf(text: string): { recipe: Recipe; mount: Mount | null } {
+  let doc: unknown
+  try {
+    doc = JSON.parse(text)
+  } catch {
+    throw new BadInput('this is not a recipe: it is not JSON')
+  }
+  const parsed = recipeSchema.safeParse(doc)
+  if (!parsed.success) {
+    const [issue] = parsed.error.issues
+    throw new BadInput(`${issue?.path.join('.') || 'the recipe'}: ${issue?.message ?? 'it cannot be read'}`)
+  }
+  const { mount } = doc as { mount?: unknown }
+  if (mount === undefined) return { recipe: parsed.data, mount: null }
+  const own = mountSchema.safeParse(mount)
+  if (!own.success)
+    throw new BadInput(`mount.${own.error.issues[0]!.path.join('.')}: ${own.error.issues[0]!.message}`)
+  return { recipe: parsed.data, mount: own.data }
+}
+
+/** What a recipe is for where its file does not say. */
+function mountFor(recipe: Recipe, { widthMm, heightMm }: { widthMm: number; heightMm: number }): NewMount {
+  switch (recipe.kind) {
+    case 'garland':
+      return { kind: 'garland', flags: recipe.flags, gapMm: recipe.gapMm, endsMm: recipe.endsMm }
+    case 'lettering':
+      return { kind: 'topper', widthMm, sticks: recipe.sticks }
+    case 'scene': {
+      const { frameWidthMm, frameHeightMm, frameDepthMm } = recipe
+      return { ...frameOf(frameWidthMm, frameHeightMm), depthMm: frameDepthMm } as NewMount
+    }
+    case 'ladder':
+      return frameOf(recipe.sheetWidthMm, recipe.sheetHeightMm)
+    case 'tones':
+      return frameOf(widthMm, heightMm)
+    default:
+      return { kind: 'free' }
+  }
 }
 
 export const makerCommands = {
@@ -132,6 +177,32 @@ export const makerCommands = {
       const mount = frameOf(widthMm, (widthMm * info.height) / info.width)
       const name = `Tones of ${basename(file)}`
       const project = named(file, () => grown({ name, mount, recipe, screen }))
+      put(writeProject(project), values.o, screen)
+    },
+  },
+  grow: {
+    usage: 'grow RECIPE.json [--font FILE.ttf] [-o PROJECT] | grow list',
+    run(args: string[], screen: Screen) {
+      const { positionals, values } = readArgs(args, ['RECIPE'], { ...OUTPUT, font: text })
+      const file = positionals[0]!
+      if (file === 'list') {
+        put(JSON.stringify({ recipes: recipeSettings() }, null, 2) + '\n', values.o, screen)
+        return
+      }
+      const { recipe, mount } = readFile(file, (bytes) => recipeOf(new TextDecoder().decode(bytes)))
+      const font = values.font ? readFile(values.font, readFont) : undefined
+      const project = named(file, () => {
+        const made = makeLayers(recipe, font)
+        for (const remark of made.remarks) screen.error(`note: ${wordsIn(remark, 'mm')}`)
+        const across = { widthMm: made.widthMm, heightMm: made.heightMm }
+        const name = `Grown ${recipe.kind}`
+        return grow(
+          newProject(`made-${recipe.kind}`, name, mount ?? mountFor(recipe, across)),
+          recipe.kind,
+          recipe,
+          made,
+        )
+      })
       put(writeProject(project), values.o, screen)
     },
   },

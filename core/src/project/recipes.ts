@@ -158,6 +158,76 @@ export const mandalaRecipeSchema = z.looseObject({
   seed: whole(0, 999_999).default(1),
 })
 
+const colour = z.string().regex(/^#[0-9a-f]{6}$/i)
+
+/** Flags on a twine. */
+export const garlandRecipeSchema = z.looseObject({
+  kind: z.literal('garland'),
+  shape: z.enum(['pennant', 'swallowtail', 'banner', 'scalloped', 'round', 'own']).default('pennant'),
+  /** A flag of the maker's own, as path data; its box is fitted to width and height. */
+  own: z.string().optional(),
+  flags: whole(1, 200).default(9),
+  flagWidthMm: some.default(110),
+  flagHeightMm: some.default(140),
+  /** A scalloped edge is a row of circles about so wide. */
+  scallopMm: some.default(22),
+  /** From flag to flag along the twine, and free twine at either end. */
+  gapMm: mm.default(20),
+  endsMm: mm.default(300),
+  /** Colours of the flags: given one after the other, repeated, or mirrored about the middle. */
+  colours: z.array(colour).min(1).max(40).default(['#2f5d8c', '#f3efe4', '#c8553d']),
+  order: z.enum(['list', 'repeating', 'mirrored']).default('repeating'),
+  /** A flap folded over the twine and glued, or two eyelets that the twine runs through. */
+  fixing: z.enum(['flap', 'eyelets']).default('flap'),
+  flapMm: some.default(18),
+  eyeletMm: some.default(4),
+  /** From hook to hook; 0 for a twenty-fifth less than what hangs. */
+  spanMm: mm.default(0),
+  /** A letter for each flag; spaces leave a flag without. Needs a font. */
+  text: z.string().max(200).default(''),
+  font: z.string().max(MOST.name).default('fredoka'),
+})
+
+/** A pair of wings from one half, to be folded up. */
+export const wingsRecipeSchema = z.looseObject({
+  kind: z.literal('wings'),
+  /** A drawn wing, or the maker's own half as path data: its left side joins the body. */
+  wing: z.enum(['gull', 'butterfly', 'own']).default('gull'),
+  own: z.string().optional(),
+  spanMm: some.default(90),
+  heightMm: some.default(50),
+  /** What lies flat and is glued. */
+  bodyMm: some.default(8),
+  /** How far each wing is turned up, degrees. */
+  deg: z.number().min(0).max(85).default(35),
+})
+
+/** A piece that stands before the stack, held by the inner frame. */
+export const sceneRecipeSchema = z.looseObject({
+  kind: z.literal('scene'),
+  /** What stands: the maker's own shape as path data, or a row of houses. */
+  shape: z.string().optional(),
+  /** Stands on the floor of the frame, hangs from its ceiling, or runs all round. */
+  hold: z.enum(['stands', 'hangs', 'wraps']).default('stands'),
+  widthMm: some.default(120),
+  heightMm: some.default(60),
+  /** What is folded and glued to the frame. */
+  barMm: some.default(8),
+  /** From the pane to the face of the piece. */
+  fromPaneMm: mm.default(10),
+  /** The inner frame: width, height and depth. */
+  frameWidthMm: some.default(200),
+  frameHeightMm: some.default(200),
+  frameDepthMm: some.default(30),
+  /** A band is glued on itself by a flap of this. */
+  flapMm: some.default(12),
+  /** The longest strip that a sheet holds. */
+  longestMm: some.default(280),
+  thicknessMm: some.default(0.3),
+  gsm: z.number().min(40).max(1500).default(250),
+  seed: whole(0, 999_999).default(1),
+})
+
 /** A recipe of any maker. */
 export const recipeSchema = z.discriminatedUnion('kind', [
   ladderRecipeSchema,
@@ -165,7 +235,26 @@ export const recipeSchema = z.discriminatedUnion('kind', [
   tonesRecipeSchema,
   rosetteRecipeSchema,
   mandalaRecipeSchema,
+  garlandRecipeSchema,
+  wingsRecipeSchema,
+  sceneRecipeSchema,
 ])
+
+/** A maker's settings as JSON Schema: what each may be, and what it is where a recipe does not say. */
+export interface RecipeSettings {
+  kind: string
+  /** Settings without which there is no recipe. */
+  needs: string[]
+  settings: Record<string, unknown>
+}
+
+/** The settings of every maker. */
+export const recipeSettings = (): RecipeSettings[] =>
+  recipeSchema.options.map((schema) => {
+    const { properties, required } = z.toJSONSchema(schema, { io: 'input' })
+    const { kind, ...settings } = properties as Record<string, { const?: string }>
+    return { kind: kind!.const!, needs: (required ?? []).filter((name) => name !== 'kind'), settings }
+  })
 
 const factor = z.number().min(-1000).max(1000)
 const shift = z.number().min(-100_000).max(100_000)
@@ -189,6 +278,12 @@ export type TonesRecipe = z.infer<typeof tonesRecipeSchema>
 export type RosetteRecipe = z.infer<typeof rosetteRecipeSchema>
 /** See mandalaRecipeSchema. */
 export type MandalaRecipe = z.infer<typeof mandalaRecipeSchema>
+/** See garlandRecipeSchema. */
+export type GarlandRecipe = z.infer<typeof garlandRecipeSchema>
+/** See wingsRecipeSchema. */
+export type WingsRecipe = z.infer<typeof wingsRecipeSchema>
+/** See sceneRecipeSchema. */
+export type SceneRecipe = z.infer<typeof sceneRecipeSchema>
 /** See recipeSchema. */
 export type Recipe = z.infer<typeof recipeSchema>
 /** Which maker. */

@@ -115,9 +115,9 @@ export const mountSchema = z.discriminatedUnion('kind', [
 
 /** What holds a layer. */
 export const jointSchema = z.looseObject({
-  /** What holds the layer to what is below it. */
-  kind: z.enum(['foam', 'glue', 'none']),
-  /** Height of the foam under the layer; 0 for glue. */
+  /** What holds the layer to what is below it; by tabs it is held by the frame round it, and rests on nothing. */
+  kind: z.enum(['foam', 'glue', 'none', 'tab']),
+  /** Height of the foam under the layer; 0 for glue; by tabs its height over the back. */
   gapMm: within('foamHeightMm'),
   /** A pinned gap stays when the gaps are fitted to the depth. */
   pinned: z.boolean().default(false),

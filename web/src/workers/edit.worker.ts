@@ -85,7 +85,7 @@ const api = {
     try {
       return {
         ok: true,
-        made: makeLayers(recipe, recipe.kind === 'lettering' ? fonts.get(recipe.font) : undefined),
+        made: makeLayers(recipe, 'font' in recipe ? fonts.get(String(recipe.font)) : undefined),
       }
     } catch (error) {
       return saidOf(error)

@@ -148,10 +148,14 @@ const shapings = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
 const isGlued = ({ depth }: Known, { joint }: Layer, pads: number): boolean =>
   joint.kind === 'glue' || (joint.kind === 'foam' && depth !== null && pads === 0)
 
+/** What is stuck to the stack; what the frame holds by tabs comes after. */
+const isStacked = ({ joint }: Layer): boolean => joint.kind !== 'tab'
+
 function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<string, PadCount[]>): Untold[] {
   const { project, loads } = known
   const faceDown = project.plan.direction === 'face-down'
-  const order = faceDown ? layers.toReversed() : layers
+  const stacked = layers.filter(isStacked)
+  const order = faceDown ? stacked.toReversed() : stacked
   const waitMin = (adhesiveOf(project) ?? UNNAMED_GLUE).handleMin
   const jobs = [
     job(
@@ -237,6 +241,17 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
   return jobs
 }
 
+/** Pieces that the frame holds by folded bars, the hindmost first. */
+function standing(
+  layers: readonly Layer[],
+  add: (id: string, kind: StepKind, about: About, minutes: number) => void,
+) {
+  layers
+    .filter((layer) => !isStacked(layer))
+    .toSorted((a, b) => a.joint.gapMm - b.joint.gapMm)
+    .forEach((layer) => add(`stand-${layer.id}`, 'mount', { step: 'stand', layer }, BENCH.standMinutes))
+}
+
 /** By the part and by the length of its outline. */
 function glueMinutes(layer: Layer): number {
   const outlineCm = Math.min(BENCH.glueCmMost, regionPerimeter(layerRegion(layer)) / 10)
@@ -262,17 +277,31 @@ function finishing(
         minutes,
       }),
     )
-  const anyGlue = layers.slice(1).some((layer) => isGlued(known, layer, sum(padsOf.get(layer.id) ?? [])))
+  const anyGlue = layers
+    .filter(isStacked)
+    .slice(1)
+    .some((layer) => isGlued(known, layer, sum(padsOf.get(layer.id) ?? [])))
   if (anyGlue && dryMin > 0) add('dry', 'dry', { step: 'dry' }, dryMin)
   if (mount.kind === 'frame') {
     const leftMm = depth && depth.roomMm !== null ? depth.roomMm - depth.stackMm : 0
     const shim = depth?.shim && leftMm > 1 ? depth.shim : null
     add('mount', 'mount', { step: 'mount-frame', shim }, BENCH.frameMinutes)
+    standing(layers, add)
     if (mount.pane.kind !== 'none') add('glaze', 'glaze', { step: 'glaze' }, BENCH.frameMinutes)
     const inside = { ring: mount.ring.kept, mat: mount.mat !== null, hanger: mount.hanger !== 'none' }
     add('close', 'close', { step: 'close', airMm: mount.clearanceMm, ...inside }, BENCH.frameMinutes)
   } else if (mount.kind === 'card') {
     add('mount', 'mount', { step: 'mount-card', stackMm: depth?.stackMm ?? 0 }, BENCH.cardMinutes)
+  } else if (mount.kind === 'garland') {
+    const flags = layers
+      .filter(({ role }) => role !== 'overlay')
+      .reduce((n, layer) => n + layer.pieces.length * layer.copies, 0)
+    add(
+      'mount',
+      'mount',
+      { step: 'string', flags, gapMm: mount.gapMm, isFolded: layers.some(isFolded) },
+      BENCH.flagMinutes * flags,
+    )
   } else if (mount.kind === 'panel') {
     add('mount', 'mount', { step: 'mount-panel', surface: mount.surface }, BENCH.cardMinutes)
   } else if (mount.kind === 'topper' && mount.sticks > 0) {

@@ -44,6 +44,10 @@ export type About =
   | { step: 'mount-card'; stackMm: number }
   | { step: 'mount-sticks'; sticks: number }
   | { step: 'dry-sticks' }
+  /** Held in the frame by its folded bars. */
+  | { step: 'stand'; layer: Layer }
+  /** Flags onto their twine, one at a time. */
+  | { step: 'string'; flags: number; gapMm: number; isFolded: boolean }
 
 /** So many pads of one height, mm. */
 export interface PadCount {

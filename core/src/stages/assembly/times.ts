@@ -27,6 +27,9 @@ export const BENCH = {
   frameMinutes: 3,
   cardMinutes: 2,
   stickMinutes: 2,
+  /** A piece stood into the frame; a flag put on its twine. */
+  standMinutes: 4,
+  flagMinutes: 1,
 } as const
 
 /** Where the project names no glue: its times. */

@@ -7,6 +7,7 @@ import {
   cutPieces,
   folioOf,
   paperOf,
+  thicknessOf,
   type Layer,
   type Project,
 } from '../../project'
@@ -21,6 +22,7 @@ const GLASS = 'Glass edges cut: wear gloves and handle the pane by its edges.'
 const FOOD =
   'Keep card, glue and foam off the icing with a food-safe sleeve; small parts and sticks are not for small children. Follow the labels.'
 const HOT = 'A hot nozzle and fresh hot glue burn: keep fingers off the bead.'
+const CORD = 'Hang twine out of the reach of small children.'
 const HANGING = 'Hang it on a fixing that suits the wall and the weight.'
 
 const ALIGN = {
@@ -176,7 +178,16 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
 function afterSticking(
   project: Project,
   about: Of<
-    'dry' | 'mount-frame' | 'glaze' | 'close' | 'mount-card' | 'mount-panel' | 'mount-sticks' | 'dry-sticks'
+    | 'dry'
+    | 'mount-frame'
+    | 'glaze'
+    | 'close'
+    | 'mount-card'
+    | 'mount-panel'
+    | 'mount-sticks'
+    | 'dry-sticks'
+    | 'stand'
+    | 'string'
   >,
 ): Words {
   const { dryMin } = adhesiveOf(project) ?? UNNAMED_GLUE
@@ -233,6 +244,25 @@ function afterSticking(
         title: `Fix ${plural(about.sticks, 'stick')} to the back`,
         detail: `Low on solid card, below the centre of mass, with ${glueName(project, 'glue')}; card over the ends keeps the back tidy.`,
         caution: FOOD,
+      }
+    case 'stand': {
+      const { layer } = about
+      const fromPaneMm =
+        project.mount.kind === 'frame'
+          ? project.mount.depthMm - layer.joint.gapMm - thicknessOf(project, layer)
+          : 0
+      return {
+        title: `Stand “${layer.name}” in the frame`,
+        detail: say`Try it in place first. ${glueName(project)} on the folded bars only; press each to the inside of the frame, the piece ${length(fromPaneMm)} behind the pane, and hold until it holds.`,
+      }
+    }
+    case 'string':
+      return {
+        title: `Put ${plural(about.flags, 'flag')} on the twine`,
+        detail: about.isFolded
+          ? say`One flag at a time, in the order of their numbers: lay the twine in the fold, a bead of ${glueName(project, 'glue')} along it, close the flap and press until it holds. ${length(about.gapMm)} of twine to the next.`
+          : say`One flag at a time, in the order of their numbers: through the left eyelet to the back, through the right one to the front. ${length(about.gapMm)} of twine to the next; a dot of ${glueName(project, 'glue')} behind each keeps it there.`,
+        caution: CORD,
       }
     case 'dry-sticks':
       return { title: 'Let the sticks dry', detail: `${dryMin} min, lying flat.` }

@@ -35,7 +35,8 @@ export function profileShares(project: Project, free: readonly Layer[]): number[
 
 /** The best gaps for a room (mm of card, foam and glue). The sum of layers bounds every local height from above. */
 export function planGaps(project: Project, roomMm: number): GapPlan {
-  const layers = builtLayers(project)
+  // What the frame holds by tabs rests on nothing, and nothing on it.
+  const layers = builtLayers(project).filter((layer) => layer.joint.kind !== 'tab')
   const free = freeLayers(project)
   const fixed = layers.reduce((sum, layer) => {
     const gap = layer.joint.kind === 'foam' && !free.includes(layer) ? layer.joint.gapMm : 0

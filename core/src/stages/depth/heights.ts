@@ -113,12 +113,15 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Level {
     // What is folded does not rest on what is under it: only the body does.
     const under = nearUnder(body, below)
     const highest = firstContact(body, under, memo)
-    const bottomMm = even((highest ? under[highest.index]!.topMm : 0) + gapOf(layer))
+    const bottomMm = isTabbed(layer)
+      ? layer.joint.gapMm
+      : even((highest ? under[highest.index]!.topMm : 0) + gapOf(layer))
     const flatMm = even(bottomMm + thickness)
     const topMm = Math.max(flatMm, ...flaps.map(({ riseMm }) => even(flatMm + riseMm)))
     return { pieceId: piece.id, region: body, bottomMm, topMm, parts: partsOf(whole, body, flaps, flatMm) }
   })
-  const own = pieces.flatMap(({ parts }) =>
+  // What the frame holds by tabs carries nothing.
+  const own = (isTabbed(layer) ? [] : pieces).flatMap(({ parts }) =>
     parts.map(({ region, topMm }) => ({ region, box: regionBox(region), topMm })),
   )
   // Highest first, so that what is met first is what is seen from above.
@@ -126,6 +129,7 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Level {
   return { pieces, placed }
 }
 
+const isTabbed = ({ joint }: Layer): boolean => joint.kind === 'tab'
 const NO_FLAPS: readonly Flap[] = []
 const isFlat = ({ folds, shaping }: Layer): boolean => folds.length === 0 && shaping.how === 'flat'
 
@@ -141,6 +145,8 @@ export function standOn({ project, layer, below, memo = fresh }: On, { pieces }:
   const hasBoard = hasBoardBehind(project.mount)
   const { foams } = project.drawer
   const gap = gapOf(layer)
+  if (isTabbed(layer))
+    return pieces.map((piece) => ({ ...piece, layer, tiltMm: 0, floats: false, supports: [] }))
   return pieces.map((piece): PieceHeight => {
     const { region, bottomMm } = piece
     const { contacts, rest } = contactsUnder(region, nearUnder(region, below), memo)

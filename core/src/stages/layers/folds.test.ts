@@ -21,6 +21,13 @@ describe('a folded piece', () => {
     expect(flaps.map(({ riseMm }) => rounded(riseMm)).toSorted((a, b) => a - b)).toEqual([-2.5, 20])
   })
 
+  it('lies flat between wings that are larger than it', () => {
+    const bird = [rectangle(0, 0, 60, 20)]
+    const { body, flaps } = folded(bird, [fold([27, 0, 27, 20], 30), fold([33, 0, 33, 20], 30)])
+    expect(regionArea(body)).toBeCloseTo(6 * 20, 0)
+    expect(flaps.map(({ riseMm }) => rounded(riseMm))).toEqual([13.5, 13.5])
+  })
+
   it('turns a flap on a flap farther', () => {
     // 10 mm upright, then 10 mm turned on by 90 degrees: level again, 10 mm up.
     const box = folded(sheet, [fold([40, 0, 40, 20], 90), fold([50, 0, 50, 20], 90)])

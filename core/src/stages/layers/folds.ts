@@ -43,8 +43,8 @@ const EVEN = 0.8
 const UNFOLDED = new WeakMap<Region, Folded>()
 
 /**
- * A piece of a layer with its folds. The largest part is the body; each other one turns about the fold that joins it to what is
- * nearer to the body. Two parts of about one size, parted by a single fold, both turn by half. Needs the geometry loaded where
+ * A piece of a layer with its folds. The largest part is the body, or the one between equal wings; each other one turns about the
+ * fold that joins it to what is nearer to the body. Two parts of about one size, parted by a single fold, both turn by half. Needs the geometry loaded where
  * there are folds.
  */
 export function folded(region: Region, { folds, shaping, blanks }: FoldedLayer): Folded {
@@ -72,7 +72,43 @@ export function folded(region: Region, { folds, shaping, blanks }: FoldedLayer):
     const flaps = parts.map((part) => ({ region: [part], riseMm: rise(part, fold, 0, signed(fold)) }))
     return { body: region, flaps }
   }
-  return { body: [first!], flaps: turned(first!, bySize.slice(1), own) }
+  const joins = joinsOf(parts, own)
+  const body = bodyOf(parts, joins)
+  return { body: [parts[body]!], flaps: turned(parts, body, joins) }
+}
+
+/** Two parts that a fold joins, by their places. */
+interface Join {
+  fold: Fold
+  parts: readonly [number, number]
+}
+
+function joinsOf(parts: readonly Polygon[], folds: readonly Fold[]): Join[] {
+  const holding = (points: readonly Point[]) =>
+    parts.findIndex((part) => points.some((p) => polygonContains(part, p.x, p.y)))
+  return folds.flatMap((fold): Join[] => {
+    const [one, other] = sidesOf(fold).map(holding) as [number, number]
+    return one >= 0 && other >= 0 && one !== other ? [{ fold, parts: [one, other] }] : []
+  })
+}
+
+/**
+ * The part that lies flat: the one between equal parts, as a body between its wings, however small it is; else the largest.
+ */
+function bodyOf(parts: readonly Polygon[], joins: readonly Join[]): number {
+  const beside = parts.map((_, k) =>
+    joins.flatMap(({ parts: [a, b] }) => (a === k ? [b] : b === k ? [a] : [])),
+  )
+  const between = parts.findIndex((_, k) => {
+    const areas = beside[k]!.map((n) => polygonArea(parts[n]!))
+    return (
+      areas.length > 1 &&
+      Math.min(...areas) > EVEN * Math.max(...areas) &&
+      beside[k]!.every((n) => beside[n]!.length === 1)
+    )
+  })
+  if (between >= 0) return between
+  return parts.reduce((most, part, k) => (polygonArea(part) > polygonArea(parts[most]!) ? k : most), 0)
 }
 
 /** A piece that hands curl, cup or roll: round its middle it stays flat, and the rest rises. */
@@ -87,30 +123,21 @@ function shaped(region: Region, { flatMm, riseMm }: Layer['shaping']): Folded {
 }
 
 /** The parts that are joined to a body by folds, one after the other outwards. */
-function turned(body: Polygon, parts: readonly Polygon[], folds: readonly Fold[]): Flap[] {
+function turned(parts: readonly Polygon[], body: number, joins: readonly Join[]): Flap[] {
   const flaps: Flap[] = []
-  const rest = new Set(parts)
-  const open: { part: Polygon; deg: number; heightAt: (p: Point) => number }[] = [
-    { part: body, deg: 0, heightAt: () => 0 },
+  const rest = new Set(parts.keys())
+  rest.delete(body)
+  const open: { k: number; deg: number; heightAt: (p: Point) => number }[] = [
+    { k: body, deg: 0, heightAt: () => 0 },
   ]
   for (let from = open.pop(); from; from = open.pop())
-    for (const fold of folds) {
-      const sides = sidesOf(fold)
-      for (const [here, there] of [sides, [sides[1], sides[0]]] as const) {
-        if (!here.some((p) => polygonContains(from.part, p.x, p.y))) continue
-        for (const part of rest) {
-          if (!there.some((p) => polygonContains(part, p.x, p.y))) continue
-          rest.delete(part)
-          const start = from.heightAt(middleOf(fold))
-          const deg = from.deg + (fold.way === 'up' ? fold.deg : -fold.deg)
-          flaps.push({ region: [part], riseMm: rise(part, fold, start, deg) })
-          open.push({
-            part,
-            deg,
-            heightAt: (p) => start + away(fold, p) * Math.sin((deg * Math.PI) / 180),
-          })
-        }
-      }
+    for (const { fold, parts: pair } of joins) {
+      const k = pair[0] === from.k ? pair[1] : pair[1] === from.k ? pair[0] : -1
+      if (!rest.delete(k)) continue
+      const start = from.heightAt(middleOf(fold))
+      const deg = from.deg + signed(fold)
+      flaps.push({ region: [parts[k]!], riseMm: rise(parts[k]!, fold, start, deg) })
+      open.push({ k, deg, heightAt: (p) => start + away(fold, p) * Math.sin((deg * Math.PI) / 180) })
     }
   return flaps
 }

@@ -95,11 +95,17 @@ export function measure(project: Project): Measures {
     depthMm: limit?.depthMm ?? null,
     clearanceMm: limit?.clearanceMm ?? 0,
     roomMm: limit && limit.depthMm - limit.clearanceMm,
-    stringMm:
-      mount.kind === 'garland' && design
-        ? mount.flags * design.widthMm + (mount.flags - 1) * mount.gapMm + 2 * mount.endsMm
-        : null,
+    stringMm: stringOf(project, design),
   }
+}
+
+/** A garland that was grown shows all of its flags; of any other the design is one flag. */
+function stringOf({ mount, grown }: Project, design: { widthMm: number } | null): number | null {
+  if (mount.kind !== 'garland' || !design) return null
+  const flags = grown.some(({ recipe }) => recipe.kind === 'garland')
+    ? design.widthMm
+    : mount.flags * design.widthMm + (mount.flags - 1) * mount.gapMm
+  return flags + 2 * mount.endsMm
 }
 
 /** What is left between a box and one round it; negative where it is passed. */

@@ -153,5 +153,7 @@ function jointWords(layer: Layer, level: Level | null, length: (mm: number) => s
     ? `${length(layer.joint.gapMm)} foam`
     : layer.joint.kind === 'glue'
       ? 'glued'
-      : 'laid on'
+      : layer.joint.kind === 'tab'
+        ? 'held by tabs'
+        : 'laid on'
 }

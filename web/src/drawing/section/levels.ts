@@ -18,13 +18,14 @@ export function levelsOf(project: Project, depths: readonly LayerLevel[]): Map<s
   let top = 0
   for (const layer of builtLayers(project)) {
     const depth = known.get(layer.id)
-    const bottom = top + (layer.joint.kind === 'foam' ? layer.joint.gapMm : 0)
+    const { kind, gapMm } = layer.joint
+    const bottom = kind === 'tab' ? gapMm : top + (kind === 'foam' ? gapMm : 0)
     const level =
       depth && Number.isFinite(depth.bottomMm)
         ? { bottomMm: depth.bottomMm, topMm: depth.topMm }
         : { bottomMm: bottom, topMm: bottom + thicknessOf(project, layer) }
     out.set(layer.id, level)
-    top = level.topMm
+    if (kind !== 'tab') top = level.topMm
   }
   return out
 }

@@ -36,7 +36,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
     )
   const { kind, gapMm, pinned } = layer.joint
   const common = gapChoices(project.drawer.foams).filter((choice) => [1, 2, 3, 4].includes(choice.gapMm))
-  const value = kind === 'foam' ? String(gapMm) : 'glue'
+  const value = kind === 'foam' ? String(gapMm) : kind === 'tab' ? 'tab' : 'glue'
   const backmost = builtLayers(project)[0]?.id === layer.id
   return (
     <>
@@ -63,6 +63,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
           value={value}
           options={[
             { value: 'glue', label: 'glue' },
+            ...(kind === 'tab' ? [{ value: 'tab', label: 'tabs' }] : []),
             ...common.map((choice) => ({
               value: String(choice.gapMm),
               label: length(choice.gapMm),
@@ -70,9 +71,21 @@ export function JointPanel({ layer }: { layer: Layer }) {
             })),
           ]}
           onChange={(next) =>
+            next !== 'tab' &&
             set(next === 'glue' ? { kind: 'glue', gapMm: 0 } : { kind: 'foam', gapMm: Number(next) })
           }
         />
+        {kind === 'tab' && (
+          <div className="mt-2">
+            <LengthField
+              label="Stands over the back"
+              unit={unit}
+              valueMm={gapMm}
+              max={200}
+              onChange={(mm) => set({ gapMm: mm })}
+            />
+          </div>
+        )}
         {kind === 'foam' && (
           <div className="mt-2">
             <LengthField

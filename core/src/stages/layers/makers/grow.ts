@@ -58,7 +58,7 @@ export function growAgain(project: Project, id: string, recipe: Recipe, made: Ma
 /** The layers moved to the middle of the backing; as they are where there is none. */
 function centred(project: Project, made: Made): Layer[] {
   const backing = backingRect(project)
-  if (!backing) return made.layers
+  if (!backing || made.inPlace) return made.layers
   const b = polygonBox(backing)
   const alone = { ...project, layers: made.layers }
   const d = designBox(alone)

@@ -9,13 +9,18 @@ import type { Font } from './font'
 import { makeLadder } from './ladder'
 import { makeLettering } from './lettering'
 import type { Made } from './made'
+import { makeGarland } from './garland'
 import { makeMandala } from './mandala'
 import { makeRosette } from './rosette'
+import { makeScene } from './scene'
 import { makeTones } from './tones'
+import { makeWings } from './wings'
 
 export { glyphsOf as glyphOutlines, outlineWords, readFont, type Font } from './font'
 export { ladderStep, stepsThatFit } from './ladder'
 export { bestThresholds, coloursOf, fromBase64, greysOf, histogramOf, thresholdsOf, toBase64 } from './tones'
+export { flagColours, scallops, twineOf, type Twine } from './garland'
+export { bandLength, standsMm } from './scene'
 export { rolledDiameter, stripLength } from './rosette'
 export { bridgeFaces, closestPoints, stripRegion, type Strip } from './bridge'
 export { grow, growAgain } from './grow'
@@ -35,5 +40,11 @@ export function makeLayers(recipe: Recipe, font?: Font): Made {
       return makeRosette(recipe)
     case 'mandala':
       return makeMandala(recipe)
+    case 'garland':
+      return makeGarland(recipe, font)
+    case 'wings':
+      return makeWings(recipe)
+    case 'scene':
+      return makeScene(recipe)
   }
 }

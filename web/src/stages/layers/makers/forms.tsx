@@ -1,20 +1,27 @@
 // The settings of each maker, as tables of fields. A form draws and hands on; what comes of it is made by the core.
 import {
+  garlandRecipeSchema,
   ladderRecipeSchema,
   letteringRecipeSchema,
   mandalaRecipeSchema,
   rosetteRecipeSchema,
+  sceneRecipeSchema,
+  wingsRecipeSchema,
+  type GarlandRecipe,
   type LadderRecipe,
   type LetteringRecipe,
   type MandalaRecipe,
   type Recipe,
   type RosetteRecipe,
+  type SceneRecipe,
+  type WingsRecipe,
 } from '@feuillet/core/project'
 import type { Made } from '@feuillet/core/stages/layers/makers'
 import { selectLayer, selectUnit } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
 import { Button, SelectField, SchemaFields, type SchemaField } from '../../../ui'
 import { shippedFonts } from './fonts'
+import { GARLAND, SCENE, WINGS } from './kind-fields'
 import { TonesForm } from './tones-form'
 
 interface FormProps<R extends Recipe> {
@@ -316,6 +323,115 @@ function RosetteForm({ recipe, onChange }: FormProps<RosetteRecipe>) {
   )
 }
 
+/** Colours of a garland's flags, typed or picked, and the letters on them. */
+function GarlandForm({ recipe, onChange }: FormProps<GarlandRecipe>) {
+  const unit = useAppSelector(selectUnit)
+  const own = useShapeOfLayer()
+  const { colours } = recipe
+  return (
+    <>
+      <SchemaFields
+        value={recipe}
+        unit={unit}
+        schema={garlandRecipeSchema}
+        fields={GARLAND}
+        onChange={(next) => onChange({ ...next, own: next.shape === 'own' ? (own ?? undefined) : undefined })}
+      />
+      <div>
+        <p className="mb-1 text-soft">Colours, from the left</p>
+        <div className="flex flex-wrap items-center gap-1.5">
+          {colours.map((colour, i) => (
+            <input
+              key={i}
+              type="color"
+              aria-label={`Colour ${i + 1}`}
+              className="size-8 border border-line bg-sheet p-0.5"
+              value={colour}
+              onChange={(event) => onChange({ ...recipe, colours: colours.with(i, event.target.value) })}
+            />
+          ))}
+          <Button
+            small
+            disabled={colours.length >= 12}
+            onClick={() => onChange({ ...recipe, colours: [...colours, colours[0]!] })}
+          >
+            One more
+          </Button>
+          <Button
+            small
+            disabled={colours.length < 2}
+            onClick={() => onChange({ ...recipe, colours: colours.slice(0, -1) })}
+          >
+            One less
+          </Button>
+        </div>
+      </div>
+      <label className="flex items-center justify-between gap-3">
+        <span className="text-soft">A letter a flag</span>
+        <input
+          className="w-26"
+          maxLength={200}
+          placeholder="none"
+          value={recipe.text}
+          onChange={(event) => onChange({ ...recipe, text: event.target.value })}
+        />
+      </label>
+    </>
+  )
+}
+
+/** Shape of the picked layer as path data; null where none is picked. */
+function useShapeOfLayer(): string | null {
+  const layer = useAppSelector(selectLayer)
+  return layer ? layer.pieces.map((piece) => piece.path).join('') : null
+}
+
+function WingsForm({ recipe, onChange }: FormProps<WingsRecipe>) {
+  const unit = useAppSelector(selectUnit)
+  const own = useShapeOfLayer()
+  return (
+    <SchemaFields
+      value={recipe}
+      unit={unit}
+      schema={wingsRecipeSchema}
+      fields={WINGS}
+      onChange={(next) => onChange({ ...next, own: next.wing === 'own' ? (own ?? undefined) : undefined })}
+    />
+  )
+}
+
+function SceneForm({ recipe, onChange }: FormProps<SceneRecipe>) {
+  const unit = useAppSelector(selectUnit)
+  const layer = useAppSelector(selectLayer)
+  const own = useShapeOfLayer()
+  const isBand = recipe.hold === 'wraps'
+  return (
+    <>
+      <SchemaFields
+        value={recipe}
+        unit={unit}
+        schema={sceneRecipeSchema}
+        fields={SCENE}
+        onChange={onChange}
+      />
+      {!isBand && recipe.shape === undefined && (
+        <Button small onClick={() => onChange({ ...recipe, seed: (recipe.seed + 1) % 1_000_000 })}>
+          Other houses
+        </Button>
+      )}
+      {!isBand && own && (
+        <Button
+          small
+          aria-pressed={recipe.shape !== undefined}
+          onClick={() => onChange({ ...recipe, shape: recipe.shape === undefined ? own : undefined })}
+        >
+          {recipe.shape === undefined ? `Take “${layer!.name}” as what stands` : 'Take houses again'}
+        </Button>
+      )}
+    </>
+  )
+}
+
 function MandalaForm({ recipe, onChange }: FormProps<MandalaRecipe>) {
   const unit = useAppSelector(selectUnit)
   return (
@@ -365,6 +481,12 @@ export function RecipeForm({
       return <TonesForm recipe={recipe} greys={made?.greys} onChange={onChange} />
     case 'rosette':
       return <RosetteForm recipe={recipe} onChange={onChange} />
+    case 'garland':
+      return <GarlandForm recipe={recipe} onChange={onChange} />
+    case 'wings':
+      return <WingsForm recipe={recipe} onChange={onChange} />
+    case 'scene':
+      return <SceneForm recipe={recipe} onChange={onChange} />
     case 'mandala':
       return <MandalaForm recipe={recipe} onChange={onChange} />
   }

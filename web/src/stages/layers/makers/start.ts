@@ -1,12 +1,15 @@
 // What each maker starts from, given the project it is opened in.
 import { measure } from '@feuillet/core/stages/measure'
 import {
+  garlandRecipeSchema,
   ladderRecipeSchema,
   layerRegion,
   letteringRecipeSchema,
   mandalaRecipeSchema,
   rosetteRecipeSchema,
+  sceneRecipeSchema,
   tonesRecipeSchema,
+  wingsRecipeSchema,
   type Layer,
   type Project,
   type Recipe,
@@ -20,6 +23,12 @@ export const makerNames: Record<RecipeKind, { title: string; words: string }> = 
   lettering: { title: 'Lettering', words: 'Words as one piece, apart on a backing, or cut out of sheets' },
   tones: { title: 'Tones', words: 'A photo in two to six tones or colours' },
   rosette: { title: 'Rosette', words: 'A flower of one petal ring at falling sizes' },
+  garland: { title: 'Garland', words: 'Flags on a twine, in the order of their colours' },
+  wings: { title: 'Wings', words: 'A pair cut from one half, to be folded up' },
+  scene: {
+    title: 'Standing piece',
+    words: 'Stands in the frame on feet, hangs from a bar, or runs all round',
+  },
   mandala: { title: 'Mandala', words: 'Ornament that repeats round a centre' },
 }
 
@@ -53,6 +62,28 @@ export function startRecipe(kind: RecipeKind, project: Project, layer: Layer | u
       return null
     case 'rosette':
       return rosetteRecipeSchema.parse({ kind, diameterMm: Math.max(30, Math.round(across * 0.6)) })
+    case 'garland': {
+      const own = project.mount.kind === 'garland' ? project.mount : null
+      const { flags, gapMm, endsMm } = own ?? { flags: 9, gapMm: 20, endsMm: 300 }
+      return garlandRecipeSchema.parse({ kind, flags, gapMm, endsMm })
+    }
+    case 'wings':
+      return wingsRecipeSchema.parse({ kind, spanMm: Math.max(30, Math.round(across * 0.6)) })
+    case 'scene': {
+      const { mount } = project
+      const frame =
+        mount.kind === 'frame'
+          ? {
+              frameWidthMm: mount.spacer.widthMm,
+              frameHeightMm: mount.spacer.heightMm,
+              frameDepthMm: mount.depthMm,
+              widthMm: Math.round(mount.spacer.widthMm * 0.6),
+              fromPaneMm: Math.round(mount.depthMm * 0.4),
+              barMm: Math.max(3, Math.round(mount.depthMm * 0.3)),
+            }
+          : {}
+      return sceneRecipeSchema.parse({ kind, ...frame })
+    }
     case 'mandala':
       return mandalaRecipeSchema.parse({ kind, diameterMm: Math.max(40, across) })
   }

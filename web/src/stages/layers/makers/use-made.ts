@@ -21,7 +21,7 @@ export function useMade(recipe: Recipe | null): MadeState {
     const timer = setTimeout(() => {
       setState((last) => ({ ...last, busy: true }))
       const work = async () => {
-        if (recipe.kind === 'lettering') await readyFont(recipe.font)
+        if ('font' in recipe) await readyFont(String(recipe.font))
         const answer = await editor.ask((api) => api.make(recipe))
         if (stale) return
         setState((last) =>

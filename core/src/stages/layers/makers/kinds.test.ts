@@ -1,0 +1,175 @@
+// Makers of what folds, stands and hangs, against hand calculations.
+import { describe, expect, it } from 'vitest'
+import {
+  boxHeight,
+  boxWidth,
+  offset,
+  pathToRegion,
+  rectangle,
+  regionArea,
+  regionBox,
+  regionToPath,
+  union,
+  ellipse,
+} from '../../../base/geometry'
+import {
+  garlandRecipeSchema,
+  layerBox,
+  layerRegion,
+  newProject,
+  sceneRecipeSchema,
+  starterMount,
+  wingsRecipeSchema,
+} from '../../../project'
+import { pieceHeights } from '../../depth/heights'
+import { folded } from '../folds'
+import { flagColours, grow, makeLayers, scallops, standsMm, twineOf } from './index'
+
+const garland = (more: object) => garlandRecipeSchema.parse({ kind: 'garland', ...more })
+const wings = (more: object) => wingsRecipeSchema.parse({ kind: 'wings', ...more })
+const scene = (more: object) => sceneRecipeSchema.parse({ kind: 'scene', ...more })
+
+describe('a garland', () => {
+  it('takes twine for its flags, gaps and both ends, and droops as a chain does', () => {
+    const twine = twineOf(garland({ flags: 9, flagWidthMm: 110, gapMm: 20, endsMm: 300, spanMm: 1000 }))
+    expect(twine.hungMm).toBe(9 * 110 + 8 * 20)
+    expect(twine.wholeMm).toBe(1150 + 600)
+    // The chain of 1150 mm over 1000 mm, by steps along it: equal pulls sideways, weight downwards.
+    const arc = (a: number) => 2 * a * Math.sinh(1000 / (2 * a))
+    let a = 100
+    while (arc(a) > 1150) a += 0.001
+    const n = 20_000
+    let drop = 0
+    for (let k = 0; k < n; k++) drop += Math.sinh(((k + 0.5) / n) * (500 / a)) * (500 / n)
+    expect(Math.abs(twine.droopMm - drop)).toBeLessThan(0.1)
+    // Taut it does not droop; hooks wider apart than the twine are refused.
+    expect(twineOf(garland({ flags: 9, spanMm: 1150 })).droopMm).toBeCloseTo(0, 3)
+    expect(() => twineOf(garland({ flags: 2, endsMm: 10, spanMm: 900 }))).toThrow(/hooks are/)
+  })
+
+  it('gives flags their colours as listed, repeating, or mirrored about the middle', () => {
+    const of = (order: string, flags: number) =>
+      flagColours(garland({ flags, order, colours: ['#aa0000', '#00aa00', '#0000aa'] }))
+        .map((colour) => 'rgb'[[1, 3, 5].findIndex((at) => colour.slice(at, at + 2) === 'aa')])
+        .join('')
+    expect(of('repeating', 7)).toBe('rgbrgbr')
+    expect(of('mirrored', 7)).toBe('rgbrbgr')
+    expect(of('list', 5)).toBe('rgbbb')
+  })
+
+  it('is cut with flaps or eyelets, every flag a piece at its place', () => {
+    const flap = makeLayers(garland({ flags: 5, shape: 'banner', flagWidthMm: 100, flagHeightMm: 80, flapMm: 20, colours: ['#112233'] })) // prettier-ignore
+    const [flags] = flap.layers
+    expect(flags!.pieces).toHaveLength(5)
+    expect(flags!.folds).toHaveLength(5)
+    expect(regionArea(layerRegion(flags!))).toBeCloseTo(5 * (100 * 80 + 98 * 20), -1)
+    expect(boxWidth(layerBox(flags!))).toBeCloseTo(5 * 100 + 4 * 20, 6)
+    const { flaps } = folded(pathToRegion(flags!.pieces[0]!.path), flags!)
+    // Folded right over it lies flat again.
+    expect(flaps.map(({ riseMm }) => Math.abs(riseMm) < 0.01)).toEqual([true])
+    const eyelets = makeLayers(garland({ flags: 3, fixing: 'eyelets', shape: 'banner', eyeletMm: 4 }))
+    expect(eyelets.layers.flatMap(layerRegion).reduce((n, face) => n + face.holes.length, 0)).toBe(6)
+    for (const layer of eyelets.layers)
+      expect(offset(layerRegion(layer), -0.9)).toHaveLength(layer.pieces.length)
+  })
+
+  it('has scallops that come out even along the edge', () => {
+    expect(scallops(110, 22)).toEqual({ count: 5, eachMm: 22, leftMm: 0 })
+    expect(scallops(112, 22)).toEqual({ count: 5, eachMm: 22.4, leftMm: 2 })
+    const { layers } = makeLayers(garland({ flags: 1, shape: 'scalloped', flagWidthMm: 112, flagHeightMm: 100, fixing: 'eyelets' })) // prettier-ignore
+    const full = 112 * (100 - 11.2) + (5 * Math.PI * 11.2 ** 2) / 2 - 2 * Math.PI * 4
+    expect(regionArea(layerRegion(layers[0]!)) / full).toBeCloseTo(1, 2)
+  })
+})
+
+describe('wings', () => {
+  it.each(['gull', 'butterfly'] as const)(
+    '%s: one piece, two folds, tips that rise by span and angle',
+    (wing) => {
+      const { layers } = makeLayers(wings({ wing, spanMm: 100, heightMm: 60, bodyMm: 10, deg: 30 }))
+      const [layer] = layers
+      expect(layer!.pieces).toHaveLength(1)
+      const b = layerBox(layer!)
+      expect([boxWidth(b), boxHeight(b)].map(Math.round)).toEqual([100, 60])
+      const { body, flaps } = folded(layerRegion(layer!), layer!)
+      expect(boxWidth(regionBox(body))).toBeCloseTo(10, 0)
+      expect(flaps).toHaveLength(2)
+      for (const { riseMm } of flaps) expect(riseMm).toBeCloseTo(45 * 0.5, 0)
+      // The left wing is the right one in the mirror.
+      const mirrored = layerRegion(layer!).map(({ outer }) => outer.map((v, i) => (i % 2 ? v : 100 - v)))
+      const both = union(layerRegion(layer!), mirrored.map((outer) => ({ outer: outer.reverse().map((_, i, all) => all[i % 2 ? i - 1 : i + 1]!), holes: [] }))) // prettier-ignore
+      expect(regionArea(both) / regionArea(layerRegion(layer!))).toBeCloseTo(1, 2)
+    },
+  )
+
+  it('refuse a body that leaves no wings, and a half that does not reach it', () => {
+    expect(() => makeLayers(wings({ spanMm: 20, bodyMm: 18 }))).toThrow(/leaves no wings/)
+    const own = regionToPath([ellipse(0, 0, 10)])
+    const round = makeLayers(wings({ wing: 'own', own, spanMm: 60, bodyMm: 4 }))
+    expect(round.layers[0]!.pieces).toHaveLength(1)
+  })
+})
+
+describe('a standing piece', () => {
+  const shape = regionToPath([rectangle(0, 0, 40, 30)])
+
+  it('has two feet folded opposite ways, and stands where it was put', () => {
+    const made = makeLayers(
+      scene({ shape, widthMm: 80, heightMm: 40, barMm: 8, fromPaneMm: 10, frameDepthMm: 30 }),
+    )
+    const [layer] = made.layers
+    // Seen it is as high as it was asked for, on the floor of the frame; it is cut with its feet.
+    expect(layerBox(layer!)).toMatchObject({ maxY: expect.closeTo(200, 2) as number })
+    expect(boxHeight(layerBox(layer!))).toBeCloseTo(40, 1)
+    expect(boxHeight(layerBox({ pieces: layer!.blanks }))).toBeCloseTo(48, 1)
+    expect(layer!.folds.map(({ way, deg }) => `${way} ${deg}`)).toEqual(['up 90', 'down 90'])
+    const { flaps } = folded(layerRegion({ pieces: layer!.blanks }), { ...layer!, blanks: [] })
+    expect(flaps.map(({ riseMm }) => Math.round(riseMm)).toSorted((a, b) => a - b)).toEqual([-8, 8])
+    expect(layer!.joint).toMatchObject({ kind: 'tab', gapMm: 30 - 10 - 0.3 })
+    const project = grow(newProject('p', 'P', starterMount('frame')), 'g', scene({ shape }), made)
+    expect(pieceHeights(project)[0]!.bottomMm).toBeCloseTo(19.7, 6)
+  })
+
+  it('hangs from one bar; a bar that finds no room is refused', () => {
+    const made = makeLayers(scene({ shape, hold: 'hangs', widthMm: 80, heightMm: 40, barMm: 12 }))
+    expect(made.layers[0]!.folds.map(({ way }) => way)).toEqual(['down'])
+    expect(made.layers[0]!.pieces).toHaveLength(1)
+    expect(() => makeLayers(scene({ shape, hold: 'hangs', barMm: 25 }))).toThrow(/longer than/)
+    expect(() => makeLayers(scene({ shape, barMm: 9, fromPaneMm: 5 }))).toThrow(/need as much room/)
+  })
+
+  it('ties what would stand alone', () => {
+    const two = regionToPath([rectangle(0, 0, 10, 30), rectangle(30, 0, 10, 30)])
+    const made = makeLayers(scene({ shape: two, widthMm: 80, heightMm: 40, barMm: 6 }))
+    expect(made.layers[0]!.pieces).toHaveLength(1)
+    expect(JSON.stringify(made.remarks)).toContain('1 strip ties')
+  })
+
+  it('as a band goes round the inside of the frame, in strips that a sheet holds', () => {
+    const made = makeLayers(
+      scene({ hold: 'wraps', frameWidthMm: 200, frameHeightMm: 150, thicknessMm: 0.3, flapMm: 12, longestMm: 280, barMm: 20, fromPaneMm: 5 }), // prettier-ignore
+    )
+    const [band] = made.layers
+    const strips = band!.blanks.map(({ path }) => regionBox(pathToRegion(path)))
+    const flaps = strips.length * 12
+    expect(strips.reduce((sum, b) => sum + boxWidth(b), 0)).toBeCloseTo(2 * (200 + 150) - 8 * 0.3 + flaps, 6)
+    for (const b of strips) {
+      expect(boxWidth(b)).toBeLessThanOrEqual(280)
+      expect(boxHeight(b)).toBeCloseTo(20, 6)
+    }
+    expect(() => makeLayers(scene({ hold: 'wraps', frameWidthMm: 300, longestMm: 280 }))).toThrow(
+      /longer than/,
+    )
+  })
+
+  it('says how high its card stands by itself', () => {
+    // Greenhill: (7.837 · 3e9 · t³/12 / w)^(1/3), halved; 0.3 mm of 250 gsm.
+    const w = 0.25 * 9.81
+    const metres = ((7.837 * 3e9 * (0.0003 ** 3 / 12)) / w) ** (1 / 3)
+    expect(standsMm(0.3, 250)).toBeCloseTo((metres * 1000) / 2, 6)
+    expect(standsMm(0.6, 500)).toBeGreaterThan(standsMm(0.3, 250))
+    expect(JSON.stringify(makeLayers(scene({ shape, heightMm: 190, barMm: 6 })).remarks)).toContain(
+      'is high for this card',
+    )
+  })
+})

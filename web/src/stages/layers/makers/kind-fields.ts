@@ -1,0 +1,108 @@
+// Settings of makers whose forms are tables of fields and nothing else.
+import type { GarlandRecipe, SceneRecipe, WingsRecipe } from '@feuillet/core/project'
+import type { SchemaField } from '../../../ui'
+
+export const GARLAND: readonly SchemaField<GarlandRecipe>[] = [
+  {
+    kind: 'select',
+    key: 'shape',
+    label: 'Flag',
+    options: [
+      { value: 'pennant', label: 'pennant' },
+      { value: 'swallowtail', label: 'swallowtail' },
+      { value: 'banner', label: 'banner' },
+      { value: 'scalloped', label: 'scalloped' },
+      { value: 'round', label: 'round end' },
+      { value: 'own', label: 'the picked layer' },
+    ],
+  },
+  { kind: 'whole', key: 'flags', label: 'Flags', min: 1, max: 200 },
+  { kind: 'length', key: 'flagWidthMm', label: 'Flag width', min: 10 },
+  { kind: 'length', key: 'flagHeightMm', label: 'Flag height', min: 10 },
+  {
+    kind: 'length',
+    key: 'scallopMm',
+    label: 'Circles of the edge, about',
+    min: 4,
+    when: ({ shape }) => shape === 'scalloped',
+  },
+  { kind: 'length', key: 'gapMm', label: 'Twine between flags' },
+  { kind: 'length', key: 'endsMm', label: 'Free twine at either end', max: 5000 },
+  { kind: 'length', key: 'spanMm', label: 'Hook to hook, 0 if not known', max: 50_000 },
+  {
+    kind: 'choice',
+    key: 'order',
+    label: 'Order of the colours',
+    options: [
+      { value: 'repeating', label: 'repeating' },
+      { value: 'mirrored', label: 'mirrored' },
+      { value: 'list', label: 'as listed' },
+    ],
+  },
+  {
+    kind: 'choice',
+    key: 'fixing',
+    label: 'On the twine by',
+    options: [
+      { value: 'flap', label: 'a folded flap' },
+      { value: 'eyelets', label: 'eyelets' },
+    ],
+  },
+  { kind: 'length', key: 'flapMm', label: 'Flap', min: 4, max: 100, when: ({ fixing }) => fixing === 'flap' },
+  {
+    kind: 'length',
+    key: 'eyeletMm',
+    label: 'Eyelet across',
+    min: 1.5,
+    max: 15,
+    when: ({ fixing }) => fixing === 'eyelets',
+  },
+]
+
+export const WINGS: readonly SchemaField<WingsRecipe>[] = [
+  {
+    kind: 'choice',
+    key: 'wing',
+    label: 'Wing',
+    options: [
+      { value: 'gull', label: 'gull' },
+      { value: 'butterfly', label: 'butterfly' },
+      {
+        value: 'own',
+        label: 'picked layer',
+        title: 'The picked layer is the right half: its left side joins the body',
+      },
+    ],
+  },
+  { kind: 'length', key: 'spanMm', label: 'Span', min: 10 },
+  { kind: 'length', key: 'heightMm', label: 'Height', min: 5 },
+  { kind: 'length', key: 'bodyMm', label: 'Body that is glued', min: 1, max: 200 },
+  { kind: 'number', key: 'deg', label: 'Wings turned up by', unitHint: '°', min: 0, max: 85 },
+]
+
+const isBand = ({ hold }: SceneRecipe): boolean => hold === 'wraps'
+const isFigure = (recipe: SceneRecipe): boolean => !isBand(recipe)
+
+export const SCENE: readonly SchemaField<SceneRecipe>[] = [
+  {
+    kind: 'choice',
+    key: 'hold',
+    label: 'How it is held',
+    options: [
+      { value: 'stands', label: 'stands', title: 'On two feet folded opposite ways' },
+      { value: 'hangs', label: 'hangs', title: 'From one bar along its upper edge' },
+      { value: 'wraps', label: 'runs round', title: 'A band round the inside of the frame' },
+    ],
+  },
+  { kind: 'length', key: 'widthMm', label: 'Width', min: 5, when: isFigure },
+  { kind: 'length', key: 'heightMm', label: 'Height', min: 5, when: isFigure },
+  { kind: 'length', key: 'barMm', label: 'Feet, bar or width of the band', min: 2, max: 100 },
+  { kind: 'length', key: 'fromPaneMm', label: 'Behind the pane by', max: 300 },
+  { kind: 'length', key: 'frameWidthMm', label: 'Inner frame, width', min: 20 },
+  { kind: 'length', key: 'frameHeightMm', label: 'Inner frame, height', min: 20 },
+  { kind: 'length', key: 'frameDepthMm', label: 'Inner frame, depth', min: 3, max: 300 },
+  { kind: 'length', key: 'flapMm', label: 'Flap that closes it', min: 2, max: 60, when: isBand },
+  { kind: 'length', key: 'longestMm', label: 'Longest strip of a sheet', min: 30, max: 2000, when: isBand },
+  { kind: 'length', key: 'thicknessMm', label: 'Card of it', min: 0.1, max: 3 },
+  { kind: 'number', key: 'gsm', label: 'Its weight', unitHint: 'gsm', min: 60, max: 1200, when: isFigure },
+]
