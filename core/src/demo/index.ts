@@ -3,10 +3,20 @@
  */
 import type { Project } from '../project'
 import { bonVoyage } from './bon-voyage'
+import { duneGarden } from './dune-garden'
 import { harbour } from './harbour'
+import { lanternStreet } from './lantern-street'
+import { regatta } from './regatta'
 import { tideRose } from './tide-rose'
 
-const demos = { harbour, 'tide-rose': tideRose, 'bon-voyage': bonVoyage }
+const demos = {
+  harbour,
+  'tide-rose': tideRose,
+  'bon-voyage': bonVoyage,
+  'lantern-street': lanternStreet,
+  'dune-garden': duneGarden,
+  regatta,
+}
 
 export type DemoName = keyof typeof demos
 

@@ -8,6 +8,9 @@ export const demos: readonly { name: DemoName; title: string; words: string }[] 
   { name: 'harbour', title: 'Harbour at dusk', words: 'frame, 8 layers' },
   { name: 'tide-rose', title: 'Tide rose', words: 'card, 6 layers' },
   { name: 'bon-voyage', title: 'Bon voyage', words: 'topper, 3 layers' },
+  { name: 'lantern-street', title: 'Lantern street', words: 'frame, houses that stand, lit from behind' },
+  { name: 'dune-garden', title: 'Dune garden', words: 'panel, a wreath of seven blossoms' },
+  { name: 'regatta', title: 'Regatta', words: 'garland, 9 flags' },
 ]
 
 /** Stands the demo projects on the shelf where the address asks for it (`?demo`), once in the life of a browser. */

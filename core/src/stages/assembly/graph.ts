@@ -154,7 +154,9 @@ const isStacked = ({ joint }: Layer): boolean => joint.kind !== 'tab'
 function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<string, PadCount[]>): Untold[] {
   const { project, loads } = known
   const faceDown = project.plan.direction === 'face-down'
-  const stacked = layers.filter(isStacked)
+  // Flags are not stuck to each other: they go onto the twine.
+  const isGarland = project.mount.kind === 'garland'
+  const stacked = layers.filter((layer) => isStacked(layer) && !(isGarland && layer.joint.kind === 'none'))
   const order = faceDown ? stacked.toReversed() : stacked
   const waitMin = (adhesiveOf(project) ?? UNNAMED_GLUE).handleMin
   const jobs = [
@@ -177,7 +179,7 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
   order.forEach((layer, i) => {
     const before = jobs.at(-1)!.id
     const own = { layerId: layer.id }
-    if (i === 0) {
+    if (i === 0 && !isGarland) {
       const pads = faceDown ? [] : (padsOf.get(layer.id) ?? [])
       const minutes = BENCH.layMinutes + (sum(pads) * BENCH.padSeconds) / 60
       add(
@@ -279,7 +281,7 @@ function finishing(
     )
   const anyGlue = layers
     .filter(isStacked)
-    .slice(1)
+    .slice(mount.kind === 'garland' ? 0 : 1)
     .some((layer) => isGlued(known, layer, sum(padsOf.get(layer.id) ?? [])))
   if (anyGlue && dryMin > 0) add('dry', 'dry', { step: 'dry' }, dryMin)
   if (mount.kind === 'frame') {

@@ -114,6 +114,12 @@ function beforeSticking(
     case 'shape':
       return shapingWords(project, about.layer)
     case 'dry-fit':
+      if (project.mount.kind === 'garland')
+        return {
+          title: 'Lay the flags out',
+          detail:
+            'All of them side by side in the order of their numbers, nothing stuck. Look at it from the distance it will be seen from; change a colour now, not later.',
+        }
       return {
         title: 'Fit everything dry',
         detail: `Lay all ${about.layers} layers on each other in order with nothing stuck. Look at it from the distance it will be seen from; change a colour now, not later.`,

@@ -143,6 +143,8 @@ function partsOf(whole: Region, body: Region, flaps: readonly Flap[], flatMm: nu
 /** What carries each part of a layer's pieces, and how level they lie. Needs the geometry loaded. */
 export function standOn({ project, layer, below, memo = fresh }: On, { pieces }: Level): PieceHeight[] {
   const hasBoard = hasBoardBehind(project.mount)
+  // Flags hang from their twine.
+  const hangs = project.mount.kind === 'garland' && layer.joint.kind === 'none'
   const { foams } = project.drawer
   const gap = gapOf(layer)
   if (isTabbed(layer))
@@ -157,7 +159,7 @@ export function standOn({ project, layer, below, memo = fresh }: On, { pieces }:
       ...piece,
       layer,
       tiltMm: memo('tilt', [region, named, gap, foams], () => tiltOf({ foams, region, supports, gap })),
-      floats: contacts.length === 0 && below !== null,
+      floats: contacts.length === 0 && below !== null && !hangs,
       supports,
     }
   })

@@ -36,7 +36,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
     )
   const { kind, gapMm, pinned } = layer.joint
   const common = gapChoices(project.drawer.foams).filter((choice) => [1, 2, 3, 4].includes(choice.gapMm))
-  const value = kind === 'foam' ? String(gapMm) : kind === 'tab' ? 'tab' : 'glue'
+  const value = kind === 'foam' ? String(gapMm) : kind === 'tab' || kind === 'none' ? kind : 'glue'
   const backmost = builtLayers(project)[0]?.id === layer.id
   return (
     <>
@@ -64,6 +64,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
           options={[
             { value: 'glue', label: 'glue' },
             ...(kind === 'tab' ? [{ value: 'tab', label: 'tabs' }] : []),
+            ...(kind === 'none' ? [{ value: 'none', label: 'nothing' }] : []),
             ...common.map((choice) => ({
               value: String(choice.gapMm),
               label: length(choice.gapMm),
@@ -72,6 +73,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
           ]}
           onChange={(next) =>
             next !== 'tab' &&
+            next !== 'none' &&
             set(next === 'glue' ? { kind: 'glue', gapMm: 0 } : { kind: 'foam', gapMm: Number(next) })
           }
         />

@@ -264,7 +264,9 @@ export function MountFields({ mount }: { mount: Mount }) {
       ))}
       {mount.kind === 'garland' && (
         <p className="text-[13px] text-soft">
-          {project.layers.length} {project.layers.length === 1 ? 'layer makes' : 'layers make'} up a flag.
+          {project.grown.some(({ recipe }) => recipe.kind === 'garland')
+            ? 'The layers show all of its flags; “Grow layers” adjusts them.'
+            : `${project.layers.length} ${project.layers.length === 1 ? 'layer makes' : 'layers make'} up a flag.`}
         </p>
       )}
     </div>

@@ -155,7 +155,8 @@ export function makeGarland(recipe: GarlandRecipe, font?: Font): Made {
           fixing === 'flap'
             ? list.map(({ i }): Fold => ({ line: [at(i), top, at(i) + w, top], way: 'down', deg: 180 }))
             : [],
-        ...joint(0),
+        // They hang from the twine, and rest on nothing.
+        joint: { kind: 'none', gapMm: 0, pinned: false },
       },
     ),
   )

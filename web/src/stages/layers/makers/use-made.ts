@@ -12,22 +12,26 @@ export interface MadeState {
   busy: boolean
 }
 
-/** Layers of a recipe, made in the worker a moment after the last change; late answers to older recipes are dropped. */
+interface Answered extends Omit<MadeState, 'busy'> {
+  /** The recipe that was answered to last. */
+  to: Recipe | null
+}
+
+/** Layers of a recipe, made in the worker a moment after the last change (busy until then); late answers to older recipes are dropped. */
 export function useMade(recipe: Recipe | null): MadeState {
-  const [state, setState] = useState<MadeState>({ made: null, why: null, busy: false })
+  const [state, setState] = useState<Answered>({ made: null, why: null, to: null })
   useEffect(() => {
     if (!recipe) return
     let stale = false
     const timer = setTimeout(() => {
-      setState((last) => ({ ...last, busy: true }))
       const work = async () => {
         if ('font' in recipe) await readyFont(String(recipe.font))
         const answer = await editor.ask((api) => api.make(recipe))
         if (stale) return
         setState((last) =>
           answer.ok
-            ? { made: answer.made, why: null, busy: false }
-            : { made: last.made, why: answer.said, busy: false },
+            ? { made: answer.made, why: null, to: recipe }
+            : { made: last.made, why: answer.said, to: recipe },
         )
       }
       work().catch(
@@ -36,7 +40,7 @@ export function useMade(recipe: Recipe | null): MadeState {
           setState((last) => ({
             ...last,
             why: error instanceof Error ? error.message : String(error),
-            busy: false,
+            to: recipe,
           })),
       )
     }, 120)
@@ -45,5 +49,5 @@ export function useMade(recipe: Recipe | null): MadeState {
       clearTimeout(timer)
     }
   }, [recipe])
-  return state
+  return { made: state.made, why: state.why, busy: recipe !== state.to }
 }
