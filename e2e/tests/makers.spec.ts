@@ -182,7 +182,7 @@ test('mandalas and rosettes change with their numbers', async ({ app, page }) =>
   await app.type('Rolled centre, 0 for none', '20')
   await expect(app.figure('Strip for the centre')).toHaveText('466 × 24 mm')
   await page.getByRole('button', { name: 'Take these layers' }).click()
-  await expect.poll(() => app.layerNames()).toHaveLength(8)
+  await expect.poll(() => app.layerNames()).toHaveLength(9)
 })
 
 test('nothing of a maker stays behind when it is left', async ({ app, page }) => {
