@@ -219,7 +219,7 @@ export const makerCommands = {
       if (!values.font) throw new UsageError('--font FILE.ttf is missing')
       const widthMm = numberOption(values, 'width-mm', { other: 130, min: 10, max: 1000 })
       const backingMm = numberOption(values, 'backing-mm', { other: 4, min: 0, max: 50 })
-      const sticks = numberOption(values, 'sticks', { other: 0, min: 0, max: 2 })
+      const sticks = numberOption(values, 'sticks', { other: 0, min: 0, max: 4 })
       const font = readFile(values.font, readFont)
       const words = positionals[0]!.replaceAll('\\n', '\n')
       if (words.trim() === '' || words.length > 200) throw new UsageError('WORDS takes 1 to 200 signs')

@@ -38,6 +38,7 @@ export const letteringRecipeSchema = z.looseObject({
   /** Cut out: how many sheets wider than the words themselves, by how much each, and the size of the sheets. */
   cutSteps: whole(1, 12).default(3),
   cutStepMm: some.default(3),
+  corners: z.enum(['round', 'sharp']).default('round'),
   sheetWidthMm: some.default(165),
   sheetHeightMm: some.default(165),
   /** How wide neighbours must be joined. */
@@ -50,8 +51,10 @@ export const letteringRecipeSchema = z.looseObject({
   /** Gaps in a backing narrower than this are filled. */
   fillGapsMm: mm.default(3),
   lineGap: z.number().min(0.5).max(2).default(1),
-  sticks: whole(0, 2).default(0),
+  sticks: whole(0, 4).default(0),
   stickMm: some.default(4),
+  /** Thickness of one sheet of the words and their backings. */
+  paperMm: some.default(0.29),
 })
 
 /** x, y, x, y … of a line. */

@@ -1,6 +1,7 @@
 // Strips that join islands to the rest of a layer: the shortest line between two faces, as wide as the paper needs.
 import {
   boxesMeet,
+  ellipse,
   growBox,
   offset,
   polygonBox,
@@ -50,7 +51,9 @@ export function closestPoints(a: Polygon, b: Polygon): { from: Point; to: Point;
 
 /** A strip of a width along a line, long enough at both ends to be one piece with what it joins. */
 export function stripRegion(from: Point, to: Point, widthMm: number): Polygon[] {
-  const length = Math.hypot(to.x - from.x, to.y - from.y) || 1e-6
+  const length = Math.hypot(to.x - from.x, to.y - from.y)
+  // Faces that touch in a point are joined by a round patch on it.
+  if (length < 1e-3) return [ellipse((from.x + to.x) / 2, (from.y + to.y) / 2, widthMm * 0.75)]
   const [ux, uy] = [(to.x - from.x) / length, (to.y - from.y) / length]
   const more = widthMm * 0.75
   const points = Float64Array.of(from.x - ux * more, from.y - uy * more, to.x + ux * more, to.y + uy * more)

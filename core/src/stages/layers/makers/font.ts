@@ -46,11 +46,9 @@ function placeGlyphs(font: Font, text: string, alternates: string): PlacedGlyph[
   const wanted = (glyph: opentype.Glyph) =>
     alternates === '*' ||
     (glyph.unicode !== undefined && alternates.includes(String.fromCodePoint(glyph.unicode)))
-  const glyphs = font
-    .stringToGlyphs(text)
-    .map((glyph) =>
-      wanted(glyph) && others.has(glyph.index) ? font.glyphs.get(others.get(glyph.index)!) : glyph,
-    )
+  const glyphs = shaped(font, text).map((glyph) =>
+    wanted(glyph) && others.has(glyph.index) ? font.glyphs.get(others.get(glyph.index)!) : glyph,
+  )
   const missing = [...text].filter((sign) => sign.trim() && font.charToGlyphIndex(sign) === 0)
   if (missing.length > 0)
     throw new BadInput(`the font has no sign for ${[...new Set(missing)].map((s) => `“${s}”`).join(', ')}`)
@@ -58,7 +56,7 @@ function placeGlyphs(font: Font, text: string, alternates: string): PlacedGlyph[
   const signs = [...text]
   return glyphs.map((glyph, i) => {
     const path = glyph.getPath(x, 0, 1000)
-    const kern = i + 1 < glyphs.length ? font.getKerningValue(glyph, glyphs[i + 1]!) * scale : 0
+    const kern = i + 1 < glyphs.length ? kerning(font, glyph, glyphs[i + 1]!) * scale : 0
     x += (glyph.advanceWidth ?? 0) * scale + kern
     return {
       sign:
@@ -67,6 +65,23 @@ function placeGlyphs(font: Font, text: string, alternates: string): PlacedGlyph[
       advance: x,
     }
   })
+}
+
+/** Glyphs with the font's own substitutions; sign by sign where its tables are of a kind that cannot be read. */
+function shaped(font: Font, text: string): opentype.Glyph[] {
+  try {
+    return font.stringToGlyphs(text)
+  } catch {
+    return [...text].map((sign) => font.charToGlyph(sign))
+  }
+}
+
+function kerning(font: Font, a: opentype.Glyph, b: opentype.Glyph): number {
+  try {
+    return font.getKerningValue(a, b)
+  } catch {
+    return 0
+  }
 }
 
 interface Substitutions {
@@ -81,8 +96,15 @@ interface Substitutions {
 export function alternateGlyphs(font: Font): Map<number, number> {
   const { substitution } = font as unknown as { substitution: Substitutions }
   const out = new Map<number, number>()
+  const feature = (tag: string) => {
+    try {
+      return substitution.getFeature(tag, 'latn', 'dflt') ?? []
+    } catch {
+      return []
+    }
+  }
   for (const tag of ['salt', 'ss01'])
-    for (const { sub, by } of substitution.getFeature(tag, 'latn', 'dflt') ?? []) {
+    for (const { sub, by } of feature(tag)) {
       const other = Array.isArray(by) ? by[0] : by
       if (typeof sub === 'number' && other !== undefined && !out.has(sub)) out.set(sub, other)
     }

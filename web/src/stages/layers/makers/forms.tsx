@@ -101,7 +101,26 @@ const LETTERING: readonly SchemaField<LetteringRecipe>[] = [
   { kind: 'length', key: 'backingMm', label: 'Backing reaches out', max: 40, when: (r) => !isCutOut(r) },
   { kind: 'whole', key: 'backingSteps', label: 'Backing steps', min: 1, max: 4, when: (r) => !isCutOut(r) },
   { kind: 'length', key: 'fillGapsMm', label: 'Fill gaps under', max: 30, when: (r) => !isCutOut(r) },
-  { kind: 'whole', key: 'sticks', label: 'Sticks', min: 0, max: 2, when: (r) => !isCutOut(r) },
+  { kind: 'whole', key: 'sticks', label: 'Sticks', min: 0, max: 4, when: (r) => !isCutOut(r) },
+  {
+    kind: 'length',
+    key: 'stickMm',
+    label: 'Width of a stick',
+    min: 1,
+    max: 20,
+    when: (r) => !isCutOut(r) && r.sticks > 0,
+  },
+  { kind: 'length', key: 'paperMm', label: 'Card of one sheet', min: 0.1, max: 2, when: (r) => !isCutOut(r) },
+  {
+    kind: 'choice',
+    key: 'corners',
+    label: 'Corners of the wider sheets',
+    when: isCutOut,
+    options: [
+      { value: 'round', label: 'round corners' },
+      { value: 'sharp', label: 'sharp' },
+    ],
+  },
 ]
 
 const ROSETTE: readonly SchemaField<RosetteRecipe>[] = [

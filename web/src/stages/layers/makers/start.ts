@@ -56,7 +56,10 @@ export function startRecipe(kind: RecipeKind, project: Project, layer: Layer | u
         text: 'bon voyage',
         ...(backing ? { sheetWidthMm: backing.widthMm, sheetHeightMm: backing.heightMm } : {}),
         widthMm: project.mount.kind === 'topper' ? project.mount.widthMm : across,
-        sticks: project.mount.kind === 'topper' ? project.mount.sticks % 3 : 0,
+        ...(project.mount.kind === 'topper' && {
+          sticks: Math.min(4, project.mount.sticks),
+          stickMm: project.mount.stick.widthMm,
+        }),
       })
     case 'tones':
       return null

@@ -15,14 +15,14 @@ import {
 } from '../../../../base/geometry'
 import { BadInput } from '../../../../base'
 import { length, say, size, type Said } from '../../../../base/units'
-import { ASSUMED_PAPER, ladderRecipeSchema, type Layer, type LetteringRecipe } from '../../../../project'
+import { ladderRecipeSchema, type Layer, type LetteringRecipe } from '../../../../project'
 import { makeLayer } from '../../intake/intake'
 import { bridgeFaces, closeGaps } from '../bridge'
 import type { Font } from '../font'
 import { makeLadder, SILHOUETTE } from '../ladder'
 import { joint, type Made } from '../made'
 import { weakestJoint, type Joint } from './joints'
-import { droop, sagMm, stickPlaces } from './sticks'
+import { droop, sagOf, stickPlaces } from './sticks'
 import { typeset } from './typeset'
 
 /** Words as layers, back to front: backings and words, or sheets they are cut out of. Throws BadInput. Needs the geometry loaded. */
@@ -32,11 +32,9 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
   if (!(room > 5)) throw new BadInput('the backing takes all of the width: make it smaller')
   const { region: words, remarks, joints } = typeset({ font, recipe }, room)
   if (recipe.style === 'cut-out') return cutOut(words, recipe, remarks)
-  // On a backing words may stand apart; alone they must hang together, unless they are meant to be apart.
+  // Joined they hang together, on a backing or not.
   const { region: joined, strips } =
-    backingMm > 0 || recipe.style === 'apart'
-      ? { region: words, strips: [] }
-      : bridgeFaces(words, recipe.joinMm)
+    recipe.style === 'apart' ? { region: words, strips: [] } : bridgeFaces(words, recipe.joinMm)
   if (recipe.style === 'apart' && backingMm === 0)
     remarks.push(`${joined.length} pieces stand free: stick them one by one, or give them a backing.`)
   if (strips.length > 0)
@@ -97,7 +95,7 @@ interface Measured {
 function figuresOf({ recipe, box: b, joints, sheets, sticks }: Measured): Made['figures'] {
   const weakest = weakestJoint(joints, recipe.joinMm)
   const overhang = droop(sheets.at(-1)!, sticks)
-  const sheetMm = ASSUMED_PAPER.thicknessMm
+  const sheetMm = recipe.paperMm
   return [
     { name: 'Size', value: say`${size(boxWidth(b), boxHeight(b))}` },
     {
@@ -124,8 +122,8 @@ function figuresOf({ recipe, box: b, joints, sheets, sticks }: Measured): Made['
     },
     {
       name: 'Sag of that reach',
-      value: say`${length(sagMm(overhang, sheets.length * sheetMm))}`,
-      basis: say`A strip of smooth card held level at one end and bent by its own weight, ${sheets.length} ${sheets.length === 1 ? 'sheet' : 'sheets'} of ${length(sheetMm)} thick; upright it is less`,
+      value: say`${length(sagOf(sheets[0]!, sticks, sheets.length * sheetMm))}`,
+      basis: say`Held level and bent by its own weight, as wide as the ${sheets.length > 1 ? 'backing' : 'words'} at each place, ${sheets.length} ${sheets.length === 1 ? 'sheet' : 'sheets'} of ${length(sheetMm, 2)}; upright it is less`,
     },
     ...sticks.map((x, i) => ({
       name: `Stick ${i + 1}`,
@@ -161,6 +159,7 @@ function cutOut(words: Region, recipe: LetteringRecipe, remarks: Said[]): Made {
       direction: 'outset',
       steps: recipe.cutSteps,
       stepMm: recipe.cutStepMm,
+      corners: recipe.corners,
       sheetWidthMm: recipe.sheetWidthMm,
       sheetHeightMm: recipe.sheetHeightMm,
     }),

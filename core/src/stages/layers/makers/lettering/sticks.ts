@@ -4,10 +4,19 @@ import {
   regionBox,
   regionCentroid,
   regionContains,
+  regionRings,
   type Box,
   type Region,
 } from '../../../../base/geometry'
 import type { LetteringRecipe } from '../../../../project'
+
+/** Where so many sticks are wished for: shares of the width from the centre of mass. */
+const WISHED: Record<number, readonly number[]> = {
+  1: [0],
+  2: [-0.22, 0.22],
+  3: [-0.3, 0, 0.3],
+  4: [-0.36, -0.12, 0.12, 0.36],
+}
 
 /** Where sticks go: evenly about the centre of mass, where card reaches the lower edge (mm from the left). */
 export function stickPlaces(region: Region, recipe: LetteringRecipe): { at: number[]; remarks: string[] } {
@@ -15,42 +24,58 @@ export function stickPlaces(region: Region, recipe: LetteringRecipe): { at: numb
   if (recipe.sticks === 0) return { at: [], remarks }
   const b = regionBox(region)
   const centre = regionCentroid(region)
-  const wanted =
-    recipe.sticks === 1 ? [centre.x] : [centre.x - boxWidth(b) * 0.22, centre.x + boxWidth(b) * 0.22]
+  const wide = boxWidth(b)
   const at: number[] = []
-  for (const x of wanted) {
-    // The nearest place at which card as wide as the stick, and twice as high, reaches down past the centre of mass.
+  for (const share of WISHED[recipe.sticks] ?? []) {
+    const x = centre.x + share * wide
+    // The nearest place at which card as wide as the stick, and twice as high, reaches down past the centre of mass; apart from others.
     const solid = (px: number) =>
-      [-0.5, 0, 0.5].every((k) =>
-        columnSolid(region, px + k * recipe.stickMm, { belowY: centre.y, box: b, runMm: recipe.stickMm * 2 }),
-      )
-    const shifts = Array.from(
-      { length: 120 },
-      (_, k) => ((k % 2 ? 1 : -1) * Math.ceil(k / 2) * boxWidth(b)) / 240,
-    )
+      at.every((other) => Math.abs(other - px) > recipe.stickMm * 2) &&
+      holds(region, px, { belowY: centre.y, box: b, stickMm: recipe.stickMm })
+    const shifts = Array.from({ length: 120 }, (_, k) => ((k % 2 ? 1 : -1) * Math.ceil(k / 2) * wide) / 240)
     const found = shifts.map((s) => x + s).find(solid)
-    if (found === undefined)
-      remarks.push(
-        'No column of card below the centre of mass is wide enough for a stick: widen the backing.',
-      )
-    else at.push(found)
+    if (found !== undefined) at.push(found)
   }
-  return { at, remarks }
+  if (at.length < recipe.sticks)
+    remarks.push(
+      at.length === 0
+        ? 'No column of card below the centre of mass is wide enough for a stick: widen the backing.'
+        : `Only ${at.length} of ${recipe.sticks} sticks find card that is wide enough: widen the backing, or take thinner sticks.`,
+    )
+  return { at: at.toSorted((p, q) => p - q), remarks }
 }
 
-/** Whether card stands at least `runMm` high at the lower edge of a column, and reaches below a height. */
-function columnSolid(
+/** Columns at which a stick's width is looked at. */
+const COLUMNS = [-0.5, -0.25, 0, 0.25, 0.5]
+/** A stick holds on card twice as high as it is wide. */
+const HELD = 2
+
+/** Whether card as wide as a stick, and twice as high, stands at the lower edge and reaches below a height. */
+function holds(
   region: Region,
   x: number,
-  { belowY, box, runMm }: { belowY: number; box: Box; runMm: number },
+  { belowY, box, stickMm }: { belowY: number; box: Box; stickMm: number },
 ): boolean {
+  let [foot, head] = [Infinity, -Infinity]
+  for (const k of COLUMNS) {
+    const column = lowestRun(region, x + k * stickMm, box)
+    if (!column || column.foot <= belowY) return false
+    foot = Math.min(foot, column.foot)
+    head = Math.max(head, column.head)
+  }
+  // What all columns have in common is what the stick lies on.
+  return foot - head >= HELD * stickMm
+}
+
+/** The lowest stretch of card in a column. */
+function lowestRun(region: Region, x: number, box: Box): { foot: number; head: number } | null {
   const step = 0.5
   let y = box.maxY
   while (y > box.minY && !regionContains(region, x, y)) y -= step
-  if (y <= belowY) return false
+  if (y <= box.minY) return null
   const foot = y
   while (y > box.minY && regionContains(region, x, y)) y -= step
-  return foot - y >= runMm
+  return { foot, head: y }
 }
 
 /** Longest way from what holds the words to their farthest end. */
@@ -68,4 +93,55 @@ const STIFFNESS = 2.5e9
 export function sagMm(reachMm: number, thicknessMm: number): number {
   const [l, t] = [reachMm / 1000, thicknessMm / 1000]
   return (1000 * 1.5 * DENSITY * 9.81 * l ** 4) / (STIFFNESS * t ** 2)
+}
+
+/** Steps along the words at which their width counts, mm. */
+const STEP_MM = 0.5
+
+/**
+ * How far the ends of words sink that are held level at their sticks (or at the centre of mass) and bent by their own weight, mm:
+ * a beam as wide as the card at each place, w'' = M / (E b t³/12) with the moment M of all card farther out.
+ */
+export function sagOf(region: Region, sticks: readonly number[], thicknessMm: number): number {
+  const b = regionBox(region)
+  const hold = sticks.length > 0 ? sticks : [regionCentroid(region).x]
+  const n = Math.max(2, Math.ceil(boxWidth(b) / STEP_MM))
+  const step = boxWidth(b) / n
+  const widths = Array.from({ length: n }, (_, i) => cardAt(region, b.minX + (i + 0.5) * step))
+  const end = (from: number, towards: 1 | -1): number => {
+    const reach = towards > 0 ? b.maxX - from : from - b.minX
+    const m = Math.max(0, Math.floor(reach / step))
+    const wide = (k: number) => widths[Math.floor((from + towards * (k + 0.5) * step - b.minX) / step)] ?? 0
+    let [force, moment] = [0, 0]
+    const bend = new Float64Array(m)
+    const [ds, t] = [step / 1000, thicknessMm / 1000]
+    for (let k = m - 1; k >= 0; k--) {
+      const w = Math.max(0.2, wide(k)) / 1000
+      const load = DENSITY * 9.81 * t * w * ds
+      moment += force * ds + (load * ds) / 2
+      force += load
+      bend[k] = moment / ((STIFFNESS * w * t ** 3) / 12)
+    }
+    let [slope, sink] = [0, 0]
+    for (let k = 0; k < m; k++) {
+      sink += slope * ds + (bend[k]! * ds * ds) / 2
+      slope += bend[k]! * ds
+    }
+    return sink * 1000
+  }
+  return Math.max(end(Math.min(...hold), -1), end(Math.max(...hold), 1))
+}
+
+/** Height of card in a column, all stretches of it, mm. */
+function cardAt(region: Region, x: number): number {
+  const ys: number[] = []
+  for (const ring of regionRings(region))
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!]
+      if (ax > x !== bx > x) ys.push(ay + ((x - ax) / (bx - ax)) * (by - ay))
+    }
+  ys.sort((p, q) => p - q)
+  let sum = 0
+  for (let k = 0; k + 1 < ys.length; k += 2) sum += ys[k + 1]! - ys[k]!
+  return sum
 }

@@ -54,6 +54,7 @@ export function typeset(setting: Setting, widthMm: number): Words & { joints: Jo
     emMm *= widthMm / widest
     set = lines.map((line) => setLine(line, emMm, setting))
   }
+  set = exactly(set, widthMm, (joinMm) => lines.map((line) => setLine(line, emMm, { font, recipe: { ...recipe, joinMm } })), recipe.joinMm) // prettier-ignore
   const remarks = [...new Set(set.flatMap((line) => line.remarks))]
   if (recipe.alternates && alternateGlyphs(font).size === 0) remarks.push('This font has no alternate signs.')
   const stacked = stackLines(
@@ -66,6 +67,28 @@ export function typeset(setting: Setting, widthMm: number): Words & { joints: Jo
     remarks: [...remarks, ...stacked.remarks],
     joints: set.flatMap((line) => line.joints),
   }
+}
+
+/** Joining moves letters by leaps, so that no size may give the width to a hair: what is left is scaled, joints made wider before. */
+function exactly(set: Line[], widthMm: number, again: (joinMm: number) => Line[], joinMm: number): Line[] {
+  const widest = (lines: readonly Line[]) =>
+    Math.max(...lines.map((line) => boxWidth(regionBox(line.region))))
+  let own = set
+  let factor = widthMm / widest(own)
+  for (let k = 0; k < 3 && factor < 1 - 1e-6; k++) {
+    own = again(joinMm / factor)
+    const next = widthMm / widest(own)
+    if (Math.abs(next / factor - 1) < 1e-4) break
+    factor = next
+  }
+  factor = widthMm / widest(own)
+  if (Math.abs(factor - 1) < 1e-9) return own
+  const scaled = (region: Region) => mapRegion(scaling(factor), region)
+  return own.map(({ region, joints, remarks }) => ({
+    region: scaled(region),
+    joints: joints.map(({ between, letters: [a, b] }) => ({ between, letters: [scaled(a), scaled(b)] })),
+    remarks,
+  }))
 }
 
 /** One line of words, its baseline at 0, mm. */

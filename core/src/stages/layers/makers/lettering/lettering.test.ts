@@ -1,0 +1,119 @@
+// Words of every shipped font: truly joined, as wide as asked for; and what holds them up.
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { describe, expect, it } from 'vitest'
+import {
+  boxWidth,
+  ellipse,
+  intersect,
+  offset,
+  rectangle,
+  regionArea,
+  regionBox,
+  subtract,
+  union,
+} from '../../../../base/geometry'
+import { layerRegion, letteringRecipeSchema } from '../../../../project'
+import { bridgeFaces, stripRegion } from '../bridge'
+import { readFont } from '../font'
+import { makeLayers } from '../index'
+import { sagMm, sagOf, stickPlaces } from './sticks'
+import { typeset } from './typeset'
+
+const require = createRequire(import.meta.url)
+const FONTS = [
+  'alfa-slab-one/400Regular/AlfaSlabOne_400Regular',
+  'baloo-2/700Bold/Baloo2_700Bold',
+  'dancing-script/700Bold/DancingScript_700Bold',
+  'fredoka/700Bold/Fredoka_700Bold',
+  'great-vibes/400Regular/GreatVibes_400Regular',
+  'lobster/400Regular/Lobster_400Regular',
+  'londrina-outline/400Regular/LondrinaOutline_400Regular',
+  'pacifico/400Regular/Pacifico_400Regular',
+  'righteous/400Regular/Righteous_400Regular',
+  'zilla-slab/700Bold/ZillaSlab_700Bold',
+]
+const recipe = (more: object) => letteringRecipeSchema.parse({ kind: 'lettering', text: 'x', ...more })
+
+describe.each(FONTS)('words in %s', (file) => {
+  const font = readFont(readFileSync(require.resolve(`@expo-google-fonts/${file}.ttf`)))
+
+  it.each(['Hi', 'Élan & Noël', 'jib\nbay', '2026'])('%s: one piece, as wide as asked for', (text) => {
+    for (const backingMm of [0, 4]) {
+      const made = makeLayers(recipe({ text, widthMm: 130, backingMm }), font)
+      const words = union(layerRegion(made.layers.at(-1)!))
+      expect(words).toHaveLength(1)
+      expect(boxWidth(regionBox(layerRegion(made.layers[0]!)))).toBeCloseTo(130, 1)
+    }
+  })
+
+  it('hold together by the joint that was asked for: drawn in by half of it, neighbours still touch', () => {
+    for (const joinMm of [1.2, 2]) {
+      const { joints } = typeset({ font, recipe: recipe({ text: 'bon voyage', joinMm }) }, 130)
+      for (const { letters } of joints) {
+        const [a, b] = letters.map((letter) => offset(letter, -joinMm / 2 + 0.02))
+        expect(intersect(a!, b!).length).toBeGreaterThan(0)
+      }
+    }
+  })
+})
+
+describe('a font whose tables cannot be read', () => {
+  const font = readFont(readFileSync(require.resolve(`@expo-google-fonts/${FONTS[7]}.ttf`)))
+
+  it('is set sign by sign', () => {
+    const broken = Object.create(font) as typeof font
+    broken.stringToGlyphs = () => {
+      throw new Error('lookup type 6 is not supported')
+    }
+    broken.getKerningValue = () => {
+      throw new Error('no')
+    }
+    expect(makeLayers(recipe({ text: 'harbour', backingMm: 0 }), broken).layers[0]!.pieces).toHaveLength(1)
+  })
+})
+
+describe('strips between faces', () => {
+  it('join what touches in a point, as wide as asked for', () => {
+    const corners = [rectangle(0, 0, 10, 10), rectangle(10, 10, 10, 10)]
+    const { region } = bridgeFaces(corners, 2)
+    expect(region).toHaveLength(1)
+    expect(offset(region, -0.95)).toHaveLength(1)
+    const at = { x: 5, y: 5 }
+    expect(regionArea(stripRegion(at, at, 2))).toBeGreaterThan(Math.PI)
+  })
+})
+
+describe('what holds words up', () => {
+  const strip = [rectangle(0, 0, 120, 20)]
+
+  it('sags as a plain strip where it is one, and more where a joint is narrow', () => {
+    expect(Math.abs(sagOf(strip, [60], 0.3) / sagMm(60, 0.3) - 1)).toBeLessThan(0.02)
+    const necked = subtract(strip, [rectangle(63, 3, 4, 20), rectangle(53, 3, 4, 20)])
+    expect(sagOf(necked, [60], 0.3)).toBeGreaterThan(1.3 * sagOf(strip, [60], 0.3))
+    // Twice as thick, a quarter of the sag.
+    expect(sagOf(strip, [60], 0.6) / sagOf(strip, [60], 0.3)).toBeCloseTo(0.25, 6)
+  })
+
+  it.each([1, 2, 3, 4])(
+    'puts %i sticks on card that is wide enough for each, apart from each other',
+    (sticks) => {
+      const { at, remarks } = stickPlaces(strip, recipe({ sticks, stickMm: 4 }))
+      expect(at).toHaveLength(sticks)
+      expect(remarks).toEqual([])
+      for (const [i, x] of at.entries()) {
+        const own = intersect(strip, [rectangle(x - 2, 0, 4, 20)])
+        expect(regionArea(own)).toBeCloseTo(80, 6)
+        if (i > 0) expect(x - at[i - 1]!).toBeGreaterThan(8)
+      }
+    },
+  )
+
+  it('asks for card twice as high as the stick is wide over all of its width, and says what finds none', () => {
+    // A slanted foot: each column has card enough, all of them together have not.
+    const slanted = [{ outer: Float64Array.of(0, 0, 60, 40, 60, 49, 0, 9), holes: [] }]
+    expect(stickPlaces(slanted, recipe({ sticks: 1, stickMm: 4 })).at).toHaveLength(0)
+    const rings = subtract([ellipse(30, 20, 30, 20)], [ellipse(30, 20, 27, 17)])
+    expect(stickPlaces(rings, recipe({ sticks: 2, stickMm: 4 })).remarks[0]).toContain('wide enough')
+  })
+})
