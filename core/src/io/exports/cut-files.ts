@@ -7,6 +7,7 @@ import {
   writeSvg,
   writeTags,
   writeTemplates,
+  writeTiledTemplates,
   type CutSheet,
   type Faces,
   type SheetTag,
@@ -97,13 +98,10 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   const { loads, assembly, needed, depth } = planned
   const { unit } = project
   const files: FileSet = new Map()
-  files.set(
-    'templates-mirrored.pdf',
-    await writeTemplates(
-      loads.map((load) => cutSheet(project, load)),
-      faces,
-    ),
-  )
+  const sheets = loads.map((load) => cutSheet(project, load))
+  files.set('templates-mirrored.pdf', await writeTemplates(sheets, faces))
+  for (const paper of ['a4', 'letter'] as const)
+    files.set(`templates-tiled-${paper}.pdf`, await writeTiledTemplates(sheets, faces, paper))
   files.set(
     'sheet-tags.pdf',
     await writeTags(

@@ -6,7 +6,7 @@ import { demo, demoNames } from '../../demo'
 import { readSvg } from '../read'
 import { writeCsv } from '../write'
 import { fillRings, regionArea } from '../../base/geometry'
-import { builtLayers, layerRegion, setPlan } from '../../project'
+import { builtLayers, cutPieces, layerRegion, setPlan } from '../../project'
 import { faces } from '../../../test/faces'
 import { results } from '../../../test/results'
 import { cutFiles, listFiles, loadFileStem, testSquareFiles } from './index'
@@ -24,7 +24,10 @@ describe.each(demoNames)('the cut files of %s', (name) => {
   const project = demo(name)
   const derived = results(project)
   const files = cutFiles(project, derived.loads)
-  const wanted = builtLayers(project).reduce((sum, l) => sum + regionArea(layerRegion(l)), 0)
+  const wanted = builtLayers(project).reduce(
+    (sum, l) => sum + regionArea(layerRegion({ pieces: cutPieces(l) })),
+    0,
+  )
   const text = (ending: string) =>
     [...files].filter(([file]) => file.endsWith(ending)).map(([, content]) => content as string)
 
@@ -82,7 +85,8 @@ describe.each(demoNames)('the cut files of %s', (name) => {
         0,
       )
     expect(lines.length).toBeGreaterThan(2)
-    expect(count('.svg', /<path d="M[^Z"]*"\/>/g)).toBe(lines.length)
+    const slits = marked.loads.flatMap((load) => load.pieces.flatMap((p) => p.marks.slits))
+    expect(count('.svg', /<path d="M[^Z"]*"\/>/g)).toBe(lines.length + slits.length)
     const plots = all.filter(([file]) => file.endsWith('.hpgl')).map(([, content]) => content as string)
     expect(
       plots.flatMap((plot) =>
@@ -95,6 +99,9 @@ describe.each(demoNames)('the cut files of %s', (name) => {
     const dxf = all
       .filter(([file]) => file.endsWith('.dxf'))
       .map(([, content]) => new DxfParser().parseSync(content as string)!)
+    expect(dxf.flatMap((doc) => doc.entities.filter((e) => /_SLIT$/.test(e.layer)))).toHaveLength(
+      slits.length,
+    )
     expect(
       dxf.flatMap((doc) => doc.entities.filter((e) => /_(NUMBER|FOLD|PLACE)$/.test(e.layer))),
     ).toHaveLength(lines.length)

@@ -1,53 +1,7 @@
-// PDFs: 1:1 templates to cut by knife, and printed lists.
+// PDFs of printed lists.
 import { PDFDocument, type PDFPage } from '@cantoo/pdf-lib'
-import { cuttingRings, lineToPath, num, type CutSheet } from './cut-sheet'
-import { A4, INK, PT_PER_MM } from './pdf-parts'
+import { A4, INK } from './pdf-parts'
 import { Typeface, type Faces } from './typeface'
-
-/** A page per sheet at true size, mirrored so that the lines end up on the back of the card. */
-export async function writeTemplates(sheets: readonly CutSheet[], faces: Faces): Promise<Uint8Array> {
-  const pdf = await PDFDocument.create()
-  const captions = sheets.map(
-    (sheet) => `${sheet.title} – mirrored: lines go on the back. Check: this bar is 50 mm`,
-  )
-  const type = await Typeface.in(pdf, faces, captions)
-  for (const [i, sheet] of sheets.entries()) {
-    const page = pdf.addPage([sheet.widthMm * PT_PER_MM, sheet.heightMm * PT_PER_MM])
-    for (const piece of sheet.pieces) {
-      const d = cuttingRings(piece.shape)
-        .map((ring) => {
-          let s = ''
-          for (let i = 0; i < ring.length; i += 2)
-            s += `${i === 0 ? 'M' : 'L'}${num(sheet.widthMm - ring[i]!)} ${num(ring[i + 1]!)}`
-          return s + 'Z'
-        })
-        .join('')
-      page.drawSvgPath(d, { x: 0, y: page.getHeight(), scale: PT_PER_MM, borderColor: INK, borderWidth: 0.2 })
-      for (const { kind, line } of piece.lines) {
-        const mirrored = line.map((v, i) => (i % 2 === 0 ? sheet.widthMm - v : v))
-        const dash = kind === 'fold' ? { borderDashArray: [2 * PT_PER_MM, PT_PER_MM] } : {}
-        page.drawSvgPath(lineToPath(mirrored), {
-          x: 0,
-          y: page.getHeight(),
-          scale: PT_PER_MM,
-          borderColor: INK,
-          borderWidth: 0.25,
-          ...dash,
-        })
-      }
-    }
-    const caption = captions[i]!
-    type.draw(page, caption, { x: 12, y: 6, size: 6 })
-    const barX = 12 + type.width(caption, 6) + 6
-    page.drawLine({
-      start: { x: barX, y: 8 },
-      end: { x: barX + 50 * PT_PER_MM, y: 8 },
-      thickness: 0.6,
-      color: INK,
-    })
-  }
-  return pdf.save()
-}
 
 /** A part of a printed list; lines have a number, a text that is wrapped, and a figure at the right. */
 export interface ListSection {
