@@ -1,20 +1,32 @@
 // What every test starts from: a browser that fails the test on any console error, and a few maker's moves.
+import type { DemoName } from '@feuillet/core/demo'
 import { readFileSync } from 'node:fs'
 import { test as base, expect, type Download, type Locator, type Page } from '@playwright/test'
 
 export type StageTitle = 'Measure' | 'Layers' | 'Paper' | 'Sheets' | 'Depth' | 'Assembly' | 'Journal'
 
+/** The demo projects as the shelf names them. */
+export const demoTitles = {
+  harbour: 'Harbour at dusk',
+  'tide-rose': 'Tide rose',
+  'bon-voyage': 'Bon voyage',
+  'lantern-street': 'Lantern street',
+  'dune-garden': 'Dune garden',
+  regatta: 'Regatta',
+} as const satisfies Record<DemoName, string>
+export type DemoTitle = (typeof demoTitles)[DemoName]
+
 export class App {
   constructor(readonly page: Page) {}
 
   /** Opens a demo from an empty shelf. */
-  async openDemo(title: 'Harbour at dusk' | 'Tide rose' | 'Bon voyage'): Promise<void> {
+  async openDemo(title: DemoTitle): Promise<void> {
     await this.page.goto('/')
     await this.page.getByRole('button', { name: title }).first().click()
     await this.settled()
   }
 
-  async startNew(kind: 'Frame' | 'Card' | 'Topper'): Promise<void> {
+  async startNew(kind: 'Frame' | 'Card' | 'Topper' | 'Garland'): Promise<void> {
     await this.page.goto('/')
     await this.page.getByRole('button', { name: new RegExp(`^${kind}`) }).click()
     await expect(this.page.getByRole('navigation', { name: 'Stages' })).toBeVisible()

@@ -109,7 +109,7 @@ test.describe('Layers', () => {
     await expect(app.panel.getByText(/^Pieces that come free of the sheet/)).toBeVisible()
     await page.getByRole('heading', { name: 'Layers' }).click()
     await page.keyboard.press('x')
-    await expect(page.getByLabel(/Only the picked layer/)).toBeChecked()
+    await expect(page.getByLabel(/Only the picked/)).toBeChecked()
     await expect(page.locator('[data-layer]')).toHaveCount(1)
     await page.keyboard.press('x')
     await expect(page.locator('[data-layer]')).toHaveCount(8)

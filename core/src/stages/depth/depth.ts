@@ -4,7 +4,7 @@ import { fresh, type Memo } from '../../base'
 import { builtLayers, type Foam, type Layer, type Project } from '../../project'
 import { builds, footprints } from './foam'
 import { roomOf } from './gaps'
-import { liftOnto, standOn, type Level, type On, type PieceHeight } from './heights'
+import { levelOf, liftOnto, lowered, standOn, type Level, type On, type PieceHeight } from './heights'
 import { hidingRegion, padsForPiece, type Pad } from './pads'
 
 /** A layer’s height and what holds it. Lengths in mm. */
@@ -47,15 +47,18 @@ export interface DepthPlan {
   shim: { mm: number; partsMm: number[] } | null
 }
 
+/** Heights of every piece as it is built, back to front. Needs the geometry loaded. */
+export const pieceHeights = (project: Project): PieceHeight[] => depthPlan(project).pieces
+
 /** Computes heights and pads. Needs the geometry loaded. */
 export function depthPlan(project: Project): DepthPlan {
   const held: HeldLayer[] = []
   let below: Level | null = null
   for (const layer of builtLayers(project)) {
     const on: On = { project, layer, below }
-    const own = liftOnto(on)
-    held.push(holdLayer(project, layer, standOn(on, own)))
-    below = own
+    const own = holdLayer(project, layer, standOn(on, liftOnto(on)))
+    held.push(own)
+    below = levelOf(layer, own.pieces, below)
   }
   return sumUpDepth(project, held)
 }
@@ -67,32 +70,35 @@ export interface HeldLayer {
   layer: LayerDepth
 }
 
-/** Plans the pads of one layer whose pieces stand where they stand. Needs the geometry loaded. */
+/**
+ * Plans the pads of one layer whose pieces are lifted by its gap. A piece that no pad fits goes on with glue, and comes to lie
+ * lower. Needs the geometry loaded.
+ */
 export function holdLayer(
   project: Project,
   layer: Layer,
-  pieces: readonly PieceHeight[],
+  lifted: readonly PieceHeight[],
   memo: Memo = fresh,
 ): HeldLayer {
   const onFoam = layer.joint.kind === 'foam' && layer.joint.gapMm > 0
   const held: LayerDepth = {
     layerId: layer.id,
-    bottomMm: pieces.reduce((least, p) => Math.min(least, p.bottomMm), Infinity),
-    topMm: pieces.reduce((most, p) => Math.max(most, p.topMm), 0),
-    tiltMm: pieces.reduce((most, p) => Math.max(most, p.tiltMm), 0),
+    bottomMm: Infinity,
+    topMm: 0,
+    tiltMm: 0,
     pads: 0,
     foams: [],
     farthestMm: onFoam ? 0 : null,
     farthestAt: null,
     glued: [],
-    floating: pieces.filter((p) => p.floats).map((p) => p.pieceId),
+    floating: lifted.filter((p) => p.floats).map((p) => p.pieceId),
     allowed: [],
   }
   const pads: Pad[] = []
   if (onFoam) {
     const hidden = hidingRegion(project, layer.id, memo)
     const allowed: Region[] = []
-    for (const piece of pieces) {
+    for (const piece of lifted) {
       const planned = padsForPiece(project, piece, hidden, memo)
       for (const pad of planned.pads) pads.push(pad)
       allowed.push(planned.allowed)
@@ -106,8 +112,18 @@ export function holdLayer(
     held.pads = pads.length
     held.foams = countFoams(pads)
   }
-  return { pieces: [...pieces], pads, layer: held }
+  const pieces = asBuilt(lifted, held.glued)
+  for (const { bottomMm, topMm, tiltMm } of pieces) {
+    held.bottomMm = Math.min(held.bottomMm, bottomMm)
+    held.topMm = Math.max(held.topMm, topMm)
+    held.tiltMm = Math.max(held.tiltMm, tiltMm)
+  }
+  return { pieces, pads, layer: held }
 }
+
+/** Pieces as the steps build them: those that no pad fits are glued. */
+export const asBuilt = (lifted: readonly PieceHeight[], glued: readonly string[]): PieceHeight[] =>
+  lifted.map((piece) => (glued.includes(piece.pieceId) ? lowered(piece) : piece))
 
 /** Pads of each foam that stacked ones are made of. */
 function countFoams(pads: readonly Pad[]): LayerDepth['foams'] {

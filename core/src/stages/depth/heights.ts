@@ -13,15 +13,7 @@ import {
   type Box,
   type Region,
 } from '../../base/geometry'
-import {
-  builtLayers,
-  hasBoardBehind,
-  pieceRegion,
-  thicknessOf,
-  type Foam,
-  type Layer,
-  type Project,
-} from '../../project'
+import { hasBoardBehind, pieceRegion, thicknessOf, type Foam, type Layer, type Project } from '../../project'
 import { fresh, type Memo } from '../../base'
 import { folded, type Flap } from '../layers'
 import { footprints, nearestBuild } from './foam'
@@ -37,12 +29,8 @@ export interface Support {
 }
 
 /** A piece where it comes to lie, mm over the board. */
-export interface PieceHeight {
+export interface PieceHeight extends Lifted {
   layer: Layer
-  pieceId: string
-  region: Region
-  bottomMm: number
-  topMm: number
   /** How much out of level the piece lies, from one side of its support to the other. */
   tiltMm: number
   /** Nothing at all lies beneath: neither card nor board. */
@@ -76,21 +64,8 @@ export interface Lifted {
 
 /** A layer's pieces at their heights, and all card up to them, highest first. */
 export interface Level {
-  pieces: Lifted[]
+  pieces: readonly Lifted[]
   placed: readonly Placed[]
-}
-
-/** Heights of every piece, back to front. Needs the geometry loaded. */
-export function pieceHeights(project: Project): PieceHeight[] {
-  const out: PieceHeight[] = []
-  let below: Level | null = null
-  for (const layer of builtLayers(project)) {
-    const on: On = { project, layer, below }
-    const own = liftOnto(on)
-    out.push(...standOn(on, own))
-    below = own
-  }
-  return out
 }
 
 /** A layer and what it is laid on. Of the project the mount and the foams are asked. */
@@ -105,9 +80,9 @@ export interface On {
 const gapOf = ({ joint }: Layer): number => (joint.kind === 'foam' ? joint.gapMm : 0)
 
 /** Lifts each piece of a layer its gap above the highest card under it. Needs the geometry loaded. */
-export function liftOnto({ project, layer, below, memo = fresh }: On): Level {
+export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] {
   const thickness = thicknessOf(project, layer)
-  const pieces = layer.pieces.map((piece): Lifted => {
+  return layer.pieces.map((piece): Lifted => {
     const whole = pieceRegion(piece)
     const { body, flaps } = isFlat(layer) ? { body: whole, flaps: NO_FLAPS } : memo('folded', [whole, layer.folds, layer.shaping, layer.blanks.length], () => folded(whole, layer)) // prettier-ignore
     // What is folded does not rest on what is under it: only the body does.
@@ -120,6 +95,10 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Level {
     const topMm = Math.max(flatMm, ...flaps.map(({ riseMm }) => even(flatMm + riseMm)))
     return { pieceId: piece.id, region: body, bottomMm, topMm, parts: partsOf(whole, body, flaps, flatMm) }
   })
+}
+
+/** A layer's pieces where they come to lie, with all card beneath them. */
+export function levelOf(layer: Layer, pieces: readonly Lifted[], below: Level | null): Level {
   // What the frame holds by tabs carries nothing.
   const own = (isTabbed(layer) ? [] : pieces).flatMap(({ parts }) =>
     parts.map(({ region, topMm }) => ({ region, box: regionBox(region), topMm })),
@@ -141,11 +120,15 @@ function partsOf(whole: Region, body: Region, flaps: readonly Flap[], flatMm: nu
 }
 
 /** What carries each part of a layer's pieces, and how level they lie. Needs the geometry loaded. */
-export function standOn({ project, layer, below, memo = fresh }: On, { pieces }: Level): PieceHeight[] {
+export function standOn(
+  { project, layer, below, memo = fresh }: On,
+  pieces: readonly Lifted[],
+): PieceHeight[] {
   const hasBoard = hasBoardBehind(project.mount)
   // Flags hang from their twine.
   const hangs = project.mount.kind === 'garland' && layer.joint.kind === 'none'
-  const { foams } = project.drawer
+  // Glue fills no gap: what is glued lies on the highest card under it, and leans to what is lower.
+  const foams = layer.joint.kind === 'foam' ? project.drawer.foams : NO_FOAMS
   const gap = gapOf(layer)
   if (isTabbed(layer))
     return pieces.map((piece) => ({ ...piece, layer, tiltMm: 0, floats: false, supports: [] }))
@@ -164,6 +147,24 @@ export function standOn({ project, layer, below, memo = fresh }: On, { pieces }:
     }
   })
 }
+
+/** A piece that no pad fits goes on with glue: it comes to lie on the highest card under it. Needs the geometry loaded. */
+export function lowered(piece: PieceHeight): PieceHeight {
+  const gap = gapOf(piece.layer)
+  if (gap === 0) return piece
+  const supports = piece.supports.map((one) => ({ ...one, needMm: even(one.needMm - gap) }))
+  const { region } = piece
+  return {
+    ...piece,
+    supports,
+    bottomMm: even(piece.bottomMm - gap),
+    topMm: even(piece.topMm - gap),
+    parts: piece.parts.map((part) => ({ ...part, topMm: even(part.topMm - gap) })),
+    tiltMm: tiltOf({ foams: NO_FOAMS, region, supports, gap: 0 }),
+  }
+}
+
+const NO_FOAMS: readonly Foam[] = []
 
 /** Heights add up in steps far under any that could be measured, so that equal ones are equal. */
 const even = (mm: number): number => Math.round(mm * 1e6) / 1e6

@@ -5,7 +5,7 @@
 export * from './depth'
 export * from './foam'
 export * from './gaps'
-export { pieceHeights, type PieceHeight, type Support } from './heights'
+export type { PieceHeight, Support } from './heights'
 export { padSpan, SPANS_MM, type Pad } from './pads'
 export * from './snags'
 export * from './mends'

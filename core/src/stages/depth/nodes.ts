@@ -3,45 +3,38 @@ import { regionToPath } from '../../base/geometry'
 import { node, type Ref } from '../../planner'
 import { builtLayers, findLayer, type Project } from '../../project'
 import { each } from '../layers'
-import { holdLayer, sumUpDepth, type DepthPlan, type LayerDepth } from './depth'
-import { liftOnto, standOn, type Level, type PieceHeight } from './heights'
+import { asBuilt, holdLayer, sumUpDepth, type DepthPlan, type LayerDepth } from './depth'
+import { levelOf, liftOnto, standOn, type Level, type PieceHeight } from './heights'
 import { depthSnags } from './snags'
 
 /** The node of the layer right below another; null where none is. */
 function below(project: Project, layerId: string): Ref<Level> | null {
   const layers = builtLayers(project)
   const under = layers[layers.findIndex((layer) => layer.id === layerId) - 1]
-  return under ? (lifted(under.id) as Ref<Level>) : null
+  return under ? (built(under.id) as Ref<Level>) : null
 }
 
-/** The pieces of one layer at their heights. */
+const OWN = ['pieces', 'blanks', 'folds', 'shaping', 'joint', 'paperId'] as const
+
+/** The pieces of one layer, lifted by its gap. */
 const lifted = node('lifted', {
   stage: 'depth',
-  reads: {
-    mount: true,
-    layer: ['pieces', 'blanks', 'folds', 'shaping', 'joint', 'paperId'],
-    papers: ['thicknessMm'],
-  },
+  reads: { mount: true, layer: OWN, papers: ['thicknessMm'] },
   needs: (project, layerId) => ({ under: below(project, layerId) }),
-  compute: ({ project, memo }, { under }): Level =>
+  compute: ({ project, memo }, { under }) =>
     liftOnto({ project, layer: project.layers[0]!, below: under, memo }),
 })
 
 /** What carries the pieces of one layer. */
 const standing = node('standing', {
   stage: 'depth',
-  reads: {
-    mount: true,
-    layer: ['pieces', 'blanks', 'folds', 'shaping', 'joint', 'paperId'],
-    papers: ['thicknessMm'],
-    foams: true,
-  },
+  reads: { mount: true, layer: OWN, papers: ['thicknessMm'], foams: true },
   needs: (project, layerId) => ({ own: lifted(layerId), under: below(project, layerId) }),
   compute: ({ project, memo }, { own, under }): PieceHeight[] =>
     standOn({ project, layer: project.layers[0]!, below: under, memo }, own),
 })
 
-/** The pads of one layer. */
+/** The pads of one layer, and its pieces where they come to lie. */
 const held = node('held', {
   stage: 'depth',
   reads: {
@@ -52,6 +45,27 @@ const held = node('held', {
   },
   needs: (_, layerId) => ({ own: standing(layerId) }),
   compute: ({ project, arg, memo }, { own }) => holdLayer(project, findLayer(project, arg)!, own, memo),
+})
+
+/** Pieces of one layer that no pad fits. Pads are planned often, and this stays as it is. */
+const glued = node('glued', {
+  stage: 'depth',
+  reads: {},
+  byValue: true,
+  needs: (_, layerId) => ({ own: held(layerId) }),
+  compute: (_, { own }) => own.layer.glued,
+})
+
+/** One layer as the steps build it, with all card beneath. */
+const built = node('built', {
+  stage: 'depth',
+  reads: { layer: ['joint'] },
+  needs: (project, layerId) => ({
+    own: standing(layerId),
+    low: glued(layerId),
+    under: below(project, layerId),
+  }),
+  compute: ({ project }, { own, low, under }) => levelOf(project.layers[0]!, asBuilt(own, low), under),
 })
 
 /** Heights, pads, foam and what is left of the whole stack. */
@@ -82,16 +96,18 @@ export interface DepthView extends Pick<DepthPlan, 'stackMm' | 'roomMm' | 'foamU
   pads: number
 }
 
-/** One layer's height, before its pads are planned. */
+const levelAt = (layerId: string, pieces: readonly PieceHeight[]) => ({
+  layerId,
+  bottomMm: pieces.reduce((least, p) => Math.min(least, p.bottomMm), Infinity),
+  topMm: pieces.reduce((most, p) => Math.max(most, p.topMm), 0),
+})
+
+/** One layer's height. */
 export const level = node('level', {
   stage: 'depth',
   reads: {},
-  needs: (_, layerId) => ({ own: lifted(layerId) }),
-  compute: ({ arg }, { own: { pieces } }) => ({
-    layerId: arg,
-    bottomMm: pieces.reduce((least, p) => Math.min(least, p.bottomMm), Infinity),
-    topMm: pieces.reduce((most, p) => Math.max(most, p.topMm), 0),
-  }),
+  needs: (_, layerId) => ({ own: standing(layerId), low: glued(layerId) }),
+  compute: ({ arg }, { own, low }) => levelAt(arg, asBuilt(own, low)),
 })
 
 /** How high every layer stands: what the section draws. */

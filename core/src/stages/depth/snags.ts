@@ -35,7 +35,7 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
       const worst = own.toSorted((a, b) => b.tiltMm - a.tiltMm)[0]!
       push(
         'tilt',
-        say`A piece of “${name(layer.layerId)}” lies ${length(layer.tiltMm, 1)} out of level: what is under it differs in height and no foam matches.`,
+        say`A piece of “${name(layer.layerId)}” lies ${length(layer.tiltMm, 1)} out of level: what is under it differs in height, and ${layer.pads > 0 ? 'no foam matches' : 'glue fills no gap'}.`,
         {
           at: firstPoint(worst.region),
         },

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../test/stack'
 import { ellipse, loadGeometry, rectangle, regionArea, regionBox, type Region } from '../../base/geometry'
 import { readProject, setLayer, writeProject, type Fold } from '../../project'
-import { pieceHeights } from '../depth/heights'
+import { pieceHeights } from '../depth'
 import { folded as foldedLayer } from './folds'
 
 await loadGeometry()

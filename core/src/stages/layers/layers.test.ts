@@ -275,9 +275,10 @@ describe('what shows', () => {
     const seen = shows(project).reduce((sum, v) => sum + v.visibleMm2, 0)
     const all = union(...builtLayers(project).map(layerRegion))
     const { mount } = project
+    const lip = mount.kind === 'frame' ? (mount.spacer.widthMm - mount.opening.widthMm) / 2 : 0
     const inView =
       mount.kind === 'frame'
-        ? intersect(all, [rectangle(7, 7, 186, 186)])
+        ? intersect(all, [rectangle(lip, lip, mount.opening.widthMm, mount.opening.heightMm)])
         : mount.kind === 'card'
           ? intersect(all, [rectangle(0, 0, 140, 140)])
           : all

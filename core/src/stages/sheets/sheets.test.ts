@@ -6,7 +6,7 @@ import { expectLegal } from '../../../test/legal-layout'
 import { plate, stack } from '../../../test/stack'
 import { demo, demoNames } from '../../demo'
 import { ellipse, polygonArea, rectangle, regionArea, subtract, type Polygon } from '../../base/geometry'
-import { builtLayers, layerRegion, setLayer, setPin, setPlan, type Project } from '../../project'
+import { builtLayers, cutPieces, layerRegion, setLayer, setPin, setPlan, type Project } from '../../project'
 import { BadInput } from '../../base'
 import {
   changesOf,
@@ -205,9 +205,9 @@ describe('loads of a project', () => {
       const list = planLoads(project, runs)
       const laid = list.flatMap((load) => load.pieces.map((p) => p.shape))
       const layers = builtLayers(project)
-      expect(laid).toHaveLength(layers.reduce((n, l) => n + l.pieces.length, 0))
+      expect(laid).toHaveLength(layers.reduce((n, l) => n + cutPieces(l).length, 0))
       expect(regionArea(laid)).toBeCloseTo(
-        layers.reduce((sum, l) => sum + regionArea(layerRegion(l)), 0),
+        layers.reduce((sum, l) => sum + regionArea(layerRegion({ pieces: cutPieces(l) })), 0),
         0,
       )
       for (const load of list)

@@ -21,7 +21,7 @@ import {
   starterMount,
   wingsRecipeSchema,
 } from '../../../project'
-import { pieceHeights } from '../../depth/heights'
+import { pieceHeights } from '../../depth'
 import { folded } from '../folds'
 import { flagColours, grow, makeLayers, scallops, standsMm, twineOf } from './index'
 

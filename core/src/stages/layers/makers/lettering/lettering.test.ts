@@ -42,7 +42,8 @@ describe.each(FONTS)('words in %s', (file) => {
     for (const backingMm of [0, 4]) {
       const made = makeLayers(recipe({ text, widthMm: 130, backingMm }), font)
       const words = union(layerRegion(made.layers.at(-1)!))
-      expect(words).toHaveLength(1)
+      // On a backing words may stand apart from each other, and their letters never.
+      expect(words.length).toBeLessThanOrEqual(backingMm > 0 ? text.split(/\s/).length : 1)
       expect(boxWidth(regionBox(layerRegion(made.layers[0]!)))).toBeCloseTo(130, 1)
     }
   })

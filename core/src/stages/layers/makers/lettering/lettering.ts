@@ -32,9 +32,11 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
   if (!(room > 5)) throw new BadInput('the backing takes all of the width: make it smaller')
   const { region: words, remarks, joints } = typeset({ font, recipe }, room)
   if (recipe.style === 'cut-out') return cutOut(words, recipe, remarks)
-  // Joined they hang together, on a backing or not.
+  // On a backing words may stand apart from each other; alone all must hang together, unless they are meant to be apart.
   const { region: joined, strips } =
-    recipe.style === 'apart' ? { region: words, strips: [] } : bridgeFaces(words, recipe.joinMm)
+    backingMm > 0 || recipe.style === 'apart'
+      ? { region: words, strips: [] }
+      : bridgeFaces(words, recipe.joinMm)
   if (recipe.style === 'apart' && backingMm === 0)
     remarks.push(`${joined.length} pieces stand free: stick them one by one, or give them a backing.`)
   if (strips.length > 0)

@@ -112,12 +112,19 @@ function setLine(text: string, emMm: number, { font, recipe }: Setting): Line {
   const joints: Joint[] = []
   const half = recipe.joinMm / 2
   let whole: Polygon[] = []
+  let word: Polygon[] = []
+  const wordEnds = () => {
+    // A font of outlines has no card as wide as the joint: what its letters leave apart is tied.
+    whole = union(whole, word.length > 1 ? bridgeFaces(word, recipe.joinMm).region : word)
+    word = []
+  }
   let last: { own: Region; core: Region; sign: string } | null = null
   let shift = 0
   for (const { sign, region: drawn } of glyphs) {
     if (drawn.length === 0) {
       // A space parts words: the next begins where it naturally would.
       last = null
+      wordEnds()
       continue
     }
     const own = attachDots(drawn, recipe, sign)
@@ -139,9 +146,10 @@ function setLine(text: string, emMm: number, { font, recipe }: Setting): Line {
         joints.push({ between: `${last.sign}${sign}`, letters: [last.own, placed] })
       }
     }
-    whole = union(whole, placed)
+    word = union(word, placed)
     last = { own: placed, core: mapRegion(translation(shift, 0), core), sign }
   }
+  wordEnds()
   return { region: whole, joints, remarks }
 }
 
