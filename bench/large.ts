@@ -27,6 +27,8 @@ export function largeStack(layers = 50, corners = 200_000): Project {
       pieces: [{ id: 'p1', path: `M0 0L200 0L200 200L0 200Z${rings.join('')}` }],
       folds: [],
       slits: [],
+      lives: 'stack',
+      cutMirrored: false,
       blanks: [],
       shaping: { how: 'flat', riseMm: 0, flatMm: 0 },
       colour: `#${(0x303030 + i * 0x030302).toString(16)}`,

@@ -32,6 +32,8 @@ const BLANK_LAYER: Layer = {
   pieces: [],
   folds: [],
   slits: [],
+  lives: 'stack',
+  cutMirrored: false,
   blanks: [],
   shaping: { how: 'flat', riseMm: 0, flatMm: 0 },
   colour: '#000000',

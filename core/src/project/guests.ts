@@ -1,6 +1,7 @@
 // Several projects on the same sheets: a host keeps a copy of what its guests have to cut.
 import { fingerprint } from '../base'
-import { builtLayers } from './lookup'
+import { mapRegion, polygonToPath } from '../base/geometry'
+import { builtLayers, cutPieces, mirrorOf, pieceRegion } from './lookup'
 import { setPlan } from './edit'
 import { MOST } from './limits'
 import type { Guest, Layer, Paper, Project } from './schema'
@@ -26,11 +27,20 @@ export const guestPrefix = (guest: Pick<Guest, 'projectId'>): string => `${guest
 
 const cutAs = new WeakMap<Layer, Layer>()
 
-/** A layer as the sheets have it: its blanks in place of what they become. The same object each time. */
+/** A layer as the sheets have it: its blanks in place of what they become, mirrored where it is cut so. The same object each time. */
 function asCut(layer: Layer): Layer {
-  if (layer.blanks.length === 0) return layer
+  if (layer.blanks.length === 0 && !layer.cutMirrored) return layer
   let cut = cutAs.get(layer)
-  if (!cut) cutAs.set(layer, (cut = { ...layer, pieces: layer.blanks }))
+  if (!cut) {
+    const mirror = mirrorOf(layer)
+    const pieces = layer.cutMirrored
+      ? cutPieces(layer).map((piece) => ({
+          ...piece,
+          path: mapRegion(mirror, pieceRegion(piece)).map(polygonToPath).join(''),
+        }))
+      : cutPieces(layer)
+    cutAs.set(layer, (cut = { ...layer, pieces }))
+  }
   return cut
 }
 

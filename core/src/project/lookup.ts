@@ -4,6 +4,7 @@ import {
   rectangle,
   regionBox,
   joinBoxes,
+  type Affine,
   type Box,
   type Polygon,
   type Region,
@@ -36,6 +37,15 @@ function shapeOf({ pieces }: Pick<Layer, 'pieces'>): { region: Region; box: Box 
 /** What is cut of the sheets for a layer. */
 export const cutPieces = ({ pieces, blanks }: Pick<Layer, 'pieces' | 'blanks'>): Layer['pieces'] =>
   blanks.length > 0 ? blanks : pieces
+
+/** The map that mirrors a layer about the middle of what is cut for it. */
+export function mirrorOf(layer: Pick<Layer, 'pieces' | 'blanks'>): Affine {
+  const { minX, maxX } = layerBox({ pieces: cutPieces(layer) })
+  return [-1, 0, 0, 1, minX + maxX, 0]
+}
+
+/** Whether a layer is stuck to the pane and not to the stack. */
+export const isOnPane = ({ lives }: Pick<Layer, 'lives'>): boolean => lives !== 'stack'
 
 /** All faces of a layer. */
 export const layerRegion = (layer: Pick<Layer, 'pieces'>): Region => shapeOf(layer).region

@@ -146,6 +146,10 @@ export const layerSchema = z.looseObject({
   folds: z.array(foldSchema).max(MOST.folds).default([]),
   /** What is cut of the sheet where that is not what is seen, as a strip that is rolled; its folds and slits lie on these. Empty where pieces are cut as they are. */
   blanks: z.array(z.looseObject({ id, path })).max(MOST.pieces).default([]),
+  /** Where it is: in the stack, or on the pane's inner or outer side. */
+  lives: z.enum(['stack', 'behind-pane', 'on-pane']).default('stack'),
+  /** Drawn as it is seen, and cut in the mirror, as film is that goes behind glass or is pressed on. */
+  cutMirrored: z.boolean().default(false),
   /** Lines that the blade follows and that take no card away, as of a fringe: x, y, x, y, …, mm in the project's frame. */
   slits: z.array(z.array(coordinateMm).min(4).max(2000)).max(MOST.folds).default([]),
   /** What hands make of each piece before it is laid: how far it comes to rise over the flat, mm, and how wide round its middle it stays flat. */

@@ -102,6 +102,27 @@ describe('steps from the joints', () => {
     expect(plan.steps.find((s) => s.id === 'lay-front-border')!.title).toContain('face down')
   })
 
+  it('name the pieces of a padded layer that are too narrow for a pad', () => {
+    const project = stack(
+      'card',
+      plate('back', 0, [0, 0, 140, 140]),
+      plate('mid', 2, [10, 10, 60, 60], [80, 10, 1.5, 60], [90, 10, 1.5, 60]),
+      plate('front', 2, [5, 5, 130, 130]),
+    )
+    const lay = planOf(project).steps.find((s) => s.id === 'lay-mid')!
+    expect(wordsIn(lay.detail, 'mm')).toContain('2 pieces of it are too narrow for a pad')
+  })
+
+  it('bring what is on the pane there after the stack is fixed, and before the pane is set', () => {
+    const project = setLayer(demo('harbour'), 'front-border', { lives: 'behind-pane', cutMirrored: true })
+    const plan = planOf(project)
+    const at = (id: string) => plan.steps.find((s) => s.id === id)!
+    expect(at('pane-front-border').startMin).toBeGreaterThanOrEqual(at('mount').endMin)
+    expect(at('glaze').startMin).toBeGreaterThanOrEqual(at('pane-front-border').endMin)
+    expect(plan.steps.some((s) => s.id === 'lay-front-border')).toBe(false)
+    expect(wordsIn(at('pane-front-border').detail, 'mm')).toContain('cut in the mirror')
+  })
+
   it('score folds flat, after weeding and before anything is tried on', () => {
     const project = setLayer(demo('harbour'), 'pier', { folds: [{ line: [10, 10, 60, 10], way: 'up', deg: 30 }, { line: [10, 20, 60, 20], way: 'down', deg: 90 }] }) // prettier-ignore
     const plan = planOf(project)

@@ -1,7 +1,15 @@
 // The graph of the work: which jobs there are, what each waits for and how long it takes. Loads are cut and weeded, folds
 // scored, everything tried on dry; then layers are stuck from one side of the stack to the other; then it dries and is mounted.
 import { regionPerimeter } from '../../base/geometry'
-import { adhesiveOf, builtLayers, cutPieces, layerRegion, type Layer, type Project } from '../../project'
+import {
+  isOnPane,
+  adhesiveOf,
+  builtLayers,
+  cutPieces,
+  layerRegion,
+  type Layer,
+  type Project,
+} from '../../project'
 import type { DepthPlan } from '../depth'
 import type { Load } from '../sheets'
 import type { About, Job, PadCount, StepKind, Untold } from './task'
@@ -12,7 +20,7 @@ export interface Known {
   project: Project
   loads: readonly Load[]
   /** Null before the pads are planned: every joint on foam is taken to hold, and times of pads are left out. */
-  depth: Pick<DepthPlan, 'pads' | 'stackMm' | 'roomMm' | 'shim'> | null
+  depth: Pick<DepthPlan, 'layers' | 'pads' | 'stackMm' | 'roomMm' | 'shim'> | null
 }
 
 /** All jobs of a project; of the hands as often as the work is made, drying goes on for all at once. */
@@ -149,7 +157,7 @@ const isGlued = ({ depth }: Known, { joint }: Layer, pads: number): boolean =>
   joint.kind === 'glue' || (joint.kind === 'foam' && depth !== null && pads === 0)
 
 /** What is stuck to the stack; what the frame holds by tabs comes after. */
-const isStacked = ({ joint }: Layer): boolean => joint.kind !== 'tab'
+const isStacked = (layer: Layer): boolean => layer.joint.kind !== 'tab' && !isOnPane(layer)
 
 function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<string, PadCount[]>): Untold[] {
   const { project, loads } = known
@@ -211,13 +219,15 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
       add(padding)
       after.push(padding.id)
     }
+    // Of a padded layer, pieces that no pad fits.
+    const glued = known.depth?.layers.find((one) => one.layerId === held.id)?.glued.length ?? 0
     if (!isGlued(known, held, pads)) {
       add(
         job(
           `lay-${layer.id}`,
           'lay',
-          { step: 'lay', layer, faceDown, pads },
-          { after, minutes: BENCH.layMinutes, ...own },
+          { step: 'lay', layer, faceDown, pads, glued },
+          { after, minutes: BENCH.layMinutes + (glued * BENCH.gluePartSeconds) / 60, ...own },
         ),
       )
       return
@@ -226,7 +236,7 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
       job(
         `glue-${layer.id}`,
         'glue',
-        { step: 'glue', layer, faceDown, pads },
+        { step: 'glue', layer, faceDown, pads, glued: 0 },
         { after, minutes: glueMinutes(layer), ...own },
       ),
     )
@@ -249,7 +259,7 @@ function standing(
   add: (id: string, kind: StepKind, about: About, minutes: number) => void,
 ) {
   layers
-    .filter((layer) => !isStacked(layer))
+    .filter((layer) => layer.joint.kind === 'tab' && !isOnPane(layer))
     .toSorted((a, b) => a.joint.gapMm - b.joint.gapMm)
     .forEach((layer) => add(`stand-${layer.id}`, 'mount', { step: 'stand', layer }, BENCH.standMinutes))
 }
@@ -289,6 +299,8 @@ function finishing(
     const shim = depth?.shim && leftMm > 1 ? depth.shim : null
     add('mount', 'mount', { step: 'mount-frame', shim }, BENCH.frameMinutes)
     standing(layers, add)
+    for (const layer of layers.filter(isOnPane))
+      add(`pane-${layer.id}`, 'mount', { step: 'on-pane', layer }, BENCH.paneMinutes)
     if (mount.pane.kind !== 'none') add('glaze', 'glaze', { step: 'glaze' }, BENCH.frameMinutes)
     const inside = { ring: mount.ring.kept, mat: mount.mat !== null, hanger: mount.hanger !== 'none' }
     add('close', 'close', { step: 'close', airMm: mount.clearanceMm, ...inside }, BENCH.frameMinutes)

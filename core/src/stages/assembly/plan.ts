@@ -13,7 +13,7 @@ export interface AssemblyInputs {
   project: Project
   /** In the order in which they are cut. */
   loads: readonly Load[]
-  depth: Pick<DepthPlan, 'pads' | 'stackMm' | 'roomMm' | 'shim'>
+  depth: Pick<DepthPlan, 'layers' | 'pads' | 'stackMm' | 'roomMm' | 'shim'>
   /** Ways of laying each layer that look right, by id. */
   turns?: ReadonlyMap<string, readonly Turn[]>
 }

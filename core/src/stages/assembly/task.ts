@@ -34,7 +34,8 @@ export type About =
   | { step: 'start'; layer: Layer; faceDown: boolean; pads: PadCount[] }
   /** Pads on the back of `layer`; face down it lies on the stack already. */
   | { step: 'pad'; layer: Layer; pads: PadCount[] }
-  | { step: 'lay' | 'glue'; layer: Layer; faceDown: boolean; pads: number }
+  /** `glued` pieces of a padded layer are too narrow for a pad. */
+  | { step: 'lay' | 'glue'; layer: Layer; faceDown: boolean; pads: number; glued: number }
   | { step: 'hold'; layer: Layer }
   | { step: 'dry' }
   | { step: 'mount-frame'; shim: { mm: number; partsMm: number[] } | null }
@@ -46,6 +47,8 @@ export type About =
   | { step: 'dry-sticks' }
   /** Held in the frame by its folded bars. */
   | { step: 'stand'; layer: Layer }
+  /** Film or card onto the pane. */
+  | { step: 'on-pane'; layer: Layer }
   /** Flags onto their twine, one at a time. */
   | { step: 'string'; flags: number; gapMm: number; isFolded: boolean }
 

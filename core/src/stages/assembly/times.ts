@@ -30,6 +30,8 @@ export const BENCH = {
   /** A piece stood into the frame; a flag put on its twine. */
   standMinutes: 4,
   flagMinutes: 1,
+  /** Film brought onto the pane. */
+  paneMinutes: 5,
 } as const
 
 /** Where the project names no glue: its times. */

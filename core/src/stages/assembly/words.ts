@@ -152,10 +152,14 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
         detail: say`${padWords(about.pads)} on the back, as drawn. Leave the paper on until the layer lies right.`,
       }
     case 'lay': {
+      const beside =
+        about.glued > 0
+          ? ` ${plural(about.glued, 'piece')} of it ${about.glued === 1 ? 'is' : 'are'} too narrow for a pad: ${glueName(project, 'glue')} under ${about.glued === 1 ? 'it' : 'each'}, flat on what is beneath.`
+          : ''
       const peel = ' Peel the corner pads first; the rest once it lies right. Press from the middle out.'
       return {
         title: layTitle(folio, about.faceDown),
-        detail: `${what}. ${alignment(project, layer.id, about.faceDown)}${about.pads > 0 ? peel : ''}`,
+        detail: `${what}. ${alignment(project, layer.id, about.faceDown)}${about.pads > 0 ? peel : ''}${beside}`,
         caution: about.pads > 0 ? 'Foam sticks at once and cannot be moved.' : null,
       }
     }
@@ -194,6 +198,7 @@ function afterSticking(
     | 'dry-sticks'
     | 'stand'
     | 'string'
+    | 'on-pane'
   >,
 ): Words {
   const { dryMin } = adhesiveOf(project) ?? UNNAMED_GLUE
@@ -260,6 +265,15 @@ function afterSticking(
       return {
         title: `Stand “${layer.name}” in the frame`,
         detail: say`Try it in place first. ${glueName(project)} on the folded bars only; press each to the inside of the frame, the piece ${length(fromPaneMm)} behind the pane, and hold until it holds.`,
+      }
+    }
+    case 'on-pane': {
+      const { layer } = about
+      const inside = layer.lives === 'behind-pane'
+      return {
+        title: `Bring “${layer.name}” onto the pane`,
+        detail: `Clean the pane and let it dry. Mark its middle on the ${inside ? 'outer' : 'inner'} side with a bit of tape that comes off. Weed, lay transfer sheet over all of it so that parts keep their distance, rub it down, and lift it from its backing. Lower it from the middle out onto the ${inside ? 'inner' : 'outer'} side, ${layer.cutMirrored ? 'it is cut in the mirror and reads right from the front' : 'as it reads from the front'}; rub again, and peel the sheet off flat and slowly.`,
+        caution: project.mount.kind === 'frame' && project.mount.pane.kind === 'glass' ? GLASS : null,
       }
     }
     case 'string':

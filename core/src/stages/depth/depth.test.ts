@@ -17,6 +17,7 @@ import {
   type Polygon,
 } from '../../base/geometry'
 import {
+  type Layer,
   builtLayers,
   emptyDrawer,
   layerRegion,
@@ -146,6 +147,17 @@ describe('local heights', () => {
     for (const slat of of('slats')) expect(slat.bottomMm).toBeCloseTo(0.29, 6)
     expect(of('front')[0]!.bottomMm).toBeCloseTo(0.58 + 2, 6)
     expect(plan.stackMm).toBeCloseTo(3 * 0.29 + 2, 6)
+  })
+
+  it('leave out what is on the pane: it is no part of the stack, and hangs at the glass', () => {
+    const stacked = stack('frame', plate('back', 0, [0, 0, 200, 200]), plate('name', 0, [60, 80, 80, 20]))
+    const onPane = (lives: Layer['lives']) => depthPlan(setLayer(stacked, 'name', { lives }))
+    const name = (plan: ReturnType<typeof onPane>) => plan.pieces.find((p) => p.layer.id === 'name')!
+    // A pane 2 mm thick, 24 mm from the back.
+    expect(name(onPane('behind-pane'))).toMatchObject({ bottomMm: 24 - 0.29, tiltMm: 0, floats: false })
+    expect(name(onPane('on-pane')).bottomMm).toBe(26)
+    expect(onPane('behind-pane').stackMm).toBeCloseTo(0.29, 6)
+    expect(onPane('stack').stackMm).toBeCloseTo(0.58, 6)
   })
 
   it('call a glued piece tilted where it lies on two heights', () => {

@@ -1,7 +1,7 @@
 // The whole depth plan of a project: heights, pads, foam to buy, what is left to the glazing and what to shim it with.
 import type { Region } from '../../base/geometry'
 import { fresh, type Memo } from '../../base'
-import { builtLayers, type Foam, type Layer, type Project } from '../../project'
+import { isOnPane, builtLayers, type Foam, type Layer, type Project } from '../../project'
 import { builds, footprints } from './foam'
 import { roomOf } from './gaps'
 import { levelOf, liftOnto, lowered, standOn, type Level, type On, type PieceHeight } from './heights'
@@ -80,7 +80,7 @@ export function holdLayer(
   lifted: readonly PieceHeight[],
   memo: Memo = fresh,
 ): HeldLayer {
-  const onFoam = layer.joint.kind === 'foam' && layer.joint.gapMm > 0
+  const onFoam = layer.joint.kind === 'foam' && layer.joint.gapMm > 0 && !isOnPane(layer)
   const held: LayerDepth = {
     layerId: layer.id,
     bottomMm: Infinity,
@@ -134,7 +134,11 @@ function countFoams(pads: readonly Pad[]): LayerDepth['foams'] {
 
 /** The whole stack of held layers: its height, the foam it takes, what is left to the glazing. */
 export function sumUpDepth(project: Project, held: readonly HeldLayer[]): DepthPlan {
-  const stackMm = held.reduce((most, { layer }) => Math.max(most, layer.topMm), 0)
+  // What is on the pane is no part of the stack's height.
+  const stackMm = held.reduce(
+    (most, { layer, pieces }) => (pieces.some((p) => isOnPane(p.layer)) ? most : Math.max(most, layer.topMm)),
+    0,
+  )
   const roomMm = roomOf(project)
   const layers = held.map(({ layer }) => layer)
   return {

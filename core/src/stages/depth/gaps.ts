@@ -1,6 +1,14 @@
 // Gaps chosen from the foam at hand so that the stack fills the depth and no more: exact, by dynamic programming over
 // layers and height used.
-import { builtLayers, depthAtHand, setLayer, thicknessOf, type Layer, type Project } from '../../project'
+import {
+  isOnPane,
+  builtLayers,
+  depthAtHand,
+  setLayer,
+  thicknessOf,
+  type Layer,
+  type Project,
+} from '../../project'
 import { gapChoices } from './foam'
 
 /** Height is counted in steps of this many mm. */
@@ -19,7 +27,9 @@ export interface GapPlan {
 
 /** Layers whose gap may be chosen: on foam, not pinned, with something beneath. */
 export const freeLayers = (project: Project): Layer[] =>
-  builtLayers(project).filter((layer, i) => i > 0 && layer.joint.kind === 'foam' && !layer.joint.pinned)
+  builtLayers(project).filter(
+    (layer, i) => i > 0 && layer.joint.kind === 'foam' && !layer.joint.pinned && !isOnPane(layer),
+  )
 
 /** How a profile shares the room out over the free layers, back to front; adds up to 1. */
 export function profileShares(project: Project, free: readonly Layer[]): number[] {
@@ -36,7 +46,7 @@ export function profileShares(project: Project, free: readonly Layer[]): number[
 /** The best gaps for a room (mm of card, foam and glue). The sum of layers bounds every local height from above. */
 export function planGaps(project: Project, roomMm: number): GapPlan {
   // What the frame holds by tabs rests on nothing, and nothing on it.
-  const layers = builtLayers(project).filter((layer) => layer.joint.kind !== 'tab')
+  const layers = builtLayers(project).filter((layer) => layer.joint.kind !== 'tab' && !isOnPane(layer))
   const free = freeLayers(project)
   const fixed = layers.reduce((sum, layer) => {
     const gap = layer.joint.kind === 'foam' && !free.includes(layer) ? layer.joint.gapMm : 0

@@ -13,7 +13,15 @@ import {
   type Box,
   type Region,
 } from '../../base/geometry'
-import { hasBoardBehind, pieceRegion, thicknessOf, type Foam, type Layer, type Project } from '../../project'
+import {
+  isOnPane,
+  hasBoardBehind,
+  pieceRegion,
+  thicknessOf,
+  type Foam,
+  type Layer,
+  type Project,
+} from '../../project'
 import { fresh, type Memo } from '../../base'
 import { folded, type Flap } from '../layers'
 import { footprints, nearestBuild } from './foam'
@@ -88,8 +96,8 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
     // What is folded does not rest on what is under it: only the body does.
     const under = nearUnder(body, below)
     const highest = firstContact(body, under, memo)
-    const bottomMm = isTabbed(layer)
-      ? layer.joint.gapMm
+    const bottomMm = stands(layer)
+      ? standsAt(project, layer, thickness)
       : even((highest ? under[highest.index]!.topMm : 0) + gapOf(layer))
     const flatMm = even(bottomMm + thickness)
     const topMm = Math.max(flatMm, ...flaps.map(({ riseMm }) => even(flatMm + riseMm)))
@@ -99,8 +107,8 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
 
 /** A layer's pieces where they come to lie, with all card beneath them. */
 export function levelOf(layer: Layer, pieces: readonly Lifted[], below: Level | null): Level {
-  // What the frame holds by tabs carries nothing.
-  const own = (isTabbed(layer) ? [] : pieces).flatMap(({ parts }) =>
+  // What the frame or the pane holds carries nothing.
+  const own = (stands(layer) ? [] : pieces).flatMap(({ parts }) =>
     parts.map(({ region, topMm }) => ({ region, box: regionBox(region), topMm })),
   )
   // Highest first, so that what is met first is what is seen from above.
@@ -108,7 +116,17 @@ export function levelOf(layer: Layer, pieces: readonly Lifted[], below: Level | 
   return { pieces, placed }
 }
 
-const isTabbed = ({ joint }: Layer): boolean => joint.kind === 'tab'
+/** Held by the frame or the pane, it rests on nothing, and nothing on it. */
+const stands = (layer: Layer): boolean => layer.joint.kind === 'tab' || isOnPane(layer)
+
+/** Height over the back of what the frame or the pane holds. */
+function standsAt({ mount }: Project, layer: Layer, thickness: number): number {
+  if (!isOnPane(layer)) return layer.joint.gapMm
+  const paneAt = mount.kind === 'frame' ? mount.depthMm : layer.joint.gapMm
+  const paneMm = mount.kind === 'frame' && mount.pane.kind !== 'none' ? mount.pane.thicknessMm : 0
+  return even(layer.lives === 'behind-pane' ? paneAt - thickness : paneAt + paneMm)
+}
+
 const NO_FLAPS: readonly Flap[] = []
 const isFlat = ({ folds, shaping }: Layer): boolean => folds.length === 0 && shaping.how === 'flat'
 
@@ -130,7 +148,7 @@ export function standOn(
   // Glue fills no gap: what is glued lies on the highest card under it, and leans to what is lower.
   const foams = layer.joint.kind === 'foam' ? project.drawer.foams : NO_FOAMS
   const gap = gapOf(layer)
-  if (isTabbed(layer))
+  if (stands(layer))
     return pieces.map((piece) => ({ ...piece, layer, tiltMm: 0, floats: false, supports: [] }))
   return pieces.map((piece): PieceHeight => {
     const { region, bottomMm } = piece

@@ -14,7 +14,7 @@ function below(project: Project, layerId: string): Ref<Level> | null {
   return under ? (built(under.id) as Ref<Level>) : null
 }
 
-const OWN = ['pieces', 'blanks', 'folds', 'shaping', 'joint', 'paperId'] as const
+const OWN = ['pieces', 'blanks', 'lives', 'folds', 'shaping', 'joint', 'paperId'] as const
 
 /** The pieces of one layer, lifted by its gap. */
 const lifted = node('lifted', {
@@ -38,7 +38,7 @@ const standing = node('standing', {
 const held = node('held', {
   stage: 'depth',
   reads: {
-    layers: ['pieces', 'joint', 'paperId'],
+    layers: ['pieces', 'joint', 'lives', 'paperId'],
     papers: ['finish', 'gsm'],
     plan: ['thrift', 'viewingDeg', 'padMarginMm', 'padSpanMm', 'litFromBehind'],
     foams: true,
@@ -59,7 +59,7 @@ const glued = node('glued', {
 /** One layer as the steps build it, with all card beneath. */
 const built = node('built', {
   stage: 'depth',
-  reads: { layer: ['joint'] },
+  reads: { layer: ['joint', 'lives'] },
   needs: (project, layerId) => ({
     own: standing(layerId),
     low: glued(layerId),

@@ -111,7 +111,12 @@ export const turns = node('turns', {
 /** What is hidden right under a layer, from aside too. */
 const under = node('hidden under', {
   stage: 'layers',
-  reads: { mount: true, layer: ['pieces', 'paperId', 'joint'], papers: ['finish'], plan: ['viewingDeg'] },
+  reads: {
+    mount: true,
+    layer: ['pieces', 'paperId', 'joint', 'lives'],
+    papers: ['finish'],
+    plan: ['viewingDeg'],
+  },
   needs: (project, layerId): { above: Ref<Polygon[]> | null } => ({
     above: inFront(under as never, project, layerId),
   }),
@@ -213,7 +218,7 @@ export const marks = node('marks', {
   stage: 'layers',
   reads: {
     mount: true,
-    layers: ['pieces', 'blanks', 'folds', 'slits', 'role', 'numbered', 'paperId'],
+    layers: ['pieces', 'blanks', 'cutMirrored', 'folds', 'slits', 'role', 'numbered', 'paperId'],
     papers: ['finish', 'gsm'],
     plan: ['numbers', 'placeMarks', 'alignment', 'guests'],
   },

@@ -28,7 +28,7 @@ const PLAN_OF_RUNS = [
 
 /** What loads follow from beside the layouts. */
 const LOADS_READ = {
-  layers: ['name', 'pieces', 'blanks', 'copies', 'paperId'],
+  layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId'],
   papers: 'all',
   cutter: true,
   plan: ['batch', 'guests', 'cutWith', 'cutOrder', 'loadOrder', 'numbers'],
@@ -38,7 +38,7 @@ const LOADS_READ = {
 export const runs = node('runs', {
   stage: 'sheets',
   reads: {
-    layers: ['pieces', 'blanks', 'copies', 'sharing', 'paperId', 'colour'],
+    layers: ['pieces', 'blanks', 'cutMirrored', 'copies', 'sharing', 'paperId', 'colour'],
     papers: 'all',
     cutter: true,
     plan: PLAN_OF_RUNS,
@@ -159,7 +159,7 @@ export const left = node('left', {
 export const sheetsSnags = node('snags of sheets', {
   stage: 'sheets',
   reads: {
-    layers: ['name', 'pieces', 'blanks', 'copies', 'paperId', 'colour', 'sharing'],
+    layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId', 'colour', 'sharing'],
     papers: 'all',
     cutter: true,
     plan: PLAN_OF_RUNS,
@@ -180,7 +180,7 @@ export const sheetsSnags = node('snags of sheets', {
 export const mergeSnagsNode = node('snags of merging', {
   stage: 'paper',
   reads: {
-    layers: ['name', 'pieces', 'blanks', 'copies', 'paperId', 'colour', 'sharing'],
+    layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId', 'colour', 'sharing'],
     papers: 'all',
     cutter: true,
     plan: PLAN_OF_RUNS,

@@ -30,6 +30,12 @@ const SHARING = [
   { value: 'own-sheets', label: 'with no other layer' },
 ] as const
 
+const LIVES = [
+  { value: 'stack', label: 'in the stack' },
+  { value: 'behind-pane', label: 'behind the pane' },
+  { value: 'on-pane', label: 'on the pane' },
+] as const
+
 export function LayerPanel() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
@@ -148,6 +154,23 @@ export function LayerPanel() {
             value={layer.sharing}
             options={SHARING}
             onChange={(sharing) => set(`sheets of ${layer.name}`, { sharing })}
+          />
+          {project.mount.kind === 'frame' && (
+            <SelectField
+              label="Where it is"
+              className="w-36"
+              value={layer.lives}
+              options={LIVES}
+              onChange={(lives) =>
+                set(`place of ${layer.name}`, { lives, cutMirrored: lives === 'behind-pane' })
+              }
+            />
+          )}
+          <Switch
+            label="Cut in the mirror"
+            title="Drawn as it is seen; for film behind glass, or pressed on by heat"
+            checked={layer.cutMirrored}
+            onChange={(cutMirrored) => set(`mirror ${layer.name} on the sheet`, { cutMirrored })}
           />
           <Switch
             label="Bears its number"

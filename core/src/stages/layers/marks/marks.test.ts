@@ -9,7 +9,7 @@ import {
   regionContains,
   subtract,
 } from '../../../base/geometry'
-import { layerRegion, setLayer, setPlan } from '../../../project'
+import { cutLayers, layerRegion, setLayer, setPlan } from '../../../project'
 import { soundnessOf } from '../nodes'
 import { soundness } from '../soundness/index'
 import { centreMarks, noMarks, numberStrokes, pieceMarks } from './index'
@@ -137,5 +137,22 @@ describe('centre marks', () => {
       [48.5, 50, 51.5, 50],
       [50, 48.5, 50, 51.5],
     ])
+  })
+})
+
+describe('what is cut in the mirror', () => {
+  it('lies mirrored on the sheet, marks and all; the drawing stays as it is seen', () => {
+    const flag = [{ outer: Float64Array.of(10, 10, 40, 10, 10, 30), holes: [] }]
+    const project = setLayer(stack('card', plate('back', 0, [0, 0, 60, 60]), card('film', 0, flag)), 'film', {
+      lives: 'behind-pane',
+      cutMirrored: true,
+      folds: [{ line: [15, 10, 15, 40], way: 'up', deg: 20 }],
+    })
+    const cut = cutLayers(project).find(({ id }) => id === 'film')!.layer
+    // The upright side, at the left as it is seen, is at the right.
+    expect(cut.pieces[0]!.path).toContain('40 30')
+    expect(layerRegion(project.layers[1]!)).toEqual(flag)
+    const [fold] = pieceMarks(project, soundnessOf(project)).get('film/p1')!.folds
+    expect(fold![0]).toBeCloseTo(35, 6)
   })
 })

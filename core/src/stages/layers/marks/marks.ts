@@ -9,7 +9,15 @@ import {
   type Point,
   type Region,
 } from '../../../base/geometry'
-import { builtLayers, cutPieces, layerBox, layerRegion, pieceRegion, type Project } from '../../../project'
+import {
+  builtLayers,
+  cutPieces,
+  mirrorOf,
+  layerBox,
+  layerRegion,
+  pieceRegion,
+  type Project,
+} from '../../../project'
 import { numberStrokes } from './digits'
 import { NUMBER_MM } from './number-place'
 import { isSeeThrough } from '../visibility/shows'
@@ -73,7 +81,7 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
           ]),
       }
       if (marks.number.length + marks.folds.length + marks.slits.length + marks.places.length > 0)
-        out.set(`${layer.id}/${piece.id}`, marks)
+        out.set(`${layer.id}/${piece.id}`, layer.cutMirrored ? mapMarks(mirrorOf(layer), marks) : marks)
     }
   })
   return out

@@ -15,6 +15,7 @@ import {
   backingRect,
   bearsNumber,
   builtLayers,
+  isOnPane,
   layerRegion,
   openingRect,
   paperOf,
@@ -79,7 +80,9 @@ function hiddenUnderAll(project: Project, layerId: string): Region {
  */
 export function hiddenUnder(project: Project, layer: Layer, above: Region | null): Polygon[] {
   const higher = above ?? hiddenByLip(project)
-  const cover = letsLight(project, layer) ? union(higher) : union(higher, layerRegion(layer))
+  // Far in front of the stack, what is on the pane hides nothing from aside.
+  const cover =
+    letsLight(project, layer) || isOnPane(layer) ? union(higher) : union(higher, layerRegion(layer))
   const gapMm = layer.joint.kind === 'foam' ? layer.joint.gapMm : 0
   return gapMm > 0 ? offset(simplify(cover, SLACK_MM), -gapMm * slope(project)) : cover
 }
