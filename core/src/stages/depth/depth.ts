@@ -5,7 +5,7 @@ import { isOnPane, builtLayers, type Foam, type Layer, type Project } from '../.
 import { builds, footprints } from './foam'
 import { roomOf } from './gaps'
 import { levelOf, liftOnto, lowered, standOn, type Level, type On, type PieceHeight } from './heights'
-import { hidingRegion, padsForPiece, type Pad } from './pads'
+import { hasRoom, hidingRegion, padsForPiece, type Pad } from './pads'
 
 /** A layer’s height and what holds it. Lengths in mm. */
 export interface LayerDepth {
@@ -80,7 +80,7 @@ export function holdLayer(
   lifted: readonly PieceHeight[],
   memo: Memo = fresh,
 ): HeldLayer {
-  const onFoam = layer.joint.kind === 'foam' && layer.joint.gapMm > 0 && !isOnPane(layer)
+  const onFoam = isOnFoam(layer)
   const held: LayerDepth = {
     layerId: layer.id,
     bottomMm: Infinity,
@@ -124,6 +124,26 @@ export function holdLayer(
 /** Pieces as the steps build them: those that no pad fits are glued. */
 export const asBuilt = (lifted: readonly PieceHeight[], glued: readonly string[]): PieceHeight[] =>
   lifted.map((piece) => (glued.includes(piece.pieceId) ? lowered(piece) : piece))
+
+/** Pieces of a layer on foam that no pad fits; pads are planned only where nothing else tells. Needs the geometry loaded. */
+export function gluedPieces(
+  project: Project,
+  layer: Layer,
+  lifted: readonly PieceHeight[],
+  memo: Memo = fresh,
+): string[] {
+  if (!isOnFoam(layer)) return []
+  const hidden = hidingRegion(project, layer.id, memo)
+  return lifted
+    .filter(
+      (piece) =>
+        !(hasRoom(project, piece, hidden, memo) ?? !padsForPiece(project, piece, hidden, memo).noRoom),
+    )
+    .map(({ pieceId }) => pieceId)
+}
+
+const isOnFoam = (layer: Layer): boolean =>
+  layer.joint.kind === 'foam' && layer.joint.gapMm > 0 && !isOnPane(layer)
 
 /** Pads of each foam that stacked ones are made of. */
 function countFoams(pads: readonly Pad[]): LayerDepth['foams'] {

@@ -3,7 +3,7 @@ import { regionToPath } from '../../base/geometry'
 import { node, type Ref } from '../../planner'
 import { builtLayers, findLayer, type Project } from '../../project'
 import { each } from '../layers'
-import { asBuilt, holdLayer, sumUpDepth, type DepthPlan, type LayerDepth } from './depth'
+import { asBuilt, gluedPieces, holdLayer, sumUpDepth, type DepthPlan, type LayerDepth } from './depth'
 import { levelOf, liftOnto, standOn, type Level, type PieceHeight } from './heights'
 import { depthSnags } from './snags'
 
@@ -34,26 +34,28 @@ const standing = node('standing', {
     standOn({ project, layer: project.layers[0]!, below: under, memo }, own),
 })
 
+const PADS = {
+  layers: ['pieces', 'joint', 'lives', 'paperId'],
+  papers: ['finish', 'gsm'],
+  plan: ['thrift', 'viewingDeg', 'padMarginMm', 'padSpanMm', 'litFromBehind'],
+  foams: true,
+} as const
+
 /** The pads of one layer, and its pieces where they come to lie. */
 const held = node('held', {
   stage: 'depth',
-  reads: {
-    layers: ['pieces', 'joint', 'lives', 'paperId'],
-    papers: ['finish', 'gsm'],
-    plan: ['thrift', 'viewingDeg', 'padMarginMm', 'padSpanMm', 'litFromBehind'],
-    foams: true,
-  },
+  reads: PADS,
   needs: (_, layerId) => ({ own: standing(layerId) }),
   compute: ({ project, arg, memo }, { own }) => holdLayer(project, findLayer(project, arg)!, own, memo),
 })
 
-/** Pieces of one layer that no pad fits. Pads are planned often, and this stays as it is. */
+/** Pieces of one layer that no pad fits, told without planning the pads where that can be; it seldom changes. */
 const glued = node('glued', {
   stage: 'depth',
-  reads: {},
+  reads: PADS,
   byValue: true,
-  needs: (_, layerId) => ({ own: held(layerId) }),
-  compute: (_, { own }) => own.layer.glued,
+  needs: (_, layerId) => ({ own: standing(layerId) }),
+  compute: ({ project, arg, memo }, { own }) => gluedPieces(project, findLayer(project, arg)!, own, memo),
 })
 
 /** One layer as the steps build it, with all card beneath. */

@@ -84,14 +84,37 @@ export function padsForPiece(
   hidden: Region | null,
   memo: Memo = fresh,
 ): PiecePads {
-  const { thrift, viewingDeg, padMarginMm, padSpanMm } = project.plan
-  const { foams } = project.drawer
-  const supports = roomySupports(piece, foams, memo)
-  const named = supports.map(({ region, needMm }) => [region, needMm])
-  const key = [piece.layer.id, piece.pieceId, piece.region, named, hidden, foams]
-  return memo('pads', [key, thrift, viewingDeg, padMarginMm, padSpanMm], () =>
-    planPads(project, { ...piece, supports }, hidden),
-  )
+  const { thrift, padSpanMm } = project.plan
+  const key = keyOf(project, piece, hidden)
+  return memo('pads', [key, thrift, padSpanMm], () => {
+    const { places, allowed } = placesFor(project, piece, hidden, memo)
+    return planPads({ project, piece, places, allowed })
+  })
+}
+
+/** Whether a pad fits under a piece at all, told without planning any; null where only the plan can tell. */
+export function hasRoom(
+  project: Project,
+  piece: PieceHeight,
+  hidden: Region | null,
+  memo: Memo = fresh,
+): boolean | null {
+  const key = keyOf(project, piece, hidden)
+  return memo('room for pads', [key, project.plan.thrift], () => {
+    const { places } = placesFor(project, piece, hidden, memo)
+    // A disc round a pad fits: so does the pad. A disc within it does not: neither does the pad.
+    const fits = (halfOf: (pad: Footprint) => number) =>
+      places.some(({ region, footprint }) => offset(region, -halfOf(footprint)).length > 0)
+    if (fits(({ widthMm, heightMm }) => Math.hypot(widthMm, heightMm) / 2 + SLACK_MM)) return true
+    return fits(({ widthMm, heightMm }) => Math.min(widthMm, heightMm) / 2 - SLACK_MM) ? null : false
+  })
+}
+
+/** All that the places for pads follow from. */
+function keyOf({ plan, drawer }: Project, piece: PieceHeight, hidden: Region | null): unknown[] {
+  const named = piece.supports.map(({ region, needMm }) => [region, needMm])
+  const { viewingDeg, padMarginMm } = plan
+  return [piece.layer.id, piece.pieceId, piece.region, named, hidden, drawer.foams, viewingDeg, padMarginMm]
 }
 
 /** Card beneath that is wide enough for the smallest pad at all: slivers between outlines carry none. */
@@ -105,7 +128,19 @@ function roomySupports(piece: PieceHeight, foams: readonly Foam[], memo: Memo): 
   })
 }
 
-function planPads(project: Project, piece: PieceHeight, hidden: Region | null): PiecePads {
+interface Places {
+  places: Place[]
+  /** Where pads may lie at all. */
+  allowed: Polygon[]
+}
+
+/** Where under a piece which pads may lie: inside it, on card beneath, hidden from every side. Larger pads first. */
+function placesFor(project: Project, piece: PieceHeight, hidden: Region | null, memo: Memo): Places {
+  const key = keyOf(project, piece, hidden)
+  return memo('places for pads', [key, project.plan.thrift], () => findPlaces(project, piece, hidden, memo))
+}
+
+function findPlaces(project: Project, piece: PieceHeight, hidden: Region | null, memo: Memo): Places {
   const { plan, drawer } = project
   const sizes = footprints(drawer.foams).filter(
     (f) => plan.thrift === 'sale' || Math.max(f.widthMm, f.heightMm) < 12 || f.heightMm < 4,
@@ -114,7 +149,7 @@ function planPads(project: Project, piece: PieceHeight, hidden: Region | null): 
   const places: Place[] = []
   let allowed: Polygon[] = []
   const outline = simplify(piece.region, SLACK_MM)
-  for (const support of piece.supports) {
+  for (const support of roomySupports(piece, drawer.foams, memo)) {
     const inside = offset(outline, -(plan.padMarginMm + SLACK_MM + support.needMm * tan), 'miter')
     const onCard = intersect(inside, support.region)
     const region = simplify(hidden ? intersect(onCard, hidden) : onCard, SLACK_MM)
@@ -131,6 +166,15 @@ function planPads(project: Project, piece: PieceHeight, hidden: Region | null): 
   places.sort(
     (a, b) => b.footprint.widthMm * b.footprint.heightMm - a.footprint.widthMm * a.footprint.heightMm,
   )
+  return { places, allowed }
+}
+
+function planPads({
+  project,
+  piece,
+  places,
+  allowed,
+}: Places & { project: Project; piece: PieceHeight }): PiecePads {
   const planner = new Planner(project, piece, places)
   planner.walkEdges()
   planner.fillInside()
