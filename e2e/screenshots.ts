@@ -20,6 +20,41 @@ async function openDemo(page: Page, title: string, stage: string): Promise<void>
 
 const pickLayer = (page: Page, id: string) => page.locator(`[data-row="${id}"] [role=button]`).first().click()
 
+/** A made-up picture, painted in the page: a gull on a post before the evening sky. PNG. */
+async function paintedGull(): Promise<number[]> {
+  const canvas = document.createElement('canvas')
+  canvas.width = 480
+  canvas.height = 480
+  const c = canvas.getContext('2d')!
+  const sky = c.createLinearGradient(0, 0, 0, 360)
+  sky.addColorStop(0, '#42598c')
+  sky.addColorStop(0.6, '#c98f8a')
+  sky.addColorStop(1, '#f2bea1')
+  // Ellipses: fill, middle, half width and height, turn.
+  const shapes = [
+    ['#f4f1e8', 230, 260, 112, 76, -0.1],
+    ['#f4f1e8', 330, 180, 52, 52, 0],
+    ['#8b8f98', 200, 262, 92, 40, 0.25],
+    ['#e0a030', 400, 190, 34, 12, 0.2],
+    ['#1d1c1e', 344, 170, 10, 10, 0],
+    ['#ffffff', 348, 166, 3.5, 3.5, 0],
+  ] as const
+  c.fillStyle = sky
+  c.fillRect(0, 0, 480, 360)
+  c.fillStyle = '#2f426f'
+  c.fillRect(0, 340, 480, 140)
+  c.fillStyle = '#6b553f'
+  c.fillRect(205, 330, 60, 150)
+  for (const [style, x, y, rx, ry, turn] of shapes) {
+    c.fillStyle = style
+    c.beginPath()
+    c.ellipse(x, y, rx, ry, turn, 0, 7)
+    c.fill()
+  }
+  const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'))
+  return [...new Uint8Array(await blob!.arrayBuffer())]
+}
+
 const views: Record<string, (page: Page) => Promise<void>> = {
   shelf: async (page) => {
     await page.goto(`${origin}/?demo`)
@@ -37,6 +72,22 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('menuitem', { name: /^Lettering/ }).click()
     await page.getByRole('textbox', { name: 'Words' }).fill('low tide')
     await page.waitForTimeout(2500)
+  },
+  tones: async (page) => {
+    await openDemo(page, 'Harbour at dusk', 'Layers')
+    const buffer = Buffer.from(await page.evaluate(paintedGull))
+    await page.getByLabel('Photo').setInputFiles({ name: 'gull.png', mimeType: 'image/png', buffer })
+    await page.waitForTimeout(1200)
+    await page.getByRole('radio', { name: 'my papers' }).click()
+    await page.getByRole('radio', { name: 'dark', exact: true }).click()
+    await page.waitForTimeout(2000)
+  },
+  wreath: (page) => openDemo(page, 'Dune garden', 'Layers'),
+  pieces: async (page) => {
+    await openDemo(page, 'Tide rose', 'Layers')
+    await pickLayer(page, 'current')
+    await page.keyboard.press('i')
+    await page.getByRole('button', { name: 'Opening 1.4', exact: true }).press('Enter')
   },
   paper: async (page) => {
     await openDemo(page, 'Harbour at dusk', 'Paper')
