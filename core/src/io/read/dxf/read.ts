@@ -20,6 +20,8 @@ import { outlineOf, type Outline } from './entities'
 
 const MAX_ENTITIES = 200_000
 const MAX_DEPTH = 12
+/** Lines to fold along that are kept. */
+const MOST_FOLDS = 2000
 /** Coordinates beyond this are damage, not drawing. */
 const MOST = 1e6
 
@@ -77,9 +79,11 @@ export function readDxf(text: string): Drawing {
     curves.filter((curve) => !curve.isFold),
     ({ layer, colour }) => (byName ? layer : String(colour)),
   )
-  const folds = curves
+  const lines = curves
     .filter((curve) => curve.isFold)
     .flatMap(({ points, closed }) => foldLines(points, closed, null))
+  const folds = lines.slice(0, MOST_FOLDS)
+  if (lines.length > MOST_FOLDS) leave('fold line', lines.length - MOST_FOLDS)
   const drawn = [...groups].flatMap(([key, list]) => {
     const { rings, open } = chain(list)
     if (open > 0) leave('open line', open)

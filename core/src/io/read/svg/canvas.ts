@@ -10,7 +10,7 @@ import {
   type Region,
 } from '../../../base/geometry'
 import { BadInput } from '../../../base'
-import type { Drawing, PaintedShape } from './drawing'
+import type { Drawing, FoldLine, PaintedShape } from './drawing'
 import { mixOver } from './paint'
 
 const WHITE = '#ffffff'
@@ -23,6 +23,8 @@ const FAINT = 0.01
 const SOLID = 0.985
 /** Of more shapes than these, what is half clear is mixed with white alone. */
 const MOST_MIXED = 3000
+/** Lines to fold along that are kept. */
+const MOST_FOLDS = 2000
 /** Places of what is left out that are kept. */
 const MOST_PLACES = 500
 
@@ -52,6 +54,13 @@ export class Canvas {
   leave(what: string, at?: Point): void {
     this.left.set(what, (this.left.get(what) ?? 0) + 1)
     if (at && this.leftAt.length < MOST_PLACES) this.leftAt.push({ what, at })
+  }
+
+  /** Keeps lines to fold along; of more than anyone folds the rest is left out. */
+  fold(lines: readonly FoldLine[]): void {
+    for (const line of lines)
+      if (this.folds.length < MOST_FOLDS) this.folds.push(line)
+      else this.leave('fold line')
   }
 
   /** Counts points that are to be painted. Throws BadInput where they are too many. */

@@ -311,6 +311,18 @@ describe('dashed hairlines', () => {
     ])
   })
 
+  it('are kept up to a limit that is said', () => {
+    const many = Array.from(
+      { length: 2100 },
+      (_, i) => `M${10 + (i % 50)} ${10 + Math.floor(i / 50) / 2}h3`,
+    ).join('')
+    const { folds, leftOut } = read(
+      `<rect x="10" y="10" width="60" height="40"/><path d="${many}" ${dashed}/>`,
+    )
+    expect(folds).toHaveLength(2000)
+    expect(leftOut).toEqual([{ what: 'fold line', count: 100 }])
+  })
+
   it('are outlines like others where the drawing is nothing but thin lines that are to be shown', () => {
     const line = `<path d="M10 20H70" ${dashed}/>`
     expect(readSvg(svg(line), { outlines: 'lines' }).shapes).toHaveLength(1)

@@ -551,6 +551,11 @@ describe('rosette and mandala', () => {
     }
   })
 
+  it('refuses slits that are closer than a strip can bear', () =>
+    expect(() => makeLayers(rosetteRecipeSchema.parse({ kind: 'rosette', slitMm: 0.05 }))).toThrow(
+      /set them wider/,
+    ))
+
   it('sizes may fall by equal steps, and petals are curled in proportion', () => {
     const made = makeLayers(
       rosetteRecipeSchema.parse({ kind: 'rosette', diameterMm: 100, sizes: 3, fall: 'step', stepMm: 12, curlMm: 10, leaves: 0, centreMm: 0 }), // prettier-ignore

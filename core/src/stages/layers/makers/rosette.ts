@@ -19,7 +19,7 @@ import {
   type Polygon,
   type Region,
 } from '../../../base/geometry'
-import { type Layer, type RosetteRecipe } from '../../../project'
+import { MOST, type Layer, type RosetteRecipe } from '../../../project'
 import { BadInput } from '../../../base'
 import { length, say, sayAll, size } from '../../../base/units'
 import { makeLayer } from '../intake/intake'
@@ -174,6 +174,10 @@ function centreStrip(recipe: RosetteRecipe): {
   const parts = Math.max(1, Math.ceil(lengthMm / longestMm))
   const each = lengthMm / parts
   const cutIn = fringeMm * fringeDepth
+  if (lengthMm / slitMm > MOST.folds)
+    throw new BadInput(
+      say`slits every ${length(slitMm, 2)} are more than ${MOST.folds} along a strip of ${length(lengthMm)}: set them wider`,
+    )
   const top = (k: number) => diameterMm + 10 + k * (widthMm + 4)
   // Folded, the fringe is loops: slits run across the fold; single, they run in from one edge.
   const slits = Array.from({ length: parts }, (_, k) => {

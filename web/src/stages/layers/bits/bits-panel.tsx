@@ -5,7 +5,7 @@ import { useWords } from '../../../state/use-words'
 import { Button, Choice, Heading, LengthField, NumberField, SelectField } from '../../../ui'
 import type { Fold } from '@feuillet/core/project'
 import { scoredFace } from '@feuillet/core/stages/layers'
-import type { Bits } from './use-bits'
+import { MOST_BITS, type Bits } from './use-bits'
 
 /** What can be done with the piece, opening or strip that is picked on the board. */
 export function BitsPanel({ bits, safeMm }: { bits: Bits; safeMm: number }) {
@@ -47,6 +47,7 @@ export function BitsPanel({ bits, safeMm }: { bits: Bits; safeMm: number }) {
           <p className="text-[13px] text-soft">
             {count('piece')} pieces, {count('opening')} openings
             {count('strip') > 0 && `, ${count('strip')} strips too narrow`}: press one in the drawing.
+            {list.length >= MOST_BITS && ` The first ${MOST_BITS} can be picked.`}
           </p>
         )}
         {tool === 'pick' && picked && (

@@ -21,6 +21,9 @@ export interface Bit {
   heightMm: number
 }
 
+/** More pieces and openings than these are no choice. */
+export const MOST_BITS = 1500
+
 export type BitTool = 'pick' | 'lay' | 'cut' | 'fold'
 
 export interface Bits {
@@ -73,7 +76,8 @@ function bitsOf(layer: Layer, sound: SoundView | undefined, weakPaths: readonly 
       ? [{ key: `strip ${i + 1}`, kind: 'strip', name: `Strip ${i + 1}`, pieceId: '', path: weakPaths[i], at, widthMm, heightMm: widthMm }] // prettier-ignore
       : [],
   )
-  return [...pieces, ...openings, ...strips]
+  // What is too much to draw and to pick among is left: weak strips stay, and the first of the others.
+  return [...[...pieces, ...openings].slice(0, MOST_BITS), ...strips.slice(0, MOST_BITS)]
 }
 
 /** Null while pieces are not what is worked on. */

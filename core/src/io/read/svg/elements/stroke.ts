@@ -82,7 +82,7 @@ export class Strokes {
       // Where there is card, a dashed line says where it is folded.
       if (isDashed(followed) && !(alone && outlines === 'lines')) {
         for (const { points, closed } of followed.lines)
-          canvas.folds.push(...foldLines(points, closed, followed.context.group))
+          canvas.fold(foldLines(points, closed, followed.context.group))
         continue
       }
       const rings = followed.lines.filter(isClosed).map((line) => line.points)
