@@ -33,7 +33,8 @@ const SEED = 7
 /** A layer with another outer edge. Unchanged where nothing would be left of it. Needs the geometry loaded. */
 export function withEdge(project: Project, layerId: string, edge: Edge): Project {
   const layer = findLayer(project, layerId)
-  if (!layer) return project
+  // What is cut flat and becomes something else has no edge of its own.
+  if (!layer || layer.blanks.length > 0) return project
   const region = edged(layerRegion(layer), edge).filter((face) => polygonArea(face) > 0.05)
   if (region.length === 0) return project
   return {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { card, plate, stack } from '../../../test/stack'
 import { ellipse, rectangle, regionArea, subtract } from '../../base/geometry'
-import { layerBox, layerRegion, type Project } from '../../project'
+import { layerBox, layerRegion, setLayer, type Project } from '../../project'
 import {
   cutOut,
   drawStrip,
@@ -13,6 +13,7 @@ import {
   splitOff,
   weakNecks,
   widenAt,
+  withEdge,
 } from './index'
 
 const ids = (project: Project) => project.layers.map((layer) => layer.id)
@@ -111,6 +112,28 @@ describe('pieces and openings one by one', () => {
     const left = weakNecks(layerRegion(widened.layers[0]!), 1.2).filter((neck) => neck.kind === 'neck')
     expect(left.length).toBeGreaterThan(0)
     expect(left.every((neck) => Math.abs(neck.at.x - first!.at.x) > 4)).toBe(true)
+  })
+})
+
+describe('a layer that is cut flat and then rolled', () => {
+  it('is left as it is: its maker changes it, and nothing of it is cut twice', () => {
+    const rolls = stack(
+      'card',
+      plate('a', 0, [0, 0, 10, 10], [20, 0, 10, 10]),
+      plate('b', 1, [0, 20, 40, 10]),
+    )
+    const blanks = [{ id: 'strip-1', path: 'M0 50L100 50L100 60L0 60Z' }]
+    const project = setLayer(rolls, 'a', { blanks })
+    const [piece] = project.layers[0]!.pieces
+    const at = { x: 5, y: 5 }
+    expect(splitOff(project, 'a', [piece!.id])).toBe(project)
+    expect(movePieces(project, 'a', { pieceIds: [piece!.id], toId: 'b' })).toBe(project)
+    expect(movePieces(project, 'b', { pieceIds: [project.layers[1]!.pieces[0]!.id], toId: 'a' })).toBe(
+      project,
+    )
+    expect(drawStrip(project, 'a', { from: at, to: { x: 25, y: 5 }, widthMm: 2, cut: false })).toBe(project)
+    expect(withEdge(project, 'a', { kind: 'scalloped', mm: 4 })).toBe(project)
+    expect(splitOff(rolls, 'a', [piece!.id])).not.toBe(rolls)
   })
 })
 

@@ -31,6 +31,12 @@ const reshaped = (project: Project, layer: Layer, region: Region): Project => ({
   plan: without(project, layer.id),
 })
 
+/** A layer whose shape may be worked on: what is cut flat and then rolled or folded is its maker's to change. */
+const shapeable = (project: Project, layerId: string): Layer | undefined => {
+  const layer = findLayer(project, layerId)
+  return layer?.blanks.length === 0 ? layer : undefined
+}
+
 /** An id that no layer has. */
 function freeId(project: Project, base: string): string {
   let id = base
@@ -53,7 +59,7 @@ export function offsetCopy(
   layerId: string,
   { mm, corners }: { mm: number; corners: 'round' | 'sharp' },
 ): Project {
-  const layer = findLayer(project, layerId)
+  const layer = shapeable(project, layerId)
   if (!layer || mm === 0) return project
   const join: Join = corners === 'round' ? 'round' : 'miter'
   const region = offset(layerRegion(layer), mm, join).filter((face) => polygonArea(face) > CRUMB_MM2)
@@ -71,7 +77,7 @@ export function cutOut(
   layerId: string,
   { byId, roomMm }: { byId: string; roomMm: number },
 ): Project {
-  const [layer, by] = [findLayer(project, layerId), findLayer(project, byId)]
+  const [layer, by] = [shapeable(project, layerId), findLayer(project, byId)]
   if (!layer || !by || layerId === byId) return project
   const rest = subtract(layerRegion(layer), offset(layerRegion(by), roomMm)).filter(
     (face) => polygonArea(face) > CRUMB_MM2,
@@ -81,7 +87,7 @@ export function cutOut(
 
 /** Closes the openings of a layer that are smaller than an area (mm²). */
 export function fillHoles(project: Project, layerId: string, underMm2: number): Project {
-  const layer = findLayer(project, layerId)
+  const layer = shapeable(project, layerId)
   if (!layer) return project
   const region = union(layerRegion(layer))
   const filled = region.map(({ outer, holes }): Polygon => ({
@@ -95,7 +101,7 @@ export function fillHoles(project: Project, layerId: string, underMm2: number): 
 
 /** Closes the smallest opening of a layer round a place. */
 export function fillOpening(project: Project, layerId: string, { x, y }: Point): Project {
-  const layer = findLayer(project, layerId)
+  const layer = shapeable(project, layerId)
   if (!layer) return project
   const region = layerRegion(layer)
   const around = region.flatMap((face) => face.holes).filter((hole) => ringContains(hole, x, y))
@@ -121,7 +127,7 @@ export function drawStrip(
   layerId: string,
   { from, to, widthMm, cut }: DrawnStrip & { cut: boolean },
 ): Project {
-  const layer = findLayer(project, layerId)
+  const layer = shapeable(project, layerId)
   if (!layer) return project
   const strip = stripRegion(from, to, widthMm)
   const region = layerRegion(layer)
@@ -136,7 +142,7 @@ export function widenAt(
   layerId: string,
   { at, safeMm }: { at: Point; safeMm: number },
 ): Project {
-  const layer = findLayer(project, layerId)
+  const layer = shapeable(project, layerId)
   if (!layer) return project
   const region = layerRegion(layer)
   const near = [ellipse(at.x, at.y, safeMm * NEAR)]
@@ -152,7 +158,7 @@ const holeArea = (hole: Float64Array): number => Math.abs(polygonArea({ outer: h
 
 /** Makes a layer of its own of some pieces, right in front of the one they lay in. */
 export function splitOff(project: Project, layerId: string, pieceIds: readonly string[]): Project {
-  const layer = findLayer(project, layerId)
+  const layer = shapeable(project, layerId)
   const own = layer?.pieces.filter((piece) => pieceIds.includes(piece.id)) ?? []
   if (!layer || own.length === 0 || own.length === layer.pieces.length) return project
   const id = freeId(project, `${layerId}-part`)
@@ -176,7 +182,7 @@ export function movePieces(
   layerId: string,
   { pieceIds, toId }: { pieceIds: readonly string[]; toId: string },
 ): Project {
-  const [layer, to] = [findLayer(project, layerId), findLayer(project, toId)]
+  const [layer, to] = [shapeable(project, layerId), shapeable(project, toId)]
   const own = layer?.pieces.filter((piece) => pieceIds.includes(piece.id)) ?? []
   if (!layer || !to || own.length === 0 || layerId === toId) return project
   const joined = reshaped(project, to, union(layerRegion(to), own.flatMap(pieceRegion)))

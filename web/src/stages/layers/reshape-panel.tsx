@@ -129,6 +129,14 @@ export function ShapeTools({ layer }: { layer: Layer }) {
       mm,
       corners,
     })
+  if (layer.blanks.length > 0)
+    return (
+      <Heading title="Made of this layer">
+        <p className="text-[13px] text-soft">
+          It is cut flat and then rolled or folded: “Grow layers” adjusts it.
+        </p>
+      </Heading>
+    )
   return (
     <Heading title="Made of this layer">
       <div className="grid gap-2">

@@ -57,7 +57,8 @@ export default function LayersScreen() {
   )
   const box = viewBox(project)
   const placing = usePlacing(view.placing && !view.apart && project.layers.length > 0)
-  const bits = useBits(view.bits && !view.placing && !view.apart, chosen, sound, weakPaths)
+  const isWhole = chosen?.blanks.length === 0
+  const bits = useBits(view.bits && !view.placing && !view.apart && isWhole, chosen, sound, weakPaths)
   useCommand('place-parts', () => dispatch(looked({ placing: !view.placing, bits: false, apart: false })), {
     enabled: project.layers.length > 0,
   })
@@ -90,8 +91,12 @@ export default function LayersScreen() {
         <>
           {placing.on && <PlacePanel placing={placing} />}
           {bits && <BitsPanel bits={bits} safeMm={sound?.safeMm ?? 0} />}
-          {view.bits && !view.apart && !chosen && (
-            <p className="mb-3 text-soft">Pick a layer: its pieces and openings can then be picked.</p>
+          {view.bits && !view.apart && !bits && (
+            <p className="mb-3 text-soft">
+              {chosen
+                ? 'It is cut flat and then rolled or folded: its pieces are not worked on one by one.'
+                : 'Pick a layer: its pieces and openings can then be picked.'}
+            </p>
           )}
           <LayerPanel />
           <FewerSheets />

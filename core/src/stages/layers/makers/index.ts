@@ -20,7 +20,7 @@ export { glyphsOf as glyphOutlines, outlineWords, readFont, type Font } from './
 export { ladderStep, stepsThatFit } from './ladder'
 export { bestThresholds, coloursOf, fromBase64, greysOf, histogramOf, thresholdsOf, toBase64 } from './tones'
 export { flagColours, scallops, twineOf, type Twine } from './garland'
-export { bandLength, standsMm } from './scene'
+export { standsMm } from './scene'
 export { rolledDiameter, stripLength } from './rosette'
 export { bridgeFaces, closestPoints, stripRegion, type Strip } from './bridge'
 export { grow, growAgain } from './grow'

@@ -31,7 +31,7 @@ const SAFETY = 2
 const GRAVITY = 9.81
 /** Pieces of what stands are tied by strips of this width, mm. */
 const TIE_MM = 2
-/** Twice: a bar and its counterpart beside it keep this far apart, mm. */
+/** The two feet stand this far apart, mm. */
 const SLIT_MM = 0.4
 
 /**
@@ -44,10 +44,6 @@ export function standsMm(thicknessMm: number, gsm: number): number {
   return (Math.cbrt((7.837 * CARD_PA * (t ** 3 / 12)) / weight) * 1000) / SAFETY
 }
 
-/** Length of a band that runs round the inside of a frame, with its flap, mm: its own thickness takes from each corner. */
-export const bandLength = ({ frameWidthMm, frameHeightMm, thicknessMm, flapMm }: SceneRecipe): number =>
-  2 * (frameWidthMm + frameHeightMm) - 8 * thicknessMm + flapMm
-
 /** A layer that stands, hangs or runs round. Throws BadInput. Needs the geometry loaded. */
 export function makeScene(recipe: SceneRecipe): Made {
   const { frameDepthMm, fromPaneMm, thicknessMm, barMm } = recipe
@@ -56,11 +52,10 @@ export function makeScene(recipe: SceneRecipe): Made {
       say`${length(fromPaneMm)} from the pane is outside a frame ${length(frameDepthMm)} deep`,
     )
   if (recipe.hold === 'wraps') return band(recipe)
-  const room = frameDepthMm - fromPaneMm - thicknessMm
-  const [front, behind] = [fromPaneMm, room]
-  if (recipe.hold === 'stands' && (barMm > front || barMm > behind))
+  const behind = heightOver(recipe)
+  if (recipe.hold === 'stands' && (barMm > fromPaneMm || barMm > behind))
     throw new BadInput(
-      say`feet of ${length(barMm)} need as much room before and behind the piece; there are ${length(front)} and ${length(behind)}`,
+      say`feet of ${length(barMm)} need as much room before and behind the piece; there are ${length(fromPaneMm)} and ${length(behind)}`,
     )
   if (recipe.hold === 'hangs' && barMm > behind)
     throw new BadInput(say`a bar of ${length(barMm)} is longer than the ${length(behind)} behind the piece`)
