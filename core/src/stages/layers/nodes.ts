@@ -243,7 +243,11 @@ export const soundnessOf = (project: Project): Soundness[] =>
 /** Findings of the layers stage. */
 export const layersSnags = node('snags of layers', {
   stage: 'layers',
-  reads: { mount: true, layers: ['name', 'pieces', 'paperId', 'colour'], papers: ['colour', 'finish'] },
+  reads: {
+    mount: true,
+    layers: ['name', 'pieces', 'blanks', 'paperId', 'colour'],
+    papers: ['colour', 'finish'],
+  },
   needs: (project) => ({
     shapes: project.layers.map((layer) => figures(layer.id)),
     shown: each(visible, project),

@@ -37,10 +37,13 @@ export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[]
         message: allOver
           ? say`“${name}” is narrower than ${length(safeMm)} nearly everywhere, ${length(worst.widthMm, 2)} at the least${tearing > 0 ? '; it will tear' : ''}.`
           : say`“${name}” has ${many} under ${length(safeMm)}, the narrowest ${length(worst.widthMm, 2)}${tearing > 0 ? `; ${tearing === 1 ? 'one' : tearing} will tear` : ''}.${worst.hangingMm2 > 0 ? say` ${area(worst.hangingMm2)} hang on it.` : ''}`,
-        mend: {
-          label: say`Make ${weak.length === 1 || allOver ? 'it' : 'them'} ${length(safeMm)} wide`,
-          action: { kind: 'thicken-layer', layerId: id, safeMm },
-        },
+        // What is cut flat and becomes something else is its maker's to mend.
+        ...(layer?.blanks.length === 0 && {
+          mend: {
+            label: say`Make ${weak.length === 1 || allOver ? 'it' : 'them'} ${length(safeMm)} wide`,
+            action: { kind: 'thicken-layer' as const, layerId: id, safeMm },
+          },
+        }),
       },
     ]
   })

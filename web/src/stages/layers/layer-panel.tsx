@@ -212,13 +212,13 @@ export function LayerPanel() {
         </Button>
         <Button
           small
-          disabled={!below}
+          disabled={!below || below.blanks.length + layer.blanks.length > 0}
           onClick={mergeDown}
           title={below ? `Makes one layer of this and “${below.name}”` : 'Nothing is beneath'}
         >
           Merge with below
         </Button>
-        {figures && figures.looseBits.length > 0 && sound && (
+        {figures && figures.looseBits.length > 0 && sound && layer.blanks.length === 0 && (
           <Button
             small
             onClick={tie}

@@ -103,7 +103,7 @@ const withRegion = (project: Project, layer: Layer, region: Region): Project => 
 /** Makes every neck of a layer as wide as the safe strip. */
 export function thickenLayer(project: Project, layerId: string, safeMm: number): Project {
   const layer = project.layers.find((l) => l.id === layerId)
-  if (!layer) return project
+  if (!layer || layer.blanks.length > 0) return project
   const region = layerRegion(layer)
   const weak = weakNecks(region, safeMm).some((neck) => neck.kind === 'neck')
   return weak ? withRegion(project, layer, thickened(region, safeMm)) : project
@@ -114,7 +114,7 @@ export function bridgeLayer(project: Project, layerId: string, safeMm: number): 
   const layers = builtLayers(project)
   const at = layers.findIndex((l) => l.id === layerId)
   const layer = layers[at]
-  if (!layer || layer.pieces.length < 2) return project
+  if (!layer || layer.pieces.length < 2 || layer.blanks.length > 0) return project
   const cover = union(...layers.slice(at + 1).map(layerRegion))
   return withRegion(project, layer, bridgeFaces(layerRegion(layer), safeMm, cover).region)
 }

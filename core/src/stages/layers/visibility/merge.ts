@@ -8,7 +8,7 @@ import { isSeeThrough, type VisibleArea } from './shows'
 /** Merges the layers into the frontmost of them. Fewer than two ids change nothing. Needs the geometry loaded. */
 export function mergeLayers(project: Project, layerIds: readonly string[]): Project {
   const chosen = project.layers.filter((layer) => layerIds.includes(layer.id))
-  if (chosen.length < 2) return project
+  if (chosen.length < 2 || chosen.some(isCutFlat)) return project
   const front = chosen[chosen.length - 1]!
   const faces = fillRings(
     chosen.flatMap((layer) => regionRings(layerRegion(layer))),
@@ -16,6 +16,9 @@ export function mergeLayers(project: Project, layerIds: readonly string[]): Proj
   )
   return inOne(project, layerIds, { ...front, joint: chosen[0]!.joint }, faces)
 }
+
+/** What is cut flat and then rolled or folded cannot be made one with others. */
+const isCutFlat = ({ blanks }: Layer): boolean => blanks.length > 0
 
 /** From this share on a layer is what is seen of it: an outline (neighbours may cover half), a dot. Below, it is ground for others. */
 const MOSTLY_SEEN = 0.4
@@ -28,7 +31,7 @@ const SLIVER_MM2 = 0.05
  */
 export function scattered(project: Project, visible: readonly VisibleArea[]): string[][] {
   const seen = new Map(visible.map((v) => [v.id, v.areaMm2 > 0 ? v.visibleMm2 / v.areaMm2 : 0]))
-  const layers = builtLayers(project)
+  const layers = builtLayers(project).filter((layer) => !isCutFlat(layer))
   const groups = [...groupBy(layers, (layer) => `${layer.paperId} ${colourOf(project, layer)}`).values()]
   return groups
     .map((group) =>
@@ -50,7 +53,7 @@ export function gatherLayers(project: Project, layerIds: readonly string[]): Pro
   const layers = builtLayers(project)
   const chosen = layers.filter((layer) => layerIds.includes(layer.id))
   const front = chosen.at(-1)
-  if (!front || chosen.length < 2) return project
+  if (!front || chosen.length < 2 || chosen.some(isCutFlat)) return project
   let between: Polygon[] = []
   let gathered: Polygon[] = union(layerRegion(front))
   for (let i = layers.indexOf(front) - 1; i >= layers.indexOf(chosen[0]!); i--) {
