@@ -133,7 +133,7 @@ export function ShapeTools({ layer }: { layer: Layer }) {
     return (
       <Heading title="Made of this layer">
         <p className="text-[13px] text-soft">
-          It is cut flat and then rolled or folded: “Grow layers” adjusts it.
+          It is cut flat and then rolled or folded: grow it anew to change its shape.
         </p>
       </Heading>
     )
