@@ -13,6 +13,7 @@ export const demoTitles = {
   'lantern-street': 'Lantern street',
   'dune-garden': 'Dune garden',
   regatta: 'Regatta',
+  kittiwake: 'Kittiwake',
 } as const satisfies Record<DemoName, string>
 export type DemoTitle = (typeof demoTitles)[DemoName]
 

@@ -6,6 +6,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { afterAll, describe, expect, it } from 'vitest'
 import { regionArea } from '@feuillet/core/base/geometry'
+import { demo } from '@feuillet/core/demo'
 import { layerRegion, readProject } from '@feuillet/core/project'
 import { run as runHere } from './run'
 
@@ -125,6 +126,7 @@ describe('each command', () => {
         'garland',
         'wings',
         'scene',
+        'window',
       ]),
     )
     const recipe = (settings: object) => write('recipe.json', JSON.stringify(settings))
@@ -135,6 +137,14 @@ describe('each command', () => {
       expect([kind, status]).toEqual([kind, 0])
       expect(readProject(stdout).grown[0]!.recipe.kind).toBe(kind)
     }
+    // A picture comes along with its recipe, and the print sheet out with the cut files.
+    const picture = demo('kittiwake').pictures[0]!
+    const { id, pixelsWide, pixelsHigh } = picture
+    const window = recipe({ kind: 'window', picture: { id, pixelsWide, pixelsHigh }, pictures: [picture] })
+    const printed = readProject((await run('grow', window)).stdout)
+    expect(printed.pictures).toEqual([picture])
+    expect(printed.layers[0]!.print!.pictureId).toBe(id)
+    expect(printed.drawer.papers.map(({ finish }) => finish)).toContain('acetate')
     const bad = recipe({ kind: 'garland', flags: 0 })
     expect(await run('grow', bad)).toMatchObject({
       status: 3,

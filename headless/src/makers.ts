@@ -1,18 +1,29 @@
 // Commands that grow a project from less: a silhouette, a picture, words.
 import { readSvg } from '@feuillet/core/io/read'
 import { regionToPath, union } from '@feuillet/core/base/geometry'
-import { greysOf, grow, makeLayers, readFont, toBase64, type Font } from '@feuillet/core/stages/layers/makers'
+import {
+  greysOf,
+  grow,
+  makeLayers,
+  readFont,
+  toBase64,
+  withMadePapers,
+  type Font,
+} from '@feuillet/core/stages/layers/makers'
+import { starterStock } from '@feuillet/core/stages/paper'
 import {
   ladderRecipeSchema,
   letteringRecipeSchema,
   mountSchema,
   newProject,
+  pictureSchema,
   recipeSchema,
   recipeSettings,
   tonesRecipeSchema,
   writeProject,
   type Mount,
   type NewMount,
+  type Picture,
   type Project,
   type Recipe,
 } from '@feuillet/core/project'
@@ -59,8 +70,8 @@ function sizeOption(value: string | boolean | undefined): [number, number] {
   return [Number(m[1]), Number(m[2])]
 }
 
-/** A recipe file: a recipe of any maker, with the mount it is for beside it where it has one. */
-function recipeOf(text: string): { recipe: Recipe; mount: Mount | null } {
+/** A recipe file: a recipe of any maker, with the mount it is for and the pictures it names beside it where it has them. */
+function recipeOf(text: string): { recipe: Recipe; mount: Mount | null; pictures: Picture[] } {
   let doc: unknown
   try {
     doc = JSON.parse(text)
@@ -72,12 +83,15 @@ function recipeOf(text: string): { recipe: Recipe; mount: Mount | null } {
     const [issue] = parsed.error.issues
     throw new BadInput(`${issue?.path.join('.') || 'the recipe'}: ${issue?.message ?? 'it cannot be read'}`)
   }
-  const { mount } = doc as { mount?: unknown }
-  if (mount === undefined) return { recipe: parsed.data, mount: null }
+  const { mount, pictures = [] } = doc as { mount?: unknown; pictures?: unknown }
+  const shown = pictureSchema.array().safeParse(pictures)
+  if (!shown.success)
+    throw new BadInput(`pictures.${shown.error.issues[0]!.path.join('.')}: ${shown.error.issues[0]!.message}`)
+  if (mount === undefined) return { recipe: parsed.data, mount: null, pictures: shown.data }
   const own = mountSchema.safeParse(mount)
   if (!own.success)
     throw new BadInput(`mount.${own.error.issues[0]!.path.join('.')}: ${own.error.issues[0]!.message}`)
-  return { recipe: parsed.data, mount: own.data }
+  return { recipe: parsed.data, mount: own.data, pictures: shown.data }
 }
 
 /** What a recipe is for where its file does not say. */
@@ -189,19 +203,15 @@ export const makerCommands = {
         put(JSON.stringify({ recipes: recipeSettings() }, null, 2) + '\n', values.o, screen)
         return
       }
-      const { recipe, mount } = readFile(file, (bytes) => recipeOf(new TextDecoder().decode(bytes)))
+      const { recipe, mount, pictures } = readFile(file, (bytes) => recipeOf(new TextDecoder().decode(bytes)))
       const font = values.font ? readFile(values.font, readFont) : undefined
       const project = named(file, () => {
         const made = makeLayers(recipe, font)
         for (const remark of made.remarks) screen.error(`note: ${wordsIn(remark, 'mm')}`)
         const across = { widthMm: made.widthMm, heightMm: made.heightMm }
         const name = `Grown ${recipe.kind}`
-        return grow(
-          newProject(`made-${recipe.kind}`, name, mount ?? mountFor(recipe, across)),
-          recipe.kind,
-          recipe,
-          made,
-        )
+        const empty = newProject(`made-${recipe.kind}`, name, mount ?? mountFor(recipe, across))
+        return withMadePapers(grow({ ...empty, pictures }, recipe.kind, recipe, made), made, starterStock())
       })
       put(writeProject(project), values.o, screen)
     },

@@ -5,6 +5,7 @@ import type { Project } from '../project'
 import { bonVoyage } from './bon-voyage'
 import { duneGarden } from './dune-garden'
 import { harbour } from './harbour'
+import { kittiwake } from './kittiwake'
 import { lanternStreet } from './lantern-street'
 import { regatta } from './regatta'
 import { tideRose } from './tide-rose'
@@ -16,6 +17,7 @@ const demos = {
   'lantern-street': lanternStreet,
   'dune-garden': duneGarden,
   regatta,
+  kittiwake,
 }
 
 export type DemoName = keyof typeof demos

@@ -14,6 +14,8 @@ export interface Reads {
   foams?: true
   adhesives?: true
   cutter?: true
+  /** Pictures that layers are printed with. */
+  pictures?: true
   plan?: readonly (keyof Plan)[] | 'all'
   /** The name, the unit, sheets noted as used. */
   name?: true
@@ -34,6 +36,7 @@ const BLANK_LAYER: Layer = {
   slits: [],
   lives: 'stack',
   cutMirrored: false,
+  print: null,
   blanks: [],
   shaping: { how: 'flat', riseMm: 0, flatMm: 0 },
   colour: '#000000',
@@ -72,7 +75,7 @@ export class Narrower {
 
   /** What a node reads, part by part; parts that did not change are the same objects as before. */
   parts(project: Project, reads: Reads, layerId = ''): unknown[] {
-    const { name, unit, mount, plan, sheetsUsed } = reads
+    const { name, unit, mount, plan, sheetsUsed, pictures } = reads
     return [
       name ? [project.id, project.name] : 0,
       unit ? project.unit : 0,
@@ -81,6 +84,7 @@ export class Narrower {
       this.drawer(project.drawer, reads),
       plan ? this.only(project.plan, plan, BLANK.plan) : 0,
       sheetsUsed ? project.journal.sheetsUsed : 0,
+      pictures ? project.pictures : 0,
     ]
   }
 
@@ -92,6 +96,7 @@ export class Narrower {
       ...(reads.name ? { id: project.id, name: project.name } : {}),
       ...(reads.unit ? { unit: project.unit } : {}),
       ...(reads.mount ? { mount: project.mount } : {}),
+      ...(reads.pictures ? { pictures: project.pictures } : {}),
       layers: this.layers(project, reads, layerId),
       drawer: this.drawer(drawer, reads),
       plan: reads.plan ? this.only(plan, reads.plan, BLANK.plan) : BLANK.plan,

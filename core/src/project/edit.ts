@@ -9,7 +9,7 @@ import {
   type Affine,
 } from '../base/geometry'
 import { pieceRegion, sameButSize } from './lookup'
-import type { Fold, Layer, Paper, Piece, Pin, Plan, Project } from './schema'
+import type { Fold, Layer, Paper, Piece, Pin, Plan, Print, Project } from './schema'
 
 const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project => ({
   ...project,
@@ -149,6 +149,8 @@ const mapLine = (map: Affine, [x1, y1, x2, y2]: Fold['line']): Fold['line'] => [
   ...mapPoint(map, x2, y2),
 ]
 
+const composed = (map: Affine, print: Print['map']): Print['map'] => [...compose(map, print)] as Print['map']
+
 /** Maps every piece of the chosen layers (all by default), proportions as the map has them. Hand-made pins of them fall away. */
 export function transformLayers(project: Project, map: Affine, layerIds?: readonly string[]): Project {
   const chosen = (id: string) => !layerIds || layerIds.includes(id)
@@ -164,6 +166,7 @@ export function transformLayers(project: Project, map: Affine, layerIds?: readon
           slits: layer.slits.map((slit) => mapPoints(map, slit)),
           pieces: layer.pieces.map(mapPiece),
           blanks: layer.blanks.map(mapPiece),
+          print: layer.print && { ...layer.print, map: composed(map, layer.print.map) },
         }
       : layer,
   )

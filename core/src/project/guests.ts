@@ -4,6 +4,7 @@ import { mapRegion, polygonToPath } from '../base/geometry'
 import { builtLayers, cutPieces, mirrorOf, pieceRegion } from './lookup'
 import { setPlan } from './edit'
 import { MOST } from './limits'
+import { picturesOf } from './prints'
 import type { Guest, Layer, Paper, Project } from './schema'
 
 /** A layer that is cut on a project's sheets: its own, or a guest's. */
@@ -88,6 +89,7 @@ export function guestOf(project: Project): Guest {
     mount: project.mount,
     layers,
     papers,
+    pictures: picturesOf(project, layers),
   }
 }
 
@@ -99,6 +101,7 @@ export const guestProject = (host: Project, guest: Guest): Project => ({
   mount: guest.mount,
   layers: guest.layers,
   grown: [],
+  pictures: guest.pictures,
   drawer: { ...host.drawer, papers: guest.papers },
   plan: { ...host.plan, pins: [], guests: [], cutWith: null },
 })

@@ -8,6 +8,10 @@ export const LIMITS = {
   lengthMm: [0, 2000],
   /** A coordinate of an outline. */
   coordinateMm: [-20_000, 20_000],
+  /** A print beyond the outline. */
+  bleedMm: [0, 20],
+  /** A side of a picture. */
+  pixels: [1, 30_000],
   foamHeightMm: [0, 200],
   thicknessMm: [0.01, 50],
   gsm: [1, 10_000],
@@ -45,6 +49,9 @@ export const MOST = {
   adhesives: 300,
   offCuts: 500,
   pins: 20_000,
+  pictures: 60,
+  /** Of a picture, base64: some 12 MB. */
+  pictureCharacters: 16_000_000,
   guests: 6,
   ticks: 50_000,
   entries: 20_000,

@@ -231,6 +231,35 @@ export const sceneRecipeSchema = z.looseObject({
   seed: whole(0, 999_999).default(1),
 })
 
+/** A picture under a ring, with a clear pane under the ring where it is wanted. */
+export const windowRecipeSchema = z.looseObject({
+  kind: z.literal('window'),
+  /** What is seen of the picture, by the ring's opening. */
+  shape: z.enum(['round', 'oval', 'rounded', 'heart', 'own']).default('round'),
+  /** An opening of the maker's own, as path data; its box is fitted to width and height. */
+  own: z.string().optional(),
+  widthMm: some.default(90),
+  heightMm: some.default(90),
+  /** How wide the ring is round the opening. */
+  ringMm: some.default(10),
+  /** How far the picture and the pane reach under the ring. */
+  underMm: some.default(5),
+  /** A clear pane glued under the ring, or none. */
+  pane: z.enum(['clear', 'none']).default('clear'),
+  /** From the picture up to what lies over it, on foam; 0 glues it down. */
+  raisedMm: mm.default(0),
+  bleedMm: z.number().min(LIMITS.bleedMm[0]).max(LIMITS.bleedMm[1]).default(2),
+  /** The picture, by its id among the project's; without one a plain sheet waits for a photo to be stuck on. */
+  picture: z
+    .looseObject({
+      id: z.string().min(1).max(120),
+      pixelsWide: whole(LIMITS.pixels[0], LIMITS.pixels[1]),
+      pixelsHigh: whole(LIMITS.pixels[0], LIMITS.pixels[1]),
+    })
+    .nullable()
+    .default(null),
+})
+
 /** A recipe of any maker. */
 export const recipeSchema = z.discriminatedUnion('kind', [
   ladderRecipeSchema,
@@ -241,6 +270,7 @@ export const recipeSchema = z.discriminatedUnion('kind', [
   garlandRecipeSchema,
   wingsRecipeSchema,
   sceneRecipeSchema,
+  windowRecipeSchema,
 ])
 
 /** A maker's settings as JSON Schema: what each may be, and what it is where a recipe does not say. */
@@ -287,6 +317,8 @@ export type GarlandRecipe = z.infer<typeof garlandRecipeSchema>
 export type WingsRecipe = z.infer<typeof wingsRecipeSchema>
 /** See sceneRecipeSchema. */
 export type SceneRecipe = z.infer<typeof sceneRecipeSchema>
+/** See windowRecipeSchema. */
+export type WindowRecipe = z.infer<typeof windowRecipeSchema>
 /** See recipeSchema. */
 export type Recipe = z.infer<typeof recipeSchema>
 /** Which maker. */

@@ -136,6 +136,17 @@ export const foldSchema = z.looseObject({
   deg: z.number().min(0).max(180).default(30),
 })
 
+const factor = z.number().min(-1000).max(1000)
+
+/** A picture that is printed on a layer. */
+export const printSchema = z.looseObject({
+  pictureId: id,
+  /** From pixels of the picture to mm in the project's frame: a, b, c, d, e, f, as in x' = ax + cy + e, y' = bx + dy + f. */
+  map: z.tuple([factor, factor, factor, factor, coordinateMm, coordinateMm]),
+  /** Printed so far beyond the outline, so that a cut a little aside shows no white; 0 for a white border. */
+  bleedMm: within('bleedMm').default(2),
+})
+
 /** One level of card. */
 export const layerSchema = z.looseObject({
   id,
@@ -160,6 +171,8 @@ export const layerSchema = z.looseObject({
       flatMm: lengthMm.default(0),
     })
     .prefault({}),
+  /** What is printed on it before it is cut; null for plain card. */
+  print: printSchema.nullable().default(null),
   /** Colour in the file or of the drawing, until a paper is chosen. */
   colour: colour.default('#b9b4a8'),
   paperId: id.nullable().default(null),
@@ -280,6 +293,16 @@ export const pinSchema = z.looseObject({
   rotation: within('turnDeg'),
 })
 
+/** A picture as it is printed: a JPEG or PNG file, base64. */
+export const pictureSchema = z.looseObject({
+  id,
+  name: z.string().max(MOST.name),
+  type: z.enum(['image/jpeg', 'image/png']),
+  data: z.string().min(1).max(MOST.pictureCharacters),
+  pixelsWide: whole('pixels'),
+  pixelsHigh: whole('pixels'),
+})
+
 /** Another project as it was when its pieces were taken along onto this project's sheets. */
 export const guestSchema = z.looseObject({
   projectId: id,
@@ -289,6 +312,8 @@ export const guestSchema = z.looseObject({
   mount: mountSchema,
   layers: z.array(layerSchema).max(MOST.layers),
   papers: z.array(paperSchema).max(MOST.papers),
+  /** Pictures that its layers are printed with. */
+  pictures: z.array(pictureSchema).max(MOST.pictures).default([]),
 })
 
 /** What the maker decided about cutting, foam and assembly. */
@@ -395,6 +420,8 @@ export const projectSchema = z.looseObject({
   assemblies: z.array(assemblySchema).max(MOST.layers).default([]),
   /** Which layers a maker grew, and how. */
   grown: z.array(grownSchema).max(MOST.layers).default([]),
+  /** Pictures that layers are printed with. */
+  pictures: z.array(pictureSchema).max(MOST.pictures).default([]),
   /** The papers this project uses and the foam, glue and cutter it is planned with. */
   drawer: drawerSchema,
   plan: planSchema.prefault({}),
@@ -418,6 +445,10 @@ export type Fold = z.infer<typeof foldSchema>
 export type Layer = z.infer<typeof layerSchema>
 /** One connected face of a layer, as path data. */
 export type Piece = Layer['pieces'][number]
+/** See printSchema. */
+export type Print = z.infer<typeof printSchema>
+/** See pictureSchema. */
+export type Picture = z.infer<typeof pictureSchema>
 /** See assemblySchema. */
 export type Assembly = z.infer<typeof assemblySchema>
 /** See jointSchema. */

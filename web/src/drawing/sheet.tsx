@@ -1,7 +1,15 @@
 import { useWords } from '../state/use-words'
-import { memo } from 'react'
-import type { LoadView, PieceView, SheetDrawing as Drawn } from '@feuillet/core/stages/sheets'
+import { memo, useMemo } from 'react'
+import {
+  printOfPiece,
+  type LoadView,
+  type PieceView,
+  type SheetDrawing as Drawn,
+} from '@feuillet/core/stages/sheets'
+import { selectProject } from '../state/selectors'
+import { useAppSelector } from '../state/store'
 import { inkOn } from '../ui/folio-tab'
+import { Printed } from './printed'
 
 export const pieceKey = ({ placement }: Pick<PieceView, 'placement'>): string =>
   `${placement.id}#${placement.copy}`
@@ -58,7 +66,13 @@ export const SheetDrawing = memo(function SheetDrawing({ load, drawn, rimMm, px,
       {offCut && <OffCutLine load={load} px={px} ink={ink} />}
       {children ??
         load.pieces.map((piece, k) => (
-          <PieceShape key={pieceKey(piece)} piece={piece} drawn={drawn?.pieces[k]} px={px} ink={ink} />
+          <PieceShape
+            key={`${pieceKey(piece)} ${k}`}
+            piece={piece}
+            drawn={drawn?.pieces[k]}
+            px={px}
+            ink={ink}
+          />
         ))}
     </g>
   )
@@ -90,6 +104,7 @@ export const PieceShape = memo(function PieceShape({ piece, drawn, px, ink }: Pi
         strokeWidth={px * (piece.loose ? 1.8 : 1)}
         strokeDasharray={piece.loose ? `${px * 4} ${px * 2}` : undefined}
       />
+      {piece.printed && <PrintOf piece={piece} within={drawn?.path ?? boxPath(piece)} />}
       {drawn?.number && <path d={drawn.number} {...line} />}
       {drawn?.places && <path d={drawn.places} {...line} />}
       {drawn?.slits && <path d={drawn.slits} {...line} />}
@@ -97,6 +112,13 @@ export const PieceShape = memo(function PieceShape({ piece, drawn, px, ink }: Pi
     </g>
   )
 })
+
+/** What a piece is printed with, where it lies on its sheet. */
+function PrintOf({ piece, within }: { piece: PieceView; within: string }) {
+  const project = useAppSelector(selectProject)
+  const print = useMemo(() => printOfPiece(project, piece), [project, piece])
+  return print && <Printed picture={print.picture} map={print.map} within={within} />
+}
 
 /** A piece whose outline is not there yet: the box it lies in. */
 const boxPath = ({ box: { minX, minY, maxX, maxY } }: PieceView): string =>

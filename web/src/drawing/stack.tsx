@@ -1,6 +1,15 @@
 // The stack from the front: layers as card, back to front, each casting its shadow on the one below.
 import { memo, type KeyboardEvent, type PointerEvent } from 'react'
-import { colourOf, type Layer, type Project } from '@feuillet/core/project'
+import { isSeeThrough } from '@feuillet/core/stages/layers'
+import {
+  colourOf,
+  pictureOf,
+  type Layer,
+  type Picture,
+  type Print,
+  type Project,
+} from '@feuillet/core/project'
+import { Printed } from './printed'
 
 interface Props {
   project: Project
@@ -16,6 +25,8 @@ interface Props {
   apart?: number
   /** Layers that are under a hand, and where it has brought them (an SVG transform). */
   held?: { ids: readonly string[]; transform: string | undefined }
+  /** A picture that is under a hand, and where it has been brought. */
+  printHeld?: { layerId: string; map: Print['map'] }
   onLayerDown?: (layerId: string, event: PointerEvent) => void
 }
 
@@ -29,6 +40,7 @@ export const StackDrawing = memo(function StackDrawing({
   onPick,
   apart = 0,
   held,
+  printHeld,
   onLayerDown,
 }: Props) {
   return (
@@ -53,6 +65,9 @@ export const StackDrawing = memo(function StackDrawing({
             layer={layer}
             colour={colourOf(project, layer)}
             px={px}
+            clear={isSeeThrough(project, layer)}
+            picture={pictureOf(project, layer)}
+            map={printHeld?.layerId === layer.id ? printHeld.map : undefined}
             picked={picked === layer.id}
             onPick={onPick}
           />
@@ -96,15 +111,33 @@ interface ShapeProps {
   colour: string
   px: number
   picked?: boolean
+  /** What is behind it is seen through it. */
+  clear?: boolean
+  /** What it is printed with, and where the picture lies for now. */
+  picture?: Picture
+  map?: Print['map']
   onPick?: (layerId: string) => void
 }
 
-export function LayerShape({ layer, colour, px, picked = false, onPick }: ShapeProps) {
-  return (
+/** Clear sheets take so much of the light. */
+const CLEAR = 0.2
+
+export function LayerShape({
+  layer,
+  colour,
+  px,
+  picked = false,
+  clear = false,
+  picture,
+  map,
+  onPick,
+}: ShapeProps) {
+  const card = (
     <path
       d={layerPath(layer)}
       fill={colour}
       fillRule="evenodd"
+      fillOpacity={clear ? CLEAR : undefined}
       stroke={picked ? 'var(--color-plum)' : 'rgb(0 0 0 / 0.25)'}
       strokeWidth={picked ? px * 2 : px * 0.6}
       data-layer={layer.id}
@@ -125,6 +158,13 @@ export function LayerShape({ layer, colour, px, picked = false, onPick }: ShapeP
         'cursor-pointer outline-none focus-visible:stroke-plum focus-visible:[stroke-width:3px] focus-visible:[vector-effect:non-scaling-stroke]'
       }
     />
+  )
+  if (!picture || !layer.print) return card
+  return (
+    <>
+      {card}
+      <Printed picture={picture} map={map ?? layer.print.map} within={layerPath(layer)} />
+    </>
   )
 }
 

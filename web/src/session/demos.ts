@@ -11,6 +11,11 @@ export const demos: readonly { name: DemoName; title: string; words: string }[] 
   { name: 'lantern-street', title: 'Lantern street', words: 'frame, houses that stand, lit from behind' },
   { name: 'dune-garden', title: 'Dune garden', words: 'panel, a wreath of seven blossoms' },
   { name: 'regatta', title: 'Regatta', words: 'garland, 9 flags' },
+  {
+    name: 'kittiwake',
+    title: 'Kittiwake',
+    words: 'frame, a printed porthole and a gull whose wings fold up',
+  },
 ]
 
 /** Stands the demo projects on the shelf where the address asks for it (`?demo`), once in the life of a browser. */

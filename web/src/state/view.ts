@@ -9,6 +9,8 @@ export interface ViewState {
   placing: boolean
   /** Pieces and openings of the picked layer are worked on, one by one. */
   bits: boolean
+  /** The picture on the picked layer is placed. */
+  printing: boolean
   /** Draw only the picked layer. */
   only: boolean
   /** Draw the layers drawn apart. */
@@ -32,6 +34,7 @@ const initialState: ViewState = {
   alsoIds: [],
   placing: false,
   bits: false,
+  printing: false,
   only: false,
   apart: false,
   loadId: null,

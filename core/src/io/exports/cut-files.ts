@@ -4,6 +4,7 @@ import {
   writeDxf,
   writeHpgl,
   writeListPdf,
+  writePrintSheet,
   writeSvg,
   writeTags,
   writeTemplates,
@@ -14,7 +15,7 @@ import {
 } from '../write'
 import { polygonRings, rectangle, type Polygon } from '../../base/geometry'
 import { slug, type Project } from '../../project'
-import { loadTag, strokeWay, type Load, type SheetsNeeded } from '../../stages/sheets'
+import { cuttingMarks, loadTag, printsOf, strokeWay, type Load, type SheetsNeeded } from '../../stages/sheets'
 import { formatLength, formatMinutes, formatSize, wordsIn, type Unit, MM_PER_INCH } from '../../base/units'
 import type { AssemblyPlan } from '../../stages/assembly'
 import type { DepthPlan } from '../../stages/depth'
@@ -45,6 +46,7 @@ export function cutSheet(project: Project, load: Load): CutSheet {
         owner === k && kind !== 'cut' ? [{ kind, line }] : [],
       ),
     }))
+  const prints = printsOf(project, load)
   const { overcutMm } = project.drawer.cutter
   const ways = strokes.map((stroke) => ({
     // A number that is to be cut is cut like any other line.
@@ -56,8 +58,28 @@ export function cutSheet(project: Project, load: Load): CutSheet {
     widthMm: load.widthMm,
     heightMm: load.heightMm,
     pieces,
+    ...(prints.length > 0 && {
+      marks: cuttingMarks(
+        load,
+        prints.flatMap(({ inked }) => inked),
+      ),
+    }),
     ways,
   }
+}
+
+/** What is printed on the sheets before they are cut: a page for each load that has pictures, by the name of its cut files. */
+export async function printFiles(project: Project, loads: readonly Load[], faces: Faces): Promise<FileSet> {
+  const files: FileSet = new Map()
+  for (const load of loads) {
+    const prints = printsOf(project, load)
+    if (prints.length === 0) continue
+    files.set(
+      `${loadFileStem(load)}-print.pdf`,
+      await writePrintSheet(cutSheet(project, load), prints, faces),
+    )
+  }
+  return files
 }
 
 /** File name of a load without its ending: load-03-harbour-blue. */
@@ -102,6 +124,7 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   files.set('templates-mirrored.pdf', await writeTemplates(sheets, faces))
   for (const paper of ['a4', 'letter'] as const)
     files.set(`templates-tiled-${paper}.pdf`, await writeTiledTemplates(sheets, faces, paper))
+  for (const [name, file] of await printFiles(project, loads, faces)) files.set(name, file)
   files.set(
     'sheet-tags.pdf',
     await writeTags(

@@ -9,7 +9,7 @@ import { fillRings, regionArea } from '../../base/geometry'
 import { builtLayers, cutPieces, layerRegion, setPlan } from '../../project'
 import { faces } from '../../../test/faces'
 import { results } from '../../../test/results'
-import { cutFiles, listFiles, loadFileStem, testSquareFiles } from './index'
+import { cutFiles, cutSheet, listFiles, loadFileStem, testSquareFiles } from './index'
 
 const ringsArea = (rings: Float64Array[]) => regionArea(fillRings(rings, 'evenodd'))
 
@@ -86,7 +86,8 @@ describe.each(demoNames)('the cut files of %s', (name) => {
       )
     expect(lines.length).toBeGreaterThan(2)
     const slits = marked.loads.flatMap((load) => load.pieces.flatMap((p) => p.marks.slits))
-    expect(count('.svg', /<path d="M[^Z"]*"\/>/g)).toBe(lines.length + slits.length)
+    const marks = marked.loads.flatMap((load) => cutSheet(project, load).marks ?? [])
+    expect(count('.svg', /<path d="M[^Z"]*"\/>/g)).toBe(lines.length + slits.length + marks.length)
     const plots = all.filter(([file]) => file.endsWith('.hpgl')).map(([, content]) => content as string)
     expect(
       plots.flatMap((plot) =>

@@ -22,6 +22,8 @@ export interface CutSheet {
     shape: Polygon
     lines: readonly { kind: Exclude<LineKind, 'cut'>; line: Float64Array }[]
   }[]
+  /** Marks that a printed sheet is cut by: they are on the print, and not cut. */
+  marks?: readonly Float64Array[]
   /** The way of the tool over the whole sheet, in order, for machines that follow it as it stands. */
   ways: readonly ToolWay[]
 }

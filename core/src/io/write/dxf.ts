@@ -1,6 +1,7 @@
 import { DxfWriter, LWPolylineFlags, point2d, Units } from '@tarikjabiri/dxf'
 import { cuttingRings, type CutSheet } from './cut-sheet'
 
+const MARK_COLOUR = 8
 const COLOURS = { slit: 7, fold: 5, number: 8, place: 9 }
 
 /** A sheet as DXF in mm: closed polylines on a DXF layer per folio; folds and marks open, on layers of their own; y up, as DXF has it. */
@@ -23,5 +24,6 @@ export function writeDxf(sheet: CutSheet): string {
     for (const ring of cuttingRings(shape))
       add(`FOLIO_${folio}`, 1 + (colours.indexOf(folio) % 6), ring, LWPolylineFlags.Closed)
   }
+  for (const mark of sheet.marks ?? []) add('PRINT_MARKS', MARK_COLOUR, mark, LWPolylineFlags.None)
   return dxf.stringify()
 }

@@ -9,11 +9,12 @@ const PAINT = {
   fold: 'fill="none" stroke="#1560b8" stroke-width="0.1" stroke-dasharray="2 1"',
   number: 'fill="none" stroke="#6b2d73" stroke-width="0.1"',
   place: 'fill="none" stroke="#6b2d73" stroke-width="0.1"',
+  mark: 'fill="none" stroke="#8a8a8a" stroke-width="0.1"',
 }
 
 /**
  * A sheet as SVG in true mm: a group per layer with a path per piece, cut lines only; folds, numbers and crosses in
- * groups of their own before it. `fill` paints pieces instead, for pictures.
+ * groups of their own before it, marks of the print last. `fill` paints pieces instead, for pictures.
  */
 export function writeSvg(sheet: CutSheet, fill?: { piece: string; sheet: string }): string {
   const { widthMm, heightMm } = sheet
@@ -37,13 +38,18 @@ export function writeSvg(sheet: CutSheet, fill?: { piece: string; sheet: string 
     )
     return (fill ? [cut, ...marks] : [...marks, cut]).join('\n')
   })
+  const marks = sheet.marks?.length
+    ? [
+        `  <g id="print-marks" ${PAINT.mark}>\n${sheet.marks.map((line) => `    <path d="${lineToPath(line)}"/>`).join('\n')}\n  </g>`,
+      ]
+    : []
   const back = fill
     ? `  <rect width="${num(widthMm)}" height="${num(heightMm)}" fill="${fill.sheet}"/>\n`
     : ''
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="${num(widthMm)}mm" height="${num(heightMm)}mm" viewBox="0 0 ${num(widthMm)} ${num(heightMm)}">
   <title>${escape(sheet.title)}</title>
-${back}${groups.join('\n')}
+${back}${[...groups, ...marks].join('\n')}
 </svg>
 `
 }

@@ -82,13 +82,32 @@ function cutting({ project, loads, depth }: Known): Untold[] {
   loads.forEach((load, i) => {
     const loose = load.pieces.filter((piece) => piece.loose).length
     const holes = load.pieces.reduce((total, piece) => total + piece.shape.holes.length, 0)
+    const printed = load.pieces.filter((piece) => piece.printed).length
+    if (printed > 0)
+      jobs.push(
+        job(
+          `print-${load.id}`,
+          'print',
+          { step: 'print', load, pieces: printed },
+          { after: ['prepare'], minutes: BENCH.printMinutes, loadId: load.id },
+        ),
+        job(
+          `ink-${load.id}`,
+          'dry',
+          { step: 'ink', load },
+          { after: [`print-${load.id}`], needs: [], minutes: BENCH.inkMinutes, loadId: load.id },
+        ),
+      )
     jobs.push(
       job(
         `cut-${load.id}`,
         'cut',
         { step: 'cut', load, first: i === 0 },
         {
-          after: i === 0 ? ['prepare'] : [`cut-${loads[i - 1]!.id}`],
+          after: [
+            i === 0 ? 'prepare' : `cut-${loads[i - 1]!.id}`,
+            ...(printed > 0 ? [`ink-${load.id}`] : []),
+          ],
           needs: ['cutter'],
           minutes: load.minutes,
           loadId: load.id,

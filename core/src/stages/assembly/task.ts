@@ -5,6 +5,7 @@ import type { Load } from '../sheets'
 /** What a step is about. */
 export type StepKind =
   | 'prepare'
+  | 'print'
   | 'cut'
   | 'weed'
   | 'score'
@@ -24,6 +25,9 @@ export type Resource = 'cutter' | 'hands'
 /** What the wording of a job needs to know beside its kind. */
 export type About =
   | { step: 'prepare'; sheets: number; pads: number }
+  /** Pictures onto a sheet before it is cut, and their ink dry. */
+  | { step: 'print'; load: Load; pieces: number }
+  | { step: 'ink'; load: Load }
   | { step: 'cut'; load: Load; first: boolean }
   | { step: 'weed'; load: Load; pieces: number; holes: number; loose: number }
   | { step: 'score'; layer: Layer }

@@ -13,6 +13,9 @@ export const BENCH = {
   /** Taking one sheet off the mat. */
   peelMinutes: 0.3,
   prepareMinutes: 3,
+  /** One printed sheet; its ink until it does not smear. */
+  printMinutes: 4,
+  inkMinutes: 15,
   /** Laying one layer on the stack. */
   layMinutes: 0.75,
   /** One fold, after taking the piece up. */

@@ -13,7 +13,7 @@ import {
 } from '../../project'
 import { centreMarks, scoredFace, type Turn } from '../layers'
 import type { About, PadCount, Task, Untold } from './task'
-import { UNNAMED_GLUE } from './times'
+import { BENCH, UNNAMED_GLUE } from './times'
 
 type Words = Pick<Task, 'title' | 'detail'> & { caution?: string | null }
 
@@ -54,6 +54,8 @@ export function tell(
 function wordsFor(project: Project, about: About): Words {
   switch (about.step) {
     case 'prepare':
+    case 'print':
+    case 'ink':
     case 'cut':
     case 'weed':
     case 'score':
@@ -75,7 +77,7 @@ type Of<Step extends About['step']> = Extract<About, { step: Step }>
 
 function beforeSticking(
   project: Project,
-  about: Of<'prepare' | 'cut' | 'weed' | 'score' | 'shape' | 'dry-fit'>,
+  about: Of<'prepare' | 'print' | 'ink' | 'cut' | 'weed' | 'score' | 'shape' | 'dry-fit'>,
 ): Words {
   switch (about.step) {
     case 'prepare': {
@@ -89,13 +91,26 @@ function beforeSticking(
         detail: `${card}${foam}, tweezers, a weeding pick, ${glueName(project, 'glue')}.`,
       }
     }
+    case 'print':
+      return {
+        title: `Print load ${about.load.number}: ${about.load.paper.name}`,
+        detail: `${plural(about.pieces, 'piece')} with ${about.pieces === 1 ? 'its picture' : 'their pictures'}, from the print sheet of this load at 100 %, on the side that is seen. Hold a ruler to its bar. Try it on plain paper first.`,
+      }
+    case 'ink':
+      return {
+        title: `Let the ink of load ${about.load.number} dry`,
+        detail: `${BENCH.inkMinutes} min lying open, or as the printer’s paper says: fresh ink smears under mat and fingers.`,
+      }
     case 'cut': {
       const { number, paper, folios, setting, change } = about.load
       const passes = setting.passes > 1 ? `, ${setting.passes} passes` : ''
       const changed = change && !about.first ? ` Change: ${change}.` : ''
+      const marked = about.load.pieces.some((piece) => piece.printed)
+        ? ' Lay it by the printed corner marks: the corner without one is at the lower right.'
+        : ''
       return {
         title: `Cut load ${number}: ${paper.name}`,
-        detail: `Layer ${folios.join(', ')}. ${setting.tack} tack mat, setting “${setting.name}”${passes}.${changed}`,
+        detail: `Layer ${folios.join(', ')}. ${setting.tack} tack mat, setting “${setting.name}”${passes}.${changed}${marked}`,
         caution: BLADE,
       }
     }

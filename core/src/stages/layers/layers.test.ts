@@ -13,7 +13,7 @@ import {
   union,
   type Region,
 } from '../../base/geometry'
-import { builtLayers, layerRegion, setLayer, type Layer } from '../../project'
+import { builtLayers, findLayer, layerRegion, setLayer, type Layer } from '../../project'
 import {
   addBacking,
   colourName,
@@ -24,6 +24,7 @@ import {
   mergeLayers,
   scattered,
   sequenceLayers,
+  isSeeThrough,
   shows,
   takeIn,
 } from './index'
@@ -272,7 +273,10 @@ describe('gathering a colour', () => {
 describe('what shows', () => {
   it.each(demoNames)('of %s adds up to the whole view', (name) => {
     const project = demo(name)
-    const seen = shows(project).reduce((sum, v) => sum + v.visibleMm2, 0)
+    // What is behind a clear sheet is seen as well as the sheet.
+    const seen = shows(project)
+      .filter(({ id }) => !isSeeThrough(project, findLayer(project, id)!))
+      .reduce((sum, v) => sum + v.visibleMm2, 0)
     const all = union(...builtLayers(project).map(layerRegion))
     const { mount } = project
     const lip = mount.kind === 'frame' ? (mount.spacer.widthMm - mount.opening.widthMm) / 2 : 0

@@ -1,5 +1,5 @@
 import type { Point } from '../../base/geometry'
-import { findLayer, removeLayer, setLayer, type MendTable } from '../../project'
+import { coverWithPrint, findLayer, removeLayer, setLayer, takeOffPrint, type MendTable } from '../../project'
 import { addBacking } from './backing'
 import { withEdge, type Edge } from './edges'
 import {
@@ -33,6 +33,8 @@ declare module '../../project/snag' {
     'draw-strip': { layerId: string; cut: boolean } & DrawnStrip
     'widen-at': { layerId: string; at: Point; safeMm: number }
     edge: { layerId: string; edge: Edge }
+    'cover-with-print': { layerId: string }
+    'take-off-print': { layerId: string }
   }
 }
 
@@ -53,6 +55,8 @@ export const layersMends: MendTable<
   | 'draw-strip'
   | 'widen-at'
   | 'edge'
+  | 'cover-with-print'
+  | 'take-off-print'
 > = {
   'drop-specks': (project, { layerId, pieceIds }) => {
     const layer = findLayer(project, layerId)
@@ -74,4 +78,6 @@ export const layersMends: MendTable<
   'draw-strip': (project, { layerId, ...strip }) => drawStrip(project, layerId, strip),
   'widen-at': (project, { layerId, at, safeMm }) => widenAt(project, layerId, { at, safeMm }),
   edge: (project, { layerId, edge }) => withEdge(project, layerId, edge),
+  'cover-with-print': (project, { layerId }) => coverWithPrint(project, layerId),
+  'take-off-print': (project, { layerId }) => takeOffPrint(project, layerId),
 }

@@ -16,6 +16,7 @@ import { node, type Ref } from '../../planner'
 import { layerFigures, type LayerFigures } from './figures'
 import { hiddenByLip, hiddenPart, hiddenUnder, numberPlace } from './marks/number-place'
 import { pieceMarks, type Marks } from './marks/marks'
+import { printSnags } from './prints'
 import { numberLimit, shapeLimit, tightest } from './smallest'
 import { layerSnags, neckSnags, stackSnags } from './snags'
 import { soundness, sumUp, type Soundness } from './soundness/soundness'
@@ -240,6 +241,12 @@ export const marks = node('marks', {
 export const soundnessOf = (project: Project): Soundness[] =>
   builtLayers(project).map((layer) => soundness(project, layer, safeStripMm(paperOf(project, layer))))
 
+const prints = node('snags of prints', {
+  stage: 'layers',
+  reads: { layers: ['name', 'pieces', 'print'], pictures: true },
+  compute: ({ project }) => printSnags(project),
+})
+
 /** Findings of the layers stage. */
 export const layersSnags = node('snags of layers', {
   stage: 'layers',
@@ -252,8 +259,10 @@ export const layersSnags = node('snags of layers', {
     shapes: project.layers.map((layer) => figures(layer.id)),
     shown: each(visible, project),
     own: each(sound, project),
+    printed: prints(),
   }),
-  compute: ({ project }, { shapes, shown, own }) => [
+  compute: ({ project }, { shapes, shown, own, printed }) => [
+    ...printed,
     ...stackSnags(project, shown),
     ...layerSnags(project, shapes, shown),
     ...neckSnags(project, own),

@@ -4,7 +4,7 @@ import { polygonArea, regionArea } from '../../base/geometry'
 import type { LayerFigures } from './figures'
 import type { Soundness } from './soundness'
 import { scattered } from './visibility/merge'
-import type { VisibleArea } from './visibility/shows'
+import { isSeeThrough, type VisibleArea } from './visibility/shows'
 import { findLayer, layerRegion, openingRect, pieceRegion, type Project, type Snag } from '../../project'
 
 /** Narrow in so much of its area, a layer is narrow as a whole. */
@@ -53,7 +53,10 @@ export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[]
 export function stackSnags(project: Project, visible: readonly VisibleArea[]): Snag[] {
   const snags: Snag[] = []
   const opening = project.mount.kind === 'frame' ? openingRect(project) : null
-  const covered = visible.reduce((sum, v) => sum + v.visibleMm2, 0) / (opening ? polygonArea(opening) : 1)
+  // Board shows through clear sheets.
+  const clear = new Set(project.layers.filter((layer) => isSeeThrough(project, layer)).map(({ id }) => id))
+  const seenMm2 = visible.reduce((sum, v) => sum + (clear.has(v.id) ? 0 : v.visibleMm2), 0)
+  const covered = seenMm2 / (opening ? polygonArea(opening) : 1)
   if (opening && visible.length > 0 && covered < 1 - BARE_SHARE)
     snags.push({
       code: 'board-shows',

@@ -8,6 +8,7 @@ import {
   type Paper,
   type Project,
 } from '../../project'
+import { isSeeThrough } from '../layers'
 import { colourDifference, matchPapers, ramp } from './colour'
 
 /** The two colours between which a ramp runs, back to front (hex). */
@@ -66,9 +67,9 @@ export const usable = (stock: readonly Paper[]): Paper[] => {
   return plain.length > 0 ? plain : [...stock]
 }
 
-/** Pairs of neighbours in the stack with the CIEDE2000 difference of their colours. */
+/** Pairs of neighbours in the stack with the CIEDE2000 difference of their colours. Clear sheets and printed ones have no colour to tell apart. */
 export function neighbourSteps(project: Project): { below: Layer; above: Layer; difference: number }[] {
-  const layers = builtLayers(project)
+  const layers = builtLayers(project).filter((layer) => layer.print === null && !isSeeThrough(project, layer))
   return layers.slice(1).map((above, i) => {
     const below = layers[i]!
     return { below, above, difference: colourDifference(colourOf(project, below), colourOf(project, above)) }

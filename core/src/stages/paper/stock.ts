@@ -7,6 +7,7 @@ const A4 = [210, 297] as const
 const A3 = [297, 420] as const
 const NINE = [9 * INCH, 12 * INCH] as const
 const LETTER = [8.5 * INCH, 11 * INCH] as const
+const FILM = [190, 300] as const
 const SIX = [6 * INCH, 6 * INCH] as const
 
 /** Thickness in mm of a paper of a finish and weight: values to start from until the maker has measured ten sheets. */
@@ -80,6 +81,9 @@ const rows: readonly Row[] = [
   ['Sea mist', '#e6eef0', 'vellum', 100, 'solid', A4, 4, 0.5],
   ['Ripple stripe', '#8fb4d6', 'smooth', 176, 'white', SQUARE12, 2, 0.5, true],
   ['Parcel board', '#a98b66', 'chipboard', 700, 'solid', A4, 2, 0.8],
+  ['Print card', '#ffffff', 'smooth', 250, 'solid', A4, 10, 0.35],
+  ['Clear pane', '#eaf1f2', 'acetate', 280, 'solid', A4, 4, 0.9],
+  ['Window film', '#f6f7f5', 'smooth', 90, 'solid', FILM, 2, 1.1],
   ['Note card coral', '#ee9a87', 'smooth', 216, 'solid', SIX, 6, 0.2],
 ]
 

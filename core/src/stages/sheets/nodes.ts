@@ -28,7 +28,7 @@ const PLAN_OF_RUNS = [
 
 /** What loads follow from beside the layouts. */
 const LOADS_READ = {
-  layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId'],
+  layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId', 'print', 'lives'],
   papers: 'all',
   cutter: true,
   plan: ['batch', 'guests', 'cutWith', 'cutOrder', 'loadOrder', 'numbers'],
@@ -38,7 +38,7 @@ const LOADS_READ = {
 export const runs = node('runs', {
   stage: 'sheets',
   reads: {
-    layers: ['pieces', 'blanks', 'cutMirrored', 'copies', 'sharing', 'paperId', 'colour'],
+    layers: ['pieces', 'blanks', 'cutMirrored', 'copies', 'sharing', 'paperId', 'colour', 'lives'],
     papers: 'all',
     cutter: true,
     plan: PLAN_OF_RUNS,
@@ -180,7 +180,7 @@ export const sheetsSnags = node('snags of sheets', {
 export const mergeSnagsNode = node('snags of merging', {
   stage: 'paper',
   reads: {
-    layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId', 'colour', 'sharing'],
+    layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId', 'colour', 'sharing', 'lives', 'print'], // prettier-ignore
     papers: 'all',
     cutter: true,
     plan: PLAN_OF_RUNS,

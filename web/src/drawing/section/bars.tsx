@@ -1,5 +1,5 @@
 // What stands on the board, from the side: the board itself, a bar a layer with the foam under it, and where the depth ends.
-import { colourOf, type Layer, type Project } from '@feuillet/core/project'
+import { colourOf, thicknessOf, type Layer, type Project } from '@feuillet/core/project'
 import { formatLength, type Unit } from '@feuillet/core/base/units'
 import { useAppSelector } from '../../state/store'
 import type { Lane, Level } from './levels'
@@ -70,6 +70,9 @@ export function LayerBar({
   const gap = layer.joint.kind === 'foam' ? layer.joint.gapMm : 0
   const gapH = y(level.bottomMm - gap) - y(level.bottomMm)
   const mid = top + bar / 2
+  // What is folded or formed lies flat at its foot; the rest of its height is what rises.
+  const rises = layer.folds.length > 0 || layer.shaping.how !== 'flat'
+  const flat = rises ? Math.min(bar, Math.max(2.5, y(0) - y(thicknessOf(project, layer)))) : bar
   return (
     <g>
       {gapH > 1 &&
@@ -88,11 +91,20 @@ export function LayerBar({
             ))}
           </g>
         ))}
+      {flat < bar && (
+        <path
+          d={`M${x + width * 0.3} ${top + bar - flat}L${x + 1} ${top}M${x + width * 0.7} ${top + bar - flat}L${x + width - 1} ${top}`}
+          stroke={colourOf(project, layer)}
+          strokeWidth={2.2}
+          style={{ filter: 'drop-shadow(0 0 0.8px rgb(0 0 0 / 0.9))' }}
+          data-rise
+        />
+      )}
       <rect
         x={x}
-        y={top}
+        y={top + bar - flat}
         width={width}
-        height={bar}
+        height={flat}
         fill={colourOf(project, layer)}
         stroke={picked ? 'var(--color-plum)' : 'rgb(0 0 0 / 0.55)'}
         strokeWidth={picked ? 2 : 0.6}

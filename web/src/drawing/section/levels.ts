@@ -1,5 +1,5 @@
 // Where layers stand in the section: heights, strips side by side, rows of the list.
-import { builtLayers, thicknessOf, type Project } from '@feuillet/core/project'
+import { builtLayers, isOnPane, thicknessOf, type Project } from '@feuillet/core/project'
 import type { ViewOf } from '@feuillet/core/stages'
 import { ROW } from './sizes'
 
@@ -25,7 +25,7 @@ export function levelsOf(project: Project, depths: readonly LayerLevel[]): Map<s
         ? { bottomMm: depth.bottomMm, topMm: depth.topMm }
         : { bottomMm: bottom, topMm: bottom + thicknessOf(project, layer) }
     out.set(layer.id, level)
-    if (kind !== 'tab') top = level.topMm
+    if (kind !== 'tab' && !isOnPane(layer)) top = level.topMm
   }
   return out
 }

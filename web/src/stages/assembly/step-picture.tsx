@@ -1,9 +1,10 @@
 import { memo } from 'react'
-import { layerBox, colourOf, findLayer, viewBox } from '@feuillet/core/project'
+import { layerBox, colourOf, findLayer, pictureOf, viewBox } from '@feuillet/core/project'
 import { growBox, joinBoxes } from '@feuillet/core/base/geometry'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
+import { Printed } from '../../drawing/printed'
 import { layerPath } from '../../drawing/stack'
 import { SheetDrawing } from '../../drawing/sheet'
 import type { StepGroup } from './step-groups'
@@ -39,6 +40,7 @@ function LayerPicture({ layerId }: { layerId: string }) {
   const project = useAppSelector(selectProject)
   const layer = findLayer(project, layerId)
   if (!layer) return <span />
+  const picture = pictureOf(project, layer)
   const at = project.layers.indexOf(layer)
   const below = project.layers.slice(0, at).findLast(({ leftOut }) => !leftOut)
   const box = growBox(joinBoxes([viewBox(project), layerBox(layer)]), 2)
@@ -63,6 +65,9 @@ function LayerPicture({ layerId }: { layerId: string }) {
         strokeWidth={0.8 / scale}
         style={{ filter: `drop-shadow(0 ${1 / scale}px ${1.2 / scale}px rgb(0 0 0 / 0.35))` }}
       />
+      {layer.print && picture && (
+        <Printed picture={picture} map={layer.print.map} within={layerPath(layer)} />
+      )}
     </svg>
   )
 }

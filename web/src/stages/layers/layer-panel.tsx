@@ -20,6 +20,7 @@ import { useAppDispatch, useAppSelector } from '../../state/store'
 import { pickedLayer } from '../../state/view'
 import { Button, Figure, Figures, FolioTab, Heading, NumberField, Switch, SelectField } from '../../ui'
 import { editor } from '../../workers'
+import { PrintPanel } from './prints/print-panel'
 import { ReshapePanel, ShapeTools } from './reshape-panel'
 import { SoundPanel } from './sound-panel'
 
@@ -238,6 +239,7 @@ export function LayerPanel() {
           Remove
         </Button>
       </div>
+      {layer.blanks.length === 0 && <PrintPanel layer={layer} />}
       <ReshapePanel layer={layer} />
       <ShapeTools layer={layer} />
     </>

@@ -22,7 +22,9 @@ import { useIntake } from './use-intake'
 import { FewerSheets } from './reshape-panel'
 import { ShowsView } from './shows-view'
 import { PlacePanel } from './placing/place-panel'
-import { PlacingMarks } from './placing/placing-marks'
+import { GripMarks } from '../../drawing/grips/grip-marks'
+import { PrintSurface } from './prints/print-surface'
+import { usePrintPlace } from './prints/use-print-place'
 import { usePlacing } from './placing/use-placing'
 import { MakerMenu, type MakerStart } from './makers/maker-menu'
 
@@ -59,6 +61,8 @@ export default function LayersScreen() {
   const placing = usePlacing(view.placing && !view.apart && project.layers.length > 0)
   const isWhole = chosen?.blanks.length === 0
   const bits = useBits(view.bits && !view.placing && !view.apart && isWhole, chosen, sound, weakPaths)
+  const printing = usePrintPlace(view.printing && !view.placing && !view.bits && !view.apart, chosen)
+  const grips = placing.on ? placing.grips : (printing?.grips ?? null)
   useCommand('place-parts', () => dispatch(looked({ placing: !view.placing, bits: false, apart: false })), {
     enabled: project.layers.length > 0,
   })
@@ -153,26 +157,35 @@ export default function LayersScreen() {
               {(px) => (
                 <g
                   data-placing
-                  onPointerMove={placing.drag ? (event) => placing.onMove(event, px) : undefined}
-                  onPointerUp={placing.drag ? placing.onUp : undefined}
+                  onPointerMove={grips?.drag ? (event) => grips.onMove(event, px) : undefined}
+                  onPointerUp={grips?.drag ? grips.onUp : undefined}
                 >
                   <StackDrawing
                     project={project}
                     layers={shown}
                     px={px}
                     picked={view.layerId}
-                    strong={placing.on ? undefined : bits ? new Set([bits.layer.id]) : strong}
+                    strong={
+                      placing.on
+                        ? undefined
+                        : bits || printing
+                          ? new Set([(bits ?? printing)!.layer.id])
+                          : strong
+                    }
                     apart={apart}
-                    onPick={placing.on || bits ? undefined : (id) => dispatch(pickedLayer(id))}
+                    onPick={placing.on || bits || printing ? undefined : (id) => dispatch(pickedLayer(id))}
                     {...(placing.on && {
                       onLayerDown: placing.onLayerDown,
                       held: {
                         ids: placing.ids,
-                        transform: placing.drag ? `matrix(${placing.drag.map.join(' ')})` : undefined,
+                        transform: placing.grips.drag
+                          ? `matrix(${placing.grips.drag.map.join(' ')})`
+                          : undefined,
                       },
                     })}
+                    {...(printing && { printHeld: { layerId: printing.layer.id, map: printing.map } })}
                   />
-                  {sound && chosen && !apart && !placing.on && !bits && (
+                  {sound && chosen && !apart && !placing.on && !bits && !printing && (
                     <SoundMarks
                       sound={sound}
                       weakPaths={weakPaths ?? []}
@@ -184,7 +197,8 @@ export default function LayersScreen() {
                   )}
                   {!apart && <LeftMarks marks={intake.leftMarks} px={px} />}
                   {view.at && !apart && <Pointer at={view.at} px={px} />}
-                  {placing.on && <PlacingMarks placing={placing} room={room} px={px} />}
+                  {printing && <PrintSurface printing={printing} />}
+                  {grips && <GripMarks grips={grips} room={room} px={px} />}
                   {bits && <BitsMarks bits={bits} room={room} px={px} />}
                 </g>
               )}

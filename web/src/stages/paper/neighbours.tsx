@@ -21,10 +21,10 @@ export function Neighbours() {
         <span className="measure">{TOO_ALIKE}</span> is hard to tell apart under glass.
       </p>
       <ol className="min-h-0 flex-1 overflow-y-auto">
-        {layers.map((layer, i) => {
+        {layers.map((layer) => {
           const colour = colourOf(project, layer)
           const paper = paperOf(project, layer)
-          const step = steps[i - 1]
+          const step = steps.find(({ above }) => above.id === layer.id)
           return (
             <Fragment key={layer.id}>
               {step && (

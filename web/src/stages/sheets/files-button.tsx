@@ -81,16 +81,25 @@ export function FilesButton() {
         >
           Test square, to try a setting (SVG)
         </DropdownMenu.Item>
+        {loads
+          .filter(({ pieces }) => pieces.some(({ printed }) => printed))
+          .map((load) => (
+            <DropdownMenu.Item
+              key={`print ${load.id}`}
+              className={menuItem}
+              onSelect={() =>
+                void save((name) => name.startsWith(loadStem(load)) && name.endsWith('-print.pdf'), false)
+              }
+            >
+              Print sheet of load {load.number}, {load.paper.name} (PDF at true size)
+            </DropdownMenu.Item>
+          ))}
         {loads.map((load) => (
           <DropdownMenu.Item
             key={load.id}
             className={menuItem}
             onSelect={() =>
-              void save(
-                (name) =>
-                  name.startsWith(`load-${String(load.number).padStart(2, '0')}-`) && name.endsWith('.svg'),
-                false,
-              )
+              void save((name) => name.startsWith(loadStem(load)) && name.endsWith('.svg'), false)
             }
           >
             Load {load.number}, {load.paper.name} (SVG in mm)
@@ -100,6 +109,9 @@ export function FilesButton() {
     </DropdownMenu.Root>
   )
 }
+
+/** What the files of a load begin with. */
+const loadStem = ({ number }: LoadView): string => `load-${String(number).padStart(2, '0')}-`
 
 /** Pixels a mm in pictures of sheets. */
 const PX_PER_MM = 4

@@ -3,7 +3,14 @@
 import { compose, joinBoxes, mapPoint, rotation, translation } from '@feuillet/core/base/geometry'
 import type { Said } from '@feuillet/core/base/units'
 import { dropPin, setPlan, type Project } from '@feuillet/core/project'
-import { pinAll, type LoadView, type PieceView, type Placement } from '@feuillet/core/stages/sheets'
+import {
+  pinAll,
+  splitPartId,
+  type LoadView,
+  type PieceView,
+  type Placement,
+} from '@feuillet/core/stages/sheets'
+import { pieceKey } from '../../drawing/sheet'
 import { planner } from '../../plan'
 import { keepLayout } from '../../session/layouts'
 import { edited } from '../../state/document'
@@ -44,7 +51,8 @@ export const placePieces =
 /** Sends pieces to another sheet or off-cut of the run, to the first place that is free. */
 export const sendPieces = (load: LoadView, pieces: readonly PieceView[], sheet: number): Placing =>
   tryPlaces(load, 'send to another sheet', async () => {
-    const placements = pieces.map(({ placement }) => placement)
+    // What is laid as one is sent as one.
+    const placements = [...new Map(pieces.map((piece) => [pieceKey(piece), piece.placement])).values()]
     return (await planner.host.ask((api) => api.sendTo(load.id, placements, sheet))) ?? 'finds no room there'
   })
 
@@ -57,10 +65,7 @@ export const settlePieces = (load: LoadView, pieces: readonly PieceView[]): Plac
 
 /** Lets go of pieces: the next layout lays them as it will. */
 export const unpinPieces = (project: Project, pieces: readonly PieceView[]): Project =>
-  pieces.reduce(
-    (p, { layerId, pieceId, placement }) => dropPin(p, { layerId, pieceId, copy: placement.copy }),
-    project,
-  )
+  pieces.reduce((p, { placement: { id, copy } }) => dropPin(p, { ...splitPartId(id), copy }), project)
 
 /** Lays everything of a paper anew that is not pinned: from another seed, so that undo comes back to the layout before. */
 export const fillTheRest = (project: Project, { runId }: Pick<LoadView, 'runId'>): Project =>

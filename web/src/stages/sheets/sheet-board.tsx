@@ -138,7 +138,7 @@ export function SheetBoard({ load }: { load: LoadView }) {
                 const isPicked = partKeys.includes(key)
                 return (
                   <g
-                    key={key}
+                    key={`${key} ${k}`}
                     transform={isPicked && moving ? moving : undefined}
                     role="button"
                     tabIndex={0}

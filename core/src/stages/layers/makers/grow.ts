@@ -2,11 +2,16 @@
 import { polygonBox, translation } from '../../../base/geometry'
 import {
   addLayers,
+  assignPaper,
   backingRect,
   designBox,
+  setLayer,
+  slug,
   transformLayers,
+  type Assembly,
   type Grown,
   type Layer,
+  type Paper,
   type Project,
   type Recipe,
 } from '../../../project'
@@ -15,10 +20,39 @@ import type { Made } from './made'
 /** Puts made layers in front of those that are there, in the middle of the backing, and keeps their recipe under an id. */
 export function grow(project: Project, id: string, recipe: Recipe, made: Made): Project {
   const before = new Set(project.layers.map((layer) => layer.id))
-  const next = addLayers(project, centred(project, made))
+  const own = centred(project, made)
+  const part = made.part === undefined ? null : newPart(project, made.part)
+  const next = addLayers(project, part ? own.map((layer) => ({ ...layer, assemblyId: part.id })) : own)
   const layerIds = next.layers.map((layer) => layer.id).filter((layerId) => !before.has(layerId))
-  return { ...next, grown: [...next.grown, { id, recipe, layerIds }] }
+  return {
+    ...next,
+    assemblies: part ? [...next.assemblies, part] : next.assemblies,
+    grown: [...next.grown, { id, recipe, layerIds }],
+  }
 }
+
+/** A part with a name and an id that are free. */
+function newPart({ assemblies }: Project, name: string): Assembly {
+  const free = (taken: (candidate: string) => boolean, stem: string, between: string): string => {
+    let next = stem
+    for (let n = 2; taken(next); n++) next = `${stem}${between}${n}`
+    return next
+  }
+  return {
+    id: free((id) => assemblies.some((one) => one.id === id), slug(name) || 'part', '-'),
+    name: free((own) => assemblies.some((one) => one.name === own), name, ' '),
+    parentId: null,
+  }
+}
+
+/** Papers that a maker chose come into the project's drawer with its layers; a layer whose paper is not in stock has none. */
+export const withMadePapers = (project: Project, made: Made, stock: readonly Paper[]): Project =>
+  project.layers.reduce((p, { id, paperId }) => {
+    const isMade = paperId !== null && made.layers.some((layer) => layer.paperId === paperId)
+    if (!isMade || p.drawer.papers.some((one) => one.id === paperId)) return p
+    const paper = stock.find((one) => one.id === paperId)
+    return paper ? assignPaper(p, [id], paper, stock) : setLayer(p, id, { paperId: null })
+  }, project)
 
 /** Makes layers again: each new one keeps the paper and joint of the old one of its name or place. */
 export function growAgain(project: Project, id: string, recipe: Recipe, made: Made): Project {
@@ -41,8 +75,10 @@ export function growAgain(project: Project, id: string, recipe: Recipe, made: Ma
     taken.add(layerId)
     // What the maker draws is new; paper, joint and the like stay.
     const { pieces, blanks, folds, slits, shaping, name, colour } = layer
+    // A picture stays where the maker has put it, until it is another one.
+    const print = kept?.print?.pictureId === layer.print?.pictureId ? (kept?.print ?? null) : layer.print
     return kept
-      ? { ...kept, id: layerId, pieces, blanks, folds, slits, shaping, name, colour }
+      ? { ...kept, id: layerId, pieces, blanks, folds, slits, shaping, print, name, colour }
       : { ...layer, id: layerId }
   })
   const place = at < 0 ? rest.length : Math.min(at, rest.length)

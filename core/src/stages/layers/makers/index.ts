@@ -14,6 +14,7 @@ import { makeMandala } from './mandala'
 import { makeRosette } from './rosette'
 import { makeScene } from './scene'
 import { makeTones } from './tones'
+import { makeWindow } from './window'
 import { makeWings } from './wings'
 
 export { glyphsOf as glyphOutlines, outlineWords, readFont, type Font } from './font'
@@ -23,7 +24,7 @@ export { flagColours, scallops, twineOf, type Twine } from './garland'
 export { standsMm } from './scene'
 export { rolledDiameter, stripLength } from './rosette'
 export { bridgeFaces, closestPoints, stripRegion, type Strip } from './bridge'
-export { grow, growAgain } from './grow'
+export { grow, growAgain, withMadePapers } from './grow'
 export type { Made } from './made'
 
 /** Layers of any recipe. Lettering needs its font. Throws BadInput with one sentence. Needs the geometry loaded. */
@@ -46,5 +47,7 @@ export function makeLayers(recipe: Recipe, font?: Font): Made {
       return makeWings(recipe)
     case 'scene':
       return makeScene(recipe)
+    case 'window':
+      return makeWindow(recipe)
   }
 }

@@ -15,6 +15,8 @@ export interface Made {
   spots?: Point[]
   /** How many of each grey (0 to 255) a picture has. */
   greys?: number[]
+  /** They are one part, of this name. */
+  part?: string
   /** Layers lie where they belong in the frame, and are not brought to its middle. */
   inPlace?: true
   /** Size of the whole, mm. */

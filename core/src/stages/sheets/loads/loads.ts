@@ -12,11 +12,11 @@ import {
   type Ring,
 } from '../../../base/geometry'
 import { layerFigures, mapMarks, noMarks, type Marks } from '../../layers'
-import { cutLayers, type CutLayer, type Paper, type Project } from '../../../project'
+import { cutLayers, pieceRegion, type CutLayer, type Paper, type Project } from '../../../project'
 import { fresh, type Memo } from '../../../base'
 import { cutPath, turnAt, type CutPath } from './cut-path'
 import type { NestLayout, Placement } from '../nest/instance'
-import { splitPartId, type Bin, type NestedRun, type PaperRun } from '../runs/paper-runs'
+import { laidPieces, partId, splitPartId, type Bin, type NestedRun, type PaperRun } from '../runs/paper-runs'
 import { BLADE_CARE_M, cuttingMinutes, settingFor, type CutSetting } from './settings'
 
 /** A piece where it lies on a sheet, mm from the sheet's corner. */
@@ -35,6 +35,8 @@ export interface LaidPiece {
   /** Number, folds and place marks, where they lie on the sheet. */
   marks: Marks
   loose: boolean
+  /** Its layer is printed with a picture. */
+  printed: boolean
 }
 
 /** What one straight cut keeps whole of a sheet, mm from its corner. */
@@ -121,9 +123,12 @@ export function planLoads(
   const list = runs.flatMap(({ run, layout }) => {
     const parts = new Map(run.instance.pieces.map((piece) => [piece.id, piece.shape]))
     return sheetsOf(layout).map((sheet, i, all) => {
-      const placements = layout.placements.filter((p) => p.sheet === sheet)
+      const cut = layout.placements
+        .filter((p) => p.sheet === sheet)
+        .flatMap((placement) => cutOf(placement, layers, parts))
+      const placements = cut.map(({ placement }) => placement)
       const bin = binOf(run, sheet)
-      const own = placements.map(({ id }) => ({ shape: parts.get(id)!, marks: marks.get(id) ?? null }))
+      const own = cut.map(({ id, shape }) => ({ shape, marks: marks.get(id) ?? null }))
       const { numbers } = project.plan
       const { cutter } = project.drawer
       const laid = memo('laid sheet', [own, placements, bin, numbers, cutter], () =>
@@ -131,11 +136,11 @@ export function planLoads(
       )
       const isOffCut = (s: number) => s < 0 && run.bins[-1 - s]!.offCut !== null
       const nthOfRun = all.slice(0, i + 1).filter((s) => isOffCut(s) === isOffCut(sheet)).length
-      const pieces = placements.map((placement, k): LaidPiece => ({
-        ...ownerOf(placement.id, layers),
+      const pieces = cut.map(({ id, placement }, k): LaidPiece => ({
+        ...ownerOf(id, layers),
         placement,
         ...laid.shapes[k]!,
-        loose: loose.has(placement.id),
+        loose: loose.has(id),
       }))
       return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid })
     })
@@ -166,11 +171,27 @@ function sheetsOf(layout: NestLayout): number[] {
   return [...offCuts, ...Array.from({ length: layout.sheets }, (_, sheet) => sheet)]
 }
 
+/** What is cut at a place: the piece that lies there, or all pieces of a layer that is laid as one. */
+function cutOf(
+  placement: Placement,
+  layers: ReadonlyMap<string, CutLayer>,
+  parts: ReadonlyMap<string, Polygon>,
+): { id: string; placement: Placement; shape: Polygon }[] {
+  const { layerId } = splitPartId(placement.id)
+  const { layer } = layers.get(layerId)!
+  if (laidPieces(layer) === layer.pieces)
+    return [{ id: placement.id, placement, shape: parts.get(placement.id)! }]
+  return layer.pieces.flatMap((piece) => {
+    const shape = pieceRegion(piece)[0]
+    return shape ? [{ id: partId(layerId, piece.id), placement, shape }] : []
+  })
+}
+
 /** Whose piece a part is. */
 function ownerOf(
   part: string,
   layers: ReadonlyMap<string, CutLayer>,
-): Pick<LaidPiece, 'layerId' | 'pieceId' | 'folio' | 'guestId' | 'layerName'> {
+): Pick<LaidPiece, 'layerId' | 'pieceId' | 'folio' | 'guestId' | 'layerName' | 'printed'> {
   const { layerId, pieceId } = splitPartId(part)
   const { folio, guest, layer } = layers.get(layerId)!
   return {
@@ -179,6 +200,8 @@ function ownerOf(
     folio,
     guestId: guest?.projectId ?? null,
     layerName: guest ? `${guest.name}: ${layer.name}` : layer.name,
+    // What is rolled or bent is not printed as it is seen.
+    printed: layer.print !== null && layer.blanks.length === 0,
   }
 }
 

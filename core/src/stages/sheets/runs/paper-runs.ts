@@ -3,10 +3,14 @@ import { polygonArea, polygonToPath, rectangle, type Polygon } from '../../../ba
 import { colourName } from '../../layers'
 import {
   cutLayers,
+  isOnPane,
+  layerBox,
   pieceRegion,
   sameButSize,
   type CutLayer,
+  type Layer,
   type Paper,
+  type Piece,
   type Project,
 } from '../../../project'
 import { fingerprint, fresh, type Memo } from '../../../base'
@@ -52,6 +56,28 @@ export const partId = (layerId: string, pieceId: string): string => `${layerId}$
 export function splitPartId(id: string): { layerId: string; pieceId: string } {
   const cut = id.lastIndexOf(SEPARATOR)
   return { layerId: id.slice(0, cut), pieceId: id.slice(cut + 1) }
+}
+
+/** The piece's place in the name of a part that is a whole layer. */
+const WHOLE = 'whole'
+
+/** Whether a layer's pieces are cut in their places, as one: film whose parts keep their distance on the pane. */
+const isBlock = (layer: Layer): boolean => isOnPane(layer) && layer.pieces.length > 1
+
+/** The layer in one: the box round it. */
+function blockOf(layer: Layer): Piece {
+  const { minX, minY, maxX, maxY } = layerBox(layer)
+  return { id: WHOLE, path: polygonToPath(rectangle(minX, minY, maxX - minX, maxY - minY)) }
+}
+
+const blocks = new WeakMap<Layer['pieces'], Piece[]>()
+
+/** What of a layer is laid on the sheets: its pieces, or all of them as one. The same objects each time. */
+export function laidPieces(layer: Layer): readonly Piece[] {
+  if (!isBlock(layer)) return layer.pieces
+  let own = blocks.get(layer.pieces)
+  if (!own) blocks.set(layer.pieces, (own = [blockOf(layer)]))
+  return own
 }
 
 const STAND_IN = 'no-paper'
@@ -126,8 +152,9 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
   const { plan, drawer } = project
   const { rimMm } = drawer.cutter
   const turns = paper.oneWay ? 'fixed' : plan.turns
-  const pieces = layers.flatMap(({ id, layer: { pieces, sharing }, copies }) =>
-    pieces.flatMap((piece): NestPiece[] => {
+  const pieces = layers.flatMap(({ id, layer, copies }) =>
+    laidPieces(layer).flatMap((piece): NestPiece[] => {
+      const { sharing } = layer
       const shape = pieceRegion(piece)[0]
       return shape
         ? [
@@ -183,11 +210,11 @@ const nameOf = ({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>, memo:
     instance.gap,
     instance.pieces[0]?.turns,
     instance.pinned,
-    layers.map(({ id, copies, layer: { pieces, sharing } }) => [
+    layers.map(({ id, copies, layer }) => [
       id,
       copies,
-      memo('name of pieces', [pieces], () => fingerprint(pieces)),
-      sharing,
+      memo('name of pieces', [laidPieces(layer)], () => fingerprint(laidPieces(layer))),
+      layer.sharing,
     ]),
     (instance.offCuts ?? []).map(({ id, margin, outline }) => [id, margin, polygonToPath(outline)]),
     seed,
@@ -199,7 +226,9 @@ function pinnedOf(project: Project, layers: readonly CutLayer[]): Placement[] {
     .filter((pin) =>
       layers.some(
         ({ id, layer, copies }) =>
-          id === pin.layerId && pin.copy < copies && layer.pieces.some((piece) => piece.id === pin.pieceId),
+          id === pin.layerId &&
+          pin.copy < copies &&
+          laidPieces(layer).some((piece) => piece.id === pin.pieceId),
       ),
     )
     .map(({ layerId, pieceId, ...place }) => ({ id: partId(layerId, pieceId), ...place }))

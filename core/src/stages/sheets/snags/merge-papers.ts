@@ -13,9 +13,10 @@ const STEPS = 2
 
 /** Pairs of papers that may be merged: like in colour, finish and thickness, and never one layer upon the other. */
 export function mergeSnags(project: Project, all: readonly NestedRun[], memo: Memo = fresh): Snag[] {
-  // What guests are cut of is not this project's to choose; what is not chosen yet will be.
+  // What guests are cut of is not this project's to choose; what is not chosen yet will be; a print wants its own paper.
   const runs = all.filter(
-    ({ run }) => !isStandIn(run.paper) && run.layers.every((layer) => layer.guest === null),
+    ({ run }) =>
+      !isStandIn(run.paper) && run.layers.every(({ guest, layer }) => guest === null && layer.print === null),
   )
   return runs.flatMap((a, i) =>
     runs.slice(i + 1).flatMap((b): Snag[] => {

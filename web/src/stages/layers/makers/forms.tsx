@@ -1,4 +1,5 @@
 // The settings of each maker, as tables of fields. A form draws and hands on; what comes of it is made by the core.
+import { useRef } from 'react'
 import {
   garlandRecipeSchema,
   ladderRecipeSchema,
@@ -6,6 +7,7 @@ import {
   mandalaRecipeSchema,
   rosetteRecipeSchema,
   sceneRecipeSchema,
+  windowRecipeSchema,
   wingsRecipeSchema,
   type GarlandRecipe,
   type LadderRecipe,
@@ -13,7 +15,9 @@ import {
   type MandalaRecipe,
   type Recipe,
   type RosetteRecipe,
+  type Picture,
   type SceneRecipe,
+  type WindowRecipe,
   type WingsRecipe,
 } from '@feuillet/core/project'
 import type { Made } from '@feuillet/core/stages/layers/makers'
@@ -21,7 +25,7 @@ import { selectLayer, selectUnit } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
 import { Button, SelectField, SchemaFields, type SchemaField } from '../../../ui'
 import { shippedFonts } from './fonts'
-import { GARLAND, SCENE, WINGS } from './kind-fields'
+import { GARLAND, SCENE, WINDOW, WINGS } from './kind-fields'
 import { TonesForm } from './tones-form'
 
 interface FormProps<R extends Recipe> {
@@ -451,6 +455,57 @@ function SceneForm({ recipe, onChange }: FormProps<SceneRecipe>) {
   )
 }
 
+function WindowForm({
+  recipe,
+  onChange,
+  pictures,
+  onPicture,
+}: FormProps<WindowRecipe> & { pictures: readonly Picture[]; onPicture: (file: File) => void }) {
+  const unit = useAppSelector(selectUnit)
+  const own = useShapeOfLayer()
+  const picker = useRef<HTMLInputElement>(null)
+  const choose = (id: string) => {
+    const chosen = pictures.find((one) => one.id === id)
+    const { pixelsWide, pixelsHigh } = chosen ?? {}
+    onChange({ ...recipe, picture: chosen ? { id, pixelsWide: pixelsWide!, pixelsHigh: pixelsHigh! } : null })
+  }
+  return (
+    <>
+      <SelectField
+        label="Picture"
+        value={recipe.picture?.id ?? ''}
+        options={[
+          { value: '', label: 'none: a photo is stuck on' },
+          ...pictures.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+        onChange={choose}
+      />
+      <Button small onClick={() => picker.current?.click()}>
+        Bring in a picture
+      </Button>
+      <input
+        ref={picker}
+        type="file"
+        accept="image/png,image/jpeg,image/webp"
+        className="hidden"
+        aria-label="Picture of the window"
+        onChange={(event) => {
+          const file = event.target.files?.[0]
+          event.target.value = ''
+          if (file) onPicture(file)
+        }}
+      />
+      <SchemaFields
+        value={recipe}
+        unit={unit}
+        schema={windowRecipeSchema}
+        fields={WINDOW}
+        onChange={(next) => onChange({ ...next, own: next.shape === 'own' ? (own ?? undefined) : undefined })}
+      />
+    </>
+  )
+}
+
 function MandalaForm({ recipe, onChange }: FormProps<MandalaRecipe>) {
   const unit = useAppSelector(selectUnit)
   return (
@@ -475,12 +530,17 @@ export function RecipeForm({
   made,
   onChange,
   onFont,
+  pictures,
+  onPicture,
 }: {
   recipe: Recipe
   /** What came of it last. */
   made: Made | null
   onChange: (recipe: Recipe) => void
   onFont: (file: File) => void
+  /** Pictures to choose among, and one to bring in. */
+  pictures: readonly Picture[]
+  onPicture: (file: File) => void
 }) {
   const unit = useAppSelector(selectUnit)
   switch (recipe.kind) {
@@ -506,6 +566,8 @@ export function RecipeForm({
       return <WingsForm recipe={recipe} onChange={onChange} />
     case 'scene':
       return <SceneForm recipe={recipe} onChange={onChange} />
+    case 'window':
+      return <WindowForm recipe={recipe} onChange={onChange} pictures={pictures} onPicture={onPicture} />
     case 'mandala':
       return <MandalaForm recipe={recipe} onChange={onChange} />
   }

@@ -1,5 +1,6 @@
 // Settings of makers whose forms are tables of fields and nothing else.
-import type { GarlandRecipe, SceneRecipe, WingsRecipe } from '@feuillet/core/project'
+import type { GarlandRecipe, SceneRecipe, WindowRecipe, WingsRecipe } from '@feuillet/core/project'
+import { LIMITS } from '@feuillet/core/project'
 import type { SchemaField } from '../../../ui'
 
 export const GARLAND: readonly SchemaField<GarlandRecipe>[] = [
@@ -105,4 +106,40 @@ export const SCENE: readonly SchemaField<SceneRecipe>[] = [
   { kind: 'length', key: 'longestMm', label: 'Longest strip of a sheet', min: 30, max: 2000, when: isBand },
   { kind: 'length', key: 'thicknessMm', label: 'Card of it', min: 0.1, max: 3 },
   { kind: 'number', key: 'gsm', label: 'Its weight', unitHint: 'gsm', min: 60, max: 1200, when: isFigure },
+]
+
+export const WINDOW: readonly SchemaField<WindowRecipe>[] = [
+  {
+    kind: 'select',
+    key: 'shape',
+    label: 'Opening',
+    options: [
+      { value: 'round', label: 'round' },
+      { value: 'oval', label: 'oval' },
+      { value: 'rounded', label: 'rounded corners' },
+      { value: 'heart', label: 'heart' },
+      { value: 'own', label: 'the picked layer' },
+    ],
+  },
+  { kind: 'length', key: 'widthMm', label: 'Opening, width', min: 5 },
+  { kind: 'length', key: 'heightMm', label: 'Opening, height', min: 5 },
+  { kind: 'length', key: 'ringMm', label: 'Ring, width', min: 1, max: 200 },
+  { kind: 'length', key: 'underMm', label: 'Picture under the ring', min: 0.5, max: 150 },
+  {
+    kind: 'choice',
+    key: 'pane',
+    label: 'Over the picture',
+    options: [
+      { value: 'clear', label: 'clear pane', title: 'Glued under the ring' },
+      { value: 'none', label: 'nothing' },
+    ],
+  },
+  { kind: 'length', key: 'raisedMm', label: 'Raised over the picture', max: 20 },
+  {
+    kind: 'length',
+    key: 'bleedMm',
+    label: 'Bleed, 0 for a white edge',
+    max: LIMITS.bleedMm[1],
+    when: ({ picture }) => picture !== null,
+  },
 ]

@@ -3,8 +3,15 @@ import { useWords } from '../../../state/use-words'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { boxWidth, growBox } from '@feuillet/core/base/geometry'
-import { grow, growAgain, type Made } from '@feuillet/core/stages/layers/makers'
-import { assignPaper, designBox, type Paper, type Project, type Recipe } from '@feuillet/core/project'
+import { grow, growAgain, withMadePapers } from '@feuillet/core/stages/layers/makers'
+import {
+  designBox,
+  keepPictures,
+  withoutIdlePictures,
+  type Picture,
+  type Project,
+  type Recipe,
+} from '@feuillet/core/project'
 import { change } from '../../../state/edits'
 import { selectProject, selectUnit } from '../../../state/selectors'
 import { StageFrame } from '../../../shell/stage-frame'
@@ -14,6 +21,7 @@ import { StackDrawing } from '../../../drawing/stack'
 import { Button, Figure, Figures, Heading, Switch } from '../../../ui'
 import { editor } from '../../../workers'
 import { RecipeForm } from './forms'
+import { readPicture } from '../prints/read-picture'
 import { PhotoPicture } from './photo-picture'
 import { makerNames } from './start'
 import { NO_TOOL, TonesSurface, TonesTools } from './tones-tools'
@@ -22,18 +30,6 @@ import { useMade } from './use-made'
 /** A picture's colours are kept only where its tones follow from them. */
 const kept = (recipe: Recipe): Recipe =>
   recipe.kind === 'tones' && recipe.by === 'greys' ? { ...recipe, colours: undefined } : recipe
-
-/** The papers that a maker chose go into the project's drawer with its layers. */
-const withPapersOf = (project: Project, made: Made, stock: readonly Paper[]): Project =>
-  project.layers.reduce((p, { id, paperId }) => {
-    const paper =
-      paperId !== null &&
-      made.layers.some((layer) => layer.paperId === paperId) &&
-      stock.find((one) => one.id === paperId)
-    return paper && !p.drawer.papers.some((one) => one.id === paperId)
-      ? assignPaper(p, [id], paper, stock)
-      : p
-  }, project)
 
 interface Props {
   start: Recipe
@@ -50,6 +46,7 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
   const [apart, setApart] = useState(false)
   const [beside, setBeside] = useState(recipe.kind === 'tones')
   const [tool, setTool] = useState(NO_TOOL)
+  const [brought, setBrought] = useState<readonly Picture[]>([])
   const { made, why, busy } = useMade(recipe)
   const { stock } = useAppSelector((state) => state.document)
   const { words: told } = useWords()
@@ -60,25 +57,42 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
     if (answer.ok) setRecipe({ ...recipe, font: 'own', ownFont: file.name } as Recipe)
     else toast.error(`${file.name}: ${told(answer.said)}.`)
   }
+  const takePicture = async (file: File) => {
+    const read = await readPicture(file)
+    if (typeof read === 'string') {
+      toast.error(`${file.name}: ${read}.`)
+      return
+    }
+    const { id, pixelsWide, pixelsHigh } = read
+    setBrought((before) => [...before.filter((one) => one.id !== id), read])
+    setRecipe({ ...recipe, picture: { id, pixelsWide, pixelsHigh } } as Recipe)
+  }
   const take = () => {
     if (!made) return
     dispatch(
       change(`${title.toLowerCase()}`, (p) =>
-        withPapersOf(
-          grownId
-            ? growAgain(p, grownId, kept(recipe), made)
-            : grow(p, crypto.randomUUID(), kept(recipe), made),
-          made,
-          stock,
+        withoutIdlePictures(
+          withMadePapers(
+            grownId
+              ? growAgain(keepPictures(p, brought), grownId, kept(recipe), made)
+              : grow(keepPictures(p, brought), crypto.randomUUID(), kept(recipe), made),
+            made,
+            stock,
+          ),
         ),
       ),
     )
     onClose()
   }
+  const { pictures } = keepPictures(project, brought)
   const shown: Project | null = made && {
     ...project,
-    drawer: { ...project.drawer, papers: [] },
+    drawer: {
+      ...project.drawer,
+      papers: stock.filter(({ id }) => made.layers.some(({ paperId }) => paperId === id)),
+    },
     layers: made.layers,
+    pictures,
   }
   const step = apart && made ? Math.max(2, made.widthMm / Math.max(8, made.layers.length * 2.2)) : 0
   const spread = step * Math.max(0, (made?.layers.length ?? 1) - 1)
@@ -112,6 +126,8 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
                 made={made}
                 onChange={setRecipe}
                 onFont={(file) => void takeFont(file)}
+                pictures={pictures}
+                onPicture={(file) => void takePicture(file)}
               />
             </div>
           </Heading>

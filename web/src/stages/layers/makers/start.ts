@@ -9,6 +9,7 @@ import {
   rosetteRecipeSchema,
   sceneRecipeSchema,
   tonesRecipeSchema,
+  windowRecipeSchema,
   wingsRecipeSchema,
   type Layer,
   type Project,
@@ -29,6 +30,7 @@ export const makerNames: Record<RecipeKind, { title: string; words: string }> = 
     title: 'Standing piece',
     words: 'Stands in the frame on feet, hangs from a bar, or runs all round',
   },
+  window: { title: 'Photo window', words: 'A picture under a ring, with a clear pane or without' },
   mandala: { title: 'Mandala', words: 'Ornament that repeats round a centre' },
 }
 
@@ -86,6 +88,10 @@ export function startRecipe(kind: RecipeKind, project: Project, layer: Layer | u
             }
           : {}
       return sceneRecipeSchema.parse({ kind, ...frame })
+    }
+    case 'window': {
+      const sideMm = Math.max(30, Math.round(across * 0.5))
+      return windowRecipeSchema.parse({ kind, widthMm: sideMm, heightMm: sideMm })
     }
     case 'mandala':
       return mandalaRecipeSchema.parse({ kind, diameterMm: Math.max(40, across) })

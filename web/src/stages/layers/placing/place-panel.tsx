@@ -61,7 +61,10 @@ export function PlacePanel({ placing }: { placing: Placing }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
-  const { ids, box } = placing
+  const {
+    ids,
+    grips: { box },
+  } = placing
   if (ids.length === 0)
     return (
       <Heading title="Place parts">

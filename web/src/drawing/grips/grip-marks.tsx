@@ -1,11 +1,11 @@
 import type { Box } from '@feuillet/core/base/geometry'
-import { markBox, type Placing } from './use-placing'
+import { gripBox, type Grips } from './use-grips'
 
-/** The frame round what is picked, with grips to turn and size it, and the lines it is drawn to. */
-export function PlacingMarks({ placing, room, px }: { placing: Placing; room: Box; px: number }) {
-  const { ids, box, drag } = placing
-  if (ids.length === 0 || box.minX > box.maxX) return null
-  const b = markBox(box, px)
+/** The frame round what is held, with grips to turn and size it, and the lines it is drawn to. */
+export function GripMarks({ grips, room, px }: { grips: Grips; room: Box; px: number }) {
+  const { box, drag } = grips
+  if (box.minX > box.maxX) return null
+  const b = gripBox(box, px)
   const map = drag ? `matrix(${drag.map.join(' ')})` : undefined
   const turnAt = { x: (b.minX + b.maxX) / 2, y: b.minY - px * 18 }
   return (
@@ -37,11 +37,7 @@ export function PlacingMarks({ placing, room, px }: { placing: Placing; room: Bo
             pointerEvents="none"
           />
         ))}
-        <g
-          data-grip="turn"
-          style={{ cursor: 'alias' }}
-          onPointerDown={(event) => placing.onGripDown('turn', event)}
-        >
+        <g data-grip="turn" style={{ cursor: 'alias' }} onPointerDown={(event) => grips.begin('turn', event)}>
           <title>Drag to turn; Shift by steps of 15°</title>
           <line
             x1={turnAt.x}
@@ -76,7 +72,7 @@ export function PlacingMarks({ placing, room, px }: { placing: Placing; room: Bo
             strokeWidth={px * 1.4}
             style={{ cursor: i % 2 ? 'nesw-resize' : 'nwse-resize' }}
             data-grip="scale"
-            onPointerDown={(event) => placing.onGripDown('scale', event)}
+            onPointerDown={(event) => grips.begin('scale', event)}
           >
             <title>Drag to size it, proportions locked</title>
           </path>
