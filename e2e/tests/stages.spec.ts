@@ -291,3 +291,29 @@ test.describe('Assembly and journal', () => {
     await expect(page.getByRole('button', { name: 'Chalk, smooth' })).toContainText('× 6')
   })
 })
+
+test('a topper’s sticks go where they hold, can be set by number, glued otherwise and covered', async ({
+  app,
+  page,
+}) => {
+  await app.openDemo('Bon voyage')
+  await app.stage('Depth')
+  await expect(app.figure('Weight')).toHaveText(/^\d+\.\d g$/)
+  const first = () => app.field('Stick 1, from the left').inputValue()
+  const best = await first()
+  await app.type('Stick 1, from the left', '4')
+  await app.type('Stick 2, from the left', '20')
+  await expect(app.snag('topper-turns')).toBeVisible()
+  await app.snag('topper-turns').getByRole('button', { name: 'Put the sticks where they hold' }).click()
+  await expect(app.snag('topper-turns')).toHaveCount(0)
+  expect(await first()).toBe(best)
+  await page.getByRole('radio', { name: /^hot glue/ }).check()
+  await page.getByRole('button', { name: 'Cover the sticks with a piece' }).click()
+  await expect.poll(() => app.layerNames()).toContain('Cover behind the sticks')
+  await page.getByRole('switch', { name: 'From behind', exact: true }).click()
+  await expect(page.locator('[data-stick]')).toHaveCount(2)
+  await app.stage('Layers')
+  await expect(app.snag('hidden-layer')).toHaveCount(0)
+  await app.stage('Assembly')
+  await expect(page.getByText('Glue “Cover behind the sticks” over the sticks')).toBeVisible()
+})

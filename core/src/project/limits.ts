@@ -28,6 +28,7 @@ export const LIMITS = {
   hourlyRate: [0, 10_000],
   minutes: [0, 100_000],
   speedMmPerS: [0.1, 5000],
+  holdsKPa: [0, 100_000],
   cornerS: [0, 60],
   liftS: [0, 600],
   overcutMm: [0, 20],

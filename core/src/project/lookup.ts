@@ -85,6 +85,14 @@ export const sameButSize = (a: Paper, b: Paper): boolean =>
 export const adhesiveOf = (project: Project): Adhesive | undefined =>
   project.drawer.adhesives.find((a) => a.id === project.plan.adhesiveId) ?? project.drawer.adhesives[0]
 
+/** The glue that holds a topper's sticks. */
+export function stickGlueOf(project: Project): Adhesive | undefined {
+  const { mount, drawer } = project
+  const own =
+    mount.kind === 'topper' ? drawer.adhesives.find(({ id }) => id === mount.stickGlueId) : undefined
+  return own ?? adhesiveOf(project)
+}
+
 /** Thickness of a layer’s card, mm; that of the assumed paper where none is chosen. */
 export const thicknessOf = (project: Project, layer: Layer): number =>
   paperOf(project, layer)?.thicknessMm ?? ASSUMED_PAPER.thicknessMm

@@ -82,6 +82,10 @@ export const mountSchema = z.discriminatedUnion('kind', [
       })
       .prefault({}),
     sticks: whole('sticks').default(2),
+    /** Middle of each stick, mm in the project's frame; empty where they go where they hold best. */
+    stickPlacesMm: z.array(coordinateMm).max(LIMITS.sticks[1]).default([]),
+    /** The glue that holds them; null for the project's. */
+    stickGlueId: id.nullable().default(null),
     /** A stick: how wide, how much of it is to be seen under the topper, and how much is in the cake. */
     stick: z
       .looseObject({
@@ -124,7 +128,7 @@ export const jointSchema = z.looseObject({
 })
 
 /** Parts that a layer may play. */
-export const ROLES = ['backing', 'plain', 'border', 'accent', 'overlay', 'printed'] as const
+export const ROLES = ['backing', 'plain', 'border', 'accent', 'overlay', 'printed', 'cover'] as const
 
 /** A line to score and fold along. */
 export const foldSchema = z.looseObject({
@@ -253,6 +257,13 @@ export const adhesiveSchema = z.looseObject({
   /** Buckles card lighter than this; 0 where it does not. */
   bucklesBelowGsm: z.number().min(0).max(LIMITS.gsm[1]).default(0),
   slides: z.boolean().default(false),
+  /** How thick a layer of it stays, mm. */
+  thicknessMm: z.number().min(0).max(LIMITS.thicknessMm[1]).default(0),
+  /** What it holds along the joint before it gives way, newton a thousand mm² (kPa). */
+  holdsKPa: within('holdsKPa').default(150),
+  /** It cannot be seen once dry; nothing of it stands out behind. */
+  driesClear: z.boolean().default(true),
+  isTidy: z.boolean().default(true),
   caution: z.string().max(MOST.note).default(''),
 })
 

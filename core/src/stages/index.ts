@@ -5,7 +5,7 @@
 import type { NodeOf, Planner, Ref } from '../planner'
 import { isMeant, type Project, type Snag } from '../project'
 import { assembly, orderOfWork } from './assembly'
-import { depth, depthSnagsNode, foamsOf, levels, padMap } from './depth'
+import { depth, depthSnagsNode, foamsOf, hold, levels, padMap } from './depth'
 import { cost } from './journal'
 import { figures, layersSnags, shownPath, smallest, sound, visible, weakPaths } from './layers'
 import { measureSnagsNode } from './measure'
@@ -26,6 +26,7 @@ export const nodes = {
   depth,
   padMap,
   foamsOf,
+  hold,
   nested,
   draft,
   loads,

@@ -6,11 +6,13 @@ import {
   adhesiveOf,
   builtLayers,
   cutPieces,
+  layerBox,
   layerRegion,
+  stickGlueOf,
   type Layer,
   type Project,
 } from '../../project'
-import type { DepthPlan } from '../depth'
+import { coverOf, topperHold, type DepthPlan } from '../depth'
 import type { Load } from '../sheets'
 import type { About, Job, PadCount, StepKind, Untold } from './task'
 import { BENCH, UNNAMED_GLUE } from './times'
@@ -176,7 +178,8 @@ const isGlued = ({ depth }: Known, { joint }: Layer, pads: number): boolean =>
   joint.kind === 'glue' || (joint.kind === 'foam' && depth !== null && pads === 0)
 
 /** What is stuck to the stack; what the frame holds by tabs comes after. */
-const isStacked = (layer: Layer): boolean => layer.joint.kind !== 'tab' && !isOnPane(layer)
+const isStacked = (layer: Layer): boolean =>
+  layer.joint.kind !== 'tab' && !isOnPane(layer) && layer.role !== 'cover'
 
 function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<string, PadCount[]>): Untold[] {
   const { project, loads } = known
@@ -339,8 +342,14 @@ function finishing(
     add('mount', 'mount', { step: 'mount-panel', surface: mount.surface }, BENCH.cardMinutes)
   } else if (mount.kind === 'topper' && mount.sticks > 0) {
     const { sticks } = mount
-    add('mount', 'mount', { step: 'mount-sticks', sticks }, BENCH.stickMinutes * sticks)
-    if (dryMin > 0) add('dry-sticks', 'dry', { step: 'dry-sticks' }, dryMin)
+    const held = topperHold(project)
+    const left = held ? Math.min(...layers.map((layer) => layerBox(layer).minX)) : 0
+    const places = held ? held.sticks.map(({ x }) => x - left) : []
+    add('mount', 'mount', { step: 'mount-sticks', sticks, places }, BENCH.stickMinutes * sticks)
+    const own = (stickGlueOf(project) ?? UNNAMED_GLUE).dryMin
+    if (own > 0) add('dry-sticks', 'dry', { step: 'dry-sticks' }, own)
+    const cover = coverOf(project)
+    if (cover) add(`cover-${cover.id}`, 'glue', { step: 'cover', layer: cover }, glueMinutes(cover))
   }
   return jobs
 }

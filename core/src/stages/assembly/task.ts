@@ -47,7 +47,10 @@ export type About =
   | { step: 'close'; airMm: number; ring: boolean; mat: boolean; hanger: boolean }
   | { step: 'mount-panel'; surface: 'canvas' | 'wood' }
   | { step: 'mount-card'; stackMm: number }
-  | { step: 'mount-sticks'; sticks: number }
+  /** `places` from the left edge, mm. */
+  | { step: 'mount-sticks'; sticks: number; places: number[] }
+  /** The piece that hides the sticks. */
+  | { step: 'cover'; layer: Layer }
   | { step: 'dry-sticks' }
   /** Held in the frame by its folded bars. */
   | { step: 'stand'; layer: Layer }

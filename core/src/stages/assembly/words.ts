@@ -7,6 +7,7 @@ import {
   cutPieces,
   folioOf,
   paperOf,
+  stickGlueOf,
   thicknessOf,
   type Layer,
   type Project,
@@ -210,6 +211,7 @@ function afterSticking(
     | 'mount-card'
     | 'mount-panel'
     | 'mount-sticks'
+    | 'cover'
     | 'dry-sticks'
     | 'stand'
     | 'string'
@@ -268,8 +270,20 @@ function afterSticking(
     case 'mount-sticks':
       return {
         title: `Fix ${plural(about.sticks, 'stick')} to the back`,
-        detail: `Low on solid card, below the centre of mass, with ${glueName(project, 'glue')}; card over the ends keeps the back tidy.`,
+        detail: say`Topper face down. ${
+          about.places.length > 0
+            ? say`Middle of ${about.places.length === 1 ? 'the stick' : 'the sticks'} ${sayAll(
+                about.places.map((mm) => say`${length(mm)}`),
+                ', ',
+              )} from the left edge as seen from the front: from behind, count from the right.`
+            : 'Low on solid card, below the centre of mass.'
+        } ${(stickGlueOf(project)?.name ?? 'Glue').replace(/^./, (first) => first.toUpperCase())} along all that lies on card.`,
         caution: FOOD,
+      }
+    case 'cover':
+      return {
+        title: `Glue “${about.layer.name}” over the sticks`,
+        detail: `Its good side to the back. ${glueName(project)} round the sticks and along the edges; press over the sticks until it holds. Look from the front: nothing of it shows.`,
       }
     case 'stand': {
       const { layer } = about
@@ -300,7 +314,10 @@ function afterSticking(
         caution: CORD,
       }
     case 'dry-sticks':
-      return { title: 'Let the sticks dry', detail: `${dryMin} min, lying flat.` }
+      return {
+        title: 'Let the sticks dry',
+        detail: `${(stickGlueOf(project) ?? UNNAMED_GLUE).dryMin} min, lying flat.`,
+      }
   }
 }
 

@@ -6,6 +6,8 @@ import { each } from '../layers'
 import { asBuilt, gluedPieces, holdLayer, sumUpDepth, type DepthPlan, type LayerDepth } from './depth'
 import { levelOf, liftOnto, standOn, type Level, type PieceHeight } from './heights'
 import { depthSnags } from './snags'
+import { topperSnags } from './topper-snags'
+import { topperHold, type TopperHold } from './topper'
 
 /** The node of the layer right below another; null where none is. */
 function below(project: Project, layerId: string): Ref<Level> | null {
@@ -146,11 +148,24 @@ export const foamsOf = node('foams of a layer', {
 /** The foams that hold a layer, and how many pads of each. */
 export type FoamsOfLayer = Pick<LayerDepth, 'layerId' | 'foams'>
 
+/** How a topper is held by its sticks; null where there is none. */
+export const hold = node('hold of a topper', {
+  stage: 'depth',
+  reads: {
+    mount: true,
+    layers: ['pieces', 'joint', 'paperId', 'role'],
+    papers: ['gsm', 'thicknessMm', 'finish'],
+    adhesives: true,
+  },
+  compute: ({ project }) => topperHold(project),
+  view: (held: TopperHold | null) => held,
+})
+
 /** Findings of the depth stage. */
 export const depthSnagsNode = node('snags of depth', {
   stage: 'depth',
   reads: { layers: ['name'], plan: ['thrift', 'padSpanMm'] },
-  needs: () => ({ whole: depth() }),
-  compute: ({ project }, { whole }) => depthSnags(project, whole),
+  needs: () => ({ whole: depth(), held: hold() }),
+  compute: ({ project }, { whole, held }) => [...depthSnags(project, whole), ...topperSnags(held)],
   view: (snags) => snags,
 })

@@ -252,7 +252,7 @@ export const layersSnags = node('snags of layers', {
   stage: 'layers',
   reads: {
     mount: true,
-    layers: ['name', 'pieces', 'blanks', 'paperId', 'colour'],
+    layers: ['name', 'role', 'pieces', 'blanks', 'paperId', 'colour'],
     papers: ['colour', 'finish'],
   },
   needs: (project) => ({

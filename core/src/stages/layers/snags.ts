@@ -117,7 +117,8 @@ export function layerSnags(
       })
     }
     const seen = visible.find((v) => v.id === layer.id)
-    if (seen && seen.areaMm2 > 0 && seen.visibleMm2 < seen.areaMm2 * 0.001)
+    // A cover is seen from behind.
+    if (layer.role !== 'cover' && seen && seen.areaMm2 > 0 && seen.visibleMm2 < seen.areaMm2 * 0.001)
       snags.push({
         code: 'hidden-layer',
         stage: 'layers',

@@ -67,9 +67,11 @@ export const usable = (stock: readonly Paper[]): Paper[] => {
   return plain.length > 0 ? plain : [...stock]
 }
 
-/** Pairs of neighbours in the stack with the CIEDE2000 difference of their colours. Clear sheets and printed ones have no colour to tell apart. */
+/** Pairs of neighbours in the stack with the CIEDE2000 difference of their colours. Clear sheets, printed ones and covers behind have no colour to tell apart. */
 export function neighbourSteps(project: Project): { below: Layer; above: Layer; difference: number }[] {
-  const layers = builtLayers(project).filter((layer) => layer.print === null && !isSeeThrough(project, layer))
+  const layers = builtLayers(project).filter(
+    (layer) => layer.print === null && layer.role !== 'cover' && !isSeeThrough(project, layer),
+  )
   return layers.slice(1).map((above, i) => {
     const below = layers[i]!
     return { below, above, difference: colourDifference(colourOf(project, below), colourOf(project, above)) }

@@ -5,7 +5,12 @@ import { dearSnags, paperSnags } from './snags'
 /** Findings of the paper stage that follow from colours and from what shows. */
 export const paperSnagsNode = node('snags of paper', {
   stage: 'paper',
-  reads: { layers: ['name', 'colour', 'paperId', 'print'], papers: 'all', stock: true, plan: ['ramps'] },
+  reads: {
+    layers: ['name', 'role', 'colour', 'paperId', 'print'],
+    papers: 'all',
+    stock: true,
+    plan: ['ramps'],
+  },
   needs: (project) => ({ shown: each(visible, project) }),
   compute: ({ project, stock, memo }, { shown }) => [
     ...paperSnags(project, stock, memo),

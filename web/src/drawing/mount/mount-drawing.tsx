@@ -2,13 +2,15 @@
 import { boxWidth, growBox, type Box } from '@feuillet/core/base/geometry'
 import { designBox, viewBox, type Project } from '@feuillet/core/project'
 import { FrameDrawing } from './frame-drawing'
+import type { StickPlace } from '@feuillet/core/stages/depth'
+import { usePlan } from '../../plan'
 import { TopperDrawing } from './topper-drawing'
 import { topperScene } from './topper-scene'
 
-const sceneOf = (project: Project) => {
+const sceneOf = (project: Project, known?: readonly StickPlace[]) => {
   const design = designBox(project)
   return project.mount.kind === 'topper'
-    ? topperScene(project.mount, Number.isFinite(design.minX) ? design : null)
+    ? topperScene(project.mount, Number.isFinite(design.minX) ? design : null, known)
     : null
 }
 
@@ -19,7 +21,8 @@ export function mountBox(project: Project): Box {
 }
 
 export function MountDrawing({ project, px }: { project: Project; px: number }) {
-  const scene = sceneOf(project)
+  const held = usePlan('hold')
+  const scene = sceneOf(project, held?.sticks)
   return (
     <>
       {scene && <TopperDrawing scene={scene} empty={project.layers.length === 0} px={px} />}

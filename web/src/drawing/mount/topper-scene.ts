@@ -1,6 +1,7 @@
 // A topper where it will stand: over the cake or cupcake that was typed, with its sticks standing in it.
 import type { Box } from '@feuillet/core/base/geometry'
 import type { Mount } from '@feuillet/core/project'
+import type { StickPlace } from '@feuillet/core/stages/depth'
 
 /** Height of a topper that is not drawn yet, against its width. */
 const TOPPER_HIGH = 0.4
@@ -19,7 +20,12 @@ export interface TopperScene {
 }
 
 /** The scene of a topper; `design` is what is drawn of it, if anything is. Lengths in mm. */
-export function topperScene(mount: Extract<Mount, { kind: 'topper' }>, design: Box | null): TopperScene {
+export function topperScene(
+  mount: Extract<Mount, { kind: 'topper' }>,
+  design: Box | null,
+  /** Where the sticks go, as it was computed; spread evenly where that is not known. */
+  known: readonly StickPlace[] = [],
+): TopperScene {
   const { widthMm, cake: baked, sticks, stick } = mount
   const topper = design ?? { minX: 0, minY: 0, maxX: widthMm, maxY: widthMm * TOPPER_HIGH }
   const [w, h] = [topper.maxX - topper.minX, topper.maxY - topper.minY]
@@ -37,12 +43,15 @@ export function topperScene(mount: Extract<Mount, { kind: 'topper' }>, design: B
     topper,
     cake,
     isCupcake: baked.kind === 'cupcake',
-    sticks: places.map((share) => ({
-      x: topper.minX + w * share,
-      widthMm: stick.widthMm,
-      fromY: topper.maxY - h * BEHIND,
-      toY,
-    })),
+    sticks:
+      known.length > 0
+        ? known.map(({ x, widthMm: wide, headMm }) => ({ x, widthMm: wide, fromY: headMm, toY }))
+        : places.map((share) => ({
+            x: topper.minX + w * share,
+            widthMm: stick.widthMm,
+            fromY: topper.maxY - h * BEHIND,
+            toY,
+          })),
     box: {
       minX: Math.min(topper.minX, cake.minX),
       maxX: Math.max(topper.maxX, cake.maxX),

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { fitGaps, freeLayers, SPANS_MM } from '@feuillet/core/stages/depth'
 import { growBox } from '@feuillet/core/base/geometry'
 import { folioOf, layerBox, setPlan, viewBox, type Layer, type Project } from '@feuillet/core/project'
@@ -13,10 +14,15 @@ import { Pointer } from '../../drawing/stack'
 import { Button, Choice, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
 import { JointPanel } from './joint-panel'
 import { PadDrawing } from './pad-drawing'
+import { StickDrawing } from './stick-drawing'
+import { TopperPanel } from './topper-panel'
 
 /** The layer; the whole work where it has no pieces. */
 const boxToShow = (project: Project, layer: Layer) =>
   layer.pieces.length > 0 ? layerBox(layer) : viewBox(project)
+
+/** So much of the sticks is drawn under a topper. */
+const STICKS_SHOWN_MM = 18
 
 export default function DepthScreen() {
   const dispatch = useAppDispatch()
@@ -26,10 +32,15 @@ export default function DepthScreen() {
   const layer = useAppSelector(selectLayer)
   const snags = useAppSelector((state) => selectStageSnags(state, 'depth'))
   const depth = usePlan('depth')
+  const held = usePlan('hold') ?? null
+  const [behind, setBehind] = useState(false)
   const { length } = useWords()
   const { plan } = project
   const set = (label: string, patch: Partial<typeof plan>) =>
     dispatch(change(label, (p) => setPlan(p, patch)))
+  const sticksMm = held && held.sticks.length > 0 ? STICKS_SHOWN_MM : 0
+  const shownBox = growBox(layer && !held ? boxToShow(project, layer) : viewBox(project), 3)
+  const boxShown = { ...shownBox, maxY: shownBox.maxY + sticksMm }
   const left = depth && depth.roomMm !== null ? depth.roomMm - depth.stackMm : null
   return (
     <StageFrame
@@ -49,6 +60,7 @@ export default function DepthScreen() {
       }}
       panel={
         <>
+          {project.mount.kind === 'topper' && <TopperPanel mount={project.mount} />}
           {layer && <JointPanel layer={layer} />}
           <Heading title="How much foam">
             <div className="grid gap-2">
@@ -180,23 +192,31 @@ export default function DepthScreen() {
           <div className="min-h-0 flex-1 p-4 pb-1">
             <Board
               name="depth"
-              box={growBox(boxToShow(project, layer), 3)}
+              box={boxShown}
               unit={unit}
               label={`Layer ${layer.name} with its pads`}
               at={view.at}
             >
               {(px) => (
-                <>
+                <g
+                  // From behind left and right are exchanged, as the piece lies on the bench.
+                  transform={behind ? `matrix(-1 0 0 1 ${boxShown.minX + boxShown.maxX} 0)` : undefined}
+                >
                   <PadDrawing layer={layer} px={px} />
+                  {held && <StickDrawing held={held} px={px} footMm={boxShown.maxY} />}
                   {view.at && <Pointer at={view.at} px={px} />}
-                </>
+                </g>
               )}
             </Board>
           </div>
-          <p className="px-6 pb-3 text-[13px] text-soft">
-            Layer {folioOf(project, layer.id) ?? '–'} from the front, its pads as if seen through the card.
-            Hatched: where a pad stays hidden up to {plan.viewingDeg}° aside.
-          </p>
+          <div className="flex flex-wrap items-center gap-x-5 gap-y-1 px-6 pb-3 text-[13px] text-soft">
+            <Switch label="From behind" checked={behind} onChange={setBehind} />
+            <span className="min-w-0 flex-1">
+              Layer {folioOf(project, layer.id) ?? '–'}{' '}
+              {behind ? 'from behind, as it lies face down' : 'from the front'}, its pads as if seen through
+              the card. Hatched: where a pad stays hidden up to {plan.viewingDeg}° aside.
+            </span>
+          </div>
         </>
       )}
     </StageFrame>

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { sagMm } from './lettering'
+import { sagMm } from '../sticks'
 import { region } from '../../../../test/arbitrary'
 import { stack } from '../../../../test/stack'
 import {

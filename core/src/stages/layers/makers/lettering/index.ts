@@ -1,3 +1,2 @@
 export { makeLettering } from './lettering'
 export { horizontalGap } from './joints'
-export { sagMm } from './sticks'

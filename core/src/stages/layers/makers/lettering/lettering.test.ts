@@ -17,7 +17,7 @@ import { layerRegion, letteringRecipeSchema } from '../../../../project'
 import { bridgeFaces, stripRegion } from '../bridge'
 import { readFont } from '../font'
 import { makeLayers } from '../index'
-import { sagMm, sagOf, stickPlaces } from './sticks'
+import { sagMm, sagOf, stickPlaces } from '../../sticks'
 import { typeset } from './typeset'
 
 const require = createRequire(import.meta.url)

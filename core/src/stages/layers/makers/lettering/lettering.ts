@@ -22,7 +22,7 @@ import type { Font } from '../font'
 import { makeLadder, SILHOUETTE } from '../ladder'
 import { joint, type Made } from '../made'
 import { weakestJoint, type Joint } from './joints'
-import { droop, sagOf, stickPlaces } from './sticks'
+import { droop, sagOf, stickPlaces } from '../../sticks'
 import { typeset } from './typeset'
 
 /** Words as layers, back to front: backings and words, or sheets they are cut out of. Throws BadInput. Needs the geometry loaded. */

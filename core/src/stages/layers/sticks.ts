@@ -7,8 +7,8 @@ import {
   regionRings,
   type Box,
   type Region,
-} from '../../../../base/geometry'
-import type { LetteringRecipe } from '../../../../project'
+  type Point,
+} from '../../base/geometry'
 
 /** Where so many sticks are wished for: shares of the width from the centre of mass. */
 const WISHED: Record<number, readonly number[]> = {
@@ -18,12 +18,18 @@ const WISHED: Record<number, readonly number[]> = {
   4: [-0.36, -0.12, 0.12, 0.36],
 }
 
-/** Where sticks go: evenly about the centre of mass, where card reaches the lower edge (mm from the left). */
-export function stickPlaces(region: Region, recipe: LetteringRecipe): { at: number[]; remarks: string[] } {
+/**
+ * Where sticks go: evenly about the centre of mass (that of the card itself where none is given), where card reaches the lower edge
+ * (mm from the left).
+ */
+export function stickPlaces(
+  region: Region,
+  recipe: { sticks: number; stickMm: number },
+  centre: Point = regionCentroid(region),
+): { at: number[]; remarks: string[] } {
   const remarks: string[] = []
   if (recipe.sticks === 0) return { at: [], remarks }
   const b = regionBox(region)
-  const centre = regionCentroid(region)
   const wide = boxWidth(b)
   const at: number[] = []
   for (const share of WISHED[recipe.sticks] ?? []) {
@@ -68,7 +74,7 @@ function holds(
 }
 
 /** The lowest stretch of card in a column. */
-function lowestRun(region: Region, x: number, box: Box): { foot: number; head: number } | null {
+export function lowestRun(region: Region, x: number, box: Box): { foot: number; head: number } | null {
   const step = 0.5
   let y = box.maxY
   while (y > box.minY && !regionContains(region, x, y)) y -= step
@@ -95,32 +101,35 @@ export function sagMm(reachMm: number, thicknessMm: number): number {
   return (1000 * 1.5 * DENSITY * 9.81 * l ** 4) / (STIFFNESS * t ** 2)
 }
 
-/** Steps along the words at which their width counts, mm. */
+/** Steps along a beam at which its width counts, mm. */
 const STEP_MM = 0.5
 
+/** What a beam is at a place: newton a metre along it, and its bending stiffness, N m². */
+export interface BeamAt {
+  loadNPerM: number
+  stiffness: number
+}
+
 /**
- * How far the ends of words sink that are held level at their sticks (or at the centre of mass) and bent by their own weight, mm:
- * a beam as wide as the card at each place, w'' = M / (E b t³/12) with the moment M of all card farther out.
+ * How far the farther end of a level beam sinks that is held at places and bent by its own weight, mm: w'' = M / (E I) with the moment
+ * M of all that lies farther out. Between two places that hold it, it is taken not to bend.
  */
-export function sagOf(region: Region, sticks: readonly number[], thicknessMm: number): number {
-  const b = regionBox(region)
-  const hold = sticks.length > 0 ? sticks : [regionCentroid(region).x]
+export function sinkOf(b: Box, holds: readonly number[], at: (x: number) => BeamAt): number {
   const n = Math.max(2, Math.ceil(boxWidth(b) / STEP_MM))
   const step = boxWidth(b) / n
-  const widths = Array.from({ length: n }, (_, i) => cardAt(region, b.minX + (i + 0.5) * step))
+  const beam = Array.from({ length: n }, (_, i) => at(b.minX + (i + 0.5) * step))
   const end = (from: number, towards: 1 | -1): number => {
     const reach = towards > 0 ? b.maxX - from : from - b.minX
     const m = Math.max(0, Math.floor(reach / step))
-    const wide = (k: number) => widths[Math.floor((from + towards * (k + 0.5) * step - b.minX) / step)] ?? 0
+    const ds = step / 1000
     let [force, moment] = [0, 0]
     const bend = new Float64Array(m)
-    const [ds, t] = [step / 1000, thicknessMm / 1000]
     for (let k = m - 1; k >= 0; k--) {
-      const w = Math.max(0.2, wide(k)) / 1000
-      const load = DENSITY * 9.81 * t * w * ds
+      const own = beam[Math.floor((from + towards * (k + 0.5) * step - b.minX) / step)]
+      const load = (own?.loadNPerM ?? 0) * ds
       moment += force * ds + (load * ds) / 2
       force += load
-      bend[k] = moment / ((STIFFNESS * w * t ** 3) / 12)
+      bend[k] = own && own.stiffness > 0 ? moment / own.stiffness : 0
     }
     let [slope, sink] = [0, 0]
     for (let k = 0; k < m; k++) {
@@ -129,11 +138,24 @@ export function sagOf(region: Region, sticks: readonly number[], thicknessMm: nu
     }
     return sink * 1000
   }
-  return Math.max(end(Math.min(...hold), -1), end(Math.max(...hold), 1))
+  return Math.max(end(Math.min(...holds), -1), end(Math.max(...holds), 1))
+}
+
+/** Card is never taken to be narrower than this, mm: a beam of no width would bend without end. */
+const LEAST_MM = 0.2
+
+/** How far the ends of words sink that are held level at their sticks (or at the centre of mass), of one sheet of a thickness; mm. */
+export function sagOf(region: Region, sticks: readonly number[], thicknessMm: number): number {
+  const hold = sticks.length > 0 ? sticks : [regionCentroid(region).x]
+  const t = thicknessMm / 1000
+  return sinkOf(regionBox(region), hold, (x) => {
+    const w = Math.max(LEAST_MM, cardAt(region, x)) / 1000
+    return { loadNPerM: DENSITY * 9.81 * t * w, stiffness: (STIFFNESS * w * t ** 3) / 12 }
+  })
 }
 
 /** Height of card in a column, all stretches of it, mm. */
-function cardAt(region: Region, x: number): number {
+export function cardAt(region: Region, x: number): number {
   const ys: number[] = []
   for (const ring of regionRings(region))
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {

@@ -1,0 +1,41 @@
+// Findings about how a topper is held.
+import { length, say } from '../../base/units'
+import type { Snag } from '../../project'
+import type { TopperHold } from './topper'
+
+/** A free end that sinks by more, held level, is seen to droop (mm). */
+const DROOPS_MM = 2
+
+/** Sticks that hold on nothing or beside the middle, and ends that droop; none where nothing is held by sticks. */
+export function topperSnags(held: TopperHold | null): Snag[] {
+  if (!held) return []
+  const about = { stage: 'depth' as const, layer: null }
+  const snags: Snag[] = held.remarks.map((message) => ({
+    ...about,
+    code: 'stick-without-card',
+    severity: 'stop',
+    at: null,
+    message,
+    ...(held.sticks.some(({ isHeld }) => !isHeld) && {
+      mend: { label: 'Put the sticks where they hold', action: { kind: 'free-sticks' as const } },
+    }),
+  }))
+  if (!held.isBalanced)
+    snags.push({
+      ...about,
+      code: 'topper-turns',
+      severity: 'caution',
+      at: [held.centre.x, held.centre.y],
+      message: say`The centre of mass is ${length(held.centre.x)} from the left, beside what holds the topper: it will lean or turn.`,
+      mend: { label: 'Put the sticks where they hold', action: { kind: 'free-sticks' } },
+    })
+  if (held.sticks.length > 0 && held.sagMm > DROOPS_MM)
+    snags.push({
+      ...about,
+      code: 'topper-droops',
+      severity: 'caution',
+      at: null,
+      message: say`An end reaches ${length(held.reachMm, 0)} past the nearest stick and sinks ${length(held.sagMm)} where the topper is held level: one more sheet glued behind, or a stick farther out, stiffens it.`,
+    })
+  return snags
+}
