@@ -24,6 +24,18 @@ export const ladderRecipeSchema = z.looseObject({
   borderMm: mm.default(0),
 })
 
+/** How a line or a letter differs from the rest of the words. */
+const own = {
+  /** Another font, by its name; the words' own where it is not given. */
+  font: z.string().max(MOST.name).optional(),
+  /** Times the size of the rest, and times its width. */
+  size: z.number().min(0.2).max(5).default(1),
+  stretch: z.number().min(0.3).max(3).default(1),
+  /** Moved to the right and up, mm. */
+  rightMm: z.number().min(-200).max(200).default(0),
+  upMm: z.number().min(-200).max(200).default(0),
+}
+
 /** Words as one piece, apart on a backing, or cut out of sheets. */
 export const letteringRecipeSchema = z.looseObject({
   kind: z.literal('lettering'),
@@ -51,6 +63,24 @@ export const letteringRecipeSchema = z.looseObject({
   /** Gaps in a backing narrower than this are filled. */
   fillGapsMm: mm.default(3),
   lineGap: z.number().min(0.5).max(2).default(1),
+  /** Lines that differ, by their place from 0. */
+  lines: z
+    .array(z.looseObject({ line: whole(0, 99), ...own }))
+    .max(100)
+    .default([]),
+  /** Letters that differ: which of its line from 0 (spaces count), turned clockwise, drawn in which other shape (from 1; 0 for its own). */
+  letters: z
+    .array(
+      z.looseObject({
+        line: whole(0, 99),
+        at: whole(0, 199),
+        ...own,
+        turnDeg: z.number().min(-180).max(180).default(0),
+        shape: whole(0, 99).default(0),
+      }),
+    )
+    .max(200)
+    .default([]),
   sticks: whole(0, 4).default(0),
   stickMm: some.default(4),
   /** Thickness of one sheet of the words and their backings. */
@@ -303,6 +333,10 @@ export const grownSchema = z.looseObject({
 
 /** See ladderRecipeSchema. */
 export type LadderRecipe = z.infer<typeof ladderRecipeSchema>
+/** A line of words that differs from the rest. */
+export type OwnLine = LetteringRecipe['lines'][number]
+/** A letter that differs from the rest. */
+export type OwnLetter = LetteringRecipe['letters'][number]
 /** See letteringRecipeSchema. */
 export type LetteringRecipe = z.infer<typeof letteringRecipeSchema>
 /** See tonesRecipeSchema. */

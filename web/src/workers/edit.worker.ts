@@ -78,6 +78,14 @@ const api = {
     }
   },
   hasFont: (name: string): boolean => fonts.has(name),
+
+  /** Shapes of a sign in a kept font as path data: its own, and each other one that the font offers. */
+  shapesOf: async (name: string, sign: string): Promise<string[]> => {
+    await ready
+    const { shapesOf } = await import('@feuillet/core/stages/layers/makers')
+    const font = fonts.get(name)
+    return font ? shapesOf(font, sign) : []
+  },
   /** Layers of a maker's recipe. */
   async make(recipe: Recipe): Promise<Answer<{ made: Made }>> {
     await ready
@@ -85,7 +93,7 @@ const api = {
     try {
       return {
         ok: true,
-        made: makeLayers(recipe, 'font' in recipe ? fonts.get(String(recipe.font)) : undefined),
+        made: makeLayers(recipe, 'font' in recipe ? fonts.get(String(recipe.font)) : undefined, fonts),
       }
     } catch (error) {
       return saidOf(error)

@@ -22,8 +22,7 @@ import {
   type Mount,
   type Project,
 } from '../../project'
-import { makeLayer } from '../layers'
-import { cardAt, lowestRun, stickPlaces, sinkOf } from '../layers/sticks'
+import { cardAt, lowestRun, makeLayer, sinkOf, stickPlaces } from '../layers'
 
 /** A stick behind the topper: its middle, and from where to where it lies on card. */
 export interface StickPlace {

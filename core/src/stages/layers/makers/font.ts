@@ -1,6 +1,6 @@
 // Glyph outlines of a font as card.
 import opentype, { type Font } from 'opentype.js'
-import { fillRings, flattenCubic, type Polygon } from '../../../base/geometry'
+import { fillRings, flattenCubic, regionToPath, type Polygon } from '../../../base/geometry'
 import { BadInput } from '../../../base'
 
 /** Curves of glyphs keep to this (in thousandths of the em). */
@@ -30,25 +30,42 @@ export interface PlacedGlyph {
   advance: number
 }
 
-/** The glyphs of a line of text with the font's own substitutions and kerning. Signs the font lacks throw BadInput. */
-export function glyphsOf(font: Font, text: string, alternates = ''): PlacedGlyph[] {
+/**
+ * The glyphs of a line of text with the font's own substitutions and kerning. Signs the font lacks throw BadInput.
+ * @param alternates signs to draw in their first other shape, `*` for all
+ * @param shapeAt which other shape (from 1) the n-th glyph takes, 0 for its own
+ */
+export function glyphsOf(
+  font: Font,
+  text: string,
+  alternates = '',
+  shapeAt: (at: number) => number = () => 0,
+): PlacedGlyph[] {
   try {
-    return placeGlyphs(font, text, alternates)
+    return placeGlyphs(font, text, alternates, shapeAt)
   } catch (error) {
     // Glyphs are read when they are first asked for: a damaged one shows only now.
     throw error instanceof BadInput ? error : new BadInput('the font is damaged where these signs are drawn')
   }
 }
 
-function placeGlyphs(font: Font, text: string, alternates: string): PlacedGlyph[] {
+function placeGlyphs(
+  font: Font,
+  text: string,
+  alternates: string,
+  shapeAt: (at: number) => number,
+): PlacedGlyph[] {
   const scale = 1000 / font.unitsPerEm
   const others = alternates ? alternateGlyphs(font) : new Map<number, number>()
   const wanted = (glyph: opentype.Glyph) =>
     alternates === '*' ||
     (glyph.unicode !== undefined && alternates.includes(String.fromCodePoint(glyph.unicode)))
-  const glyphs = shaped(font, text).map((glyph) =>
-    wanted(glyph) && others.has(glyph.index) ? font.glyphs.get(others.get(glyph.index)!) : glyph,
-  )
+  const glyphs = shaped(font, text).map((glyph, at) => {
+    const shape = shapeAt(at)
+    const other = shape > 0 ? otherShapes(font, glyph.index)[shape - 1] : undefined
+    if (other !== undefined) return font.glyphs.get(other)
+    return wanted(glyph) && others.has(glyph.index) ? font.glyphs.get(others.get(glyph.index)!) : glyph
+  })
   const missing = [...text].filter((sign) => sign.trim() && font.charToGlyphIndex(sign) === 0)
   if (missing.length > 0)
     throw new BadInput(`the font has no sign for ${[...new Set(missing)].map((s) => `“${s}”`).join(', ')}`)
@@ -109,6 +126,34 @@ export function alternateGlyphs(font: Font): Map<number, number> {
       if (typeof sub === 'number' && other !== undefined && !out.has(sub)) out.set(sub, other)
     }
   return out
+}
+
+/** Features of a font that offer other shapes of a glyph, by how common they are. */
+const SHAPES = ['salt', ...Array.from({ length: 20 }, (_, k) => `ss${String(k + 1).padStart(2, '0')}`), 'swsh', 'cswh', 'titl', 'hist'] // prettier-ignore
+
+/** All other shapes that a font offers of a glyph, by their glyph indices. */
+export function otherShapes(font: Font, index: number): number[] {
+  const { substitution } = font as unknown as { substitution: Substitutions }
+  const out = new Set<number>()
+  for (const tag of SHAPES) {
+    let subs: ReturnType<Substitutions['getFeature']>
+    try {
+      subs = substitution.getFeature(tag, 'latn', 'dflt')
+    } catch {
+      subs = undefined
+    }
+    for (const { sub, by } of subs ?? [])
+      if (sub === index) for (const other of Array.isArray(by) ? by : [by]) out.add(other)
+  }
+  return [...out]
+}
+
+/** The shapes of a sign as path data (thousandths of the em, baseline at 0, y down): its own first, then each other one. */
+export function shapesOf(font: Font, sign: string): string[] {
+  const own = font.charToGlyph(sign)
+  return [own, ...otherShapes(font, own.index).map((index) => font.glyphs.get(index))].map((glyph) =>
+    regionToPath(fillRings(ringsOf(glyph.getPath(0, 0, 1000).commands), 'nonzero')),
+  )
 }
 
 type Commands = ReturnType<Font['getPath']>['commands']

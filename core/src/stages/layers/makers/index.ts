@@ -7,7 +7,7 @@ import { type Recipe } from '../../../project'
 import { BadInput } from '../../../base'
 import type { Font } from './font'
 import { makeLadder } from './ladder'
-import { makeLettering } from './lettering'
+import { makeLettering, type Fonts } from './lettering'
 import type { Made } from './made'
 import { makeGarland } from './garland'
 import { makeMandala } from './mandala'
@@ -17,7 +17,7 @@ import { makeTones } from './tones'
 import { makeWindow } from './window'
 import { makeWings } from './wings'
 
-export { glyphsOf as glyphOutlines, outlineWords, readFont, type Font } from './font'
+export { glyphsOf as glyphOutlines, outlineWords, readFont, shapesOf, type Font } from './font'
 export { ladderStep, stepsThatFit } from './ladder'
 export { bestThresholds, coloursOf, fromBase64, greysOf, histogramOf, thresholdsOf, toBase64 } from './tones'
 export { flagColours, scallops, twineOf, type Twine } from './garland'
@@ -27,14 +27,17 @@ export { bridgeFaces, closestPoints, stripRegion, type Strip } from './bridge'
 export { grow, growAgain, withMadePapers } from './grow'
 export type { Made } from './made'
 
-/** Layers of any recipe. Lettering needs its font. Throws BadInput with one sentence. Needs the geometry loaded. */
-export function makeLayers(recipe: Recipe, font?: Font): Made {
+/**
+ * Layers of any recipe. Lettering needs its font, and those of lines and letters that differ by their names. Throws BadInput with one
+ * sentence. Needs the geometry loaded.
+ */
+export function makeLayers(recipe: Recipe, font?: Font, fonts?: Fonts): Made {
   switch (recipe.kind) {
     case 'ladder':
       return makeLadder(recipe)
     case 'lettering':
       if (!font) throw new BadInput('the font of these words is not at hand: choose one')
-      return makeLettering(recipe, font)
+      return makeLettering(recipe, font, fonts)
     case 'tones':
       return makeTones(recipe)
     case 'rosette':

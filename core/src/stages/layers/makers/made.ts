@@ -1,4 +1,4 @@
-import type { Point, Polygon, Region } from '../../../base/geometry'
+import type { Box, Point, Polygon, Region } from '../../../base/geometry'
 import { polygonArea } from '../../../base/geometry'
 import type { Said } from '../../../base/units'
 import type { Layer } from '../../../project'
@@ -10,6 +10,8 @@ export interface Made {
   remarks: Said[]
   /** Where sticks go: the middle of each and its upper end, mm in the frame of the layers. */
   sticks?: { x: number; topMm: number; widthMm: number }[]
+  /** Letters that can be set by themselves: of which line, which of it, its sign and where it stands. */
+  letters?: { line: number; at: number; sign: string; box: Box }[]
   /** Strips that tie pieces, and small spots that were kept, to be looked at. */
   ties?: { from: Point; to: Point }[]
   spots?: Point[]

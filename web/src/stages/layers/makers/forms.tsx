@@ -26,6 +26,7 @@ import { useAppSelector } from '../../../state/store'
 import { Button, SelectField, SchemaFields, type SchemaField } from '../../../ui'
 import { shippedFonts } from './fonts'
 import { GARLAND, SCENE, WINDOW, WINGS } from './kind-fields'
+import { LetterFields, type Letter, type PickedLetter } from './letter-fields'
 import { TonesForm } from './tones-form'
 
 interface FormProps<R extends Recipe> {
@@ -262,7 +263,15 @@ function LetteringForm({
   recipe,
   onChange,
   onFont,
-}: FormProps<LetteringRecipe> & { onFont: (file: File) => void }) {
+  letters,
+  picked,
+  onPick,
+}: FormProps<LetteringRecipe> & {
+  onFont: (file: File) => void
+  letters: readonly Letter[]
+  picked: PickedLetter | null
+  onPick: (picked: PickedLetter | null) => void
+}) {
   const unit = useAppSelector(selectUnit)
   const set = (patch: Partial<LetteringRecipe>) => onChange({ ...recipe, ...patch })
   return (
@@ -309,6 +318,9 @@ function LetteringForm({
         fields={LETTERING}
         onChange={onChange}
       />
+      {letters.length > 0 && (
+        <LetterFields recipe={recipe} letters={letters} picked={picked} onPick={onPick} onChange={onChange} />
+      )}
     </>
   )
 }
@@ -455,6 +467,8 @@ function SceneForm({ recipe, onChange }: FormProps<SceneRecipe>) {
   )
 }
 
+const NO_PICTURE = 'none'
+
 function WindowForm({
   recipe,
   onChange,
@@ -473,9 +487,9 @@ function WindowForm({
     <>
       <SelectField
         label="Picture"
-        value={recipe.picture?.id ?? ''}
+        value={recipe.picture?.id ?? NO_PICTURE}
         options={[
-          { value: '', label: 'none: a photo is stuck on' },
+          { value: NO_PICTURE, label: 'none: a photo is stuck on' },
           ...pictures.map(({ id, name }) => ({ value: id, label: name })),
         ]}
         onChange={choose}
@@ -532,6 +546,8 @@ export function RecipeForm({
   onFont,
   pictures,
   onPicture,
+  letter,
+  onLetter,
 }: {
   recipe: Recipe
   /** What came of it last. */
@@ -541,6 +557,9 @@ export function RecipeForm({
   /** Pictures to choose among, and one to bring in. */
   pictures: readonly Picture[]
   onPicture: (file: File) => void
+  /** The letter or line of words that is set by itself. */
+  letter: PickedLetter | null
+  onLetter: (letter: PickedLetter | null) => void
 }) {
   const unit = useAppSelector(selectUnit)
   switch (recipe.kind) {
@@ -555,7 +574,16 @@ export function RecipeForm({
         />
       )
     case 'lettering':
-      return <LetteringForm recipe={recipe} onChange={onChange} onFont={onFont} />
+      return (
+        <LetteringForm
+          recipe={recipe}
+          onChange={onChange}
+          onFont={onFont}
+          letters={made?.letters ?? []}
+          picked={letter}
+          onPick={onLetter}
+        />
+      )
     case 'tones':
       return <TonesForm recipe={recipe} greys={made?.greys} onChange={onChange} />
     case 'rosette':

@@ -22,6 +22,7 @@ import { Button, Figure, Figures, Heading, Switch } from '../../../ui'
 import { editor } from '../../../workers'
 import { RecipeForm } from './forms'
 import { readPicture } from '../prints/read-picture'
+import { LetterMarks, type PickedLetter } from './letter-fields'
 import { PhotoPicture } from './photo-picture'
 import { makerNames } from './start'
 import { NO_TOOL, TonesSurface, TonesTools } from './tones-tools'
@@ -46,6 +47,7 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
   const [apart, setApart] = useState(false)
   const [beside, setBeside] = useState(recipe.kind === 'tones')
   const [tool, setTool] = useState(NO_TOOL)
+  const [letter, setLetter] = useState<PickedLetter | null>(null)
   const [brought, setBrought] = useState<readonly Picture[]>([])
   const { made, why, busy } = useMade(recipe)
   const { stock } = useAppSelector((state) => state.document)
@@ -128,6 +130,8 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
                 onFont={(file) => void takeFont(file)}
                 pictures={pictures}
                 onPicture={(file) => void takePicture(file)}
+                letter={letter}
+                onLetter={setLetter}
               />
             </div>
           </Heading>
@@ -189,6 +193,9 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
                         data-stick
                       />
                     ))}
+                  {!apart && made?.letters && (
+                    <LetterMarks letters={made.letters} picked={letter} onPick={setLetter} px={px} />
+                  )}
                   {!apart &&
                     made?.spots?.map(({ x, y }) => (
                       <circle

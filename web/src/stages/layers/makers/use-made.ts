@@ -17,6 +17,14 @@ interface Answered extends Omit<MadeState, 'busy'> {
   to: Recipe | null
 }
 
+/** The fonts that a recipe asks for: its own, and those of lines and letters that differ. */
+const fontsOf = (recipe: Recipe): string[] => [
+  ...('font' in recipe ? [String(recipe.font)] : []),
+  ...(recipe.kind === 'lettering'
+    ? [...recipe.lines, ...recipe.letters].flatMap(({ font }) => (font === undefined ? [] : [font]))
+    : []),
+]
+
 /** Layers of a recipe, made in the worker a moment after the last change (busy until then); late answers to older recipes are dropped. */
 export function useMade(recipe: Recipe | null): MadeState {
   const [state, setState] = useState<Answered>({ made: null, why: null, to: null })
@@ -25,7 +33,7 @@ export function useMade(recipe: Recipe | null): MadeState {
     let stale = false
     const timer = setTimeout(() => {
       const work = async () => {
-        if ('font' in recipe) await readyFont(String(recipe.font))
+        for (const font of fontsOf(recipe)) await readyFont(font)
         const answer = await editor.ask((api) => api.make(recipe))
         if (stale) return
         setState((last) =>

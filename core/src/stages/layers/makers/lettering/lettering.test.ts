@@ -1,11 +1,12 @@
 // Words of every shipped font: truly joined, as wide as asked for; and what holds them up.
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import { describe, expect, it } from 'vitest'
+import { beforeAll, describe, expect, it } from 'vitest'
 import {
   boxWidth,
   ellipse,
   intersect,
+  joinBoxes,
   offset,
   rectangle,
   regionArea,
@@ -15,8 +16,10 @@ import {
 } from '../../../../base/geometry'
 import { layerRegion, letteringRecipeSchema } from '../../../../project'
 import { bridgeFaces, stripRegion } from '../bridge'
-import { readFont } from '../font'
+import { readFont, shapesOf } from '../font'
+import type { Made } from '../made'
 import { makeLayers } from '../index'
+import { makeLettering } from './lettering'
 import { sagMm, sagOf, stickPlaces } from '../../sticks'
 import { typeset } from './typeset'
 
@@ -50,7 +53,10 @@ describe.each(FONTS)('words in %s', (file) => {
 
   it('hold together by the joint that was asked for: drawn in by half of it, neighbours still touch', () => {
     for (const joinMm of [1.2, 2]) {
-      const { joints } = typeset({ font, recipe: recipe({ text: 'bon voyage', joinMm }) }, 130)
+      const { joints } = typeset(
+        { font, recipe: recipe({ text: 'bon voyage', joinMm }), fonts: new Map() },
+        130,
+      )
       for (const { letters } of joints) {
         const [a, b] = letters.map((letter) => offset(letter, -joinMm / 2 + 0.02))
         expect(intersect(a!, b!).length).toBeGreaterThan(0)
@@ -116,5 +122,79 @@ describe('what holds words up', () => {
     expect(stickPlaces(slanted, recipe({ sticks: 1, stickMm: 4 })).at).toHaveLength(0)
     const rings = subtract([ellipse(30, 20, 30, 20)], [ellipse(30, 20, 27, 17)])
     expect(stickPlaces(rings, recipe({ sticks: 2, stickMm: 4 })).remarks[0]).toContain('wide enough')
+  })
+})
+
+describe('a line or a letter set by itself', () => {
+  const fontAt = (file: string) => readFont(readFileSync(require.resolve(`@expo-google-fonts/${file}.ttf`)))
+  const font = fontAt('fredoka/700Bold/Fredoka_700Bold')
+  const script = fontAt('pacifico/400Regular/Pacifico_400Regular')
+  const fonts = new Map([['script', script]])
+  const boxOf = (made: Made, line: number, at: number) => {
+    const { box } = made.letters!.find((one) => one.line === line && one.at === at)!
+    return { ...box, wide: box.maxX - box.minX, high: box.maxY - box.minY }
+  }
+  const apart = (more: object) => makeLettering(recipe({ text: 'tide\npool', style: 'apart', backingMm: 0, ...more }), font, fonts) // prettier-ignore
+  let plain: Made
+  beforeAll(() => {
+    plain = apart({})
+  })
+
+  it('stands where it says: every letter in its box, all boxes filling the words', () => {
+    expect(plain.letters!.map(({ sign }) => sign).join('')).toBe('tidepool')
+    const words = regionBox(layerRegion(plain.layers.at(-1)!))
+    const all = joinBoxes(plain.letters!.map(({ box }) => box))
+    for (const side of ['minX', 'maxX', 'minY', 'maxY'] as const)
+      expect(all[side]).toBeCloseTo(words[side], 2)
+  })
+
+  it('a larger line is larger by so much against the other', () => {
+    const ratio = (made: Made) => boxOf(made, 1, 1).high / boxOf(made, 0, 2).high
+    expect(ratio(apart({ lines: [{ line: 1, size: 1.5 }] })) / ratio(plain)).toBeCloseTo(1.5, 2)
+    const wider = apart({ lines: [{ line: 1, stretch: 0.5 }] })
+    const shape = (made: Made) => boxOf(made, 1, 1).wide / boxOf(made, 1, 1).high
+    expect(shape(wider) / shape(plain)).toBeCloseTo(0.5, 2)
+  })
+
+  it('a letter is larger, raised, turned, in another font; the rest stays as it was', () => {
+    const scaleOf = (made: Made) => boxOf(made, 1, 0).high / boxOf(plain, 1, 0).high
+    const large = apart({ letters: [{ line: 0, at: 2, size: 2 }] })
+    expect(boxOf(large, 0, 2).high / boxOf(plain, 0, 2).high / scaleOf(large)).toBeCloseTo(2, 2)
+    expect(boxOf(large, 0, 0).high / boxOf(plain, 0, 0).high / scaleOf(large)).toBeCloseTo(1, 2)
+    const up = apart({ letters: [{ line: 0, at: 2, upMm: 3 }] })
+    const rise = (made: Made) => boxOf(made, 0, 0).maxY - boxOf(made, 0, 2).maxY
+    expect(rise(up) - rise(plain)).toBeCloseTo(3, 1)
+    const other = apart({ letters: [{ line: 0, at: 2, font: 'script' }] })
+    expect(regionArea(layerRegion(other.layers.at(-1)!))).not.toBeCloseTo(regionArea(layerRegion(plain.layers.at(-1)!)), 0) // prettier-ignore
+    expect(() => apart({ lines: [{ line: 0, font: 'gone' }] })).toThrow(/font “gone”/)
+  })
+
+  it('is joined all the same', () => {
+    const made = makeLettering(
+      recipe({
+        text: 'tide',
+        joinMm: 1.6,
+        backingMm: 0,
+        letters: [
+          { line: 0, at: 1, size: 1.4, upMm: 4 },
+          { line: 0, at: 2, turnDeg: 12 },
+        ],
+      }),
+      font,
+    )
+    const words = layerRegion(made.layers.at(-1)!)
+    expect(words).toHaveLength(1)
+    expect(offset(words, -0.79)).toHaveLength(1)
+  })
+
+  it('takes every other shape that a font has of a sign', () => {
+    const shapes = shapesOf(script, 'b')
+    expect(shapes.length).toBeGreaterThan(1)
+    expect(new Set(shapes).size).toBe(shapes.length)
+    const set = (shape: number) =>
+      makeLettering(recipe({ text: 'abba', style: 'apart', letters: [{ line: 0, at: 2, shape }] }), script)
+    const [own, other] = [set(0), set(1)].map((made) => made.letters!.map(({ box }) => box.maxX - box.minX))
+    expect(own![1]! / own![0]!).toBeCloseTo(other![1]! / other![0]!, 2)
+    expect(own![2]! / own![0]!).not.toBeCloseTo(other![2]! / other![0]!, 3)
   })
 })

@@ -23,14 +23,14 @@ import { makeLadder, SILHOUETTE } from '../ladder'
 import { joint, type Made } from '../made'
 import { weakestJoint, type Joint } from './joints'
 import { droop, sagOf, stickPlaces } from '../../sticks'
-import { typeset } from './typeset'
+import { typeset, type Fonts } from './typeset'
 
 /** Words as layers, back to front: backings and words, or sheets they are cut out of. Throws BadInput. Needs the geometry loaded. */
-export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
+export function makeLettering(recipe: LetteringRecipe, font: Font, fonts: Fonts = new Map()): Made {
   const backingMm = recipe.style === 'cut-out' ? 0 : recipe.backingMm
   const room = recipe.widthMm - 2 * backingMm * recipe.backingSteps
   if (!(room > 5)) throw new BadInput('the backing takes all of the width: make it smaller')
-  const { region: words, remarks, joints } = typeset({ font, recipe }, room)
+  const { region: words, letters, remarks, joints } = typeset({ font, recipe, fonts }, room)
   if (recipe.style === 'cut-out') return cutOut(words, recipe, remarks)
   // On a backing words may stand apart from each other; alone all must hang together, unless they are meant to be apart.
   const { region: joined, strips } =
@@ -56,6 +56,15 @@ export function makeLettering(recipe: LetteringRecipe, font: Font): Made {
   remarks.push(...sticks.remarks)
   return {
     layers: layersOf(all),
+    letters: letters.map(({ box, ...letter }) => ({
+      ...letter,
+      box: {
+        minX: box.minX - b.minX,
+        maxX: box.maxX - b.minX,
+        minY: box.minY - b.minY,
+        maxY: box.maxY - b.minY,
+      },
+    })),
     remarks,
     widthMm: boxWidth(b),
     heightMm: boxHeight(b),
