@@ -241,11 +241,10 @@ describe('pads', () => {
         { thrift },
       )
       const plan = depthPlan(project)
-      const { insideMm } = padSpan(project.plan)
       for (let x = 1; x < 200; x += 9)
         for (let y = 1; y < 200; y += 9)
           expect(Math.min(...plan.pads.map((p) => Math.hypot(p.x - x, p.y - y)))).toBeLessThanOrEqual(
-            insideMm * 1.05,
+            padSpan(project.plan),
           )
     }
   })

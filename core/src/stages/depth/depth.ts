@@ -5,7 +5,8 @@ import { isOnPane, builtLayers, type Foam, type Layer, type Project } from '../.
 import { builds, footprints } from './foam'
 import { roomOf } from './gaps'
 import { levelOf, liftOnto, lowered, standOn, type Level, type On, type PieceHeight } from './heights'
-import { hasRoom, hidingRegion, padsForPiece, type Pad } from './pads'
+import { hidingRegion } from './pads/hiding'
+import { hasRoom, padsForPiece, type Pad } from './pads/pads'
 
 /** A layer’s height and what holds it. Lengths in mm. */
 export interface LayerDepth {

@@ -12,7 +12,7 @@ import {
   subtract,
 } from '../../base/geometry'
 import { emptyDrawer, type Foam } from '../../project'
-import { EdgeIndex } from './edge-index'
+import { EdgeIndex } from './pads/edge-index'
 import { builds, footprints, gapChoices, nearestBuild } from './foam'
 
 const foam = (thicknessMm: number, widthMm = 6): Foam => ({

@@ -3,7 +3,10 @@ import { say, length, type Said } from '../../base/units'
 import type { Region } from '../../base/geometry'
 import { findLayer, type Project, type Snag } from '../../project'
 import type { DepthPlan } from './depth'
-import { padSpan } from './pads'
+import { padSpan } from './pads/pads'
+
+/** What reaches farther past its last pad, in parts of the span, is told. */
+const FLAPS = 1.3
 
 /** Findings of the depth stage. */
 export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
@@ -75,11 +78,11 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
           },
         },
       )
-    const { insideMm } = padSpan(project.plan)
-    if (layer.farthestMm !== null && layer.farthestMm > insideMm * 1.3)
+    const spanMm = padSpan(project.plan)
+    if (layer.farthestMm !== null && layer.farthestMm > spanMm * FLAPS)
       push(
         'flaps',
-        say`“${name(layer.layerId)}” reaches ${length(layer.farthestMm, 0)} past its last pad (more than ${length(insideMm * 1.3, 0)}) and may flap or sag there.`,
+        say`“${name(layer.layerId)}” reaches ${length(layer.farthestMm, 0)} past its last pad along the card (more than ${length(spanMm * FLAPS, 0)}) and may flap or sag there.`,
         {
           at: layer.farthestAt,
           ...(project.plan.thrift === 'sparing'

@@ -1,6 +1,6 @@
 // Whether a turned rectangle lies wholly inside a region: its centre does, and no outline passes through it.
 import Flatbush from 'flatbush'
-import { regionContains, regionRings, type Region } from '../../base/geometry'
+import { regionContains, regionRings, type Region } from '../../../base/geometry'
 
 /** The edges of a region by cell, to ask quickly whether a rectangle lies inside. */
 export class EdgeIndex {

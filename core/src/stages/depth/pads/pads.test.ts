@@ -1,0 +1,188 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { card, stack } from '../../../../test/stack'
+import { demo, demoNames } from '../../../demo'
+import {
+  convexHull,
+  ellipse,
+  rectangle,
+  regionCentroid,
+  ringContains,
+  strokeRegion,
+  subtract,
+  union,
+  type Region,
+} from '../../../base/geometry'
+import { setPlan } from '../../../project'
+import { depthPlan } from '../depth'
+import { CardField } from './card-field'
+import { fewestSets } from './cover'
+import { farthestOf, padSpan } from './pads'
+
+/** The farthest point from a place along the card, and how far. */
+const farFrom = (region: Region, x: number, y: number, pitch = 1) => farthestOf(region, [{ x, y }], pitch)
+
+describe('distance along the card', () => {
+  it('is straight where nothing is between', () => {
+    const { farthestMm } = farFrom([rectangle(0, 0, 80, 60)], 0.5, 0.5)
+    expect(farthestMm).toBeCloseTo(Math.hypot(79.5, 59.5), 0)
+  })
+
+  it('runs round what is cut out: a bar across a sheet, by hand', () => {
+    // From one side of a slot to the other, by its end.
+    const region = subtract([rectangle(0, 0, 100, 40)], [rectangle(-1, 19, 81, 2)])
+    const field = new CardField(region, 1)
+    let seen = -1
+    const far = field.around([[2, 10]], Infinity, (sample) => {
+      if (seen < 0 && Math.hypot(field.x[sample]! - 2, field.y[sample]! - 30) < 1) seen = sample
+    })
+    const byHand = Math.hypot(78, 9) + 2 + Math.hypot(80 - field.x[seen]!, field.y[seen]! - 21)
+    expect(far[seen]! / byHand).toBeGreaterThan(0.995)
+    expect(far[seen]! / byHand).toBeLessThan(1.03)
+  })
+
+  it('follows the tines of a comb and the windings of a spiral', () => {
+    const comb = union(
+      [rectangle(0, 0, 120, 12)],
+      ...Array.from({ length: 9 }, (_, i) => [rectangle(i * 14, 10, 2, 72)]),
+    )
+    // From one tine's root the farthest is the far tine's end: along the bar, then down the tine.
+    const { farthestMm, farthestAt } = farFrom(comb, 1, 6, 2)
+    expect(farthestAt![1]).toBeCloseTo(82, 0)
+    expect(farthestMm / (Math.hypot(111, 6) + 70)).toBeGreaterThan(0.98)
+    expect(farthestMm / (Math.hypot(111, 6) + 70)).toBeLessThan(1.04)
+    const points: number[] = []
+    let length = 0
+    for (let t = 0; t <= 6 * Math.PI; t += 0.05) {
+      const r = 8 + t * 2.2
+      points.push(80 + r * Math.cos(t), 80 + r * Math.sin(t))
+      const n = points.length
+      if (n > 2) length += Math.hypot(points[n - 2]! - points[n - 4]!, points[n - 1]! - points[n - 3]!)
+    }
+    const spiral = strokeRegion([{ points: Float64Array.from(points), closed: false }], { widthMm: 5 })
+    const far = farFrom(spiral, points[0]!, points[1]!, 1.5).farthestMm
+    // A string pulled tight along the inner side is a little shorter than the middle line.
+    expect(far / length).toBeGreaterThan(0.82)
+    expect(far / length).toBeLessThan(1.02)
+  })
+
+  it('is never told too small: against every way round random discs', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 15, max: 85 }), fc.integer({ min: 15, max: 65 })), {
+          minLength: 1,
+          maxLength: 5,
+        }),
+        (at) => {
+          // prettier-ignore
+          const region = subtract([rectangle(0, 0, 100, 80)], union(...at.map(([x, y]) => [ellipse(x, y, 9)])))
+          const coarse = new CardField(region, 3)
+          const far = coarse.around([[2, 2]], Infinity, () => undefined)
+          for (let k = 0; k < coarse.count; k++)
+            if (Number.isFinite(far[k]!))
+              expect(far[k]!).toBeGreaterThanOrEqual(Math.hypot(coarse.x[k]! - 2, coarse.y[k]! - 2) - 1e-9)
+        },
+      ),
+      { numRuns: 12 },
+    )
+  })
+})
+
+describe('the fewest sets', () => {
+  const smallest = (rows: number, sets: readonly Int32Array[]): number => {
+    const all = sets.reduce((mask, set) => set.reduce((m, r) => m | (1 << r), mask), 0)
+    let best = sets.length
+    for (let pick = 0; pick < 1 << sets.length; pick++) {
+      let mask = 0
+      let n = 0
+      sets.forEach((set, k) => {
+        if (pick & (1 << k)) {
+          n++
+          for (const r of set) mask |= 1 << r
+        }
+      })
+      if (mask === all && n < best) best = n
+    }
+    void rows
+    return best
+  }
+
+  it('are as few as trying all of them finds', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.uniqueArray(fc.integer({ min: 0, max: 17 }), { minLength: 1, maxLength: 6 }), { minLength: 1, maxLength: 12 }), // prettier-ignore
+        (lists) => {
+          const sets = lists.map((list) => Int32Array.from(list))
+          const found = fewestSets({ rows: 18, sets })
+          const covered = new Set(found.flatMap((k) => [...sets[k]!]))
+          expect(covered).toEqual(new Set(lists.flat()))
+          expect(found.length).toBe(smallest(18, sets))
+        },
+      ),
+      { numRuns: 120 },
+    )
+  })
+
+  it('are the same each time, and none of nothing', () => {
+    const sets = Array.from({ length: 60 }, (_, k) =>
+      Int32Array.from({ length: 9 }, (_, i) => (k * 7 + i * i) % 90),
+    )
+    expect(fewestSets({ rows: 90, sets })).toEqual(fewestSets({ rows: 90, sets }))
+    expect(fewestSets({ rows: 4, sets: [] })).toEqual([])
+  })
+})
+
+describe('pads', () => {
+  const shapes: [string, Region][] = [
+    ['sheet', [rectangle(20, 20, 160, 160)]],
+    ['frame', subtract([rectangle(10, 10, 180, 180)], [rectangle(35, 35, 130, 130)])],
+    ['comb', union([rectangle(20, 20, 160, 20)], ...Array.from({ length: 6 }, (_, i) => [rectangle(20 + i * 28, 20, 13, 130)]))], // prettier-ignore
+    ['ring', subtract([ellipse(100, 100, 85)], [ellipse(100, 100, 64)])],
+    ['drop', union([ellipse(90, 100, 60)], [rectangle(90, 90, 100, 20)])],
+  ]
+  const planOf = (region: Region, thrift: 'sparing' | 'steady' | 'sale') =>
+    depthPlan(
+      setPlan(stack('frame', card('a', 0, [rectangle(0, 0, 200, 200)]), card('b', 2, region)), { thrift }),
+    )
+
+  it.each(shapes)(
+    'of a %s: no point farther along the card than the span, and never fewer for more foam',
+    (_, region) => {
+      let before = 0
+      for (const thrift of ['sparing', 'steady', 'sale'] as const) {
+        const plan = planOf(region, thrift)
+        // Measured anew on finer samples than the planner's own.
+        const { farthestMm } = farthestOf(region, plan.pads, 0.9)
+        expect(farthestMm).toBeLessThanOrEqual(padSpan({ thrift, padSpanMm: null }) * 1.02)
+        expect(plan.pads.length).toBeGreaterThanOrEqual(before)
+        before = plan.pads.length
+      }
+    },
+  )
+
+  it('of a plain sheet of 160 mm are some 5 to 8, 12 to 16, 20 to 30', () => {
+    const count = (thrift: 'sparing' | 'steady' | 'sale') =>
+      planOf([rectangle(20, 20, 160, 160)], thrift).pads.length
+    const [sparing, steady, sale] = [count('sparing'), count('steady'), count('sale')]
+    expect(sparing).toBeGreaterThanOrEqual(5)
+    expect(sparing).toBeLessThanOrEqual(8)
+    expect(steady).toBeGreaterThanOrEqual(12)
+    expect(steady).toBeLessThanOrEqual(17)
+    expect(sale).toBeGreaterThanOrEqual(20)
+    expect(sale).toBeLessThanOrEqual(30)
+  })
+
+  it.each(demoNames)(
+    'of %s have the centre of mass of every piece between them, where it is on card',
+    (name) => {
+      const plan = depthPlan(demo(name))
+      for (const { layer, pieceId, region } of plan.pieces) {
+        const own = plan.pads.filter((pad) => pad.layerId === layer.id && pad.pieceId === pieceId)
+        if (own.length < 3) continue
+        const { x, y } = regionCentroid(region)
+        const hull = convexHull(own.flatMap((pad) => [pad.x - 6, pad.y - 6, pad.x + 6, pad.y - 6, pad.x + 6, pad.y + 6, pad.x - 6, pad.y + 6])) // prettier-ignore
+        expect(ringContains(hull, x, y), `${layer.id} ${pieceId}`).toBe(true)
+      }
+    },
+  )
+})

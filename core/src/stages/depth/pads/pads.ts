@@ -1,0 +1,387 @@
+// Which pads hold a piece: the fewest whose reach, measured along the card, leaves no point of it farther than the span; and such that
+// its centre of mass lies between them.
+import {
+  convexHull,
+  offset,
+  regionArea,
+  regionBox,
+  regionCentroid,
+  regionContains,
+  regionRings,
+  ringContains,
+  type Point,
+  type Region,
+} from '../../../base/geometry'
+import { fresh, type Memo } from '../../../base'
+import type { Plan, Project } from '../../../project'
+import type { Footprint } from '../foam'
+import type { PieceHeight } from '../heights'
+import { CardField } from './card-field'
+import { fewestSets } from './cover'
+import { keyOf, placesFor, SLACK_MM, type Place } from './places'
+
+/** One pad under a piece; stacked foams count as one. */
+export interface Pad {
+  layerId: string
+  pieceId: string
+  /** Centre, mm in the project's frame. */
+  x: number
+  y: number
+  /** Degrees, clockwise on screen. */
+  rotation: number
+  widthMm: number
+  heightMm: number
+  thicknessMm: number
+  /** Foams stacked for it, thickest first. */
+  foamIds: string[]
+}
+
+/** The pads of one piece. */
+export interface PiecePads {
+  pads: Pad[]
+  /** Farthest that any point of the piece is from the middle of a pad, along the card, and where. */
+  farthestMm: number
+  farthestAt: [number, number] | null
+  /** No pad fits anywhere. */
+  noRoom: boolean
+  /** Where a pad of the first size may lie: what the drawing hatches. */
+  allowed: Region
+}
+
+/** Span in mm by thrift: the farthest any point may be from the middle of a pad, along the card. */
+export const SPANS_MM = { sparing: 46, steady: 32, sale: 23 } as const
+
+/** Span of a plan, mm. */
+export const padSpan = ({ padSpanMm, thrift }: Pick<Plan, 'padSpanMm' | 'thrift'>): number =>
+  padSpanMm ?? SPANS_MM[thrift]
+
+/** Pads for one piece that lies on foam. Needs the geometry loaded. */
+export function padsForPiece(
+  project: Project,
+  piece: PieceHeight,
+  hidden: Region | null,
+  memo: Memo = fresh,
+): PiecePads {
+  const { thrift, padSpanMm } = project.plan
+  const key = keyOf(project, piece, hidden)
+  return memo('pads', [key, thrift, padSpanMm], () => {
+    const { places, allowed } = placesFor(project, piece, hidden, memo)
+    const none = { pads: [], farthestMm: 0, farthestAt: null, noRoom: true, allowed }
+    return places.length === 0 ? none : { ...none, ...planPads(piece, places, padSpan(project.plan)) }
+  })
+}
+
+/** Whether a pad fits under a piece at all, told without planning any; null where only the plan can tell. */
+export function hasRoom(
+  project: Project,
+  piece: PieceHeight,
+  hidden: Region | null,
+  memo: Memo = fresh,
+): boolean | null {
+  const key = keyOf(project, piece, hidden)
+  return memo('room for pads', [key, project.plan.thrift], () => {
+    const { places } = placesFor(project, piece, hidden, memo)
+    // A disc round a pad fits: so does the pad. A disc within it does not: neither does the pad.
+    const fits = (halfOf: (pad: Footprint) => number) =>
+      places.some(({ region, footprint }) => offset(region, -halfOf(footprint)).length > 0)
+    if (fits(({ widthMm, heightMm }) => Math.hypot(widthMm, heightMm) / 2 + SLACK_MM)) return true
+    return fits(({ widthMm, heightMm }) => Math.min(widthMm, heightMm) / 2 - SLACK_MM) ? null : false
+  })
+}
+
+/** Samples are so far apart, in parts of the span, within bounds (mm); what is measured in the end is measured on finer ones. */
+const PITCH_SHARE = 1 / 11
+const PITCH_MM = [0.8, 3] as const
+const FINER = 0.6
+/** Covered is what is reached within the span less this part of the pitch: points between samples are no farther than the span then. */
+const BETWEEN = 0.45
+/** About so many places are tried for the pads of one piece; then, round those that were chosen, places between them. */
+const MOST_TRIED = 240
+const BETWEEN_TURNS = 8
+const BETWEEN_STEPS = [0.5] as const
+/** So few pads are tried to be made fewer still. */
+const FEW = 8
+/** Pads keep apart so far, mm. */
+const APART_MM = 0.5
+
+/** A pad where it could lie, and the samples within its reach. */
+interface Candidate {
+  pad: Pad
+  reach: Int32Array
+}
+
+function planPads(
+  piece: PieceHeight,
+  places: readonly Place[],
+  spanMm: number,
+): Pick<PiecePads, 'pads' | 'farthestMm' | 'farthestAt' | 'noRoom'> {
+  const pitch = Math.min(PITCH_MM[1], Math.max(PITCH_MM[0], spanMm * PITCH_SHARE))
+  const stepOf = stepFor(places)
+  const tried = posesFor(piece, places, stepOf)
+  if (tried.length === 0) return { pads: [], farthestMm: 0, farthestAt: null, noRoom: true }
+  const field = new CardField(piece.region, pitch)
+  // Of equally many pads the larger ones: they hold better.
+  const largest = tried.reduce((most, pad) => Math.max(most, pad.widthMm * pad.heightMm), 0)
+  const coverOf = (list: readonly Candidate[]) =>
+    fewestSets({
+      rows: field.count,
+      sets: list.map(({ reach }) => reach),
+      cost: Float64Array.from(list, ({ pad }) => 1 - (pad.widthMm * pad.heightMm) / largest),
+    })
+  const planWithin = (reachMm: number) => {
+    const reaching = (pad: Pad): Candidate => {
+      const reach: number[] = []
+      field.around([[pad.x, pad.y]], reachMm, (sample) => reach.push(sample))
+      return { pad, reach: Int32Array.from(reach) }
+    }
+    let candidates = tried.map(reaching)
+    let chosen = coverOf(candidates)
+    if (chosen.length > 2) {
+      const coarse = chosen.map((k) => candidates[k]!.pad)
+      candidates = [...candidates, ...between(piece, places, coarse, stepOf).map(reaching)]
+      const finer = coverOf(candidates)
+      if (finer.length <= chosen.length) chosen = finer
+    }
+    const pads = balanced(piece, apart(chosen, candidates, field.count), candidates)
+    return { pads, ...farthestOf(piece.region, pads, field.pitch * FINER), noRoom: false }
+  }
+  const sure = planWithin(Math.max(spanMm * 0.5, spanMm - field.pitch * BETWEEN))
+  if (sure.pads.length < 2 || sure.pads.length > FEW) return sure
+  // A few pads may do with one less, where what lies between the samples happens to be within the span.
+  const bold = planWithin(spanMm)
+  return bold.pads.length < sure.pads.length && bold.farthestMm <= Math.max(spanMm, sure.farthestMm)
+    ? bold
+    : sure
+}
+
+/** From place to place that is tried, mm. */
+function stepFor(places: readonly Place[]): number {
+  const regions = [...new Set(places.map(({ region }) => region))]
+  const area = regions.reduce((sum, region) => sum + regionArea(region), 0)
+  return Math.max(1.2, Math.sqrt(area / (MOST_TRIED * 0.6)))
+}
+
+/** Places round pads, between those that were tried before. */
+function between(piece: PieceHeight, places: readonly Place[], pads: readonly Pad[], stepMm: number): Pad[] {
+  return pads.flatMap(({ x, y, rotation }) =>
+    BETWEEN_STEPS.flatMap((share) =>
+      Array.from({ length: BETWEEN_TURNS }, (_, k) => (k * 2 * Math.PI) / BETWEEN_TURNS).flatMap((turn) => {
+        const at = { x: x + Math.cos(turn) * stepMm * share, y: y + Math.sin(turn) * stepMm * share }
+        return poseAt(piece, places, { ...at, deg: rotation }) ?? []
+      }),
+    ),
+  )
+}
+
+/** Where pads could lie under a piece: on an even grid, along the inner edge of where they may, in the middle of each part, at the centre of mass. */
+function posesFor(piece: PieceHeight, places: readonly Place[], step: number): Pad[] {
+  const regions = [...new Set(places.map(({ region }) => region))]
+  const out: Pad[] = []
+  const seen = new Set<string>()
+  const tryAt = (x: number, y: number, deg: number) => {
+    const key = `${Math.round(x * 4)} ${Math.round(y * 4)}`
+    if (seen.has(key)) return
+    seen.add(key)
+    const pad = poseAt(piece, places, { x, y, deg })
+    if (pad) out.push(pad)
+  }
+  const centre = regionCentroid(piece.region)
+  tryAt(centre.x, centre.y, 0)
+  for (const region of regions) {
+    const halves = new Set(
+      places
+        .filter((place) => place.region === region)
+        .map(({ footprint }) => Math.min(footprint.widthMm, footprint.heightMm) / 2),
+    )
+    const least = Math.min(...halves)
+    for (const face of region) {
+      const b = regionBox([face])
+      tryAt((b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2, 0)
+    }
+    const b = regionBox(region)
+    for (let y = b.minY + step / 2; y < b.maxY; y += step)
+      for (let x = b.minX + step / 2; x < b.maxX; x += step) if (regionContains(region, x, y)) tryAt(x, y, 0)
+    // As near to the edge as a pad goes: there it holds rims and tips.
+    const rings = [...halves]
+      .filter((half) => half <= least * 1.01 || halves.size <= 2)
+      .flatMap((half) => regionRings(offset(region, -half - 0.03, 'miter')))
+    const total = rings.reduce((sum, ring) => sum + lengthOf(ring), 0)
+    const along = Math.max(step * 0.75, total / (MOST_TRIED * 0.5))
+    for (const ring of rings) for (const { x, y, deg } of stationsOf(ring, along)) tryAt(x, y, deg)
+  }
+  return out
+}
+
+/** The largest pad that lies inside at a place; turned as asked for, or a quarter more. */
+function poseAt(
+  piece: PieceHeight,
+  places: readonly Place[],
+  { x, y, deg }: Point & { deg: number },
+): Pad | null {
+  for (const { index, footprint, build } of places) {
+    const { widthMm, heightMm } = footprint
+    for (const rotation of widthMm === heightMm ? [deg] : [deg, deg + 90]) {
+      if (!index.holds(x, y, widthMm, heightMm, rotation)) continue
+      return {
+        layerId: piece.layer.id,
+        pieceId: piece.pieceId,
+        x,
+        y,
+        rotation,
+        widthMm,
+        heightMm,
+        thicknessMm: build.totalMm,
+        foamIds: build.foams.map((foam) => foam.id),
+      }
+    }
+  }
+  return null
+}
+
+/** The chosen pads, none on another: what would lie on one gives way to the pad that best makes up for it. */
+function apart(chosen: readonly number[], candidates: readonly Candidate[], rows: number): Pad[] {
+  const taken: number[] = []
+  const covered = new Uint8Array(rows)
+  const clashes = (k: number) => taken.some((other) => overlaps(candidates[k]!.pad, candidates[other]!.pad))
+  const take = (k: number) => {
+    taken.push(k)
+    for (const r of candidates[k]!.reach) covered[r] = 1
+  }
+  const late: number[] = []
+  for (const k of chosen) {
+    if (clashes(k)) late.push(k)
+    else take(k)
+  }
+  for (const k of late) {
+    const bare = candidates[k]!.reach.filter((r) => covered[r] === 0)
+    if (bare.length === 0) continue
+    const wanted = new Set(bare)
+    let best = -1
+    let most = 0
+    candidates.forEach(({ reach }, other) => {
+      if (clashes(other)) return
+      let gains = 0
+      for (const r of reach) if (wanted.has(r)) gains++
+      if (gains > most) {
+        most = gains
+        best = other
+      }
+    })
+    if (best >= 0) take(best)
+  }
+  return taken.map((k) => candidates[k]!.pad)
+}
+
+/** Whether two pads lie on each other or too near: by the discs round them, then by their sides (separating axes). */
+function overlaps(a: Pad, b: Pad): boolean {
+  const reach = (Math.hypot(a.widthMm, a.heightMm) + Math.hypot(b.widthMm, b.heightMm)) / 2 + APART_MM
+  const [dx, dy] = [b.x - a.x, b.y - a.y]
+  if (dx * dx + dy * dy >= reach * reach) return false
+  for (const { rotation } of [a, b])
+    for (const turn of [0, 90]) {
+      const t = ((rotation + turn) * Math.PI) / 180
+      const [ux, uy] = [Math.cos(t), Math.sin(t)]
+      if (Math.abs(dx * ux + dy * uy) >= halfAlong(a, ux, uy) + halfAlong(b, ux, uy) + APART_MM) return false
+    }
+  return true
+}
+
+/** Half of a pad's shadow on a direction. */
+function halfAlong({ widthMm, heightMm, rotation }: Pad, ux: number, uy: number): number {
+  const t = (rotation * Math.PI) / 180
+  return (
+    (Math.abs(Math.cos(t) * ux + Math.sin(t) * uy) * widthMm +
+      Math.abs(-Math.sin(t) * ux + Math.cos(t) * uy) * heightMm) /
+    2
+  )
+}
+
+/** One pad more where the centre of mass would lie outside all of them: the one that brings it well between. */
+function balanced(piece: PieceHeight, pads: Pad[], candidates: readonly Candidate[]): Pad[] {
+  const centre = regionCentroid(piece.region)
+  if (pads.length === 0 || holdsUp(pads, centre)) return pads
+  const free = candidates
+    .map(({ pad }) => pad)
+    .filter((pad) => !pads.some((other) => overlaps(pad, other)))
+    .toSorted(
+      (a, b) => Math.hypot(a.x - centre.x, a.y - centre.y) - Math.hypot(b.x - centre.x, b.y - centre.y),
+    )
+  // A lone pad may do as well nearer to the middle.
+  if (pads.length === 1) {
+    const [alone] = pads
+    const reachOf = (pad: Pad) => candidates.find((one) => one.pad === pad)!.reach.length
+    const nearer = candidates.find(({ pad }) => holdsUp([pad], centre) && reachOf(pad) >= reachOf(alone!))
+    if (nearer) return [nearer.pad]
+  }
+  const more = free.find((pad) => holdsUp([...pads, pad], centre))
+  return more ? [...pads, more] : pads
+}
+
+/** Whether a point lies between pads. */
+function holdsUp(pads: readonly Pad[], { x, y }: Point): boolean {
+  const hull = convexHull(pads.flatMap(cornersOf))
+  return hull.length >= 6 && ringContains(hull, x, y)
+}
+
+/** Corners of a pad: x, y, x, y, … */
+function cornersOf({ x, y, widthMm, heightMm, rotation }: Pad): number[] {
+  const t = (rotation * Math.PI) / 180
+  const [cos, sin] = [Math.cos(t), Math.sin(t)]
+  return [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].flatMap(([sx, sy]) => {
+    const [u, v] = [(sx! * widthMm) / 2, (sy! * heightMm) / 2]
+    return [x + u * cos - v * sin, y + u * sin + v * cos]
+  })
+}
+
+/** The point of a region that is farthest from the middle of a pad, along the card; parts without a pad are as far as their size. */
+export function farthestOf(
+  region: Region,
+  pads: readonly Point[],
+  pitchMm: number,
+): { farthestMm: number; farthestAt: [number, number] | null } {
+  if (pads.length === 0) return { farthestMm: 0, farthestAt: null }
+  const field = new CardField(region, pitchMm)
+  let last = -1
+  const far = field.around(
+    pads.map(({ x, y }) => [x, y] as const),
+    Infinity,
+    (sample) => {
+      last = sample
+    },
+  )
+  return last < 0
+    ? { farthestMm: 0, farthestAt: null }
+    : { farthestMm: far[last]!, farthestAt: [field.x[last]!, field.y[last]!] }
+}
+
+const lengthOf = (ring: Float64Array): number => {
+  let sum = 0
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+    sum += Math.hypot(ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!)
+  return sum
+}
+
+/** Corners of a ring, and even steps between them, each with the turn of the edge there (a square looks the same every quarter: −45° to 45°). */
+function stationsOf(ring: Float64Array, step: number): (Point & { deg: number })[] {
+  const out: (Point & { deg: number })[] = []
+  let since = Infinity
+  for (let i = 0; i < ring.length; i += 2) {
+    const k = (i + 2) % ring.length
+    const [x, y, qx, qy] = [ring[i]!, ring[i + 1]!, ring[k]!, ring[k + 1]!]
+    const length = Math.hypot(qx - x, qy - y)
+    if (length === 0) continue
+    const free = (Math.atan2(qy - y, qx - x) * 180) / Math.PI
+    const deg = Math.round(((((free + 45) % 90) + 90) % 90) * 10) / 10 - 45
+    for (let at = Math.max(0, step - since); at < length; at += step) {
+      out.push({ x: x + ((qx - x) * at) / length, y: y + ((qy - y) * at) / length, deg })
+      since = -at
+    }
+    since += length
+  }
+  return out
+}
