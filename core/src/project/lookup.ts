@@ -85,6 +85,10 @@ export const sameButSize = (a: Paper, b: Paper): boolean =>
 export const adhesiveOf = (project: Project): Adhesive | undefined =>
   project.drawer.adhesives.find((a) => a.id === project.plan.adhesiveId) ?? project.drawer.adhesives[0]
 
+/** The glue of a layer's joint: its own, else the project's. */
+export const glueOf = (project: Project, { joint }: Pick<Layer, 'joint'>): Adhesive | undefined =>
+  project.drawer.adhesives.find(({ id }) => id === joint.adhesiveId) ?? adhesiveOf(project)
+
 /** The glue that holds a topper's sticks. */
 export function stickGlueOf(project: Project): Adhesive | undefined {
   const { mount, drawer } = project

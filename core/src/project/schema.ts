@@ -125,6 +125,10 @@ export const jointSchema = z.looseObject({
   gapMm: within('foamHeightMm'),
   /** A pinned gap stays when the gaps are fitted to the depth. */
   pinned: z.boolean().default(false),
+  /** Glued because no gap was left when the gaps were fitted: a gap may come back. */
+  byFit: z.boolean().optional(),
+  /** What it is glued with, where that is not the project's glue. */
+  adhesiveId: id.nullable().optional(),
 })
 
 /** Parts that a layer may play. */
@@ -245,6 +249,8 @@ export const foamSchema = z.looseObject({
   pricePerPack: within('price'),
   /** Single pads at hand. */
   count: whole('count'),
+  /** White foam is seen through thin card with a light behind it; clear foam hardly. */
+  look: z.enum(['white', 'clear']).optional(),
 })
 
 /** A glue; times in minutes. */

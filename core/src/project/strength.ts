@@ -1,4 +1,4 @@
-// What a paper survives, and what light does with it: asked by every stage.
+// What a paper survives: asked by every stage.
 import type { Paper } from './schema'
 
 /** Smallest strip (mm) of a paper that survives cutting and weeding; smooth 216 gsm where no paper is chosen. */
@@ -9,7 +9,3 @@ export function safeStripMm(paper: Paper | undefined): number {
   if (paper.finish === 'textured' || paper.gsm >= 260) return 1.5
   return paper.gsm < 150 ? 1 : 1.2
 }
-
-/** Whether light from behind shows a pad through this paper. */
-export const isTranslucent = (paper: Paper | undefined): boolean =>
-  paper !== undefined && (paper.finish === 'vellum' || paper.finish === 'acetate' || paper.gsm < 150)

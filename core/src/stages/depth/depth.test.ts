@@ -9,6 +9,7 @@ import {
   intersect,
   mapPolygon,
   offset,
+  polygonBox,
   rectangle,
   regionArea,
   rotation,
@@ -263,7 +264,7 @@ describe('pads', () => {
         stack('frame', plate('a', 0, [0, 0, 200, 200]), plate('b', gap, [0, 0, 200, 200])),
         { viewingDeg: deg },
       )
-      return Math.min(...depthPlan(project).pads.map((p) => p.x - p.widthMm / 2))
+      return Math.min(...depthPlan(project).pads.map((p) => polygonBox(padShape(p)).minX))
     }
     expect(edge(1, 30)).toBeGreaterThanOrEqual(1 + Math.tan(Math.PI / 6) - 0.01)
     expect(edge(3, 30)).toBeGreaterThanOrEqual(1 + 3 * Math.tan(Math.PI / 6) - 0.01)

@@ -111,9 +111,9 @@ export function holdLayer(
     }
     held.allowed = allowed.flat()
     held.pads = pads.length
-    held.foams = countFoams(pads)
+    held.foams = countFoams(pads, layer.copies)
   }
-  const pieces = asBuilt(lifted, held.glued)
+  const pieces = asBuilt(project, lifted, held.glued)
   for (const { bottomMm, topMm, tiltMm } of pieces) {
     held.bottomMm = Math.min(held.bottomMm, bottomMm)
     held.topMm = Math.max(held.topMm, topMm)
@@ -123,8 +123,11 @@ export function holdLayer(
 }
 
 /** Pieces as the steps build them: those that no pad fits are glued. */
-export const asBuilt = (lifted: readonly PieceHeight[], glued: readonly string[]): PieceHeight[] =>
-  lifted.map((piece) => (glued.includes(piece.pieceId) ? lowered(piece) : piece))
+export const asBuilt = (
+  project: Project,
+  lifted: readonly PieceHeight[],
+  glued: readonly string[],
+): PieceHeight[] => lifted.map((piece) => (glued.includes(piece.pieceId) ? lowered(project, piece) : piece))
 
 /** Pieces of a layer on foam that no pad fits; pads are planned only where nothing else tells. Needs the geometry loaded. */
 export function gluedPieces(
@@ -146,10 +149,10 @@ export function gluedPieces(
 const isOnFoam = (layer: Layer): boolean =>
   layer.joint.kind === 'foam' && layer.joint.gapMm > 0 && !isOnPane(layer)
 
-/** Pads of each foam that stacked ones are made of. */
-function countFoams(pads: readonly Pad[]): LayerDepth['foams'] {
+/** Pads of each foam that stacked ones are made of, for every copy of the layer. */
+function countFoams(pads: readonly Pad[], copies: number): LayerDepth['foams'] {
   const counts = new Map<string, number>()
-  for (const pad of pads) for (const id of pad.foamIds) counts.set(id, (counts.get(id) ?? 0) + 1)
+  for (const pad of pads) for (const id of pad.foamIds) counts.set(id, (counts.get(id) ?? 0) + copies)
   return [...counts].map(([foamId, count]) => ({ foamId, count }))
 }
 

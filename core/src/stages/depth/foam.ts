@@ -67,3 +67,26 @@ export function gapChoices(foams: readonly Foam[]): { gapMm: number; partsMm: nu
     }
   return [...byGap].map(([gapMm, partsMm]) => ({ gapMm, partsMm })).toSorted((a, b) => a.gapMm - b.gapMm)
 }
+
+/** A pad that is higher or lower than the gap by no more than this serves, mm. */
+export const SERVES_MM = 0.5
+
+const made = new WeakMap<readonly Foam[], Map<number, number | null>>()
+
+/** What pads of the foams at hand make of a gap that was typed, mm; null where none comes near it. */
+export function madeGap(foams: readonly Foam[], gapMm: number): number | null {
+  let known = made.get(foams)
+  if (!known) made.set(foams, (known = new Map()))
+  let best = known.get(gapMm)
+  if (best === undefined) {
+    best = null
+    for (const size of footprints(foams)) {
+      const build = nearestBuild(size, gapMm)
+      if (!build || Math.abs(build.totalMm - gapMm) > SERVES_MM) continue
+      if (best === null || Math.abs(build.totalMm - gapMm) < Math.abs(best - gapMm) - 1e-9)
+        best = build.totalMm
+    }
+    known.set(gapMm, best)
+  }
+  return best
+}

@@ -4,6 +4,7 @@ import {
   boxesMeet,
   convexHull,
   intersect,
+  offset,
   polygonBox,
   regionArea,
   regionBox,
@@ -14,6 +15,7 @@ import {
   type Region,
 } from '../../base/geometry'
 import {
+  glueOf,
   isOnPane,
   hasBoardBehind,
   pieceRegion,
@@ -24,7 +26,7 @@ import {
 } from '../../project'
 import { fresh, type Memo } from '../../base'
 import { folded, type Flap } from '../layers'
-import { footprints, nearestBuild } from './foam'
+import { footprints, madeGap, nearestBuild } from './foam'
 
 /** Card (or the board) that lies under a part of a piece. */
 export interface Support {
@@ -46,6 +48,8 @@ export interface PieceHeight extends Lifted {
   supports: Support[]
 }
 
+/** A contact of so little of a piece's area carries nothing. */
+const SLIVER = 0.03
 /** Contacts smaller than this (mm²) carry nothing, unless the piece itself is hardly larger. */
 const TOUCH_MM2 = 0.5
 const TOUCH_SHARE = 0.3
@@ -85,7 +89,16 @@ export interface On {
   memo?: Memo
 }
 
-const gapOf = ({ joint }: Layer): number => (joint.kind === 'foam' ? joint.gapMm : 0)
+/** What lies between a layer and the card under it, mm: the foam that comes nearest to the gap that was typed, or the glue. */
+function gapOf(project: Project, layer: Layer): number {
+  const { joint } = layer
+  if (joint.kind === 'foam')
+    return joint.gapMm > 0 ? (madeGap(project.drawer.foams, joint.gapMm) ?? joint.gapMm) : 0
+  return joint.kind === 'glue' ? glueMm(project, layer) : 0
+}
+
+/** How thick the glue of a layer stays, mm. */
+const glueMm = (project: Project, layer: Layer): number => glueOf(project, layer)?.thicknessMm ?? 0
 
 /** Lifts each piece of a layer its gap above the highest card under it. Needs the geometry loaded. */
 export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] {
@@ -95,14 +108,35 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
     const { body, flaps } = isFlat(layer) ? { body: whole, flaps: NO_FLAPS } : memo('folded', [whole, layer.folds, layer.shaping, layer.blanks.length], () => folded(whole, layer)) // prettier-ignore
     // What is folded does not rest on what is under it: only the body does.
     const under = nearUnder(body, below)
-    const highest = firstContact(body, under, memo)
+    const gap = below ? gapOf(project, layer) : layer.joint.kind === 'foam' ? gapOf(project, layer) : 0
     const bottomMm = stands(layer)
       ? standsAt(project, layer, thickness)
-      : even((highest ? under[highest.index]!.topMm : 0) + gapOf(layer))
+      : even(restsAt(body, under, gap, memo))
     const flatMm = even(bottomMm + thickness)
     const topMm = Math.max(flatMm, ...flaps.map(({ riseMm }) => even(flatMm + riseMm)))
     return { pieceId: piece.id, region: body, bottomMm, topMm, parts: partsOf(whole, body, flaps, flatMm) }
   })
+}
+
+/**
+ * Height of the underside of a piece: its gap over the highest card that carries it. What touches it in a sliver carries nothing; it
+ * only must not stand higher than the foam does.
+ */
+function restsAt(body: Region, under: readonly Placed[], gap: number, memo: Memo): number {
+  const slivers = regionArea(body) * SLIVER
+  const least = leastContact(body)
+  // Highest first: how much has touched so far.
+  let touching = 0
+  let bump = 0
+  for (const one of under) {
+    const common = regionArea(memo('common', [body, one.region], () => commonOf(body, one.region)))
+    if (common <= least) continue
+    touching += common
+    if (touching > slivers) return Math.max(one.topMm + gap, gap > 0 ? bump : 0)
+    bump = Math.max(bump, one.topMm)
+  }
+  // Nothing but slivers: they are all there is.
+  return bump > 0 ? bump + gap : gap
 }
 
 /** A layer's pieces where they come to lie, with all card beneath them. */
@@ -147,28 +181,41 @@ export function standOn(
   const hangs = project.mount.kind === 'garland' && layer.joint.kind === 'none'
   // Glue fills no gap: what is glued lies on the highest card under it, and leans to what is lower.
   const foams = layer.joint.kind === 'foam' ? project.drawer.foams : NO_FOAMS
-  const gap = gapOf(layer)
+  const gap = gapOf(project, layer)
   if (stands(layer))
     return pieces.map((piece) => ({ ...piece, layer, tiltMm: 0, floats: false, supports: [] }))
   return pieces.map((piece): PieceHeight => {
     const { region, bottomMm } = piece
     const { contacts, rest } = contactsUnder(region, nearUnder(region, below), memo)
     if (hasBoard && rest.length > 0) contacts.push({ region: rest, topMm: 0 })
-    const supports = contacts.map((contact) => ({ ...contact, needMm: even(bottomMm - contact.topMm) }))
-    const named = supports.map((support) => [support.region, support.needMm])
+    const supports = contacts
+      .map((contact) => ({ ...contact, needMm: even(bottomMm - contact.topMm) }))
+      // A sliver that stands higher than the piece bends it, and holds no pad.
+      .filter(({ needMm }) => needMm >= 0)
+    const bearing = supports.filter(({ region: on }) => bears(region, on, foams, memo))
+    const named = bearing.map((support) => [support.region, support.needMm])
     return {
       ...piece,
       layer,
-      tiltMm: memo('tilt', [region, named, gap, foams], () => tiltOf({ foams, region, supports, gap })),
+      tiltMm: memo('tilt', [region, named, gap, foams], () =>
+        tiltOf({ foams, region, supports: bearing, gap }),
+      ),
       floats: contacts.length === 0 && below !== null && !hangs,
       supports,
     }
   })
 }
 
+/** Whether what lies under a piece bears it: a pad finds room on it, or with glue it is no sliver. */
+function bears(region: Region, on: Region, foams: readonly Foam[], memo: Memo): boolean {
+  if (foams.length === 0) return regionArea(on) > regionArea(region) * SLIVER
+  const half = foams.reduce((least, foam) => Math.min(least, foam.widthMm, foam.heightMm), Infinity) / 2
+  return memo('bears', [on, half], () => offset(on, -half).length > 0)
+}
+
 /** A piece that no pad fits goes on with glue: it comes to lie on the highest card under it. Needs the geometry loaded. */
-export function lowered(piece: PieceHeight): PieceHeight {
-  const gap = gapOf(piece.layer)
+export function lowered(project: Project, piece: PieceHeight): PieceHeight {
+  const gap = gapOf(project, piece.layer) - glueMm(project, piece.layer)
   if (gap === 0) return piece
   const supports = piece.supports.map((one) => ({ ...one, needMm: even(one.needMm - gap) }))
   const { region } = piece
@@ -178,7 +225,7 @@ export function lowered(piece: PieceHeight): PieceHeight {
     bottomMm: even(piece.bottomMm - gap),
     topMm: even(piece.topMm - gap),
     parts: piece.parts.map((part) => ({ ...part, topMm: even(part.topMm - gap) })),
-    tiltMm: tiltOf({ foams: NO_FOAMS, region, supports, gap: 0 }),
+    tiltMm: tiltOf({ foams: NO_FOAMS, region, supports, gap: glueMm(project, piece.layer) }),
   }
 }
 

@@ -18,10 +18,19 @@ function below(project: Project, layerId: string): Ref<Level> | null {
 
 const OWN = ['pieces', 'blanks', 'lives', 'folds', 'shaping', 'joint', 'paperId'] as const
 
+const HEIGHTS = {
+  mount: true,
+  layer: OWN,
+  papers: ['thicknessMm'],
+  foams: true,
+  adhesives: true,
+  plan: ['adhesiveId'],
+} as const
+
 /** The pieces of one layer, lifted by its gap. */
 const lifted = node('lifted', {
   stage: 'depth',
-  reads: { mount: true, layer: OWN, papers: ['thicknessMm'] },
+  reads: HEIGHTS,
   needs: (project, layerId) => ({ under: below(project, layerId) }),
   compute: ({ project, memo }, { under }) =>
     liftOnto({ project, layer: project.layers[0]!, below: under, memo }),
@@ -30,17 +39,19 @@ const lifted = node('lifted', {
 /** What carries the pieces of one layer. */
 const standing = node('standing', {
   stage: 'depth',
-  reads: { mount: true, layer: OWN, papers: ['thicknessMm'], foams: true },
+  reads: HEIGHTS,
   needs: (project, layerId) => ({ own: lifted(layerId), under: below(project, layerId) }),
   compute: ({ project, memo }, { own, under }): PieceHeight[] =>
     standOn({ project, layer: project.layers[0]!, below: under, memo }, own),
 })
 
 const PADS = {
-  layers: ['pieces', 'joint', 'lives', 'paperId'],
-  papers: ['finish', 'gsm'],
-  plan: ['thrift', 'viewingDeg', 'padMarginMm', 'padSpanMm', 'litFromBehind'],
+  mount: true,
+  layers: ['pieces', 'joint', 'lives', 'paperId', 'colour', 'copies'],
+  papers: ['finish', 'gsm', 'colour', 'thicknessMm'],
+  plan: ['thrift', 'viewingDeg', 'padMarginMm', 'padSpanMm', 'litFromBehind', 'adhesiveId'],
   foams: true,
+  adhesives: true,
 } as const
 
 /** The pads of one layer, and its pieces where they come to lie. */
@@ -63,13 +74,14 @@ const glued = node('glued', {
 /** One layer as the steps build it, with all card beneath. */
 const built = node('built', {
   stage: 'depth',
-  reads: { layer: ['joint', 'lives'] },
+  reads: { layer: ['joint', 'lives'], foams: true, adhesives: true, plan: ['adhesiveId'] },
   needs: (project, layerId) => ({
     own: standing(layerId),
     low: glued(layerId),
     under: below(project, layerId),
   }),
-  compute: ({ project }, { own, low, under }) => levelOf(project.layers[0]!, asBuilt(own, low), under),
+  compute: ({ project }, { own, low, under }) =>
+    levelOf(project.layers[0]!, asBuilt(project, own, low), under),
 })
 
 /** Heights, pads, foam and what is left of the whole stack. */
@@ -109,9 +121,9 @@ const levelAt = (layerId: string, pieces: readonly PieceHeight[]) => ({
 /** One layer's height. */
 export const level = node('level', {
   stage: 'depth',
-  reads: {},
+  reads: { foams: true, adhesives: true, plan: ['adhesiveId'] },
   needs: (_, layerId) => ({ own: standing(layerId), low: glued(layerId) }),
-  compute: ({ arg }, { own, low }) => levelAt(arg, asBuilt(own, low)),
+  compute: ({ project, arg }, { own, low }) => levelAt(arg, asBuilt(project, own, low)),
 })
 
 /** How high every layer stands: what the section draws. */
@@ -164,7 +176,7 @@ export const hold = node('hold of a topper', {
 /** Findings of the depth stage. */
 export const depthSnagsNode = node('snags of depth', {
   stage: 'depth',
-  reads: { layers: ['name'], plan: ['thrift', 'padSpanMm'] },
+  reads: { layers: ['name', 'joint'], foams: true, plan: ['thrift', 'padSpanMm'] },
   needs: () => ({ whole: depth(), held: hold() }),
   compute: ({ project }, { whole, held }) => [...depthSnags(project, whole), ...topperSnags(held)],
   view: (snags) => snags,

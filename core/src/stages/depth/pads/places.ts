@@ -5,6 +5,7 @@ import {
   offset,
   polygonArea,
   simplify,
+  subtract,
   union,
   type Polygon,
   type Region,
@@ -12,14 +13,11 @@ import {
 import type { Memo } from '../../../base'
 import type { Foam, Project } from '../../../project'
 import { EdgeIndex } from './edge-index'
-import { footprints, nearestBuild, type Build, type Footprint } from '../foam'
+import { footprints, nearestBuild, SERVES_MM, type Build, type Footprint } from '../foam'
 import type { PieceHeight, Support } from '../heights'
 
 /** How much outlines are smoothed, mm: pads lie so much farther in from the piece's own edge. */
 export const SLACK_MM = 0.05
-/** A pad that is higher or lower than the gap by no more than this serves, mm. */
-export const SERVES_MM = 0.5
-
 /** A part of a piece under which pads of one build may lie. */
 export interface Place {
   index: EdgeIndex
@@ -63,6 +61,7 @@ function findPlaces(project: Project, piece: PieceHeight, hidden: Region | null,
   const sizes = footprints(drawer.foams).filter(
     (f) => plan.thrift === 'sale' || Math.max(f.widthMm, f.heightMm) < 12 || f.heightMm < 4,
   )
+  const clear = footprints(drawer.foams.filter(({ look }) => look === 'clear'))
   const tan = Math.tan((plan.viewingDeg * Math.PI) / 180)
   const places: Place[] = []
   let allowed: Polygon[] = []
@@ -70,15 +69,19 @@ function findPlaces(project: Project, piece: PieceHeight, hidden: Region | null,
   for (const support of roomySupports(piece, drawer.foams, memo)) {
     const inside = offset(outline, -(plan.padMarginMm + SLACK_MM + support.needMm * tan), 'miter')
     const onCard = intersect(inside, support.region)
-    const region = simplify(hidden ? intersect(onCard, hidden) : onCard, SLACK_MM)
-    if (region.length === 0) continue
-    allowed = union(allowed, region)
-    const index = new EdgeIndex(region)
-    for (const footprint of sizes) {
-      const build = nearestBuild(footprint, support.needMm)
-      if (build && Math.abs(build.totalMm - support.needMm) <= SERVES_MM)
-        places.push({ index, region, footprint, build })
+    const put = (region: Region, foams: readonly Footprint[]) => {
+      if (region.length === 0 || foams.length === 0) return
+      allowed = union(allowed, region)
+      const index = new EdgeIndex(region)
+      for (const footprint of foams) {
+        const build = nearestBuild(footprint, support.needMm)
+        if (build && Math.abs(build.totalMm - support.needMm) <= SERVES_MM)
+          places.push({ index, region, footprint, build })
+      }
     }
+    put(simplify(hidden ? intersect(onCard, hidden) : onCard, SLACK_MM), sizes)
+    // Clear foam hardly shows through veiled or lit card: it may lie where white foam may not.
+    if (hidden && clear.length > 0) put(simplify(subtract(onCard, hidden), SLACK_MM), clear)
   }
   // Larger pads first; among equals the higher support, which carries the gap itself.
   places.sort(
