@@ -201,7 +201,9 @@ describe('local heights', () => {
           for (const upper of all)
             for (const lower of all) {
               if (project.layers.indexOf(lower.layer) >= project.layers.indexOf(upper.layer)) continue
-              if (regionArea(intersect(upper.region, lower.region)) < 1) continue
+              // What touches in a sliver carries nothing: card bends over it.
+              const touch = regionArea(intersect(upper.region, lower.region))
+              if (touch < 1 || touch < regionArea(upper.region) * 0.031) continue
               expect(upper.bottomMm).toBeGreaterThanOrEqual(lower.topMm - 1e-9)
             }
         },
@@ -366,6 +368,61 @@ describe('gaps fitted to the frame', () => {
     )
   })
 
+  it('share the depth where layers lie side by side, and come back where they were glued for want of room', () => {
+    // Nine cards abreast on a backing, in 12 mm of room: each may have what foam makes of it.
+    const abreast = stack(
+      'frame',
+      plate('back', 0, [0, 0, 200, 200]),
+      ...Array.from({ length: 9 }, (_, i) => plate(`c${i}`, 2, [5 + i * 21, 40, 18, 100])),
+    )
+    const project = { ...abreast, drawer: { ...abreast.drawer, foams: [foam(1), foam(2), foam(3)] } }
+    const plan = planGaps(project, 12)
+    for (const { gapMm } of plan.gaps) expect(gapMm).toBe(6)
+    expect(plan.stackMm).toBeCloseTo(2 * CARD + 6, 6)
+    const deep = { ...project, mount: { ...project.mount, depthMm: 10, clearanceMm: 2 } as Project['mount'] }
+    const flat = fitGaps({ ...deep, mount: { ...deep.mount, depthMm: 2.6 } as Project['mount'] })
+    expect(flat.layers[1]!.joint).toMatchObject({ kind: 'glue', byFit: true })
+    const again = fitGaps({ ...flat, mount: deep.mount })
+    expect(again.layers[1]!.joint).toMatchObject({ kind: 'foam', gapMm: 6 })
+    expect(again.layers[1]!.joint.byFit).toBeUndefined()
+  })
+
+  it('are the best where chains of layers cross: against every choice', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 3 }), fc.integer({ min: 1, max: 3 })), { minLength: 3, maxLength: 4 }), // prettier-ignore
+        fc.double({ min: 2, max: 9, noNaN: true }),
+        (list, room) => {
+          const base = stack('frame', plate('back', 0, [0, 0, 200, 200]), ...list.map(([x, w], i) => plate(`l${i}`, 1, [x * 40, 10, w * 40, 80]))) // prettier-ignore
+          const project = { ...base, drawer: { ...base.drawer, foams: [foam(1), foam(2)] } }
+          const { gaps, stackMm } = planGaps(project, room)
+          // Heights by hand: over all that lies under it.
+          const height = (g: readonly number[]) => {
+            const tops: number[] = []
+            list.forEach(([x, w], i) => {
+              const under = list.flatMap(([u, v], k) => (k < i && u < x + w && x < u + v ? [tops[k]!] : []))
+              tops.push(Math.max(CARD, ...under) + g[i]! + CARD)
+            })
+            return Math.max(CARD, ...tops)
+          }
+          expect(stackMm).toBeCloseTo(height(gaps.map(({ gapMm }) => gapMm)), 6)
+          expect(stackMm).toBeLessThanOrEqual(Math.max(room, height(list.map(() => 0))) + 1e-5)
+          // No single gap could be the next larger one, nor two exchanged for less, and still fit better.
+          const choices = [0, ...gapChoices(project.drawer.foams).map(({ gapMm }) => gapMm)]
+          for (const k of list.keys()) {
+            const own = gaps.map(({ gapMm }) => gapMm)
+            if (own[k] !== 0) continue
+            // Where a layer was glued, no foam at all fits there with the others as they are.
+            const least = own.slice()
+            least[k] = choices[1]!
+            expect(height(least)).toBeGreaterThan(room - 1e-6)
+          }
+        },
+      ),
+      { numRuns: 40 },
+    )
+  })
+
   it('keep what is pinned, and say where even glue is too deep', () => {
     const project = setLayer(four([foam(1), foam(2)]), 'b', {
       joint: { kind: 'foam', gapMm: 7, pinned: true },
@@ -403,4 +460,129 @@ it('covers the card of every demo: heights exist for every piece that is built',
     // Folds part a piece by slits far thinner than card.
     expect(covered / regionArea(builtLayers(project).flatMap(layerRegion))).toBeCloseTo(1, 3)
   }
+})
+
+describe('what foam and glue really make', () => {
+  const codes = (project: Project) => depthSnags(project, depthPlan(project)).map(({ code }) => code)
+
+  it('heights are of the foam that comes nearest to a typed gap, and it is told', () => {
+    const six = stack('frame', plate('a', 0, [0, 0, 200, 200]), ...Array.from({ length: 6 }, (_, i) => plate(`l${i}`, 2.6, [0, 0, 200, 200]))) // prettier-ignore
+    const foams = emptyDrawer().foams.filter(({ thicknessMm }) => thicknessMm === 3)
+    const project = { ...six, drawer: { ...six.drawer, foams } }
+    const plan = depthPlan(project)
+    expect(plan.stackMm).toBeCloseTo(7 * CARD + 6 * 3, 6)
+    for (const pad of plan.pads) expect(pad.thicknessMm).toBe(3)
+    const snag = depthSnags(project, plan).find(({ code }) => code === 'gap-not-made')!
+    expect(wordsIn(snag.message, 'mm')).toContain('2.6 mm are asked for')
+    expect(snag.mend!.action).toMatchObject({ gapMm: 3 })
+  })
+
+  it('no foam of a height is not called too narrow', () => {
+    const base = stack('frame', plate('a', 0, [0, 0, 200, 200]), plate('b', 0.4, [0, 0, 200, 200]))
+    const foams = emptyDrawer().foams.filter(({ thicknessMm }) => thicknessMm >= 2)
+    const project = { ...base, drawer: { ...base.drawer, foams } }
+    expect(codes(project)).toContain('no-foam-of-height')
+    expect(codes(project)).not.toContain('no-room-for-pads')
+  })
+
+  it('hot glue stands up by its own half millimetre, a joint with another glue does not', () => {
+    const base = stack('frame', plate('a', 0, [0, 0, 200, 200]), plate('b', 0, [0, 0, 200, 200]))
+    const hot = setPlan(base, { adhesiveId: 'glue-hot' })
+    expect(depthPlan(hot).stackMm).toBeCloseTo(2 * CARD + 0.5, 6)
+    const tacky = setLayer(hot, 'b', {
+      joint: { kind: 'glue', gapMm: 0, pinned: false, adhesiveId: 'glue-tacky' },
+    })
+    expect(depthPlan(tacky).stackMm).toBeCloseTo(2 * CARD, 6)
+  })
+
+  it('a sliver carries nothing, and a dot that holds no pad tilts nothing', () => {
+    // A dot of 4 mm under a sheet of 150: 13 of 22,500 mm².
+    const dotted = stack(
+      'frame',
+      plate('a', 0, [0, 0, 200, 200]),
+      card('dot', 0, [ellipse(100, 100, 2)]),
+      plate('b', 2, [25, 25, 150, 150]),
+    )
+    const b = depthPlan(dotted).pieces.find(({ layer }) => layer.id === 'b')!
+    expect(b.bottomMm).toBeCloseTo(CARD + 2, 6)
+    expect(b.tiltMm).toBe(0)
+    expect(codes(dotted)).toEqual([])
+    // Taller than the gap it still lifts.
+    const tall = setLayer(dotted, 'dot', { joint: { kind: 'foam', gapMm: 0, pinned: false } })
+    const high = stack('frame', plate('a', 0, [0, 0, 200, 200]), ...Array.from({ length: 9 }, (_, i) => card(`d${i}`, 0, [ellipse(100, 100, 2)])), plate('b', 2, [25, 25, 150, 150])) // prettier-ignore
+    expect(depthPlan(tall).pieces.at(-1)!.bottomMm).toBeCloseTo(CARD + 2, 6)
+    expect(depthPlan(high).pieces.at(-1)!.bottomMm).toBeCloseTo(10 * CARD, 6)
+  })
+
+  it('copies are padded as often as they are cut', () => {
+    const once = stack('frame', plate('a', 0, [0, 0, 200, 200]), plate('b', 2, [25, 25, 80, 80]))
+    const needed = (project: Project) => depthPlan(project).foamUse.reduce((sum, use) => sum + use.needed, 0)
+    expect(needed(setLayer(once, 'b', { copies: 3 }))).toBe(3 * needed(once))
+  })
+})
+
+describe('where pads would show', () => {
+  const paper = (id: string, more: object) => ({ ...demo('harbour').drawer.papers[0]!, id, ...more })
+  const papers = [
+    paper('vellum', { finish: 'vellum', gsm: 100, thicknessMm: 0.11 }),
+    paper('white', { gsm: 216, colour: '#ffffff' }),
+    paper('black', { gsm: 300, colour: '#101010' }),
+    paper('text', { gsm: 100, colour: '#ffffff', thicknessMm: 0.13 }),
+  ]
+  const sheet = (
+    id: string,
+    gap: number,
+    paperId: string,
+    region: Polygon[] = [rectangle(0, 0, 140, 140)],
+  ) => ({
+    ...card(id, gap, region),
+    paperId,
+  })
+  const of = (...layers: Layer[]): Project => {
+    const base = stack('card', plate('base', 0, [0, 0, 140, 140]), ...layers)
+    return { ...base, drawer: { ...base.drawer, papers } }
+  }
+  const padsOf = (project: Project, id: string) => depthPlan(project).pads.filter((pad) => pad.layerId === id)
+
+  it('text-weight card gets pads like any other, until a lamp is behind it', () => {
+    const project = of(sheet('thin', 2, 'text'))
+    expect(padsOf(project, 'thin').length).toBeGreaterThan(5)
+    expect(padsOf(setPlan(project, { litFromBehind: true }), 'thin')).toEqual([])
+    expect(
+      padsOf(setPlan(of(sheet('thin', 2, 'black')), { litFromBehind: true }), 'thin').length,
+    ).toBeGreaterThan(5)
+    expect(padsOf(setPlan(of(sheet('thin', 2, 'white')), { litFromBehind: true }), 'thin')).toEqual([])
+  })
+
+  it('under vellum they hide from every side asked: the cover is drawn in by its height', () => {
+    const cover = [ellipse(70, 70, 40)]
+    const project = of(sheet('sheer', 2, 'vellum'), sheet('cover', 3, 'black', cover))
+    const own = padsOf(project, 'sheer')
+    expect(own.length).toBeGreaterThan(0)
+    // From the vellum's underside up to the cover's: the vellum and 3 mm of foam.
+    const inside = offset(cover, -(0.11 + 3) * Math.tan(Math.PI / 6) + 0.1)
+    for (const pad of own) expect(regionArea(subtract([padShape(pad)], inside))).toBeLessThan(0.2)
+  })
+
+  it('the lip hides them too, and clear foam may lie where white may not', () => {
+    const base = stack('frame', plate('base', 0, [0, 0, 200, 200]), sheet('sheer', 1, 'vellum', [rectangle(0, 0, 200, 200)])) // prettier-ignore
+    const framed = {
+      ...base,
+      drawer: { ...base.drawer, papers },
+      mount: { ...base.mount, depthMm: 8, opening: { widthMm: 150, heightMm: 150 } } as Project['mount'],
+    }
+    const own = padsOf(framed, 'sheer')
+    expect(own.length).toBeGreaterThan(3)
+    const seen = offset([rectangle(25, 25, 150, 150)], 8 * Math.tan(Math.PI / 6) - 0.1)
+    for (const pad of own) expect(regionArea(intersect([padShape(pad)], seen))).toBeLessThan(0.5)
+    const clear = {
+      ...emptyDrawer().foams.find(({ thicknessMm }) => thicknessMm === 1)!,
+      id: 'clear',
+      look: 'clear' as const,
+    }
+    const more = { ...framed, drawer: { ...framed.drawer, foams: [...framed.drawer.foams, clear] } }
+    const inside = padsOf(more, 'sheer').filter((pad) => regionArea(intersect([padShape(pad)], seen)) > 1)
+    expect(inside.length).toBeGreaterThan(0)
+    for (const { foamIds } of inside) expect(foamIds).toEqual(['clear'])
+  })
 })

@@ -3,7 +3,11 @@ import { say, length, type Said } from '../../base/units'
 import type { Region } from '../../base/geometry'
 import { findLayer, type Project, type Snag } from '../../project'
 import type { DepthPlan } from './depth'
+import { gapChoices, madeGap } from './foam'
 import { padSpan } from './pads/pads'
+
+/** A gap that comes out otherwise than typed by no more is as it was typed (mm). */
+const TYPED_MM = 0.02
 
 /** What reaches farther past its last pad, in parts of the span, is told. */
 const FLAPS = 1.3
@@ -55,7 +59,36 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         },
       )
     }
-    if (layer.glued.length > 0 && layer.pads === 0)
+    const joint = findLayer(project, layer.layerId)?.joint
+    const made = joint?.kind === 'foam' && joint.gapMm > 0 ? madeGap(project.drawer.foams, joint.gapMm) : null
+    const noFoam = joint?.kind === 'foam' && joint.gapMm > 0 && made === null
+    const to = (gapMm: number) => ({
+      label: gapMm > 0 ? say`Take ${length(gapMm)}` : 'Glue it',
+      action: {
+        kind: 'set-joint' as const,
+        layerId: layer.layerId,
+        joint: gapMm > 0 ? ('foam' as const) : ('glue' as const),
+        gapMm,
+      },
+    })
+    if (joint && noFoam) {
+      const near = gapChoices(project.drawer.foams)
+        .map(({ gapMm }) => gapMm)
+        .toSorted((a, b) => Math.abs(a - joint.gapMm) - Math.abs(b - joint.gapMm))[0]
+      push(
+        'no-foam-of-height',
+        say`No foam at hand makes the ${length(joint.gapMm)} under “${name(layer.layerId)}”${near === undefined ? '' : say`; ${length(near)} is the nearest`}.`,
+        { mend: to(near ?? 0) },
+      )
+    } else if (joint && made !== null && Math.abs(made - joint.gapMm) > TYPED_MM)
+      push(
+        'gap-not-made',
+        say`${length(joint.gapMm, 2)} are asked for under “${name(layer.layerId)}”; the foam at hand makes ${length(made, 2)}, and heights are of that.`,
+        { mend: to(made) },
+      )
+    if (noFoam) {
+      // Said above: it is not for want of room.
+    } else if (layer.glued.length > 0 && layer.pads === 0)
       push(
         'no-room-for-pads',
         `No part of “${name(layer.layerId)}” is wide enough to hide a pad: it should be glued.`,

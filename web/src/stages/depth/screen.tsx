@@ -1,9 +1,9 @@
 import { useState } from 'react'
-import { fitGaps, freeLayers, SPANS_MM } from '@feuillet/core/stages/depth'
+import { freeLayers, SPANS_MM } from '@feuillet/core/stages/depth'
 import { growBox } from '@feuillet/core/base/geometry'
 import { folioOf, layerBox, setPlan, viewBox, type Layer, type Project } from '@feuillet/core/project'
 import { formatLength } from '@feuillet/core/base/units'
-import { change } from '../../state/edits'
+import { change, changeApart } from '../../state/edits'
 import { selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
 import { usePlan } from '../../plan'
 import { useWords } from '../../state/use-words'
@@ -12,6 +12,7 @@ import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
 import { Pointer } from '../../drawing/stack'
 import { Button, Choice, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
+import { editor } from '../../workers'
 import { JointPanel } from './joint-panel'
 import { PadDrawing } from './pad-drawing'
 import { StickDrawing } from './stick-drawing'
@@ -71,12 +72,12 @@ export default function DepthScreen() {
                   {
                     value: 'sparing',
                     label: 'sparing',
-                    title: `For own use: no point farther than ${length(SPANS_MM.sparing)} from a pad at the edges`,
+                    title: `For own use: no point farther than ${length(SPANS_MM.sparing)} along the card from a pad`,
                   },
                   {
                     value: 'steady',
                     label: 'steady',
-                    title: `Round every edge and some in the middle: ${length(SPANS_MM.steady)}`,
+                    title: `Edges and middle alike: ${length(SPANS_MM.steady)}`,
                   },
                   {
                     value: 'sale',
@@ -98,7 +99,7 @@ export default function DepthScreen() {
                 label="Lit from behind"
                 checked={plan.litFromBehind}
                 onChange={(litFromBehind) => set('lit from behind', { litFromBehind })}
-                title="Thin card then shows its pads: they go only where an opaque layer hides them. Use cool, low-voltage LED only."
+                title="Card shows its pads the more the paler and lighter it is: they go only where what lies over them, or the lip, stops the light. Use cool, low-voltage LED only."
               />
             </div>
           </Heading>
@@ -179,7 +180,13 @@ export default function DepthScreen() {
           <Button
             look="main"
             disabled={freeLayers(project).length === 0}
-            onClick={() => dispatch(change('fit the gaps', fitGaps))}
+            onClick={() =>
+              void dispatch(
+                changeApart('fit the gaps', (p) =>
+                  editor.ask((api) => api.mend(p, [{ kind: 'fit-gaps' }], [])),
+                ),
+              )
+            }
             title="Chooses every free gap from the foam at hand so that the stack fills the room; pinned gaps stay"
           >
             Fit gaps to {formatLength(depth.roomMm, unit)}
