@@ -8,6 +8,10 @@ export const browserArgs = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  // Three-dimensional views, drawn in software.
+  '--use-gl=angle',
+  '--use-angle=swiftshader',
+  '--enable-unsafe-swiftshader',
 ]
 
 export const port = 4191

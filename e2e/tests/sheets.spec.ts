@@ -158,7 +158,7 @@ test.describe('The drawer', () => {
     await app.stage('Paper')
     await page.getByRole('button', { name: 'Drawer as a table' }).click()
     const rows = page.locator('[data-paper]')
-    await expect(rows).toHaveCount(34)
+    await expect(rows).toHaveCount(37)
     await page.getByRole('button', { name: /^weight/ }).click()
     await page.getByRole('button', { name: /^weight/ }).click()
     await expect(rows.first()).toHaveAttribute('data-paper', 'Parcel board')
@@ -183,9 +183,9 @@ test.describe('The drawer', () => {
     })
     await expect(page.getByRole('alert')).toContainText('Row 3 (Tern): finish cannot be read')
     await page.getByRole('textbox', { name: 'Search the table' }).fill('')
-    await expect(rows).toHaveCount(35)
+    await expect(rows).toHaveCount(38)
     await app.undo()
-    await expect(rows).toHaveCount(34)
+    await expect(rows).toHaveCount(37)
   })
 
   test('gets off-cuts back when sheets are noted, and the next plan uses them', async ({ app, page }) => {

@@ -50,6 +50,8 @@ export interface PieceHeight extends Lifted {
 
 /** A contact of so little of a piece's area carries nothing. */
 const SLIVER = 0.03
+/** Over a sliver card bends by so much (mm). */
+const BENDS_MM = 0.6
 /** Contacts smaller than this (mm²) carry nothing, unless the piece itself is hardly larger. */
 const TOUCH_MM2 = 0.5
 const TOUCH_SHARE = 0.3
@@ -119,8 +121,8 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
 }
 
 /**
- * Height of the underside of a piece: its gap over the highest card that carries it. What touches it in a sliver carries nothing; it
- * only must not stand higher than the foam does.
+ * Height of the underside of a piece: its gap over the highest card that carries it. What touches it in a sliver carries nothing: card
+ * bends over it, unless it stands far higher than the foam.
  */
 function restsAt(body: Region, under: readonly Placed[], gap: number, memo: Memo): number {
   const slivers = regionArea(body) * SLIVER
@@ -132,8 +134,12 @@ function restsAt(body: Region, under: readonly Placed[], gap: number, memo: Memo
     const common = regionArea(memo('common', [body, one.region], () => commonOf(body, one.region)))
     if (common <= least) continue
     touching += common
-    if (touching > slivers) return Math.max(one.topMm + gap, gap > 0 ? bump : 0)
-    bump = Math.max(bump, one.topMm)
+    if (touching <= slivers) {
+      bump = Math.max(bump, one.topMm)
+      continue
+    }
+    const restsMm = one.topMm + gap
+    return gap > 0 && bump > restsMm + BENDS_MM ? bump : restsMm
   }
   // Nothing but slivers: they are all there is.
   return bump > 0 ? bump + gap : gap

@@ -6,6 +6,7 @@ import { each } from '../layers'
 import { asBuilt, gluedPieces, holdLayer, sumUpDepth, type DepthPlan, type LayerDepth } from './depth'
 import { levelOf, liftOnto, standOn, type Level, type PieceHeight } from './heights'
 import { depthSnags } from './snags'
+import { spaceOf, type Space } from './space'
 import { topperSnags } from './topper-snags'
 import { topperHold, type TopperHold } from './topper'
 
@@ -159,6 +160,19 @@ export const foamsOf = node('foams of a layer', {
 
 /** The foams that hold a layer, and how many pads of each. */
 export type FoamsOfLayer = Pick<LayerDepth, 'layerId' | 'foams'>
+
+/** The stack as it stands in space: what the light box shows. */
+export const space = node('space', {
+  stage: 'depth',
+  reads: {
+    layers: ['folds', 'shaping', 'paperId', 'joint'],
+    papers: ['thicknessMm'],
+    foams: true,
+  },
+  needs: () => ({ whole: depth() }),
+  compute: ({ project }, { whole }) => spaceOf(project, whole),
+  view: (value: Space) => value,
+})
 
 /** How a topper is held by its sticks; null where there is none. */
 export const hold = node('hold of a topper', {

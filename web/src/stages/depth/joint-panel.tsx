@@ -64,7 +64,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
           options={[
             { value: 'glue', label: 'glue' },
             ...(kind === 'tab' ? [{ value: 'tab', label: 'tabs' }] : []),
-            ...(kind === 'none' ? [{ value: 'none', label: 'nothing' }] : []),
+            ...(kind === 'none' ? [{ value: 'none', label: 'none' }] : []),
             ...common.map((choice) => ({
               value: String(choice.gapMm),
               label: length(choice.gapMm),

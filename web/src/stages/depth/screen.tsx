@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { freeLayers, SPANS_MM } from '@feuillet/core/stages/depth'
 import { growBox } from '@feuillet/core/base/geometry'
 import { folioOf, layerBox, setPlan, viewBox, type Layer, type Project } from '@feuillet/core/project'
@@ -22,6 +22,8 @@ import { TopperPanel } from './topper-panel'
 const boxToShow = (project: Project, layer: Layer) =>
   layer.pieces.length > 0 ? layerBox(layer) : viewBox(project)
 
+const InSpace = lazy(() => import('./light-box/in-space'))
+
 /** So much of the sticks is drawn under a topper. */
 const STICKS_SHOWN_MM = 18
 
@@ -35,6 +37,7 @@ export default function DepthScreen() {
   const depth = usePlan('depth')
   const held = usePlan('hold') ?? null
   const [behind, setBehind] = useState(false)
+  const [inSpace, setInSpace] = useState(false)
   const { length } = useWords()
   const { plan } = project
   const set = (label: string, patch: Partial<typeof plan>) =>
@@ -194,7 +197,25 @@ export default function DepthScreen() {
         )
       }
     >
-      {layer && (
+      {project.layers.length > 0 && (
+        <div className="w-64 px-6 pt-3">
+          <Choice
+            label="What to look at"
+            value={inSpace ? 'space' : 'pads'}
+            options={[
+              { value: 'pads', label: 'pads' },
+              { value: 'space', label: 'light box', title: 'The work in space, under a light' },
+            ]}
+            onChange={(next) => setInSpace(next === 'space')}
+          />
+        </div>
+      )}
+      {inSpace && project.layers.length > 0 && (
+        <Suspense fallback={<p className="p-6 text-soft">Opening the light box…</p>}>
+          <InSpace project={project} />
+        </Suspense>
+      )}
+      {layer && !inSpace && (
         <>
           <div className="min-h-0 flex-1 p-4 pb-1">
             <Board
