@@ -1,5 +1,5 @@
 // Where the eye is: turned about the work by a drag or by keys, or set to a view with a name.
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, type RefObject } from 'react'
 import { useFrame, useThree } from '@react-three/fiber'
 import { PerspectiveCamera, Vector3 } from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
@@ -29,16 +29,16 @@ export function EyeControl({
   eye,
   middle,
   sizeMm,
-  handle,
+  handleRef,
   onMoved,
 }: {
   eye: { name: Eye; at: number }
   middle: readonly [number, number, number]
   sizeMm: number
-  handle: { current: EyeHandle | null }
+  handleRef: RefObject<EyeHandle | null>
   onMoved: () => void
 }) {
-  const { camera, gl, invalidate } = useThree()
+  const get = useThree((state) => state.get)
   const controls = useRef<OrbitControls | null>(null)
   const moved = useRef(onMoved)
   useEffect(() => {
@@ -46,6 +46,7 @@ export function EyeControl({
   })
   const [mx, my, mz] = middle
   useEffect(() => {
+    const { camera, gl, invalidate } = get()
     const own = new OrbitControls(camera, gl.domElement)
     own.enableDamping = false
     own.addEventListener('change', () => {
@@ -53,7 +54,7 @@ export function EyeControl({
       invalidate()
     })
     controls.current = own
-    handle.current = {
+    handleRef.current = {
       turn: (right, down) => {
         const way = camera.position.clone().sub(own.target)
         way.applyAxisAngle(new Vector3(0, 1, 0), (-right * TURN_DEG * Math.PI) / 180)
@@ -73,11 +74,12 @@ export function EyeControl({
       },
     }
     return () => {
-      handle.current = null
+      handleRef.current = null
       own.dispose()
     }
-  }, [camera, gl, invalidate, handle])
+  }, [get, handleRef])
   useEffect(() => {
+    const { camera, invalidate } = get()
     const own = controls.current
     if (!own || !(camera instanceof PerspectiveCamera)) return
     camera.fov = ANGLE_DEG
@@ -90,7 +92,7 @@ export function EyeControl({
     camera.updateProjectionMatrix()
     own.update()
     invalidate()
-  }, [camera, eye, mx, my, mz, sizeMm, invalidate])
+  }, [get, eye, mx, my, mz, sizeMm])
   return null
 }
 

@@ -49,6 +49,14 @@ export default function LightBox() {
   const handle = useRef<EyeHandle | null>(null)
   const canvas = useRef<HTMLCanvasElement | null>(null)
   const middle = useMemo(() => middleOf(project), [project])
+  const eyeAt = useMemo(
+    (): [number, number, number] => [
+      middle.at[0],
+      middle.at[1],
+      middle.at[2] + (apartMm * layers.length) / 2,
+    ],
+    [middle, apartMm, layers.length],
+  )
   if (!space) return <p className="p-6 text-soft">Computing…</p>
   const looking: Looking = {
     lamp: lamp === 'none' ? null : lamp,
@@ -118,9 +126,9 @@ export default function LightBox() {
           <StackModel project={project} space={space} looking={looking} />
           <EyeControl
             eye={eye}
-            middle={middle.at}
+            middle={eyeAt}
             sizeMm={middle.sizeMm + apartMm * layers.length * 0.6}
-            handle={handle}
+            handleRef={handle}
             onMoved={() => setMoved(true)}
           />
           <Pace onFirst={() => setDrawn(true)} onSlow={() => setQuality('plain')} />

@@ -39,7 +39,7 @@ export function StackModel({
   looking: Looking
 }) {
   const layers = builtLayers(project)
-  const grain = useMemo(grainTexture, [])
+  const grain = useMemo(() => grainTexture(), [])
   useEffect(() => () => grain.dispose(), [grain])
   const shown = layers.slice(0, looking.upTo)
   return (
