@@ -26,7 +26,7 @@ import {
 } from '../../../project'
 
 /** A pad is seen through card that lets more of the light through. */
-const SHOWS = 0.006
+const SHOWS = 0.008
 /** So many different ways through the cover are followed; thinner ones are taken to show. */
 const MOST_PARTS = 40
 
