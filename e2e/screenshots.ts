@@ -4,7 +4,7 @@ import { choose } from './tests/app'
 import { chromium, type Page } from '@playwright/test'
 import { fileURLToPath } from 'node:url'
 import { createApp } from '../server/src/app'
-import { browserArgs, chromiumPath } from './browser'
+import { chromiumPath, spaceArgs } from './browser'
 
 const port = 4192
 const origin = `http://127.0.0.1:${port}`
@@ -111,6 +111,12 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await openDemo(page, 'Harbour at dusk', 'Depth')
     await pickLayer(page, 'swell')
   },
+  'light-box': async (page) => {
+    await openDemo(page, 'Kittiwake', 'Depth')
+    await page.getByRole('radio', { name: 'light box' }).click()
+    await page.locator('[data-light-box=drawn]').waitFor({ timeout: 60_000 })
+    await page.waitForTimeout(2500)
+  },
   assembly: (page) => openDemo(page, 'Bon voyage', 'Assembly'),
   bench: async (page) => {
     await openDemo(page, 'Harbour at dusk', 'Assembly')
@@ -123,7 +129,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
 }
 
 const server = createApp(fileURLToPath(new URL('../web/dist', import.meta.url))).listen(port, '127.0.0.1')
-const browser = await chromium.launch({ executablePath: chromiumPath, args: browserArgs })
+const browser = await chromium.launch({ executablePath: chromiumPath, args: spaceArgs })
 const wanted = process.argv.slice(2)
 for (const [name, show] of Object.entries(views)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue

@@ -125,7 +125,8 @@ export const commands: Record<string, Command> = {
     usage: 'depth PROJECT [-o FILE]',
     run(args, screen) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
-      const plan = plannerFor(readProjectFile(positionals[0]!, screen)).get(nodes.depth())
+      const project = readProjectFile(positionals[0]!, screen)
+      const plan = plannerFor(project).get(nodes.depth())
       give(
         {
           pieces: plan.pieces.map((p) => ({
@@ -144,6 +145,8 @@ export const commands: Record<string, Command> = {
             widthMm: p.widthMm,
             heightMm: p.heightMm,
             thicknessMm: round(p.thicknessMm),
+            foam: p.foamIds.join('+'),
+            clear: p.foamIds.every((id) => project.drawer.foams.find((f) => f.id === id)?.look === 'clear'),
           })),
           stackMm: round(plan.stackMm),
           roomMm: plan.roomMm,

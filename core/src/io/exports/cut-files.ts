@@ -4,6 +4,7 @@ import {
   writeDxf,
   writeHpgl,
   writeListPdf,
+  writePadSheets,
   writePrintSheet,
   writeSvg,
   writeTags,
@@ -11,10 +12,11 @@ import {
   writeTiledTemplates,
   type CutSheet,
   type Faces,
+  type PadSheet,
   type SheetTag,
 } from '../write'
 import { polygonRings, rectangle, type Polygon } from '../../base/geometry'
-import { slug, type Project } from '../../project'
+import { builtLayers, folioOf, layerRegion, slug, type Project } from '../../project'
 import { cuttingMarks, loadTag, printsOf, strokeWay, type Load, type SheetsNeeded } from '../../stages/sheets'
 import { formatLength, formatMinutes, formatSize, wordsIn, type Unit, MM_PER_INCH } from '../../base/units'
 import type { AssemblyPlan } from '../../stages/assembly'
@@ -28,7 +30,7 @@ export interface Planned {
   loads: readonly Load[]
   assembly: AssemblyPlan
   needed: readonly SheetsNeeded[]
-  depth: Pick<DepthPlan, 'foamUse'>
+  depth: Pick<DepthPlan, 'foamUse' | 'pads'>
 }
 
 /** One load as a sheet to cut, in the order of its path. */
@@ -125,6 +127,8 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   for (const paper of ['a4', 'letter'] as const)
     files.set(`templates-tiled-${paper}.pdf`, await writeTiledTemplates(sheets, faces, paper))
   for (const [name, file] of await printFiles(project, loads, faces)) files.set(name, file)
+  const padded = padSheets(project, depth.pads)
+  if (padded.length > 0) files.set('pads-from-behind.pdf', await writePadSheets(padded, faces))
   files.set(
     'sheet-tags.pdf',
     await writeTags(
@@ -177,6 +181,21 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
     ),
   )
   return files
+}
+
+/** Layers that stand on pads, each with its pads; heights in the maker's unit. */
+function padSheets(project: Project, pads: DepthPlan['pads']): PadSheet[] {
+  return builtLayers(project).flatMap((layer): PadSheet[] => {
+    const own = pads.filter(({ layerId }) => layerId === layer.id)
+    if (own.length === 0) return []
+    return [
+      {
+        title: `${folioOf(project, layer.id)}. ${layer.name}`,
+        card: layerRegion(layer),
+        pads: own.map((pad) => ({ ...pad, label: formatLength(pad.thicknessMm, project.unit) })),
+      },
+    ]
+  })
 }
 
 /** What is stuck to the corner of a load's sheet. */

@@ -77,6 +77,12 @@ export function FilesButton() {
         </DropdownMenu.Item>
         <DropdownMenu.Item
           className={menuItem}
+          onSelect={() => void save((name) => name === 'pads-from-behind.pdf', false)}
+        >
+          Pads of each layer, from behind at true size (PDF)
+        </DropdownMenu.Item>
+        <DropdownMenu.Item
+          className={menuItem}
           onSelect={() => void save((name) => name === 'test-square.svg', false)}
         >
           Test square, to try a setting (SVG)

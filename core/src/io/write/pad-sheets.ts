@@ -1,0 +1,82 @@
+// PDFs of pads at true size, as the piece lies on the bench: from behind, left and right exchanged, a page a layer.
+import { PDFDocument, rgb } from '@cantoo/pdf-lib'
+import { boxHeight, boxWidth, regionBox, regionRings, type Region } from '../../base/geometry'
+import { lineToPath, num } from './cut-sheet'
+import { INK, PT_PER_MM } from './pdf-parts'
+import { Typeface, type Faces } from './typeface'
+
+/** A layer with its pads, in one frame: mm, y down, seen from the front. */
+export interface PadSheet {
+  title: string
+  card: Region
+  pads: readonly {
+    x: number
+    y: number
+    /** Degrees, clockwise as seen from the front. */
+    rotation: number
+    widthMm: number
+    heightMm: number
+    /** What is written on it. */
+    label: string
+  }[]
+}
+
+/** Round the card, and for the caption under it, mm. */
+const MARGIN_MM = 8
+const CAPTION_MM = 9
+/** What a ruler is held to, mm. */
+const BAR_MM = 50
+const PALE = rgb(0.93, 0.92, 0.89)
+
+/** One page a layer, each as large as its layer asks for. */
+export async function writePadSheets(sheets: readonly PadSheet[], faces: Faces): Promise<Uint8Array> {
+  const pdf = await PDFDocument.create()
+  const captions = sheets.map(
+    ({ title, pads }) => `${title}: ${pads.length} ${pads.length === 1 ? 'pad' : 'pads'}, from behind, at true size. Bar ${BAR_MM} mm`, // prettier-ignore
+  )
+  const type = await Typeface.in(pdf, faces, [
+    ...captions,
+    ...sheets.flatMap(({ pads }) => pads.map(({ label }) => label)),
+  ])
+  sheets.forEach(({ card, pads }, i) => {
+    const b = regionBox(card)
+    const wide = Math.max(boxWidth(b) + 2 * MARGIN_MM, BAR_MM + 2 * MARGIN_MM)
+    const high = boxHeight(b) + 2 * MARGIN_MM + CAPTION_MM
+    const page = pdf.addPage([wide * PT_PER_MM, high * PT_PER_MM])
+    const at = { x: 0, y: page.getHeight(), scale: PT_PER_MM }
+    /** From behind: the right edge comes first. */
+    const behind = (x: number) => MARGIN_MM + b.maxX - x
+    const down = (y: number) => MARGIN_MM + y - b.minY
+    const turned = (ring: Float64Array) => ring.map((v, k) => (k % 2 === 0 ? behind(v) : down(v)))
+    const outline = regionRings(card).map((ring) => `${lineToPath(turned(ring))}Z`).join('') // prettier-ignore
+    page.drawSvgPath(outline, { ...at, borderColor: INK, borderWidth: 0.2 })
+    for (const pad of pads) {
+      // What turns clockwise from the front turns the other way from behind.
+      const t = (-pad.rotation * Math.PI) / 180
+      const corners = [
+        [-1, -1],
+        [1, -1],
+        [1, 1],
+        [-1, 1],
+      ].map(([sx, sy]) => {
+        const [u, v] = [(sx! * pad.widthMm) / 2, (sy! * pad.heightMm) / 2]
+        return `${num(behind(pad.x) + u * Math.cos(t) - v * Math.sin(t))} ${num(down(pad.y) + u * Math.sin(t) + v * Math.cos(t))}` // prettier-ignore
+      })
+      page.drawSvgPath(`M${corners.join('L')}Z`, { ...at, color: PALE, borderColor: INK, borderWidth: 0.2 })
+      const size = 5
+      type.draw(page, pad.label, {
+        x: behind(pad.x) * PT_PER_MM - type.width(pad.label, size) / 2,
+        y: page.getHeight() - down(pad.y) * PT_PER_MM - size / 3,
+        size,
+      })
+    }
+    type.draw(page, captions[i]!, { x: MARGIN_MM * PT_PER_MM, y: 5 * PT_PER_MM, size: 6 })
+    page.drawLine({
+      start: { x: MARGIN_MM * PT_PER_MM, y: 3 * PT_PER_MM },
+      end: { x: (MARGIN_MM + BAR_MM) * PT_PER_MM, y: 3 * PT_PER_MM },
+      thickness: 0.6,
+      color: INK,
+    })
+  })
+  return pdf.save()
+}
