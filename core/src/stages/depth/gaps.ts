@@ -165,7 +165,7 @@ export function planGaps(project: Project, roomMm: number): GapPlan {
 }
 
 /** What a gap costs: how far it misses its target, squared; far more where there is none. */
-export const gapCost = (gapMm: number, targetMm: number): number =>
+const gapCost = (gapMm: number, targetMm: number): number =>
   (gapMm - targetMm) ** 2 + (gapMm === 0 ? GLUE_COST : 0)
 
 interface ToChoose {

@@ -1,4 +1,5 @@
 // What hides pads: the layer's own card where it lets no light through; else what lies over it, from every side asked; and the lip.
+import { wcagLuminance } from 'culori'
 import {
   intersect,
   joinBoxes,
@@ -30,15 +31,6 @@ const SHOWS = 0.008
 /** So many different ways through the cover are followed; thinner ones are taken to show. */
 const MOST_PARTS = 40
 
-/** Luminance of a colour (#rrggbb), 0 to 1. */
-function luminance(hex: string): number {
-  const [r, g, b] = [1, 3, 5].map((at) => {
-    const v = parseInt(hex.slice(at, at + 2), 16) / 255
-    return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4
-  }) as [number, number, number]
-  return 0.2126 * r + 0.7152 * g + 0.0722 * b
-}
-
 /**
  * Share of the light that a layer's card lets through: a clear or veiled sheet always; card only with a lamp behind it, the less the
  * heavier and the darker it is (0.35 · e^(−gsm/90), times 0.15 for black to 1 for white: starting values of ours).
@@ -49,7 +41,7 @@ export function transmission(project: Project, layer: Layer): number {
   if (finish === 'acetate') return 0.95
   if (finish === 'vellum') return 0.6
   if (!project.plan.litFromBehind || finish === 'mirror' || finish === 'chipboard') return 0
-  return 0.35 * Math.exp(-gsm / 90) * (0.15 + 0.85 * luminance(colourOf(project, layer)))
+  return 0.35 * Math.exp(-gsm / 90) * (0.15 + 0.85 * wcagLuminance(colourOf(project, layer)))
 }
 
 /**

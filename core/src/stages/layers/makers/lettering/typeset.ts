@@ -17,7 +17,7 @@ import {
 } from '../../../../base/geometry'
 import { BadInput } from '../../../../base'
 import { length, say, type Said } from '../../../../base/units'
-import type { LetteringRecipe } from '../../../../project'
+import { aboutMiddle, type LetteringRecipe } from '../../../../project'
 import { bridgeFaces, closestPoints } from '../bridge'
 import { alternateGlyphs, glyphsOf, type Font, type PlacedGlyph } from '../font'
 import { horizontalGap, type Joint } from './joints'
@@ -174,12 +174,8 @@ function glyphsOfLine(text: string, emMm: number, setting: Setting & { line: num
 }
 
 /** A letter turned about the middle of its box. */
-function turnedAbout(region: Polygon[], deg: number): Polygon[] {
-  if (deg === 0 || region.length === 0) return region
-  const b = regionBox(region)
-  const [x, y] = [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2]
-  return mapRegion(compose(translation(x, y), compose(rotation(deg), translation(-x, -y))), region)
-}
+const turnedAbout = (region: Polygon[], deg: number): Polygon[] =>
+  deg === 0 || region.length === 0 ? region : mapRegion(aboutMiddle(regionBox(region), rotation(deg)), region)
 
 /** One line of glyphs in mm, baseline at 0: joined, or as the font sets them. */
 function setLine(text: string, emMm: number, setting: Setting & { line: number }): Line {
