@@ -42,7 +42,7 @@ const asked: Record<string, [NodeName, string?][]> = {
   depth: [['levels'], ['padMap', picked]],
   assembly: [['orderOfWork']],
   // Cost so far, with the pads of one layer ticked off.
-  journal: [['foamsOf', picked]],
+  journal: [['cost']],
 }
 const ref = ([name, arg]: [NodeName, string?]) => nodes[name](arg) as Ref<unknown>
 const everything = (p: Project): [NodeName, string?][] => [

@@ -7,6 +7,7 @@ import { intake, shows } from '@feuillet/core/stages/layers'
 import { layerRegion, writeProject, type Project } from '@feuillet/core/project'
 import { say, wordsIn } from '@feuillet/core/base/units'
 import { BadInput, Cache } from '@feuillet/core/base'
+import { shimsOf } from '@feuillet/core/stages/depth'
 import { allSnagsOf, nodes, snagsOf } from '@feuillet/core/stages'
 import { Planner } from '@feuillet/core/planner'
 import { Resvg } from '@resvg/resvg-js'
@@ -148,7 +149,9 @@ export const commands: Record<string, Command> = {
             foam: p.foamIds.join('+'),
             clear: p.foamIds.every((id) => project.drawer.foams.find((f) => f.id === id)?.look === 'clear'),
           })),
+          shims: shimsOf(project, plan),
           stackMm: round(plan.stackMm),
+          pressedMm: round(plan.pressedMm),
           roomMm: plan.roomMm,
           buy: plan.foamUse.map((use) => ({
             foam: use.foam.id,

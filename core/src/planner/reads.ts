@@ -21,6 +21,8 @@ export interface Reads {
   name?: true
   unit?: true
   sheetsUsed?: true
+  /** What ticked steps took out of the drawer. */
+  took?: true
   /** The papers of the shared drawer. */
   stock?: true
 }
@@ -75,7 +77,7 @@ export class Narrower {
 
   /** What a node reads, part by part; parts that did not change are the same objects as before. */
   parts(project: Project, reads: Reads, layerId = ''): unknown[] {
-    const { name, unit, mount, plan, sheetsUsed, pictures } = reads
+    const { name, unit, mount, plan, sheetsUsed, took, pictures } = reads
     return [
       name ? [project.id, project.name] : 0,
       unit ? project.unit : 0,
@@ -84,6 +86,7 @@ export class Narrower {
       this.drawer(project.drawer, reads),
       plan ? this.only(project.plan, plan, BLANK.plan) : 0,
       sheetsUsed ? project.journal.sheetsUsed : 0,
+      took ? project.progress.took : 0,
       pictures ? project.pictures : 0,
     ]
   }
@@ -100,6 +103,7 @@ export class Narrower {
       layers: this.layers(project, reads, layerId),
       drawer: this.drawer(drawer, reads),
       plan: reads.plan ? this.only(plan, reads.plan, BLANK.plan) : BLANK.plan,
+      ...(reads.took ? { progress: this.only(project.progress, ['took'], BLANK.progress) } : {}),
       ...(reads.sheetsUsed ? { journal: this.only(project.journal, ['sheetsUsed'], BLANK.journal) } : {}),
     }
   }

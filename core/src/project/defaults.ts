@@ -17,11 +17,15 @@ const INCH = 25.4
 const SIZES: Record<number, string> = { 5: 'small', 6: 'middle', 12: 'large' }
 const THICKNESS: Record<number, string> = { 1: ', thin', 2: '', 3: ', thick' }
 
+/** What foams have in common until the maker says otherwise. */
+const FOAM = { look: 'white', form: 'squares', mayCut: false, give: 0.05, peelS: 8 } as const
+
 const square = (
   mm: number,
   thicknessMm: number,
   { perPack, pricePerPack, count }: Pick<Foam, 'perPack' | 'pricePerPack' | 'count'>,
 ): Foam => ({
+  ...FOAM,
   id: `foam-${mm}x${mm}-${thicknessMm}`,
   name: `${SIZES[mm]} squares${THICKNESS[thicknessMm]}`,
   widthMm: mm,
@@ -33,6 +37,8 @@ const square = (
 })
 
 const strip = (thicknessMm: number, count: number): Foam => ({
+  ...FOAM,
+  form: 'strips',
   id: `foam-3x12-${thicknessMm}`,
   name: `narrow strips${THICKNESS[thicknessMm]}`,
   widthMm: 12,
@@ -69,6 +75,7 @@ export const starterAdhesives: Adhesive[] = [
     holdsKPa: 400,
     driesClear: true,
     isTidy: true,
+    surfaces: 'card, paper, foam board',
     caution: 'Use little: it buckles thin card.',
   },
   {
@@ -83,6 +90,7 @@ export const starterAdhesives: Adhesive[] = [
     holdsKPa: 500,
     driesClear: true,
     isTidy: true,
+    surfaces: 'card, film, glass, plastic',
     caution: 'Open a window, keep flames away, and follow the label.',
   },
   {
@@ -97,6 +105,7 @@ export const starterAdhesives: Adhesive[] = [
     holdsKPa: 120,
     driesClear: true,
     isTidy: true,
+    surfaces: 'card and paper',
     caution: '',
   },
   {
@@ -111,6 +120,7 @@ export const starterAdhesives: Adhesive[] = [
     holdsKPa: 80,
     driesClear: true,
     isTidy: true,
+    surfaces: 'smooth card and paper',
     caution: 'It holds at once: there is no second try.',
   },
   {
@@ -125,6 +135,7 @@ export const starterAdhesives: Adhesive[] = [
     holdsKPa: 300,
     driesClear: false,
     isTidy: false,
+    surfaces: 'card, canvas, wood',
     caution: 'Nozzle and glue burn skin: keep fingers and children away. It stands up a little.',
   },
 ]

@@ -191,9 +191,3 @@ export function dropPin(project: Project, pin: Pick<Pin, 'layerId' | 'pieceId' |
     other.layerId === pin.layerId && other.pieceId === pin.pieceId && other.copy === pin.copy
   return setPlan(project, { pins: project.plan.pins.filter((other) => !same(other)) })
 }
-
-/** Ticks a step off, or takes the tick back. */
-export function tickStep(project: Project, stepId: string, done: boolean): Project {
-  const rest = project.progress.done.filter((id) => id !== stepId)
-  return { ...project, progress: { ...project.progress, done: done ? [...rest, stepId] : rest } }
-}

@@ -29,6 +29,10 @@ export const LIMITS = {
   minutes: [0, 100_000],
   speedMmPerS: [0.1, 5000],
   holdsKPa: [0, 100_000],
+  /** A share by which foam gives. */
+  give: [0, 0.5],
+  /** Seconds to peel and set a pad. */
+  peelS: [0, 3600],
   cornerS: [0, 60],
   liftS: [0, 600],
   overcutMm: [0, 20],

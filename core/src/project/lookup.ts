@@ -44,6 +44,9 @@ export function mirrorOf(layer: Pick<Layer, 'pieces' | 'blanks'>): Affine {
   return [-1, 0, 0, 1, minX + maxX, 0]
 }
 
+/** Whether a layer is part of the picture, or only keeps the work off the pane. */
+export const isStandOff = ({ role }: Pick<Layer, 'role'>): boolean => role === 'stand-off'
+
 /** Whether a layer is stuck to the pane and not to the stack. */
 export const isOnPane = ({ lives }: Pick<Layer, 'lives'>): boolean => lives !== 'stack'
 
@@ -119,7 +122,7 @@ export const hasBoardBehind = ({ kind }: Mount): boolean =>
 
 /** Whether a layer bears its folio number: as the maker says, else on all but backing sheets and front borders. */
 export const bearsNumber = (layer: Layer): boolean =>
-  layer.numbered ?? (layer.role !== 'backing' && layer.role !== 'border')
+  layer.numbered ?? !['backing', 'border', 'stand-off'].includes(layer.role)
 
 /** Box of all layers that are built, mm; empty where there are none. */
 export const designBox = (project: Project): Box => joinBoxes(builtLayers(project).map(layerBox))

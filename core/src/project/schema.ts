@@ -132,7 +132,16 @@ export const jointSchema = z.looseObject({
 })
 
 /** Parts that a layer may play. */
-export const ROLES = ['backing', 'plain', 'border', 'accent', 'overlay', 'printed', 'cover'] as const
+export const ROLES = [
+  'backing',
+  'plain',
+  'border',
+  'accent',
+  'overlay',
+  'printed',
+  'cover',
+  'stand-off',
+] as const
 
 /** A line to score and fold along. */
 export const foldSchema = z.looseObject({
@@ -209,6 +218,7 @@ export const FINISHES = [
   'vellum',
   'acetate',
   'chipboard',
+  'craft foam',
 ] as const
 
 /** A paper with its sheets and off-cuts at hand. Lengths in mm. */
@@ -238,6 +248,9 @@ export const paperSchema = z.looseObject({
     .default([]),
 })
 
+/** How foam is bought. */
+export const FOAM_FORMS = ['squares', 'dots', 'strips', 'tape', 'foam board', 'craft foam'] as const
+
 /** Foam pads of one size and thickness, mm. */
 export const foamSchema = z.looseObject({
   id,
@@ -250,7 +263,15 @@ export const foamSchema = z.looseObject({
   /** Single pads at hand. */
   count: whole('count'),
   /** White foam is seen through thin card with a light behind it; clear foam hardly. */
-  look: z.enum(['white', 'clear']).optional(),
+  look: z.enum(['white', 'clear']).default('white'),
+  /** How it is bought: as pads, or as something that pads are cut of; a pad of it is as wide and high as above. */
+  form: z.enum(FOAM_FORMS).default('squares'),
+  /** Pads may be cut in two, where a whole one is too large. */
+  mayCut: z.boolean().default(false),
+  /** It gives by so much under a press, as a share of its thickness. */
+  give: within('give').default(0.05),
+  /** To peel and set one pad, seconds. */
+  peelS: within('peelS').default(8),
 })
 
 /** A glue; times in minutes. */
@@ -270,6 +291,8 @@ export const adhesiveSchema = z.looseObject({
   /** It cannot be seen once dry; nothing of it stands out behind. */
   driesClear: z.boolean().default(true),
   isTidy: z.boolean().default(true),
+  /** What it sticks to, as the label says. */
+  surfaces: z.string().max(MOST.note).default(''),
   caution: z.string().max(MOST.note).default(''),
 })
 
@@ -424,6 +447,31 @@ export const assemblySchema = z.looseObject({
   parentId: id.nullable().default(null),
 })
 
+/** What is done. */
+export const progressSchema = z.looseObject({
+  /** Steps that are ticked, by their ids. */
+  done: z.array(z.string().max(400)).max(MOST.ticks).default([]),
+  /** What each ticked step took out of the drawer: given back when it is unticked. */
+  took: z
+    .array(
+      z.looseObject({
+        stepId: z.string().max(400),
+        foams: z
+          .array(
+            z.looseObject({
+              foamId: id,
+              count: whole('count'),
+              /** So many of them were not in the drawer: they are not given back. */
+              missing: whole('count').default(0),
+            }),
+          )
+          .max(MOST.foams),
+      }),
+    )
+    .max(MOST.ticks)
+    .default([]),
+})
+
 /** A whole project, as it stands in its file. */
 export const projectSchema = z.looseObject({
   format: z.literal('feuillet'),
@@ -442,7 +490,7 @@ export const projectSchema = z.looseObject({
   /** The papers this project uses and the foam, glue and cutter it is planned with. */
   drawer: drawerSchema,
   plan: planSchema.prefault({}),
-  progress: z.looseObject({ done: z.array(z.string().max(400)).max(MOST.ticks).default([]) }).prefault({}),
+  progress: progressSchema.prefault({}),
   journal: journalSchema.prefault({}),
 })
 

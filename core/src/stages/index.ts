@@ -5,7 +5,7 @@
 import type { NodeOf, Planner, Ref } from '../planner'
 import { isMeant, type Project, type Snag } from '../project'
 import { assembly, orderOfWork } from './assembly'
-import { depth, depthSnagsNode, foamsOf, hold, levels, padMap, space } from './depth'
+import { depth, depthSnagsNode, hold, levels, padMap, space } from './depth'
 import { cost } from './journal'
 import { figures, layersSnags, shownPath, smallest, sound, visible, weakPaths } from './layers'
 import { measureSnagsNode } from './measure'
@@ -25,7 +25,6 @@ export const nodes = {
   smallest,
   depth,
   padMap,
-  foamsOf,
   hold,
   space,
   nested,

@@ -5,10 +5,10 @@
 import { toast } from 'sonner'
 import { store } from '../state/store'
 import { Session } from './session'
-import { hold, letGo, loadShelf, loadStock, readKept, vault } from './store'
+import { hold, letGo, loadShelf, loadStock, loadSupplies, readKept, vault } from './store'
 import { browserTabs } from './tabs'
 
-export { keepProject, loadShelf, loadStock, readKept, vault, whyNotLasting } from './store'
+export { keepProject, loadShelf, loadStock, loadSupplies, readKept, vault, whyNotLasting } from './store'
 export type { OpenAnswer } from './session'
 export type { PastVersion, Picture, ShelfEntry } from './vault'
 
@@ -36,6 +36,7 @@ export const session = new Session({
   hold,
   letGo,
   loadStock,
+  loadSupplies,
   loadShelf,
   tabs,
   page,

@@ -1,7 +1,13 @@
 // The vault in IndexedDB. Each save is one transaction, durable before it is called kept, and refused where the store holds a
 // later revision than the one it goes on from (decision 0013).
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import { applyStockChanges, type Paper } from '@feuillet/core/project'
+import {
+  applyStockChanges,
+  applySupplyChanges,
+  soundSupplies,
+  type Paper,
+  type Supplies,
+} from '@feuillet/core/project'
 import { starterStock } from '@feuillet/core/stages/paper'
 import {
   MOST_VERSIONS,
@@ -19,8 +25,10 @@ interface Stores extends DBSchema {
   index: { key: string; value: ShelfEntry }
   versions: { key: [string, number]; value: PastVersion; indexes: { byProject: string } }
   drafts: { key: string; value: Draft; indexes: { byProject: string } }
-  shared: { key: string; value: Paper[] }
+  shared: { key: 'papers' | 'supplies'; value: Paper[] | Supplies }
 }
+
+const papersOf = (kept: unknown): Paper[] => (Array.isArray(kept) ? (kept as Paper[]) : starterStock())
 
 const DURABLE = { durability: 'strict' } as const
 
@@ -56,7 +64,7 @@ class IndexedVault implements Vault {
 
   constructor(private readonly db: IDBPDatabase<Stores>) {}
 
-  async save({ kept, entry, base, keepVersion, stock }: ToSave): Promise<SaveAnswer> {
+  async save({ kept, entry, base, keepVersion, stock, supplies }: ToSave): Promise<SaveAnswer> {
     const tx = this.db.transaction(
       ['projects', 'index', 'versions', 'drafts', 'shared'],
       'readwrite',
@@ -79,14 +87,19 @@ class IndexedVault implements Vault {
     }
     await projects.put(kept)
     await tx.objectStore('index').put(entry)
+    const shared = tx.objectStore('shared')
     let papers: Paper[] | null = null
     if (stock) {
-      const shared = tx.objectStore('shared')
-      papers = applyStockChanges((await shared.get('papers')) ?? starterStock(), stock)
+      papers = applyStockChanges(papersOf(await shared.get('papers')), stock)
       await shared.put(papers, 'papers')
     }
+    let rest: Supplies | null = null
+    if (supplies) {
+      rest = applySupplyChanges(soundSupplies(await shared.get('supplies')), supplies)
+      await shared.put(rest, 'supplies')
+    }
     await tx.done
-    return { ok: true, stock: papers }
+    return { ok: true, stock: papers, supplies: rest }
   }
 
   read = (id: string) => this.db.get('projects', id)
@@ -129,11 +142,20 @@ class IndexedVault implements Vault {
     await this.db.delete('drafts', key)
   }
 
-  readStock = () => this.db.get('shared', 'papers')
+  readStock = async () => (await this.db.get('shared', 'papers')) as Paper[] | undefined
+  readSupplies = () => this.db.get('shared', 'supplies')
+
+  async changeSupplies(changes: Parameters<Vault['changeSupplies']>[0]): Promise<Supplies> {
+    const tx = this.db.transaction('shared', 'readwrite', DURABLE)
+    const supplies = applySupplyChanges(soundSupplies(await tx.store.get('supplies')), changes)
+    await tx.store.put(supplies, 'supplies')
+    await tx.done
+    return supplies
+  }
 
   async changeStock(changes: Parameters<Vault['changeStock']>[0]): Promise<Paper[]> {
     const tx = this.db.transaction('shared', 'readwrite', DURABLE)
-    const papers = applyStockChanges((await tx.store.get('papers')) ?? starterStock(), changes)
+    const papers = applyStockChanges(papersOf(await tx.store.get('papers')), changes)
     await tx.store.put(papers, 'papers')
     await tx.done
     return papers

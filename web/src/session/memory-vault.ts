@@ -1,5 +1,13 @@
 // The vault of a page whose browser keeps nothing: all is remembered for as long as the page is open.
-import { applyStockChanges, type Paper, type StockChanges } from '@feuillet/core/project'
+import {
+  applyStockChanges,
+  applySupplyChanges,
+  starterSupplies,
+  type Paper,
+  type StockChanges,
+  type Supplies,
+  type SupplyChanges,
+} from '@feuillet/core/project'
 import { starterStock } from '@feuillet/core/stages/paper'
 import {
   MOST_VERSIONS,
@@ -18,8 +26,9 @@ export class MemoryVault implements Vault {
   private readonly index = new Map<string, ShelfEntry>()
   private readonly past = new Map<string, PastVersion[]>()
   private stock: Paper[] = starterStock()
+  private supplies: Supplies = starterSupplies()
 
-  save({ kept, entry, keepVersion, stock }: ToSave): Promise<SaveAnswer> {
+  save({ kept, entry, keepVersion, stock, supplies }: ToSave): Promise<SaveAnswer> {
     const before = this.projects.get(kept.id)
     if (before && keepVersion) {
       const { savedAt, label, text } = before
@@ -30,7 +39,12 @@ export class MemoryVault implements Vault {
     this.projects.set(kept.id, kept)
     this.index.set(entry.id, entry)
     if (stock) this.stock = applyStockChanges(this.stock, stock)
-    return Promise.resolve({ ok: true, stock: stock ? this.stock : null })
+    if (supplies) this.supplies = applySupplyChanges(this.supplies, supplies)
+    return Promise.resolve({
+      ok: true,
+      stock: stock ? this.stock : null,
+      supplies: supplies ? this.supplies : null,
+    })
   }
 
   read = (id: string) => Promise.resolve(this.projects.get(id))
@@ -58,6 +72,13 @@ export class MemoryVault implements Vault {
   changeStock(changes: StockChanges): Promise<Paper[]> {
     this.stock = applyStockChanges(this.stock, changes)
     return Promise.resolve(this.stock)
+  }
+
+  readSupplies = (): Promise<unknown> => Promise.resolve(this.supplies)
+
+  changeSupplies(changes: SupplyChanges): Promise<Supplies> {
+    this.supplies = applySupplyChanges(this.supplies, changes)
+    return Promise.resolve(this.supplies)
   }
 
   putStock(stock: Paper[]): Promise<void> {

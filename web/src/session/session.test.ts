@@ -5,7 +5,14 @@ import { IDBFactory } from 'fake-indexeddb'
 import { configureStore } from '@reduxjs/toolkit'
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
-import { newProject, readProject, starterMount, writeProject, type Project } from '@feuillet/core/project'
+import {
+  newProject,
+  readProject,
+  starterMount,
+  writeProject,
+  soundSupplies,
+  type Project,
+} from '@feuillet/core/project'
 import { starterStock } from '@feuillet/core/stages/paper'
 import document, { edited, redone, undone } from '../state/document'
 import { guard } from '../state/guard'
@@ -140,6 +147,7 @@ class Page {
       hold: (what) => this.held.save({ ...what, base: null }),
       letGo: (id) => this.held.remove(id),
       loadStock: async () => (await (await browser.vault).readStock()) ?? starterStock(),
+      loadSupplies: async () => soundSupplies(await (await browser.vault).readSupplies()),
       loadShelf: async () => (await browser.vault).entries(),
       tabs,
       page: name,

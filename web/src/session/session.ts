@@ -8,10 +8,14 @@ import {
   refreshPapers,
   schemaVersionOf,
   SCHEMA_VERSION,
+  refreshSupplies,
+  starterSupplies,
   stockChanges,
+  supplyChanges,
   writeProject,
   type Paper,
   type Project,
+  type Supplies,
 } from '@feuillet/core/project'
 import {
   becameRole,
@@ -55,6 +59,7 @@ export interface SessionEnv {
   hold: (what: ToSave) => Promise<SaveAnswer>
   letGo: (id: string) => Promise<void>
   loadStock: () => Promise<Paper[]>
+  loadSupplies: () => Promise<Supplies>
   loadShelf: () => Promise<ShelfEntry[]>
   tabs: Tabs
   /** Names this page among others. */
@@ -78,6 +83,7 @@ const SAVE_EVERY_MS = 200
 interface Snapshot {
   project: Project
   stock: readonly Paper[]
+  supplies: Supplies
   revision: number
   label: string
 }
@@ -86,6 +92,7 @@ export class Session {
   private id: string | null = null
   private base = 0
   private keptStock: readonly Paper[] = []
+  private keptSupplies: Supplies = starterSupplies()
   private versionAt = -Infinity
   private savedAt = -Infinity
   private timer: ReturnType<typeof setTimeout> | undefined
@@ -127,7 +134,7 @@ export class Session {
       const text = typeof kept.text === 'string' ? kept.text : null
       return { kind: 'unreadable', sentence: read.sentence, text, versions }
     }
-    const stock = await this.env.loadStock()
+    const [stock, supplies] = await Promise.all([this.env.loadStock(), this.env.loadSupplies()])
     const shelf = await this.env.loadShelf().catch(() => [])
     if (turn !== this.opening) return given()
     if (read.readOnly) claim.release()
@@ -135,11 +142,12 @@ export class Session {
     this.id = id
     this.base = kept.revision
     this.keptStock = stock
+    this.keptSupplies = supplies
     this.versionAt = -Infinity
     this.saidTrouble = false
     const role = read.readOnly ? 'reading' : !claim.held ? 'following' : 'writing'
-    const fresh = refreshHost(refreshPapers(read.project, stock), shelf)
-    this.env.dispatch(opened({ project: { ...fresh, id }, stock, role }))
+    const fresh = refreshSupplies(refreshHost(refreshPapers(read.project, stock), shelf), supplies)
+    this.env.dispatch(opened({ project: { ...fresh, id }, stock, supplies, role }))
     if (role === 'following') void this.waitForTurn(id)
     return { kind: 'open', healed: read.healed }
   }
@@ -173,7 +181,7 @@ export class Session {
   leaveInHaste(): void {
     const { role } = this.env.document()
     if (this.id === null || role !== 'writing' || !this.dirty() || !this.ready) return
-    const { project, stock, revision, label } = this.snapshot()
+    const { project, stock, supplies, revision, label } = this.snapshot()
     this.draftSeq = revision
     this.ready.putDraft({
       key: this.draftKey(this.id),
@@ -185,6 +193,7 @@ export class Session {
       savedAt: this.env.now(),
       label,
       stock: stockChanges(this.keptStock, stock),
+      supplies: supplyChanges(this.keptSupplies, supplies),
     })
     // Where the page stays after all, this keeps it in the ordinary way.
     void this.flush()
@@ -234,8 +243,8 @@ export class Session {
   }
 
   private snapshot(): Snapshot {
-    const { project, stock, revision, past } = this.env.document()
-    return { project: project!, stock, revision, label: past.at(-1)?.label ?? '' }
+    const { project, stock, supplies, revision, past } = this.env.document()
+    return { project: project!, stock, supplies, revision, label: past.at(-1)?.label ?? '' }
   }
 
   private draftKey = (id: string): string => `${id} ${this.env.page}`
@@ -254,7 +263,7 @@ export class Session {
   }
 
   /** What goes into the store of a state, as the next after what is there. */
-  private toSave({ project, stock, revision, label }: Snapshot): ToSave {
+  private toSave({ project, stock, supplies, revision, label }: Snapshot): ToSave {
     const { page, now } = this.env
     const { id } = project
     const savedAt = now()
@@ -265,12 +274,13 @@ export class Session {
       base: this.base,
       keepVersion: savedAt - this.versionAt >= VERSION_EVERY_MS,
       stock: stockChanges(this.keptStock, stock),
+      supplies: supplyChanges(this.keptSupplies, supplies),
     }
   }
 
   private async save(snapshot: Snapshot): Promise<void> {
     const { env } = this
-    const { project, stock, revision } = snapshot
+    const { project, stock, supplies, revision } = snapshot
     const { id } = project
     const what = this.toSave(snapshot)
     const next = what.kept.revision
@@ -292,17 +302,22 @@ export class Session {
     }
     this.base = next
     this.keptStock = stock
+    this.keptSupplies = supplies
     if (what.keepVersion) this.versionAt = what.kept.savedAt
     if (this.id === id) {
       env.dispatch(keptTo(revision))
       this.saidTrouble = false
       if (answer.stock && env.document().stock === stock) {
         this.keptStock = answer.stock
-        env.dispatch(drawerCame(answer.stock))
+        env.dispatch(drawerCame({ stock: answer.stock }))
+      }
+      if (answer.supplies && env.document().supplies === supplies) {
+        this.keptSupplies = answer.supplies
+        env.dispatch(drawerCame({ supplies: answer.supplies }))
       }
     }
     env.tabs.say({ kind: 'kept', id })
-    if (what.stock) env.tabs.say({ kind: 'drawer' })
+    if (what.stock || what.supplies) env.tabs.say({ kind: 'drawer' })
   }
 
   /** The store would not take it: said once, and the work goes on. */
@@ -382,6 +397,7 @@ export class Session {
         base,
         keepVersion: true,
         stock: draft.stock,
+        supplies: draft.supplies,
       })
       return answer.ok ? next : undefined
     }
@@ -398,6 +414,7 @@ export class Session {
       base: null,
       keepVersion: false,
       stock: draft.stock,
+      supplies: draft.supplies,
     })
     env.tell(`The last change of a tab that was closed stands on the shelf as “${copy.name}”.`)
     return undefined
@@ -435,10 +452,11 @@ export class Session {
     if (!kept || this.id !== id) return
     const read = this.read(kept)
     if (read.kind !== 'read') return
-    const stock = await this.env.loadStock()
+    const [stock, supplies] = await Promise.all([this.env.loadStock(), this.env.loadSupplies()])
     this.base = kept.revision
     this.keptStock = stock
-    this.env.dispatch(followed({ project: { ...read.project, id }, stock }))
+    this.keptSupplies = supplies
+    this.env.dispatch(followed({ project: { ...read.project, id }, stock, supplies }))
   }
 
   private async follow(id: string): Promise<void> {
@@ -447,12 +465,17 @@ export class Session {
 
   private async freshenDrawer(): Promise<void> {
     if (this.id === null) return
-    const stock = await this.env.loadStock()
-    const { stock: mine, role } = this.env.document()
+    const [stock, supplies] = await Promise.all([this.env.loadStock(), this.env.loadSupplies()])
+    const { stock: mine, supplies: ours, role } = this.env.document()
     // Changes of ours that are not kept yet are put into it when they are.
-    if (role === 'writing' && mine !== this.keptStock) return
-    this.keptStock = stock
-    this.env.dispatch(drawerCame(stock))
+    if (role !== 'writing' || mine === this.keptStock) {
+      this.keptStock = stock
+      this.env.dispatch(drawerCame({ stock }))
+    }
+    if (role !== 'writing' || ours === this.keptSupplies) {
+      this.keptSupplies = supplies
+      this.env.dispatch(drawerCame({ supplies }))
+    }
   }
 
   /** Another tab wants to go on with the project: it gets all that was done here. */

@@ -7,8 +7,10 @@ import {
   schemaVersionOf,
   SCHEMA_VERSION,
   writeProject,
+  soundSupplies,
   type Paper,
   type Project,
+  type Supplies,
 } from '@feuillet/core/project'
 import { starterStock } from '@feuillet/core/stages/paper'
 import { entryInTrouble, entryOf } from './entry'
@@ -57,6 +59,10 @@ export async function loadStock(): Promise<Paper[]> {
   const kept = await store.readStock().catch(() => undefined)
   return Array.isArray(kept) ? soundPapers(kept) : starterStock()
 }
+
+/** Foams and glues of the shared drawer. */
+export const loadSupplies = async (): Promise<Supplies> =>
+  soundSupplies(await (await vault()).readSupplies().catch(() => undefined))
 
 /** A drawer that is damaged in part keeps the rest. */
 const soundPapers = (list: readonly unknown[]): Paper[] =>

@@ -1,7 +1,7 @@
 // What is kept in the browser, and how: one record a project with its revision, an index for the shelf, past versions,
 // drafts of pages that were left in haste, and the shared drawer. The same for a browser that keeps it and for a page that
 // can only remember it.
-import type { Paper, Project, StockChanges } from '@feuillet/core/project'
+import type { Paper, Project, StockChanges, Supplies, SupplyChanges } from '@feuillet/core/project'
 
 /** A shape of a small picture: path data in mm, and its colour. */
 export interface PictureShape {
@@ -69,6 +69,7 @@ export interface Draft {
   savedAt: number
   label: string
   stock: StockChanges | null
+  supplies?: SupplyChanges | null
 }
 
 export interface ToSave {
@@ -79,10 +80,12 @@ export interface ToSave {
   /** Puts what was there before among the past versions. */
   keepVersion: boolean
   stock: StockChanges | null
+  supplies?: SupplyChanges | null | undefined
 }
 
 export type SaveAnswer =
-  | { ok: true; stock: Paper[] | null }
+  /** The drawer as it is with what was changed; null of what was not. */
+  | { ok: true; stock: Paper[] | null; supplies: Supplies | null }
   /** The store holds a later revision. */
   | { ok: false; revision: number }
 
@@ -104,6 +107,9 @@ export interface Vault {
   readStock(): Promise<Paper[] | undefined>
   changeStock(changes: StockChanges): Promise<Paper[]>
   putStock(stock: Paper[]): Promise<void>
+  /** As it was kept, of whatever version; undefined where nothing is. */
+  readSupplies(): Promise<unknown>
+  changeSupplies(changes: SupplyChanges): Promise<Supplies>
 }
 
 /** So many past versions of a project are kept; one is kept at the most every so often (ms). */

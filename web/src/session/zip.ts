@@ -1,7 +1,14 @@
 // Everything that is kept, as one zip and back: project files, past versions, the drawer.
 import { strFromU8, strToU8, unzip, zip, type Zippable } from 'fflate'
-import { openProject, paperSchema, slug, writeProject, type Paper } from '@feuillet/core/project'
-import { keepProject, loadShelf, loadStock, readKept, vault } from './store'
+import {
+  openProject,
+  paperSchema,
+  slug,
+  soundSupplies,
+  writeProject,
+  type Paper,
+} from '@feuillet/core/project'
+import { keepProject, loadShelf, loadStock, loadSupplies, readKept, vault } from './store'
 
 /** What came back of a zip, in sentences. */
 export interface Unpacked {
@@ -10,11 +17,15 @@ export interface Unpacked {
 }
 
 const DRAWER = 'drawer.json'
+const SUPPLIES = 'supplies.json'
 
 /** All projects, their past versions, and the drawer. Texts go in as they are kept, damaged ones too. */
 export async function packAll(): Promise<Uint8Array> {
   const store = await vault()
-  const files: Zippable = { [DRAWER]: strToU8(JSON.stringify(await loadStock(), null, 2)) }
+  const files: Zippable = {
+    [DRAWER]: strToU8(JSON.stringify(await loadStock(), null, 2)),
+    [SUPPLIES]: strToU8(JSON.stringify(await loadSupplies(), null, 2)),
+  }
   for (const { id, name } of await loadShelf()) {
     const kept = await readKept(id)
     if (typeof kept?.text !== 'string') continue
@@ -39,7 +50,8 @@ export async function unpackAll(bytes: Uint8Array): Promise<Unpacked> {
   const words: string[] = []
   let taken = 0
   for (const [path, content] of Object.entries(files)) {
-    if (!path.endsWith('.json') || path.startsWith('versions/') || path === DRAWER) continue
+    if (!path.endsWith('.json') || path.startsWith('versions/') || path === DRAWER || path === SUPPLIES)
+      continue
     const name = path.split('/').at(-1)!
     try {
       const { project, healed } = openProject(strFromU8(content))
@@ -54,6 +66,8 @@ export async function unpackAll(bytes: Uint8Array): Promise<Unpacked> {
   }
   const drawer = files[DRAWER]
   if (drawer) words.push(...(await takePapers(strFromU8(drawer))))
+  const supplies = files[SUPPLIES]
+  if (supplies) words.push(...(await takeSupplies(strFromU8(supplies))))
   return { taken, words }
 }
 
@@ -76,4 +90,28 @@ async function takePapers(text: string): Promise<string[]> {
   if (added.length === 0) return []
   await (await vault()).changeStock({ added, removed: [], changed: [] })
   return [`${added.length} ${added.length === 1 ? 'paper' : 'papers'} came into the drawer.`]
+}
+
+/** Foams and glues that the drawer does not have yet. */
+async function takeSupplies(text: string): Promise<string[]> {
+  let read: unknown
+  try {
+    read = JSON.parse(text)
+  } catch {
+    return ['The foams and glues in it cannot be read.']
+  }
+  const own = await loadSupplies()
+  const fresh = <T extends { id: string }>(list: readonly T[], there: readonly T[]) =>
+    list.filter(({ id }) => !there.some((one) => one.id === id))
+  const { foams, adhesives } = soundSupplies(read)
+  const added = { foams: fresh(foams, own.foams), adhesives: fresh(adhesives, own.adhesives) }
+  const n = added.foams.length + added.adhesives.length
+  if (n === 0) return []
+  await (
+    await vault()
+  ).changeSupplies({
+    foams: { added: added.foams, removed: [], changed: [] },
+    adhesives: { added: added.adhesives, removed: [], changed: [] },
+  })
+  return [`${n} ${n === 1 ? 'foam or glue' : 'foams and glues'} came into the drawer.`]
 }

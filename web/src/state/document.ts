@@ -1,12 +1,13 @@
-// The open project with the shared drawer's papers, and their history. Every change goes through `edited`, so undo
+// The open project with the shared drawer's papers and supplies, and their history. Every change goes through `edited`, so undo
 // covers everything.
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
-import type { Paper, Project } from '@feuillet/core/project'
+import { starterSupplies, type Paper, type Project, type Supplies } from '@feuillet/core/project'
 
 /** What was there before a change, and what the change is called. Shares with its neighbours all that did not change. */
 interface Version {
   project: Project
   stock: readonly Paper[]
+  supplies: Supplies
   label: string
 }
 
@@ -16,6 +17,8 @@ export type Role = 'writing' | 'following' | 'reading'
 export interface DocumentState {
   project: Project | null
   stock: readonly Paper[]
+  /** Foams and glues of the shared drawer. */
+  supplies: Supplies
   past: Version[]
   future: Version[]
   /** Whether older steps were let go, since they would take too much room. */
@@ -38,6 +41,7 @@ const MOST_CHARACTERS = 60_000_000
 const initialState: DocumentState = {
   project: null,
   stock: [],
+  supplies: starterSupplies(),
   past: [],
   future: [],
   forgotten: false,
@@ -52,6 +56,7 @@ interface Edit {
   label: string
   project: Project
   stock?: readonly Paper[]
+  supplies?: Supplies
   /** Edits of one gesture that follow each other are one step. */
   gesture?: string
 }
@@ -63,14 +68,17 @@ const document = createSlice({
   reducers: {
     opened: (
       state,
-      { payload }: PayloadAction<{ project: Project; stock: readonly Paper[]; role?: Role }>,
-    ) => ({
+      {
+        payload,
+      }: PayloadAction<{ project: Project; stock: readonly Paper[]; supplies?: Supplies; role?: Role }>,
+    ): DocumentState => ({
       ...initialState,
       revision: state.revision + 1,
       kept: state.revision + 1,
       role: payload.role ?? ('writing' as const),
       project: payload.project,
-      stock: payload.stock as Paper[],
+      stock: payload.stock,
+      supplies: payload.supplies ?? initialState.supplies,
     }),
     closed: (state) => ({ ...initialState, revision: state.revision + 1, kept: state.revision + 1 }),
     edited: (state, { payload }: PayloadAction<Edit>) => {
@@ -81,6 +89,7 @@ const document = createSlice({
         ...current,
         project: payload.project,
         stock: payload.stock ?? current.stock,
+        supplies: payload.supplies ?? current.supplies,
         future: [],
         revision: current.revision + 1,
         gesture,
@@ -92,15 +101,17 @@ const document = createSlice({
     undone: (state) => step(state as DocumentState, 'past', 'future'),
     redone: (state) => step(state as DocumentState, 'future', 'past'),
     /** The drawer as it is after other tabs’ changes; no step of the history. */
-    drawerCame: (state, { payload }: PayloadAction<readonly Paper[]>) => ({
-      ...state,
-      stock: payload as Paper[],
-    }),
+    drawerCame: (
+      state,
+      { payload }: PayloadAction<{ stock?: readonly Paper[]; supplies?: Supplies }>,
+    ): DocumentState => ({ ...(state as DocumentState), ...payload }),
     /** The project as another tab has kept it. */
-    followed: (state, { payload }: PayloadAction<{ project: Project; stock: readonly Paper[] }>) => ({
+    followed: (
+      state,
+      { payload }: PayloadAction<{ project: Project; stock: readonly Paper[]; supplies: Supplies }>,
+    ): DocumentState => ({
       ...(state as DocumentState),
-      project: payload.project,
-      stock: payload.stock,
+      ...payload,
       past: [],
       future: [],
       revision: state.revision + 1,
@@ -116,9 +127,10 @@ const document = createSlice({
   },
 })
 
-const versionOf = ({ project, stock }: DocumentState, label: string): Version => ({
+const versionOf = ({ project, stock, supplies }: DocumentState, label: string): Version => ({
   project: project!,
   stock,
+  supplies,
   label,
 })
 
@@ -149,6 +161,7 @@ function step(state: DocumentState, from: 'past' | 'future', to: 'past' | 'futur
     ...state,
     project: version.project,
     stock: version.stock,
+    supplies: version.supplies,
     [from]: state[from].slice(0, -1),
     [to]: [...state[to], versionOf(state, version.label)],
     revision: state.revision + 1,

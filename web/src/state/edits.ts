@@ -2,7 +2,7 @@
 import { wordsIn } from '@feuillet/core/base/units'
 import { toast } from 'sonner'
 import { share } from '@feuillet/core/base'
-import type { Paper, Project, Snag } from '@feuillet/core/project'
+import { refreshSupplies, type Paper, type Project, type Snag, type Supplies } from '@feuillet/core/project'
 import { editor, WorkerGone } from '../workers'
 import { edited } from './document'
 import type { AppDispatch, RootState } from './store'
@@ -32,6 +32,30 @@ export const changeStock =
     if (!project) return
     const next = edit(stock)
     dispatch(edited({ label, project: refresh(project, next), stock: next, gesture }))
+  }
+
+/** A project with the supplies of the shared drawer. */
+interface Held {
+  project: Project
+  supplies: Supplies
+}
+
+/** Changes the foams or glues of the shared drawer, and what the project has of them. */
+export const changeSupplies =
+  (label: string, edit: (held: Held) => Held, gesture?: string): Thunk =>
+  (dispatch, getState) => {
+    const { project, supplies } = getState().document
+    if (!project) return
+    const next = edit({ project, supplies })
+    if (next.project === project && next.supplies === supplies) return
+    dispatch(
+      edited({
+        label,
+        project: refreshSupplies(next.project, next.supplies),
+        supplies: next.supplies,
+        gesture,
+      }),
+    )
   }
 
 /** So often an edit that takes its time is begun anew, where the project was changed while it was computed. */

@@ -77,7 +77,9 @@ describe('steps from the joints', () => {
     expect(kinds.get('glue-c')).toBe('glue')
     expect(kinds.has('pad-c')).toBe(false)
     const pads = depthPlan(project).pads.filter((p) => p.layerId === 'b').length
-    expect(wordsIn(plan.steps.find((s) => s.id === 'pad-b')!.detail, 'mm')).toContain(`${pads} pads of 2 mm`)
+    expect(wordsIn(plan.steps.find((s) => s.id === 'pad-b')!.detail, 'mm')).toContain(
+      `${pads} pads of middle squares, 6 × 6 mm, 2 mm high`,
+    )
     expect(plan.steps.find((s) => s.id === 'pad-b')!.minutes).toBeCloseTo((pads * 8) / 60, 9)
   })
 

@@ -3,16 +3,20 @@
 import { regionPerimeter } from '../../base/geometry'
 import {
   isOnPane,
-  adhesiveOf,
+  isStandOff,
+  thicknessOf,
   builtLayers,
   cutPieces,
+  glueOf,
   layerBox,
   layerRegion,
   stickGlueOf,
+  type FoamCount,
   type Layer,
   type Project,
 } from '../../project'
-import { coverOf, topperHold, type DepthPlan } from '../depth'
+import { groupBy } from '../../base'
+import { coverOf, topperHold, wholeOf, type DepthPlan, type Shim } from '../depth'
 import type { Load } from '../sheets'
 import type { About, Job, PadCount, StepKind, Untold } from './task'
 import { BENCH, UNNAMED_GLUE } from './times'
@@ -53,21 +57,50 @@ function job(
   return { id, kind, about, needs: ['hands'], layerId: null, loadId: null, ...more }
 }
 
-/** Pads of each layer by their height, the most frequent first. */
-function padCounts({ depth }: Known): Map<string, PadCount[]> {
-  const byLayer = new Map<string, Map<number, number>>()
-  for (const { layerId, thicknessMm } of depth?.pads ?? []) {
-    const counts = byLayer.get(layerId) ?? new Map<number, number>()
-    counts.set(thicknessMm, (counts.get(thicknessMm) ?? 0) + 1)
-    byLayer.set(layerId, counts)
+/** Pads of each layer by their kind, the most frequent first. */
+function padCounts({ depth, project }: Known): Map<string, PadCount[]> {
+  const foams = new Map(project.drawer.foams.map((foam) => [foam.id, foam]))
+  const secondsOf = (id: string) => foams.get(wholeOf(id).foamId)?.peelS ?? BENCH.padSeconds
+  const nameOf = (id: string) => {
+    const { foamId, share } = wholeOf(id)
+    const name = foams.get(foamId)?.name ?? foamId
+    return share < 1 ? `${name} cut in two` : name
   }
+  const byLayer = groupBy(depth?.pads ?? [], ({ layerId }) => layerId)
   return new Map(
-    [...byLayer].map(([layerId, counts]) => [
-      layerId,
-      [...counts].map(([mm, count]) => ({ mm, count })).toSorted((a, b) => b.count - a.count),
-    ]),
+    [...byLayer].map(([layerId, pads]) => {
+      const kinds = groupBy(pads, (pad) => `${pad.widthMm} ${pad.heightMm} ${pad.foamIds.join(' ')}`)
+      const counts = [...kinds.values()].map((same): PadCount => {
+        const { thicknessMm, widthMm, heightMm, foamIds } = same[0]!
+        const own = { mm: thicknessMm, size: [widthMm, heightMm], foams: foamIds.map(nameOf) } as const
+        const seconds = foamIds.reduce((total, id) => total + secondsOf(id), 0)
+        return { ...own, count: same.length, seconds }
+      })
+      return [layerId, counts.toSorted((a, b) => b.count - a.count)]
+    }),
   )
 }
+
+/** To peel and set pads. */
+const settingMinutes = (pads: readonly PadCount[]): number =>
+  pads.reduce((total, { count, seconds }) => total + count * seconds, 0) / 60
+
+/** The foam that a layer's pads use up. */
+const foamOf = ({ depth }: Known, layerId: string) => ({
+  takes: depth?.layers.find((one) => one.layerId === layerId)?.foams ?? [],
+})
+
+/** Foam of the pads behind the backmost sheet. */
+function foamsOfShim({ foamIds, at }: Shim): FoamCount[] {
+  const counts = groupBy(foamIds, (id) => wholeOf(id).foamId)
+  return [...counts].map(([foamId, ids]) => ({
+    foamId,
+    count: Math.ceil(at.length * ids.reduce((n, id) => n + wholeOf(id).share, 0)),
+  }))
+}
+
+/** To set them. */
+const shimMinutes = ({ depth }: Known): number => ((depth?.shim?.at.length ?? 0) * BENCH.padSeconds) / 60
 
 const sum = (pads: readonly PadCount[]): number => pads.reduce((total, { count }) => total + count, 0)
 
@@ -179,7 +212,7 @@ const isGlued = ({ depth }: Known, { joint }: Layer, pads: number): boolean =>
 
 /** What is stuck to the stack; what the frame holds by tabs comes after. */
 const isStacked = (layer: Layer): boolean =>
-  layer.joint.kind !== 'tab' && !isOnPane(layer) && layer.role !== 'cover'
+  layer.joint.kind !== 'tab' && !isOnPane(layer) && layer.role !== 'cover' && !isStandOff(layer)
 
 function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<string, PadCount[]>): Untold[] {
   const { project, loads } = known
@@ -188,7 +221,6 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
   const isGarland = project.mount.kind === 'garland'
   const stacked = layers.filter((layer) => isStacked(layer) && !(isGarland && layer.joint.kind === 'none'))
   const order = faceDown ? stacked.toReversed() : stacked
-  const waitMin = (adhesiveOf(project) ?? UNNAMED_GLUE).handleMin
   const jobs = [
     job(
       'dry-fit',
@@ -211,13 +243,13 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
     const own = { layerId: layer.id }
     if (i === 0 && !isGarland) {
       const pads = faceDown ? [] : (padsOf.get(layer.id) ?? [])
-      const minutes = BENCH.layMinutes + (sum(pads) * BENCH.padSeconds) / 60
+      const minutes = BENCH.layMinutes + settingMinutes(pads)
       add(
         job(
           `lay-${layer.id}`,
           'lay',
           { step: 'start', layer, faceDown, pads },
-          { after: [before], minutes, ...own },
+          { after: [before], minutes, ...own, ...(pads.length > 0 ? foamOf(known, layer.id) : {}) },
         ),
       )
       return
@@ -234,8 +266,9 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
         { step: 'pad', layer: held, pads: counts },
         {
           after: faceDown ? [before] : ['dry-fit'],
-          minutes: (pads * BENCH.padSeconds) / 60,
+          minutes: settingMinutes(counts),
           layerId: held.id,
+          ...foamOf(known, held.id),
         },
       )
       add(padding)
@@ -258,16 +291,17 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
       job(
         `glue-${layer.id}`,
         'glue',
-        { step: 'glue', layer, faceDown, pads, glued: 0 },
+        { step: 'glue', layer, glue: glueOf(project, held) ?? null, faceDown, pads },
         { after, minutes: glueMinutes(layer), ...own },
       ),
     )
+    const { handleMin: waitMin } = glueOf(project, held) ?? UNNAMED_GLUE
     if (waitMin > 0)
       add(
         job(
           `hold-${layer.id}`,
           'dry',
-          { step: 'hold', layer },
+          { step: 'hold', layer, glue: glueOf(project, held) ?? null },
           { after: [`glue-${layer.id}`], needs: [], minutes: waitMin, ...own },
         ),
       )
@@ -301,7 +335,6 @@ function finishing(
 ): Untold[] {
   const { project, depth } = known
   const { mount } = project
-  const { dryMin } = adhesiveOf(project) ?? UNNAMED_GLUE
   const jobs: Untold[] = []
   const add = (id: string, kind: StepKind, about: About, minutes: number) =>
     jobs.push(
@@ -311,18 +344,37 @@ function finishing(
         minutes,
       }),
     )
-  const anyGlue = layers
+  // Of several glues the one that takes longest.
+  const slowest = layers
     .filter(isStacked)
     .slice(mount.kind === 'garland' ? 0 : 1)
-    .some((layer) => isGlued(known, layer, sum(padsOf.get(layer.id) ?? [])))
-  if (anyGlue && dryMin > 0) add('dry', 'dry', { step: 'dry' }, dryMin)
+    .filter((layer) => isGlued(known, layer, sum(padsOf.get(layer.id) ?? [])))
+    .map((layer) => glueOf(project, layer) ?? UNNAMED_GLUE)
+    .toSorted((a, b) => b.dryMin - a.dryMin)[0]
+  if (slowest && slowest.dryMin > 0) {
+    const glue = 'name' in slowest ? slowest : null
+    add('dry', 'dry', { step: 'dry', glue }, slowest.dryMin)
+  }
   if (mount.kind === 'frame') {
-    const leftMm = depth && depth.roomMm !== null ? depth.roomMm - depth.stackMm : 0
-    const shim = depth?.shim && leftMm > 1 ? depth.shim : null
-    add('mount', 'mount', { step: 'mount-frame', shim }, BENCH.frameMinutes)
+    const shim = depth?.shim ?? null
+    add('mount', 'mount', { step: 'mount-frame', shim }, BENCH.frameMinutes + shimMinutes(known))
+    if (shim) jobs.at(-1)!.takes = foamsOfShim(shim)
     standing(layers, add)
     for (const layer of layers.filter(isOnPane))
       add(`pane-${layer.id}`, 'mount', { step: 'on-pane', layer }, BENCH.paneMinutes)
+    const ring = layers.filter(isStandOff)
+    if (ring.length > 0)
+      add(
+        'stand-off',
+        'mount',
+        {
+          step: 'stand-off',
+          sheets: ring.length,
+          thicknessMm: thicknessOf(project, ring[0]!),
+          mat: mount.mat !== null,
+        },
+        BENCH.paneMinutes,
+      )
     if (mount.pane.kind !== 'none') add('glaze', 'glaze', { step: 'glaze' }, BENCH.frameMinutes)
     const inside = { ring: mount.ring.kept, mat: mount.mat !== null, hanger: mount.hanger !== 'none' }
     add('close', 'close', { step: 'close', airMm: mount.clearanceMm, ...inside }, BENCH.frameMinutes)

@@ -13,6 +13,7 @@ export const assembly = node('assembly', {
     layers: 'all',
     papers: ['name', 'gsm', 'finish'],
     adhesives: true,
+    foams: true,
     plan: ['batch', 'cutWith', 'direction', 'alignment', 'adhesiveId'],
   },
   needs: (project) => ({ list: loads(), heights: depth(), ways: each(turns, project) }),

@@ -1,5 +1,6 @@
 import type { Said } from '../../base/units'
-import type { Layer } from '../../project'
+import type { Adhesive, FoamCount, Layer } from '../../project'
+import type { Shim } from '../depth'
 import type { Load } from '../sheets'
 
 /** What a step is about. */
@@ -39,10 +40,13 @@ export type About =
   /** Pads on the back of `layer`; face down it lies on the stack already. */
   | { step: 'pad'; layer: Layer; pads: PadCount[] }
   /** `glued` pieces of a padded layer are too narrow for a pad. */
-  | { step: 'lay' | 'glue'; layer: Layer; faceDown: boolean; pads: number; glued: number }
-  | { step: 'hold'; layer: Layer }
-  | { step: 'dry' }
-  | { step: 'mount-frame'; shim: { mm: number; partsMm: number[] } | null }
+  | { step: 'lay'; layer: Layer; faceDown: boolean; pads: number; glued: number }
+  /** With the joint's own glue; null where the project names none. */
+  | { step: 'glue'; layer: Layer; glue: Adhesive | null; faceDown: boolean; pads: number }
+  | { step: 'hold'; layer: Layer; glue: Adhesive | null }
+  /** Of several glues the one that dries the longest. */
+  | { step: 'dry'; glue: Adhesive | null }
+  | { step: 'mount-frame'; shim: Shim | null }
   | { step: 'glaze' }
   | { step: 'close'; airMm: number; ring: boolean; mat: boolean; hanger: boolean }
   | { step: 'mount-panel'; surface: 'canvas' | 'wood' }
@@ -54,15 +58,24 @@ export type About =
   | { step: 'dry-sticks' }
   /** Held in the frame by its folded bars. */
   | { step: 'stand'; layer: Layer }
+  /** Sheets of foam that stand the work off the pane. */
+  | { step: 'stand-off'; sheets: number; thicknessMm: number; mat: boolean }
   /** Film or card onto the pane. */
   | { step: 'on-pane'; layer: Layer }
   /** Flags onto their twine, one at a time. */
   | { step: 'string'; flags: number; gapMm: number; isFolded: boolean }
 
-/** So many pads of one height, mm. */
+/** So many pads of one kind. */
 export interface PadCount {
+  /** Height, mm. */
   mm: number
   count: number
+  /** Sides, mm. */
+  size: readonly [number, number]
+  /** The foams of one, stacked from the thickest on. */
+  foams: readonly string[]
+  /** To peel and set one. */
+  seconds: number
 }
 
 /** A task of the graph: what it waits for and how long it takes, without a word. */
@@ -77,6 +90,8 @@ export interface Job {
   minutes: number
   layerId: string | null
   loadId: string | null
+  /** Foam that it uses up for one of the batch, single pads. */
+  takes?: readonly FoamCount[]
 }
 
 /** A job of the graph with what its wording needs. */

@@ -1,5 +1,5 @@
 // The wording of jobs: what to do, what to watch and the usual caution, for the bench.
-import { length, say, sayAll, type Said } from '../../base/units'
+import { length, say, sayAll, size as sizeOf, type Said } from '../../base/units'
 import { groupBy } from '../../base'
 import {
   adhesiveOf,
@@ -180,22 +180,22 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
       }
     }
     case 'glue': {
-      const adhesive = adhesiveOf(project)
+      const { glue: adhesive } = about
       const watch = [alignment(project, layer.id, about.faceDown)]
       if (adhesive && (paper?.gsm ?? ASSUMED_PAPER.gsm) < adhesive.bucklesBelowGsm)
         watch.push(`It buckles card under ${adhesive.bucklesBelowGsm} gsm: use dots, not lines.`)
       if (adhesive?.slides) watch.push('It slides while wet: check once more before it takes hold.')
       return {
         title: layTitle(folio, about.faceDown),
-        detail: `${what}, with ${glueName(project, 'glue')}: ${plural(layer.pieces.length, 'part')}. ${watch.join(' ')}`,
+        detail: `${what}, with ${adhesive?.name ?? 'glue'}: ${plural(layer.pieces.length, 'part')}. ${watch.join(' ')}`,
         caution: adhesive?.caution || `Number ${folio} right way up.`,
       }
     }
     case 'hold': {
-      const { handleMin } = adhesiveOf(project) ?? UNNAMED_GLUE
+      const { handleMin } = about.glue ?? UNNAMED_GLUE
       return {
         title: `Let layer ${folio} take hold`,
-        detail: `${glueName(project)}: ${handleMin} min until it can be handled. Keep it flat.`,
+        detail: `${about.glue?.name ?? 'Glue'}: ${handleMin} min until it can be handled. Keep it flat.`,
       }
     }
   }
@@ -215,23 +215,23 @@ function afterSticking(
     | 'dry-sticks'
     | 'stand'
     | 'string'
+    | 'stand-off'
     | 'on-pane'
   >,
 ): Words {
-  const { dryMin } = adhesiveOf(project) ?? UNNAMED_GLUE
   switch (about.step) {
     case 'dry':
       return {
         title: 'Let the glue dry',
-        detail: `${glueName(project)}: ${dryMin} min, lying flat under a light weight. A wet joint slides when the work is stood up.`,
+        detail: `${about.glue?.name ?? 'Glue'}: ${(about.glue ?? UNNAMED_GLUE).dryMin} min, lying flat under a light weight. A wet joint slides when the work is stood up.`,
       }
     case 'mount-frame': {
       const { shim } = about
       const packed = shim
-        ? say` ${length(shim.mm)} of foam (${sayAll(
+        ? say` ${plural(shim.at.length, 'pad')} of ${length(shim.mm)} (${sayAll(
             shim.partsMm.map((mm) => say`${length(mm)}`),
             ' + ',
-          )}) behind the backing sheet brings it up to the glazing’s air.`
+          )}) behind the backing sheet, along its edges and over the middle, bring it up to the glazing’s air.`
         : ''
       return {
         title: 'Fix the stack to the back board',
@@ -296,6 +296,11 @@ function afterSticking(
         detail: say`Try it in place first. ${glueName(project)} on the folded bars only; press each to the inside of the frame, the piece ${length(fromPaneMm)} behind the pane, and hold until it holds.`,
       }
     }
+    case 'stand-off':
+      return {
+        title: 'Build the stand-off ring',
+        detail: say`${about.sheets === 1 ? 'One sheet' : `${about.sheets} sheets, stuck on each other with their edges true`}: ${length(about.sheets * about.thicknessMm)} high. Lay the ring on the inside of the ${about.mat ? 'mat' : 'pane'}, along the lip, and look from the front: nothing of it shows.`,
+      }
     case 'on-pane': {
       const { layer } = about
       const inside = layer.lives === 'behind-pane'
@@ -378,11 +383,14 @@ function alignment(project: Project, layerId: string, faceDown: boolean): string
     : ALIGN['by-eye']
 }
 
-/** “12 pads of 2 mm, 3 of 4.3 mm”. */
+/** “12 pads of small squares, 5 × 5 mm, 2 mm high; 3 of small squares, thick + small squares, 5 × 5 mm, 5 mm high”. */
 const padWords = (pads: readonly PadCount[]): Said =>
   sayAll(
-    pads.map(({ mm, count }) => say`${plural(count, 'pad')} of ${length(mm, 2)}`),
-    ', ',
+    pads.map(
+      ({ mm, count, size, foams }) =>
+        say`${plural(count, 'pad')} of ${foams.join(' on ')}, ${sizeOf(...size)}, ${length(mm, 2)} high`,
+    ),
+    '; ',
   )
 
 /** Which wrong way of laying a layer looks right, where there is one. */

@@ -1,10 +1,21 @@
 // The whole depth plan of a project: heights, pads, foam to buy, what is left to the glazing and what to shim it with.
-import type { Region } from '../../base/geometry'
+import { rectangle, regionBox, regionToPath, type Region } from '../../base/geometry'
 import { fresh, type Memo } from '../../base'
-import { isOnPane, builtLayers, type Foam, type Layer, type Project } from '../../project'
-import { builds, footprints } from './foam'
+import {
+  builtLayers,
+  depthAtHand,
+  isOnPane,
+  isStandOff,
+  paperOf,
+  thicknessOf,
+  type Foam,
+  type Layer,
+  type Project,
+} from '../../project'
+import { builds, footprints, wholeOf } from './foam'
 import { roomOf } from './gaps'
 import { levelOf, liftOnto, lowered, standOn, type Level, type On, type PieceHeight } from './heights'
+import { EdgeIndex } from './pads/edge-index'
 import { hidingRegion } from './pads/hiding'
 import { hasRoom, padsForPiece, type Pad } from './pads/pads'
 
@@ -15,8 +26,10 @@ export interface LayerDepth {
   topMm: number
   tiltMm: number
   pads: number
-  /** Pads of each foam, those stacked in one counted singly. */
+  /** Pads of each foam, those stacked in one counted singly; of those that are cut in two the whole ones it takes. */
   foams: { foamId: string; count: number }[]
+  /** Pads that are cut in two for it. */
+  cut: number
   /** Farthest that any point is from a pad; null where the layer is not on foam. */
   farthestMm: number | null
   farthestAt: [number, number] | null
@@ -30,6 +43,8 @@ export interface LayerDepth {
 export interface FoamUse {
   foam: Foam
   needed: number
+  /** Taken by steps that are ticked. */
+  taken: number
   /** Packs to buy beyond what is at hand. */
   packs: number
   cost: number
@@ -41,11 +56,27 @@ export interface DepthPlan {
   pads: Pad[]
   layers: LayerDepth[]
   stackMm: number
+  /** The same while it is pressed: foam gives. */
+  pressedMm: number
+  /** Upper side of the ring that stands the work off the pane; null where there is none. */
+  standOffMm: number | null
   /** Depth for card, foam and glue; null where nothing limits it. */
   roomMm: number | null
   foamUse: FoamUse[]
-  /** Foam build that fills what is left behind the backing sheet; null where less than the thinnest foam is left. */
-  shim: { mm: number; partsMm: number[] } | null
+  /** What fills what is left behind the backing sheet; null where less than the thinnest foam is left, or nothing limits the height. */
+  shim: Shim | null
+}
+
+/** Pads of one build behind the backmost sheet. Lengths in mm. */
+export interface Shim {
+  mm: number
+  partsMm: number[]
+  /** Foams of one pad, thickest first. */
+  foamIds: string[]
+  /** Middles of the pads, in the project's frame. */
+  at: [number, number][]
+  widthMm: number
+  heightMm: number
 }
 
 /** Heights of every piece as it is built, back to front. Needs the geometry loaded. */
@@ -89,6 +120,7 @@ export function holdLayer(
     tiltMm: 0,
     pads: 0,
     foams: [],
+    cut: 0,
     farthestMm: onFoam ? 0 : null,
     farthestAt: null,
     glued: [],
@@ -112,6 +144,9 @@ export function holdLayer(
     held.allowed = allowed.flat()
     held.pads = pads.length
     held.foams = countFoams(pads, layer.copies)
+    held.cut =
+      layer.copies *
+      pads.reduce((n, { foamIds }) => n + foamIds.filter((id) => wholeOf(id).share < 1).length, 0)
   }
   const pieces = asBuilt(project, lifted, held.glued)
   for (const { bottomMm, topMm, tiltMm } of pieces) {
@@ -152,50 +187,155 @@ const isOnFoam = (layer: Layer): boolean =>
 /** Pads of each foam that stacked ones are made of, for every copy of the layer. */
 function countFoams(pads: readonly Pad[], copies: number): LayerDepth['foams'] {
   const counts = new Map<string, number>()
-  for (const pad of pads) for (const id of pad.foamIds) counts.set(id, (counts.get(id) ?? 0) + copies)
-  return [...counts].map(([foamId, count]) => ({ foamId, count }))
+  for (const pad of pads)
+    for (const id of pad.foamIds) {
+      const { foamId, share } = wholeOf(id)
+      counts.set(foamId, (counts.get(foamId) ?? 0) + copies * share)
+    }
+  // Halves that are left over are no pads.
+  return [...counts].map(([foamId, count]) => ({ foamId, count: Math.ceil(count) }))
 }
 
 /** The whole stack of held layers: its height, the foam it takes, what is left to the glazing. */
 export function sumUpDepth(project: Project, held: readonly HeldLayer[]): DepthPlan {
   // What is on the pane is no part of the stack's height.
-  const stackMm = held.reduce(
-    (most, { layer, pieces }) => (pieces.some((p) => isOnPane(p.layer)) ? most : Math.max(most, layer.topMm)),
-    0,
-  )
+  const inStack = held.filter(({ pieces }) => !pieces.some((p) => isOnPane(p.layer) || isStandOff(p.layer)))
+  const stackMm = inStack.reduce((most, { layer }) => Math.max(most, layer.topMm), 0)
+  const pressedMm = inStack
+    .flatMap(({ pieces }) => pieces)
+    .reduce((most, { topMm, givesMm }) => Math.max(most, topMm - givesMm), 0)
+  const ring = held.filter(({ pieces }) => pieces.some((p) => isStandOff(p.layer)))
+  const standOffMm = ring.length > 0 ? Math.max(...ring.map(({ layer }) => layer.topMm)) : null
   const roomMm = roomOf(project)
   const layers = held.map(({ layer }) => layer)
+  const backmost = held[0]?.pieces.map(({ region }) => region).flat() ?? []
+  // A ring reaches to the pane itself, and keeps the air in front of the work.
+  const depthMm = depthAtHand(project.mount)?.depthMm ?? 0
+  const leftMm =
+    roomMm === null ? 0 : Math.min(roomMm - stackMm, standOffMm === null ? Infinity : depthMm - standOffMm)
+  const shim = roomMm === null ? null : shimFor(project, leftMm, backmost)
   return {
     pieces: held.flatMap(({ pieces }) => pieces),
     pads: held.flatMap(({ pads }) => pads),
     layers,
     stackMm,
+    pressedMm,
+    standOffMm,
     roomMm,
-    foamUse: foamUse(project, layers),
-    shim: roomMm === null ? null : shimFor(project, roomMm - stackMm),
+    foamUse: foamUse(project, layers, shim),
+    shim,
   }
 }
 
 /** Foam for the whole batch. */
-function foamUse(project: Project, layers: readonly LayerDepth[]): FoamUse[] {
+function foamUse(project: Project, layers: readonly LayerDepth[], shim: Shim | null): FoamUse[] {
   const counts = new Map<string, number>()
   for (const { foams } of layers)
     for (const { foamId, count } of foams)
       counts.set(foamId, (counts.get(foamId) ?? 0) + count * project.plan.batch)
+  for (const id of shim?.foamIds ?? []) {
+    const { foamId, share } = wholeOf(id)
+    counts.set(foamId, (counts.get(foamId) ?? 0) + Math.ceil(shim!.at.length * share) * project.plan.batch)
+  }
+  const taken = new Map<string, number>()
+  for (const { foams } of project.progress.took)
+    for (const { foamId, count } of foams) taken.set(foamId, (taken.get(foamId) ?? 0) + count)
   return project.drawer.foams
     .filter((foam) => counts.has(foam.id))
     .map((foam) => {
       const needed = counts.get(foam.id)!
-      const packs = Math.ceil(Math.max(0, needed - foam.count) / foam.perPack)
-      return { foam, needed, packs, cost: (needed / foam.perPack) * foam.pricePerPack }
+      // What ticked steps took is no longer at hand, nor wanted.
+      const packs = Math.ceil(Math.max(0, needed - (taken.get(foam.id) ?? 0) - foam.count) / foam.perPack)
+      return {
+        foam,
+        needed,
+        taken: taken.get(foam.id) ?? 0,
+        packs,
+        cost: (needed / foam.perPack) * foam.pricePerPack,
+      }
     })
 }
 
-/** The thickest foam build that goes into what is left. */
-function shimFor(project: Project, leftMm: number): DepthPlan['shim'] {
-  const all = footprints(project.drawer.foams).flatMap((size) => builds(size))
+/** From one pad of a shim to the next, at the most; and how far they keep from the edge, mm. */
+const SHIM_EVERY_MM = 90
+const SHIM_IN_MM = 4
+
+/** The thickest foam build that goes into what is left, as pads along the edge of the backmost sheet and over its middle. */
+function shimFor(project: Project, leftMm: number, backmost: Region): Shim | null {
+  const all = footprints(project.drawer.foams).flatMap((size) =>
+    builds(size).map((build) => ({ size, build })),
+  )
   const best = all
-    .filter((b) => b.totalMm <= leftMm + 1e-9)
-    .toSorted((a, b) => b.totalMm - a.totalMm || a.foams.length - b.foams.length)[0]
-  return best ? { mm: best.totalMm, partsMm: best.foams.map((foam) => foam.thicknessMm) } : null
+    .filter(({ build }) => build.totalMm <= leftMm + 1e-9)
+    // Of equals few pads on each other, and large ones.
+    .toSorted(
+      (a, b) =>
+        b.build.totalMm - a.build.totalMm ||
+        a.build.foams.length - b.build.foams.length ||
+        b.size.widthMm * b.size.heightMm - a.size.widthMm * a.size.heightMm,
+    )[0]
+  if (!best || backmost.length === 0) return null
+  const { widthMm, heightMm } = best.size
+  return {
+    mm: best.build.totalMm,
+    partsMm: best.build.foams.map((foam) => foam.thicknessMm),
+    foamIds: best.build.foams.map((foam) => foam.id),
+    at: shimPlaces(backmost, widthMm, heightMm),
+    widthMm,
+    heightMm,
+  }
+}
+
+/** Places on an even grid from edge to edge, where card is over all of the pad. */
+function shimPlaces(card: Region, widthMm: number, heightMm: number): [number, number][] {
+  const { minX, minY, maxX, maxY } = regionBox(card)
+  const along = (from: number, to: number, size: number): number[] => {
+    const [first, last] = [from + SHIM_IN_MM + size / 2, to - SHIM_IN_MM - size / 2]
+    if (last <= first) return [(from + to) / 2]
+    const steps = Math.max(1, Math.ceil((last - first) / SHIM_EVERY_MM))
+    return Array.from({ length: steps + 1 }, (_, k) => first + ((last - first) * k) / steps)
+  }
+  const index = new EdgeIndex(card)
+  return along(minY, maxY, heightMm).flatMap((y) =>
+    along(minX, maxX, widthMm).flatMap((x): [number, number][] =>
+      index.holds(x, y, widthMm, heightMm, 0) ? [[x, y]] : [],
+    ),
+  )
+}
+
+/** What fills the depth that is left. */
+export interface Filled {
+  where: 'behind' | 'front'
+  /** Outlines of the pads or of the sheet, path data in the project's frame. */
+  path: string
+  thicknessMm: number
+  /** The foam's or paper's name. */
+  material: string
+}
+
+/** Shims behind the work, one a foam of the build, and the sheets of the ring before it. */
+export function shimsOf(project: Project, { shim, pieces }: DepthPlan): Filled[] {
+  const foams = new Map(project.drawer.foams.map((foam) => [foam.id, foam]))
+  const behind = (shim?.foamIds ?? []).map((id, k): Filled => ({
+    where: 'behind',
+    path: regionToPath(
+      shim!.at.map(([x, y]) =>
+        rectangle(x - shim!.widthMm / 2, y - shim!.heightMm / 2, shim!.widthMm, shim!.heightMm),
+      ),
+    ),
+    thicknessMm: shim!.partsMm[k]!,
+    material: foams.get(wholeOf(id).foamId)?.name ?? id,
+  }))
+  const rings = builtLayers(project).filter(isStandOff)
+  return [
+    ...behind,
+    ...rings.map((layer): Filled => ({
+      where: 'front',
+      path: regionToPath(
+        pieces.filter((piece) => piece.layer.id === layer.id).flatMap(({ region }) => region),
+      ),
+      thicknessMm: thicknessOf(project, layer),
+      material: paperOf(project, layer)?.name ?? layer.name,
+    })),
+  ]
 }

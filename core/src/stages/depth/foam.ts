@@ -17,14 +17,37 @@ export interface Build {
 
 const MAX_STACKED = 5
 
-/** Groups foams by size, larger pads first. */
+/** A pad that was cut out of a whole one bears this id, and is so much of it. */
+const CUT = ' in two'
+/** No pad is cut narrower than this, mm. */
+const LEAST_CUT_MM = 2.5
+
+/** The foam that a pad was cut of, and how much of a whole pad it is. */
+export const wholeOf = (foamId: string): { foamId: string; share: number } =>
+  foamId.endsWith(CUT) ? { foamId: foamId.slice(0, -CUT.length), share: 0.5 } : { foamId, share: 1 }
+
+/** Foams with the pads that may be cut of them: whole ones, and halves across the longer side. */
+function withCut(foams: readonly Foam[]): Foam[] {
+  return foams.flatMap((foam) => {
+    const { widthMm, heightMm } = foam
+    const half = Math.max(widthMm, heightMm) / 2
+    if (!foam.mayCut || foam.form === 'dots' || Math.min(half, widthMm, heightMm) < LEAST_CUT_MM)
+      return [foam]
+    const cut = widthMm >= heightMm ? { widthMm: half } : { heightMm: half }
+    return [foam, { ...foam, ...cut, id: foam.id + CUT, name: `${foam.name}, cut in two` }]
+  })
+}
+
+/** Groups foams by size, larger pads first; whole ones before those that are cut to the same size. */
 export function footprints(foams: readonly Foam[]): Footprint[] {
-  const groups = groupBy(foams, (foam) => `${foam.widthMm} ${foam.heightMm}`)
+  const groups = groupBy(withCut(foams), (foam) => `${foam.widthMm} ${foam.heightMm}`)
   return [...groups.values()]
     .map((list) => ({
       widthMm: list[0]!.widthMm,
       heightMm: list[0]!.heightMm,
-      foams: list.toSorted((a, b) => b.thicknessMm - a.thicknessMm),
+      foams: list.toSorted(
+        (a, b) => b.thicknessMm - a.thicknessMm || wholeOf(b.id).share - wholeOf(a.id).share,
+      ),
     }))
     .toSorted((a, b) => b.widthMm * b.heightMm - a.widthMm * a.heightMm)
 }
@@ -71,10 +94,17 @@ export function gapChoices(foams: readonly Foam[]): { gapMm: number; partsMm: nu
 /** A pad that is higher or lower than the gap by no more than this serves, mm. */
 export const SERVES_MM = 0.5
 
-const made = new WeakMap<readonly Foam[], Map<number, number | null>>()
+const made = new WeakMap<readonly Foam[], Map<number, Build | null>>()
 
 /** What pads of the foams at hand make of a gap that was typed, mm; null where none comes near it. */
-export function madeGap(foams: readonly Foam[], gapMm: number): number | null {
+export const madeGap = (foams: readonly Foam[], gapMm: number): number | null =>
+  madeOf(foams, gapMm)?.totalMm ?? null
+
+/** By how much the foam of a gap gives under a press, mm. */
+export const giveOfGap = (foams: readonly Foam[], gapMm: number): number =>
+  madeOf(foams, gapMm)?.foams.reduce((sum, { thicknessMm, give }) => sum + thicknessMm * give, 0) ?? 0
+
+function madeOf(foams: readonly Foam[], gapMm: number): Build | null {
   let known = made.get(foams)
   if (!known) made.set(foams, (known = new Map()))
   let best = known.get(gapMm)
@@ -83,8 +113,8 @@ export function madeGap(foams: readonly Foam[], gapMm: number): number | null {
     for (const size of footprints(foams)) {
       const build = nearestBuild(size, gapMm)
       if (!build || Math.abs(build.totalMm - gapMm) > SERVES_MM) continue
-      if (best === null || Math.abs(build.totalMm - gapMm) < Math.abs(best - gapMm) - 1e-9)
-        best = build.totalMm
+      if (best === null || Math.abs(build.totalMm - gapMm) < Math.abs(best.totalMm - gapMm) - 1e-9)
+        best = build
     }
     known.set(gapMm, best)
   }

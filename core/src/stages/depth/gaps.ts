@@ -12,6 +12,7 @@ import {
   thicknessOf,
   type Layer,
   type Project,
+  isStandOff,
 } from '../../project'
 import { gapChoices, madeGap } from './foam'
 
@@ -73,7 +74,9 @@ interface Resting {
 /** Pieces and what each rests on, back to front. Needs the geometry loaded. */
 function restings(project: Project, free: readonly Layer[]): Resting[] {
   // What the frame holds by tabs or the pane bears rests on nothing, and nothing on it.
-  const layers = builtLayers(project).filter((layer) => layer.joint.kind !== 'tab' && !isOnPane(layer))
+  const layers = builtLayers(project).filter(
+    (layer) => layer.joint.kind !== 'tab' && !isOnPane(layer) && !isStandOff(layer),
+  )
   const many = layers.reduce((sum, layer) => sum + layer.pieces.length, 0) > MOST_PIECES
   const out: Resting[] = []
   const placed: { region: Region; box: Box }[] = []

@@ -26,7 +26,7 @@ import {
 } from '../../project'
 import { fresh, type Memo } from '../../base'
 import { folded, type Flap } from '../layers'
-import { footprints, madeGap, nearestBuild } from './foam'
+import { footprints, giveOfGap, madeGap, nearestBuild } from './foam'
 
 /** Card (or the board) that lies under a part of a piece. */
 export interface Support {
@@ -63,6 +63,8 @@ export interface Placed {
   region: Region
   box: Box
   topMm: number
+  /** By how much the foam under it gives under a press, mm. */
+  givesMm: number
 }
 
 /** A piece at its height, before it is known what carries each part of it. */
@@ -74,6 +76,8 @@ export interface Lifted {
   parts: readonly { region: Region; topMm: number }[]
   bottomMm: number
   topMm: number
+  /** By how much all foam beneath gives under a press, mm. */
+  givesMm: number
 }
 
 /** A layer's pieces at their heights, and all card up to them, highest first. */
@@ -99,6 +103,10 @@ function gapOf(project: Project, layer: Layer): number {
   return joint.kind === 'glue' ? glueMm(project, layer) : 0
 }
 
+/** By how much the foam under a layer gives under a press, mm. */
+const giveOf = ({ drawer }: Project, { joint }: Layer): number =>
+  joint.kind === 'foam' && joint.gapMm > 0 ? giveOfGap(drawer.foams, joint.gapMm) : 0
+
 /** How thick the glue of a layer stays, mm. */
 const glueMm = (project: Project, layer: Layer): number => glueOf(project, layer)?.thicknessMm ?? 0
 
@@ -111,12 +119,19 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
     // What is folded does not rest on what is under it: only the body does.
     const under = nearUnder(body, below)
     const gap = below ? gapOf(project, layer) : layer.joint.kind === 'foam' ? gapOf(project, layer) : 0
-    const bottomMm = stands(layer)
-      ? standsAt(project, layer, thickness)
-      : even(restsAt(body, under, gap, memo))
+    const rests = stands(layer) ? null : restsAt(body, under, gap, memo)
+    const bottomMm = rests ? even(rests.bottomMm) : standsAt(project, layer, thickness)
+    const givesMm = rests ? even(rests.givesMm + (gap > 0 ? giveOf(project, layer) : 0)) : 0
     const flatMm = even(bottomMm + thickness)
     const topMm = Math.max(flatMm, ...flaps.map(({ riseMm }) => even(flatMm + riseMm)))
-    return { pieceId: piece.id, region: body, bottomMm, topMm, parts: partsOf(whole, body, flaps, flatMm) }
+    return {
+      pieceId: piece.id,
+      region: body,
+      bottomMm,
+      topMm,
+      givesMm,
+      parts: partsOf(whole, body, flaps, flatMm),
+    }
   })
 }
 
@@ -124,32 +139,40 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
  * Height of the underside of a piece: its gap over the highest card that carries it. What touches it in a sliver carries nothing: card
  * bends over it, unless it stands far higher than the foam.
  */
-function restsAt(body: Region, under: readonly Placed[], gap: number, memo: Memo): number {
+function restsAt(
+  body: Region,
+  under: readonly Placed[],
+  gap: number,
+  memo: Memo,
+): { bottomMm: number; givesMm: number } {
   const slivers = regionArea(body) * SLIVER
   const least = leastContact(body)
   // Highest first: how much has touched so far.
   let touching = 0
   let bump = 0
+  let bumpGives = 0
   for (const one of under) {
     const common = regionArea(memo('common', [body, one.region], () => commonOf(body, one.region)))
     if (common <= least) continue
     touching += common
     if (touching <= slivers) {
-      bump = Math.max(bump, one.topMm)
+      if (one.topMm > bump) [bump, bumpGives] = [one.topMm, one.givesMm]
       continue
     }
     const restsMm = one.topMm + gap
-    return gap > 0 && bump > restsMm + BENDS_MM ? bump : restsMm
+    return gap > 0 && bump > restsMm + BENDS_MM
+      ? { bottomMm: bump, givesMm: bumpGives }
+      : { bottomMm: restsMm, givesMm: one.givesMm }
   }
   // Nothing but slivers: they are all there is.
-  return bump > 0 ? bump + gap : gap
+  return { bottomMm: bump > 0 ? bump + gap : gap, givesMm: bumpGives }
 }
 
 /** A layer's pieces where they come to lie, with all card beneath them. */
 export function levelOf(layer: Layer, pieces: readonly Lifted[], below: Level | null): Level {
   // What the frame or the pane holds carries nothing.
-  const own = (stands(layer) ? [] : pieces).flatMap(({ parts }) =>
-    parts.map(({ region, topMm }) => ({ region, box: regionBox(region), topMm })),
+  const own = (stands(layer) ? [] : pieces).flatMap(({ parts, givesMm }) =>
+    parts.map(({ region, topMm }) => ({ region, box: regionBox(region), topMm, givesMm })),
   )
   // Highest first, so that what is met first is what is seen from above.
   const placed = [...(below?.placed ?? []), ...own].sort((a, b) => b.topMm - a.topMm)
@@ -228,6 +251,7 @@ export function lowered(project: Project, piece: PieceHeight): PieceHeight {
   return {
     ...piece,
     supports,
+    givesMm: even(piece.givesMm - giveOf(project, piece.layer)),
     bottomMm: even(piece.bottomMm - gap),
     topMm: even(piece.topMm - gap),
     parts: piece.parts.map((part) => ({ ...part, topMm: even(part.topMm - gap) })),

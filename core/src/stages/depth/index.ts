@@ -4,6 +4,7 @@
  */
 export * from './depth'
 export * from './foam'
+export * from './stand-off'
 export * from './gaps'
 export type { PieceHeight, Support } from './heights'
 export { padSpan, SPANS_MM, type Pad } from './pads/pads'

@@ -1,10 +1,13 @@
 import { setLayer, setPlan, type MendTable } from '../../project'
 import { fitGaps } from './gaps'
+import { addStandOff, withoutStandOff } from './stand-off'
 import { addCover } from './topper'
 
 declare module '../../project/snag' {
   interface Mends {
     'fit-gaps': object
+    'add-stand-off': object
+    'drop-stand-off': object
     'set-joint': { layerId: string; joint: 'glue' | 'foam'; gapMm: number }
     'set-thrift': { thrift: 'steady' | 'sale' }
     'add-cover': object
@@ -13,8 +16,12 @@ declare module '../../project/snag' {
 }
 
 /** Mends of the depth stage. */
-export const depthMends: MendTable<'fit-gaps' | 'set-joint' | 'set-thrift' | 'add-cover' | 'free-sticks'> = {
+export const depthMends: MendTable<
+  'add-stand-off' | 'drop-stand-off' | 'fit-gaps' | 'set-joint' | 'set-thrift' | 'add-cover' | 'free-sticks'
+> = {
   'fit-gaps': (project) => fitGaps(project),
+  'add-stand-off': (project, _, stock) => addStandOff(project, stock),
+  'drop-stand-off': (project) => withoutStandOff(project),
   'set-joint': (project, { layerId, joint, gapMm }) =>
     setLayer(project, layerId, { joint: { kind: joint, gapMm, pinned: true } }),
   'set-thrift': (project, { thrift }) => setPlan(project, { thrift }),

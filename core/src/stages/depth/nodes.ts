@@ -17,7 +17,7 @@ function below(project: Project, layerId: string): Ref<Level> | null {
   return under ? (built(under.id) as Ref<Level>) : null
 }
 
-const OWN = ['pieces', 'blanks', 'lives', 'folds', 'shaping', 'joint', 'paperId'] as const
+const OWN = ['pieces', 'role', 'blanks', 'lives', 'folds', 'shaping', 'joint', 'paperId'] as const
 
 const HEIGHTS = {
   mount: true,
@@ -48,7 +48,7 @@ const standing = node('standing', {
 
 const PADS = {
   mount: true,
-  layers: ['pieces', 'joint', 'lives', 'paperId', 'colour', 'copies'],
+  layers: ['pieces', 'role', 'joint', 'lives', 'paperId', 'colour', 'copies'],
   papers: ['finish', 'gsm', 'colour', 'thicknessMm'],
   plan: ['thrift', 'viewingDeg', 'padMarginMm', 'padSpanMm', 'litFromBehind', 'adhesiveId'],
   foams: true,
@@ -88,13 +88,15 @@ const built = node('built', {
 /** Heights, pads, foam and what is left of the whole stack. */
 export const depth = node('depth', {
   stage: 'depth',
-  reads: { mount: true, plan: ['batch'], foams: true },
+  reads: { mount: true, plan: ['batch'], foams: true, took: true },
   needs: (project) => ({ layers: each(held, project) }),
   compute: ({ project }, { layers }) => sumUpDepth(project, layers),
-  view: ({ layers, pads, stackMm, roomMm, foamUse, shim }: DepthPlan): DepthView => ({
+  view: ({ layers, pads, stackMm, pressedMm, standOffMm, roomMm, foamUse, shim }: DepthPlan): DepthView => ({
     layers: layers.map(numbersOf),
     pads: pads.length,
     stackMm,
+    pressedMm,
+    standOffMm,
     roomMm,
     foamUse,
     shim,
@@ -108,7 +110,10 @@ const numbersOf = (layer: LayerDepth): Omit<LayerDepth, 'allowed'> => {
 }
 
 /** The depth plan as the page has it: numbers only. */
-export interface DepthView extends Pick<DepthPlan, 'stackMm' | 'roomMm' | 'foamUse' | 'shim'> {
+export interface DepthView extends Pick<
+  DepthPlan,
+  'stackMm' | 'pressedMm' | 'standOffMm' | 'roomMm' | 'foamUse' | 'shim'
+> {
   layers: Omit<LayerDepth, 'allowed'>[]
   pads: number
 }
@@ -148,18 +153,6 @@ export const padMap = node('pad map', {
   }),
   view: (map) => map,
 })
-
-/** The foams that hold one layer. */
-export const foamsOf = node('foams of a layer', {
-  stage: 'depth',
-  reads: {},
-  needs: (_, layerId) => ({ own: held(layerId) }),
-  compute: (_, { own: { layer } }): FoamsOfLayer => ({ layerId: layer.layerId, foams: layer.foams }),
-  view: (foams) => foams,
-})
-
-/** The foams that hold a layer, and how many pads of each. */
-export type FoamsOfLayer = Pick<LayerDepth, 'layerId' | 'foams'>
 
 /** The stack as it stands in space: what the light box shows. */
 export const space = node('space', {

@@ -11,11 +11,12 @@ import {
   rotation,
   subtract,
 } from '../../base/geometry'
-import { emptyDrawer, type Foam } from '../../project'
+import { emptyDrawer, starterFoams, type Foam } from '../../project'
 import { EdgeIndex } from './pads/edge-index'
 import { builds, footprints, gapChoices, nearestBuild } from './foam'
 
 const foam = (thicknessMm: number, widthMm = 6): Foam => ({
+  ...starterFoams[0]!,
   id: `f${widthMm}-${thicknessMm}`,
   name: '',
   widthMm,

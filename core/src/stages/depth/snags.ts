@@ -1,10 +1,11 @@
 // Findings of the depth stage.
 import { say, length, type Said } from '../../base/units'
 import type { Region } from '../../base/geometry'
-import { findLayer, type Project, type Snag } from '../../project'
+import { depthAtHand, findLayer, thicknessOf, type Project, type Snag } from '../../project'
 import type { DepthPlan } from './depth'
 import { gapChoices, madeGap } from './foam'
 import { padSpan } from './pads/pads'
+import { standOffLayers } from './stand-off'
 
 /** A gap that comes out otherwise than typed by no more is as it was typed (mm). */
 const TYPED_MM = 0.02
@@ -16,16 +17,20 @@ const FLAPS = 1.3
 export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
   const snags: Snag[] = []
   const name = (id: string) => findLayer(project, id)?.name ?? id
-  if (plan.roomMm !== null && plan.stackMm > plan.roomMm + 1e-6)
+  if (plan.roomMm !== null && plan.stackMm > plan.roomMm + 1e-6) {
+    const givesMm = plan.stackMm - plan.pressedMm
+    const goesIn = plan.pressedMm <= plan.roomMm + 1e-6
     snags.push({
       code: 'stack-too-deep',
       stage: 'depth',
-      severity: 'stop',
+      severity: goesIn ? 'caution' : 'stop',
       layer: null,
       at: null,
-      message: say`The stack is ${length(plan.stackMm, 1)} high; ${length(plan.roomMm, 1)} are there (depth less clearance): ${length(plan.stackMm - plan.roomMm, 1)} too much.`,
+      message: say`The stack is ${length(plan.stackMm, 1)} high; ${length(plan.roomMm, 1)} are there (depth less clearance): ${length(plan.stackMm - plan.roomMm, 1)} too much${goesIn ? say`. Foam gives ${length(givesMm, 1)} under a press, so that it goes in with less air` : givesMm > 0 ? say`, and foam gives only ${length(givesMm, 1)}` : ''}.`,
       mend: { label: say`Fit the gaps to ${length(plan.roomMm, 1)}`, action: { kind: 'fit-gaps' } },
     })
+  }
+  snags.push(...frontSnags(project, plan))
   for (const layer of plan.layers) {
     const push = (code: string, message: Said, more: Partial<Snag> = {}) =>
       snags.push({
@@ -141,5 +146,46 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
       })
   return snags
 }
+
+/** More air than this before a work is told (mm). */
+const FLOATS_MM = 3
+
+/** Findings about the gap between the work and the pane. */
+function frontSnags(project: Project, { roomMm, stackMm, standOffMm, shim }: DepthPlan): Snag[] {
+  const limit = depthAtHand(project.mount)
+  if (project.mount.kind !== 'frame' || roomMm === null || !limit || stackMm === 0) return []
+  const about = { stage: 'depth', severity: 'caution', layer: null, at: null } as const
+  if (standOffMm !== null) {
+    const [ring] = standOffLayers(project)
+    const offMm = limit.depthMm - (shim?.mm ?? 0) - standOffMm
+    const sheetMm = ring ? thicknessOf(project, ring) : 1
+    if (offMm >= -sheetMm * RING_GIVES && offMm < sheetMm) return []
+    return [
+      {
+        ...about,
+        code: 'ring-off',
+        message:
+          offMm < 0
+            ? say`The stand-off ring is ${length(-offMm, 1)} higher than what is left before the pane: the frame would not close.`
+            : say`${length(offMm, 1)} are left before the stand-off ring: it no longer keeps the work in place.`,
+        mend: { label: 'Make it anew', action: { kind: 'add-stand-off' } },
+      },
+    ]
+  }
+  const leftMm = roomMm - stackMm - (shim?.mm ?? 0)
+  return leftMm > FLOATS_MM
+    ? [
+        {
+          ...about,
+          code: 'floats',
+          message: say`${length(leftMm, 1)} of air are left before the work beyond what is wanted: it floats far behind the pane, and no foam behind it fills that.`,
+          mend: { label: 'Stand it off from the pane by a ring', action: { kind: 'add-stand-off' } },
+        },
+      ]
+    : []
+}
+
+/** A ring of foam may be too high by this share of a sheet: it gives. */
+const RING_GIVES = 0.1
 
 const firstPoint = (region: Region): [number, number] => [region[0]!.outer[0]!, region[0]!.outer[1]!]

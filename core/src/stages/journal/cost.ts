@@ -1,7 +1,7 @@
 // Money: what the plan needs and what is spent so far. Prices are the drawer's; the hourly rate is the maker's.
 import { polygonArea } from '../../base/geometry'
-import { builtLayers, STAGES, type Project } from '../../project'
-import type { DepthPlan, FoamsOfLayer } from '../depth'
+import { STAGES, type Project } from '../../project'
+import type { DepthPlan } from '../depth'
 import type { Load } from '../sheets'
 import { sheetsNeeded } from '../sheets'
 import { minutesSpent } from './timers'
@@ -41,25 +41,19 @@ export function paperForGuests(loads: readonly Load[]): number {
   }, 0)
 }
 
-/** Layers that are built and whose pads are ticked off. */
-export const paddedLayers = (project: Project): string[] =>
-  builtLayers(project).flatMap(({ id }) => (project.progress.done.includes(`pad-${id}`) ? [id] : []))
-
 /**
- * Cost so far: sheets noted as used, foam for the layers ticked off, hands by the timers.
- * @param padded foams of the layers of `paddedLayers`
+ * Cost so far: sheets noted as used, foam that ticked steps took, hands by the timers.
  * @param now ms since 1970, for the clock that runs
  */
-export function costSoFar(project: Project, padded: readonly FoamsOfLayer[], now: number): Cost {
+export function costSoFar(project: Project, now: number): Cost {
   const price = new Map(project.drawer.papers.map((paper) => [paper.id, paper.price]))
   const foamPrice = new Map(project.drawer.foams.map((foam) => [foam.id, foam.pricePerPack / foam.perPack]))
   const minutes = STAGES.reduce((total, stage) => total + minutesSpent(project, stage, now), 0)
   return sum(
     project.journal.sheetsUsed.reduce((total, use) => total + use.count * (price.get(use.paperId) ?? 0), 0),
-    project.plan.batch *
-      padded
-        .flatMap(({ foams }) => foams)
-        .reduce((total, { foamId, count }) => total + count * (foamPrice.get(foamId) ?? 0), 0),
+    project.progress.took
+      .flatMap(({ foams }) => foams)
+      .reduce((total, { foamId, count }) => total + count * (foamPrice.get(foamId) ?? 0), 0),
     (minutes / 60) * project.plan.hourlyRate,
   )
 }

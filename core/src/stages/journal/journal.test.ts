@@ -1,16 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../demo'
-import { newProject, starterMount, tickStep } from '../../project'
+import { newProject, starterMount, starterSupplies, tickTaking, untickAll } from '../../project'
 import { results } from '../../../test/results'
-import {
-  costSoFar,
-  minutesSpent,
-  noteSheets,
-  paddedLayers,
-  runningStage,
-  startTimer,
-  stopTimer,
-} from './index'
+import { costSoFar, minutesSpent, noteSheets, runningStage, startTimer, stopTimer } from './index'
 
 const MIN = 60_000
 
@@ -39,20 +31,24 @@ describe('cost', () => {
   it('so far counts sheets noted, pads of ticked steps and the hours of the clocks', () => {
     const project = demo('harbour')
     const derived = results(project)
-    expect(costSoFar(project, [], 0).total).toBe(0)
+    expect(costSoFar(project, 0).total).toBe(0)
     const shell = project.drawer.papers.find((p) => p.name === 'Shell')!
     const used = noteSheets(project, [{ paperId: shell.id, count: 2 }], 0)
     const worked = stopTimer(startTimer(used, 'assembly', 0), 30 * MIN)
-    const cost = costSoFar(worked, [], 30 * MIN)
+    const cost = costSoFar(worked, 30 * MIN)
     expect(cost.paper).toBeCloseTo(2 * shell.price, 9)
     expect(cost.hands).toBeCloseTo(6, 9)
     expect(cost.foam).toBe(0)
-    const padded = derived.assembly.steps
-      .filter((s) => s.kind === 'pad')
-      .reduce((p, s) => tickStep(p, s.id, true), worked)
-    const ids = paddedLayers(padded)
-    const foams = derived.depth.layers.filter(({ layerId }) => ids.includes(layerId))
-    expect(costSoFar(padded, foams, 30 * MIN).foam).toBeCloseTo(derived.cost.foam, 9)
+    const held = { project: worked, supplies: starterSupplies() }
+    const ticked = derived.assembly.steps.reduce(
+      (now, { id, takes = [] }) => tickTaking(now, id, { done: true, foams: takes }),
+      held,
+    )
+    expect(costSoFar(ticked.project, 30 * MIN).foam).toBeCloseTo(derived.cost.foam, 9)
+    // What is unticked is given back, to the pad.
+    const back = untickAll(ticked)
+    expect(costSoFar(back.project, 30 * MIN).foam).toBe(0)
+    expect(back.supplies).toEqual(held.supplies)
   })
 
   it('planned adds up from paper, foam and hands', () => {

@@ -5,7 +5,15 @@ import type { LayerFigures } from './figures'
 import type { Soundness } from './soundness'
 import { scattered } from './visibility/merge'
 import { isSeeThrough, type VisibleArea } from './visibility/shows'
-import { findLayer, layerRegion, openingRect, pieceRegion, type Project, type Snag } from '../../project'
+import {
+  findLayer,
+  layerRegion,
+  openingRect,
+  pieceRegion,
+  type Project,
+  type Snag,
+  isStandOff,
+} from '../../project'
 
 /** Narrow in so much of its area, a layer is narrow as a whole. */
 const ALL_OVER = 0.8
@@ -117,8 +125,14 @@ export function layerSnags(
       })
     }
     const seen = visible.find((v) => v.id === layer.id)
-    // A cover is seen from behind.
-    if (layer.role !== 'cover' && seen && seen.areaMm2 > 0 && seen.visibleMm2 < seen.areaMm2 * 0.001)
+    // A cover is seen from behind, a ring from nowhere.
+    if (
+      layer.role !== 'cover' &&
+      !isStandOff(layer) &&
+      seen &&
+      seen.areaMm2 > 0 &&
+      seen.visibleMm2 < seen.areaMm2 * 0.001
+    )
       snags.push({
         code: 'hidden-layer',
         stage: 'layers',

@@ -9,6 +9,7 @@ import {
   openingRect,
   type Layer,
   type Project,
+  isStandOff,
 } from '../../project'
 import { TOLERANCE_MM } from './tolerance'
 
@@ -37,7 +38,7 @@ export const pictureOf = (project: Project, { sheets, inside, fullSheets }: Part
 
 /** Sorts the layers that are built. Needs the geometry loaded. */
 export function partsOf(project: Project): Parts {
-  const layers = builtLayers(project).filter((layer) => layer.pieces.length > 0)
+  const layers = builtLayers(project).filter((layer) => layer.pieces.length > 0 && !isStandOff(layer))
   const backing = backingRect(project)
   const opening = openingRect(project)
   if (!backing || !opening) return { sheets: [], inside: layers, fullSheets: false }
@@ -111,7 +112,7 @@ function isRectangle(layer: Layer): boolean {
  * full sheets, at whatever scale it was drawn.
  */
 function isSheetStack(project: Project, backing: Box, seen: Box): boolean {
-  const layers = builtLayers(project)
+  const layers = builtLayers(project).filter((layer) => !isStandOff(layer))
   const box = designBox(project)
   if (!canCover(box, backing, seen)) return false
   const full = layers.filter((layer) => isAsLargeAs(layerBox(layer), box) && isRectangle(layer))

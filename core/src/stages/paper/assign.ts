@@ -7,6 +7,7 @@ import {
   type Layer,
   type Paper,
   type Project,
+  isStandOff,
 } from '../../project'
 import { isSeeThrough } from '../layers'
 import { colourDifference, matchPapers, ramp } from './colour'
@@ -62,6 +63,7 @@ export const usable = (stock: readonly Paper[]): Paper[] => {
       p.finish !== 'acetate' &&
       p.finish !== 'vellum' &&
       p.finish !== 'chipboard' &&
+      p.finish !== 'craft foam' &&
       Math.min(p.widthMm, p.heightMm) > 200,
   )
   return plain.length > 0 ? plain : [...stock]
@@ -70,7 +72,8 @@ export const usable = (stock: readonly Paper[]): Paper[] => {
 /** Pairs of neighbours in the stack with the CIEDE2000 difference of their colours. Clear sheets, printed ones and covers behind have no colour to tell apart. */
 export function neighbourSteps(project: Project): { below: Layer; above: Layer; difference: number }[] {
   const layers = builtLayers(project).filter(
-    (layer) => layer.print === null && layer.role !== 'cover' && !isSeeThrough(project, layer),
+    (layer) =>
+      layer.print === null && layer.role !== 'cover' && !isStandOff(layer) && !isSeeThrough(project, layer),
   )
   return layers.slice(1).map((above, i) => {
     const below = layers[i]!

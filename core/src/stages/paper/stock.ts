@@ -16,6 +16,7 @@ export function typicalThickness(finish: Finish, gsm: number): number {
   if (finish === 'mirror' || finish === 'pearl') return 0.3
   if (finish === 'vellum') return 0.11
   if (finish === 'acetate') return 0.2
+  if (finish === 'craft foam') return 2
   if (finish === 'chipboard') return Math.max(1, gsm / 650)
   const table = [
     [75, 0.1],
@@ -81,6 +82,7 @@ const rows: readonly Row[] = [
   ['Sea mist', '#e6eef0', 'vellum', 100, 'solid', A4, 4, 0.5],
   ['Ripple stripe', '#8fb4d6', 'smooth', 176, 'white', SQUARE12, 2, 0.5, true],
   ['Parcel board', '#a98b66', 'chipboard', 700, 'solid', A4, 2, 0.8],
+  ['Foam sheet white', '#f4f3ee', 'craft foam', 320, 'solid', A4, 4, 0.7],
   ['Print card', '#ffffff', 'smooth', 250, 'solid', A4, 10, 0.35],
   ['Clear pane', '#eaf1f2', 'acetate', 280, 'solid', A4, 4, 0.9],
   ['Window film', '#f6f7f5', 'smooth', 90, 'solid', FILM, 2, 1.1],

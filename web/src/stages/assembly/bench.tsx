@@ -7,13 +7,11 @@ import {
   findLayer,
   folioOf,
   paperOf,
-  tickStep,
   viewBox,
   type Project,
 } from '@feuillet/core/project'
 import type { Step } from '@feuillet/core/stages/assembly'
 import { formatMinutes } from '@feuillet/core/base/units'
-import { change } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { pathOf } from '../../shell/stage-names'
 import { selectProject } from '../../state/selectors'
@@ -23,6 +21,7 @@ import { useCommand } from '../../commands/use-command'
 import { Board } from '../../drawing/board'
 import { StackDrawing } from '../../drawing/stack'
 import { FolioTab } from '../../ui'
+import { tick } from './tick'
 
 export default function Bench() {
   const dispatch = useAppDispatch()
@@ -39,13 +38,13 @@ export default function Bench() {
   const doneButton = useRef<HTMLButtonElement>(null)
   const finish = () => {
     if (!step) return
-    dispatch(change(`tick “${step.title}”`, (p) => tickStep(p, step.id, true)))
+    dispatch(tick(step, true))
     setAsked(at + 1)
   }
   const back = () => {
     const before = steps[at - 1]
     if (!before) return
-    dispatch(change(`untick “${before.title}”`, (p) => tickStep(p, before.id, false)))
+    dispatch(tick(before, false))
     setAsked(at - 1)
     // What comes next is Done again, whichever way it was gone back.
     doneButton.current?.focus()

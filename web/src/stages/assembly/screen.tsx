@@ -1,9 +1,9 @@
 import { useMemo } from 'react'
 import { useNavigate } from 'react-router'
 import { BENCH, type DraftStep, type Step } from '@feuillet/core/stages/assembly'
-import { setPlan, tickStep } from '@feuillet/core/project'
+import { setPlan, untickAll } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
-import { change } from '../../state/edits'
+import { change, changeSupplies } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { pathOf } from '../../shell/stage-names'
 import { selectProject, selectView } from '../../state/selectors'
@@ -15,6 +15,7 @@ import { Button, Choice, Figure, Figures, Fold, Heading, SelectField } from '../
 import { groupSteps, partDone, type StepGroup } from './step-groups'
 import { StepPicture } from './step-picture'
 import { DraftRow, StepRow } from './step-row'
+import { tick } from './tick'
 import { TimeChart } from './time-chart'
 
 const ALIGNMENTS = [
@@ -68,11 +69,7 @@ export default function AssemblyScreen() {
             onPick={() =>
               dispatch(looked({ stepId: step.id, ...(step.layerId ? { layerId: step.layerId } : {}) }))
             }
-            onTick={(ticked) =>
-              dispatch(
-                change(`${ticked ? 'tick' : 'untick'} “${step.title}”`, (p) => tickStep(p, step.id, ticked)),
-              )
-            }
+            onTick={(ticked) => dispatch(tick(step, ticked))}
           />
         ))}
       </ol>
@@ -164,12 +161,7 @@ export default function AssemblyScreen() {
           >
             To the bench
           </Button>
-          <Button
-            disabled={done === 0}
-            onClick={() =>
-              dispatch(change('untick all', (p) => ({ ...p, progress: { ...p.progress, done: [] } })))
-            }
-          >
+          <Button disabled={done === 0} onClick={() => dispatch(changeSupplies('untick all', untickAll))}>
             Untick all
           </Button>
         </>

@@ -1,19 +1,26 @@
 import { gapChoices } from '@feuillet/core/stages/depth'
 import {
+  adhesiveOf,
+  ASSUMED_PAPER,
   builtLayers,
   colourOf,
   folioOf,
+  glueOf,
   paperOf,
   setLayer,
   type Joint,
   type Layer,
 } from '@feuillet/core/project'
+import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
-import { Choice, Figure, Figures, FolioTab, Heading, LengthField, Switch } from '../../ui'
+import { Choice, Figure, Figures, FolioTab, Heading, LengthField, Select, Switch } from '../../ui'
+
+/** Stands for the glue that is chosen for the whole project. */
+const OF_PROJECT = 'project'
 
 /** What holds the picked layer: glue or foam of a height, and what came of it. */
 export function JointPanel({ layer }: { layer: Layer }) {
@@ -35,6 +42,8 @@ export function JointPanel({ layer }: { layer: Layer }) {
       ),
     )
   const { kind, gapMm, pinned } = layer.joint
+  const glue = glueOf(project, layer)
+  const gsm = (paperOf(project, layer) ?? ASSUMED_PAPER).gsm
   const common = gapChoices(project.drawer.foams).filter((choice) => [1, 2, 3, 4].includes(choice.gapMm))
   const value = kind === 'foam' ? String(gapMm) : kind === 'tab' || kind === 'none' ? kind : 'glue'
   const backmost = builtLayers(project)[0]?.id === layer.id
@@ -77,6 +86,32 @@ export function JointPanel({ layer }: { layer: Layer }) {
             set(next === 'glue' ? { kind: 'glue', gapMm: 0 } : { kind: 'foam', gapMm: Number(next) })
           }
         />
+        {(kind === 'glue' || (own && own.glued.length > 0) || kind === 'tab') && (
+          <div className="mt-2">
+            <p className="mb-1 text-[13px] text-soft">Glue</p>
+            <Select
+              label={`Glue of ${layer.name}`}
+              className="w-full"
+              value={layer.joint.adhesiveId ?? OF_PROJECT}
+              options={[
+                { value: OF_PROJECT, label: `as in the project: ${adhesiveOf(project)?.name ?? 'none'}` },
+                ...project.drawer.adhesives.map(({ id, name }) => ({ value: id, label: name })),
+              ]}
+              onChange={(id) => set({ adhesiveId: id === OF_PROJECT ? null : id })}
+            />
+            {glue && (
+              <p className="mt-1 text-[13px] text-soft">
+                Can be handled after {formatMinutes(glue.handleMin)}, dry after {formatMinutes(glue.dryMin)}
+                {glue.thicknessMm > 0 && <>; {length(glue.thicknessMm)} high</>}
+                {glue.slides && '; slides while wet'}
+                {gsm < glue.bucklesBelowGsm && (
+                  <span className="text-ochre">; ▲ buckles this card: use dots, not lines</span>
+                )}
+                .
+              </p>
+            )}
+          </div>
+        )}
         {kind === 'tab' && (
           <div className="mt-2">
             <LengthField

@@ -1,18 +1,11 @@
 import { useWords } from '../../state/use-words'
 import { lazy, Suspense, useEffect, useState } from 'react'
-import {
-  costSoFar,
-  minutesSpent,
-  paddedLayers,
-  runningStage,
-  startTimer,
-  stopTimer,
-} from '@feuillet/core/stages/journal'
+import { costSoFar, minutesSpent, runningStage, startTimer, stopTimer } from '@feuillet/core/stages/journal'
 import { setPlan, STAGES, type Paper, type Project } from '@feuillet/core/project'
 import type { LeftView } from '@feuillet/core/stages/sheets'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
-import { usePlan, usePlans } from '../../plan'
+import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { StageFrame } from '../../shell/stage-frame'
 import { stageName } from '../../shell/stage-names'
@@ -127,9 +120,7 @@ export default function JournalScreen() {
   const { size } = useWords()
   const running = runningStage(project)
   const now = useNow(running !== null)
-  const padded = paddedLayers(project)
-  const foams = usePlans('foamsOf', padded)
-  const spent = foams.length === padded.length ? costSoFar(project, foams, now) : null
+  const spent = costSoFar(project, now)
   const money = (value: number) => `${value.toFixed(2)} ${project.drawer.currency}`
   const planned: Partial<Record<(typeof STAGES)[number], number>> = {
     ...(loads ? { sheets: loads.reduce((sum, load) => sum + load.minutes, 0) } : {}),

@@ -3,39 +3,15 @@ import { useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { pathToRegion, polygonToPath, regionBox } from '@feuillet/core/base/geometry'
 import { newPaper } from '@feuillet/core/stages/paper'
-import { FINISHES, refreshPapers, type Finish, type Paper } from '@feuillet/core/project'
-import { formatLength, lengthForEditing, parseLength } from '@feuillet/core/base/units'
+import { FINISHES, refreshPapers, type Paper } from '@feuillet/core/project'
 import { changeStock } from '../../state/edits'
 import { saveFile } from '../../session/save-file'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Checkbox, DataTable, Select, Tip, type DataColumn } from '../../ui'
+import { Button, Checkbox, DataTable, Tip, type DataColumn } from '../../ui'
+import { RecordCell, type RecordColumn } from './record-cell'
 
-type Key =
-  | 'name'
-  | 'finish'
-  | 'gsm'
-  | 'thicknessMm'
-  | 'core'
-  | 'widthMm'
-  | 'heightMm'
-  | 'count'
-  | 'price'
-  | 'perPack'
-  | 'note'
-
-interface Column {
-  key: Key
-  title: string
-  unit?: string
-  number?: { min: number; max: number; whole?: boolean }
-  /** In the maker's unit; bounds in mm. */
-  length?: { min: number; max: number }
-  options?: readonly string[]
-  width: string
-}
-
-const COLUMNS: readonly Column[] = [
+const COLUMNS: readonly RecordColumn<Paper>[] = [
   { key: 'name', title: 'paper', width: 'w-26' },
   { key: 'count', title: 'sheets', number: { min: 0, max: 9999, whole: true }, width: 'w-9' },
   { key: 'finish', title: 'finish', options: FINISHES, width: 'w-19' },
@@ -114,8 +90,10 @@ export function DrawerTable() {
         unit: column.key === 'price' ? currency : column.length ? unit : column.unit,
         numeric: Boolean(column.number ?? column.length),
         always: column.key === 'name',
-        value: (paper) => paper[column.key],
-        cell: (paper) => <Cell paper={paper} column={column} onChange={(patch) => set(paper, patch)} />,
+        value: (paper) => paper[column.key] as string | number,
+        cell: (paper) => (
+          <RecordCell record={paper} column={column} onChange={(patch) => set(paper, patch)} />
+        ),
       })),
       {
         id: 'oneWay',
@@ -202,77 +180,6 @@ export function DrawerTable() {
         )}
       />
     </section>
-  )
-}
-
-function Cell({
-  paper,
-  column,
-  onChange,
-}: {
-  paper: Paper
-  column: Column
-  onChange: (patch: Partial<Paper>) => void
-}) {
-  const unit = useAppSelector(selectUnit)
-  const { key, number, length, options, width } = column
-  const kept = paper[key]
-  const shown = length
-    ? lengthForEditing(Number(kept), unit)
-    : typeof kept === 'number'
-      ? String(Math.round(kept * 100) / 100)
-      : kept
-  const label = `${column.title} of ${paper.name}`
-  if (options)
-    return (
-      <Select
-        label={label}
-        className={width}
-        quiet
-        value={String(shown)}
-        options={options.map((option) => ({ value: option, label: option }))}
-        onChange={(value) => onChange({ [key]: value as Finish })}
-      />
-    )
-  const commit = (input: HTMLInputElement) => {
-    const text = input.value.trim()
-    if (text === shown) return
-    const value = length ? parseLength(text, unit) : Number(text.replace(',', '.'))
-    if (length) {
-      const { min, max } = length
-      if (typeof value === 'number' && value >= min && value <= max) onChange({ [key]: value })
-      else {
-        toast.error(`${label}: a length from ${formatLength(min, unit)} to ${formatLength(max, unit)}.`)
-        input.value = shown
-      }
-      return
-    }
-    const bad = number
-      ? !(
-          value !== null &&
-          value >= number.min &&
-          value <= number.max &&
-          (!number.whole || Number.isInteger(value))
-        )
-      : key === 'name' && text === ''
-    if (bad) {
-      toast.error(
-        number
-          ? `${label}: a number from ${number.min} to ${number.max}${number.whole ? ', no fraction' : ''}.`
-          : 'A paper needs a name.',
-      )
-      input.value = shown
-    } else onChange({ [key]: number ? value : text })
-  }
-  return (
-    <input
-      key={shown}
-      aria-label={label}
-      className={`${width} border-transparent! bg-transparent! px-0.5! py-0.5! hover:border-line! focus:border-plum! ${number || length ? 'measure text-right' : ''}`}
-      defaultValue={shown}
-      onBlur={(event) => commit(event.currentTarget)}
-      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-    />
   )
 }
 

@@ -12,13 +12,14 @@ import { useAppDispatch, useAppSelector } from '../../state/store'
 import { pickedLayer } from '../../state/view'
 import { Board } from '../../drawing/board'
 import { StackDrawing } from '../../drawing/stack'
-import { Button, Figure, Figures, Heading } from '../../ui'
+import { Button, Choice, Figure, Figures, Heading } from '../../ui'
 import { ColoursInUse } from './colours-in-use'
 import { Drawer } from './drawer'
 import { DrawerTable } from './drawer-table'
 import { Neighbours } from './neighbours'
 import { PickedPaper } from './picked-paper'
 import { RampTool } from './ramp-tool'
+import { FoamTable, GlueTable } from './supply-tables'
 
 export default function PaperScreen() {
   const dispatch = useAppDispatch()
@@ -34,6 +35,7 @@ export default function PaperScreen() {
   const least = steps.toSorted((a, b) => a.difference - b.difference)[0]
   const box = growBox(viewBox(project), 2)
   const [asTable, setAsTable] = useState(false)
+  const [drawerOf, setDrawerOf] = useState<'papers' | 'foams' | 'glues'>('papers')
   return (
     <StageFrame
       title="Paper"
@@ -130,7 +132,26 @@ export default function PaperScreen() {
       }
     >
       {asTable ? (
-        <DrawerTable />
+        <>
+          <div className="w-80 px-4 pt-3">
+            <Choice
+              label="Of the drawer"
+              value={drawerOf}
+              options={[
+                { value: 'papers', label: 'papers' },
+                { value: 'foams', label: 'foam' },
+                { value: 'glues', label: 'glue' },
+              ]}
+              onChange={setDrawerOf}
+            />
+          </div>
+          {drawerOf === 'papers' && <DrawerTable />}
+          {drawerOf !== 'papers' && (
+            <section aria-label="Foam and glue" className="flex min-h-0 flex-1 flex-col px-4 py-2">
+              {drawerOf === 'foams' ? <FoamTable /> : <GlueTable />}
+            </section>
+          )}
+        </>
       ) : (
         <div className="grid min-h-0 flex-1 grid-rows-[minmax(0,1fr)_minmax(0,1fr)]">
           <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)]">

@@ -24,6 +24,7 @@ import {
   thicknessOf,
   type Layer,
   type Project,
+  isStandOff,
 } from '../../../project'
 
 /** A pad is seen through card that lets more of the light through. */
@@ -49,7 +50,9 @@ export function transmission(project: Project, layer: Layer): number {
  * in by how far an eye at the viewing angle sees under it, and behind the frame's lip. Needs the geometry loaded.
  */
 export function hidingRegion(project: Project, layerId: string, memo: Memo = fresh): Region | null {
-  const layers = builtLayers(project).filter((layer) => !isOnPane(layer) && layer.role !== 'cover')
+  const layers = builtLayers(project).filter(
+    (layer) => !isOnPane(layer) && layer.role !== 'cover' && !isStandOff(layer),
+  )
   const at = layers.findIndex((layer) => layer.id === layerId)
   if (at < 0) return null
   const own = transmission(project, layers[at]!)

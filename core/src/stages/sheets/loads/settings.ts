@@ -17,6 +17,8 @@ export function settingFor(paper: Paper): CutSetting {
       return { name: 'glitter card', tack: 'high', passes: 2, hardOnBlade: true }
     case 'chipboard':
       return { name: 'board', tack: 'high', passes: paper.thicknessMm > 1.2 ? 4 : 3, hardOnBlade: true }
+    case 'craft foam':
+      return { name: 'craft foam', tack: 'medium', passes: 2, hardOnBlade: false }
     case 'mirror':
       return { name: 'mirror card', tack: 'medium', passes: 1, hardOnBlade: false }
     case 'vellum':

@@ -19,6 +19,7 @@ const GLOSS = {
   mirror: { roughness: 0.12, metalness: 1 },
   vellum: { roughness: 0.8, metalness: 0 },
   acetate: { roughness: 0.1, metalness: 0 },
+  'craft foam': { roughness: 1, metalness: 0 },
   chipboard: { roughness: 1, metalness: 0 },
 } as const
 

@@ -1,0 +1,68 @@
+// What is done: ticked steps, and what they took out of the drawer.
+import type { Project } from './schema'
+import type { Supplies } from './supplies'
+
+/** Single pads of a foam. */
+export interface FoamCount {
+  foamId: string
+  count: number
+}
+
+/** Ticks a step off, or takes the tick back. */
+export function tickStep(project: Project, stepId: string, done: boolean): Project {
+  const rest = project.progress.done.filter((id) => id !== stepId)
+  return { ...project, progress: { ...project.progress, done: done ? [...rest, stepId] : rest } }
+}
+
+/**
+ * Ticks a step off and takes the foam it needs out of the drawer; or takes the tick back and gives back what it took. A foam never
+ * falls under nought: what was not there is noted, and not given back.
+ */
+export function tickTaking(
+  { project, supplies }: { project: Project; supplies: Supplies },
+  stepId: string,
+  { done, foams = [] }: { done: boolean; foams?: readonly FoamCount[] },
+): { project: Project; supplies: Supplies } {
+  const before = project.progress.took.find((one) => one.stepId === stepId)?.foams ?? []
+  const wanted = done ? foams : []
+  const there = new Map(supplies.foams.map((foam) => [foam.id, foam.count]))
+  for (const { foamId, count, missing } of before)
+    there.set(foamId, (there.get(foamId) ?? 0) + count - missing)
+  const taken = wanted.map(({ foamId, count }) => {
+    const own = Math.min(count, there.get(foamId) ?? 0)
+    there.set(foamId, (there.get(foamId) ?? 0) - own)
+    return { foamId, count, missing: count - own }
+  })
+  const ticked = tickStep(project, stepId, done)
+  const rest = project.progress.took.filter((one) => one.stepId !== stepId)
+  if (before.length === 0 && taken.length === 0) return { project: ticked, supplies }
+  const took = taken.length > 0 ? [...rest, { stepId, foams: taken }] : rest
+  const counted = <T extends { id: string; count: number }>(list: readonly T[]) =>
+    list.map((one) => {
+      const count = there.get(one.id)
+      return count === undefined || count === one.count ? one : { ...one, count }
+    })
+  return {
+    project: {
+      ...ticked,
+      drawer: { ...ticked.drawer, foams: counted(ticked.drawer.foams) },
+      progress: { ...ticked.progress, took },
+    },
+    supplies: { ...supplies, foams: counted(supplies.foams) },
+  }
+}
+
+/** Takes every tick back, and gives back all that the steps took. */
+export function untickAll(held: { project: Project; supplies: Supplies }): {
+  project: Project
+  supplies: Supplies
+} {
+  const given = held.project.progress.took.reduce(
+    (now, { stepId }) => tickTaking(now, stepId, { done: false }),
+    held,
+  )
+  return {
+    ...given,
+    project: { ...given.project, progress: { ...given.project.progress, done: [] } },
+  }
+}

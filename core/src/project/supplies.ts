@@ -1,0 +1,141 @@
+// What of the shared drawer is no paper: foams and glues. All projects use it up together; what one of them changed is put into what is
+// there now, record by record, and pads taken count against those that are left.
+import { type z } from 'zod'
+import { starterAdhesives, starterFoams } from './defaults'
+import { adhesiveSchema, foamSchema, type Adhesive, type Foam, type Project } from './schema'
+
+/** Foams and glues of the shared drawer. */
+export interface Supplies {
+  foams: readonly Foam[]
+  adhesives: readonly Adhesive[]
+}
+
+/** What a drawer holds before anything is known of it: starting values of ours. */
+export const starterSupplies = (): Supplies => ({ foams: starterFoams, adhesives: starterAdhesives })
+
+/** A record of some list of the drawer, as far as merging goes. */
+interface Item {
+  id: string
+  count?: number
+}
+
+/** What was done to one list. */
+export interface ListChanges<T extends Item> {
+  added: T[]
+  removed: string[]
+  /** Fields set anew; pads put in, or taken out where it is negative. */
+  changed: { id: string; fields: Partial<T>; count: number }[]
+}
+
+/** What was done to the supplies, list by list. */
+export interface SupplyChanges {
+  foams: ListChanges<Foam> | null
+  adhesives: ListChanges<Adhesive> | null
+}
+
+/** What leads from one state of the supplies to another; null where nothing does. */
+export function supplyChanges(before: Supplies, after: Supplies): SupplyChanges | null {
+  if (before === after) return null
+  const changes = {
+    foams: listChanges(before.foams, after.foams),
+    adhesives: listChanges(before.adhesives, after.adhesives),
+  }
+  return changes.foams || changes.adhesives ? changes : null
+}
+
+/** Puts changes into the supplies as they are now. What is gone stays gone; counts never fall below nought. */
+export const applySupplyChanges = (supplies: Supplies, changes: SupplyChanges): Supplies => ({
+  foams: changes.foams ? applyTo(supplies.foams, changes.foams) : supplies.foams,
+  adhesives: changes.adhesives ? applyTo(supplies.adhesives, changes.adhesives) : supplies.adhesives,
+})
+
+function listChanges<T extends Item>(before: readonly T[], after: readonly T[]): ListChanges<T> | null {
+  if (before === after) return null
+  const old = new Map(before.map((one) => [one.id, one]))
+  const now = new Set(after.map(({ id }) => id))
+  const changes: ListChanges<T> = {
+    added: after.filter(({ id }) => !old.has(id)),
+    removed: before.filter(({ id }) => !now.has(id)).map(({ id }) => id),
+    changed: after.flatMap((one) => {
+      const was = old.get(one.id)
+      if (!was || was === one) return []
+      const fields = Object.fromEntries(
+        Object.entries(one).filter(
+          ([key, value]) => key !== 'count' && !Object.is(value, was[key as keyof T]),
+        ),
+      ) as Partial<T>
+      const count = (one.count ?? 0) - (was.count ?? 0)
+      return Object.keys(fields).length > 0 || count !== 0 ? [{ id: one.id, fields, count }] : []
+    }),
+  }
+  return changes.added.length + changes.removed.length + changes.changed.length > 0 ? changes : null
+}
+
+function applyTo<T extends Item>(list: readonly T[], changes: ListChanges<T>): T[] {
+  const removed = new Set(changes.removed)
+  const changed = new Map(changes.changed.map((change) => [change.id, change]))
+  const there = new Set(list.map(({ id }) => id))
+  return [
+    ...list
+      .filter(({ id }) => !removed.has(id))
+      .map((one) => {
+        const change = changed.get(one.id)
+        if (!change) return one
+        const next = { ...one, ...change.fields }
+        return one.count === undefined ? next : { ...next, count: Math.max(0, one.count + change.count) }
+      }),
+    ...changes.added.filter(({ id }) => !there.has(id)),
+  ]
+}
+
+/** The supplies of a kept record or a file: what cannot be read of it is left out, record by record; what is not there at all is ours. */
+export function soundSupplies(kept: unknown): Supplies {
+  const starter = starterSupplies()
+  if (typeof kept !== 'object' || kept === null) return starter
+  const list = <T>(key: string, schema: z.ZodType<T>, fallback: readonly T[]): readonly T[] => {
+    const value = (kept as Record<string, unknown>)[key]
+    return Array.isArray(value) ? value.flatMap((one) => schema.safeParse(one).data ?? []) : fallback
+  }
+  return {
+    foams: list<Foam>('foams', foamSchema, starter.foams),
+    adhesives: list<Adhesive>('adhesives', adhesiveSchema, starter.adhesives),
+  }
+}
+
+/**
+ * Brings the project's copies of foams and glues up to the shared drawer's, in the drawer's order. What only the project has, as of a
+ * file that came from elsewhere, stays with it.
+ */
+export function refreshSupplies(project: Project, supplies: Supplies): Project {
+  const { foams, adhesives } = project.drawer
+  const next = { foams: joined(foams, supplies.foams), adhesives: joined(adhesives, supplies.adhesives) }
+  if (next.foams === foams && next.adhesives === adhesives) return project
+  return { ...project, drawer: { ...project.drawer, ...next } }
+}
+
+function joined<T extends Item>(own: T[], shared: readonly T[]): T[] {
+  const ids = new Set(shared.map(({ id }) => id))
+  const next = [...shared, ...own.filter(({ id }) => !ids.has(id))]
+  const same = (a: T, b: T | undefined) => a === b || JSON.stringify(a) === JSON.stringify(b)
+  return next.length === own.length && next.every((one, i) => same(one, own[i])) ? own : next
+}
+
+/** Takes a foam or a glue out of the drawer and of the project. Joints that named a glue go back to the project's. */
+export function withoutSupply(
+  { project, supplies }: { project: Project; supplies: Supplies },
+  id: string,
+): { project: Project; supplies: Supplies } {
+  const less = <T extends Item>(list: readonly T[]) => list.filter((one) => one.id !== id)
+  const { drawer, plan } = project
+  return {
+    project: {
+      ...project,
+      layers: project.layers.map((layer) =>
+        layer.joint.adhesiveId === id ? { ...layer, joint: { ...layer.joint, adhesiveId: null } } : layer,
+      ),
+      drawer: { ...drawer, foams: less(drawer.foams), adhesives: less(drawer.adhesives) },
+      plan: plan.adhesiveId === id ? { ...plan, adhesiveId: null } : plan,
+    },
+    supplies: { foams: less(supplies.foams), adhesives: less(supplies.adhesives) },
+  }
+}

@@ -1,0 +1,128 @@
+// What stands a work off the pane: a ring as wide as the frame's lip hides, of as many sheets of craft foam as fill the gap between the
+// work and the pane. Its sheets are layers, cut and counted like any other.
+import {
+  boxHeight,
+  boxWidth,
+  intersect,
+  offset,
+  polygonBox,
+  rectangle,
+  subtract,
+  type Polygon,
+  type Region,
+} from '../../base/geometry'
+import { length, say } from '../../base/units'
+import { BadInput } from '../../base'
+import {
+  addLayers,
+  assignPaper,
+  backingRect,
+  builtLayers,
+  depthAtHand,
+  insideRing,
+  openingRect,
+  removeLayer,
+  type Layer,
+  type Paper,
+  type Project,
+} from '../../project'
+import { makeLayer } from '../layers'
+import { depthPlan } from './depth'
+
+/** The ring keeps so far behind the edge of the lip, and so far off the spacer (mm). */
+const BEHIND_LIP_MM = 1
+const OFF_SPACER_MM = 0.5
+/** Narrower than this it cannot be cut and stuck (mm). */
+const LEAST_WIDTH_MM = 3
+/** Foam gives by so much, so that the last sheet may be a little too thick. */
+const GIVES = 0.05
+const MOST_SHEETS = 20
+
+/** The layers of the ring. */
+export const standOffLayers = (project: Project): Layer[] =>
+  builtLayers(project).filter(({ role }) => role === 'stand-off')
+
+/** The project without its ring. */
+export const withoutStandOff = (project: Project): Project =>
+  project.layers.filter(({ role }) => role === 'stand-off').reduce((p, { id }) => removeLayer(p, id), project)
+
+/**
+ * A ring that fills the gap between the work and the pane, in place of one that is there. Throws BadInput where there is no frame, no
+ * lip to hide it, no craft foam, or no gap that a sheet goes into. Needs the geometry loaded.
+ */
+export function addStandOff(project: Project, stock: readonly Paper[]): Project {
+  const bare = withoutStandOff(project)
+  const backing = backingRect(bare)
+  const opening = openingRect(bare)
+  const limit = depthAtHand(bare.mount)
+  if (bare.mount.kind !== 'frame' || !backing || !opening || !limit)
+    throw new BadInput('only a frame has a pane to stand the work off from')
+  const outer = offset(insideRing(bare) ? [insideRing(bare)!] : [backing], -OFF_SPACER_MM)
+  const ring = subtract(outer, offset([opening], BEHIND_LIP_MM, 'miter'))
+  if (offset(ring, -LEAST_WIDTH_MM / 2).length === 0)
+    throw new BadInput(say`the lip hides less than ${length(LEAST_WIDTH_MM)}: a ring would be seen`)
+  const baseMm = topUnder(bare, ring)
+  const gapMm = limit.depthMm - baseMm
+  const sheet = sheetFor(stock.length > 0 ? stock : bare.drawer.papers, gapMm)
+  if (!sheet) throw new BadInput('there is no craft foam in the drawer: put in a paper of that finish')
+  const n = sheetsInto(gapMm, sheet)
+  if (n === 0)
+    throw new BadInput(
+      say`${length(gapMm)} are left between the work and the pane, less than a sheet of ${sheet.name} takes`,
+    )
+  const { rimMm } = bare.drawer.cutter
+  const pieces = fits(ring, sheet, rimMm) ? ring : inStrips(ring, opening)
+  const layers = Array.from({ length: n }, (_, k) =>
+    makeLayer(`stand-off-${k + 1}`, `Stand-off ring ${k + 1}`, pieces, {
+      role: 'stand-off',
+      numbered: false,
+      colour: sheet.colour,
+      joint: { kind: 'glue', gapMm: 0, pinned: true },
+    }),
+  )
+  const added = addLayers(bare, layers)
+  return assignPaper(
+    added,
+    added.layers.slice(-n).map(({ id }) => id),
+    sheet,
+    stock,
+  )
+}
+
+/** How high the work stands under the ring, mm: where nothing lies there, on the board. */
+function topUnder(project: Project, ring: Region): number {
+  return depthPlan(project)
+    .pieces.filter(({ layer }) => layer.joint.kind !== 'tab')
+    .flatMap(({ parts }) => parts)
+    .reduce(
+      (most, { region, topMm }) => (topMm > most && intersect(region, ring).length > 0 ? topMm : most),
+      0,
+    )
+}
+
+const sheetsInto = (gapMm: number, { thicknessMm }: Paper): number =>
+  Math.min(MOST_SHEETS, Math.floor((gapMm * (1 + GIVES)) / thicknessMm + 1e-9))
+
+/** The craft foam that fills the gap best; of equals the one that takes the fewest sheets. */
+const sheetFor = (papers: readonly Paper[], gapMm: number): Paper | undefined =>
+  papers
+    .filter(({ finish }) => finish === 'craft foam')
+    .map((paper) => ({ paper, leftMm: Math.abs(gapMm - sheetsInto(gapMm, paper) * paper.thicknessMm) }))
+    .toSorted((a, b) => a.leftMm - b.leftMm || b.paper.thicknessMm - a.paper.thicknessMm)[0]?.paper
+
+function fits(ring: Region, { widthMm, heightMm }: Paper, rimMm: number): boolean {
+  const { minX, minY, maxX, maxY } = polygonBox(ring[0]!)
+  const [w, h] = [maxX - minX, maxY - minY]
+  const [a, b] = [widthMm - 2 * rimMm, heightMm - 2 * rimMm]
+  return (w <= a && h <= b) || (w <= b && h <= a)
+}
+
+/** The ring in four strips: above and below over its whole width, and what is left at the sides between them. */
+function inStrips(ring: Region, opening: Polygon): Polygon[] {
+  const all = polygonBox(ring[0]!)
+  const hole = polygonBox(opening)
+  const [top, bottom] = [hole.minY - BEHIND_LIP_MM, hole.maxY + BEHIND_LIP_MM]
+  const band = (y0: number, y1: number) =>
+    intersect(ring, [rectangle(all.minX - 1, y0, boxWidth(all) + 2, y1 - y0)])
+  return [...band(all.minY - 1, top), ...band(bottom, bottom + boxHeight(all)), ...band(top, bottom)]
+}

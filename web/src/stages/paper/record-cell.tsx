@@ -1,0 +1,101 @@
+// A cell of a table of the drawer that is edited in place: a name, a number, a length in the maker's unit, one of a few words.
+import { toast } from 'sonner'
+import { formatLength, lengthForEditing, parseLength } from '@feuillet/core/base/units'
+import { selectUnit } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
+import { Select, Tip } from '../../ui'
+
+export interface RecordColumn<T> {
+  key: keyof T & string
+  title: string
+  unit?: string
+  number?: { min: number; max: number; whole?: boolean }
+  /** In the maker's unit; bounds in mm. */
+  length?: { min: number; max: number }
+  options?: readonly string[]
+  width: string
+  /** Said at the field. */
+  tip?: string
+}
+
+export function RecordCell<T extends { name: string }>({
+  record,
+  column,
+  onChange,
+}: {
+  record: T
+  column: RecordColumn<T>
+  onChange: (patch: Partial<T>) => void
+}) {
+  const unit = useAppSelector(selectUnit)
+  const { key, number, length, options, width, title, tip } = column
+  const kept = record[key]
+  const shown = length
+    ? lengthForEditing(Number(kept), unit)
+    : typeof kept === 'number'
+      ? String(Math.round(kept * 100) / 100)
+      : String(kept)
+  const label = `${title} of ${record.name}`
+  const set = (value: unknown) => onChange({ [key]: value } as Partial<T>)
+  if (options)
+    return (
+      <Select
+        label={label}
+        className={width}
+        quiet
+        value={shown}
+        options={options.map((option) => ({ value: option, label: option }))}
+        onChange={set}
+      />
+    )
+  const commit = (input: HTMLInputElement) => {
+    const text = input.value.trim()
+    if (text === shown) return
+    const wrong = (sentence: string) => {
+      toast.error(`${label}: ${sentence}`)
+      input.value = shown
+    }
+    if (length) {
+      const value = measured(text, unit)
+      const { min, max } = length
+      if (value !== null && value >= min && value <= max) set(value)
+      else wrong(`a length from ${formatLength(min, unit)} to ${formatLength(max, unit)}.`)
+      return
+    }
+    if (!number) {
+      if (key === 'name' && text === '') wrong('a name is wanted.')
+      else set(text)
+      return
+    }
+    const value = Number(text.replace(',', '.'))
+    if (
+      text !== '' &&
+      value >= number.min &&
+      value <= number.max &&
+      (!number.whole || Number.isInteger(value))
+    )
+      set(value)
+    else wrong(`a number from ${number.min} to ${number.max}${number.whole ? ', no fraction' : ''}.`)
+  }
+  const field = (
+    <input
+      key={shown}
+      aria-label={label}
+      className={`${width} border-transparent! bg-transparent! px-0.5! py-0.5! hover:border-line! focus:border-plum! ${number || length ? 'measure text-right' : ''}`}
+      defaultValue={shown}
+      onBlur={(event) => commit(event.currentTarget)}
+      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+    />
+  )
+  return tip ? <Tip text={tip}>{field}</Tip> : field
+}
+
+/** A length as it is typed, mm; “20.5 : 10” is a stack of ten, measured and divided by ten. Null where it is none. */
+export function measured(text: string, unit: 'mm' | 'in'): number | null {
+  const [stack, count, ...more] = text.split(':')
+  const mm = parseLength(stack!.trim(), unit)
+  if (typeof mm !== 'number' || more.length > 0) return null
+  if (count === undefined) return mm
+  const n = Number(count)
+  return Number.isInteger(n) && n > 0 ? mm / n : null
+}

@@ -1,0 +1,257 @@
+// Foams and glues of the shared drawer, as tables that are edited in place. Every project that is opened plans with them.
+import { useMemo } from 'react'
+import { Trash2 } from 'lucide-react'
+import {
+  FOAM_FORMS,
+  starterAdhesives,
+  starterFoams,
+  withoutSupply,
+  type Adhesive,
+  type Foam,
+} from '@feuillet/core/project'
+import { changeSupplies } from '../../state/edits'
+import { selectProject, selectUnit } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { Button, Checkbox, DataTable, Tip, type DataColumn } from '../../ui'
+import { RecordCell, type RecordColumn } from './record-cell'
+
+const MEASURED = 'How thick one is. Measure a stack of ten: “20.5 : 10”'
+
+const FOAM_COLUMNS: readonly RecordColumn<Foam>[] = [
+  { key: 'name', title: 'foam', width: 'w-36' },
+  { key: 'form', title: 'bought as', options: FOAM_FORMS, width: 'w-24' },
+  { key: 'widthMm', title: 'pad wide', length: { min: 2, max: 400 }, width: 'w-13' },
+  { key: 'heightMm', title: 'pad high', length: { min: 2, max: 400 }, width: 'w-13' },
+  { key: 'thicknessMm', title: 'thick', length: { min: 0.1, max: 30 }, width: 'w-13', tip: MEASURED },
+  { key: 'look', title: 'look', options: ['white', 'clear'], width: 'w-16' },
+  { key: 'count', title: 'pads left', number: { min: 0, max: 100_000, whole: true }, width: 'w-11' },
+  { key: 'perPack', title: 'in a pack', number: { min: 1, max: 100_000, whole: true }, width: 'w-11' },
+  { key: 'pricePerPack', title: 'a pack', number: { min: 0, max: 9999 }, width: 'w-11' },
+  { key: 'peelS', title: 'to set', unit: 's', number: { min: 0, max: 600 }, width: 'w-9' },
+]
+
+const GLUE_COLUMNS: readonly RecordColumn<Adhesive>[] = [
+  { key: 'name', title: 'glue', width: 'w-44' },
+  { key: 'tackMin', title: 'takes', unit: 'min', number: { min: 0, max: 600 }, width: 'w-10' },
+  { key: 'handleMin', title: 'holds', unit: 'min', number: { min: 0, max: 6000 }, width: 'w-10' },
+  { key: 'dryMin', title: 'dry', unit: 'min', number: { min: 0, max: 60_000 }, width: 'w-10' },
+  { key: 'thicknessMm', title: 'thick', length: { min: 0, max: 5 }, width: 'w-13' },
+  {
+    key: 'bucklesBelowGsm',
+    title: 'buckles under',
+    unit: 'gsm',
+    number: { min: 0, max: 1000 },
+    width: 'w-11',
+  },
+  { key: 'holdsKPa', title: 'bears', unit: 'kPa', number: { min: 0, max: 100_000 }, width: 'w-12' },
+  { key: 'surfaces', title: 'sticks to', width: 'w-36' },
+  { key: 'caution', title: 'caution', width: 'w-44' },
+]
+
+const TICKS: readonly { key: 'slides' | 'driesClear' | 'isTidy'; title: string }[] = [
+  { key: 'slides', title: 'slides wet' },
+  { key: 'driesClear', title: 'dries clear' },
+  { key: 'isTidy', title: 'tidy behind' },
+]
+
+/** A name that none of a list bears yet. */
+function freeName(list: readonly { name: string }[], stem: string): string {
+  let n = 1
+  while (list.some(({ name }) => name === `${stem} ${n}`)) n++
+  return `${stem} ${n}`
+}
+
+/** Takes a record out of the drawer; undo brings it back. */
+const binColumn = <T extends { id: string; name: string }>(onBin: (one: T) => void): DataColumn<T> => ({
+  id: 'bin',
+  title: 'bin',
+  always: true,
+  cell: (one) => (
+    <Tip text={`Takes ${one.name} out of the drawer; undo brings it back`}>
+      <button type="button" aria-label={`Bin ${one.name}`} className="p-1" onClick={() => onBin(one)}>
+        <Trash2 size={15} aria-hidden />
+      </button>
+    </Tip>
+  ),
+})
+
+export function FoamTable() {
+  const dispatch = useAppDispatch()
+  const { foams } = useAppSelector((state) => state.document.supplies)
+  const unit = useAppSelector(selectUnit)
+  const { currency } = useAppSelector(selectProject).drawer
+  const columns = useMemo((): DataColumn<Foam>[] => {
+    const set = (foam: Foam, patch: Partial<Foam>) =>
+      dispatch(
+        changeSupplies(`${foam.name} in the drawer`, ({ project, supplies }) => ({
+          project,
+          supplies: {
+            ...supplies,
+            foams: supplies.foams.map((one) => (one.id === foam.id ? { ...one, ...patch } : one)),
+          },
+        })),
+      )
+    return [
+      ...FOAM_COLUMNS.map((column): DataColumn<Foam> => ({
+        id: column.key,
+        title: column.title,
+        unit: column.key === 'pricePerPack' ? currency : column.length ? unit : column.unit,
+        numeric: Boolean(column.number ?? column.length),
+        always: column.key === 'name',
+        value: (foam) => foam[column.key] as string | number,
+        cell: (foam) => <RecordCell record={foam} column={column} onChange={(patch) => set(foam, patch)} />,
+      })),
+      {
+        id: 'give',
+        title: 'gives',
+        unit: '%',
+        numeric: true,
+        value: (foam) => foam.give,
+        cell: (foam) => (
+          <RecordCell
+            record={{ name: foam.name, give: foam.give * 100 }}
+            column={{
+              key: 'give',
+              title: 'gives',
+              number: { min: 0, max: 50 },
+              width: 'w-9',
+              tip: 'How much thinner it is under a press',
+            }}
+            onChange={({ give }) => give !== undefined && set(foam, { give: give / 100 })}
+          />
+        ),
+      },
+      {
+        id: 'mayCut',
+        title: 'cut in two',
+        value: (foam) => (foam.mayCut ? 'may be cut' : ''),
+        cell: (foam) => (
+          <Checkbox
+            label={`Pads of ${foam.name} may be cut in two`}
+            checked={foam.mayCut}
+            onChange={(mayCut) => set(foam, { mayCut })}
+          />
+        ),
+      },
+      binColumn<Foam>((foam) =>
+        dispatch(changeSupplies(`bin ${foam.name}`, (held) => withoutSupply(held, foam.id))),
+      ),
+    ]
+  }, [dispatch, unit, currency])
+  const add = () => {
+    const fresh: Foam = {
+      ...starterFoams[2]!,
+      id: crypto.randomUUID(),
+      name: freeName(foams, 'New foam'),
+      count: 0,
+    }
+    dispatch(
+      changeSupplies('a new foam', ({ project, supplies }) => ({
+        project,
+        supplies: { ...supplies, foams: [...supplies.foams, fresh] },
+      })),
+    )
+  }
+  return (
+    <DataTable
+      label="Foams of the drawer"
+      rows={foams}
+      columns={columns}
+      rowId={({ id }) => id}
+      rowProps={({ name }) => ({ 'data-foam': name })}
+      sortedBy="name"
+      small
+      toolbar={(shown) => (
+        <>
+          <span className="flex-1 text-[13px] text-soft">
+            {shown} {shown === 1 ? 'foam' : 'foams'}. Pads are taken as their step is ticked, and given back
+            with the tick.
+          </span>
+          <Button small onClick={add}>
+            New foam
+          </Button>
+        </>
+      )}
+    />
+  )
+}
+
+export function GlueTable() {
+  const dispatch = useAppDispatch()
+  const { adhesives } = useAppSelector((state) => state.document.supplies)
+  const unit = useAppSelector(selectUnit)
+  const columns = useMemo((): DataColumn<Adhesive>[] => {
+    const set = (glue: Adhesive, patch: Partial<Adhesive>) =>
+      dispatch(
+        changeSupplies(`${glue.name} in the drawer`, ({ project, supplies }) => ({
+          project,
+          supplies: {
+            ...supplies,
+            adhesives: supplies.adhesives.map((one) => (one.id === glue.id ? { ...one, ...patch } : one)),
+          },
+        })),
+      )
+    return [
+      ...GLUE_COLUMNS.map((column): DataColumn<Adhesive> => ({
+        id: column.key,
+        title: column.title,
+        unit: column.length ? unit : column.unit,
+        numeric: Boolean(column.number ?? column.length),
+        always: column.key === 'name',
+        value: (glue) => glue[column.key] as string | number,
+        cell: (glue) => <RecordCell record={glue} column={column} onChange={(patch) => set(glue, patch)} />,
+      })),
+      ...TICKS.map(({ key, title }): DataColumn<Adhesive> => ({
+        id: key,
+        title,
+        value: (glue) => (glue[key] ? title : ''),
+        cell: (glue) => (
+          <Checkbox
+            label={`${glue.name}: ${title}`}
+            checked={glue[key]}
+            onChange={(value) => set(glue, { [key]: value })}
+          />
+        ),
+      })),
+      binColumn<Adhesive>((glue) =>
+        dispatch(changeSupplies(`bin ${glue.name}`, (held) => withoutSupply(held, glue.id))),
+      ),
+    ]
+  }, [dispatch, unit])
+  const add = () => {
+    const fresh: Adhesive = {
+      ...starterAdhesives[0]!,
+      id: crypto.randomUUID(),
+      name: freeName(adhesives, 'New glue'),
+      caution: '',
+    }
+    dispatch(
+      changeSupplies('a new glue', ({ project, supplies }) => ({
+        project,
+        supplies: { ...supplies, adhesives: [...supplies.adhesives, fresh] },
+      })),
+    )
+  }
+  return (
+    <DataTable
+      label="Glues of the drawer"
+      rows={adhesives}
+      columns={columns}
+      rowId={({ id }) => id}
+      rowProps={({ name }) => ({ 'data-glue': name })}
+      sortedBy="name"
+      small
+      toolbar={(shown) => (
+        <>
+          <span className="flex-1 text-[13px] text-soft">
+            {shown} {shown === 1 ? 'glue' : 'glues'}: middle values of their kinds to start from. The label
+            goes before them.
+          </span>
+          <Button small onClick={add}>
+            New glue
+          </Button>
+        </>
+      )}
+    />
+  )
+}
