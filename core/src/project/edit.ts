@@ -8,6 +8,7 @@ import {
   translation,
   type Affine,
 } from '../base/geometry'
+import { movePads } from './hand-pads'
 import { pieceRegion, sameButSize } from './lookup'
 import type { Fold, Layer, Paper, Piece, Pin, Plan, Print, Project } from './schema'
 
@@ -51,7 +52,12 @@ export function removeLayer(project: Project, layerId: string): Project {
   return {
     ...project,
     layers: project.layers.filter((layer) => layer.id !== layerId),
-    plan: { ...project.plan, pins: project.plan.pins.filter((pin) => pin.layerId !== layerId) },
+    plan: {
+      ...project.plan,
+      pins: project.plan.pins.filter((pin) => pin.layerId !== layerId),
+      handPads: project.plan.handPads.filter((pad) => pad.layerId !== layerId),
+      padFree: project.plan.padFree.filter((spot) => spot.layerId !== layerId),
+    },
   }
 }
 
@@ -170,7 +176,10 @@ export function transformLayers(project: Project, map: Affine, layerIds?: readon
         }
       : layer,
   )
-  return setPlan(next, { pins: next.plan.pins.filter((pin) => !chosen(pin.layerId)) })
+  return setPlan(next, {
+    pins: next.plan.pins.filter((pin) => !chosen(pin.layerId)),
+    ...movePads(next, map, chosen),
+  })
 }
 
 /** The map that scales about a point and then moves that point elsewhere. */

@@ -356,6 +356,26 @@ export const guestSchema = z.looseObject({
   pictures: z.array(pictureSchema).max(MOST.pictures).default([]),
 })
 
+/** A pad that the maker put where it is: its middle, mm in the project's frame, and its turn in degrees. */
+export const handPadSchema = z.looseObject({
+  id,
+  layerId: id,
+  pieceId: id,
+  x: coordinateMm,
+  y: coordinateMm,
+  rotation: within('turnDeg'),
+  /** Foams stacked for it, thickest first. */
+  foamIds: z.array(z.string().min(1).max(200)).min(1).max(5),
+})
+
+/** A spot under a layer where no pad is wanted. */
+export const padFreeSchema = z.looseObject({
+  layerId: id,
+  x: coordinateMm,
+  y: coordinateMm,
+  radiusMm: within('sizeMm').max(500),
+})
+
 /** What the maker decided about cutting, foam and assembly. */
 export const planSchema = z.looseObject({
   /** How many of the whole work are made. */
@@ -392,6 +412,9 @@ export const planSchema = z.looseObject({
   padMarginMm: within('padMarginMm').default(1),
   /** Farthest that any point may be from a pad; null takes the thrift's value. */
   padSpanMm: within('padSpanMm').nullable().default(null),
+  /** Pads that the maker put, and spots that are to stay free: the plan goes round them. */
+  handPads: z.array(handPadSchema).max(MOST.pins).default([]),
+  padFree: z.array(padFreeSchema).max(MOST.pins).default([]),
   direction: z.enum(['face-up', 'face-down']).default('face-up'),
   alignment: z.enum(['corner-jig', 'centre-mark', 'one-edge', 'by-eye']).default('corner-jig'),
   adhesiveId: id.nullable().default(null),
@@ -530,6 +553,8 @@ export type Foam = z.infer<typeof foamSchema>
 export type Adhesive = z.infer<typeof adhesiveSchema>
 /** See cutterSchema. */
 export type Cutter = z.infer<typeof cutterSchema>
+/** See handPadSchema. */
+export type HandPad = z.infer<typeof handPadSchema>
 /** See drawerSchema. */
 export type Drawer = z.infer<typeof drawerSchema>
 /** A copy of a piece fixed to a place on a sheet. */

@@ -17,7 +17,8 @@ import { roomOf } from './gaps'
 import { levelOf, liftOnto, lowered, standOn, type Level, type On, type PieceHeight } from './heights'
 import { EdgeIndex } from './pads/edge-index'
 import { hidingRegion } from './pads/hiding'
-import { hasRoom, padsForPiece, type Pad } from './pads/pads'
+import { handPadsOf, hasRoom, padsForPiece, type Pad } from './pads/pads'
+import { whyNotHere, type WhyNot } from './pads/why-not'
 
 /** A layer’s height and what holds it. Lengths in mm. */
 export interface LayerDepth {
@@ -37,6 +38,8 @@ export interface LayerDepth {
   glued: string[]
   floating: string[]
   allowed: Region
+  /** Pads of the maker's that do not hold as they should, and why. */
+  misfits: { handId: string; why: WhyNot; at: [number, number] }[]
 }
 
 /** Foam of one kind: needed, to buy, and what the needed part of its packs costs. */
@@ -126,6 +129,7 @@ export function holdLayer(
     glued: [],
     floating: lifted.filter((p) => p.floats).map((p) => p.pieceId),
     allowed: [],
+    misfits: [],
   }
   const pads: Pad[] = []
   if (onFoam) {
@@ -135,6 +139,11 @@ export function holdLayer(
       const planned = padsForPiece(project, piece, hidden, memo)
       for (const pad of planned.pads) pads.push(pad)
       allowed.push(planned.allowed)
+      for (const pad of planned.pads) {
+        const why =
+          pad.handId === undefined ? null : whyNotHere(project, { piece, hidden, others: planned.pads }, pad)
+        if (why) held.misfits.push({ handId: pad.handId!, why, at: [pad.x, pad.y] })
+      }
       if (planned.noRoom) held.glued.push(piece.pieceId)
       else if (planned.farthestMm > held.farthestMm!) {
         held.farthestMm = planned.farthestMm
@@ -173,12 +182,13 @@ export function gluedPieces(
 ): string[] {
   if (!isOnFoam(layer)) return []
   const hidden = hidingRegion(project, layer.id, memo)
-  return lifted
-    .filter(
-      (piece) =>
-        !(hasRoom(project, piece, hidden, memo) ?? !padsForPiece(project, piece, hidden, memo).noRoom),
-    )
-    .map(({ pieceId }) => pieceId)
+  // Where the maker keeps spots free only the plan can tell.
+  const isFreed = project.plan.padFree.some(({ layerId }) => layerId === layer.id)
+  const holds = (piece: PieceHeight) =>
+    handPadsOf(project, piece).length > 0 ||
+    ((isFreed ? null : hasRoom(project, piece, hidden, memo)) ??
+      !padsForPiece(project, piece, hidden, memo).noRoom)
+  return lifted.filter((piece) => !holds(piece)).map(({ pieceId }) => pieceId)
 }
 
 const isOnFoam = (layer: Layer): boolean =>

@@ -26,8 +26,8 @@ const LEAST_CUT_MM = 2.5
 export const wholeOf = (foamId: string): { foamId: string; share: number } =>
   foamId.endsWith(CUT) ? { foamId: foamId.slice(0, -CUT.length), share: 0.5 } : { foamId, share: 1 }
 
-/** Foams with the pads that may be cut of them: whole ones, and halves across the longer side. */
-function withCut(foams: readonly Foam[]): Foam[] {
+/** Every pad that foams give: with those that may be cut of them: whole ones, and halves across the longer side. */
+export function allPads(foams: readonly Foam[]): Foam[] {
   return foams.flatMap((foam) => {
     const { widthMm, heightMm } = foam
     const half = Math.max(widthMm, heightMm) / 2
@@ -40,7 +40,7 @@ function withCut(foams: readonly Foam[]): Foam[] {
 
 /** Groups foams by size, larger pads first; whole ones before those that are cut to the same size. */
 export function footprints(foams: readonly Foam[]): Footprint[] {
-  const groups = groupBy(withCut(foams), (foam) => `${foam.widthMm} ${foam.heightMm}`)
+  const groups = groupBy(allPads(foams), (foam) => `${foam.widthMm} ${foam.heightMm}`)
   return [...groups.values()]
     .map((list) => ({
       widthMm: list[0]!.widthMm,

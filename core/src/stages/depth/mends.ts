@@ -1,4 +1,4 @@
-import { setLayer, setPlan, type MendTable } from '../../project'
+import { letPadGo, setLayer, setPlan, type MendTable } from '../../project'
 import { fitGaps } from './gaps'
 import { addStandOff, withoutStandOff } from './stand-off'
 import { addCover } from './topper'
@@ -7,6 +7,7 @@ declare module '../../project/snag' {
   interface Mends {
     'fit-gaps': object
     'add-stand-off': object
+    'let-pad-go': { padId: string }
     'drop-stand-off': object
     'set-joint': { layerId: string; joint: 'glue' | 'foam'; gapMm: number }
     'set-thrift': { thrift: 'steady' | 'sale' }
@@ -17,9 +18,17 @@ declare module '../../project/snag' {
 
 /** Mends of the depth stage. */
 export const depthMends: MendTable<
-  'add-stand-off' | 'drop-stand-off' | 'fit-gaps' | 'set-joint' | 'set-thrift' | 'add-cover' | 'free-sticks'
+  | 'add-stand-off'
+  | 'let-pad-go'
+  | 'drop-stand-off'
+  | 'fit-gaps'
+  | 'set-joint'
+  | 'set-thrift'
+  | 'add-cover'
+  | 'free-sticks'
 > = {
   'fit-gaps': (project) => fitGaps(project),
+  'let-pad-go': (project, { padId }) => letPadGo(project, padId),
   'add-stand-off': (project, _, stock) => addStandOff(project, stock),
   'drop-stand-off': (project) => withoutStandOff(project),
   'set-joint': (project, { layerId, joint, gapMm }) =>

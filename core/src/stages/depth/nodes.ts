@@ -1,10 +1,13 @@
 // What holds each layer and how high, as nodes: one a layer, each standing on the one below.
+import { groupBy, type Memo } from '../../base'
 import { regionToPath } from '../../base/geometry'
 import { node, type Ref } from '../../planner'
 import { builtLayers, findLayer, type Project } from '../../project'
 import { each } from '../layers'
 import { asBuilt, gluedPieces, holdLayer, sumUpDepth, type DepthPlan, type LayerDepth } from './depth'
 import { levelOf, liftOnto, standOn, type Level, type PieceHeight } from './heights'
+import { hidingRegion } from './pads/hiding'
+import { whyNotUnder } from './pads/why-not'
 import { depthSnags } from './snags'
 import { spaceOf, type Space } from './space'
 import { topperSnags } from './topper-snags'
@@ -50,7 +53,16 @@ const PADS = {
   mount: true,
   layers: ['pieces', 'role', 'joint', 'lives', 'paperId', 'colour', 'copies'],
   papers: ['finish', 'gsm', 'colour', 'thicknessMm'],
-  plan: ['thrift', 'viewingDeg', 'padMarginMm', 'padSpanMm', 'litFromBehind', 'adhesiveId'],
+  plan: [
+    'thrift',
+    'viewingDeg',
+    'padMarginMm',
+    'padSpanMm',
+    'litFromBehind',
+    'adhesiveId',
+    'handPads',
+    'padFree',
+  ],
   foams: true,
   adhesives: true,
 } as const
@@ -141,14 +153,25 @@ export const levels = node('levels', {
   view: (layers) => layers,
 })
 
+/** Where no pad may lie under a layer, a path for each reason. */
+function notAllowed(project: Project, layerId: string, pieces: readonly PieceHeight[], memo: Memo) {
+  const hidden = hidingRegion(project, layerId, memo)
+  const parts = pieces.flatMap((piece) => whyNotUnder(project, piece, hidden, memo))
+  return [...groupBy(parts, ({ why }) => why)].map(([why, own]) => ({
+    why,
+    path: regionToPath(own.flatMap(({ region }) => region)),
+  }))
+}
+
 /** The pads of one layer as they are drawn, and where pads may lie (path data). */
 export const padMap = node('pad map', {
   stage: 'depth',
-  reads: {},
-  needs: (_, layerId) => ({ own: held(layerId) }),
-  compute: (_, { own }) => ({
+  reads: PADS,
+  needs: (_, layerId) => ({ own: held(layerId), pieces: standing(layerId) }),
+  compute: ({ project, arg, memo }, { own, pieces }) => ({
     pads: own.pads,
     allowedPath: regionToPath(own.layer.allowed),
+    notAllowed: own.layer.farthestMm === null ? [] : notAllowed(project, arg, pieces, memo),
     layer: numbersOf(own.layer),
   }),
   view: (map) => map,

@@ -5,6 +5,7 @@ import { depthAtHand, findLayer, thicknessOf, type Project, type Snag } from '..
 import type { DepthPlan } from './depth'
 import { gapChoices, madeGap } from './foam'
 import { padSpan } from './pads/pads'
+import type { WhyNot } from './pads/why-not'
 import { standOffLayers } from './stand-off'
 
 /** A gap that comes out otherwise than typed by no more is as it was typed (mm). */
@@ -64,6 +65,11 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         },
       )
     }
+    for (const { handId, why, at } of layer.misfits)
+      push('hand-pad', `A pad that you put under “${name(layer.layerId)}” ${AGAINST[why]}.`, {
+        at,
+        mend: { label: 'Leave its place to the plan', action: { kind: 'let-pad-go', padId: handId } },
+      })
     const joint = findLayer(project, layer.layerId)?.joint
     const made = joint?.kind === 'foam' && joint.gapMm > 0 ? madeGap(project.drawer.foams, joint.gapMm) : null
     const noFoam = joint?.kind === 'foam' && joint.gapMm > 0 && made === null
@@ -147,6 +153,15 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
   return snags
 }
 
+/** What speaks against a pad. */
+const AGAINST: Record<WhyNot, string> = {
+  edge: 'lies so near the edge that it is seen from aside, or past it',
+  beneath: 'has not enough card beneath',
+  height: 'is not of the height that is wanted there',
+  shows: 'shows through',
+  'on-another': 'lies on another',
+}
+
 /** More air than this before a work is told (mm). */
 const FLOATS_MM = 3
 
@@ -156,10 +171,11 @@ function frontSnags(project: Project, { roomMm, stackMm, standOffMm, shim }: Dep
   if (project.mount.kind !== 'frame' || roomMm === null || !limit || stackMm === 0) return []
   const about = { stage: 'depth', severity: 'caution', layer: null, at: null } as const
   if (standOffMm !== null) {
-    const [ring] = standOffLayers(project)
+    const rings = standOffLayers(project)
+    const [ring] = rings
     const offMm = limit.depthMm - (shim?.mm ?? 0) - standOffMm
     const sheetMm = ring ? thicknessOf(project, ring) : 1
-    if (offMm >= -sheetMm * RING_GIVES && offMm < sheetMm) return []
+    if (offMm >= -rings.length * sheetMm * RING_GIVES - 1e-6 && offMm < sheetMm) return []
     return [
       {
         ...about,
@@ -185,7 +201,7 @@ function frontSnags(project: Project, { roomMm, stackMm, standOffMm, shim }: Dep
     : []
 }
 
-/** A ring of foam may be too high by this share of a sheet: it gives. */
-const RING_GIVES = 0.1
+/** A ring of foam may be too high by this share: it gives. */
+const RING_GIVES = 0.05
 
 const firstPoint = (region: Region): [number, number] => [region[0]!.outer[0]!, region[0]!.outer[1]!]

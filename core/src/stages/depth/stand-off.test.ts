@@ -29,7 +29,9 @@ describe('a stand-off ring', () => {
     expect(after.stackMm).toBeCloseTo(before.stackMm, 6)
     expect(after.standOffMm).toBeCloseTo(before.stackMm + 2 * rings.length, 6)
     for (const ring of rings) {
-      expect(regionArea(intersect(layerRegion(ring), offset([openingRect(project)!], 0.9)))).toBeLessThan(1e-6)
+      expect(regionArea(intersect(layerRegion(ring), offset([openingRect(project)!], 0.9)))).toBeLessThan(
+        1e-6,
+      )
       expect(ring.paperId).toBe('paper-foam-sheet-white')
     }
     expect(codes(project)).not.toContain('ring-off')
@@ -44,7 +46,10 @@ describe('a stand-off ring', () => {
     const project = addStandOff(deeper(24), starterStock())
     const shallow: Project = {
       ...project,
-      mount: { ...project.mount, depthMm: (project.mount as { depthMm: number }).depthMm - 5 } as Project['mount'],
+      mount: {
+        ...project.mount,
+        depthMm: (project.mount as { depthMm: number }).depthMm - 5,
+      } as Project['mount'],
     }
     expect(codes(shallow)).toContain('ring-off')
     expect(codes(addStandOff(shallow, starterStock()))).not.toContain('ring-off')
@@ -52,7 +57,12 @@ describe('a stand-off ring', () => {
 
   it('is refused in a sentence where there is none to make', () => {
     expect(() => addStandOff(demo('bon-voyage'), starterStock())).toThrow(/only a frame/)
-    expect(() => addStandOff(deeper(24), starterStock().filter((p) => p.finish !== 'craft foam'))).toThrow(/craft foam/)
+    expect(() =>
+      addStandOff(
+        deeper(24),
+        starterStock().filter((p) => p.finish !== 'craft foam'),
+      ),
+    ).toThrow(/craft foam/)
   })
 })
 

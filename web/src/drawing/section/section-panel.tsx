@@ -1,7 +1,7 @@
 // The stack from the side, true to scale, and the list of layers.
 import { Tip } from '../../ui'
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
-import { builtLayers, isOnPane, type Project } from '@feuillet/core/project'
+import { builtLayers, isOnPane, isStandOff, type Project } from '@feuillet/core/project'
 import { usePlan } from '../../plan'
 import { selectMeasures, selectProject, selectSettled } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
@@ -23,10 +23,10 @@ export function SectionPanel() {
   const layers = builtLayers(project).toReversed()
   const out = project.layers.filter((layer) => layer.leftOut)
   const heights = levelsOf(project, known)
-  // What is on the pane is no part of the stack's height.
+  // What is on the pane, or stands the work off it, is no part of the stack's height.
   const stackMm = Math.max(
     0,
-    ...layers.filter((layer) => !isOnPane(layer)).map((layer) => heights.get(layer.id)!.topMm),
+    ...layers.filter((layer) => !isOnPane(layer) && !isStandOff(layer)).map((layer) => heights.get(layer.id)!.topMm),
   )
   const matMm = project.mount.kind === 'frame' ? (project.mount.mat?.thicknessMm ?? 0) : 0
   const paneMm =

@@ -1,13 +1,15 @@
 import { builtLayers, colourOf, type Layer } from '@feuillet/core/project'
+import type { Pad, WhyNot } from '@feuillet/core/stages/depth'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
 import { LayerShape, layerPath } from '../../drawing/stack'
 import { inkOn } from '../../ui/folio-tab'
+import { keyOfPad, type PadHand } from './use-pad-hand'
 
 /** One layer over what lies beneath it, with its pads and where pads may lie. */
-export function PadDrawing({ layer, px }: { layer: Layer; px: number }) {
+export function PadDrawing({ layer, px, hand }: { layer: Layer; px: number; hand: PadHand }) {
   const project = useAppSelector(selectProject)
   const map = usePlan('padMap', layer.leftOut ? null : layer.id)
   const { length, size } = useWords()
@@ -16,6 +18,8 @@ export function PadDrawing({ layer, px }: { layer: Layer; px: number }) {
   const pads = map?.pads ?? []
   const colour = colourOf(project, layer)
   const ink = inkOn(colour)
+  const round = new Set(project.drawer.foams.flatMap(({ id, form }) => (form === 'dots' ? [id] : [])))
+  const isRound = ({ foamIds }: Pad) => foamIds.every((id) => round.has(id))
   return (
     <g>
       <defs>
@@ -37,31 +41,83 @@ export function PadDrawing({ layer, px }: { layer: Layer; px: number }) {
       <g style={{ filter: `drop-shadow(0 ${px * 2}px ${px * 3}px rgb(0 0 0 / 0.4))` }}>
         <LayerShape layer={layer} colour={colour} px={px} />
       </g>
-      {map && <path d={map.allowedPath} fillRule="evenodd" fill="url(#hatch)" />}
-      {pads.map((pad, i) => (
-        <g key={i} transform={`translate(${pad.x} ${pad.y}) rotate(${pad.rotation})`} data-pad>
-          <rect
-            x={-pad.widthMm / 2}
-            y={-pad.heightMm / 2}
-            width={pad.widthMm}
-            height={pad.heightMm}
-            fill="#fff"
-            stroke="#1e2126"
-            strokeWidth={px * 1.2}
-          />
-          {pad.foamIds.length > 1 && (
-            <path
-              d={`M${-pad.widthMm / 2} ${-pad.heightMm / 2}L${pad.widthMm / 2} ${pad.heightMm / 2}`}
-              stroke="#1e2126"
-              strokeWidth={px}
-            />
-          )}
-          <title>
-            {size(pad.widthMm, pad.heightMm)}, {length(pad.thicknessMm)} high
-            {pad.foamIds.length > 1 ? `, ${pad.foamIds.length} stacked` : ''}
-          </title>
-        </g>
+      {map && <path d={map.allowedPath} fillRule="evenodd" fill="url(#hatch)" pointerEvents="none" />}
+      {map?.notAllowed.map(({ why, path }) => (
+        // Seen by what it says when it is pointed at; the hatching shows the rest.
+        <path key={why} d={path} fillRule="evenodd" fill="transparent" data-why={why}>
+          <title>{WHY[why]}</title>
+        </path>
       ))}
+      <g data-pads>
+        {pads.map((pad) => {
+          const key = keyOfPad(pad)
+          const isPicked = hand.picked !== null && keyOfPad(hand.picked) === key
+          const [dx, dy] = isPicked ? hand.drag : [0, 0]
+          const name = `${size(pad.widthMm, pad.heightMm)}, ${length(pad.thicknessMm)} high${
+            pad.foamIds.length > 1 ? `, ${pad.foamIds.length} stacked` : ''
+          }${pad.handId ? ', put by you' : ''}`
+          return (
+            <g
+              key={key}
+              transform={`translate(${pad.x + dx} ${pad.y + dy}) rotate(${pad.rotation})`}
+              data-pad={pad.handId ? 'hand' : 'planned'}
+              role="button"
+              tabIndex={0}
+              aria-pressed={isPicked}
+              aria-label={`Pad ${name}`}
+              className="cursor-move outline-none focus-visible:[&>rect]:stroke-plum"
+              onFocus={() => hand.pick(pad)}
+              onPointerDown={(event) => hand.begin(pad, event)}
+              onPointerMove={hand.onMove}
+              onPointerUp={hand.onUp}
+              onKeyDown={(event) => hand.onKey(pad, event)}
+            >
+              <rect
+                x={-pad.widthMm / 2}
+                y={-pad.heightMm / 2}
+                width={pad.widthMm}
+                height={pad.heightMm}
+                rx={isRound(pad) ? pad.widthMm / 2 : 0}
+                fill={pad.handId ? '#f3e3ef' : '#fff'}
+                stroke={isPicked ? 'var(--color-plum)' : '#1e2126'}
+                strokeWidth={px * (isPicked ? 2.6 : 1.2)}
+              />
+              {pad.foamIds.length > 1 && (
+                <path
+                  d={`M${-pad.widthMm / 2} ${-pad.heightMm / 2}L${pad.widthMm / 2} ${pad.heightMm / 2}`}
+                  stroke="#1e2126"
+                  strokeWidth={px}
+                />
+              )}
+              <title>{name}</title>
+            </g>
+          )
+        })}
+      </g>
+      {project.plan.padFree
+        .filter(({ layerId }) => layerId === layer.id)
+        .map(({ x, y, radiusMm }, i) => (
+          <circle
+            key={i}
+            cx={x}
+            cy={y}
+            r={radiusMm}
+            fill="none"
+            stroke="var(--color-plum)"
+            strokeWidth={px}
+            strokeDasharray={`${px * 4} ${px * 3}`}
+            pointerEvents="none"
+          />
+        ))}
     </g>
   )
+}
+
+/** Why no pad may lie there. */
+const WHY: Record<WhyNot, string> = {
+  beneath: 'No pad: nothing beneath',
+  edge: 'No pad: it would be seen from aside',
+  height: 'No pad: no foam of this height',
+  shows: 'No pad: it would show through',
+  'on-another': 'No pad: one lies there',
 }

@@ -1,7 +1,16 @@
 import { lazy, Suspense, useState } from 'react'
-import { freeLayers, SPANS_MM } from '@feuillet/core/stages/depth'
+import { freeLayers, SPANS_MM, type Pad } from '@feuillet/core/stages/depth'
 import { growBox } from '@feuillet/core/base/geometry'
-import { folioOf, layerBox, setPlan, viewBox, type Layer, type Project } from '@feuillet/core/project'
+import {
+  depthAtHand,
+  folioOf,
+  layerBox,
+  layerSchema,
+  setPlan,
+  viewBox,
+  type Layer,
+  type Project,
+} from '@feuillet/core/project'
 import { formatLength } from '@feuillet/core/base/units'
 import { change, changeApart } from '../../state/edits'
 import { selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
@@ -15,7 +24,10 @@ import { Button, Choice, Figure, Figures, Heading, NumberField, Switch } from '.
 import { editor } from '../../workers'
 import { JointPanel } from './joint-panel'
 import { PadDrawing } from './pad-drawing'
+import { PadPanel } from './pad-panel'
+import { SectionView } from './section-view'
 import { StickDrawing } from './stick-drawing'
+import { usePadHand } from './use-pad-hand'
 import { TopperPanel } from './topper-panel'
 
 /** The layer; the whole work where it has no pieces. */
@@ -23,6 +35,10 @@ const boxToShow = (project: Project, layer: Layer) =>
   layer.pieces.length > 0 ? layerBox(layer) : viewBox(project)
 
 const InSpace = lazy(() => import('./light-box/in-space'))
+
+const NO_PADS: readonly Pad[] = []
+/** Stands in where no layer is there to be padded. */
+const NO_LAYER = layerSchema.parse({ id: 'none', name: '', pieces: [] })
 
 /** So much of the sticks is drawn under a topper. */
 const STICKS_SHOWN_MM = 18
@@ -37,7 +53,8 @@ export default function DepthScreen() {
   const depth = usePlan('depth')
   const held = usePlan('hold') ?? null
   const [behind, setBehind] = useState(false)
-  const [inSpace, setInSpace] = useState(false)
+  const [look, setLook] = useState<'pads' | 'section' | 'space'>('pads')
+  const isAside = look !== 'pads'
   const { length } = useWords()
   const { plan } = project
   const set = (label: string, patch: Partial<typeof plan>) =>
@@ -45,6 +62,11 @@ export default function DepthScreen() {
   const sticksMm = held && held.sticks.length > 0 ? STICKS_SHOWN_MM : 0
   const shownBox = growBox(layer && !held ? boxToShow(project, layer) : viewBox(project), 3)
   const boxShown = { ...shownBox, maxY: shownBox.maxY + sticksMm }
+  const depthMm = depthAtHand(project.mount)?.depthMm ?? null
+  const hasRing = project.layers.some(({ role }) => role === 'stand-off')
+  const map = usePlan('padMap', layer && !layer.leftOut ? layer.id : null)
+  const pads = map?.pads ?? NO_PADS
+  const hand = usePadHand(layer ?? NO_LAYER, pads)
   const left = depth && depth.roomMm !== null ? depth.roomMm - depth.stackMm : null
   return (
     <StageFrame
@@ -66,6 +88,9 @@ export default function DepthScreen() {
         <>
           {project.mount.kind === 'topper' && <TopperPanel mount={project.mount} />}
           {layer && <JointPanel layer={layer} />}
+          {layer && layer.joint.kind === 'foam' && !isAside && (
+            <PadPanel layer={layer} pads={pads} hand={hand} />
+          )}
           <Heading title="How much foam">
             <div className="grid gap-2">
               <Choice
@@ -112,7 +137,7 @@ export default function DepthScreen() {
                 <Figure
                   name="Stack"
                   value={formatLength(depth.stackMm, unit)}
-                  basis="Card and unpressed foam at the highest place; foam gives about 5 % under a press"
+                  basis={`Card, glue and foam at the highest place; ${length(depth.pressedMm)} under a press, by what each foam gives`}
                 />
                 {depth.roomMm !== null && (
                   <Figure
@@ -132,7 +157,14 @@ export default function DepthScreen() {
                         ? `${length(depth.shim.mm)} (${depth.shim.partsMm.map((mm) => length(mm)).join(' + ')})`
                         : 'nothing'
                     }
-                    basis="The thickest foam build that goes into what is left, put behind the backing sheet"
+                    basis={`The thickest foam build that goes into what is left${depth.shim ? `: ${depth.shim.at.length} pads behind the backing sheet, along its edges and over the middle` : ''}`}
+                  />
+                )}
+                {depth.standOffMm !== null && depthMm !== null && (
+                  <Figure
+                    name="Left before the ring"
+                    value={length(Math.max(0, depthMm - depth.standOffMm))}
+                    basis="From the upper side of the stand-off ring to the pane, or to the mat before it"
                   />
                 )}
                 <Figure name="Pads in all" value={depth.pads} />
@@ -180,42 +212,66 @@ export default function DepthScreen() {
       actions={
         depth &&
         depth.roomMm !== null && (
-          <Button
-            look="main"
-            disabled={freeLayers(project).length === 0}
-            onClick={() =>
-              void dispatch(
-                changeApart('fit the gaps', (p) =>
-                  editor.ask((api) => api.mend(p, [{ kind: 'fit-gaps' }], [])),
-                ),
-              )
-            }
-            title="Chooses every free gap from the foam at hand so that the stack fills the room; pinned gaps stay"
-          >
-            Fit gaps to {formatLength(depth.roomMm, unit)}
-          </Button>
+          <>
+            {project.mount.kind === 'frame' && project.layers.length > 0 && (
+              <Button
+                onClick={() =>
+                  void dispatch(
+                    changeApart(hasRing ? 'take the ring out' : 'a stand-off ring', (p, stock) =>
+                      editor.ask((api) =>
+                        api.mend(p, [{ kind: hasRing ? 'drop-stand-off' : 'add-stand-off' }], stock),
+                      ),
+                    ),
+                  )
+                }
+                title={
+                  hasRing
+                    ? 'Takes its sheets out again'
+                    : 'A ring of craft foam behind the lip that fills the gap between the work and the pane: its sheets become layers that are cut'
+                }
+              >
+                {hasRing ? 'Without the ring' : 'Stand off from the pane'}
+              </Button>
+            )}
+            <Button
+              look="main"
+              disabled={freeLayers(project).length === 0}
+              onClick={() =>
+                void dispatch(
+                  changeApart('fit the gaps', (p) =>
+                    editor.ask((api) => api.mend(p, [{ kind: 'fit-gaps' }], [])),
+                  ),
+                )
+              }
+              title="Chooses every free gap from the foam at hand so that the stack fills the room; pinned gaps stay"
+            >
+              Fit gaps to {formatLength(depth.roomMm, unit)}
+            </Button>
+          </>
         )
       }
     >
       {project.layers.length > 0 && (
-        <div className="w-64 px-6 pt-3">
+        <div className="w-80 px-6 pt-3">
           <Choice
             label="What to look at"
-            value={inSpace ? 'space' : 'pads'}
+            value={look}
             options={[
               { value: 'pads', label: 'pads' },
+              { value: 'section', label: 'section', title: 'What lies how high along a line' },
               { value: 'space', label: 'light box', title: 'The work in space, under a light' },
             ]}
-            onChange={(next) => setInSpace(next === 'space')}
+            onChange={setLook}
           />
         </div>
       )}
-      {inSpace && project.layers.length > 0 && (
+      {look === 'section' && project.layers.length > 0 && <SectionView />}
+      {look === 'space' && project.layers.length > 0 && (
         <Suspense fallback={<p className="p-6 text-soft">Opening the light box…</p>}>
           <InSpace project={project} />
         </Suspense>
       )}
-      {layer && !inSpace && (
+      {layer && !isAside && (
         <>
           <div className="min-h-0 flex-1 p-4 pb-1">
             <Board
@@ -223,6 +279,7 @@ export default function DepthScreen() {
               box={boxShown}
               unit={unit}
               label={`Layer ${layer.name} with its pads`}
+              interactive
               at={view.at}
             >
               {(px) => (
@@ -230,7 +287,7 @@ export default function DepthScreen() {
                   // From behind left and right are exchanged, as the piece lies on the bench.
                   transform={behind ? `matrix(-1 0 0 1 ${boxShown.minX + boxShown.maxX} 0)` : undefined}
                 >
-                  <PadDrawing layer={layer} px={px} />
+                  <PadDrawing layer={layer} px={px} hand={hand} />
                   {held && <StickDrawing held={held} px={px} footMm={boxShown.maxY} />}
                   {view.at && <Pointer at={view.at} px={px} />}
                 </g>
@@ -242,7 +299,8 @@ export default function DepthScreen() {
             <span className="min-w-0 flex-1">
               Layer {folioOf(project, layer.id) ?? '–'}{' '}
               {behind ? 'from behind, as it lies face down' : 'from the front'}, its pads as if seen through
-              the card. Hatched: where a pad stays hidden up to {plan.viewingDeg}° aside.
+              the card. Hatched: where a pad stays hidden up to {plan.viewingDeg}° aside; point at the rest to
+              read why not.
             </span>
           </div>
         </>

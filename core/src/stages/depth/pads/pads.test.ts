@@ -13,11 +13,24 @@ import {
   union,
   type Region,
 } from '../../../base/geometry'
-import { setPlan } from '../../../project'
+import {
+  assignPaper,
+  keepPadFree,
+  newProject,
+  padsToPlan,
+  putPad,
+  setPlan,
+  starterMount,
+  transformLayers,
+  type HandPad,
+  type Project,
+} from '../../../project'
+import { makeLayer } from '../../layers'
+import { starterStock } from '../../paper'
 import { depthPlan } from '../depth'
 import { CardField } from './card-field'
 import { fewestSets } from './cover'
-import { farthestOf, padSpan } from './pads'
+import { farthestOf, padSpan, SPANS_MM } from './pads'
 
 /** The farthest point from a place along the card, and how far. */
 const farFrom = (region: Region, x: number, y: number, pitch = 1) => farthestOf(region, [{ x, y }], pitch)
@@ -185,4 +198,70 @@ describe('pads', () => {
       }
     },
   )
+})
+
+describe('pads that the maker puts', () => {
+  const plate = (id: string, gapMm: number, ring: number[]) =>
+    makeLayer(id, id, [{ outer: Float64Array.from(ring), holes: [] }], {
+      joint: { kind: 'foam', gapMm, pinned: false },
+    })
+  const square = (x: number, y: number, s: number) => [x, y, x + s, y, x + s, y + s, x, y + s]
+  const project = (): Project => ({
+    ...newProject('p', 'Two sheets', starterMount('frame')),
+    layers: [plate('a', 0, square(0, 0, 180)), plate('b', 2, square(10, 10, 160))],
+  })
+  const pad = (more: Partial<HandPad> = {}): HandPad => ({
+    id: 'mine',
+    layerId: 'b',
+    pieceId: 'p1',
+    x: 70,
+    y: 80,
+    rotation: 15,
+    foamIds: ['foam-6x6-2'],
+    ...more,
+  })
+  const misfitsOf = (p: Project) =>
+    depthPlan(p).layers.flatMap(({ misfits }) => misfits.map(({ why }) => why))
+
+  it('stay where they are; the others go round them and hold the rest', () => {
+    const planned = depthPlan(project())
+    const put = depthPlan(putPad(project(), pad()))
+    const mine = put.pads.find(({ handId }) => handId === 'mine')!
+    expect([mine.x, mine.y, mine.rotation, mine.thicknessMm]).toEqual([70, 80, 15, 2])
+    expect(misfitsOf(putPad(project(), pad()))).toEqual([])
+    const others = put.pads.filter((other) => other !== mine)
+    for (const other of others) expect(Math.hypot(other.x - 70, other.y - 80)).toBeGreaterThan(6)
+    expect(put.pads.length).toBeLessThanOrEqual(planned.pads.length + 1)
+    expect(put.layers[1]!.farthestMm!).toBeLessThanOrEqual(SPANS_MM.steady + 0.5)
+  })
+
+  it('are told where they do not hold, and why', () => {
+    expect(misfitsOf(putPad(project(), pad({ x: 11 })))).toEqual(['edge'])
+    expect(misfitsOf(putPad(project(), pad({ foamIds: ['foam-6x6-3'] })))).toEqual(['height'])
+    const two = putPad(putPad(project(), pad()), pad({ id: 'other', x: 73 }))
+    expect(misfitsOf(two)).toContain('on-another')
+    // Nothing but air under the right half.
+    const half: Project = {
+      ...project(),
+      mount: { kind: 'free' },
+      layers: [plate('a', 0, [0, 0, 80, 0, 80, 180, 0, 180]), plate('b', 2, square(10, 10, 160))],
+    }
+    expect(misfitsOf(putPad(half, pad({ x: 120 })))).toEqual(['beneath'])
+    // Under a clear sheet it shows.
+    const clear = starterStock().find(({ finish }) => finish === 'acetate')!
+    expect(misfitsOf(putPad(assignPaper(project(), ['b'], clear), pad()))).toEqual(['shows'])
+  })
+
+  it('taken away leave their spot free, and move with their layer', () => {
+    const [first] = depthPlan(project()).pads
+    const spot = { layerId: 'b', x: first!.x, y: first!.y, radiusMm: 20 }
+    const freed = keepPadFree(project(), spot)
+    for (const other of depthPlan(freed).pads)
+      expect(Math.hypot(other.x - spot.x, other.y - spot.y)).toBeGreaterThanOrEqual(20)
+    expect(depthPlan(freed).layers[1]!.farthestMm!).toBeLessThanOrEqual(SPANS_MM.steady + 0.5)
+    const turned = transformLayers(putPad(freed, pad()), [0, 1, -1, 0, 180, 0], ['b'])
+    expect(turned.plan.handPads[0]).toMatchObject({ x: 100, y: 70, rotation: 105 })
+    expect(turned.plan.padFree[0]).toMatchObject({ x: 180 - spot.y, y: spot.x })
+    expect(padsToPlan(turned, 'b').plan).toMatchObject({ handPads: [], padFree: [] })
+  })
 })

@@ -14,7 +14,7 @@ import {
 } from '../../../base/geometry'
 import { fresh, type Memo } from '../../../base'
 import type { Plan, Project } from '../../../project'
-import type { Footprint } from '../foam'
+import { allPads, type Footprint } from '../foam'
 import type { PieceHeight } from '../heights'
 import { CardField } from './card-field'
 import { fewestSets } from './cover'
@@ -34,6 +34,8 @@ export interface Pad {
   thicknessMm: number
   /** Foams stacked for it, thickest first. */
   foamIds: string[]
+  /** The maker put it there; its id among those. */
+  handId?: string
 }
 
 /** The pads of one piece. */
@@ -64,11 +66,62 @@ export function padsForPiece(
 ): PiecePads {
   const { thrift, padSpanMm } = project.plan
   const key = keyOf(project, piece, hidden)
-  return memo('pads', [key, thrift, padSpanMm], () => {
+  const put = handPadsOf(project, piece)
+  const free = project.plan.padFree.filter(({ layerId }) => layerId === piece.layer.id)
+  return memo('pads', [key, thrift, padSpanMm, put, free], () => {
     const { places, allowed } = placesFor(project, piece, hidden, memo)
     const none = { pads: [], farthestMm: 0, farthestAt: null, noRoom: true, allowed }
-    return places.length === 0 ? none : { ...none, ...planPads(piece, places, padSpan(project.plan)) }
+    if (places.length === 0 && put.length === 0) return none
+    const spanMm = padSpan(project.plan)
+    return { ...none, ...planPads({ piece, places, spanMm, put, free: [...free, ...reachOfHand(put)] }) }
   })
+}
+
+/** Pads that the maker put under a piece. Foams that are no longer in the drawer fall out of a stack. */
+export function handPadsOf(project: Project, piece: PieceHeight): Pad[] {
+  const { handPads } = project.plan
+  const foams = new Map(allPads(project.drawer.foams).map((foam) => [foam.id, foam]))
+  return handPads
+    .filter(({ layerId, pieceId }) => layerId === piece.layer.id && pieceId === piece.pieceId)
+    .flatMap(({ id, layerId, pieceId, x, y, rotation, foamIds }): Pad[] => {
+      const known = foamIds.flatMap((foamId) => foams.get(foamId) ?? [])
+      const [first] = known
+      if (!first) return []
+      return [
+        {
+          layerId,
+          pieceId,
+          x,
+          y,
+          rotation,
+          widthMm: first.widthMm,
+          heightMm: first.heightMm,
+          thicknessMm: known.reduce((sum, { thicknessMm }) => sum + thicknessMm, 0),
+          foamIds: known.map((foam) => foam.id),
+          handId: id,
+        },
+      ]
+    })
+}
+
+/** Nothing to keep free round pads but themselves: overlapping poses fall away one by one. */
+const reachOfHand = (put: readonly Pad[]): FreeSpot[] =>
+  put.map(({ x, y, widthMm, heightMm }) => ({ x, y, radiusMm: Math.min(widthMm, heightMm) / 2 }))
+
+/** A spot that no pad's middle may lie in, mm. */
+interface FreeSpot {
+  x: number
+  y: number
+  radiusMm: number
+}
+
+interface PadTask {
+  piece: PieceHeight
+  places: readonly Place[]
+  spanMm: number
+  /** Pads that are there already. */
+  put: readonly Pad[]
+  free: readonly FreeSpot[]
 }
 
 /** Whether a pad fits under a piece at all, told without planning any; null where only the plan can tell. */
@@ -110,15 +163,21 @@ interface Candidate {
   reach: Int32Array
 }
 
-function planPads(
-  piece: PieceHeight,
-  places: readonly Place[],
-  spanMm: number,
-): Pick<PiecePads, 'pads' | 'farthestMm' | 'farthestAt' | 'noRoom'> {
+function planPads({
+  piece,
+  places,
+  spanMm,
+  put,
+  free,
+}: PadTask): Pick<PiecePads, 'pads' | 'farthestMm' | 'farthestAt' | 'noRoom'> {
+  const isFree = (pad: Pad) =>
+    !free.some(({ x, y, radiusMm }) => Math.hypot(pad.x - x, pad.y - y) < radiusMm) &&
+    !put.some((other) => overlaps(pad, other))
   const pitch = Math.min(PITCH_MM[1], Math.max(PITCH_MM[0], spanMm * PITCH_SHARE))
   const stepOf = stepFor(places)
-  const tried = posesFor(piece, places, stepOf)
-  if (tried.length === 0) return { pads: [], farthestMm: 0, farthestAt: null, noRoom: true }
+  const tried = posesFor(piece, places, stepOf).filter(isFree)
+  if (tried.length === 0 && put.length === 0)
+    return { pads: [], farthestMm: 0, farthestAt: null, noRoom: true }
   const field = new CardField(piece.region, pitch)
   // Of equally many pads the larger ones: they hold better.
   const largest = tried.reduce((most, pad) => Math.max(most, pad.widthMm * pad.heightMm), 0)
@@ -129,20 +188,25 @@ function planPads(
       cost: Float64Array.from(list, ({ pad }) => 1 - (pad.widthMm * pad.heightMm) / largest),
     })
   const planWithin = (reachMm: number) => {
+    // What pads of the maker hold needs no other.
+    const held = new Uint8Array(field.count)
+    for (const { x, y } of put) field.around([[x, y]], reachMm, (sample) => (held[sample] = 1))
     const reaching = (pad: Pad): Candidate => {
       const reach: number[] = []
-      field.around([[pad.x, pad.y]], reachMm, (sample) => reach.push(sample))
+      field.around([[pad.x, pad.y]], reachMm, (sample) => {
+        if (held[sample] === 0) reach.push(sample)
+      })
       return { pad, reach: Int32Array.from(reach) }
     }
     let candidates = tried.map(reaching)
     let chosen = coverOf(candidates)
     if (chosen.length > 2) {
       const coarse = chosen.map((k) => candidates[k]!.pad)
-      candidates = [...candidates, ...between(piece, places, coarse, stepOf).map(reaching)]
+      candidates = [...candidates, ...between(piece, places, coarse, stepOf).filter(isFree).map(reaching)]
       const finer = coverOf(candidates)
       if (finer.length <= chosen.length) chosen = finer
     }
-    const pads = balanced(piece, apart(chosen, candidates, field.count), candidates)
+    const pads = balanced(piece, [...put, ...apart(chosen, candidates, field.count)], candidates)
     return { pads, ...farthestOf(piece.region, pads, field.pitch * FINER), noRoom: false }
   }
   const sure = planWithin(Math.max(spanMm * 0.5, spanMm - field.pitch * BETWEEN))
@@ -273,7 +337,7 @@ function apart(chosen: readonly number[], candidates: readonly Candidate[], rows
 }
 
 /** Whether two pads lie on each other or too near: by the discs round them, then by their sides (separating axes). */
-function overlaps(a: Pad, b: Pad): boolean {
+export function overlaps(a: Pad, b: Pad): boolean {
   const reach = (Math.hypot(a.widthMm, a.heightMm) + Math.hypot(b.widthMm, b.heightMm)) / 2 + APART_MM
   const [dx, dy] = [b.x - a.x, b.y - a.y]
   if (dx * dx + dy * dy >= reach * reach) return false
@@ -307,7 +371,7 @@ function balanced(piece: PieceHeight, pads: Pad[], candidates: readonly Candidat
       (a, b) => Math.hypot(a.x - centre.x, a.y - centre.y) - Math.hypot(b.x - centre.x, b.y - centre.y),
     )
   // A lone pad may do as well nearer to the middle.
-  if (pads.length === 1) {
+  if (pads.length === 1 && pads[0]!.handId === undefined) {
     const [alone] = pads
     const reachOf = (pad: Pad) => candidates.find((one) => one.pad === pad)!.reach.length
     const nearer = candidates.find(({ pad }) => holdsUp([pad], centre) && reachOf(pad) >= reachOf(alone!))

@@ -1,0 +1,40 @@
+// Pads that the maker puts, turns and takes away; the plan of the others goes round them.
+import { mapPoint, type Affine } from '../base/geometry'
+import { setPlan } from './edit'
+import type { HandPad, Project } from './schema'
+
+/** Puts a pad, or moves and changes one that was put before. */
+export const putPad = (project: Project, pad: HandPad): Project =>
+  setPlan(project, { handPads: [...project.plan.handPads.filter(({ id }) => id !== pad.id), pad] })
+
+/** Leaves the place of a pad to the plan again. */
+export const letPadGo = (project: Project, id: string): Project =>
+  setPlan(project, { handPads: project.plan.handPads.filter((pad) => pad.id !== id) })
+
+/** Keeps a spot under a layer free of planned pads (mm). */
+export const keepPadFree = (project: Project, spot: Project['plan']['padFree'][number]): Project =>
+  setPlan(project, { padFree: [...project.plan.padFree, spot] })
+
+/** Forgets all that the maker decided about the pads of a layer. */
+export const padsToPlan = (project: Project, layerId: string): Project =>
+  setPlan(project, {
+    handPads: project.plan.handPads.filter((pad) => pad.layerId !== layerId),
+    padFree: project.plan.padFree.filter((spot) => spot.layerId !== layerId),
+  })
+
+/** Takes the pads of some layers along with them, where they are moved, turned or sized. */
+export function movePads({ plan }: Project, map: Affine, isMoved: (layerId: string) => boolean) {
+  const [a, b] = map
+  const turnDeg = (Math.atan2(b, a) * 180) / Math.PI
+  const moved = <T extends { layerId: string; x: number; y: number }>(one: T): T => {
+    if (!isMoved(one.layerId)) return one
+    const [x, y] = mapPoint(map, one.x, one.y)
+    return { ...one, x, y }
+  }
+  return {
+    handPads: plan.handPads
+      .map(moved)
+      .map((pad) => (isMoved(pad.layerId) ? { ...pad, rotation: (pad.rotation + turnDeg) % 360 } : pad)),
+    padFree: plan.padFree.map(moved),
+  }
+}

@@ -1,0 +1,146 @@
+// A section through the stack: what a straight cut across or down it meets, with the heights of what it meets.
+import { pathToRegion, type Region } from '../../base/geometry'
+import type { Space, SpacePad, SpacePart } from './space'
+
+/** Across from left to right at a height of the picture, or down from its top. */
+export interface CutLine {
+  way: 'across' | 'down'
+  /** Where it lies, mm in the project's frame: y of a cut across, x of one down. */
+  atMm: number
+}
+
+/** Card where the cut meets it: from mm to mm along the cut, with the height of its underside at both ends. */
+export interface CutCard {
+  layerId: string
+  pieceId: string
+  fromMm: number
+  toMm: number
+  bottomMm: readonly [number, number]
+  thicknessMm: number
+}
+
+/** A pad where the cut meets it. */
+export interface CutPad {
+  layerId: string
+  fromMm: number
+  toMm: number
+  bottomMm: number
+  thicknessMm: number
+}
+
+/** All that a cut meets, back to front. */
+export interface SectionCut {
+  cards: CutCard[]
+  pads: CutPad[]
+}
+
+/** What rises is drawn in steps of so much, mm. */
+const STEP_MM = 1.5
+
+/** What a straight cut meets. Lengths in mm, heights over the board. */
+export function cutThrough({ pieces, pads }: Space, line: CutLine): SectionCut {
+  const cards = pieces.flatMap(({ layerId, pieceId, parts }) =>
+    parts.flatMap((part) =>
+      stretchesOf(regionOf(part), line).flatMap(([fromMm, toMm]) =>
+        pointsOf(part, fromMm, toMm).map(([a, b]): CutCard => ({
+          layerId,
+          pieceId,
+          fromMm: a,
+          toMm: b,
+          bottomMm: [part.bottomMm + riseAt(part, line, a), part.bottomMm + riseAt(part, line, b)],
+          thicknessMm: part.thicknessMm,
+        })),
+      ),
+    ),
+  )
+  return {
+    cards: cards.toSorted((a, b) => a.bottomMm[0] - b.bottomMm[0]),
+    pads: pads.flatMap((pad): CutPad[] => {
+      const { layerId, bottomMm, thicknessMm } = pad
+      return stretchesOf([{ outer: cornersOf(pad), holes: [] }], line).map(([fromMm, toMm]) => ({
+        layerId,
+        fromMm,
+        toMm,
+        bottomMm,
+        thicknessMm,
+      }))
+    }),
+  }
+}
+
+const regions = new WeakMap<SpacePart, Region>()
+
+/** The faces of a part, read once. */
+function regionOf(part: SpacePart): Region {
+  let known = regions.get(part)
+  if (!known) regions.set(part, (known = pathToRegion(part.path)))
+  return known
+}
+
+/** From where to where a line is inside a region (even-odd). */
+function stretchesOf(region: Region, { way, atMm }: CutLine): [number, number][] {
+  const [along, across] = way === 'across' ? [0, 1] : [1, 0]
+  const met: number[] = []
+  for (const { outer, holes } of region)
+    for (const ring of [outer, ...holes])
+      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+        const [a, b] = [ring[j + across]!, ring[i + across]!]
+        // An end that lies on the line counts with the edge below it only.
+        if (a > atMm === b > atMm) continue
+        const t = (atMm - a) / (b - a)
+        met.push(ring[j + along]! + t * (ring[i + along]! - ring[j + along]!))
+      }
+  met.sort((a, b) => a - b)
+  return Array.from({ length: met.length >> 1 }, (_, k) => [met[2 * k]!, met[2 * k + 1]!])
+}
+
+/** A stretch as it is drawn: whole where it lies flat, in short steps where it rises. */
+function pointsOf({ riseMm }: SpacePart, from: number, to: number): [number, number][] {
+  const steps = riseMm > 0 ? Math.max(1, Math.ceil((to - from) / STEP_MM)) : 1
+  const at = (k: number) => from + ((to - from) * k) / steps
+  return Array.from({ length: steps }, (_, k) => [at(k), at(k + 1)])
+}
+
+/** How far a part has risen over the flat at a place of the cut, mm. */
+function riseAt(part: SpacePart, { way, atMm }: CutLine, mm: number): number {
+  if (part.riseMm === 0) return 0
+  const [x, y] = way === 'across' ? [mm, atMm] : [atMm, mm]
+  const away = awayFrom(part, x, y)
+  return part.riseMm * Math.min(1, away / (farthestOf(part) || 1))
+}
+
+/** From the line that a part turns about, or from the middle that stays flat; what has neither rises as a whole. */
+function awayFrom({ hinge, round }: SpacePart, x: number, y: number): number {
+  if (hinge) {
+    const [x1, y1, x2, y2] = hinge
+    const long = Math.hypot(x2 - x1, y2 - y1) || 1
+    return Math.abs((x - x1) * (y2 - y1) - (y - y1) * (x2 - x1)) / long
+  }
+  return round ? Math.max(0, Math.hypot(x - round.x, y - round.y) - round.fromMm) : Infinity
+}
+
+const farthest = new WeakMap<SpacePart, number>()
+
+function farthestOf(part: SpacePart): number {
+  let most = farthest.get(part)
+  if (most === undefined) {
+    most = 0
+    for (const { outer } of regionOf(part))
+      for (let i = 0; i < outer.length; i += 2)
+        most = Math.max(most, awayFrom(part, outer[i]!, outer[i + 1]!))
+    farthest.set(part, most)
+  }
+  return most
+}
+
+function cornersOf({ x, y, rotation, widthMm, heightMm }: SpacePad): Float64Array {
+  const t = (rotation * Math.PI) / 180
+  const [cos, sin] = [Math.cos(t), Math.sin(t)]
+  const signs = [-1, -1, 1, -1, 1, 1, -1, 1]
+  const out = new Float64Array(8)
+  for (let i = 0; i < 8; i += 2) {
+    const [u, v] = [(signs[i]! * widthMm) / 2, (signs[i + 1]! * heightMm) / 2]
+    out.set([x + u * cos - v * sin, y + u * sin + v * cos], i)
+  }
+  return out
+}
