@@ -4,10 +4,10 @@ import { cutFiles, listFiles, loadFileStem, loadPicture } from '@feuillet/core/i
 import { readDrawing } from '@feuillet/core/io/read'
 import { regionArea, regionBox, regionToPath } from '@feuillet/core/base/geometry'
 import { intake, shows } from '@feuillet/core/stages/layers'
-import { layerRegion, writeProject, type Project } from '@feuillet/core/project'
+import { depthAtHand, layerRegion, writeProject, type Project } from '@feuillet/core/project'
 import { say, wordsIn } from '@feuillet/core/base/units'
 import { BadInput, Cache } from '@feuillet/core/base'
-import { shimsOf } from '@feuillet/core/stages/depth'
+import { cardsAt, shimsOf } from '@feuillet/core/stages/depth'
 import { allSnagsOf, nodes, snagsOf } from '@feuillet/core/stages'
 import { Planner } from '@feuillet/core/planner'
 import { Resvg } from '@resvg/resvg-js'
@@ -87,10 +87,17 @@ export const commands: Record<string, Command> = {
     },
   },
   shows: {
-    usage: 'shows PROJECT [-o FILE]',
+    usage: 'shows PROJECT [--aside 30 --towards 90] [-o FILE]',
     run(args, screen) {
-      const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
-      const layers = shows(readProjectFile(positionals[0]!, screen))
+      const { positionals, values } = readArgs(args, ['PROJECT'], {
+        ...OUTPUT,
+        aside: { type: 'string' },
+        towards: { type: 'string' },
+      })
+      const angleDeg = numberOption(values, 'aside', { other: 0, min: 0, max: 85 })
+      const towardsDeg = numberOption(values, 'towards', { other: 0, min: -360, max: 360 })
+      const project = readProjectFile(positionals[0]!, screen)
+      const layers = angleDeg === 0 ? shows(project) : showsAside(project, angleDeg, towardsDeg)
       give(
         { layers: layers.map((l) => ({ ...l, areaMm2: round(l.areaMm2), visibleMm2: round(l.visibleMm2) })) },
         values.o,
@@ -216,6 +223,13 @@ export const commands: Record<string, Command> = {
       give({ files: [...files.keys()] }, undefined, screen)
     },
   },
+}
+
+/** What an eye sees that stands aside, of the stack as it is built. */
+function showsAside(project: Project, angleDeg: number, towardsDeg: number) {
+  const plan = plannerFor(project).get(nodes.depth())
+  const openingMm = depthAtHand(project.mount)?.depthMm ?? plan.stackMm
+  return shows(project, { angleDeg, towardsDeg, cards: cardsAt(plan), openingMm })
 }
 
 /** A planner with a project and nothing computed yet. */

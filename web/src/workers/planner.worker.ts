@@ -8,6 +8,7 @@ import type { FileSet } from '@feuillet/core/io/exports'
 import { Failure, Planner, refName, type Ref } from '@feuillet/core/planner'
 import type { Paper, Project } from '@feuillet/core/project'
 import { nodes, type NodeName } from '@feuillet/core/stages'
+import { cardsAt } from '@feuillet/core/stages/depth'
 import { shows, type Slant, type Visible } from '@feuillet/core/stages/layers'
 import {
   putPieces,
@@ -222,9 +223,11 @@ const api = {
     take()
   },
   /** What shows of each layer from a slant. */
-  async shows(slant: Slant): Promise<Visible[]> {
+  async shows(slant: Omit<Slant, 'cards'>): Promise<Visible[]> {
     await ready
-    return inputs ? shows(inputs.project, slant) : []
+    if (!inputs) return []
+    const cards = cardsAt({ pieces: planner.get(nodes.depth()).pieces })
+    return shows(inputs.project, { ...slant, cards })
   },
   /** Plot text of a load, for the cutter. */
   async plot(loadId: string): Promise<string> {

@@ -15,6 +15,7 @@ import {
 import { builds, footprints, wholeOf } from './foam'
 import { roomOf } from './gaps'
 import { levelOf, liftOnto, lowered, standOn, type Level, type On, type PieceHeight } from './heights'
+import type { CardAt } from '../layers'
 import { EdgeIndex } from './pads/edge-index'
 import { hidingRegion } from './pads/hiding'
 import { handPadsOf, hasRoom, padsForPiece, type Pad } from './pads/pads'
@@ -312,6 +313,12 @@ function shimPlaces(card: Region, widthMm: number, heightMm: number): [number, n
     ),
   )
 }
+
+/** All card at the heights where it comes to lie, for eyes that look from aside. */
+export const cardsAt = ({ pieces }: Pick<DepthPlan, 'pieces'>): CardAt[] =>
+  pieces.flatMap(({ layer, parts }) =>
+    parts.map(({ region, topMm }) => ({ layerId: layer.id, region, topMm })),
+  )
 
 /** What fills the depth that is left. */
 export interface Filled {

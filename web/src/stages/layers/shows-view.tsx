@@ -92,11 +92,10 @@ function useSlanted(project: Project, angleDeg: number, towardsDeg: number): Vis
   useEffect(() => {
     if (angleDeg === 0 || !levels) return
     let stale = false
-    const heights = new Map(levels.map((layer) => [layer.layerId, layer.topMm]))
     const stackMm = Math.max(0, ...levels.map((layer) => layer.topMm))
     const openingMm = depthAtHand(project.mount)?.depthMm ?? stackMm
     planner.host
-      .ask((api) => api.shows({ angleDeg, towardsDeg, heights, openingMm }))
+      .ask((api) => api.shows({ angleDeg, towardsDeg, openingMm }))
       .then((visible) => !stale && setSlanted(visible))
       // That the planner broke off is said where it is started anew.
       .catch(() => undefined)

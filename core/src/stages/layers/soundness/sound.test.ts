@@ -290,7 +290,16 @@ describe('fewer sheets, and other eyes', () => {
   it('see more of a side from aside: what lies high moves by its height times the tangent', () => {
     const project = stack('topper', plate('low', 0, [0, 0, 60, 60]), plate('high', 2, [20, 20, 20, 20]))
     const slant = (angleDeg: number, towardsDeg: number) =>
-      shows(project, { angleDeg, towardsDeg, heights: new Map([['low', 0], ['high', 10]]), openingMm: 0 }) // prettier-ignore
+      shows(project, {
+        angleDeg,
+        towardsDeg,
+        cards: project.layers.map((layer) => ({
+          layerId: layer.id,
+          region: layerRegion(layer),
+          topMm: layer.id === 'high' ? 10 : 0,
+        })),
+        openingMm: 0,
+      })
     expect(slant(0, 0).map((v) => v.visibleMm2)).toEqual(shows(project).map((v) => v.visibleMm2))
     // At 45° the upper plate seems 10 mm to the left; at 80° it leaves the lower one.
     expect(
