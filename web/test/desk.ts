@@ -7,6 +7,8 @@ import type { Mend, Paper, Project } from '@feuillet/core/project'
 import { mendAll, nodes, SNAG_NODES } from '@feuillet/core/stages'
 import { starterStock } from '@feuillet/core/stages/paper'
 import {
+  freezeLoads,
+  leftView,
   putPieces,
   roomFor,
   slidePieces,
@@ -37,6 +39,26 @@ const runOfLoad = (loadId: string) => {
   return core.get(nodes.nested()).runs.find(({ run }) => run.id === runId)!
 }
 const apiHere = {
+  freeze: (
+    project: Project,
+    stock: readonly Paper[],
+    what: { loadIds: readonly string[]; at: number; kept?: readonly string[]; whole?: readonly string[] },
+  ) =>
+    freezeLoads(
+      { project, stock },
+      {
+        loads: core.get(nodes.loads()).filter(({ id }) => what.loadIds.includes(id)),
+        runs: core.get(nodes.nested()).runs,
+        kept: core
+          .get(nodes.left())
+          .filter(({ loadId, id, kind }) =>
+            what.kept ? what.kept.includes(`${loadId} ${id}`) : kind === 'clean',
+          )
+          .map(leftView),
+        at: what.at,
+        whole: what.whole && new Set(what.whole),
+      },
+    ),
   place: (loadId: string, places: readonly Placement[]) =>
     putPieces(inputs!.project, runOfLoad(loadId), places),
   settle: (loadId: string, keys: readonly string[]) => slidePieces(runOfLoad(loadId), keys),

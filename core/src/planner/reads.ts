@@ -21,6 +21,8 @@ export interface Reads {
   name?: true
   unit?: true
   sheetsUsed?: true
+  /** Sheets that have been cut. */
+  cut?: true
   /** What ticked steps took out of the drawer. */
   took?: true
   /** The papers of the shared drawer. */
@@ -48,6 +50,7 @@ const BLANK_LAYER: Layer = {
   leftOut: false,
   hidden: false,
   copies: 1,
+  spares: 0,
   sharing: 'any',
   numbered: null,
   assemblyId: null,
@@ -77,7 +80,7 @@ export class Narrower {
 
   /** What a node reads, part by part; parts that did not change are the same objects as before. */
   parts(project: Project, reads: Reads, layerId = ''): unknown[] {
-    const { name, unit, mount, plan, sheetsUsed, took, pictures } = reads
+    const { name, unit, mount, plan, sheetsUsed, took, cut, pictures } = reads
     return [
       name ? [project.id, project.name] : 0,
       unit ? project.unit : 0,
@@ -87,6 +90,7 @@ export class Narrower {
       plan ? this.only(project.plan, plan, BLANK.plan) : 0,
       sheetsUsed ? project.journal.sheetsUsed : 0,
       took ? project.progress.took : 0,
+      cut ? project.cut : 0,
       pictures ? project.pictures : 0,
     ]
   }
@@ -103,6 +107,7 @@ export class Narrower {
       layers: this.layers(project, reads, layerId),
       drawer: this.drawer(drawer, reads),
       plan: reads.plan ? this.only(plan, reads.plan, BLANK.plan) : BLANK.plan,
+      ...(reads.cut ? { cut: project.cut } : {}),
       ...(reads.took ? { progress: this.only(project.progress, ['took'], BLANK.progress) } : {}),
       ...(reads.sheetsUsed ? { journal: this.only(project.journal, ['sheetsUsed'], BLANK.journal) } : {}),
     }

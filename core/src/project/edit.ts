@@ -115,7 +115,8 @@ export const takeSizes = (project: Project, stock: readonly Paper[], paperIds: r
  * turn a plan over; those that are gone from it fall away, unless the project's sheets are cut already.
  */
 export function refreshPapers(project: Project, stock: readonly Paper[]): Project {
-  const cut = project.journal.sheetsUsed.length > 0
+  // Sheets that were noted before cut ones were kept as they are still need what they were cut of.
+  const cut = project.journal.sheetsUsed.length > 0 && project.cut.length === 0
   const papers = project.drawer.papers.map((paper) => {
     const shared = stock.find((p) => p.id === paper.id)
     if (!shared) return paper

@@ -19,6 +19,7 @@ export const LIMITS = {
   padMarginMm: [0, 200],
   viewingDeg: [0, 60],
   copies: [1, 200],
+  spares: [0, 50],
   batch: [1, 200],
   sticks: [0, 4],
   flags: [1, 500],

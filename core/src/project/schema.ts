@@ -200,6 +200,8 @@ export const layerSchema = z.looseObject({
   /** Not drawn on screen; still cut and counted. */
   hidden: z.boolean().default(false),
   copies: whole('copies').default(1),
+  /** So many more are cut of each small piece, since small ones are lost. */
+  spares: whole('spares').default(0),
   /** What its pieces share a sheet with: any, all of them one sheet, or sheets that bear nothing else. */
   sharing: z.enum(['any', 'one-sheet', 'own-sheets']).default('any'),
   /** The part that it belongs to; null where it is none's. */
@@ -495,6 +497,50 @@ export const progressSchema = z.looseObject({
     .default([]),
 })
 
+/** Why a piece that was cut is no longer of use. */
+export const SPOILT = ['torn', 'lost', 'wrong colour', 'test cut', 'not cut through'] as const
+
+/** A sheet that has been cut: what is changed afterwards neither moves nor renames anything on it. */
+export const cutSheetSchema = z.looseObject({
+  /** Of the load that it was. */
+  id: z.string().min(1).max(400),
+  number: whole('count'),
+  at: time,
+  /** The paper as it was then. */
+  paper: paperSchema,
+  onOffCut: z.looseObject({ id: z.string().max(400), label: z.string().max(MOST.name) }).nullable(),
+  /** What was cut into, mm from its corner. */
+  outline: path,
+  minutes: within('minutes'),
+  pieces: z
+    .array(
+      z.looseObject({
+        layerId: z.string().min(1).max(400),
+        pieceId: id,
+        folio: z.string().max(40),
+        layerName: z.string().max(2 * MOST.name),
+        guestId: id.nullable(),
+        loose: z.boolean(),
+        printed: z.boolean(),
+        /** Its outline as it was cut, in its layer's place. */
+        path,
+        /** Where it lay on the sheet. */
+        x: coordinateMm,
+        y: coordinateMm,
+        rotation: within('turnDeg'),
+        /** Null where it is whole. */
+        spoilt: z.enum(SPOILT).nullable().default(null),
+      }),
+    )
+    .max(MOST.pieces),
+  /** What left the shared drawer for it, and what came in. */
+  took: z.looseObject({
+    sheets: whole('count'),
+    offCut: z.looseObject({ id, label: z.string().max(MOST.name), path }).nullable(),
+    keptIds: z.array(id).max(MOST.offCuts),
+  }),
+})
+
 /** A whole project, as it stands in its file. */
 export const projectSchema = z.looseObject({
   format: z.literal('feuillet'),
@@ -514,6 +560,8 @@ export const projectSchema = z.looseObject({
   drawer: drawerSchema,
   plan: planSchema.prefault({}),
   progress: progressSchema.prefault({}),
+  /** Sheets that have been cut, in the order in which they were. */
+  cut: z.array(cutSheetSchema).max(MOST.entries).default([]),
   journal: journalSchema.prefault({}),
 })
 
@@ -553,6 +601,10 @@ export type Foam = z.infer<typeof foamSchema>
 export type Adhesive = z.infer<typeof adhesiveSchema>
 /** See cutterSchema. */
 export type Cutter = z.infer<typeof cutterSchema>
+/** See cutSheetSchema. */
+export type CutSheet = z.infer<typeof cutSheetSchema>
+/** One of SPOILT. */
+export type Spoilt = (typeof SPOILT)[number]
 /** See handPadSchema. */
 export type HandPad = z.infer<typeof handPadSchema>
 /** See drawerSchema. */

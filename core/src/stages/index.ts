@@ -10,7 +10,19 @@ import { cost } from './journal'
 import { figures, layersSnags, shownPath, smallest, sound, visible, weakPaths } from './layers'
 import { measureSnagsNode } from './measure'
 import { paperSnagsNode } from './paper'
-import { draft, left, loads, mergeSnagsNode, needed, nested, sheet, sheetsSnags, sketches } from './sheets'
+import {
+  cutLoads,
+  cutSheet,
+  draft,
+  left,
+  loads,
+  mergeSnagsNode,
+  needed,
+  nested,
+  sheet,
+  sheetsSnags,
+  sketches,
+} from './sheets'
 
 export { mendAll, mendProject } from './mend'
 
@@ -30,6 +42,8 @@ export const nodes = {
   nested,
   draft,
   loads,
+  cutLoads,
+  cutSheet,
   sheet,
   sketches,
   needed,

@@ -11,6 +11,9 @@ import { nodes, type NodeName } from '@feuillet/core/stages'
 import { cardsAt } from '@feuillet/core/stages/depth'
 import { shows, type Slant, type Visible } from '@feuillet/core/stages/layers'
 import {
+  freezeLoads,
+  leftView,
+  type Frozen,
   putPieces,
   roomFor,
   slidePieces,
@@ -237,7 +240,9 @@ const api = {
   /** The ways of the tool over a load, in the order of its plot. */
   ways(loadId: string): Float64Array[] {
     const { overcutMm } = inputs!.project.drawer.cutter
-    return loadOf(loadId).path.strokes.map((stroke) => strokeWay(stroke, overcutMm))
+    // What is cut already is gone over no more.
+    const load = planner.get(nodes.loads()).find(({ id }) => id === loadId)
+    return (load?.path.strokes ?? []).map((stroke) => strokeWay(stroke, overcutMm))
   },
   /** A load as a picture (SVG). */
   async picture(loadId: string): Promise<string> {
@@ -265,6 +270,30 @@ const api = {
   place(loadId: string, places: readonly Placement[]): Placed | null {
     const nested = runOf(loadOf(loadId).runId)
     return nested && inputs ? putPieces(inputs.project, nested, places, cache.memo) : null
+  },
+  /**
+   * Notes loads as cut, by their ids; clean off-cuts are kept where nothing else is said. Null where the project has changed meanwhile.
+   * @param what.kept names of left-overs (`load left-over`) that go into the drawer
+   * @param what.whole pieces that came out whole, where not all did
+   */
+  async freeze(
+    project: Project,
+    stock: readonly Paper[],
+    what: { loadIds: readonly string[]; at: number; kept?: readonly string[]; whole?: readonly string[] },
+  ): Promise<Frozen | null> {
+    await ready
+    if (!inputs || inputs.project.id !== project.id) return null
+    const chosen = planner.get(nodes.loads()).filter(({ id }) => what.loadIds.includes(id))
+    if (chosen.length === 0) return null
+    const kept = planner
+      .get(nodes.left())
+      .filter(({ loadId, id, kind }) =>
+        what.kept ? what.kept.includes(`${loadId} ${id}`) : kind === 'clean',
+      )
+      .map(leftView)
+    const { runs } = planner.get(nodes.nested())
+    const whole = what.whole && new Set(what.whole)
+    return freezeLoads({ project, stock }, { loads: chosen, runs, kept, at: what.at, whole }, cache.memo)
   },
   /** Where pieces (`id#copy`) come to lie that slide towards the corner of their sheet. */
   settle(loadId: string, keys: readonly string[]): Placement[] {

@@ -1,7 +1,7 @@
 import { node } from '../../planner'
 import { depth } from '../depth'
 import { each, turns } from '../layers'
-import { loads } from '../sheets'
+import { cutLoads, loads } from '../sheets'
 import { draftAssembly, planAssembly, type DraftStep } from './plan'
 import type { AssemblyPlan } from './task'
 
@@ -16,11 +16,11 @@ export const assembly = node('assembly', {
     foams: true,
     plan: ['batch', 'cutWith', 'direction', 'alignment', 'adhesiveId'],
   },
-  needs: (project) => ({ list: loads(), heights: depth(), ways: each(turns, project) }),
-  compute: ({ project }, { list, heights, ways }) =>
+  needs: (project) => ({ cut: cutLoads(), list: loads(), heights: depth(), ways: each(turns, project) }),
+  compute: ({ project }, { cut, list, heights, ways }) =>
     planAssembly({
       project,
-      loads: list,
+      loads: [...cut, ...list],
       depth: heights,
       turns: new Map(ways.map(({ id, turns: own }) => [id, own])),
     }),

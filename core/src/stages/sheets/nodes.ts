@@ -3,6 +3,8 @@ import { groupBy } from '../../base'
 import { node, type Reads } from '../../planner'
 import { marks } from '../layers'
 import type { NestLayout } from './nest/instance'
+import { loadsThatAreCut } from './frozen'
+import { againSnags } from './snags/again'
 import { leftOvers } from './off-cuts/off-cuts'
 import { planLoads } from './loads/loads'
 import { sheetsNeeded } from './loads/needed'
@@ -32,16 +34,18 @@ const LOADS_READ = {
   papers: 'all',
   cutter: true,
   plan: ['batch', 'guests', 'cutWith', 'cutOrder', 'loadOrder', 'numbers'],
+  cut: true,
 } as const satisfies Reads
 
 /** Which pieces are cut of which paper. */
 export const runs = node('runs', {
   stage: 'sheets',
   reads: {
-    layers: ['pieces', 'blanks', 'cutMirrored', 'copies', 'sharing', 'paperId', 'colour', 'lives'],
+    layers: ['pieces', 'blanks', 'cutMirrored', 'copies', 'spares', 'sharing', 'paperId', 'colour', 'lives'],
     papers: 'all',
     cutter: true,
     plan: PLAN_OF_RUNS,
+    cut: true,
   },
   compute: ({ project, memo }) => paperRuns(project, memo),
 })
@@ -90,6 +94,26 @@ export const loads = node('loads', {
   needs: () => ({ all: nested(), drawn: marks() }),
   compute: ({ project, memo }, { all, drawn }) => planLoads(project, all.runs, drawn, memo),
   view: (list) => list.map(loadView),
+})
+
+/** The sheets that are cut already, as they were. */
+export const cutLoads = node('cut loads', {
+  stage: 'sheets',
+  reads: { cut: true },
+  compute: ({ project, memo }) => loadsThatAreCut(project, memo),
+  view: (list) => list.map(loadView),
+})
+
+/** One sheet that is cut as it is drawn large. */
+export const cutSheet = node('cut sheet', {
+  stage: 'sheets',
+  reads: {},
+  needs: () => ({ all: cutLoads() }),
+  compute: ({ arg }, { all }) => {
+    const load = all.find(({ id }) => id === arg)
+    return load ? drawSheet(load) : null
+  },
+  view: (drawn) => drawn,
 })
 
 /** One sheet as it is drawn large. */
@@ -159,16 +183,18 @@ export const left = node('left', {
 export const sheetsSnags = node('snags of sheets', {
   stage: 'sheets',
   reads: {
-    layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId', 'colour', 'sharing'],
+    layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'spares', 'paperId', 'colour', 'sharing'],
     papers: 'all',
     cutter: true,
     plan: PLAN_OF_RUNS,
     sheetsUsed: true,
     stock: true,
+    cut: true,
   },
   needs: () => ({ all: nested(), list: loads() }),
   compute: ({ project, stock, memo }, { all, list }) => [
     ...tooLargeSnags(all.failed),
+    ...againSnags(project),
     ...sheetSnags(project, all.runs, list),
     ...offCutSnags(project, stock),
     ...sizeSnags(project, stock, memo),
@@ -180,10 +206,11 @@ export const sheetsSnags = node('snags of sheets', {
 export const mergeSnagsNode = node('snags of merging', {
   stage: 'paper',
   reads: {
-    layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId', 'colour', 'sharing', 'lives', 'print'], // prettier-ignore
+    layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'spares', 'paperId', 'colour', 'sharing', 'lives', 'print'], // prettier-ignore
     papers: 'all',
     cutter: true,
     plan: PLAN_OF_RUNS,
+    cut: true,
   },
   needs: () => ({ all: nested() }),
   compute: ({ project, memo }, { all }) => mergeSnags(project, all.runs, memo),

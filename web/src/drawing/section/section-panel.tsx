@@ -26,7 +26,9 @@ export function SectionPanel() {
   // What is on the pane, or stands the work off it, is no part of the stack's height.
   const stackMm = Math.max(
     0,
-    ...layers.filter((layer) => !isOnPane(layer) && !isStandOff(layer)).map((layer) => heights.get(layer.id)!.topMm),
+    ...layers
+      .filter((layer) => !isOnPane(layer) && !isStandOff(layer))
+      .map((layer) => heights.get(layer.id)!.topMm),
   )
   const matMm = project.mount.kind === 'frame' ? (project.mount.mat?.thicknessMm ?? 0) : 0
   const paneMm =

@@ -1,11 +1,33 @@
-import { tickTaking } from '@feuillet/core/project'
+import { tickStep, tickTaking } from '@feuillet/core/project'
 import type { Step } from '@feuillet/core/stages/assembly'
-import { changeSupplies } from '../../state/edits'
+import { change, changeSupplies } from '../../state/edits'
+import type { AppDispatch, RootState } from '../../state/store'
+import { noteCut, takeBack } from '../../state/note-cut'
 
-/** Ticks a step off, and takes the foam it uses for the whole batch out of the drawer; or takes the tick back, and gives it back. */
-export const tick = (step: Step, done: boolean) =>
-  changeSupplies(`${done ? 'tick' : 'untick'} “${step.title}”`, (held) => {
-    const { batch } = held.project.plan
-    const foams = (step.takes ?? []).map(({ foamId, count }) => ({ foamId, count: count * batch }))
-    return tickTaking(held, step.id, { done, foams })
-  })
+/**
+ * Ticks a step off or takes the tick back. A step that uses foam takes it for the whole batch out of the drawer, and gives it back; one
+ * that cuts a sheet notes the sheet as cut, or takes it back.
+ */
+export const tick =
+  (step: Step, done: boolean) =>
+  (dispatch: AppDispatch, getState: () => RootState): void => {
+    const label = `${done ? 'tick' : 'untick'} “${step.title}”`
+    const { loadId } = step
+    const isCut = getState().document.project?.cut.some(({ id }) => id === loadId) ?? false
+    if (step.kind === 'cut' && loadId !== null && done !== isCut) {
+      if (!done) dispatch(takeBack(loadId))
+      // What cannot be found any more is ticked all the same.
+      else
+        void dispatch(noteCut({ loadIds: [loadId] }, label)).then(
+          (noted) => !noted && dispatch(change(label, (p) => tickStep(p, step.id, true))),
+        )
+      return
+    }
+    dispatch(
+      changeSupplies(label, (held) => {
+        const { batch } = held.project.plan
+        const foams = (step.takes ?? []).map(({ foamId, count }) => ({ foamId, count: count * batch }))
+        return tickTaking(held, step.id, { done, foams })
+      }),
+    )
+  }

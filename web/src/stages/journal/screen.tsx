@@ -11,7 +11,7 @@ import { StageFrame } from '../../shell/stage-frame'
 import { stageName } from '../../shell/stage-names'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, DataTable, type DataColumn, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
-import { openLoads, takeSheets } from './take-sheets'
+import { noteCut } from '../../state/note-cut'
 
 const CostChart = lazy(() => import('./cost-chart'))
 
@@ -116,7 +116,6 @@ export default function JournalScreen() {
   const cost = usePlan('cost')
   const needed = usePlan('needed')
   const keepable = usePlan('left') ?? NOTHING
-  const { stock } = useAppSelector((state) => state.document)
   const { size } = useWords()
   const running = runningStage(project)
   const now = useNow(running !== null)
@@ -129,15 +128,19 @@ export default function JournalScreen() {
   const used = new Map<string, number>()
   for (const use of project.journal.sheetsUsed)
     used.set(use.paperId, (used.get(use.paperId) ?? 0) + use.count)
-  const open = (needed ?? []).map((need) => ({
-    ...need,
-    open: Math.max(0, need.sheets - (used.get(need.paper.id) ?? 0)),
+  const open = new Map((needed ?? []).map((need) => [need.paper.id, need]))
+  const rows = [
+    ...new Map([...project.cut, ...open.values()].map(({ paper }) => [paper.id, paper])).values(),
+  ].map((paper): SheetRow => ({
+    paper,
+    sheets: (open.get(paper.id)?.sheets ?? 0) + (used.get(paper.id) ?? 0),
+    used: used.get(paper.id) ?? 0,
   }))
   const guests = cost?.paperForGuests ?? 0
   const [choices, setChoices] = useState<ReadonlyMap<string, boolean>>(new Map())
   const leftKey = (left: LeftView) => `${left.loadId} ${left.id}`
   const keeps = (left: LeftView) => choices.get(leftKey(left)) ?? left.kind === 'clean'
-  const toTake = openLoads(open, loads ?? [], stock)
+  const toTake = loads ?? []
   return (
     <StageFrame
       title="Journal"
@@ -246,8 +249,15 @@ export default function JournalScreen() {
         <Button
           look="main"
           disabled={toTake.length === 0}
-          onClick={() => dispatch(takeSheets(toTake, keepable.filter(keeps)))}
-          title="Takes them out of the shared drawer"
+          onClick={() =>
+            void dispatch(
+              noteCut(
+                { loadIds: toTake.map(({ id }) => id), kept: keepable.filter(keeps).map(leftKey) },
+                'note sheets as used',
+              ),
+            )
+          }
+          title="All loads are cut: they leave the shared drawer and every later layout"
         >
           Note sheets as used
         </Button>
@@ -323,7 +333,7 @@ export default function JournalScreen() {
             <h2 className="mb-2 text-[17px]">Sheets</h2>
             <DataTable
               label="Sheets planned and used"
-              rows={open.map((need) => ({ ...need, used: used.get(need.paper.id) ?? 0 }))}
+              rows={rows}
               columns={SHEET_COLUMNS}
               rowId={({ paper }) => paper.id}
             />

@@ -8,6 +8,7 @@ import {
   moveLayer,
   paperOf,
   removeLayer,
+  cutOfLayer,
   ROLES,
   setLayer,
   type Project,
@@ -42,6 +43,7 @@ export function LayerPanel() {
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
   const layer = useAppSelector(selectLayer)
+  const cut = useAppSelector((state) => (layer ? cutOfLayer(selectProject(state), layer.id) : 0))
   const built = layer && !layer.leftOut ? layer.id : null
   const figures = usePlan('figures', layer?.id ?? null)
   const seen = usePlan('visible', built)
@@ -149,6 +151,20 @@ export function LayerPanel() {
             whole
             onChange={(copies) => set(`copies of ${layer.name}`, { copies })}
           />
+          <NumberField
+            label="Spares of small bits"
+            value={layer.spares}
+            min={0}
+            max={50}
+            whole
+            onChange={(spares) => set(`spares of ${layer.name}`, { spares })}
+          />
+          {cut > 0 && (
+            <p className="text-[13px] text-ochre">
+              ▲ {cut === 1 ? 'A piece of it is' : `${cut} pieces of it are`} cut: another shape, size or paper
+              spoils {cut === 1 ? 'it' : 'them'}. Moving and turning it does not.
+            </p>
+          )}
           <SelectField
             label="On the sheets"
             className="w-36"

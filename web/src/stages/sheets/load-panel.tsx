@@ -1,8 +1,11 @@
-import type { LoadView } from '@feuillet/core/stages/sheets'
+import { laidKey, type LoadView } from '@feuillet/core/stages/sheets'
 import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
-import { selectUnit } from '../../state/selectors'
-import { useAppSelector } from '../../state/store'
-import { Figure, Figures, FolioTab, Heading } from '../../ui'
+import { selectUnit, selectView } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { looked } from '../../state/view'
+import { pieceKey } from '../../drawing/sheet'
+import { Button, Figure, Figures, FolioTab, Heading } from '../../ui'
+import { noteCut } from '../../state/note-cut'
 import { HandPanel } from './hand-panel'
 
 /** What to know before this sheet goes in, and about the piece that is picked on it. */
@@ -56,7 +59,41 @@ export function LoadPanel({ load }: { load: LoadView }) {
           />
         </Figures>
       </Heading>
+      <NoteCut load={load} />
       <HandPanel load={load} />
     </>
+  )
+}
+
+/** That this sheet is cut: all of it, or the pieces that are picked. */
+function NoteCut({ load }: { load: LoadView }) {
+  const dispatch = useAppDispatch()
+  const { partKeys } = useAppSelector(selectView)
+  const picked = load.pieces.filter((piece) => partKeys.includes(pieceKey(piece)))
+  const note = (whole?: string[]) =>
+    void dispatch(
+      noteCut({ loadIds: [load.id], ...(whole && { whole }) }, `load ${load.number} is cut`),
+    ).then((done) => done && dispatch(looked({ loadId: null, partKeys: [] })))
+  return (
+    <Heading title="Is it cut?">
+      <p className="mb-2 text-[13px] text-soft">
+        What is cut stays as it is, whatever is changed afterwards; its sheet leaves the drawer, its clean
+        off-cut goes in. A ticked step and the cutter note it too.
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <Button small onClick={() => note()}>
+          All of it is cut
+        </Button>
+        {picked.length > 0 && picked.length < load.pieces.length && (
+          <Button
+            small
+            onClick={() => note(picked.map(laidKey))}
+            title="The other pieces are laid again on another sheet"
+          >
+            Only the {picked.length} picked came out whole
+          </Button>
+        )}
+      </div>
+    </Heading>
   )
 }

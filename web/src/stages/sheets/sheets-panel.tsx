@@ -6,6 +6,7 @@ import { usePlan } from '../../plan'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Choice, Figure, Figures, Heading, LengthField, Switch } from '../../ui'
+import { CutAlready } from './cut-already'
 import { LoadPanel } from './load-panel'
 import { WhatIsCut } from './what-is-cut'
 
@@ -51,6 +52,7 @@ export function SheetsPanel({ load, loads }: { load: LoadView | undefined; loads
           </Figures>
         </Heading>
       )}
+      <CutAlready />
       <WhatIsCut />
       <Heading title="How pieces are laid">
         <div className="grid gap-2">

@@ -12,7 +12,14 @@ import {
   type Ring,
 } from '../../../base/geometry'
 import { layerFigures, mapMarks, noMarks, type Marks } from '../../layers'
-import { cutLayers, pieceRegion, type CutLayer, type Paper, type Project } from '../../../project'
+import {
+  cutLayers,
+  pieceRegion,
+  sameButSize,
+  type CutLayer,
+  type Paper,
+  type Project,
+} from '../../../project'
 import { fresh, type Memo } from '../../../base'
 import { cutPath, turnAt, type CutPath } from './cut-path'
 import type { NestLayout, Placement } from '../nest/instance'
@@ -135,14 +142,19 @@ export function planLoads(
         layOut({ own, placements, bin, numbers, cutter }),
       )
       const isOffCut = (s: number) => s < 0 && run.bins[-1 - s]!.offCut !== null
-      const nthOfRun = all.slice(0, i + 1).filter((s) => isOffCut(s) === isOffCut(sheet)).length
+      const nthOfRun =
+        cutOfRun(project, run, isOffCut(sheet)) +
+        all.slice(0, i + 1).filter((s) => isOffCut(s) === isOffCut(sheet)).length
       const pieces = cut.map(({ id, placement }, k): LaidPiece => ({
         ...ownerOf(id, layers),
         placement,
         ...laid.shapes[k]!,
         loose: loose.has(id),
       }))
-      return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid })
+      const cutBefore = project.cut.filter(
+        ({ paper, onOffCut }) => paper.id === bin.paper.id && !onOffCut,
+      ).length
+      return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore })
     })
   })
   list.sort(byChanges)
@@ -154,9 +166,21 @@ export function planLoads(
     if (due) bladeM = 0
     const bladeCareM = due ? BLADE_CARE_M : null
     bladeM += (load.outlineMm / 1000) * load.setting.passes * (load.setting.hardOnBlade ? 3 : 1)
-    return { ...load, number: i + 1, change: changeBefore(list[i - 1], load), bladeCareM }
+    return {
+      ...load,
+      number: project.cut.length + i + 1,
+      change: changeBefore(list[i - 1], load),
+      bladeCareM,
+    }
   })
 }
+
+/** Sheets, or off-cuts, of a run's paper that are cut already. */
+const cutOfRun = ({ cut }: Project, { paper }: PaperRun, offCuts: boolean): number =>
+  cut.filter(
+    (one) =>
+      (one.onOffCut !== null) === offCuts && (one.paper.id === paper.id || sameButSize(one.paper, paper)),
+  ).length
 
 const byHand = (order: readonly string[]) => (a: Load, b: Load) => {
   const place = (load: Load) => (order.includes(load.id) ? order.indexOf(load.id) : Infinity)
@@ -259,9 +283,11 @@ interface LoadParts {
   nthOfRun: number
   pieces: LaidPiece[]
   laid: Laid
+  /** Sheets of the paper that are cut already: names go on after theirs. */
+  cutBefore: number
 }
 
-function makeLoad({ run, sheet, bin, nthOfRun, pieces, laid }: LoadParts): Load {
+function makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore }: LoadParts): Load {
   const { paper, offCut, outline } = bin
   const { maxX: widthMm, maxY: heightMm } = polygonBox(outline)
   const nth = offCut
@@ -270,7 +296,7 @@ function makeLoad({ run, sheet, bin, nthOfRun, pieces, laid }: LoadParts): Load 
       ? sheet + 1
       : run.bins.slice(0, -sheet).filter((other) => !other.offCut && other.paper.id === paper.id).length
   return {
-    id: offCut ? `${paper.id}-off-${offCut.id}` : `${paper.id}-${nth}`,
+    id: offCut ? `${paper.id}-off-${offCut.id}` : `${paper.id}-${cutBefore + nth}`,
     runId: run.id,
     number: 0,
     paper,

@@ -7,6 +7,7 @@ import {
   layerBox,
   pieceRegion,
   sameButSize,
+  stillToCut,
   type CutLayer,
   type Layer,
   type Paper,
@@ -135,16 +136,30 @@ function paperGroups(project: Project): PaperGroup[] {
   return groups
 }
 
-/** Ids of the runs of a project, without looking at a shape. */
-export const runIds = (project: Project): string[] => paperGroups(project).map(({ paper }) => paper.id)
+/** How often what is laid of a layer is still to be cut: all its pieces together where they are laid as one. */
+function stillToLay(project: Project, own: CutLayer, laid: Piece): number {
+  if (laid.id !== WHOLE) return stillToCut(project, own, laid)
+  return Math.max(...own.layer.pieces.map((piece) => stillToCut(project, own, piece)))
+}
+
+const isOpen = (project: Project, { layers }: PaperGroup): boolean =>
+  project.cut.length === 0 ||
+  layers.some((own) => laidPieces(own.layer).some((piece) => stillToLay(project, own, piece) > 0))
+
+/** Papers of which there is something to cut. */
+const openGroups = (project: Project): PaperGroup[] =>
+  paperGroups(project).filter((group) => isOpen(project, group))
+
+/** Ids of the runs of a project; while nothing is cut, without looking at a shape. */
+export const runIds = (project: Project): string[] => openGroups(project).map(({ paper }) => paper.id)
 
 /** One run per paper, its sizes together. Needs the geometry loaded where a paper comes in several sizes. */
 export const paperRuns = (project: Project, memo: Memo = fresh): PaperRun[] =>
-  paperGroups(project).map((group) => paperRun(project, group, memo))
+  openGroups(project).map((group) => paperRun(project, group, memo))
 
 /** A run as it is with the project's pins of now; nothing else of the project may have changed. */
 export const withPins = (run: PaperRun, project: Project, memo: Memo = fresh): PaperRun => {
-  const instance = { ...run.instance, pinned: pinnedOf(project, run.layers) }
+  const instance = { ...run.instance, pinned: pinnedOf(project, run.layers, run.instance.pieces) }
   return { ...run, instance, fingerprint: nameOf({ ...run, instance }, memo) }
 }
 
@@ -152,16 +167,18 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
   const { plan, drawer } = project
   const { rimMm } = drawer.cutter
   const turns = paper.oneWay ? 'fixed' : plan.turns
-  const pieces = layers.flatMap(({ id, layer, copies }) =>
-    laidPieces(layer).flatMap((piece): NestPiece[] => {
+  const pieces = layers.flatMap((own) =>
+    laidPieces(own.layer).flatMap((piece): NestPiece[] => {
+      const { id, layer } = own
       const { sharing } = layer
       const shape = pieceRegion(piece)[0]
-      return shape
+      const qty = stillToLay(project, own, piece)
+      return shape && qty > 0
         ? [
             {
               id: partId(id, piece.id),
               shape,
-              qty: copies,
+              qty,
               turns,
               ...(sharing === 'any' ? {} : { sharing }),
               group: id,
@@ -186,7 +203,7 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
     gap: plan.gapMm,
     pieces,
     offCuts: [...offCuts, ...others.map((size, n) => wholeSheet(size, n, rimMm))],
-    pinned: pinnedOf(project, layers),
+    pinned: pinnedOf(project, layers, pieces),
   }
   const bins = [
     ...scraps.map((scrap): Bin => ({
@@ -218,18 +235,30 @@ const nameOf = ({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>, memo:
     ]),
     (instance.offCuts ?? []).map(({ id, margin, outline }) => [id, margin, polygonToPath(outline)]),
     seed,
+    // Named only where it is otherwise than asked for, so that layouts of before keep their names.
+    ...otherwise(instance, layers),
   ])
 
-/** Pins of the pieces of some layers. */
-function pinnedOf(project: Project, layers: readonly CutLayer[]): Placement[] {
+/** Parts that are laid more or less often than their layers ask: of some pieces are cut, of others there are spares. */
+function otherwise({ pieces }: NestInstance, layers: readonly CutLayer[]): [string, number][] {
+  const copies = new Map(layers.map(({ id, copies: n }) => [id, n]))
+  const laid = new Map(pieces.map(({ id, qty }) => [id, qty]))
+  return layers
+    .flatMap(({ id, layer }) => laidPieces(layer).map((piece) => [id, partId(id, piece.id)] as const))
+    .flatMap(([id, part]): [string, number][] => {
+      const n = laid.get(part) ?? 0
+      return n === copies.get(id) ? [] : [[part, n]]
+    })
+}
+
+/** Pins of the pieces of some layers, as far as they are still to be laid. */
+function pinnedOf(project: Project, layers: readonly CutLayer[], pieces: readonly NestPiece[]): Placement[] {
+  const qty = new Map(pieces.map((piece) => [piece.id, piece.qty]))
   return project.plan.pins
-    .filter((pin) =>
-      layers.some(
-        ({ id, layer, copies }) =>
-          id === pin.layerId &&
-          pin.copy < copies &&
-          laidPieces(layer).some((piece) => piece.id === pin.pieceId),
-      ),
+    .filter(
+      (pin) =>
+        layers.some(({ id }) => id === pin.layerId) &&
+        pin.copy < (qty.get(partId(pin.layerId, pin.pieceId)) ?? 0),
     )
     .map(({ layerId, pieceId, ...place }) => ({ id: partId(layerId, pieceId), ...place }))
 }

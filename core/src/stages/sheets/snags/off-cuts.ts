@@ -3,7 +3,8 @@ import type { Paper, Project, Snag } from '../../../project'
 
 /** Papers of the project of which the drawer has off-cuts that the project does not know of. None once its sheets are cut. */
 export function offCutSnags(project: Project, stock: readonly Paper[]): Snag[] {
-  if (!project.plan.useOffCuts || project.journal.sheetsUsed.length > 0) return []
+  if (!project.plan.useOffCuts || (project.journal.sheetsUsed.length > 0 && project.cut.length === 0))
+    return []
   const fresh = project.drawer.papers.filter((paper) => {
     const shared = stock.find((p) => p.id === paper.id)
     return (

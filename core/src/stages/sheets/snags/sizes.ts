@@ -6,7 +6,7 @@ import { paperRuns, type PaperRun } from '../runs/paper-runs'
 
 /** One finding a paper: which size there is, and what it changes. None once the sheets are cut. */
 export function sizeSnags(project: Project, stock: readonly Paper[], memo: Memo = fresh): Snag[] {
-  if (project.journal.sheetsUsed.length > 0) return []
+  if (project.journal.sheetsUsed.length > 0 && project.cut.length === 0) return []
   const own = project.drawer.papers
   const fresh = stock.filter(
     (p) => !own.some((paper) => paper.id === p.id) && own.some((paper) => sameButSize(p, paper)),

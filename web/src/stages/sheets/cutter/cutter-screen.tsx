@@ -1,5 +1,5 @@
 // A run on the cutter: which sheet it wants, the blade on its way, time left, and what to do when something goes wrong.
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { loadTag, type LoadView } from '@feuillet/core/stages/sheets'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { planner, usePlan } from '../../../plan'
@@ -26,18 +26,21 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
   const [why, setWhy] = useState<string | null>(null)
   const [chosen, setChosen] = useState<string | null>(null)
   const [passes, setPasses] = useState<number | null>(null)
-  const loads = usePlan('loads') ?? NO_LOADS
+  const open = usePlan('loads') ?? NO_LOADS
+  const done = usePlan('cutLoads') ?? NO_LOADS
+  const loads = useMemo(() => [...done, ...open], [done, open])
   const here = cutter !== null && cutter !== 'absent' ? cutter : null
   const idOf = (load: LoadView) => runIdOf(project.id, load.id)
   const running = here?.load ? loads.find((load) => idOf(load) === here.load!.id) : undefined
   const busy = here !== null && isBusy(here)
-  const cutAlready = new Set(
-    project.journal.runs.filter((run) => run.outcome === 'cut').map((run) => run.loadId),
-  )
-  const next = loads.find((load) => !cutAlready.has(load.id))
+  const cutAlready = new Set(done.map(({ id }) => id))
+  const next = open[0]
   const load = (busy ? running : loads.find((l) => l.id === chosen)) ?? running ?? next ?? loads[0]
 
-  const drawn = usePlan('sheet', load?.id ?? null) ?? null
+  const isCut = load !== undefined && cutAlready.has(load.id)
+  const openDrawn = usePlan('sheet', load && !isCut ? load.id : null)
+  const cutDrawn = usePlan('cutSheet', load && isCut ? load.id : null)
+  const drawn = (isCut ? cutDrawn : openDrawn) ?? null
 
   useNotedRuns(cutter)
   const tell: Tell = async (command, body) => setWhy(await tellCutter(command, body))
@@ -96,17 +99,25 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
               <RunCommands cutter={here} loads={loads} mine={running === load} tell={tell} />
               {!busy && (
                 <div className="mt-3 grid gap-2">
-                  <NumberField
-                    label="Passes"
-                    value={passes ?? load.setting.passes}
-                    min={1}
-                    max={20}
-                    whole
-                    onChange={setPasses}
-                  />
-                  <Button look="main" onClick={() => void send(load)}>
-                    {cutAlready.has(load.id) ? 'Cut it once more' : 'Send to the cutter'}
-                  </Button>
+                  {isCut ? (
+                    <p className="text-[13.5px] text-soft">
+                      It is cut, and stays so. What came out torn is noted on the sheets, and laid again.
+                    </p>
+                  ) : (
+                    <>
+                      <NumberField
+                        label="Passes"
+                        value={passes ?? load.setting.passes}
+                        min={1}
+                        max={20}
+                        whole
+                        onChange={setPasses}
+                      />
+                      <Button look="main" onClick={() => void send(load)}>
+                        Send to the cutter
+                      </Button>
+                    </>
+                  )}
                   {next && next !== load && (
                     <Button onClick={() => pick(next.id)}>Next: load {next.number}</Button>
                   )}

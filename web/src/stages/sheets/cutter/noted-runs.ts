@@ -2,6 +2,7 @@
 import { useEffect } from 'react'
 import type { EndedRun } from '@feuillet/cutter-protocol'
 import { noteRun } from '@feuillet/core/stages/journal'
+import { noteCut } from '../../../state/note-cut'
 import { smallThings } from '../../../session/small-things'
 import { change } from '../../../state/edits'
 import type { AppDispatch, RootState } from '../../../state/store'
@@ -33,7 +34,8 @@ const noteEnded =
           passes,
           outcome,
         }
-        dispatch(change(`run of ${name}`, (p) => noteRun(p, run)))
+        if (outcome === 'cut') void dispatch(noteCut({ loadIds: [run.loadId], run }, `run of ${name}`))
+        else dispatch(change(`run of ${name}`, (p) => noteRun(p, run)))
       }
       void tellCutter('noted', { id, startedAt })
     }

@@ -1,0 +1,148 @@
+// What is cut already. A cut sheet is kept as it was; its whole pieces need not be cut again for as long as their layer asks for the
+// same shape of the same paper.
+import { isCongruent, polygonBox, boxHeight, boxWidth } from '../base/geometry'
+import { cutLayers, type CutLayer } from './guests'
+import { pieceRegion, sameButSize } from './lookup'
+import type { CutSheet, Paper, Piece, Project, Spoilt } from './schema'
+
+/** A piece is small, and spares of it are cut, up to so many mm across. */
+const SMALL_MM = 20
+
+type CutPiece = CutSheet['pieces'][number]
+
+/** A piece of a cut sheet with the paper it is of. */
+interface Cut {
+  piece: CutPiece
+  paper: Paper
+}
+
+const byPart = new WeakMap<Project['cut'], Map<string, Cut[]>>()
+
+/** Whole pieces that are cut, by layer and piece. */
+function wholeOnes(project: Project): Map<string, Cut[]> {
+  let known = byPart.get(project.cut)
+  if (!known) {
+    known = new Map()
+    for (const { pieces, paper } of project.cut)
+      for (const piece of pieces) {
+        if (piece.spoilt !== null) continue
+        const key = `${piece.layerId}/${piece.pieceId}`
+        known.set(key, [...(known.get(key) ?? []), { piece, paper }])
+      }
+    byPart.set(project.cut, known)
+  }
+  return known
+}
+
+const fits = ({ piece, paper }: Cut, layer: CutLayer, now: Pick<Piece, 'path'>): boolean =>
+  (layer.paper === undefined || layer.paper.id === paper.id || sameButSize(layer.paper, paper)) &&
+  isCongruent(piece.path, now.path)
+
+/** How often a piece is asked for: its copies, and spares of small ones. */
+export function askedFor({ copies, layer }: CutLayer, piece: Piece): number {
+  if (layer.spares === 0) return copies
+  const face = pieceRegion(piece)[0]
+  const box = face && polygonBox(face)
+  return box && Math.max(boxWidth(box), boxHeight(box)) <= SMALL_MM ? copies + layer.spares : copies
+}
+
+/** How often a piece of a layer is still to be cut. */
+export function stillToCut(project: Project, layer: CutLayer, piece: Piece): number {
+  const there = wholeOnes(project).get(`${layer.id}/${piece.id}`) ?? []
+  const good = there.filter((cut) => fits(cut, layer, piece)).length
+  return Math.max(0, askedFor(layer, piece) - good)
+}
+
+/** Pieces that are cut and no longer fit what is asked for. */
+export interface Outdated {
+  layerId: string
+  layerName: string
+  pieces: number
+  why: 'shape' | 'paper' | 'gone'
+}
+
+/** Cut pieces that are of no use any more, since their layer asks for another shape or paper, or is gone. Spoilt ones do not count. */
+export function outdatedCuts(project: Project): Outdated[] {
+  const layers = new Map(cutLayers(project).map((layer) => [layer.id, layer]))
+  const found = new Map<string, Outdated>()
+  for (const list of wholeOnes(project).values())
+    for (const cut of list) {
+      const { layerId, pieceId, layerName } = cut.piece
+      const layer = layers.get(layerId)
+      const now = layer?.layer.pieces.find(({ id }) => id === pieceId)
+      if (layer && now && fits(cut, layer, now)) continue
+      const why = !layer || !now ? 'gone' : isCongruent(cut.piece.path, now.path) ? 'paper' : 'shape'
+      const key = `${layerId} ${why}`
+      const one = found.get(key) ?? { layerId, layerName, pieces: 0, why }
+      found.set(key, { ...one, pieces: one.pieces + 1 })
+    }
+  return [...found.values()]
+}
+
+/** How many whole pieces of a layer are cut. */
+export const cutOfLayer = (project: Project, layerId: string): number =>
+  project.cut.reduce(
+    (sum, { pieces }) => sum + pieces.filter((p) => p.layerId === layerId && p.spoilt === null).length,
+    0,
+  )
+
+/** Says of a piece of a cut sheet what became of it; null that it is whole after all. */
+export const markSpoilt = (
+  project: Project,
+  { sheetId, index }: { sheetId: string; index: number },
+  spoilt: Spoilt | null,
+): Project => ({
+  ...project,
+  cut: project.cut.map((sheet) =>
+    sheet.id === sheetId
+      ? { ...sheet, pieces: sheet.pieces.map((piece, k) => (k === index ? { ...piece, spoilt } : piece)) }
+      : sheet,
+  ),
+})
+
+/** Steps that are about one sheet. */
+const stepsOf = (sheetId: string): string[] =>
+  ['print', 'ink', 'cut', 'weed'].map((kind) => `${kind}-${sheetId}`)
+
+/**
+ * Takes a sheet back that is not cut after all: its pieces are laid again, its sheet or off-cut goes back into the drawer, what was
+ * kept of it comes out.
+ */
+export function uncut(
+  { project, stock }: { project: Project; stock: readonly Paper[] },
+  sheetId: string,
+): { project: Project; stock: readonly Paper[] } {
+  const sheet = project.cut.find(({ id }) => id === sheetId)
+  if (!sheet) return { project, stock }
+  const { sheets, offCut, keptIds } = sheet.took
+  const given = (list: readonly Paper[]): Paper[] =>
+    list.map((paper) =>
+      paper.id === sheet.paper.id
+        ? {
+            ...paper,
+            count: paper.count + sheets,
+            offCuts: [
+              ...paper.offCuts.filter(({ id }) => !keptIds.includes(id)),
+              ...(offCut ? [offCut] : []),
+            ],
+          }
+        : paper,
+    )
+  const { journal, progress, drawer } = project
+  const used = journal.sheetsUsed.findLastIndex(
+    (use) => use.paperId === sheet.paper.id && use.at === sheet.at,
+  )
+  return {
+    project: {
+      ...project,
+      cut: project.cut.filter(({ id }) => id !== sheetId),
+      drawer: { ...drawer, papers: given(drawer.papers) },
+      journal: {
+        ...journal,
+        sheetsUsed: used < 0 ? journal.sheetsUsed : journal.sheetsUsed.toSpliced(used, 1),
+      },
+      progress: { ...progress, done: progress.done.filter((id) => !stepsOf(sheetId).includes(id)) },
+    },
+    stock: given(stock),
+  }
+}

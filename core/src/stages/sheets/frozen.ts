@@ -1,0 +1,254 @@
+// Sheets that are cut: kept as they were, out of every later layout. What was to be cut with them stays where it lay.
+import {
+  mapPolygon,
+  pathToRegion,
+  polygonBox,
+  polygonToPath,
+  rotation,
+  translation,
+  compose,
+} from '../../base/geometry'
+import { fresh, type Memo } from '../../base'
+import { cutLayers, refreshPapers, tickStep, type CutSheet, type Paper, type Project } from '../../project'
+import { noMarks } from '../layers'
+import { settingFor } from './loads/settings'
+import type { LaidPiece, Load } from './loads/loads'
+import { summarise } from './nest/summary'
+import type { NestLayout, Placement } from './nest/instance'
+import { stockAfter } from './off-cuts/off-cuts'
+import { paperRuns, partId, type NestedRun } from './runs/paper-runs'
+
+/** A left-over that goes into the drawer. */
+interface Kept {
+  loadId: string
+  paperId: string
+  label: string
+  path: string
+}
+
+export interface ToFreeze {
+  /** Loads that are cut. */
+  loads: readonly Load[]
+  /** Layouts of all runs as they lie. */
+  runs: readonly NestedRun[]
+  /** What of them is kept. */
+  kept: readonly Kept[]
+  /** When, ms since 1970. */
+  at: number
+  /** Pieces (`layer/piece#copy`) that came out whole; undefined where all did. */
+  whole?: ReadonlySet<string> | undefined
+}
+
+export interface Frozen {
+  project: Project
+  stock: Paper[]
+  /** Layouts of what is left to be cut, by the fingerprints of their runs: as it lay before. */
+  found: [string, NestLayout][]
+}
+
+/** Names a piece on a sheet. */
+export const laidKey = ({
+  layerId,
+  pieceId,
+  placement,
+}: Pick<LaidPiece, 'layerId' | 'pieceId' | 'placement'>): string =>
+  `${partId(layerId, pieceId)}#${placement.copy}`
+
+/**
+ * Notes loads as cut: their pieces are kept with outline and paper and leave all later layouts, their sheets and off-cuts leave the
+ * drawer, what is kept of them comes in, and their steps are ticked. Needs the geometry loaded.
+ */
+export function freezeLoads(
+  { project, stock }: { project: Project; stock: readonly Paper[] },
+  { loads, runs, kept, at, whole }: ToFreeze,
+  memo: Memo = fresh,
+): Frozen {
+  const before = new Set(stock.flatMap(({ offCuts }) => offCuts.map(({ id }) => id)))
+  let nextStock: Paper[] = [...stock]
+  let next = project
+  for (const [k, load] of loads.entries()) {
+    const own = kept.filter(({ loadId }) => loadId === load.id)
+    nextStock = stockAfter(nextStock, { loads: [load], kept: own, stamp: `${at.toString(36)}-${k}` })
+    const keptIds = nextStock
+      .flatMap(({ offCuts }) => offCuts)
+      .filter(({ id }) => !before.has(id))
+      .map(({ id }) => id)
+    for (const id of keptIds) before.add(id)
+    next = withSheet(next, recordOf(project, load, { at, whole, keptIds, stock }))
+    next = tickStep(next, `cut-${load.id}`, true)
+  }
+  next = withoutUsed(fromOwn(next, stock, loads), loads)
+  next = refreshPapers(next, nextStock)
+  const cut = new Set(loads.map(({ runId, sheet }) => `${runId} ${sheet}`))
+  const found = paperRuns(next, memo).flatMap((run): [string, NestLayout][] => {
+    const was = runs.find((one) => one.run.id === run.id)
+    const layout = was && layoutAfter(was, run, cut)
+    return layout ? [[run.fingerprint, layout]] : []
+  })
+  return { project: next, stock: nextStock, found }
+}
+
+const withSheet = (project: Project, sheet: CutSheet): Project => ({
+  ...project,
+  cut: [...project.cut, sheet],
+  journal: {
+    ...project.journal,
+    sheetsUsed: [
+      ...project.journal.sheetsUsed,
+      { paperId: sheet.paper.id, count: sheet.took.sheets, at: sheet.at },
+    ],
+  },
+})
+
+/** Sheets of papers that only the project has. */
+function fromOwn(project: Project, stock: readonly Paper[], loads: readonly Load[]): Project {
+  const shared = new Set(stock.map(({ id }) => id))
+  const own = loads.filter(({ paper }) => !shared.has(paper.id))
+  if (own.length === 0) return project
+  const papers = stockAfter(project.drawer.papers, { loads: own, kept: [], stamp: '' })
+  return { ...project, drawer: { ...project.drawer, papers } }
+}
+
+/** Off-cuts that were cut into are no longer to be planned with, whoever else holds papers. */
+function withoutUsed(project: Project, loads: readonly Load[]): Project {
+  const gone = new Set(loads.flatMap(({ onOffCut }) => (onOffCut ? [onOffCut.id] : [])))
+  if (gone.size === 0) return project
+  const papers = project.drawer.papers.map((paper) =>
+    paper.offCuts.some(({ id }) => gone.has(id))
+      ? { ...paper, offCuts: paper.offCuts.filter(({ id }) => !gone.has(id)) }
+      : paper,
+  )
+  return { ...project, drawer: { ...project.drawer, papers } }
+}
+
+function recordOf(
+  project: Project,
+  load: Load,
+  {
+    at,
+    whole,
+    keptIds,
+    stock,
+  }: Pick<ToFreeze, 'at' | 'whole'> & { keptIds: string[]; stock: readonly Paper[] },
+): CutSheet {
+  const paths = new Map(
+    cutLayers(project).flatMap(({ id, layer }) =>
+      layer.pieces.map((piece) => [partId(id, piece.id), piece.path] as const),
+    ),
+  )
+  const shared = stock.find(({ id }) => id === load.paper.id)
+  const own = project.drawer.papers.find(({ id }) => id === load.paper.id)
+  const offCut = [...(shared?.offCuts ?? []), ...(own?.offCuts ?? [])].find(
+    ({ id }) => id === load.onOffCut?.id,
+  )
+  return {
+    id: load.id,
+    number: load.number,
+    at,
+    paper: { ...load.paper, offCuts: [] },
+    onOffCut: load.onOffCut && { ...load.onOffCut },
+    outline: polygonToPath(load.outline),
+    minutes: load.minutes,
+    pieces: load.pieces.map((piece) => {
+      const { layerId, pieceId, folio, layerName, guestId, loose, printed, placement } = piece
+      const { x, y, rotation: turn } = placement
+      return {
+        layerId,
+        pieceId,
+        folio,
+        layerName,
+        guestId,
+        loose,
+        printed,
+        path: paths.get(partId(layerId, pieceId)) ?? polygonToPath(piece.shape),
+        x,
+        y,
+        rotation: turn,
+        spoilt: whole === undefined || whole.has(laidKey(piece)) ? null : ('not cut through' as const),
+      }
+    }),
+    took: { sheets: load.onOffCut ? 0 : 1, offCut: offCut ?? null, keptIds },
+  }
+}
+
+/** The layout of a run without the sheets that are cut, all else as it lay; null where it does not fit the run as it is now. */
+function layoutAfter(was: NestedRun, run: NestedRun['run'], cut: ReadonlySet<string>): NestLayout | null {
+  const binName = (one: NestedRun['run'], sheet: number) => {
+    const bin = one.bins[-1 - sheet]
+    return (
+      bin &&
+      `${bin.paper.id} ${bin.offCut?.id ?? `sheet ${one.bins.slice(0, -1 - sheet).filter((b) => !b.offCut && b.paper.id === bin.paper.id).length}`}`
+    )
+  }
+  const binAt = new Map(run.bins.map((_, k) => [binName(run, -1 - k), -1 - k]))
+  const isCut = (sheet: number) => cut.has(`${was.run.id} ${sheet}`)
+  const cutUnder = (sheet: number) => Array.from({ length: sheet }, (_, s) => s).filter(isCut).length
+  const copies = new Map<string, number>()
+  const placements: Placement[] = []
+  for (const place of was.layout.placements) {
+    if (isCut(place.sheet)) continue
+    const sheet =
+      place.sheet >= 0 ? place.sheet - cutUnder(place.sheet) : binAt.get(binName(was.run, place.sheet))
+    if (sheet === undefined) return null
+    const copy = copies.get(place.id) ?? 0
+    copies.set(place.id, copy + 1)
+    placements.push({ ...place, sheet, copy })
+  }
+  const wanted = run.instance.pieces.every(({ id, qty }) => copies.get(id) === qty)
+  return wanted && copies.size === run.instance.pieces.length ? summarise(run.instance, placements) : null
+}
+
+/** The sheets that are cut as loads: with nothing to lay or to drive any more. */
+export const loadsThatAreCut = (project: Project, memo: Memo = fresh): Load[] =>
+  project.cut.map((sheet, i) => memo('cut sheet', [sheet, i], () => loadOfRecord(sheet, project.cut, i)))
+
+function loadOfRecord(sheet: CutSheet, all: readonly CutSheet[], at: number): Load {
+  const outline = pathToRegion(sheet.outline)[0]!
+  const box = polygonBox(outline)
+  const before = all
+    .slice(0, at)
+    .filter(({ paper, onOffCut }) => paper.id === sheet.paper.id && !onOffCut === !sheet.onOffCut)
+  return {
+    id: sheet.id,
+    runId: sheet.paper.id,
+    number: sheet.number,
+    paper: sheet.paper,
+    sheet: 0,
+    nth: sheet.onOffCut ? 0 : before.length + 1,
+    nthOfRun: before.length + 1,
+    onOffCut: sheet.onOffCut,
+    outline,
+    widthMm: box.maxX,
+    heightMm: box.maxY,
+    folios: [...new Set(sheet.pieces.map(({ folio }) => folio))],
+    pieces: sheet.pieces.flatMap((piece, k): LaidPiece[] => {
+      const face = pathToRegion(piece.path)[0]
+      const { x, y, rotation: turn } = piece
+      return face
+        ? [
+            {
+              ...piece,
+              placement: {
+                id: partId(piece.layerId, piece.pieceId),
+                copy: k,
+                sheet: 0,
+                x,
+                y,
+                rotation: turn,
+              },
+              shape: mapPolygon(compose(translation(x, y), rotation(turn)), face),
+              marks: noMarks(),
+            },
+          ]
+        : []
+    }),
+    setting: settingFor(sheet.paper),
+    path: { strokes: [], travelMm: 0, plainTravelMm: 0 },
+    outlineMm: 0,
+    minutes: sheet.minutes,
+    offCut: null,
+    change: null,
+    bladeCareM: null,
+    utilisation: 0,
+  }
+}

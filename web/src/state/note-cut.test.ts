@@ -1,0 +1,110 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { assignPaper, outdatedCuts, setLayer, transformLayers } from '@feuillet/core/project'
+import { demo } from '@feuillet/core/demo'
+import { nodes } from '@feuillet/core/stages'
+import { laidKey, type LoadView } from '@feuillet/core/stages/sheets'
+import { deskWith, memoryStore, planHere, workersHere } from '../../test/desk'
+
+const layouts = memoryStore()
+vi.mock('../workers', () => workersHere)
+vi.mock('../plan', () => planHere)
+vi.mock('../session/layouts', () => ({ keepLayout: layouts.setItem }))
+vi.mock('sonner', () => ({ toast: { error: vi.fn() } }))
+
+const { noteCut, takeBack } = await import('./note-cut')
+const { change } = await import('./edits')
+const { undone } = await import('./document')
+
+let desk: ReturnType<typeof deskWith>
+beforeEach(() => {
+  desk = deskWith(demo('harbour'))
+})
+const loadsNow = () => desk.viewOf<unknown, LoadView[]>(nodes.loads())
+const stock = () => desk.store.getState().document.stock
+const countOf = (id: string) => stock().find((paper) => paper.id === id)!.count
+const keysOf = (loads: readonly LoadView[]) =>
+  loads.flatMap(({ pieces }) => pieces.map(({ layerId, pieceId }) => `${layerId}/${pieceId}`)).sort()
+const note = async (what: Parameters<typeof noteCut>[0]) => {
+  const done = await desk.store.dispatch(noteCut(what, 'cut'))
+  desk.again()
+  return done
+}
+
+describe('a load that is cut', () => {
+  it('leaves every later layout; the others stay where they lie, under the names they had', async () => {
+    const [first, ...rest] = loadsNow()
+    const before = countOf(first!.paper.id)
+    expect(await note({ loadIds: [first!.id] })).toBe(true)
+    expect(keysOf(loadsNow())).toEqual(keysOf(rest))
+    expect(loadsNow().map(({ id, number }) => [id, number])).toEqual(
+      rest.map(({ id, number }) => [id, number]),
+    )
+    expect(loadsNow().map(({ pieces }) => pieces.map((p) => p.placement.x))).toEqual(
+      rest.map(({ pieces }) => pieces.map((p) => p.placement.x)),
+    )
+    expect(countOf(first!.paper.id)).toBe(before - 1)
+    expect(stock().find(({ id }) => id === first!.paper.id)!.offCuts).toHaveLength(first!.offCut ? 1 : 0)
+    expect(desk.project().progress.done).toContain(`cut-${first!.id}`)
+    expect(desk.project().journal.sheetsUsed).toMatchObject([{ paperId: first!.paper.id, count: 1 }])
+    desk.store.dispatch(undone())
+    desk.again()
+    expect(keysOf(loadsNow())).toEqual(keysOf([first!, ...rest]))
+    expect(countOf(first!.paper.id)).toBe(before)
+  })
+
+  it('is spoilt by another shape or paper, not by another place; what is spoilt is laid again', async () => {
+    const [first] = loadsNow()
+    const { layerId } = first!.pieces[0]!
+    await note({ loadIds: [first!.id] })
+    const after = keysOf(loadsNow())
+    desk.store.dispatch(change('move', (p) => transformLayers(p, [0, 1, -1, 0, 200, 3], [layerId])))
+    desk.again()
+    expect(keysOf(loadsNow())).toEqual(after)
+    expect(outdatedCuts(desk.project())).toEqual([])
+    desk.store.dispatch(change('scale', (p) => transformLayers(p, [0.9, 0, 0, 0.9, 0, 0], [layerId])))
+    desk.again()
+    expect(outdatedCuts(desk.project())).toMatchObject([{ layerId, why: 'shape' }])
+    expect(keysOf(loadsNow()).length).toBeGreaterThan(after.length)
+    // Its new sheet bears a new name: nothing counts as cut that is not.
+    const again = loadsNow().find(({ pieces }) => pieces.some((piece) => piece.layerId === layerId))!
+    expect(desk.project().progress.done).not.toContain(`cut-${again.id}`)
+    desk.store.dispatch(undone())
+    const other = stock().find(({ id, finish }) => finish === 'smooth' && id !== first!.paper.id)!
+    desk.store.dispatch(change('paper', (p) => assignPaper(p, [layerId], other)))
+    desk.again()
+    expect(outdatedCuts(desk.project())).toMatchObject([{ layerId, why: 'paper' }])
+  })
+
+  it('of which only some came out whole gives the others back to the sheets', async () => {
+    const load = loadsNow().find(({ pieces }) => pieces.length > 1) ?? loadsNow()[0]!
+    const whole = [laidKey(load.pieces[0]!)]
+    await note({ loadIds: [load.id], whole })
+    const [sheet] = desk.project().cut
+    expect(sheet!.pieces.filter(({ spoilt }) => spoilt === null)).toHaveLength(1)
+    const lying = keysOf(loadsNow()).filter((key) => keysOf([load]).includes(key))
+    expect(lying).toHaveLength(load.pieces.length - 1)
+  })
+
+  it('that is not cut after all goes back, sheet, off-cut and tick', async () => {
+    const [first] = loadsNow()
+    const before = { keys: keysOf(loadsNow()), count: countOf(first!.paper.id) }
+    await note({ loadIds: [first!.id] })
+    desk.store.dispatch(takeBack(first!.id))
+    desk.again()
+    expect({ keys: keysOf(loadsNow()), count: countOf(first!.paper.id) }).toEqual(before)
+    expect(stock().every(({ offCuts }) => offCuts.length === 0)).toBe(true)
+    expect(desk.project().progress.done).toEqual([])
+    expect(desk.project().journal.sheetsUsed).toEqual([])
+  })
+
+  it('with all its copies cut leaves nothing; a copy more is laid alone', async () => {
+    const all = loadsNow()
+    await note({ loadIds: all.map(({ id }) => id) })
+    expect(loadsNow()).toEqual([])
+    const [layer] = desk.project().layers
+    desk.store.dispatch(change('copies', (p) => setLayer(p, layer!.id, { copies: 2 })))
+    desk.again()
+    expect(keysOf(loadsNow())).toEqual(layer!.pieces.map(({ id }) => `${layer!.id}/${id}`).sort())
+    expect(loadsNow()[0]!.number).toBe(all.length + 1)
+  })
+})

@@ -1,0 +1,59 @@
+// Notes loads as cut, by hand, by a ticked step or as the machine reports: their pieces leave every later layout.
+import { toast } from 'sonner'
+import { share } from '@feuillet/core/base'
+import { uncut, type CutRun } from '@feuillet/core/project'
+import { noteRun } from '@feuillet/core/stages/journal'
+import { planner } from '../plan'
+import { keepLayout } from '../session/layouts'
+import { edited } from './document'
+import type { AppDispatch, RootState } from './store'
+import { WorkerGone } from '../workers'
+
+export interface ToNote {
+  loadIds: readonly string[]
+  /** Names of left-overs (`load left-over`) that go into the drawer; clean ones where nothing is said. */
+  kept?: readonly string[]
+  /** Pieces that came out whole (`layer/piece#copy`), where not all did. */
+  whole?: readonly string[]
+  /** The run of the machine that cut them. */
+  run?: CutRun
+}
+
+const TRIES = 3
+
+/** Notes loads as cut, in one step of the history; tried anew where the project was changed meanwhile. */
+export const noteCut =
+  ({ run, ...what }: ToNote, label: string) =>
+  async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
+    const at = run?.startedAt ?? Date.now()
+    for (let k = 0; k < TRIES; k++) {
+      const { project, stock } = getState().document
+      if (!project) return false
+      const base = run ? noteRun(project, run) : project
+      const frozen = await planner.host
+        .ask((api) => api.freeze(base, stock, { ...what, at }))
+        .catch((error: unknown) => {
+          if (!(error instanceof WorkerGone))
+            toast.error(`Not noted: ${error instanceof Error ? error.message : String(error)}`)
+          return null
+        })
+      if (getState().document.project !== project) continue
+      if (!frozen) {
+        if (base !== project) dispatch(edited({ label, project: base }))
+        return false
+      }
+      for (const found of frozen.found) await keepLayout(...found)
+      if (getState().document.project !== project) continue
+      planner.takeLayouts(frozen.found)
+      dispatch(edited({ label, project: share(project, frozen.project), stock: frozen.stock }))
+      return true
+    }
+    return false
+  }
+
+/** Takes a sheet back that is not cut after all. */
+export const takeBack = (sheetId: string) => (dispatch: AppDispatch, getState: () => RootState) => {
+  const { project, stock } = getState().document
+  if (project)
+    dispatch(edited({ label: 'a sheet is not cut after all', ...uncut({ project, stock }, sheetId) }))
+}
