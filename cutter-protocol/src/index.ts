@@ -22,6 +22,9 @@ export const loadSchema = z.object({
   passesNeeded: passes,
   pace: z.object({
     speedMmPerS: z.number().positive().max(5000),
+    /** With the tool lifted. */
+    travelMmPerS: z.number().positive().max(1e12).default(150),
+    accelMmPerS2: z.number().positive().max(1e18).default(600),
     cornerS: z.number().min(0).max(60),
     liftS: z.number().min(0).max(600),
   }),

@@ -14,6 +14,8 @@ export interface Reads {
   foams?: true
   adhesives?: true
   cutter?: true
+  /** The settings book. */
+  settings?: true
   /** Pictures that layers are printed with. */
   pictures?: true
   plan?: readonly (keyof Plan)[] | 'all'
@@ -132,8 +134,8 @@ export class Narrower {
   }
 
   private drawer(drawer: Project['drawer'], reads: Reads): Project['drawer'] {
-    const { papers, foams, adhesives, cutter } = reads
-    const name = `drawer ${papers === 'all' ? papers : papers?.join(' ')} ${foams} ${adhesives} ${cutter}`
+    const { papers, foams, adhesives, cutter, settings } = reads
+    const name = `drawer ${papers === 'all' ? papers : papers?.join(' ')} ${foams} ${adhesives} ${cutter} ${settings}`
     return this.kept(drawer, name, () => ({
       ...BLANK_DRAWER,
       currency: drawer.currency,
@@ -141,6 +143,7 @@ export class Narrower {
       ...(foams ? { foams: drawer.foams } : {}),
       ...(adhesives ? { adhesives: drawer.adhesives } : {}),
       ...(cutter ? { cutter: drawer.cutter } : {}),
+      ...(settings ? { settings: drawer.settings } : {}),
     }))
   }
 

@@ -79,6 +79,16 @@ export function outdatedCuts(project: Project): Outdated[] {
   return [...found.values()]
 }
 
+/** Papers of which something is still to be cut. */
+export const papersToCut = (project: Project): ReadonlySet<string> =>
+  new Set(
+    cutLayers(project).flatMap((own) =>
+      own.paper && own.layer.pieces.some((piece) => stillToCut(project, own, piece) > 0)
+        ? [own.paper.id]
+        : [],
+    ),
+  )
+
 /** How many whole pieces of a layer are cut. */
 export const cutOfLayer = (project: Project, layerId: string): number =>
   project.cut.reduce(

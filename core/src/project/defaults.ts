@@ -148,6 +148,8 @@ export const starterCutter: Cutter = {
   rimMm: 6.35,
   speedMmPerS: 60,
   cornerS: 0.03,
+  accelMmPerS2: 600,
+  travelMmPerS: 150,
   liftS: 0.35,
   loadMin: 1,
   overcutMm: 0.5,

@@ -34,6 +34,8 @@ export const LIMITS = {
   give: [0, 0.5],
   /** Seconds to peel and set a pad. */
   peelS: [0, 3600],
+  accelMmPerS2: [1, 100_000],
+  forceG: [1, 10_000],
   cornerS: [0, 60],
   liftS: [0, 600],
   overcutMm: [0, 20],

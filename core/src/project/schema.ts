@@ -308,10 +308,37 @@ export const cutterSchema = z.looseObject({
   speedMmPerS: within('speedMmPerS'),
   /** Time lost at each corner and at each lift of the blade. */
   cornerS: within('cornerS'),
+  /** How fast it gathers speed, and goes with the tool lifted. */
+  accelMmPerS2: within('accelMmPerS2').default(600),
+  travelMmPerS: within('speedMmPerS').default(150),
   liftS: within('liftS'),
   loadMin: within('minutes'),
   /** How far the blade goes on past the start of a closed cut, so that the last fibre is cut too. */
   overcutMm: within('overcutMm').default(0.5),
+})
+
+/** How a cut came out. */
+export const OUTCOMES = ['cut through', 'corners hung', 'tore', 'slid'] as const
+
+/** An entry of the settings book: what was set for a paper, and how it came out. */
+export const settingSchema = z.looseObject({
+  id,
+  /** The paper by its name, finish and weight, so that a new pack of it is known too. */
+  paper: name,
+  finish: z.enum(FINISHES),
+  gsm: within('gsm'),
+  cutter: z.string().max(MOST.name),
+  intricacy: z.enum(['plain', 'fine', 'lace']),
+  depthMm: within('thicknessMm'),
+  /** g. */
+  forceG: within('forceG'),
+  speedMmPerS: within('speedMmPerS'),
+  passes: whole('passes'),
+  tack: z.enum(['low', 'medium', 'high']),
+  outcome: z.enum(OUTCOMES),
+  note: z.string().max(MOST.note).default(''),
+  /** When, ms since 1970. */
+  at: z.number().min(LIMITS.time[0]).max(LIMITS.time[1]),
 })
 
 /** Papers, foams and glues of a project, the cutter, the currency. */
@@ -319,6 +346,8 @@ export const drawerSchema = z.looseObject({
   papers: z.array(paperSchema).max(MOST.papers),
   foams: z.array(foamSchema).max(MOST.foams),
   adhesives: z.array(adhesiveSchema).max(MOST.adhesives),
+  /** What worked on the cutter, and what did not. */
+  settings: z.array(settingSchema).max(MOST.entries).default([]),
   cutter: cutterSchema,
   currency: z.string().max(20).default('€'),
 })
@@ -601,6 +630,8 @@ export type Foam = z.infer<typeof foamSchema>
 export type Adhesive = z.infer<typeof adhesiveSchema>
 /** See cutterSchema. */
 export type Cutter = z.infer<typeof cutterSchema>
+/** See settingSchema. */
+export type Setting = z.infer<typeof settingSchema>
 /** See cutSheetSchema. */
 export type CutSheet = z.infer<typeof cutSheetSchema>
 /** One of SPOILT. */

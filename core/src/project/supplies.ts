@@ -1,17 +1,31 @@
-// What of the shared drawer is no paper: foams and glues. All projects use it up together; what one of them changed is put into what is
+// What of the shared drawer is no paper: foams, glues and the settings book. All projects use it up together; what one of them changed is put into what is
 // there now, record by record, and pads taken count against those that are left.
 import { type z } from 'zod'
 import { starterAdhesives, starterFoams } from './defaults'
-import { adhesiveSchema, foamSchema, type Adhesive, type Foam, type Project } from './schema'
+import {
+  adhesiveSchema,
+  foamSchema,
+  settingSchema,
+  type Adhesive,
+  type Foam,
+  type Project,
+  type Setting,
+} from './schema'
 
 /** Foams and glues of the shared drawer. */
 export interface Supplies {
   foams: readonly Foam[]
   adhesives: readonly Adhesive[]
+  /** The settings book. */
+  settings: readonly Setting[]
 }
 
 /** What a drawer holds before anything is known of it: starting values of ours. */
-export const starterSupplies = (): Supplies => ({ foams: starterFoams, adhesives: starterAdhesives })
+export const starterSupplies = (): Supplies => ({
+  foams: starterFoams,
+  adhesives: starterAdhesives,
+  settings: [],
+})
 
 /** A record of some list of the drawer, as far as merging goes. */
 interface Item {
@@ -31,6 +45,7 @@ export interface ListChanges<T extends Item> {
 export interface SupplyChanges {
   foams: ListChanges<Foam> | null
   adhesives: ListChanges<Adhesive> | null
+  settings: ListChanges<Setting> | null
 }
 
 /** What leads from one state of the supplies to another; null where nothing does. */
@@ -39,14 +54,16 @@ export function supplyChanges(before: Supplies, after: Supplies): SupplyChanges 
   const changes = {
     foams: listChanges(before.foams, after.foams),
     adhesives: listChanges(before.adhesives, after.adhesives),
+    settings: listChanges(before.settings, after.settings),
   }
-  return changes.foams || changes.adhesives ? changes : null
+  return changes.foams || changes.adhesives || changes.settings ? changes : null
 }
 
 /** Puts changes into the supplies as they are now. What is gone stays gone; counts never fall below nought. */
 export const applySupplyChanges = (supplies: Supplies, changes: SupplyChanges): Supplies => ({
   foams: changes.foams ? applyTo(supplies.foams, changes.foams) : supplies.foams,
   adhesives: changes.adhesives ? applyTo(supplies.adhesives, changes.adhesives) : supplies.adhesives,
+  settings: changes.settings ? applyTo(supplies.settings, changes.settings) : supplies.settings,
 })
 
 function listChanges<T extends Item>(before: readonly T[], after: readonly T[]): ListChanges<T> | null {
@@ -99,6 +116,7 @@ export function soundSupplies(kept: unknown): Supplies {
   return {
     foams: list<Foam>('foams', foamSchema, starter.foams),
     adhesives: list<Adhesive>('adhesives', adhesiveSchema, starter.adhesives),
+    settings: list<Setting>('settings', settingSchema, starter.settings),
   }
 }
 
@@ -107,9 +125,13 @@ export function soundSupplies(kept: unknown): Supplies {
  * file that came from elsewhere, stays with it.
  */
 export function refreshSupplies(project: Project, supplies: Supplies): Project {
-  const { foams, adhesives } = project.drawer
-  const next = { foams: joined(foams, supplies.foams), adhesives: joined(adhesives, supplies.adhesives) }
-  if (next.foams === foams && next.adhesives === adhesives) return project
+  const { foams, adhesives, settings } = project.drawer
+  const next = {
+    foams: joined(foams, supplies.foams),
+    adhesives: joined(adhesives, supplies.adhesives),
+    settings: joined(settings, supplies.settings),
+  }
+  if (next.foams === foams && next.adhesives === adhesives && next.settings === settings) return project
   return { ...project, drawer: { ...project.drawer, ...next } }
 }
 
@@ -136,6 +158,6 @@ export function withoutSupply(
       drawer: { ...drawer, foams: less(drawer.foams), adhesives: less(drawer.adhesives) },
       plan: plan.adhesiveId === id ? { ...plan, adhesiveId: null } : plan,
     },
-    supplies: { foams: less(supplies.foams), adhesives: less(supplies.adhesives) },
+    supplies: { ...supplies, foams: less(supplies.foams), adhesives: less(supplies.adhesives) },
   }
 }

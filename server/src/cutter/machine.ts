@@ -10,6 +10,8 @@ export const BED = { widthMm: 610, heightMm: 305 }
 /** So many ended runs are remembered until a page notes them. */
 const MOST_UNNOTED = 50
 const ROUNDING_MM = 0.05
+/** Times that differ by no more are equal (s). */
+const HAIR_S = 1e-6
 /** Armed faults strike at these shares of a run. */
 const STRIKES = { slip: 0.4, power: 0.55 }
 
@@ -170,7 +172,7 @@ export class Cutter {
       this.status = fault === 'slip' ? 'slipped' : 'off'
       return
     }
-    while (this.seconds >= whole) {
+    while (this.seconds >= whole - HAIR_S) {
       if (this.pass >= this.passes) {
         this.seconds = whole
         this.status = 'done'
@@ -285,22 +287,64 @@ function withoutPlot({
   return { id, name, tag, colour, sheet, setting, passesNeeded, pace }
 }
 
-/** When each move ends: way at speed, a moment at sharp corners, a moment for each lift. */
-function timesOf(moves: readonly Move[], { speedMmPerS, cornerS, liftS }: CutterLoad['pace']): Float64Array {
-  const ends = new Float64Array(moves.length)
-  let seconds = 0
+/** A bend of so much (radians) or more stops the tool; at one of so much it loses a moment. */
+const STOPS_AT = Math.PI / 3
+const LOSES_AT = Math.PI / 6
+
+/**
+ * When each move ends, as the motors go: they speed up and brake evenly, and take a bend the more slowly the sharper it is. Lifted, the
+ * tool goes from rest to rest.
+ */
+function timesOf(moves: readonly Move[], pace: CutterLoad['pace']): Float64Array {
+  const { speedMmPerS, travelMmPerS, accelMmPerS2: accel, cornerS, liftS } = pace
+  const count = moves.length
+  const way = moves.map((move, i) => {
+    const from = moves[i - 1] ?? { x: 0, y: 0 }
+    return { dx: move.x - from.x, dy: move.y - from.y, mm: Math.hypot(move.x - from.x, move.y - from.y) }
+  })
+  /** How fast the tool may be at the end of each move (mm/s), and what it loses there (s). */
+  const exit = new Float64Array(count)
+  const lost = new Float64Array(count)
   moves.forEach((move, i) => {
-    const from = moves[i - 1] ?? { x: 0, y: 0, down: false }
     const next = moves[i + 1]
-    if (!move.down) seconds += liftS
-    else {
-      seconds += Math.hypot(move.x - from.x, move.y - from.y) / speedMmPerS
-      if (next?.down) {
-        const [ax, ay, bx, by] = [move.x - from.x, move.y - from.y, next.x - move.x, next.y - move.y]
-        if (Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by)) > Math.PI / 6) seconds += cornerS
-      }
-    }
+    if (!move.down || !next?.down) return
+    const { dx, dy } = way[i]!
+    const { dx: nx, dy: ny } = way[i + 1]!
+    const bend = Math.abs(Math.atan2(dx * ny - dy * nx, dx * nx + dy * ny))
+    exit[i] = bend >= STOPS_AT ? 0 : speedMmPerS * (1 - bend / STOPS_AT)
+    if (bend > LOSES_AT) lost[i] = cornerS
+  })
+  // It must be able to brake in time for all that comes.
+  for (let i = count - 2; i >= 0; i--)
+    if (moves[i + 1]!.down)
+      exit[i] = Math.min(exit[i]!, Math.hypot(exit[i + 1]!, Math.sqrt(2 * accel * way[i + 1]!.mm)))
+  const ends = new Float64Array(count)
+  let seconds = 0
+  let speed = 0
+  moves.forEach((move, i) => {
+    if (!move.down) speed = 0
+    const top = move.down ? speedMmPerS : travelMmPerS
+    const { mm } = way[i]!
+    const wanted = Math.min(exit[i]!, Math.hypot(speed, Math.sqrt(2 * accel * mm)))
+    seconds += lost[i]! + (move.down ? 0 : liftS) + stretchS({ mm, from: speed, to: wanted, top, accel })
+    speed = wanted
     ends[i] = seconds
   })
   return ends
+}
+
+/** Seconds over a stretch: speeding up, going on, braking. */
+function stretchS({
+  mm,
+  from,
+  to,
+  top,
+  accel,
+}: Record<'mm' | 'from' | 'to' | 'top' | 'accel', number>): number {
+  if (mm === 0) return 0
+  const up = (top * top - from * from) / (2 * accel)
+  const down = (top * top - to * to) / (2 * accel)
+  if (up + down <= mm) return (top - from) / accel + (top - to) / accel + (mm - up - down) / top
+  const reached = Math.sqrt(accel * mm + (from * from + to * to) / 2)
+  return (reached - from) / accel + (reached - to) / accel
 }

@@ -103,15 +103,20 @@ async function takeSupplies(text: string): Promise<string[]> {
   const own = await loadSupplies()
   const fresh = <T extends { id: string }>(list: readonly T[], there: readonly T[]) =>
     list.filter(({ id }) => !there.some((one) => one.id === id))
-  const { foams, adhesives } = soundSupplies(read)
-  const added = { foams: fresh(foams, own.foams), adhesives: fresh(adhesives, own.adhesives) }
-  const n = added.foams.length + added.adhesives.length
+  const { foams, adhesives, settings } = soundSupplies(read)
+  const added = {
+    foams: fresh(foams, own.foams),
+    adhesives: fresh(adhesives, own.adhesives),
+    settings: fresh(settings, own.settings),
+  }
+  const n = added.foams.length + added.adhesives.length + added.settings.length
   if (n === 0) return []
   await (
     await vault()
   ).changeSupplies({
     foams: { added: added.foams, removed: [], changed: [] },
     adhesives: { added: added.adhesives, removed: [], changed: [] },
+    settings: { added: added.settings, removed: [], changed: [] },
   })
-  return [`${n} ${n === 1 ? 'foam or glue' : 'foams and glues'} came into the drawer.`]
+  return [`${n} ${n === 1 ? 'record' : 'records'} of foam, glue and settings came into the drawer.`]
 }

@@ -3,3 +3,4 @@
  */
 export * from './cut-files'
 export * from './papers-csv'
+export * from './settings-csv'

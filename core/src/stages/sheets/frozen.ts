@@ -242,7 +242,7 @@ function loadOfRecord(sheet: CutSheet, all: readonly CutSheet[], at: number): Lo
           ]
         : []
     }),
-    setting: settingFor(sheet.paper),
+    setting: settingFor(sheet.paper, { name: '', speedMmPerS: 60 }),
     path: { strokes: [], travelMm: 0, plainTravelMm: 0 },
     outlineMm: 0,
     minutes: sheet.minutes,

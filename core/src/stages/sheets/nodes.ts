@@ -33,6 +33,7 @@ const LOADS_READ = {
   layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId', 'print', 'lives'],
   papers: 'all',
   cutter: true,
+  settings: true,
   plan: ['batch', 'guests', 'cutWith', 'cutOrder', 'loadOrder', 'numbers'],
   cut: true,
 } as const satisfies Reads

@@ -1,3 +1,4 @@
+import { toast } from 'sonner'
 import { useWords } from '../../state/use-words'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { costSoFar, minutesSpent, runningStage, startTimer, stopTimer } from '@feuillet/core/stages/journal'
@@ -141,6 +142,8 @@ export default function JournalScreen() {
   const leftKey = (left: LeftView) => `${left.loadId} ${left.id}`
   const keeps = (left: LeftView) => choices.get(leftKey(left)) ?? left.kind === 'clean'
   const toTake = loads ?? []
+  const back = keepable.filter(keeps).length
+  const backWords = back > 0 ? ` ${back} ${back === 1 ? 'off-cut' : 'off-cuts'} put back.` : ''
   return (
     <StageFrame
       title="Journal"
@@ -255,7 +258,7 @@ export default function JournalScreen() {
                 { loadIds: toTake.map(({ id }) => id), kept: keepable.filter(keeps).map(leftKey) },
                 'note sheets as used',
               ),
-            )
+            ).then((done) => done && toast(`Noted, and taken out of the drawer.${backWords}`))
           }
           title="All loads are cut: they leave the shared drawer and every later layout"
         >

@@ -19,7 +19,7 @@ import { DrawerTable } from './drawer-table'
 import { Neighbours } from './neighbours'
 import { PickedPaper } from './picked-paper'
 import { RampTool } from './ramp-tool'
-import { FoamTable, GlueTable } from './supply-tables'
+import { FoamTable, GlueTable, SettingsTable } from './supply-tables'
 
 export default function PaperScreen() {
   const dispatch = useAppDispatch()
@@ -35,7 +35,7 @@ export default function PaperScreen() {
   const least = steps.toSorted((a, b) => a.difference - b.difference)[0]
   const box = growBox(viewBox(project), 2)
   const [asTable, setAsTable] = useState(false)
-  const [drawerOf, setDrawerOf] = useState<'papers' | 'foams' | 'glues'>('papers')
+  const [drawerOf, setDrawerOf] = useState<'papers' | 'foams' | 'glues' | 'settings'>('papers')
   return (
     <StageFrame
       title="Paper"
@@ -133,7 +133,7 @@ export default function PaperScreen() {
     >
       {asTable ? (
         <>
-          <div className="w-80 px-4 pt-3">
+          <div className="w-96 px-4 pt-3">
             <Choice
               label="Of the drawer"
               value={drawerOf}
@@ -141,14 +141,25 @@ export default function PaperScreen() {
                 { value: 'papers', label: 'papers' },
                 { value: 'foams', label: 'foam' },
                 { value: 'glues', label: 'glue' },
+                {
+                  value: 'settings',
+                  label: 'settings',
+                  title: 'What worked on the cutter, and what did not',
+                },
               ]}
               onChange={setDrawerOf}
             />
           </div>
           {drawerOf === 'papers' && <DrawerTable />}
           {drawerOf !== 'papers' && (
-            <section aria-label="Foam and glue" className="flex min-h-0 flex-1 flex-col px-4 py-2">
-              {drawerOf === 'foams' ? <FoamTable /> : <GlueTable />}
+            <section aria-label="Foam, glue and settings" className="flex min-h-0 flex-1 flex-col px-4 py-2">
+              {drawerOf === 'foams' ? (
+                <FoamTable />
+              ) : drawerOf === 'glues' ? (
+                <GlueTable />
+              ) : (
+                <SettingsTable />
+              )}
             </section>
           )}
         </>

@@ -1,14 +1,17 @@
-// Foams and glues of the shared drawer, as tables that are edited in place. Every project that is opened plans with them.
-import { useMemo } from 'react'
+// Foams, glues and the settings book of the shared drawer, as tables that are edited in place. Every project that is opened plans with them.
+import { useMemo, useRef, useState } from 'react'
 import { Trash2 } from 'lucide-react'
 import {
   FOAM_FORMS,
+  OUTCOMES,
   starterAdhesives,
   starterFoams,
   withoutSupply,
   type Adhesive,
   type Foam,
+  type Setting,
 } from '@feuillet/core/project'
+import { saveFile } from '../../session/save-file'
 import { changeSupplies } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
@@ -253,5 +256,127 @@ export function GlueTable() {
         </>
       )}
     />
+  )
+}
+
+const SETTING_COLUMNS: readonly RecordColumn<Setting & { name: string }>[] = [
+  { key: 'depthMm', title: 'blade out', length: { min: 0.01, max: 10 }, width: 'w-13' },
+  { key: 'forceG', title: 'force', unit: 'g', number: { min: 1, max: 10_000 }, width: 'w-11' },
+  { key: 'speedMmPerS', title: 'speed', unit: 'mm/s', number: { min: 0.1, max: 5000 }, width: 'w-11' },
+  { key: 'passes', title: 'passes', number: { min: 1, max: 20, whole: true }, width: 'w-8' },
+  { key: 'tack', title: 'tack', options: ['low', 'medium', 'high'], width: 'w-20' },
+  { key: 'outcome', title: 'came out', options: OUTCOMES, width: 'w-28' },
+  { key: 'note', title: 'note', width: 'w-32' },
+]
+
+/** The settings book: what worked on which paper, and what did not. */
+export function SettingsTable() {
+  const dispatch = useAppDispatch()
+  const { settings } = useAppSelector((state) => state.document.supplies)
+  const unit = useAppSelector(selectUnit)
+  const file = useRef<HTMLInputElement>(null)
+  const [wrong, setWrong] = useState<string[]>([])
+  const rows = useMemo(() => settings.map((one) => ({ ...one, name: one.paper })), [settings])
+  const put = (label: string, next: readonly Setting[]) =>
+    dispatch(
+      changeSupplies(label, ({ project, supplies }) => ({
+        project,
+        supplies: { ...supplies, settings: next },
+      })),
+    )
+  const columns = useMemo((): DataColumn<Setting & { name: string }>[] => {
+    const edit = (label: string, change: (list: readonly Setting[]) => readonly Setting[]) =>
+      dispatch(
+        changeSupplies(label, ({ project, supplies }) => ({
+          project,
+          supplies: { ...supplies, settings: change(supplies.settings) },
+        })),
+      )
+    return [
+      { id: 'paper', title: 'paper', always: true, value: (one) => one.paper, cell: (one) => <span className="whitespace-nowrap">{one.paper}, {one.finish} {one.gsm} gsm</span> }, // prettier-ignore
+      { id: 'cutter', title: 'cutter', value: (one) => one.cutter, cell: (one) => one.cutter },
+      { id: 'intricacy', title: 'cut', value: (one) => one.intricacy, cell: (one) => one.intricacy },
+      {
+        id: 'at',
+        title: 'when',
+        value: (one) => one.at,
+        cell: (one) => new Date(one.at).toLocaleDateString(),
+      },
+      ...SETTING_COLUMNS.map((column): DataColumn<Setting & { name: string }> => ({
+        id: column.key,
+        title: column.title,
+        unit: column.length ? unit : column.unit,
+        numeric: Boolean(column.number ?? column.length),
+        value: (one) => one[column.key] as string | number,
+        cell: (one) => (
+          <RecordCell
+            record={one}
+            column={column}
+            onChange={(patch) =>
+              edit(`a setting of ${one.paper}`, (list) =>
+                list.map((entry) => (entry.id === one.id ? { ...entry, ...patch } : entry)),
+              )
+            }
+          />
+        ),
+      })),
+      binColumn((one) =>
+        edit(`bin a setting of ${one.paper}`, (list) => list.filter(({ id }) => id !== one.id)),
+      ),
+    ]
+  }, [dispatch, unit])
+  const bring = async (chosen: File | undefined) => {
+    if (!chosen) return
+    const { settingsFromCsv } = await import('@feuillet/core/io/exports')
+    const read = settingsFromCsv(await chosen.text(), () => crypto.randomUUID())
+    setWrong(read.wrong)
+    if (read.settings.length > 0) put(`settings of ${chosen.name}`, [...settings, ...read.settings])
+  }
+  const save = async () => {
+    const { settingsToCsv } = await import('@feuillet/core/io/exports')
+    saveFile('settings.csv', settingsToCsv(settings), 'text/csv')
+  }
+  return (
+    <>
+      {wrong.length > 0 && (
+        <div role="alert" className="mb-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13px]">
+          {wrong.map((sentence) => (
+            <p key={sentence}>▲ {sentence}</p>
+          ))}
+        </div>
+      )}
+      <DataTable
+        label="Settings book"
+        rows={rows}
+        columns={columns}
+        rowId={({ id }) => id}
+        rowProps={({ paper }) => ({ 'data-setting': paper })}
+        sortedBy="at"
+        small
+        toolbar={(shown) => (
+          <>
+            <span className="flex-1 text-[13px] text-soft">
+              {shown === 0
+                ? 'Nothing yet: say on a load how it came out, and the next one goes on from there.'
+                : `${shown} ${shown === 1 ? 'entry' : 'entries'}; the last of a paper, cutter and kind of cut is what the next load goes on from.`}
+            </span>
+            <Button small onClick={() => file.current?.click()}>
+              Bring in CSV
+            </Button>
+            <Button small disabled={settings.length === 0} onClick={() => void save()}>
+              Save as CSV
+            </Button>
+            <input
+              ref={file}
+              type="file"
+              accept=".csv,text/csv"
+              aria-label="Table of settings"
+              className="hidden"
+              onChange={(event) => void bring(event.target.files?.[0])}
+            />
+          </>
+        )}
+      />
+    </>
   )
 }

@@ -1,10 +1,11 @@
-import { laidKey, type LoadView } from '@feuillet/core/stages/sheets'
+import { basisWords, laidKey, type LoadView } from '@feuillet/core/stages/sheets'
 import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
 import { selectUnit, selectView } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
 import { pieceKey } from '../../drawing/sheet'
 import { Button, Figure, Figures, FolioTab, Heading } from '../../ui'
+import { SettingNote } from './setting-note'
 import { noteCut } from '../../state/note-cut'
 import { HandPanel } from './hand-panel'
 
@@ -24,6 +25,10 @@ export function LoadPanel({ load }: { load: LoadView }) {
           <strong className="font-semibold">{load.setting.tack} tack</strong> mat, setting “
           {load.setting.name}”, {load.setting.passes === 1 ? '1 pass' : `${load.setting.passes} passes`}
           {load.setting.hardOnBlade && ', clean the blade after it'}
+        </p>
+        <p className="mb-2 text-[13px] text-soft">
+          Blade {formatLength(load.setting.depthMm, unit)} out, {load.setting.forceG} g,{' '}
+          {Math.round(load.setting.speedMmPerS)} mm/s: {basisWords(load.setting)}.
         </p>
         {load.bladeCareM !== null && (
           <p className="mb-2 text-[13px] text-ochre">
@@ -60,6 +65,7 @@ export function LoadPanel({ load }: { load: LoadView }) {
         </Figures>
       </Heading>
       <NoteCut load={load} />
+      <SettingNote load={load} />
       <HandPanel load={load} />
     </>
   )

@@ -36,7 +36,7 @@ export function SheetsPanel({ load, loads }: { load: LoadView | undefined; loads
             <Figure
               name="Cutting"
               value={formatMinutes(loads.reduce((sum, l) => sum + l.minutes, 0))}
-              basis={`Outline at ${drawer.cutter.speedMmPerS} mm/s, ${drawer.cutter.cornerS} s a corner, ${drawer.cutter.liftS} s a lift, ${drawer.cutter.loadMin} min to load, times passes`}
+              basis={`The tool’s way at up to ${drawer.cutter.speedMmPerS} mm/s, slower for fine cuts and lace, with ${drawer.cutter.accelMmPerS2} mm/s² to gather speed, ${drawer.cutter.cornerS} s a point, ${drawer.cutter.liftS} s a lift, times passes; ${drawer.cutter.loadMin} min a load to put in`}
             />
             <Figure name="Changes of setting or mat" value={changesOf(loads)} />
             <Figure

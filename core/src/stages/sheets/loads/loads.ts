@@ -9,7 +9,6 @@ import {
   rotation,
   translation,
   type Polygon,
-  type Ring,
 } from '../../../base/geometry'
 import { layerFigures, mapMarks, noMarks, type Marks } from '../../layers'
 import {
@@ -21,10 +20,11 @@ import {
   type Project,
 } from '../../../project'
 import { fresh, type Memo } from '../../../base'
-import { cutPath, turnAt, type CutPath } from './cut-path'
+import { cutPath, strokeWay, type CutPath } from './cut-path'
 import type { NestLayout, Placement } from '../nest/instance'
 import { laidPieces, partId, splitPartId, type Bin, type NestedRun, type PaperRun } from '../runs/paper-runs'
-import { BLADE_CARE_M, cuttingMinutes, settingFor, type CutSetting } from './settings'
+import { BLADE_CARE_M, intricacyOf, settingFor, type CutSetting } from './settings'
+import { toolSeconds } from './tool-time'
 
 /** A piece where it lies on a sheet, mm from the sheet's corner. */
 export interface LaidPiece {
@@ -105,7 +105,6 @@ interface Laid {
   shapes: { shape: Polygon; marks: Marks }[]
   path: CutPath
   outlineMm: number
-  minutes: number
   offCut: OffCut | null
   utilisation: number
 }
@@ -138,9 +137,23 @@ export function planLoads(
       const own = cut.map(({ id, shape }) => ({ shape, marks: marks.get(id) ?? null }))
       const { numbers } = project.plan
       const { cutter } = project.drawer
-      const laid = memo('laid sheet', [own, placements, bin, numbers, cutter], () =>
-        layOut({ own, placements, bin, numbers, cutter }),
+      const laid = memo('laid sheet', [own, placements, bin, numbers], () =>
+        layOut({ own, placements, bin, numbers }),
       )
+      const intricacy = memo('intricacy', [own.map(({ shape }) => shape)], () =>
+        intricacyOf(own.map(({ shape }) => shape)),
+      )
+      const setting = settingFor(bin.paper, cutter, intricacy, project.drawer.settings)
+      const { accelMmPerS2, travelMmPerS, cornerS, liftS, overcutMm } = cutter
+      const pace = { accelMmPerS2, travelMmPerS, cornerS, liftS, speedMmPerS: setting.speedMmPerS }
+      const passS = memo('time of a pass', [laid.path, pace, overcutMm], () =>
+        toolSeconds(
+          laid.path.strokes.map((stroke) => strokeWay(stroke, overcutMm)),
+          pace,
+          polygonBox(bin.outline).maxY,
+        ),
+      )
+      const minutes = (setting.passes * passS) / 60 + cutter.loadMin
       const isOffCut = (s: number) => s < 0 && run.bins[-1 - s]!.offCut !== null
       const nthOfRun =
         cutOfRun(project, run, isOffCut(sheet)) +
@@ -154,12 +167,15 @@ export function planLoads(
       const cutBefore = project.cut.filter(
         ({ paper, onOffCut }) => paper.id === bin.paper.id && !onOffCut,
       ).length
-      return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore })
+      return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore, setting, minutes })
     })
   })
   list.sort(byChanges)
   if (project.plan.cutOrder === 'build') list.sort((a, b) => folioOrder(a.folios[0]!, b.folios[0]!))
   if (project.plan.cutOrder === 'hand') list.sort(byHand(project.plan.loadOrder))
+  // Sheets that are cut keep their numbers; the others take those that are left, so that none is given twice.
+  const taken = new Set(project.cut.map(({ number }) => number))
+  const free = Array.from({ length: list.length + taken.size }, (_, n) => n + 1).filter((n) => !taken.has(n))
   let bladeM = 0
   return list.map((load, i) => {
     const due = bladeM >= BLADE_CARE_M
@@ -168,7 +184,7 @@ export function planLoads(
     bladeM += (load.outlineMm / 1000) * load.setting.passes * (load.setting.hardOnBlade ? 3 : 1)
     return {
       ...load,
-      number: project.cut.length + i + 1,
+      number: free[i]!,
       change: changeBefore(list[i - 1], load),
       bladeCareM,
     }
@@ -245,10 +261,9 @@ interface ToLay {
   placements: readonly Placement[]
   bin: ReturnType<typeof binOf>
   numbers: Project['plan']['numbers']
-  cutter: Project['drawer']['cutter']
 }
 
-function layOut({ own, placements, bin, numbers, cutter }: ToLay): Laid {
+function layOut({ own, placements, bin, numbers }: ToLay): Laid {
   const { paper, offCut, outline } = bin
   const shapes = placements.map((p, k) => {
     const map = compose(translation(p.x, p.y), rotation(p.rotation))
@@ -258,19 +273,11 @@ function layOut({ own, placements, bin, numbers, cutter }: ToLay): Laid {
   const path = cutPath(shapes, polygonBox(outline).maxY, numbers)
   const rings = shapes.flatMap(({ shape }) => polygonRings(shape))
   const outlineMm = rings.reduce((sum, ring) => sum + perimeter(ring), 0)
-  const corners = rings.reduce((sum, ring) => sum + sharpCorners(ring), 0)
   const area = shapes.reduce((sum, { shape }) => sum + polygonArea(shape), 0)
   return {
     shapes,
     path,
     outlineMm,
-    minutes: cuttingMinutes({
-      outlineMm,
-      corners,
-      lifts: rings.length,
-      passes: settingFor(paper).passes,
-      cutter,
-    }),
     offCut: offCut ? null : cleanOffCut(paper, shapes),
     utilisation: area / polygonArea(outline),
   }
@@ -285,9 +292,12 @@ interface LoadParts {
   laid: Laid
   /** Sheets of the paper that are cut already: names go on after theirs. */
   cutBefore: number
+  setting: CutSetting
+  /** Loading and all passes. */
+  minutes: number
 }
 
-function makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore }: LoadParts): Load {
+function makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore, setting, minutes }: LoadParts): Load {
   const { paper, offCut, outline } = bin
   const { maxX: widthMm, maxY: heightMm } = polygonBox(outline)
   const nth = offCut
@@ -309,22 +319,15 @@ function makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore }: LoadPa
     heightMm,
     folios: [...new Set(pieces.map((piece) => piece.folio))].sort(folioOrder),
     pieces,
-    setting: settingFor(paper),
+    setting,
     path: laid.path,
     outlineMm: laid.outlineMm,
-    minutes: laid.minutes,
+    minutes,
     offCut: laid.offCut,
     change: null,
     bladeCareM: null,
     utilisation: laid.utilisation,
   }
-}
-
-/** Corners sharper than 30°, where the blade slows down. */
-function sharpCorners(ring: Ring): number {
-  let count = 0
-  for (let i = 0; i < ring.length; i += 2) if (turnAt(ring, i) > Math.PI / 6) count++
-  return count
 }
 
 /** The larger of the two rectangles that a straight cut across the sheet, behind all pieces, keeps whole. */

@@ -1,11 +1,13 @@
 // Off-cuts that lie in the drawer while a project plans with whole sheets only.
-import type { Paper, Project, Snag } from '../../../project'
+import { papersToCut, type Paper, type Project, type Snag } from '../../../project'
 
 /** Papers of the project of which the drawer has off-cuts that the project does not know of. None once its sheets are cut. */
 export function offCutSnags(project: Project, stock: readonly Paper[]): Snag[] {
   if (!project.plan.useOffCuts || (project.journal.sheetsUsed.length > 0 && project.cut.length === 0))
     return []
+  const wanted = papersToCut(project)
   const fresh = project.drawer.papers.filter((paper) => {
+    if (!wanted.has(paper.id)) return false
     const shared = stock.find((p) => p.id === paper.id)
     return (
       shared !== undefined &&

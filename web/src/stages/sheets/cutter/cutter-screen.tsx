@@ -45,7 +45,8 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
   useNotedRuns(cutter)
   const tell: Tell = async (command, body) => setWhy(await tellCutter(command, body))
   const send = async (which: LoadView) => {
-    const { speedMmPerS, cornerS, liftS, rimMm } = project.drawer.cutter
+    const { cornerS, liftS, rimMm, accelMmPerS2, travelMmPerS } = project.drawer.cutter
+    const { speedMmPerS } = which.setting
     setChosen(which.id)
     // Where the browser's store refuses, the run is noted only while a page looks.
     await rememberSent(project.id).catch(() => undefined)
@@ -58,7 +59,7 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
       sheet: { widthMm: which.widthMm, heightMm: which.heightMm, rimMm: which.onOffCut ? 0 : rimMm },
       setting: { name: which.setting.name, tack: which.setting.tack, passes: passes ?? which.setting.passes },
       passesNeeded: which.setting.passes,
-      pace: { speedMmPerS, cornerS, liftS },
+      pace: { speedMmPerS, cornerS, liftS, accelMmPerS2, travelMmPerS },
     })
   }
   const pick = (id: string) => {
