@@ -39,7 +39,7 @@ export function largeStack(layers = 50, corners = 200_000): Project {
       leftOut: false,
       hidden: false,
       copies: 1,
-    spares: 0,
+      spares: 0,
       sharing: 'any',
       numbered: null,
       assemblyId: null,

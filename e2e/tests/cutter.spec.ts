@@ -12,7 +12,7 @@ test('cuts a load: the right sheet only, pause, a slip, and the log knows', asyn
   await page.getByRole('button', { name: 'Send to the cutter' }).click()
   await expect(app.panel.getByRole('status')).toContainText('Waits for the sheet: Night tide')
   await page.getByRole('button', { name: 'Tag 7, Night tide' }).click()
-  await expect(app.panel.getByRole('status')).toContainText('Cutting, pass 1 of 1')
+  await expect(app.panel.getByRole('status')).toContainText('Cutting, pass 1 of 2')
   const blade = page.locator('[data-blade]')
   const before = await blade.getAttribute('transform')
   await expect.poll(() => blade.getAttribute('transform')).not.toBe(before)

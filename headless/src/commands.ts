@@ -7,6 +7,14 @@ import { intake, shows } from '@feuillet/core/stages/layers'
 import { depthAtHand, layerRegion, writeProject, type Project } from '@feuillet/core/project'
 import { say, wordsIn } from '@feuillet/core/base/units'
 import { BadInput, Cache } from '@feuillet/core/base'
+import {
+  overEvenings,
+  readTimeOfDay,
+  readWallClock,
+  wallClock,
+  type DatedPlan,
+  type Evenings,
+} from '@feuillet/core/stages/assembly'
 import { cardsAt, shimsOf } from '@feuillet/core/stages/depth'
 import { allSnagsOf, nodes, snagsOf } from '@feuillet/core/stages'
 import { Planner } from '@feuillet/core/planner'
@@ -174,12 +182,19 @@ export const commands: Record<string, Command> = {
     },
   },
   plan: {
-    usage: 'plan PROJECT [-o FILE]',
+    usage: 'plan PROJECT [--by 2026-12-20T18:00 --evening 19:00-21:30 --days mon,wed,sat] [-o FILE]',
     run(args, screen) {
-      const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
+      const { positionals, values } = readArgs(args, ['PROJECT'], {
+        ...OUTPUT,
+        by: { type: 'string' },
+        evening: { type: 'string' },
+        days: { type: 'string' },
+      })
+      const when = eveningsOf(values)
       const planner = plannerFor(readProjectFile(positionals[0]!, screen))
       refuseTooLarge(positionals[0]!, planner)
       const { steps, minutes } = planner.get(nodes.assembly())
+      const dated = when && overEvenings(steps, when)
       give(
         {
           steps: steps.map(({ id, kind, title, after, needs, startMin, endMin }) => ({
@@ -190,8 +205,17 @@ export const commands: Record<string, Command> = {
             needs,
             startMin: round(startMin),
             endMin: round(endMin),
+            ...datesOf(dated, id),
           })),
           minutes: round(minutes),
+          ...(dated && {
+            evenings: dated.evenings.map(({ fromAt, toAt }) => ({
+              startAt: wallClock(fromAt),
+              endAt: wallClock(toAt),
+            })),
+            readyAt: wallClock(dated.readyAt),
+            slackMin: round(dated.slackMin),
+          }),
         },
         values.o,
         screen,
@@ -223,6 +247,34 @@ export const commands: Record<string, Command> = {
       give({ files: [...files.keys()] }, undefined, screen)
     },
   },
+}
+
+const DAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat']
+
+/** The evenings of `--by`, `--evening` and `--days`; null without a date. */
+function eveningsOf(values: Readonly<Record<string, unknown>>): Evenings | null {
+  const text = (name: string, other: string) => (typeof values[name] === 'string' ? values[name] : other)
+  if (values['by'] === undefined) {
+    if (values['evening'] !== undefined || values['days'] !== undefined)
+      throw new UsageError('--evening and --days want --by')
+    return null
+  }
+  const byMin = readWallClock(text('by', ''))
+  if (byMin === null) throw new UsageError('--by takes a date and time such as 2026-12-20T18:00')
+  const [from, to, ...more] = text('evening', '19:00-21:30').split('-').map(readTimeOfDay)
+  if (typeof from !== 'number' || typeof to !== 'number' || more.length > 0 || to <= from)
+    throw new UsageError('--evening takes times such as 19:00-21:30')
+  const days = text('days', DAYS.join(','))
+    .split(',')
+    .map((day) => DAYS.indexOf(day.trim().toLowerCase()))
+  if (days.includes(-1)) throw new UsageError(`--days takes some of ${DAYS.join(',')}`)
+  return { byMin, fromMin: from, toMin: to, days }
+}
+
+/** When a step is worked at, by a dated plan. */
+function datesOf(dated: DatedPlan | null, id: string): { startAt?: string; endAt?: string } {
+  const found = dated?.steps.find(({ step }) => step.id === id)
+  return found ? { startAt: wallClock(found.startAt), endAt: wallClock(found.endAt) } : {}
 }
 
 /** What an eye sees that stands aside, of the stack as it is built. */

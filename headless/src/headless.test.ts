@@ -83,6 +83,40 @@ describe('each command', () => {
     })
   })
 
+  it('plans back from a date, over evenings', async () => {
+    interface Dated {
+      steps: { id: string; needs: string[]; startAt: string; endAt: string; after: string[] }[]
+      readyAt: string
+    }
+    const evenings = ['--by', '2026-12-20T18:00', '--evening', '19:00-21:30', '--days', 'mon,wed,sat']
+    const dated = await json<Dated>('plan', harbour, ...evenings)
+    for (const { needs, startAt, endAt } of dated.steps) {
+      if (needs.length === 0) continue
+      expect([1, 3, 6]).toContain(new Date(`${startAt}Z`).getUTCDay())
+      expect(startAt.slice(11) >= '19:00').toBe(true)
+      expect(endAt.slice(11) <= '21:30:00').toBe(true)
+    }
+    expect(dated.readyAt <= '2026-12-20T18:00').toBe(true)
+    for (const wrong of [
+      ['--by', 'soon'],
+      ['--days', 'mon'],
+      ['--by', '2026-12-20T18:00', '--days', 'x'],
+    ])
+      expect((await run('plan', harbour, ...wrong)).status).toBe(2)
+  })
+
+  it('shows from aside what lies at its own height', async () => {
+    interface Shown {
+      layers: { id: string; visibleMm2: number }[]
+    }
+    const straight = await json<Shown>('shows', harbour)
+    const aside = await json<Shown>('shows', harbour, '--aside', '30', '--towards', '90')
+    expect(aside.layers.map(({ id }) => id)).toEqual(straight.layers.map(({ id }) => id))
+    expect(aside.layers).not.toEqual(straight.layers)
+    expect(await json<Shown>('shows', harbour, '--aside', '0')).toEqual(straight)
+    expect((await run('shows', harbour, '--aside', '95')).status).toBe(2)
+  })
+
   it('check, shows, depth and plan speak of the same project', async () => {
     const { snags } = await json<{ snags: Record<string, unknown>[] }>('check', harbour)
     expect(snags.map((s) => Object.keys(s))).toEqual(

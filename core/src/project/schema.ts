@@ -447,6 +447,16 @@ export const planSchema = z.looseObject({
   handPads: z.array(handPadSchema).max(MOST.pins).default([]),
   padFree: z.array(padFreeSchema).max(MOST.pins).default([]),
   direction: z.enum(['face-up', 'face-down']).default('face-up'),
+  /** A date for which the work is to be ready, as a wall clock tells it, and the evenings on which it is worked at (days from Sunday, 0). */
+  due: z
+    .looseObject({
+      by: z.string().regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/),
+      from: z.string().regex(/^\d{1,2}:\d{2}$/),
+      to: z.string().regex(/^\d{1,2}:\d{2}$/),
+      days: z.array(z.number().int().min(0).max(6)).max(7),
+    })
+    .nullable()
+    .default(null),
   alignment: z.enum(['corner-jig', 'centre-mark', 'one-edge', 'by-eye']).default('corner-jig'),
   adhesiveId: id.nullable().default(null),
   /** Layers whose colours are meant to run on evenly, by their ids, each ramp by itself. */

@@ -216,3 +216,49 @@ describe('scheduling', () => {
   it('says so where steps wait for each other', () =>
     expect(() => schedule([task('a', ['b'], [], 1), task('b', ['a'], [], 1)])).toThrow(/wait for each other/))
 })
+
+describe('who waits for whom', () => {
+  const glued = (id: string, ...boxes: number[][]) =>
+    setGlue(plate(id, 0, ...(boxes as [number, number, number, number][])))
+  const setGlue = (layer: ReturnType<typeof plate>) => ({
+    ...layer,
+    joint: { kind: 'glue' as const, gapMm: 0, pinned: false },
+  })
+  const sheet = plate('back', 0, [0, 0, 140, 140])
+  const at = (plan: AssemblyPlan, id: string) => plan.steps.find((step) => step.id === id)!
+
+  it('only what lies on a wet joint waits until it holds', () => {
+    const plan = planOf(
+      stack('card', sheet, glued('left', [10, 10, 40, 40]), glued('right', [80, 80, 40, 40]), glued('top', [15, 15, 20, 20])), // prettier-ignore
+    )
+    expectSound(plan)
+    expect(at(plan, 'glue-right').after).not.toContain('hold-left')
+    expect(at(plan, 'glue-top').after).toContain('hold-left')
+    expect(at(plan, 'glue-top').after).not.toContain('hold-right')
+    expect(at(plan, 'glue-right').startMin).toBeLessThan(at(plan, 'hold-left').endMin)
+  })
+
+  it('nothing is mounted before all of it holds and is dry; drying begins with the glue', () => {
+    const plan = planOf(stack('frame', sheet, glued('a', [10, 10, 40, 40]), glued('b', [12, 12, 20, 20])))
+    const last = at(plan, 'glue-b')
+    expect(at(plan, 'dry').startMin).toBeCloseTo(last.endMin, 9)
+    for (const id of ['dry', 'hold-a', 'hold-b'])
+      expect(at(plan, 'mount').startMin).toBeGreaterThanOrEqual(at(plan, id).endMin - 1e-9)
+  })
+
+  it('pieces that no one sheet carries are built where they stay, and never face down', () => {
+    const bits = stack(
+      'card',
+      plate('leaves', 2, [10, 10, 30, 30], [90, 90, 30, 30]),
+      plate('buds', 2, [15, 15, 15, 15], [95, 95, 15, 15]),
+    )
+    for (const direction of ['face-up', 'face-down'] as const) {
+      const plan = planOf(setPlan(bits, { direction }))
+      expectSound(plan)
+      expect(at(plan, 'lay-leaves').title).toBe('Layer 1 onto the card')
+      expect(wordsIn(at(plan, 'lay-leaves').detail, 'mm')).toContain('2 pieces')
+      expect(plan.steps.some(({ id }) => id === 'mount')).toBe(false)
+      expect(at(plan, 'lay-buds').title).not.toContain('face down')
+    }
+  })
+})

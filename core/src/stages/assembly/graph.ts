@@ -1,6 +1,6 @@
 // The graph of the work: which jobs there are, what each waits for and how long it takes. Loads are cut and weeded, folds
 // scored, everything tried on dry; then layers are stuck from one side of the stack to the other; then it dries and is mounted.
-import { regionPerimeter } from '../../base/geometry'
+import { boxesMeet, intersect, regionArea, regionPerimeter, union, type Box } from '../../base/geometry'
 import {
   isOnPane,
   isStandOff,
@@ -18,7 +18,7 @@ import {
 import { groupBy } from '../../base'
 import { coverOf, topperHold, wholeOf, type DepthPlan, type Shim } from '../depth'
 import type { Load } from '../sheets'
-import type { About, Job, PadCount, StepKind, Untold } from './task'
+import type { About, Ground, Job, PadCount, StepKind, Untold } from './task'
 import { BENCH, UNNAMED_GLUE } from './times'
 
 /** What the graph follows from. */
@@ -214,9 +214,30 @@ const isGlued = ({ depth }: Known, { joint }: Layer, pads: number): boolean =>
 const isStacked = (layer: Layer): boolean =>
   layer.joint.kind !== 'tab' && !isOnPane(layer) && layer.role !== 'cover' && !isStandOff(layer)
 
+/** So much of the other layers lies over a sheet that carries them. */
+const CARRIED = 0.97
+
+/** What the backmost layer is laid on: the bench where it carries all the others, else what the work lives on. */
+function groundOf({ mount }: Project, layers: readonly Layer[]): Ground {
+  const [back, ...others] = layers.filter(isStacked).filter(({ pieces }) => pieces.length > 0)
+  if (!back || mount.kind === 'topper' || mount.kind === 'garland') return 'bench'
+  const all = union(others.flatMap(layerRegion))
+  const carried =
+    all.length === 0 || regionArea(intersect(all, outlinesOf(back))) >= CARRIED * regionArea(all)
+  if (carried && back.pieces.length === 1) return 'bench'
+  if (mount.kind === 'frame') return 'board'
+  if (mount.kind === 'panel') return mount.surface
+  return mount.kind === 'card' ? 'card' : 'bench in its place'
+}
+
+/** A layer without its openings: what lies over one is carried by the rim. */
+const outlinesOf = (layer: Layer) => union(layerRegion(layer).map(({ outer }) => ({ outer, holes: [] })))
+
 function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<string, PadCount[]>): Untold[] {
   const { project, loads } = known
-  const faceDown = project.plan.direction === 'face-down'
+  const ground = groundOf(project, layers)
+  // Only a stack of sheets can be turned over: what lies in bits is built where it stays.
+  const faceDown = project.plan.direction === 'face-down' && ground === 'bench'
   // Flags are not stuck to each other: they go onto the twine.
   const isGarland = project.mount.kind === 'garland'
   const stacked = layers.filter((layer) => isStacked(layer) && !(isGarland && layer.joint.kind === 'none'))
@@ -238,8 +259,11 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
     ),
   ]
   const add = (next: Untold) => jobs.push(next)
+  /** What was laid last: the order of the stack. */
+  let before = 'dry-fit'
+  /** Wet joints, and where they are: what lies beside one need not wait for it. */
+  const wet: { id: string; box: Box }[] = []
   order.forEach((layer, i) => {
-    const before = jobs.at(-1)!.id
     const own = { layerId: layer.id }
     if (i === 0 && !isGarland) {
       const pads = faceDown ? [] : (padsOf.get(layer.id) ?? [])
@@ -248,24 +272,26 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
         job(
           `lay-${layer.id}`,
           'lay',
-          { step: 'start', layer, faceDown, pads },
+          { step: 'start', layer, faceDown, pads, ground },
           { after: [before], minutes, ...own, ...(pads.length > 0 ? foamOf(known, layer.id) : {}) },
         ),
       )
+      before = `lay-${layer.id}`
       return
     }
     // Face down, a layer is stuck to by the foam on the back of the layer in front of it.
     const held = faceDown ? order[i - 1]! : layer
     const counts = padsOf.get(held.id) ?? []
     const pads = sum(counts)
-    const after = [before]
+    const box = layerBox(layer)
+    const after = [before, ...wet.filter((joint) => boxesMeet(joint.box, box)).map(({ id }) => id)]
     if (pads > 0) {
       const padding = job(
         `pad-${held.id}`,
         'pad',
         { step: 'pad', layer: held, pads: counts },
         {
-          after: faceDown ? [before] : ['dry-fit'],
+          after: faceDown ? [...after] : ['dry-fit'],
           minutes: settingMinutes(counts),
           layerId: held.id,
           ...foamOf(known, held.id),
@@ -285,6 +311,7 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
           { after, minutes: BENCH.layMinutes + (glued * BENCH.gluePartSeconds) / 60, ...own },
         ),
       )
+      before = `lay-${layer.id}`
       return
     }
     add(
@@ -295,8 +322,10 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
         { after, minutes: glueMinutes(layer), ...own },
       ),
     )
+    before = `glue-${layer.id}`
     const { handleMin: waitMin } = glueOf(project, held) ?? UNNAMED_GLUE
-    if (waitMin > 0)
+    if (waitMin > 0) {
+      wet.push({ id: `hold-${layer.id}`, box })
       add(
         job(
           `hold-${layer.id}`,
@@ -305,6 +334,7 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
           { after: [`glue-${layer.id}`], needs: [], minutes: waitMin, ...own },
         ),
       )
+    }
   })
   return jobs
 }
@@ -335,11 +365,21 @@ function finishing(
 ): Untold[] {
   const { project, depth } = known
   const { mount } = project
+  const ground = groundOf(project, layers)
   const jobs: Untold[] = []
+  const idsOf = (of: (one: Untold) => boolean) => stuck.filter(of).map(({ id }) => id)
+  const laid = idsOf(({ kind }) => kind !== 'dry').at(-1)!
+  const holds = idsOf(({ about }) => about.step === 'hold')
+  // Nothing is taken up before all of it holds; drying begins with the glue, not once it holds.
+  const afterLast = (kind: StepKind): string[] => {
+    if (jobs.length === 0)
+      return [laid, ...(kind === 'dry' ? idsOf(({ about }) => about.step === 'glue') : holds)]
+    return jobs.length === 1 && jobs[0]!.kind === 'dry' ? [jobs[0]!.id, ...holds] : [jobs.at(-1)!.id]
+  }
   const add = (id: string, kind: StepKind, about: About, minutes: number) =>
     jobs.push(
       job(id, kind, about, {
-        after: [(jobs.at(-1) ?? stuck.at(-1)!).id],
+        after: [...new Set(afterLast(kind))],
         needs: kind === 'dry' ? [] : ['hands'],
         minutes,
       }),
@@ -357,8 +397,11 @@ function finishing(
   }
   if (mount.kind === 'frame') {
     const shim = depth?.shim ?? null
-    add('mount', 'mount', { step: 'mount-frame', shim }, BENCH.frameMinutes + shimMinutes(known))
-    if (shim) jobs.at(-1)!.takes = foamsOfShim(shim)
+    // What was built on the board is fixed to it already.
+    if (ground === 'bench') {
+      add('mount', 'mount', { step: 'mount-frame', shim }, BENCH.frameMinutes + shimMinutes(known))
+      if (shim) jobs.at(-1)!.takes = foamsOfShim(shim)
+    }
     standing(layers, add)
     for (const layer of layers.filter(isOnPane))
       add(`pane-${layer.id}`, 'mount', { step: 'on-pane', layer }, BENCH.paneMinutes)
@@ -379,7 +422,8 @@ function finishing(
     const inside = { ring: mount.ring.kept, mat: mount.mat !== null, hanger: mount.hanger !== 'none' }
     add('close', 'close', { step: 'close', airMm: mount.clearanceMm, ...inside }, BENCH.frameMinutes)
   } else if (mount.kind === 'card') {
-    add('mount', 'mount', { step: 'mount-card', stackMm: depth?.stackMm ?? 0 }, BENCH.cardMinutes)
+    if (ground === 'bench')
+      add('mount', 'mount', { step: 'mount-card', stackMm: depth?.stackMm ?? 0 }, BENCH.cardMinutes)
   } else if (mount.kind === 'garland') {
     const flags = layers
       .filter(({ role }) => role !== 'overlay')
@@ -391,7 +435,8 @@ function finishing(
       BENCH.flagMinutes * flags,
     )
   } else if (mount.kind === 'panel') {
-    add('mount', 'mount', { step: 'mount-panel', surface: mount.surface }, BENCH.cardMinutes)
+    if (ground === 'bench')
+      add('mount', 'mount', { step: 'mount-panel', surface: mount.surface }, BENCH.cardMinutes)
   } else if (mount.kind === 'topper' && mount.sticks > 0) {
     const { sticks } = mount
     const held = topperHold(project)

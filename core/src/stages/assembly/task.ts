@@ -23,6 +23,9 @@ export type StepKind =
 /** What is busy with a step. */
 export type Resource = 'cutter' | 'hands'
 
+/** What the first layer is laid on. */
+export type Ground = 'bench' | 'bench in its place' | 'board' | 'card' | 'canvas' | 'wood'
+
 /** What the wording of a job needs to know beside its kind. */
 export type About =
   | { step: 'prepare'; sheets: number; pads: number }
@@ -36,7 +39,7 @@ export type About =
   | { step: 'shape'; layer: Layer }
   | { step: 'dry-fit'; layers: number }
   /** The first layer of the stack, from whichever side. */
-  | { step: 'start'; layer: Layer; faceDown: boolean; pads: PadCount[] }
+  | { step: 'start'; layer: Layer; faceDown: boolean; pads: PadCount[]; ground: Ground }
   /** Pads on the back of `layer`; face down it lies on the stack already. */
   | { step: 'pad'; layer: Layer; pads: PadCount[] }
   /** `glued` pieces of a padded layer are too narrow for a pad. */

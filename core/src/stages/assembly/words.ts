@@ -13,7 +13,7 @@ import {
   type Project,
 } from '../../project'
 import { centreMarks, scoredFace, type Turn } from '../layers'
-import type { About, PadCount, Task, Untold } from './task'
+import type { About, Ground, PadCount, Task, Untold } from './task'
 import { BENCH, UNNAMED_GLUE } from './times'
 
 type Words = Pick<Task, 'title' | 'detail'> & { caution?: string | null }
@@ -155,6 +155,7 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
           title: `Lay layer ${folio} face down`,
           detail: `${what}. Face down on a clean mat, its lower edge towards you.`,
         }
+      if (about.ground !== 'bench') return startInPlace(project, about, folio)
       return {
         title: `Start with layer ${folio}`,
         detail:
@@ -198,6 +199,29 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
         detail: `${about.glue?.name ?? 'Glue'}: ${handleMin} min until it can be handled. Keep it flat.`,
       }
     }
+  }
+}
+
+const ON: Record<Exclude<Ground, 'bench' | 'bench in its place'>, string> = {
+  board: 'the back board',
+  card: 'the card',
+  canvas: 'the canvas, something firm under it,',
+  wood: 'the wood, dusted,',
+}
+
+/** The first of pieces that no one sheet carries: they go to where they stay. */
+function startInPlace(project: Project, { layer, pads, ground }: Of<'start'>, folio: number): Words {
+  const what = `“${layer.name}”, ${plural(layer.pieces.length * layer.copies, 'piece')}`
+  if (ground === 'bench in its place' || ground === 'bench')
+    return {
+      title: `Lay out layer ${folio}`,
+      detail: `${what}, right side up on a clean mat, as far from each other as they are drawn.`,
+    }
+  const held = pads.length > 0 ? say`${padWords(pads)} on the back` : say`${glueName(project)} on the back`
+  return {
+    title: `Layer ${folio} onto ${ON[ground].split(',')[0]}`,
+    detail: say`${what}: lay all of it out on ${ON[ground]} first and look. Then ${held}, piece by piece; nothing else holds it.`,
+    caution: pads.length > 0 ? 'Foam sticks at once and cannot be moved.' : null,
   }
 }
 

@@ -3,12 +3,15 @@ import {
   assignPaper,
   builtLayers,
   colourOf,
+  cutPieces,
+  pieceRegion,
   setPlan,
   type Layer,
   type Paper,
   type Project,
   isStandOff,
 } from '../../project'
+import { boxHeight, boxWidth, regionBox } from '../../base/geometry'
 import { isSeeThrough } from '../layers'
 import { colourDifference, matchPapers, ramp } from './colour'
 
@@ -49,22 +52,42 @@ export function assignNearest(
 ): Project {
   const layers = project.layers.filter((layer) => layerIds.includes(layer.id))
   const colours = [...new Set(layers.map((layer) => layer.colour))]
-  const papers = matchPapers(colours, usable(stock))
+  const papers = matchPapers(colours, usable(stock, fitting(project, layers)))
   return layers.reduce((p, layer) => {
     const paper = papers[colours.indexOf(layer.colour)]
     return paper ? assignPaper(p, [layer.id], paper, stock) : p
   }, project)
 }
 
-/** Stock that a plain layer may be made of: clear sheets and board are chosen by hand only. */
-export const usable = (stock: readonly Paper[]): Paper[] => {
+/** Sheets of so little breadth are offered only where it is known that everything fits on them (mm). */
+const SMALL_MM = 200
+
+/** Whether every piece of some layers fits on a sheet less its rim, straight or turned a quarter. */
+function fitting({ drawer }: Project, layers: readonly Layer[]): (paper: Paper) => boolean {
+  const boxes = layers.flatMap((layer) =>
+    cutPieces(layer).map((piece) => {
+      const box = regionBox(pieceRegion(piece))
+      return [boxWidth(box), boxHeight(box)].toSorted((a, b) => a - b)
+    }),
+  )
+  const rim = 2 * drawer.cutter.rimMm
+  return ({ widthMm, heightMm }) => {
+    const [short, long] = [widthMm - rim, heightMm - rim].toSorted((a, b) => a - b)
+    return boxes.every(([a, b]) => a! <= short! && b! <= long!)
+  }
+}
+
+const isLarge = ({ widthMm, heightMm }: Paper): boolean => Math.min(widthMm, heightMm) > SMALL_MM
+
+/** Stock that a plain layer may be made of, of sheets that serve: clear sheets and board are chosen by hand only. */
+export const usable = (stock: readonly Paper[], serves: (paper: Paper) => boolean = isLarge): Paper[] => {
   const plain = stock.filter(
     (p) =>
       p.finish !== 'acetate' &&
       p.finish !== 'vellum' &&
       p.finish !== 'chipboard' &&
       p.finish !== 'craft foam' &&
-      Math.min(p.widthMm, p.heightMm) > 200,
+      serves(p),
   )
   return plain.length > 0 ? plain : [...stock]
 }

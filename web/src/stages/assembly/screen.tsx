@@ -15,6 +15,7 @@ import { Button, Choice, Figure, Figures, Fold, Heading, SelectField } from '../
 import { groupSteps, partDone, type StepGroup } from './step-groups'
 import { StepPicture } from './step-picture'
 import { DraftRow, StepRow } from './step-row'
+import { DuePanel } from './due-panel'
 import { tick } from './tick'
 import { TimeChart } from './time-chart'
 
@@ -117,6 +118,7 @@ export default function AssemblyScreen() {
               </Figures>
             </Heading>
           )}
+          {assembly && <DuePanel steps={assembly.steps} />}
           <Heading title="How you work">
             <div className="grid gap-2">
               <Choice

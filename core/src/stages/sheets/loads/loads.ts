@@ -6,6 +6,7 @@ import {
   polygonArea,
   polygonBox,
   polygonRings,
+  rectangle,
   rotation,
   translation,
   type Polygon,
@@ -249,11 +250,9 @@ function ownerOf(
 function binOf(run: PaperRun, sheet: number): { paper: Paper; offCut: Bin['offCut']; outline: Polygon } {
   const bin = sheet < 0 ? run.bins[-1 - sheet]! : null
   const { paper, offCut } = bin ?? { paper: run.paper, offCut: null }
-  return {
-    paper,
-    offCut,
-    outline: bin ? run.instance.offCuts![-1 - sheet]!.outline : run.sheetOutline,
-  }
+  // Of a whole sheet what hangs over the bed is there too, though nothing can be cut of it.
+  const whole = bin ? rectangle(0, 0, paper.widthMm, paper.heightMm) : run.sheetOutline
+  return { paper, offCut, outline: offCut ? run.instance.offCuts![-1 - sheet]!.outline : whole }
 }
 
 interface ToLay {

@@ -165,7 +165,8 @@ export const withPins = (run: PaperRun, project: Project, memo: Memo = fresh): P
 
 function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): PaperRun {
   const { plan, drawer } = project
-  const { rimMm } = drawer.cutter
+  const { rimMm, bedWidthMm, bedHeightMm } = drawer.cutter
+  const bed = { rimMm, bedWidthMm, bedHeightMm }
   const turns = paper.oneWay ? 'fixed' : plan.turns
   const pieces = layers.flatMap((own) =>
     laidPieces(own.layer).flatMap((piece): NestPiece[] => {
@@ -197,12 +198,12 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
     : []
   scraps.sort((a, b) => polygonArea(a.sheet.outline) - polygonArea(b.sheet.outline))
   const offCuts = scraps.map(({ sheet }) => sheet)
-  const { main, others } = cheapestMix(sizes, { gap: plan.gapMm, pieces, offCuts }, rimMm, memo)
+  const { main, others } = cheapestMix(sizes, { gap: plan.gapMm, pieces, offCuts }, bed, memo)
   const instance: NestInstance = {
-    sheet: sheetOf(main, rimMm),
+    sheet: sheetOf(main, bed),
     gap: plan.gapMm,
     pieces,
-    offCuts: [...offCuts, ...others.map((size, n) => wholeSheet(size, n, rimMm))],
+    offCuts: [...offCuts, ...others.map((size, n) => wholeSheet(size, n, bed))],
     pinned: pinnedOf(project, layers, pieces),
   }
   const bins = [

@@ -2,9 +2,19 @@ import { wordsIn } from '../../../base/units'
 import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../../test/stack'
 import { expectLegal } from '../../../../test/legal-layout'
-import { rectangle } from '../../../base/geometry'
-import { newPaper } from '../../paper'
-import { assignPaper, setPin, setPlan, takeSizes, type Paper, type Project } from '../../../project'
+import { polygonBox, rectangle } from '../../../base/geometry'
+import { makeLayer } from '../../layers'
+import { newPaper, starterStock } from '../../paper'
+import {
+  assignPaper,
+  newProject,
+  setPin,
+  setPlan,
+  starterCutter,
+  takeSizes,
+  type Paper,
+  type Project,
+} from '../../../project'
 import { check, results } from '../../../../test/results'
 import { mendProject } from '../../index'
 import {
@@ -17,8 +27,10 @@ import {
   withPins,
   type NestPiece,
 } from '../index'
+import { onBed } from './sizes'
 
 const RIM = 5
+const BED = { rimMm: RIM, bedWidthMm: 5000, bedHeightMm: 5000 }
 const size = (id: string, widthMm: number, heightMm: number, price: number, count = 9): Paper => ({
   ...newPaper('Dune', []),
   id,
@@ -34,7 +46,7 @@ const square = (side: number, qty: number): NestPiece => ({
   turns: 'quarter',
 })
 const mixOf = (sizes: Paper[], ...pieces: NestPiece[]) => {
-  const { main, others } = cheapestMix(sizes, { gap: 2, pieces }, RIM)
+  const { main, others } = cheapestMix(sizes, { gap: 2, pieces }, BED)
   return [main.id, ...others.map((paper) => paper.id)]
 }
 
@@ -145,5 +157,35 @@ describe('a paper in several sizes', () => {
     const [need] = sheetsNeeded(planLoads(project, nestProject(project).runs))
     expect(need).toMatchObject({ sheets: 2, buy: 2, packs: 1 })
     expect(check(project).find((s) => s.code === 'short-of-paper')!.message).toContain('buy 1 pack of 10.')
+  })
+})
+
+describe('sheets that are larger than the bed', () => {
+  const bed = { rimMm: 6, bedWidthMm: 305, bedHeightMm: 305 }
+  const a3 = { widthMm: 297, heightMm: 420 }
+
+  it('are cut as far as they lie on it, turned where more of them does', () => {
+    expect(onBed(a3, bed)).toEqual({ widthMm: 297, heightMm: 305, turned: false })
+    expect(onBed(a3, { ...bed, bedWidthMm: 610 })).toEqual({ widthMm: 297, heightMm: 420, turned: true })
+    expect(onBed({ widthMm: 200, heightMm: 200 }, bed)).toEqual({
+      widthMm: 200,
+      heightMm: 200,
+      turned: false,
+    })
+  })
+
+  it('bear no piece past its edge: what is longer is too large', () => {
+    const slate = starterStock().find(({ heightMm }) => heightMm === 420)!
+    const tile = (id: string, w: number, h: number) =>
+      makeLayer(id, id, [rectangle(0, 0, w, h)], { paperId: slate.id, copies: 4 })
+    const project = (w: number, h: number) =>
+      assignPaper({ ...newProject('p', 'Tiles', { kind: 'free' }), layers: [tile('t', w, h)] }, ['t'], slate)
+    const { runs } = nestProject(project(140, 140))
+    for (const load of planLoads(project(140, 140), runs)) {
+      expect([load.widthMm, load.heightMm]).toEqual([297, 420])
+      for (const { shape } of load.pieces)
+        expect(polygonBox(shape).maxY).toBeLessThanOrEqual(starterCutter.bedHeightMm - 6.35 + 1e-6)
+    }
+    expect(nestProject(project(100, 400)).failed).toHaveLength(1)
   })
 })

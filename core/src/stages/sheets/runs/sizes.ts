@@ -1,6 +1,6 @@
 // One paper in sheets of several sizes: how many of each to cut into.
 import { polygonArea, rectangle } from '../../../base/geometry'
-import { type Paper } from '../../../project'
+import { type Cutter, type Paper } from '../../../project'
 import { BadInput, fresh, type Memo } from '../../../base'
 import type { NestInstance, OffCutSheet } from '../nest/instance'
 import { Nester } from '../nest/nester'
@@ -18,19 +18,39 @@ const STEPS_OF_MANY = 3
 const MOST_TRIALS = 10
 const MOST_MIXES = 4000
 
-/** A whole sheet of another size, as it is laid before those of the main size. */
-export const wholeSheet = (paper: Paper, n: number, rimMm: number): OffCutSheet => ({
-  id: `${paper.id} ${n}`,
-  outline: rectangle(0, 0, paper.widthMm, paper.heightMm),
-  margin: rimMm,
-})
+/** What of the cutter limits what can be cut of a sheet, mm. */
+export type Bed = Pick<Cutter, 'rimMm' | 'bedWidthMm' | 'bedHeightMm'>
 
-/** A sheet of a paper, mm, with the rim that the blade cannot reach. */
-export const sheetOf = (paper: Paper, rimMm: number): NestInstance['sheet'] => ({
-  w: paper.widthMm,
-  h: paper.heightMm,
-  margin: rimMm,
-})
+/**
+ * How much of a sheet lies on the bed, mm from its corner: a sheet that is larger hangs over. Laid in the way in which more of it can be
+ * cut; turned where that is a quarter turned.
+ */
+export function onBed(
+  { widthMm, heightMm }: Pick<Paper, 'widthMm' | 'heightMm'>,
+  { bedWidthMm, bedHeightMm }: Bed,
+): { widthMm: number; heightMm: number; turned: boolean } {
+  const clipped = (bedW: number, bedH: number) => ({
+    widthMm: Math.min(widthMm, bedW),
+    heightMm: Math.min(heightMm, bedH),
+  })
+  const straight = clipped(bedWidthMm, bedHeightMm)
+  const turned = clipped(bedHeightMm, bedWidthMm)
+  return turned.widthMm * turned.heightMm > straight.widthMm * straight.heightMm + 1e-6
+    ? { ...turned, turned: true }
+    : { ...straight, turned: false }
+}
+
+/** A whole sheet of another size, as far as it can be cut, as it is laid before those of the main size. */
+export function wholeSheet(paper: Paper, n: number, bed: Bed): OffCutSheet {
+  const { widthMm, heightMm } = onBed(paper, bed)
+  return { id: `${paper.id} ${n}`, outline: rectangle(0, 0, widthMm, heightMm), margin: bed.rimMm }
+}
+
+/** What can be cut of a sheet of a paper, mm, with the rim that the blade cannot reach. */
+export function sheetOf(paper: Paper, bed: Bed): NestInstance['sheet'] {
+  const { widthMm, heightMm } = onBed(paper, bed)
+  return { w: widthMm, h: heightMm, margin: bed.rimMm }
+}
 
 /**
  * The sizes that take the pieces of an instance for the least to buy, then the least worth of card, then the least area. Tried
@@ -39,7 +59,7 @@ export const sheetOf = (paper: Paper, rimMm: number): NestInstance['sheet'] => (
 export function cheapestMix(
   sizes: readonly Paper[],
   instance: Omit<NestInstance, 'sheet' | 'pinned'>,
-  rimMm: number,
+  bed: Bed,
   memo: Memo = fresh,
 ): SheetMix {
   const [only] = sizes
@@ -47,8 +67,8 @@ export function cheapestMix(
   const key = sizes.map(({ id, widthMm, heightMm, count, price }) => [id, widthMm, heightMm, count, price])
   const pieces = instance.pieces.map(({ id, qty, turns, sharing, shape }) => [id, qty, turns, sharing, shape])
   const offCuts = (instance.offCuts ?? []).map(({ id, outline }) => [id, outline])
-  const mix = memo('mix of sizes', [key, instance.gap, rimMm, pieces, offCuts], () => {
-    const { main, others } = findMix(sizes, instance, rimMm)
+  const mix = memo('mix of sizes', [key, instance.gap, bed, pieces, offCuts], () => {
+    const { main, others } = findMix(sizes, instance, bed)
     return { main: main.id, others: others.map((paper) => paper.id) }
   })
   const named = (id: string) => sizes.find((size) => size.id === id)!
@@ -63,12 +83,14 @@ const cheaper = (a: Cost, b: Cost): number => a[0] - b[0] || a[1] - b[1] || a[2]
 function findMix(
   sizes: readonly Paper[],
   instance: Omit<NestInstance, 'sheet' | 'pinned'>,
-  rimMm: number,
+  bed: Bed,
 ): SheetMix {
   const priced = sizes.every((size) => size.price > 0)
   const areaOf = (size: Paper) => size.widthMm * size.heightMm
-  const usable = (size: Paper) =>
-    Math.max(0, size.widthMm - 2 * rimMm) * Math.max(0, size.heightMm - 2 * rimMm)
+  const usable = (size: Paper) => {
+    const { w, h, margin } = sheetOf(size, bed)
+    return Math.max(0, w - 2 * margin) * Math.max(0, h - 2 * margin)
+  }
   const worth = sizes.map((size) => (priced ? size.price : areaOf(size)))
   const costOf = (counts: readonly number[]): Cost => [
     sum(counts, (n, k) => Math.max(0, n - sizes[k]!.count) * worth[k]!),
@@ -79,7 +101,7 @@ function findMix(
   const room = (instance.offCuts ?? []).reduce((total, offCut) => total + polygonArea(offCut.outline), 0)
 
   const none = sizes.map(() => 0)
-  const alone = sizes.map((size, k) => none.with(k, sheetsWith(instance, size, [], rimMm)))
+  const alone = sizes.map((size, k) => none.with(k, sheetsWith(instance, size, [], bed)))
   const possible = alone
     .filter((counts) => counts.every(Number.isFinite))
     .toSorted((a, b) => cheaper(costOf(a), costOf(b)))
@@ -103,7 +125,7 @@ function findMix(
   extend(none, 0)
   for (const counts of mixes.toSorted((a, b) => cheaper(costOf(a), costOf(b))).slice(0, MOST_TRIALS)) {
     const mix = mixOf(sizes, counts)
-    if (sheetsWith(instance, mix.main, mix.others, rimMm) <= counts[sizes.indexOf(mix.main)]!) return mix
+    if (sheetsWith(instance, mix.main, mix.others, bed) <= counts[sizes.indexOf(mix.main)]!) return mix
   }
   return mixOf(sizes, best)
 }
@@ -127,12 +149,12 @@ function sheetsWith(
   instance: Omit<NestInstance, 'sheet' | 'pinned'>,
   main: Paper,
   others: readonly Paper[],
-  rimMm: number,
+  bed: Bed,
 ): number {
-  const offCuts = [...(instance.offCuts ?? []), ...others.map((paper, n) => wholeSheet(paper, n, rimMm))]
+  const offCuts = [...(instance.offCuts ?? []), ...others.map((paper, n) => wholeSheet(paper, n, bed))]
   const count = instance.pieces.reduce((total, piece) => total + piece.qty, 0)
   try {
-    const nester = new Nester({ ...instance, offCuts, sheet: sheetOf(main, rimMm) })
+    const nester = new Nester({ ...instance, offCuts, sheet: sheetOf(main, bed) })
     for (let k = 0; k < (count > MANY_PIECES ? STEPS_OF_MANY : STEPS) && !nester.done; k++) nester.step()
     return nester.best.sheets
   } catch (error) {
