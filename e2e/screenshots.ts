@@ -111,13 +111,25 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await openDemo(page, 'Harbour at dusk', 'Depth')
     await pickLayer(page, 'swell')
   },
+  section: async (page) => {
+    await openDemo(page, 'Harbour at dusk', 'Depth')
+    await page.getByRole('radio', { name: 'section' }).click()
+    await page.getByLabel('From the top').fill('150')
+    await page.getByLabel('From the top').press('Enter')
+    await page.waitForTimeout(600)
+  },
   'light-box': async (page) => {
     await openDemo(page, 'Kittiwake', 'Depth')
     await page.getByRole('radio', { name: 'light box' }).click()
     await page.locator('[data-light-box=drawn]').waitFor({ timeout: 60_000 })
     await page.waitForTimeout(2500)
   },
-  assembly: (page) => openDemo(page, 'Bon voyage', 'Assembly'),
+  assembly: async (page) => {
+    await openDemo(page, 'Bon voyage', 'Assembly')
+    await page.getByRole('button', { name: 'Plan back from a date' }).click()
+    await page.getByLabel('Ready by').fill('2026-12-20T18:00')
+    await page.waitForTimeout(500)
+  },
   bench: async (page) => {
     await openDemo(page, 'Harbour at dusk', 'Assembly')
     await page.getByRole('button', { name: /bench/i }).first().click()

@@ -19,10 +19,21 @@ export interface ToNote {
   run?: CutRun
 }
 
-const TRIES = 3
+const TRIES = 8
+
+/** One after the other, so that ticks in quick succession do not overtake each other. */
+let last: Promise<unknown> = Promise.resolve()
 
 /** Notes loads as cut, in one step of the history; tried anew where the project was changed meanwhile. */
 export const noteCut =
+  (what: ToNote, label: string) =>
+  (dispatch: AppDispatch): Promise<boolean> => {
+    const noting = last.then(() => dispatch(noteNow(what, label)))
+    last = noting.catch(() => undefined)
+    return noting
+  }
+
+const noteNow =
   ({ run, ...what }: ToNote, label: string) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
     const at = run?.startedAt ?? Date.now()
