@@ -62,22 +62,22 @@ export function DuePanel({ steps }: { steps: readonly Step[] }) {
   return (
     <Heading title="Ready by a date">
       <div className="grid gap-2">
-        <label className="flex items-center justify-between gap-2">
+        <label className="grid gap-1">
           <span>Ready by</span>
           <input
             type="datetime-local"
-            className="border border-line bg-sheet px-2 py-1"
+            className="w-full min-w-0 border border-line bg-sheet px-2 py-1"
             value={due.by}
             onChange={(event) => event.target.value && set('ready by', { ...due, by: event.target.value })}
           />
         </label>
-        <div className="flex items-center justify-between gap-2">
+        <div className="grid gap-1">
           <span>Evenings</span>
           <span className="flex items-center gap-1">
             <input
               type="time"
               aria-label="Evenings from"
-              className="border border-line bg-sheet px-1 py-1"
+              className="min-w-0 flex-1 border border-line bg-sheet px-1 py-1"
               value={due.from}
               onChange={(event) =>
                 event.target.value && set('evenings', { ...due, from: event.target.value })
@@ -87,7 +87,7 @@ export function DuePanel({ steps }: { steps: readonly Step[] }) {
             <input
               type="time"
               aria-label="Evenings to"
-              className="border border-line bg-sheet px-1 py-1"
+              className="min-w-0 flex-1 border border-line bg-sheet px-1 py-1"
               value={due.to}
               onChange={(event) => event.target.value && set('evenings', { ...due, to: event.target.value })}
             />
