@@ -93,7 +93,11 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await openDemo(page, 'Harbour at dusk', 'Paper')
     await pickLayer(page, 'swell')
   },
-  sheets: (page) => openDemo(page, 'Harbour at dusk', 'Sheets'),
+  sheets: async (page) => {
+    await openDemo(page, 'Harbour at dusk', 'Sheets')
+    // The room for the sheets is measured a moment later.
+    await page.waitForTimeout(500)
+  },
   drawer: async (page) => {
     await openDemo(page, 'Harbour at dusk', 'Paper')
     await page.getByRole('button', { name: 'Drawer as a table' }).click()
