@@ -9,8 +9,9 @@ import {
   type Affine,
 } from '../base/geometry'
 import { movePads } from './hand-pads'
+import { setPlan } from './set-plan'
 import { pieceRegion, sameButSize } from './lookup'
-import type { Fold, Layer, Paper, Piece, Pin, Plan, Print, Project } from './schema'
+import type { Fold, Layer, Paper, Piece, Pin, Print, Project } from './schema'
 
 const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project => ({
   ...project,
@@ -20,12 +21,6 @@ const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project =
 /** Sets some keys of one layer. */
 export const setLayer = (project: Project, layerId: string, patch: Partial<Layer>): Project =>
   mapLayers(project, (layer) => (layer.id === layerId ? { ...layer, ...patch } : layer))
-
-/** Changes settings of the plan. */
-export const setPlan = (project: Project, patch: Partial<Plan>): Project => ({
-  ...project,
-  plan: { ...project.plan, ...patch },
-})
 
 /** Moves a layer to a place counted from the back (0 is the backmost). */
 export function moveLayer(project: Project, layerId: string, to: number): Project {

@@ -2,7 +2,7 @@
 import { fingerprint } from '../base'
 import { mapRegion, polygonToPath } from '../base/geometry'
 import { builtLayers, cutPieces, mirrorOf, pieceRegion } from './lookup'
-import { setPlan } from './edit'
+import { setPlan } from './set-plan'
 import { MOST } from './limits'
 import { picturesOf } from './prints'
 import type { Guest, Layer, Paper, Project } from './schema'

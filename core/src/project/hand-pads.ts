@@ -1,11 +1,7 @@
 // Pads that the maker puts, turns and takes away; the plan of the others goes round them.
 import { mapPoint, type Affine } from '../base/geometry'
-import type { HandPad, Plan, Project } from './schema'
-
-const setPlan = (project: Project, patch: Partial<Plan>): Project => ({
-  ...project,
-  plan: { ...project.plan, ...patch },
-})
+import type { HandPad, Project } from './schema'
+import { setPlan } from './set-plan'
 
 /** Puts a pad, or moves and changes one that was put before. */
 export const putPad = (project: Project, pad: HandPad): Project =>

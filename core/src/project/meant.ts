@@ -1,5 +1,5 @@
 // Findings that are meant so: a flower of one colour, a stack that is all white for the light behind it.
-import { setPlan } from './edit'
+import { setPlan } from './set-plan'
 import type { Project } from './schema'
 import type { Snag } from './snag'
 

@@ -52,7 +52,7 @@ export function tickTaking(
   }
 }
 
-/** Takes every tick back, and gives back all that the steps took. */
+/** Takes every tick back but those of sheets that are cut, and gives back all that the steps took. */
 export function untickAll(held: { project: Project; supplies: Supplies }): {
   project: Project
   supplies: Supplies
@@ -63,6 +63,9 @@ export function untickAll(held: { project: Project; supplies: Supplies }): {
   )
   return {
     ...given,
-    project: { ...given.project, progress: { ...given.project.progress, done: [] } },
+    project: {
+      ...given.project,
+      progress: { ...given.project.progress, done: given.project.cut.map(({ id }) => `cut-${id}`) },
+    },
   }
 }

@@ -27,19 +27,21 @@ let last: Promise<unknown> = Promise.resolve()
 /** Notes loads as cut, in one step of the history; tried anew where the project was changed meanwhile. */
 export const noteCut =
   (what: ToNote, label: string) =>
-  (dispatch: AppDispatch): Promise<boolean> => {
-    const noting = last.then(() => dispatch(noteNow(what, label)))
+  (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
+    const projectId = getState().document.project?.id
+    const noting = last.then(() => dispatch(noteNow(what, label, projectId)))
     last = noting.catch(() => undefined)
     return noting
   }
 
 const noteNow =
-  ({ run, ...what }: ToNote, label: string) =>
+  ({ run, ...what }: ToNote, label: string, projectId: string | undefined) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
     const at = run?.startedAt ?? Date.now()
     for (let k = 0; k < TRIES; k++) {
       const { project, stock } = getState().document
-      if (!project) return false
+      // What was asked of one project is never noted in another.
+      if (!project || project.id !== projectId) return false
       const base = run ? noteRun(project, run) : project
       const frozen = await planner.host
         .ask((api) => api.freeze(base, stock, { ...what, at }))

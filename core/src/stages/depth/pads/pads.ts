@@ -73,7 +73,7 @@ export function padsForPiece(
     const none = { pads: [], farthestMm: 0, farthestAt: null, noRoom: true, allowed }
     if (places.length === 0 && put.length === 0) return none
     const spanMm = padSpan(project.plan)
-    return { ...none, ...planPads({ piece, places, spanMm, put, free: [...free, ...reachOfHand(put)] }) }
+    return { ...none, ...planPads({ piece, places, spanMm, put, free }) }
   })
 }
 
@@ -103,10 +103,6 @@ export function handPadsOf(project: Project, piece: PieceHeight): Pad[] {
       ]
     })
 }
-
-/** Nothing to keep free round pads but themselves: overlapping poses fall away one by one. */
-const reachOfHand = (put: readonly Pad[]): FreeSpot[] =>
-  put.map(({ x, y, widthMm, heightMm }) => ({ x, y, radiusMm: Math.min(widthMm, heightMm) / 2 }))
 
 /** A spot that no pad's middle may lie in, mm. */
 interface FreeSpot {

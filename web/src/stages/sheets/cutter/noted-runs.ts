@@ -14,6 +14,8 @@ export const runIdOf = (projectId: string, loadId: string): string => `${project
 
 /** Runs that this page has noted: what was undone stays undone, however often the machine reports it. */
 const noted = new Set<string>()
+/** Runs that are being noted: the machine is to remember them until they are. */
+const pending = new Set<string>()
 
 /** Notes what has ended of the open project, and tells the machine that it may forget it. */
 const noteEnded =
@@ -24,6 +26,7 @@ const noteEnded =
     for (const { id, name, startedAt, ranS, passes, outcome } of runs) {
       if (!id.startsWith(runIdOf(project.id, ''))) continue
       const key = `${id} ${startedAt}`
+      if (pending.has(key)) continue
       if (!noted.has(key)) {
         noted.add(key)
         const run = {
@@ -34,8 +37,20 @@ const noteEnded =
           passes,
           outcome,
         }
-        if (outcome === 'cut') void dispatch(noteCut({ loadIds: [run.loadId], run }, `run of ${name}`))
-        else dispatch(change(`run of ${name}`, (p) => noteRun(p, run)))
+        const label = `run of ${name}`
+        if (outcome === 'cut') {
+          // The machine may forget it once it is in the journal, and not before.
+          pending.add(key)
+          void dispatch(noteCut({ loadIds: [run.loadId], run }, label)).then(() => {
+            pending.delete(key)
+            const kept = getState().document.project?.journal.runs ?? []
+            if (kept.some((one) => one.loadId === run.loadId && one.startedAt === startedAt))
+              void tellCutter('noted', { id, startedAt })
+            else noted.delete(key)
+          })
+          continue
+        }
+        dispatch(change(label, (p) => noteRun(p, run)))
       }
       void tellCutter('noted', { id, startedAt })
     }
