@@ -1,5 +1,13 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { assignPaper, outdatedCuts, setLayer, transformLayers } from '@feuillet/core/project'
+import {
+  assignPaper,
+  outdatedCuts,
+  setLayer,
+  starterSupplies,
+  tickStep,
+  transformLayers,
+  untickAll,
+} from '@feuillet/core/project'
 import { demo } from '@feuillet/core/demo'
 import { nodes } from '@feuillet/core/stages'
 import { laidKey, type LoadView } from '@feuillet/core/stages/sheets'
@@ -13,7 +21,7 @@ vi.mock('sonner', () => ({ toast: { error: vi.fn() } }))
 
 const { noteCut, takeBack } = await import('./note-cut')
 const { change } = await import('./edits')
-const { undone } = await import('./document')
+const { opened, undone } = await import('./document')
 
 let desk: ReturnType<typeof deskWith>
 beforeEach(() => {
@@ -109,5 +117,21 @@ describe('a load that is cut', () => {
     desk.again()
     expect(keysOf(loadsNow())).toEqual(layer!.pieces.map(({ id }) => `${layer!.id}/${id}`).sort())
     expect(loadsNow()[0]!.number).toBe(all.length + 1)
+  })
+
+  it('of one project is never noted in another that was opened meanwhile', async () => {
+    const [first] = loadsNow()
+    const noting = desk.store.dispatch(noteCut({ loadIds: [first!.id] }, 'cut'))
+    const { stock: papers } = desk.store.getState().document
+    desk.store.dispatch(opened({ project: { ...demo('harbour'), id: 'another' }, stock: papers }))
+    expect(await noting).toBe(false)
+    expect(desk.project()).toMatchObject({ id: 'another', cut: [], progress: { done: [] } })
+  })
+
+  it('keeps its tick when all others are taken back', async () => {
+    const [first] = loadsNow()
+    await note({ loadIds: [first!.id] })
+    const held = { project: tickStep(desk.project(), 'dry-fit', true), supplies: starterSupplies() }
+    expect(untickAll(held).project.progress.done).toEqual([`cut-${first!.id}`])
   })
 })
