@@ -17,6 +17,7 @@ export function results(
     visible: builtLayers(project).map((layer) => planner.get(nodes.visible(layer.id))),
     sound: builtLayers(project).map((layer) => planner.get(nodes.sound(layer.id))),
     depth: planner.get(nodes.depth()),
+    glue: planner.get(nodes.glues()),
     runs,
     loads: planner.get(nodes.loads()),
     needed: planner.get(nodes.needed()),

@@ -142,7 +142,9 @@ export const commands: Record<string, Command> = {
     run(args, screen) {
       const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
       const project = readProjectFile(positionals[0]!, screen)
-      const plan = plannerFor(project).get(nodes.depth())
+      const planner = plannerFor(project)
+      const plan = planner.get(nodes.depth())
+      const glue = planner.get(nodes.glues())
       give(
         {
           pieces: plan.pieces.map((p) => ({
@@ -163,6 +165,15 @@ export const commands: Record<string, Command> = {
             thicknessMm: round(p.thicknessMm),
             foam: p.foamIds.join('+'),
             clear: p.foamIds.every((id) => project.drawer.foams.find((f) => f.id === id)?.look === 'clear'),
+          })),
+          glue: glue.map((own) => ({
+            layer: own.layerId,
+            zonePath: regionToPath(own.zone),
+            dots: own.dots.map(([x, y]) => [round(x), round(y)]),
+            beadMm: round(own.beadLengthMm),
+            coatMm2: round(own.coatMm2),
+            ml: round(own.ml),
+            bare: own.bare,
           })),
           shims: shimsOf(project, plan),
           stackMm: round(plan.stackMm),
@@ -237,6 +248,7 @@ export const commands: Record<string, Command> = {
         assembly: planner.get(nodes.assembly()),
         needed: planner.get(nodes.needed()),
         depth: planner.get(nodes.depth()),
+        glue: planner.get(nodes.glues()),
       }
       const files = new Map([
         ...cutFiles(project, loads),

@@ -117,6 +117,9 @@ export const mountSchema = z.discriminatedUnion('kind', [
   z.looseObject({ kind: z.literal('free') }),
 ])
 
+/** Ways to spread glue. */
+export const SPREADS = ['dots', 'beads', 'coat'] as const
+
 /** What holds a layer. */
 export const jointSchema = z.looseObject({
   /** What holds the layer to what is below it; by tabs it is held by the frame round it, and rests on nothing. */
@@ -129,6 +132,8 @@ export const jointSchema = z.looseObject({
   byFit: z.boolean().optional(),
   /** What it is glued with, where that is not the project's glue. */
   adhesiveId: id.nullable().optional(),
+  /** How the glue is spread, where the size of the parts is not to decide. */
+  spread: z.enum(SPREADS).nullable().optional(),
 })
 
 /** Parts that a layer may play. */
@@ -628,6 +633,8 @@ export type Picture = z.infer<typeof pictureSchema>
 export type Assembly = z.infer<typeof assemblySchema>
 /** See jointSchema. */
 export type Joint = z.infer<typeof jointSchema>
+/** One of SPREADS. */
+export type Spread = (typeof SPREADS)[number]
 /** One of ROLES. */
 export type Role = (typeof ROLES)[number]
 /** See paperSchema. */

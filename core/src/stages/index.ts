@@ -5,7 +5,7 @@
 import type { NodeOf, Planner, Ref } from '../planner'
 import { isMeant, type Project, type Snag } from '../project'
 import { assembly, orderOfWork } from './assembly'
-import { depth, depthSnagsNode, hold, levels, padMap, space } from './depth'
+import { depth, depthSnagsNode, glueMap, glues, hold, levels, padMap, space } from './depth'
 import { cost } from './journal'
 import { figures, layersSnags, shownPath, smallest, sound, visible, weakPaths } from './layers'
 import { measureSnagsNode } from './measure'
@@ -37,6 +37,8 @@ export const nodes = {
   smallest,
   depth,
   padMap,
+  glueMap,
+  glues,
   hold,
   space,
   nested,

@@ -259,6 +259,7 @@ const api = {
       assembly: planner.get(nodes.assembly()),
       needed: planner.get(nodes.needed()),
       depth: planner.get(nodes.depth()),
+      glue: planner.get(nodes.glues()),
     }
     return new Map([
       ...testSquareFiles(project),

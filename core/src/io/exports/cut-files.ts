@@ -20,7 +20,7 @@ import { builtLayers, folioOf, layerRegion, slug, type Project } from '../../pro
 import { cuttingMarks, loadTag, printsOf, strokeWay, type Load, type SheetsNeeded } from '../../stages/sheets'
 import { formatLength, formatMinutes, formatSize, wordsIn, type Unit, MM_PER_INCH } from '../../base/units'
 import type { AssemblyPlan } from '../../stages/assembly'
-import type { DepthPlan } from '../../stages/depth'
+import type { DepthPlan, LayerGlue } from '../../stages/depth'
 
 /** Files by their names. */
 export type FileSet = Map<string, string | Uint8Array>
@@ -31,6 +31,7 @@ export interface Planned {
   assembly: AssemblyPlan
   needed: readonly SheetsNeeded[]
   depth: Pick<DepthPlan, 'foamUse' | 'pads'>
+  glue: readonly LayerGlue[]
 }
 
 /** One load as a sheet to cut, in the order of its path. */
@@ -127,7 +128,7 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   for (const paper of ['a4', 'letter'] as const)
     files.set(`templates-tiled-${paper}.pdf`, await writeTiledTemplates(sheets, faces, paper))
   for (const [name, file] of await printFiles(project, loads, faces)) files.set(name, file)
-  const padded = padSheets(project, depth.pads)
+  const padded = padSheets(project, depth.pads, planned.glue)
   if (padded.length > 0) files.set('pads-from-behind.pdf', await writePadSheets(padded, faces))
   files.set(
     'sheet-tags.pdf',
@@ -183,15 +184,17 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   return files
 }
 
-/** Layers that stand on pads, each with its pads; heights in the maker's unit. */
-function padSheets(project: Project, pads: DepthPlan['pads']): PadSheet[] {
+/** Layers that are held by pads or glue, each with them; heights in the maker's unit. */
+function padSheets(project: Project, pads: DepthPlan['pads'], glues: Planned['glue']): PadSheet[] {
   return builtLayers(project).flatMap((layer): PadSheet[] => {
     const own = pads.filter(({ layerId }) => layerId === layer.id)
-    if (own.length === 0) return []
+    const glue = glues.find(({ layerId, zone }) => layerId === layer.id && zone.length > 0) ?? null
+    if (own.length === 0 && !glue) return []
     return [
       {
         title: `${folioOf(project, layer.id)}. ${layer.name}`,
         card: layerRegion(layer),
+        glue,
         pads: own.map((pad) => ({ ...pad, label: formatLength(pad.thicknessMm, project.unit) })),
       },
     ]

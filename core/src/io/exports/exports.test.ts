@@ -157,13 +157,13 @@ describe('lists and templates', () => {
     expect(cuts.map((row) => row['load'])).toEqual(derived.loads.map((load) => String(load.number)))
   })
 
-  it('give the pads of each layer at true size, from behind', async () => {
+  it('give the pads and the glue of each layer at true size, from behind', async () => {
     const project = demo('harbour')
     const derived = results(project)
     const files = await listFiles(project, derived, faces)
     const pdf = await PDFDocument.load(files.get('pads-from-behind.pdf') as Uint8Array)
-    const padded = [...new Set(derived.depth.pads.map(({ layerId }) => layerId))]
-    expect(pdf.getPageCount()).toBe(padded.length)
+    const held = new Set([...derived.depth.pads, ...derived.glue].map(({ layerId }) => layerId))
+    expect(pdf.getPageCount()).toBe(held.size)
     // A sheet of 200 mm and 8 mm round it.
     expect(pdf.getPage(0).getWidth()).toBeCloseTo((216 / 25.4) * 72, 1)
   })

@@ -1,6 +1,6 @@
 // PDFs of pads at true size, as the piece lies on the bench: from behind, left and right exchanged, a page a layer.
 import { PDFDocument, rgb } from '@cantoo/pdf-lib'
-import { boxHeight, boxWidth, regionBox, regionRings, type Region } from '../../base/geometry'
+import { boxHeight, boxWidth, regionBox, regionRings, type Region, type Ring } from '../../base/geometry'
 import { lineToPath, num } from './cut-sheet'
 import { INK, PT_PER_MM } from './pdf-parts'
 import { Typeface, type Faces } from './typeface'
@@ -19,6 +19,18 @@ export interface PadSheet {
     /** What is written on it. */
     label: string
   }[]
+  /** Glue: where it may go, and dots and beads of it; null where nothing of the layer is glued. */
+  glue: GlueOnSheet | null
+}
+
+/** Glue as it is drawn, mm in the layer's frame. */
+export interface GlueOnSheet {
+  zone: Region
+  coat: Region
+  dots: readonly (readonly [number, number])[]
+  dotMm: number
+  beads: readonly Ring[]
+  beadMm: number
 }
 
 /** Round the card, and for the caption under it, mm. */
@@ -26,19 +38,20 @@ const MARGIN_MM = 8
 const CAPTION_MM = 9
 /** What a ruler is held to, mm. */
 const BAR_MM = 50
+const GREY = rgb(0.6, 0.6, 0.58)
 const PALE = rgb(0.93, 0.92, 0.89)
 
 /** One page a layer, each as large as its layer asks for. */
 export async function writePadSheets(sheets: readonly PadSheet[], faces: Faces): Promise<Uint8Array> {
   const pdf = await PDFDocument.create()
   const captions = sheets.map(
-    ({ title, pads }) => `${title}: ${pads.length} ${pads.length === 1 ? 'pad' : 'pads'}, from behind, at true size. Bar ${BAR_MM} mm`, // prettier-ignore
+    ({ title, pads, glue }) => `${title}: ${[...(pads.length > 0 ? [`${pads.length} ${pads.length === 1 ? 'pad' : 'pads'}`] : []), ...(glue ? ['glue within the dashes'] : [])].join(', ')}, from behind, at true size. Bar ${BAR_MM} mm`, // prettier-ignore
   )
   const type = await Typeface.in(pdf, faces, [
     ...captions,
     ...sheets.flatMap(({ pads }) => pads.map(({ label }) => label)),
   ])
-  sheets.forEach(({ card, pads }, i) => {
+  sheets.forEach(({ card, pads, glue }, i) => {
     const b = regionBox(card)
     const wide = Math.max(boxWidth(b) + 2 * MARGIN_MM, BAR_MM + 2 * MARGIN_MM)
     const high = boxHeight(b) + 2 * MARGIN_MM + CAPTION_MM
@@ -48,8 +61,21 @@ export async function writePadSheets(sheets: readonly PadSheet[], faces: Faces):
     const behind = (x: number) => MARGIN_MM + b.maxX - x
     const down = (y: number) => MARGIN_MM + y - b.minY
     const turned = (ring: Float64Array) => ring.map((v, k) => (k % 2 === 0 ? behind(v) : down(v)))
-    const outline = regionRings(card).map((ring) => `${lineToPath(turned(ring))}Z`).join('') // prettier-ignore
-    page.drawSvgPath(outline, { ...at, borderColor: INK, borderWidth: 0.2 })
+    const pathOf = (rings: readonly Ring[]) => rings.map((ring) => `${lineToPath(turned(ring))}Z`).join('')
+    page.drawSvgPath(pathOf(regionRings(card)), { ...at, borderColor: INK, borderWidth: 0.2 })
+    if (glue) {
+      if (glue.coat.length > 0) page.drawSvgPath(pathOf(regionRings(glue.coat)), { ...at, color: PALE })
+      page.drawSvgPath(pathOf(regionRings(glue.zone)), { ...at, borderColor: INK, borderWidth: 0.15, borderDashArray: [1, 1] }) // prettier-ignore
+      for (const bead of glue.beads)
+        page.drawSvgPath(pathOf([bead]), { ...at, borderColor: GREY, borderWidth: glue.beadMm })
+      for (const [x, y] of glue.dots)
+        page.drawCircle({
+          x: behind(x) * PT_PER_MM,
+          y: page.getHeight() - down(y) * PT_PER_MM,
+          size: (glue.dotMm / 2) * PT_PER_MM,
+          color: GREY,
+        })
+    }
     for (const pad of pads) {
       // What turns clockwise from the front turns the other way from behind.
       const t = (-pad.rotation * Math.PI) / 180

@@ -16,7 +16,7 @@ import {
   type Project,
 } from '../../project'
 import { groupBy } from '../../base'
-import { coverOf, topperHold, wholeOf, type DepthPlan, type Shim } from '../depth'
+import { coverOf, topperHold, wholeOf, type DepthPlan, type GlueAmount, type Shim } from '../depth'
 import type { Load } from '../sheets'
 import type { About, Ground, Job, PadCount, StepKind, Untold } from './task'
 import { BENCH, UNNAMED_GLUE } from './times'
@@ -27,6 +27,8 @@ export interface Known {
   loads: readonly Load[]
   /** Null before the pads are planned: every joint on foam is taken to hold, and times of pads are left out. */
   depth: Pick<DepthPlan, 'layers' | 'pads' | 'stackMm' | 'roomMm' | 'shim'> | null
+  /** Glue of the layers that take some. */
+  glue?: readonly GlueAmount[] | undefined
 }
 
 /** All jobs of a project; of the hands as often as the work is made, drying goes on for all at once. */
@@ -318,7 +320,14 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
       job(
         `glue-${layer.id}`,
         'glue',
-        { step: 'glue', layer, glue: glueOf(project, held) ?? null, faceDown, pads },
+        {
+          step: 'glue',
+          layer,
+          glue: glueOf(project, held) ?? null,
+          amount: known.glue?.find(({ layerId }) => layerId === held.id) ?? null,
+          faceDown,
+          pads,
+        },
         { after, minutes: glueMinutes(layer), ...own },
       ),
     )

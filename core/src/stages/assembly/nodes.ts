@@ -1,5 +1,5 @@
 import { node } from '../../planner'
-import { depth } from '../depth'
+import { amountOf, depth, glues } from '../depth'
 import { each, turns } from '../layers'
 import { cutLoads, loads } from '../sheets'
 import { draftAssembly, planAssembly, type DraftStep } from './plan'
@@ -16,12 +16,19 @@ export const assembly = node('assembly', {
     foams: true,
     plan: ['batch', 'cutWith', 'direction', 'alignment', 'adhesiveId'],
   },
-  needs: (project) => ({ cut: cutLoads(), list: loads(), heights: depth(), ways: each(turns, project) }),
-  compute: ({ project }, { cut, list, heights, ways }) =>
+  needs: (project) => ({
+    cut: cutLoads(),
+    list: loads(),
+    heights: depth(),
+    glue: glues(),
+    ways: each(turns, project),
+  }),
+  compute: ({ project }, { cut, list, heights, glue, ways }) =>
     planAssembly({
       project,
       loads: [...cut, ...list],
       depth: heights,
+      glue: glue.map(amountOf),
       turns: new Map(ways.map(({ id, turns: own }) => [id, own])),
     }),
   view: (plan: AssemblyPlan) => plan,

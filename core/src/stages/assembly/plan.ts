@@ -1,6 +1,6 @@
 // The steps of a project: the graph of jobs, put into words and put to times.
 import type { Project } from '../../project'
-import type { DepthPlan } from '../depth'
+import type { DepthPlan, GlueAmount } from '../depth'
 import type { Turn } from '../layers'
 import type { Load } from '../sheets'
 import { jobsOf } from './graph'
@@ -14,13 +14,21 @@ export interface AssemblyInputs {
   /** In the order in which they are cut. */
   loads: readonly Load[]
   depth: Pick<DepthPlan, 'layers' | 'pads' | 'stackMm' | 'roomMm' | 'shim'>
+  /** Glue of the layers that take some. */
+  glue?: readonly GlueAmount[]
   /** Ways of laying each layer that look right, by id. */
   turns?: ReadonlyMap<string, readonly Turn[]>
 }
 
 /** All steps with their times, in the order in which they start; none without layers. Times in minutes. */
-export function planAssembly({ project, loads, depth, turns = new Map() }: AssemblyInputs): AssemblyPlan {
-  const steps = schedule(tell(project, jobsOf({ project, loads, depth }), turns))
+export function planAssembly({
+  project,
+  loads,
+  depth,
+  glue,
+  turns = new Map(),
+}: AssemblyInputs): AssemblyPlan {
+  const steps = schedule(tell(project, jobsOf({ project, loads, depth, glue }), turns))
   return {
     steps,
     minutes: Math.max(0, ...steps.map((step) => step.endMin)),

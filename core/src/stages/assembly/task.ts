@@ -1,6 +1,6 @@
 import type { Said } from '../../base/units'
 import type { Adhesive, FoamCount, Layer } from '../../project'
-import type { Shim } from '../depth'
+import type { GlueAmount, Shim } from '../depth'
 import type { Load } from '../sheets'
 
 /** What a step is about. */
@@ -45,7 +45,14 @@ export type About =
   /** `glued` pieces of a padded layer are too narrow for a pad. */
   | { step: 'lay'; layer: Layer; faceDown: boolean; pads: number; glued: number }
   /** With the joint's own glue; null where the project names none. */
-  | { step: 'glue'; layer: Layer; glue: Adhesive | null; faceDown: boolean; pads: number }
+  | {
+      step: 'glue'
+      layer: Layer
+      glue: Adhesive | null
+      amount: GlueAmount | null
+      faceDown: boolean
+      pads: number
+    }
   | { step: 'hold'; layer: Layer; glue: Adhesive | null }
   /** Of several glues the one that dries the longest. */
   | { step: 'dry'; glue: Adhesive | null }

@@ -12,6 +12,7 @@ import {
   type Layer,
   type Project,
 } from '../../project'
+import type { GlueAmount } from '../depth'
 import { centreMarks, scoredFace, type Turn } from '../layers'
 import type { About, Ground, PadCount, Task, Untold } from './task'
 import { BENCH, UNNAMED_GLUE } from './times'
@@ -184,11 +185,11 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
       const { glue: adhesive } = about
       const watch = [alignment(project, layer.id, about.faceDown)]
       if (adhesive && (paper?.gsm ?? ASSUMED_PAPER.gsm) < adhesive.bucklesBelowGsm)
-        watch.push(`It buckles card under ${adhesive.bucklesBelowGsm} gsm: use dots, not lines.`)
+        watch.push(`It buckles card under ${adhesive.bucklesBelowGsm} gsm: dots, not lines.`)
       if (adhesive?.slides) watch.push('It slides while wet: check once more before it takes hold.')
       return {
         title: layTitle(folio, about.faceDown),
-        detail: `${what}, with ${adhesive?.name ?? 'glue'}: ${plural(layer.pieces.length, 'part')}. ${watch.join(' ')}`,
+        detail: say`${what}, with ${adhesive?.name ?? 'glue'}: ${plural(layer.pieces.length, 'part')}${glueWords(about.amount)}. ${watch.join(' ')}`,
         caution: adhesive?.caution || `Number ${folio} right way up.`,
       }
     }
@@ -416,6 +417,19 @@ const padWords = (pads: readonly PadCount[]): Said =>
     ),
     '; ',
   )
+
+/** “, 12 dots of 2 mm, a bead of 340 mm, about 0.3 ml”. */
+function glueWords(amount: GlueAmount | null): Said {
+  if (!amount) return ''
+  const parts: Said[] = []
+  if (amount.dots > 0) parts.push(say`${plural(amount.dots, 'dot')} of ${length(amount.dotMm)}`)
+  if (amount.beadLengthMm > 0)
+    parts.push(say`a bead of ${length(amount.beadMm)}, ${length(amount.beadLengthMm, 0)} of it in all`)
+  if (amount.coatMm2 > 0) parts.push('a thin coat drawn out with a brush')
+  return parts.length > 0
+    ? say`, ${sayAll(parts, '; ')}, about ${amount.ml.toFixed(amount.ml < 1 ? 2 : 1)} ml, as drawn`
+    : ''
+}
 
 /** Which wrong way of laying a layer looks right, where there is one. */
 function turnWarning(turns: readonly Turn[]): string[] {

@@ -4,6 +4,7 @@
  */
 export * from './depth'
 export * from './foam'
+export { amountOf, type GlueAmount, type LayerGlue } from './glue'
 export * from './stand-off'
 export * from './gaps'
 export type { PieceHeight, Support } from './heights'

@@ -6,6 +6,7 @@ import { builtLayers, findLayer, type Project } from '../../project'
 import { each } from '../layers'
 import { asBuilt, gluedPieces, holdLayer, sumUpDepth, type DepthPlan, type LayerDepth } from './depth'
 import { levelOf, liftOnto, standOn, type Level, type PieceHeight } from './heights'
+import { amountOf, glueUnder, type LayerGlue } from './glue'
 import { hidingRegion } from './pads/hiding'
 import { whyNotUnder } from './pads/why-not'
 import { depthSnags } from './snags'
@@ -175,6 +176,47 @@ export const padMap = node('pad map', {
     layer: numbersOf(own.layer),
   }),
   view: (map) => map,
+})
+
+/** The glue under one layer; null where none is glued. */
+const glueOn = node('glue', {
+  stage: 'depth',
+  reads: {
+    layer: [...OWN, 'copies'],
+    papers: ['gsm'],
+    foams: true,
+    adhesives: true,
+    plan: ['adhesiveId'],
+  },
+  needs: (_, layerId) => ({ own: standing(layerId), noPad: glued(layerId) }),
+  compute: ({ project }, { own, noPad }): LayerGlue | null =>
+    glueUnder(project, project.layers[0]!, { pieces: asBuilt(project, own, noPad), noPad }),
+})
+
+/** Where the glue of one layer goes, as it is drawn (path data). */
+export const glueMap = node('glue map', {
+  stage: 'depth',
+  reads: {},
+  needs: (_, layerId) => ({ own: glueOn(layerId) }),
+  compute: (_, { own }) =>
+    own && {
+      ...amountOf(own),
+      zonePath: regionToPath(own.zone),
+      coatPath: regionToPath(own.coat),
+      beadPaths: own.beads.map((outer) => regionToPath([{ outer, holes: [] }])),
+      dotsAt: own.dots,
+      bare: own.bare.length,
+    },
+  view: (map) => map,
+})
+
+/** Glue of every layer that takes some. */
+export const glues = node('glues', {
+  stage: 'depth',
+  reads: {},
+  needs: (project) => ({ layers: each(glueOn, project) }),
+  compute: (_, { layers }) => layers.filter((one) => one !== null),
+  view: (list) => list.map(amountOf),
 })
 
 /** The stack as it stands in space: what the light box shows. */

@@ -19,6 +19,7 @@ import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
 import { useCommand } from '../../commands/use-command'
 import { Board } from '../../drawing/board'
+import { GlueMarks } from '../../drawing/glue-marks'
 import { StackDrawing } from '../../drawing/stack'
 import { FolioTab } from '../../ui'
 import { tick } from './tick'
@@ -133,7 +134,7 @@ function StepWords({ step, project }: { step: Step; project: Project }) {
   )
 }
 
-/** The stack as far as it is built, this step's layer in place; pads on its back as seen through it. */
+/** The stack as far as it is built, this step's layer in place; pads and glue on its back as seen through it. */
 function BenchPicture({
   project,
   step,
@@ -146,6 +147,8 @@ function BenchPicture({
   at: number
 }) {
   const map = usePlan('padMap', step?.kind === 'pad' ? step.layerId : null)
+  const glue = usePlan('glueMap', step?.kind === 'glue' ? step.layerId : null)
+  const holding = step?.kind === 'pad' || step?.kind === 'glue'
   const layers = builtLayers(project)
   const laid = new Set(
     steps
@@ -168,8 +171,9 @@ function BenchPicture({
             project={project}
             layers={shown}
             px={px}
-            strong={step?.kind === 'pad' ? new Set([step.layerId!]) : undefined}
+            strong={holding && step.layerId ? new Set([step.layerId]) : undefined}
           />
+          {glue && <GlueMarks glue={glue} px={px} ink="#1e2126" />}
           {pads.map((pad, i) => (
             <rect
               key={i}

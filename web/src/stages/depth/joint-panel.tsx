@@ -28,6 +28,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
   const project = useAppSelector(selectProject)
   const { unit, length, size } = useWords()
   const map = usePlan('padMap', layer.leftOut ? null : layer.id)
+  const amount = usePlan('glueMap', layer.leftOut ? null : layer.id)
   const own = map?.layer
   const pads = map?.pads ?? []
   const sizes = new Map<string, number>()
@@ -109,6 +110,52 @@ export function JointPanel({ layer }: { layer: Layer }) {
                 )}
                 .
               </p>
+            )}
+            {amount && (
+              <>
+                <p className="mt-2 mb-1 text-[13px] text-soft">Spread in</p>
+                <Choice
+                  label="How the glue is spread"
+                  value={layer.joint.spread ?? 'auto'}
+                  options={[
+                    {
+                      value: 'auto',
+                      label: 'as it fits',
+                      title:
+                        'Dots under parts up to 20 mm and narrow ones and where it would buckle the card, beads up to 70 mm, a thin coat under larger ones',
+                    },
+                    { value: 'dots', label: 'dots' },
+                    { value: 'beads', label: 'beads' },
+                    { value: 'coat', label: 'a coat' },
+                  ]}
+                  onChange={(spread) => set({ spread: spread === 'auto' ? null : spread })}
+                />
+                <div className="mt-2">
+                  <Figures>
+                    {amount.dots > 0 && (
+                      <Figure name={`Dots of ${length(amount.dotMm)}`} value={amount.dots} />
+                    )}
+                    {amount.beadLengthMm > 0 && (
+                      <Figure
+                        name={`Beads of ${length(amount.beadMm)}`}
+                        value={length(amount.beadLengthMm, 0)}
+                      />
+                    )}
+                    <Figure
+                      name="Glue"
+                      value={`${amount.ml.toFixed(amount.ml < 1 ? 2 : 1)} ml`}
+                      basis="Half balls, half round beads, and a coat of 0.06 mm, on the card that lies right beneath, a rim of 2 mm away from edges, less where it is narrow, and clear of folds"
+                    />
+                    {amount.bare > 0 && (
+                      <Figure
+                        name="Nothing to glue to"
+                        value={amount.bare === 1 ? '1 piece' : `${amount.bare} pieces`}
+                        alarm
+                      />
+                    )}
+                  </Figures>
+                </div>
+              </>
             )}
           </div>
         )}

@@ -4,14 +4,16 @@ import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
+import { GlueMarks } from '../../drawing/glue-marks'
 import { LayerShape, layerPath } from '../../drawing/stack'
 import { inkOn } from '../../ui/folio-tab'
 import { keyOfPad, type PadHand } from './use-pad-hand'
 
-/** One layer over what lies beneath it, with its pads and where pads may lie. */
+/** One layer over what lies beneath it, with its pads and its glue, and where they may lie. */
 export function PadDrawing({ layer, px, hand }: { layer: Layer; px: number; hand: PadHand }) {
   const project = useAppSelector(selectProject)
   const map = usePlan('padMap', layer.leftOut ? null : layer.id)
+  const glue = usePlan('glueMap', layer.leftOut ? null : layer.id)
   const { length, size } = useWords()
   const layers = builtLayers(project)
   const beneath = layers.slice(0, Math.max(0, layers.indexOf(layer)))
@@ -48,6 +50,7 @@ export function PadDrawing({ layer, px, hand }: { layer: Layer; px: number; hand
           <title>{WHY[why]}</title>
         </path>
       ))}
+      {glue && <GlueMarks glue={glue} px={px} ink={ink} />}
       <g data-pads>
         {pads.map((pad) => {
           const key = keyOfPad(pad)

@@ -298,9 +298,11 @@ export default function DepthScreen() {
             <Switch label="From behind" checked={behind} onChange={setBehind} />
             <span className="min-w-0 flex-1">
               Layer {folioOf(project, layer.id) ?? '–'}{' '}
-              {behind ? 'from behind, as it lies face down' : 'from the front'}, its pads as if seen through
-              the card. Hatched: where a pad stays hidden up to {plan.viewingDeg}° aside; point at the rest to
-              read why not.
+              {behind ? 'from behind, as it lies face down' : 'from the front'}, what holds it as if seen
+              through the card.{' '}
+              {layer.joint.kind === 'glue'
+                ? 'Dashed: where glue may go. Dots, beads and the pale coat are drawn as wide as they are laid.'
+                : `Hatched: where a pad stays hidden up to ${plan.viewingDeg}° aside; point at the rest to read why not.`}
             </span>
           </div>
         </>

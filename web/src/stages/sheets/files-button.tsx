@@ -79,7 +79,7 @@ export function FilesButton() {
           className={menuItem}
           onSelect={() => void save((name) => name === 'pads-from-behind.pdf', false)}
         >
-          Pads of each layer, from behind at true size (PDF)
+          Pads and glue of each layer, from behind at true size (PDF)
         </DropdownMenu.Item>
         <DropdownMenu.Item
           className={menuItem}
