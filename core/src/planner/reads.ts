@@ -14,6 +14,8 @@ export interface Reads {
   foams?: true
   adhesives?: true
   cutter?: true
+  /** Whether a machine cuts or a hand; all else of the cutter is blank. */
+  tool?: true
   /** The settings book. */
   settings?: true
   /** Pictures that layers are printed with. */
@@ -33,6 +35,10 @@ export interface Reads {
 
 const BLANK = newProject('blank', 'Blank', { kind: 'free' })
 const BLANK_DRAWER = drawerSchema.parse({ papers: [], foams: [], adhesives: [], cutter: BLANK.drawer.cutter })
+const BLANK_TOOLS = {
+  machine: BLANK.drawer.cutter,
+  knife: { ...BLANK.drawer.cutter, tool: 'knife' },
+} as const
 const BLANK_LAYER: Layer = {
   id: '',
   name: '',
@@ -134,15 +140,15 @@ export class Narrower {
   }
 
   private drawer(drawer: Project['drawer'], reads: Reads): Project['drawer'] {
-    const { papers, foams, adhesives, cutter, settings } = reads
-    const name = `drawer ${papers === 'all' ? papers : papers?.join(' ')} ${foams} ${adhesives} ${cutter} ${settings}`
+    const { papers, foams, adhesives, cutter, tool, settings } = reads
+    const name = `drawer ${papers === 'all' ? papers : papers?.join(' ')} ${foams} ${adhesives} ${cutter} ${tool} ${settings}`
     return this.kept(drawer, name, () => ({
       ...BLANK_DRAWER,
       currency: drawer.currency,
       papers: papers ? this.all(drawer.papers, papers, BLANK_PAPER) : [],
       ...(foams ? { foams: drawer.foams } : {}),
       ...(adhesives ? { adhesives: drawer.adhesives } : {}),
-      ...(cutter ? { cutter: drawer.cutter } : {}),
+      ...(cutter ? { cutter: drawer.cutter } : tool ? { cutter: BLANK_TOOLS[drawer.cutter.tool] } : {}),
       ...(settings ? { settings: drawer.settings } : {}),
     }))
   }

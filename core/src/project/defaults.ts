@@ -7,6 +7,7 @@ import {
   type Cutter,
   type Drawer,
   type Foam,
+  type Mat,
   type NewMount,
   type Project,
 } from './schema'
@@ -140,8 +141,23 @@ export const starterAdhesives: Adhesive[] = [
   },
 ]
 
+const matOf = (id: string, name: string, tack: Mat['tack'], [w, h]: readonly [number, number]): Mat => ({
+  id,
+  name,
+  widthMm: w * INCH,
+  heightMm: h * INCH,
+  tack,
+  loads: 0,
+  lasts: 40,
+})
+
 /** A cutter for sheets of a foot square; a start to be corrected. */
 export const starterCutter: Cutter = {
+  id: 'cutter-foot',
+  tool: 'machine',
+  mats: (['low', 'medium', 'high'] as const).map((tack) =>
+    matOf(`mat-${tack}`, `${tack} tack, a foot square`, tack, [12, 12]),
+  ),
   name: '12 × 12 in mat',
   bedWidthMm: 12 * INCH,
   bedHeightMm: 12 * INCH,
@@ -154,6 +170,48 @@ export const starterCutter: Cutter = {
   loadMin: 1,
   overcutMm: 0.5,
 }
+
+/** What a drawer may hold to cut with: starting values of ours. */
+export const starterCutters: readonly Cutter[] = [
+  starterCutter,
+  {
+    ...starterCutter,
+    id: 'cutter-long',
+    name: '12 in wide, long mats',
+    bedHeightMm: 24 * INCH,
+    mats: [
+      matOf('mat-long-medium', 'medium tack, two feet long', 'medium', [12, 24]),
+      matOf('mat-long-high', 'high tack, two feet long', 'high', [12, 24]),
+      matOf('mat-long-low', 'low tack, a foot square', 'low', [12, 12]),
+    ],
+  },
+  {
+    ...starterCutter,
+    id: 'cutter-small',
+    name: 'small, 6 1/2 in wide',
+    bedWidthMm: 6.5 * INCH,
+    mats: [
+      matOf('mat-small-medium', 'medium tack, narrow', 'medium', [6.5, 12]),
+      matOf('mat-small-low', 'low tack, narrow', 'low', [6.5, 12]),
+    ],
+  },
+  {
+    id: 'knife',
+    tool: 'knife',
+    mats: [],
+    name: 'knife and ruler',
+    bedWidthMm: 600,
+    bedHeightMm: 450,
+    rimMm: 3,
+    speedMmPerS: 8,
+    cornerS: 0.5,
+    accelMmPerS2: 100,
+    travelMmPerS: 150,
+    liftS: 1.5,
+    loadMin: 2,
+    overcutMm: 0,
+  },
+]
 
 /** A drawer with foam, glue and a cutter, and no paper yet. */
 export const emptyDrawer = (): Drawer =>

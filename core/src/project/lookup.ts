@@ -10,6 +10,7 @@ import {
   type Region,
 } from '../base/geometry'
 import type { Adhesive, Layer, Mount, Paper, Piece, Project } from './schema'
+import { safeStripMm } from './strength'
 
 /** The paper taken for a layer that has none yet. */
 export const ASSUMED_PAPER = { finish: 'smooth', gsm: 216, thicknessMm: 0.29 } as const
@@ -99,6 +100,10 @@ export function stickGlueOf(project: Project): Adhesive | undefined {
     mount.kind === 'topper' ? drawer.adhesives.find(({ id }) => id === mount.stickGlueId) : undefined
   return own ?? adhesiveOf(project)
 }
+
+/** Smallest strip (mm) of a layer's card that survives cutting and weeding, by what cuts it. */
+export const safeStripOf = (project: Project, layer: Layer): number =>
+  safeStripMm(paperOf(project, layer), project.drawer.cutter.tool)
 
 /** Thickness of a layer’s card, mm; that of the assumed paper where none is chosen. */
 export const thicknessOf = (project: Project, layer: Layer): number =>

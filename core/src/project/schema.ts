@@ -303,8 +303,28 @@ export const adhesiveSchema = z.looseObject({
   caution: z.string().max(MOST.note).default(''),
 })
 
-/** A cutter: bed and rim in mm, pace in mm/s and seconds. */
+/** How much a mat holds. */
+export const TACKS = ['low', 'medium', 'high'] as const
+
+/** A mat that sheets are stuck to while they are cut. */
+export const matSchema = z.looseObject({
+  id,
+  name,
+  widthMm: sizeMm,
+  heightMm: sizeMm,
+  tack: z.enum(TACKS),
+  /** Loads that were cut on it since it was new or washed, and after how many it no longer holds. */
+  loads: whole('count').default(0),
+  lasts: whole('count').min(1).default(40),
+})
+
+/** What cuts: a machine, or a knife in a hand. Bed and rim in mm, pace in mm/s and seconds. */
 export const cutterSchema = z.looseObject({
+  /** In the shared drawer; a project of before has its own. */
+  id: id.default('own'),
+  tool: z.enum(['machine', 'knife']).default('machine'),
+  /** None where they are not noted: then whatever a load asks for is taken to be at hand. */
+  mats: z.array(matSchema).max(MOST.foams).default([]),
   name: z.string().max(MOST.name),
   bedWidthMm: sizeMm,
   bedHeightMm: sizeMm,
@@ -339,7 +359,7 @@ export const settingSchema = z.looseObject({
   forceG: within('forceG'),
   speedMmPerS: within('speedMmPerS'),
   passes: whole('passes'),
-  tack: z.enum(['low', 'medium', 'high']),
+  tack: z.enum(TACKS),
   outcome: z.enum(OUTCOMES),
   note: z.string().max(MOST.note).default(''),
   /** When, ms since 1970. */
@@ -353,7 +373,10 @@ export const drawerSchema = z.looseObject({
   adhesives: z.array(adhesiveSchema).max(MOST.adhesives),
   /** What worked on the cutter, and what did not. */
   settings: z.array(settingSchema).max(MOST.entries).default([]),
+  /** What this project is cut with. */
   cutter: cutterSchema,
+  /** All that are at hand. */
+  cutters: z.array(cutterSchema).max(MOST.foams).default([]),
   currency: z.string().max(20).default('€'),
 })
 
@@ -633,6 +656,8 @@ export type Picture = z.infer<typeof pictureSchema>
 export type Assembly = z.infer<typeof assemblySchema>
 /** See jointSchema. */
 export type Joint = z.infer<typeof jointSchema>
+/** See matSchema. */
+export type Mat = z.infer<typeof matSchema>
 /** One of SPREADS. */
 export type Spread = (typeof SPREADS)[number]
 /** One of ROLES. */

@@ -1,23 +1,27 @@
 // What of the shared drawer is no paper: foams, glues and the settings book. All projects use it up together; what one of them changed is put into what is
 // there now, record by record, and pads taken count against those that are left.
 import { type z } from 'zod'
-import { starterAdhesives, starterFoams } from './defaults'
+import { starterAdhesives, starterCutters, starterFoams } from './defaults'
 import {
   adhesiveSchema,
+  cutterSchema,
   foamSchema,
   settingSchema,
   type Adhesive,
+  type Cutter,
   type Foam,
   type Project,
   type Setting,
 } from './schema'
 
-/** Foams and glues of the shared drawer. */
+/** What of the shared drawer is no paper. */
 export interface Supplies {
   foams: readonly Foam[]
   adhesives: readonly Adhesive[]
   /** The settings book. */
   settings: readonly Setting[]
+  /** All that cuts, with its mats. */
+  cutters: readonly Cutter[]
 }
 
 /** What a drawer holds before anything is known of it: starting values of ours. */
@@ -25,6 +29,7 @@ export const starterSupplies = (): Supplies => ({
   foams: starterFoams,
   adhesives: starterAdhesives,
   settings: [],
+  cutters: starterCutters,
 })
 
 /** A record of some list of the drawer, as far as merging goes. */
@@ -46,6 +51,7 @@ export interface SupplyChanges {
   foams: ListChanges<Foam> | null
   adhesives: ListChanges<Adhesive> | null
   settings: ListChanges<Setting> | null
+  cutters?: ListChanges<Cutter> | null
 }
 
 /** What leads from one state of the supplies to another; null where nothing does. */
@@ -55,8 +61,9 @@ export function supplyChanges(before: Supplies, after: Supplies): SupplyChanges 
     foams: listChanges(before.foams, after.foams),
     adhesives: listChanges(before.adhesives, after.adhesives),
     settings: listChanges(before.settings, after.settings),
+    cutters: listChanges(before.cutters, after.cutters),
   }
-  return changes.foams || changes.adhesives || changes.settings ? changes : null
+  return changes.foams || changes.adhesives || changes.settings || changes.cutters ? changes : null
 }
 
 /** Puts changes into the supplies as they are now. What is gone stays gone; counts never fall below nought. */
@@ -64,6 +71,7 @@ export const applySupplyChanges = (supplies: Supplies, changes: SupplyChanges): 
   foams: changes.foams ? applyTo(supplies.foams, changes.foams) : supplies.foams,
   adhesives: changes.adhesives ? applyTo(supplies.adhesives, changes.adhesives) : supplies.adhesives,
   settings: changes.settings ? applyTo(supplies.settings, changes.settings) : supplies.settings,
+  cutters: changes.cutters ? applyTo(supplies.cutters, changes.cutters) : supplies.cutters,
 })
 
 function listChanges<T extends Item>(before: readonly T[], after: readonly T[]): ListChanges<T> | null {
@@ -117,29 +125,75 @@ export function soundSupplies(kept: unknown): Supplies {
     foams: list<Foam>('foams', foamSchema, starter.foams),
     adhesives: list<Adhesive>('adhesives', adhesiveSchema, starter.adhesives),
     settings: list<Setting>('settings', settingSchema, starter.settings),
+    cutters: list<Cutter>('cutters', cutterSchema, starter.cutters),
   }
 }
 
 /**
- * Brings the project's copies of foams and glues up to the shared drawer's, in the drawer's order. What only the project has, as of a
+ * Brings the project's copies of foams, glues and cutters up to the shared drawer's, in the drawer's order. What only the project has, as of a
  * file that came from elsewhere, stays with it.
  */
 export function refreshSupplies(project: Project, supplies: Supplies): Project {
-  const { foams, adhesives, settings } = project.drawer
+  const { foams, adhesives, settings, cutters, cutter } = project.drawer
   const next = {
     foams: joined(foams, supplies.foams),
     adhesives: joined(adhesives, supplies.adhesives),
     settings: joined(settings, supplies.settings),
+    cutters: joined(cutters, supplies.cutters),
+    cutter: sameOr(
+      cutter,
+      supplies.cutters.find(({ id }) => id === cutter.id),
+    ),
   }
-  if (next.foams === foams && next.adhesives === adhesives && next.settings === settings) return project
+  if ((Object.keys(next) as (keyof typeof next)[]).every((key) => next[key] === project.drawer[key]))
+    return project
   return { ...project, drawer: { ...project.drawer, ...next } }
 }
 
 function joined<T extends Item>(own: T[], shared: readonly T[]): T[] {
   const ids = new Set(shared.map(({ id }) => id))
   const next = [...shared, ...own.filter(({ id }) => !ids.has(id))]
-  const same = (a: T, b: T | undefined) => a === b || JSON.stringify(a) === JSON.stringify(b)
-  return next.length === own.length && next.every((one, i) => same(one, own[i])) ? own : next
+  return next.length === own.length && next.every((one, i) => isSame(one, own[i])) ? own : next
+}
+
+const isSame = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b)
+
+/** The other where there is one that differs. */
+const sameOr = <T>(own: T, other: T | undefined): T =>
+  other === undefined || isSame(own, other) ? own : other
+
+/** Takes a cutter out of a project; where it is cut with that one, the first that is left takes its place. */
+export function withoutCutter(project: Project, id: string): Project {
+  const { drawer } = project
+  const cutters = drawer.cutters.filter((one) => one.id !== id)
+  const cutter = drawer.cutter.id === id ? (cutters[0] ?? drawer.cutter) : drawer.cutter
+  return { ...project, drawer: { ...drawer, cutters, cutter } }
+}
+
+/** A project that is cut with one of the cutters at hand. */
+export function cutWithTool(project: Project, id: string): Project {
+  const cutter = project.drawer.cutters.find((one) => one.id === id)
+  return cutter && cutter.id !== project.drawer.cutter.id
+    ? { ...project, drawer: { ...project.drawer, cutter } }
+    : project
+}
+
+/** Changes one cutter, in the shared drawer or, where it is not there, in the project alone. */
+export function changeCutter(
+  { project, supplies }: { project: Project; supplies: Supplies },
+  id: string,
+  edit: (cutter: Cutter) => Cutter,
+): { project: Project; supplies: Supplies } {
+  const isShared = supplies.cutters.some((one) => one.id === id)
+  return isShared
+    ? {
+        project,
+        supplies: { ...supplies, cutters: supplies.cutters.map((one) => (one.id === id ? edit(one) : one)) },
+      }
+    : {
+        project: { ...project, drawer: { ...project.drawer, cutter: edit(project.drawer.cutter) } },
+        supplies,
+      }
 }
 
 /** Takes a foam or a glue out of the drawer and of the project. Joints that named a glue go back to the project's. */

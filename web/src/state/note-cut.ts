@@ -1,7 +1,7 @@
 // Notes loads as cut, by hand, by a ticked step or as the machine reports: their pieces leave every later layout.
 import { toast } from 'sonner'
 import { share } from '@feuillet/core/base'
-import { uncut, type CutRun } from '@feuillet/core/project'
+import { refreshSupplies, uncut, wearMats, type CutRun } from '@feuillet/core/project'
 import { noteRun } from '@feuillet/core/stages/journal'
 import { planner } from '../plan'
 import { keepLayout } from '../session/layouts'
@@ -39,7 +39,7 @@ const noteNow =
   async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
     const at = run?.startedAt ?? Date.now()
     for (let k = 0; k < TRIES; k++) {
-      const { project, stock } = getState().document
+      const { project, stock, supplies } = getState().document
       // What was asked of one project is never noted in another.
       if (!project || project.id !== projectId) return false
       const base = run ? noteRun(project, run) : project
@@ -58,7 +58,15 @@ const noteNow =
       for (const found of frozen.found) await keepLayout(...found)
       if (getState().document.project !== project) continue
       planner.takeLayouts(frozen.found)
-      dispatch(edited({ label, project: share(project, frozen.project), stock: frozen.stock }))
+      const worn = { ...supplies, cutters: wearMats(supplies.cutters, frozen.matIds) }
+      dispatch(
+        edited({
+          label,
+          project: refreshSupplies(share(project, frozen.project), worn),
+          stock: frozen.stock,
+          supplies: frozen.matIds.length > 0 ? worn : supplies,
+        }),
+      )
       return true
     }
     return false

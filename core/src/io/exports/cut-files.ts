@@ -15,9 +15,20 @@ import {
   type PadSheet,
   type SheetTag,
 } from '../write'
-import { polygonRings, rectangle, type Polygon } from '../../base/geometry'
+import { mapPolygon, polygonRings, rectangle, rotation, type Polygon } from '../../base/geometry'
 import { builtLayers, folioOf, layerRegion, slug, type Project } from '../../project'
-import { cuttingMarks, loadTag, printsOf, strokeWay, type Load, type SheetsNeeded } from '../../stages/sheets'
+import {
+  basisWords,
+  cuttingMarks,
+  loadTag,
+  matWords,
+  measureOf,
+  measureWords,
+  printsOf,
+  strokeWay,
+  type Load,
+  type SheetsNeeded,
+} from '../../stages/sheets'
 import { formatLength, formatMinutes, formatSize, wordsIn, type Unit, MM_PER_INCH } from '../../base/units'
 import type { AssemblyPlan } from '../../stages/assembly'
 import type { DepthPlan, LayerGlue } from '../../stages/depth'
@@ -124,7 +135,8 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   const { unit } = project
   const files: FileSet = new Map()
   const sheets = loads.map((load) => cutSheet(project, load))
-  files.set('templates-mirrored.pdf', await writeTemplates(sheets, faces))
+  files.set('templates-mirrored.pdf', await writeTemplates(sheets, faces, { mirrored: true }))
+  files.set('templates-as-seen.pdf', await writeTemplates(sheets, faces, { mirrored: false }))
   for (const paper of ['a4', 'letter'] as const)
     files.set(`templates-tiled-${paper}.pdf`, await writeTiledTemplates(sheets, faces, paper))
   for (const [name, file] of await printFiles(project, loads, faces)) files.set(name, file)
@@ -163,6 +175,8 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
       })),
     ]),
   )
+  const measured = measureRows(loads, unit)
+  if (measured.length > 0) files.set('measures.csv', writeCsv(measured))
   files.set(
     'cut-list.csv',
     writeCsv(
@@ -182,6 +196,27 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
     ),
   )
   return files
+}
+
+/** A row for each part that a trimmer or a punch cuts as well. */
+function measureRows(loads: readonly Load[], unit: Unit): Record<string, string | number>[] {
+  const rows = new Map<string, Record<string, string | number>>()
+  for (const load of loads)
+    for (const { layerId, pieceId, layerName, folio, placement, shape } of load.pieces) {
+      const measure = measureOf(mapPolygon(rotation(-placement.rotation), shape))
+      if (!measure) continue
+      const key = `${layerId}/${pieceId}`
+      const known = rows.get(key)
+      rows.set(key, {
+        paper: load.paper.name,
+        layer: folio,
+        name: layerName,
+        pieces: 1 + Number(known?.['pieces'] ?? 0),
+        tool: measure.kind === 'circle' ? 'punch' : 'trimmer',
+        measures: measureWords(measure, unit).join('; '),
+      })
+    }
+  return [...rows.values()]
 }
 
 /** Layers that are held by pads or glue, each with them; heights in the maker's unit. */
@@ -211,7 +246,7 @@ function tagOf(load: Load, unit: Unit): SheetTag {
     title: `Load ${load.number}: ${load.paper.name}`,
     lines: [
       `${load.onOffCut ? `off-cut ${load.onOffCut.label}, ` : ''}${formatSize(load.widthMm, load.heightMm, unit)}`,
-      `${setting.tack} tack mat, setting “${setting.name}”`,
+      `${matWords(load).mat}, ${setting.name}, ${basisWords(setting)}`,
       `${setting.passes} ${setting.passes === 1 ? 'pass' : 'passes'}, about ${formatMinutes(load.minutes)}`,
       `${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${holes} to weed`,
       ...(load.bladeCareM === null ? [] : [`look at the blade first: ${load.bladeCareM} m cut`]),

@@ -8,6 +8,7 @@ import {
   rectangle as box,
   type PDFPage,
 } from '@cantoo/pdf-lib'
+import { polygonBox } from '../../base/geometry'
 import { cuttingRings, lineToPath, num, type CutSheet } from './cut-sheet'
 import { INK, PT_PER_MM } from './pdf-parts'
 import { Typeface, type Faces } from './typeface'
@@ -55,22 +56,29 @@ export function tilesOf(
   })
 }
 
-/** Outlines and lines of a sheet as they come onto the back of the card: mirrored. */
+/** A sheet as it comes onto the back of the card: left and right exchanged. */
+const mirror = (sheet: CutSheet): CutSheet => {
+  const turned = (ring: Float64Array) => ring.map((v, i) => (i % 2 === 0 ? sheet.widthMm - v : v))
+  return {
+    ...sheet,
+    pieces: sheet.pieces.map((piece) => ({
+      ...piece,
+      shape: { outer: turned(piece.shape.outer), holes: piece.shape.holes.map(turned) },
+      lines: piece.lines.map(({ kind, line }) => ({ kind, line: turned(line) })),
+    })),
+  }
+}
+
+/** Outlines and lines of a sheet; what is folded is dashed. */
 function drawSheet(page: PDFPage, sheet: CutSheet, at: { x: number; y: number }): void {
   for (const piece of sheet.pieces) {
     const d = cuttingRings(piece.shape)
-      .map((ring) => {
-        let s = ''
-        for (let i = 0; i < ring.length; i += 2)
-          s += `${i === 0 ? 'M' : 'L'}${num(sheet.widthMm - ring[i]!)} ${num(ring[i + 1]!)}`
-        return s + 'Z'
-      })
+      .map((ring) => `${lineToPath(ring)}Z`)
       .join('')
     page.drawSvgPath(d, { ...at, scale: PT_PER_MM, borderColor: INK, borderWidth: 0.2 })
     for (const { kind, line } of piece.lines) {
-      const mirrored = line.map((v, i) => (i % 2 === 0 ? sheet.widthMm - v : v))
       const dash = kind === 'fold' ? { borderDashArray: [2 * PT_PER_MM, PT_PER_MM] } : {}
-      page.drawSvgPath(lineToPath(mirrored), {
+      page.drawSvgPath(lineToPath(line), {
         ...at,
         scale: PT_PER_MM,
         borderColor: INK,
@@ -93,16 +101,24 @@ function drawCaption(page: PDFPage, type: Typeface, text: string, at: { x: numbe
   })
 }
 
-/** A page per sheet at true size, mirrored so that the lines end up on the back of the card. */
-export async function writeTemplates(sheets: readonly CutSheet[], faces: Faces): Promise<Uint8Array> {
+/** The size that the card itself is trimmed to: where the template lies edge on edge. */
+const trimmed = ({ widthMm, heightMm }: CutSheet): string => `card ${num(widthMm)} × ${num(heightMm)} mm`
+
+/** A page per sheet at true size: mirrored so that the lines end up on the back of the card, or as it is seen. */
+export async function writeTemplates(
+  sheets: readonly CutSheet[],
+  faces: Faces,
+  { mirrored }: { mirrored: boolean },
+): Promise<Uint8Array> {
   const pdf = await PDFDocument.create()
+  const side = mirrored ? 'mirrored: lines go on the back' : 'as seen: lines go on the front'
   const captions = sheets.map(
-    (sheet) => `${sheet.title} – mirrored: lines go on the back. Check: this bar is ${BAR_MM} mm`,
+    (sheet) => `${sheet.title}, ${trimmed(sheet)} – ${side}. Check: this bar is ${BAR_MM} mm`,
   )
   const type = await Typeface.in(pdf, faces, captions)
   for (const [i, sheet] of sheets.entries()) {
     const page = pdf.addPage([sheet.widthMm * PT_PER_MM, sheet.heightMm * PT_PER_MM])
-    drawSheet(page, sheet, { x: 0, y: page.getHeight() })
+    drawSheet(page, mirrored ? mirror(sheet) : sheet, { x: 0, y: page.getHeight() })
     drawCaption(page, type, captions[i]!, { x: 12, y: 6 })
   }
   return pdf.save()
@@ -119,14 +135,14 @@ export async function writeTiledTemplates(
 ): Promise<Uint8Array> {
   const pdf = await PDFDocument.create()
   const size = PAGES[paper]
-  const parts = sheets.flatMap((sheet) => {
+  const parts = sheets.map(mirror).flatMap((sheet) => {
     const all = tilesOf(sheet, size)
     const used = all.filter((tile) => holdsCard(sheet, tile))
     const [rows, columns] = [all.at(-1)!.row + 1, all.at(-1)!.column + 1]
     return used.map((tile) => ({
       sheet,
       tile,
-      caption: `${sheet.title} – row ${tile.row + 1} of ${rows}, column ${tile.column + 1} of ${columns}. Mirrored; print at 100 %. This bar is ${BAR_MM} mm`,
+      caption: `${sheet.title}, ${trimmed(sheet)} – row ${tile.row + 1} of ${rows}, column ${tile.column + 1} of ${columns}. Mirrored; print at 100 %. This bar is ${BAR_MM} mm`,
     }))
   })
   const type = await Typeface.in(
@@ -159,18 +175,12 @@ export async function writeTiledTemplates(
   return pdf.save()
 }
 
-/** Whether something of a piece lies on a tile. The sheet is drawn mirrored. */
-function holdsCard(sheet: CutSheet, { x, y, w, h }: Tile): boolean {
-  return sheet.pieces.some(({ shape: { outer } }) => {
-    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity]
-    for (let i = 0; i < outer.length; i += 2) {
-      const px = sheet.widthMm - outer[i]!
-      ;[x0, x1] = [Math.min(x0, px), Math.max(x1, px)]
-      ;[y0, y1] = [Math.min(y0, outer[i + 1]!), Math.max(y1, outer[i + 1]!)]
-    }
-    return x0 < x + w && x1 > x && y0 < y + h && y1 > y
+/** Whether something of a piece lies on a tile. */
+const holdsCard = (sheet: CutSheet, { x, y, w, h }: Tile): boolean =>
+  sheet.pieces.some(({ shape }) => {
+    const b = polygonBox(shape)
+    return b.minX < x + w && b.maxX > x && b.minY < y + h && b.maxY > y
   })
-}
 
 /** Where marks of neighbouring tiles come over each other: in the middle of each shared strip, at a quarter and three quarters; mm in the tile. */
 export function joinMarks(tile: Tile, sheet: Pick<CutSheet, 'widthMm' | 'heightMm'>): [number, number][] {

@@ -145,7 +145,8 @@ function cutting({ project, loads, depth }: Known): Untold[] {
             i === 0 ? 'prepare' : `cut-${loads[i - 1]!.id}`,
             ...(printed > 0 ? [`ink-${load.id}`] : []),
           ],
-          needs: ['cutter'],
+          // A knife is in the hand: nothing else goes on meanwhile.
+          needs: [project.drawer.cutter.tool === 'knife' ? 'hands' : 'cutter'],
           minutes: load.minutes,
           loadId: load.id,
         },

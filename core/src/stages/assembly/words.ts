@@ -14,12 +14,15 @@ import {
 } from '../../project'
 import type { GlueAmount } from '../depth'
 import { centreMarks, scoredFace, type Turn } from '../layers'
+import { matWords, type Load } from '../sheets'
 import type { About, Ground, PadCount, Task, Untold } from './task'
 import { BENCH, UNNAMED_GLUE } from './times'
 
 type Words = Pick<Task, 'title' | 'detail'> & { caution?: string | null }
 
 const BLADE = 'Blades are sharp: keep fingers clear, cap what is not in use.'
+const KNIFE =
+  'A fresh blade on a cutting mat; cut away from fingers, along metal, and snap or cap it when you lay it down.'
 const GLASS = 'Glass edges cut: wear gloves and handle the pane by its edges.'
 const FOOD =
   'Keep card, glue and foam off the icing with a food-safe sleeve; small parts and sticks are not for small children. Follow the labels.'
@@ -105,6 +108,9 @@ function beforeSticking(
       }
     case 'cut': {
       const { number, paper, folios, setting, change } = about.load
+      if (setting.basis.from === 'hand') return cutByHand(about.load)
+      const { mat, mind } = matWords(about.load)
+      const minded = mind.length > 0 ? ` ${capital(mat)}: ${mind.join('; ')}.` : ''
       const passes = setting.passes > 1 ? `, ${setting.passes} passes` : ''
       const changed = change && !about.first ? ` Change: ${change}.` : ''
       const marked = about.load.pieces.some((piece) => piece.printed)
@@ -112,7 +118,7 @@ function beforeSticking(
         : ''
       return {
         title: `Cut load ${number}: ${paper.name}`,
-        detail: `Layer ${folios.join(', ')}. ${setting.tack} tack mat, setting “${setting.name}”${passes}.${changed}${marked}`,
+        detail: `Layer ${folios.join(', ')}. ${capital(mat)}, setting “${setting.name}”${passes}.${minded}${changed}${marked}`,
         caution: BLADE,
       }
     }
@@ -141,6 +147,22 @@ function beforeSticking(
         title: 'Fit everything dry',
         detail: `Lay all ${about.layers} layers on each other in order with nothing stuck. Look at it from the distance it will be seen from; change a colour now, not later.`,
       }
+  }
+}
+
+/** A load that a hand cuts along a template. */
+function cutByHand({ number, paper, folios, setting, pieces }: Load): Words {
+  const holes = pieces.reduce((total, piece) => total + piece.shape.holes.length, 0)
+  const inner =
+    holes > 0 ? ` The ${plural(holes, 'opening')} first, small ones before large ones, the outline last.` : ''
+  const often =
+    setting.passes > 1
+      ? ` About ${setting.passes} light cuts along the same line, none with force.`
+      : ' Turn the card, not the hand; straight lines along a metal ruler.'
+  return {
+    title: `Cut load ${number} by hand: ${paper.name}`,
+    detail: `Layer ${folios.join(', ')}. The template on the back of the card, mirrored, fixed with tape that comes off; check its bar with a ruler.${inner}${often}`,
+    caution: KNIFE,
   }
 }
 
@@ -390,6 +412,8 @@ const closing = ({ ring, mat }: Of<'close'>): string => {
   const parts = [...(mat ? ['mat'] : []), ...(ring ? ['spacer'] : []), 'stack', 'board'].join(', ')
   return parts.charAt(0).toUpperCase() + parts.slice(1)
 }
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 const plural = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`
 

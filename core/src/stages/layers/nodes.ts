@@ -8,8 +8,7 @@ import {
   guestProject,
   layerRegion,
   openingRect,
-  paperOf,
-  safeStripMm,
+  safeStripOf,
   type Project,
 } from '../../project'
 import { node, type Ref } from '../../planner'
@@ -91,11 +90,11 @@ export const shownPath = node('shown path', {
 
 const necks = node('necks', {
   stage: 'layers',
-  reads: { layer: ['pieces', 'blanks', 'paperId'], papers: ['finish', 'gsm'] },
+  reads: { layer: ['pieces', 'blanks', 'paperId'], papers: ['finish', 'gsm'], tool: true },
   compute: ({ project }): Neck[] => {
     const layer = project.layers[0]!
     // What is rolled or bent is weak or sound as it is cut; it is pointed at where it is seen.
-    return weakNecks(layerRegion({ pieces: cutPieces(layer) }), safeStripMm(paperOf(project, layer)))
+    return weakNecks(layerRegion({ pieces: cutPieces(layer) }), safeStripOf(project, layer))
   },
 })
 
@@ -145,12 +144,12 @@ const numberAt = node('number at', {
 /** Soundness of one layer that is built. */
 export const sound = node('sound', {
   stage: 'layers',
-  reads: { layer: ['pieces', 'paperId'], papers: ['finish', 'gsm'] },
+  reads: { layer: ['pieces', 'paperId'], papers: ['finish', 'gsm'], tool: true },
   needs: (_, layerId) => ({ weak: necks(layerId), ways: turns(layerId), number: numberAt(layerId) }),
   compute: ({ project }, { weak, ways, number }): Soundness => {
     const layer = project.layers[0]!
     const found = { necks: weak, turns: ways.turns, numberAt: number.at }
-    return sumUp(layer, safeStripMm(paperOf(project, layer)), found)
+    return sumUp(layer, safeStripOf(project, layer), found)
   },
   view: ({ necks: list, ...rest }: Soundness): SoundView => ({
     ...rest,
@@ -176,7 +175,7 @@ function whereIn({ x, y }: Point, b: Box): string {
 
 const ownLimit = node('limit by shape', {
   stage: 'layers',
-  reads: { layer: ['pieces', 'paperId'], papers: ['finish', 'gsm'] },
+  reads: { layer: ['pieces', 'paperId'], papers: ['finish', 'gsm'], tool: true },
   compute: ({ project }) => shapeLimit(project, project.layers[0]!),
 })
 
@@ -239,7 +238,7 @@ export const marks = node('marks', {
 
 /** Soundness of all layers of a project, back to front. Needs the geometry loaded. */
 export const soundnessOf = (project: Project): Soundness[] =>
-  builtLayers(project).map((layer) => soundness(project, layer, safeStripMm(paperOf(project, layer))))
+  builtLayers(project).map((layer) => soundness(project, layer, safeStripOf(project, layer)))
 
 const prints = node('snags of prints', {
   stage: 'layers',

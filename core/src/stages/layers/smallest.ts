@@ -1,6 +1,6 @@
 // How far a design can be made smaller before something of it does not survive: the third limit, beside opening and sheet.
 import { boxHeight, boxWidth, offset, ringBox, simplify, type Region } from '../../base/geometry'
-import { layerRegion, paperOf, safeStripMm, type Layer, type Project } from '../../project'
+import { layerRegion, safeStripOf, type Layer, type Project } from '../../project'
 import { NUMBER_ROOM_MM } from './marks/number-place'
 import { narrowestStrip } from './soundness/necks'
 
@@ -34,7 +34,7 @@ export const tightest = (limits: readonly (Smallest | null)[]): Smallest | null 
 /** What the shape of one layer alone allows; null where nothing of it sets a limit. */
 export function shapeLimit(project: Project, layer: Layer): Smallest | null {
   const region = layerRegion(layer)
-  const safeMm = safeStripMm(paperOf(project, layer))
+  const safeMm = safeStripOf(project, layer)
   const strip = narrowestStrip(region, safeMm, safeMm * WIDEST)
   const across = region
     .flatMap((face) => face.holes)

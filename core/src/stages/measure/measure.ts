@@ -8,6 +8,7 @@ import {
   type Box,
 } from '../../base/geometry'
 import {
+  bedOf,
   backingRect,
   depthAtHand,
   findLayer,
@@ -164,13 +165,14 @@ export function fitSheet(project: Project, layerId: string): Project {
 /** What a cutter reaches on the largest sheet in use; on a full bed where no paper is chosen yet. */
 function cuttableSize(project: Project): Size {
   const { cutter, papers } = project.drawer
+  const { bedWidthMm, bedHeightMm } = bedOf(cutter)
   const reach = (w: number, h: number): Size => ({
-    widthMm: Math.min(w, cutter.bedWidthMm) - 2 * cutter.rimMm,
-    heightMm: Math.min(h, cutter.bedHeightMm) - 2 * cutter.rimMm,
+    widthMm: Math.min(w, bedWidthMm) - 2 * cutter.rimMm,
+    heightMm: Math.min(h, bedHeightMm) - 2 * cutter.rimMm,
   })
   const sizes = papers.map((p) => reach(p.widthMm, p.heightMm))
   sizes.sort((a, b) => b.widthMm * b.heightMm - a.widthMm * a.heightMm)
-  return sizes[0] ?? reach(cutter.bedWidthMm, cutter.bedHeightMm)
+  return sizes[0] ?? reach(bedWidthMm, bedHeightMm)
 }
 
 function targetSize(

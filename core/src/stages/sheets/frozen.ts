@@ -44,6 +44,8 @@ export interface Frozen {
   stock: Paper[]
   /** Layouts of what is left to be cut, by the fingerprints of their runs: as it lay before. */
   found: [string, NestLayout][]
+  /** Mats that they lay on, one a load. */
+  matIds: string[]
 }
 
 /** Names a piece on a sheet. */
@@ -85,7 +87,7 @@ export function freezeLoads(
     const layout = was && layoutAfter(was, run, cut)
     return layout ? [[run.fingerprint, layout]] : []
   })
-  return { project: next, stock: nextStock, found }
+  return { project: next, stock: nextStock, found, matIds: loads.flatMap(({ mat }) => mat?.matId ?? []) }
 }
 
 const withSheet = (project: Project, sheet: CutSheet): Project => ({
@@ -243,6 +245,7 @@ function loadOfRecord(sheet: CutSheet, all: readonly CutSheet[], at: number): Lo
         : []
     }),
     setting: settingFor(sheet.paper, { name: '', speedMmPerS: 60 }),
+    mat: null,
     path: { strokes: [], travelMm: 0, plainTravelMm: 0 },
     outlineMm: 0,
     minutes: sheet.minutes,

@@ -6,12 +6,14 @@ import {
   polygonArea,
   polygonBox,
   polygonToPath,
+  rotation,
   plainPath,
   translation,
   type Box,
   type Polygon,
 } from '../../base/geometry'
 import type { LeftOver } from './off-cuts/off-cuts'
+import { measureOf, type Measure } from './measures'
 import type { LaidPiece, Load } from './loads/loads'
 import type { NestedRun, PaperRun } from './runs/paper-runs'
 
@@ -43,7 +45,13 @@ export const runView = ({ run, layout }: NestedRun): RunView => ({
 })
 
 /** A piece on a sheet without its shape. */
-export type PieceView = Omit<LaidPiece, 'shape' | 'marks'> & { box: Box; holes: number; numbered: boolean }
+export type PieceView = Omit<LaidPiece, 'shape' | 'marks'> & {
+  box: Box
+  holes: number
+  numbered: boolean
+  /** How it is cut by measure; null where it wants a template. */
+  measure: Measure | null
+}
 
 /** A load without its shapes. */
 export interface LoadView extends Omit<Load, 'pieces' | 'path' | 'outline'> {
@@ -62,6 +70,7 @@ export function loadView({ pieces, path, outline, ...load }: Load): LoadView {
     pieces: pieces.map(({ shape, marks, ...piece }) => ({
       ...piece,
       box: polygonBox(shape),
+      measure: measureOf(mapPolygon(rotation(-piece.placement.rotation), shape)),
       holes: shape.holes.length,
       numbered: marks.number.length > 0,
     })),

@@ -71,8 +71,8 @@ export function PickedPaper({ layer }: { layer: Layer }) {
               <Figure name="Sheet" value={formatSize(paper.widthMm, paper.heightMm, unit)} />
               <Figure
                 name="Safe strip"
-                value={formatLength(safeStripMm(paper), unit)}
-                basis="By finish and weight; narrower strips tear when weeded"
+                value={formatLength(safeStripMm(paper, project.drawer.cutter.tool), unit)}
+                basis={`By finish and weight${project.drawer.cutter.tool === 'knife' ? ', and 0.8 mm more by knife' : ''}; narrower strips tear when weeded`}
               />
               <Figure name="Cut edge" value={paper.core === 'white' ? 'shows white' : 'coloured through'} />
             </Figures>

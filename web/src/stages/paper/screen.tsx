@@ -19,6 +19,7 @@ import { DrawerTable } from './drawer-table'
 import { Neighbours } from './neighbours'
 import { PickedPaper } from './picked-paper'
 import { RampTool } from './ramp-tool'
+import { CutterTables } from './cutter-tables'
 import { FoamTable, GlueTable, SettingsTable } from './supply-tables'
 
 export default function PaperScreen() {
@@ -35,7 +36,7 @@ export default function PaperScreen() {
   const least = steps.toSorted((a, b) => a.difference - b.difference)[0]
   const box = growBox(viewBox(project), 2)
   const [asTable, setAsTable] = useState(false)
-  const [drawerOf, setDrawerOf] = useState<'papers' | 'foams' | 'glues' | 'settings'>('papers')
+  const [drawerOf, setDrawerOf] = useState<'papers' | 'foams' | 'glues' | 'cutters' | 'settings'>('papers')
   return (
     <StageFrame
       title="Paper"
@@ -133,7 +134,7 @@ export default function PaperScreen() {
     >
       {asTable ? (
         <>
-          <div className="w-96 px-4 pt-3">
+          <div className="w-[30rem] px-4 pt-3">
             <Choice
               label="Of the drawer"
               value={drawerOf}
@@ -141,6 +142,7 @@ export default function PaperScreen() {
                 { value: 'papers', label: 'papers' },
                 { value: 'foams', label: 'foam' },
                 { value: 'glues', label: 'glue' },
+                { value: 'cutters', label: 'cutters', title: 'What cuts, and its mats' },
                 {
                   value: 'settings',
                   label: 'settings',
@@ -152,11 +154,16 @@ export default function PaperScreen() {
           </div>
           {drawerOf === 'papers' && <DrawerTable />}
           {drawerOf !== 'papers' && (
-            <section aria-label="Foam, glue and settings" className="flex min-h-0 flex-1 flex-col px-4 py-2">
+            <section
+              aria-label="Foam, glue, cutters and settings"
+              className="flex min-h-0 flex-1 flex-col px-4 py-2"
+            >
               {drawerOf === 'foams' ? (
                 <FoamTable />
               ) : drawerOf === 'glues' ? (
                 <GlueTable />
+              ) : drawerOf === 'cutters' ? (
+                <CutterTables />
               ) : (
                 <SettingsTable />
               )}

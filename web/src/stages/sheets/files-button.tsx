@@ -10,6 +10,14 @@ import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { menuItem } from '../../ui'
 
+/** Templates to cut by hand, by the stem of their file. */
+const TEMPLATES = {
+  'templates-mirrored': 'Templates for the back of the card, mirrored (PDF at true size)',
+  'templates-as-seen': 'Templates for the front, as it is seen (PDF at true size)',
+  'templates-tiled-a4': 'Templates for the back, over pages of A4 (PDF)',
+  'templates-tiled-letter': 'Templates for the back, over pages of Letter (PDF)',
+} as const
+
 /** Cut files to save: one SVG per load, or everything in one zip. */
 export function FilesButton() {
   const project = useAppSelector(selectProject)
@@ -81,6 +89,15 @@ export function FilesButton() {
         >
           Pads and glue of each layer, from behind at true size (PDF)
         </DropdownMenu.Item>
+        {Object.entries(TEMPLATES).map(([stem, title]) => (
+          <DropdownMenu.Item
+            key={stem}
+            className={menuItem}
+            onSelect={() => void save((name) => name === `${stem}.pdf`, false)}
+          >
+            {title}
+          </DropdownMenu.Item>
+        ))}
         <DropdownMenu.Item
           className={menuItem}
           onSelect={() => void save((name) => name === 'test-square.svg', false)}

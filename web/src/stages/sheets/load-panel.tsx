@@ -1,4 +1,4 @@
-import { basisWords, laidKey, type LoadView } from '@feuillet/core/stages/sheets'
+import { basisWords, laidKey, matWords, measureWords, type LoadView } from '@feuillet/core/stages/sheets'
 import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
 import { selectUnit, selectView } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
@@ -13,6 +13,8 @@ import { HandPanel } from './hand-panel'
 export function LoadPanel({ load }: { load: LoadView }) {
   const unit = useAppSelector(selectUnit)
   const loose = load.pieces.filter((piece) => piece.loose)
+  const { mat, mind } = matWords(load)
+  const byHand = load.setting.basis.from === 'hand'
   return (
     <>
       <Heading title={`Load ${load.number}`}>
@@ -22,13 +24,20 @@ export function LoadPanel({ load }: { load: LoadView }) {
           ))}
         </div>
         <p className="mb-2">
-          <strong className="font-semibold">{load.setting.tack} tack</strong> mat, setting “
-          {load.setting.name}”, {load.setting.passes === 1 ? '1 pass' : `${load.setting.passes} passes`}
-          {load.setting.hardOnBlade && ', clean the blade after it'}
+          {byHand ? 'On ' : ''}
+          <strong className="font-semibold">{mat}</strong>, {load.setting.name}
+          {load.setting.passes > 1 && `, ${load.setting.passes} ${byHand ? 'light cuts' : 'passes'}`}
+          {load.setting.hardOnBlade && ', clean or change the blade after it'}
         </p>
+        {mind.map((words) => (
+          <p key={words} className="mb-2 text-[13px] text-ochre">
+            ▲ {words}.
+          </p>
+        ))}
         <p className="mb-2 text-[13px] text-soft">
-          Blade {formatLength(load.setting.depthMm, unit)} out, {load.setting.forceG} g,{' '}
-          {Math.round(load.setting.speedMmPerS)} mm/s: {basisWords(load.setting)}.
+          {byHand
+            ? 'The template goes onto the back, mirrored: it is under Cut files.'
+            : `Blade ${formatLength(load.setting.depthMm, unit)} out, ${load.setting.forceG} g, ${Math.round(load.setting.speedMmPerS)} mm/s: ${basisWords(load.setting)}.`}
         </p>
         {load.bladeCareM !== null && (
           <p className="mb-2 text-[13px] text-ochre">
@@ -64,10 +73,43 @@ export function LoadPanel({ load }: { load: LoadView }) {
           />
         </Figures>
       </Heading>
+      <ByMeasure load={load} />
       <NoteCut load={load} />
-      <SettingNote load={load} />
+      {!byHand && <SettingNote load={load} />}
       <HandPanel load={load} />
     </>
+  )
+}
+
+/** What of a load a trimmer or a punch cuts as well. */
+function ByMeasure({ load }: { load: LoadView }) {
+  const unit = useAppSelector(selectUnit)
+  const parts = new Map<string, { name: string; words: string[]; count: number }>()
+  for (const { layerId, pieceId, layerName, folio, measure } of load.pieces) {
+    if (!measure) continue
+    const key = `${layerId}/${pieceId}`
+    const count = (parts.get(key)?.count ?? 0) + 1
+    parts.set(key, { name: `Layer ${folio}, ${layerName}`, words: measureWords(measure, unit), count })
+  }
+  if (parts.size === 0) return null
+  return (
+    <Heading title="By trimmer or punch">
+      <ul className="grid max-h-48 gap-2 overflow-y-auto text-[13px]" data-testid="by-measure">
+        {[...parts].map(([key, { name, words, count }]) => (
+          <li key={key}>
+            <p className="font-semibold">
+              {name}
+              {count > 1 && ` × ${count}`}
+            </p>
+            {words.map((line) => (
+              <p key={line} className="measure">
+                {line}
+              </p>
+            ))}
+          </li>
+        ))}
+      </ul>
+    </Heading>
   )
 }
 

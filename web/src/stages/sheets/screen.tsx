@@ -55,9 +55,11 @@ export default function SheetsScreen() {
       actions={
         <>
           <FilesButton />
-          <Button disabled={loads.length === 0} onClick={() => setOnCutter(true)}>
-            Cutter
-          </Button>
+          {drawer.cutter.tool === 'machine' && (
+            <Button disabled={loads.length === 0} onClick={() => setOnCutter(true)}>
+              Cutter
+            </Button>
+          )}
           <SearchButton />
         </>
       }

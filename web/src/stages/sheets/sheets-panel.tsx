@@ -1,11 +1,11 @@
-import { setPlan } from '@feuillet/core/project'
+import { bedOf, changeCutter, cutWithTool, setPlan } from '@feuillet/core/project'
 import { changesOf, isStandIn, type LoadView } from '@feuillet/core/stages/sheets'
-import { formatLength, formatMinutes, formatShare } from '@feuillet/core/base/units'
-import { change } from '../../state/edits'
+import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
+import { change, changeSupplies } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Choice, Figure, Figures, Heading, LengthField, Switch } from '../../ui'
+import { Choice, Figure, Figures, Heading, LengthField, Select, Switch } from '../../ui'
 import { CutAlready } from './cut-already'
 import { LoadPanel } from './load-panel'
 import { WhatIsCut } from './what-is-cut'
@@ -16,6 +16,7 @@ export function SheetsPanel({ load, loads }: { load: LoadView | undefined; loads
   const { plan, drawer } = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
   const cost = usePlan('cost')
+  const bed = bedOf(drawer.cutter)
   const area = loads.reduce((sum, l) => sum + l.areaMm2, 0)
   const used = loads.reduce((sum, l) => sum + l.utilisation * l.areaMm2, 0)
   const unpriced = loads.some((l) => isStandIn(l.paper))
@@ -54,6 +55,23 @@ export function SheetsPanel({ load, loads }: { load: LoadView | undefined; loads
       )}
       <CutAlready />
       <WhatIsCut />
+      <Heading title="Cut with">
+        <Select
+          label="Cut with"
+          className="w-full"
+          value={drawer.cutter.id}
+          options={[
+            ...(drawer.cutters.some(({ id }) => id === drawer.cutter.id) ? [] : [drawer.cutter]),
+            ...drawer.cutters,
+          ].map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(id) => dispatch(change('what it is cut with', (p) => cutWithTool(p, id)))}
+        />
+        <p className="mt-1 text-[13px] text-soft">
+          {drawer.cutter.tool === 'knife'
+            ? 'By hand: narrowest strips 0.8 mm wider, no passes, board in several light cuts, templates in place of cut files.'
+            : `Cuts ${formatSize(bed.bedWidthMm, bed.bedHeightMm, unit)} at the most, by its bed and the mats at hand.`}
+        </p>
+      </Heading>
       <Heading title="How pieces are laid">
         <div className="grid gap-2">
           <Choice
@@ -81,10 +99,9 @@ export function SheetsPanel({ load, loads }: { load: LoadView | undefined; loads
             max={60}
             onChange={(rimMm) =>
               dispatch(
-                change('rim', (p) => ({
-                  ...p,
-                  drawer: { ...p.drawer, cutter: { ...p.drawer.cutter, rimMm } },
-                })),
+                changeSupplies('rim', (held) =>
+                  changeCutter(held, drawer.cutter.id, (one) => ({ ...one, rimMm })),
+                ),
               )
             }
           />

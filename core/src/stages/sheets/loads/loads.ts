@@ -14,9 +14,11 @@ import {
 import { layerFigures, mapMarks, noMarks, type Marks } from '../../layers'
 import {
   cutLayers,
+  matFor,
   pieceRegion,
   sameButSize,
   type CutLayer,
+  type MatChoice,
   type Paper,
   type Project,
 } from '../../../project'
@@ -85,6 +87,8 @@ export interface Load {
   minutes: number
   /** What one straight cut leaves whole; null where it would be narrower than 30 mm. */
   offCut: OffCut | null
+  /** What it is laid on; null where no mats are noted, or it is cut by knife. */
+  mat: MatChoice | null
   /** What must be done on the machine before this load; null where nothing changes. */
   change: string | null
   /** The blade wants care before this load: how far it has cut since (m), hard papers counted threefold. */
@@ -145,6 +149,8 @@ export function planLoads(
         intricacyOf(own.map(({ shape }) => shape)),
       )
       const setting = settingFor(bin.paper, cutter, intricacy, project.drawer.settings)
+      const box = polygonBox(bin.outline)
+      const mat = matFor(cutter, setting.tack, { widthMm: box.maxX, heightMm: box.maxY })
       const { accelMmPerS2, travelMmPerS, cornerS, liftS, overcutMm } = cutter
       const pace = { accelMmPerS2, travelMmPerS, cornerS, liftS, speedMmPerS: setting.speedMmPerS }
       const passS = memo('time of a pass', [laid.path, pace, overcutMm], () =>
@@ -168,7 +174,7 @@ export function planLoads(
       const cutBefore = project.cut.filter(
         ({ paper, onOffCut }) => paper.id === bin.paper.id && !onOffCut,
       ).length
-      return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore, setting, minutes })
+      return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore, setting, mat, minutes })
     })
   })
   list.sort(byChanges)
@@ -292,11 +298,23 @@ interface LoadParts {
   /** Sheets of the paper that are cut already: names go on after theirs. */
   cutBefore: number
   setting: CutSetting
+  mat: MatChoice | null
   /** Loading and all passes. */
   minutes: number
 }
 
-function makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore, setting, minutes }: LoadParts): Load {
+function makeLoad({
+  run,
+  sheet,
+  bin,
+  nthOfRun,
+  pieces,
+  laid,
+  cutBefore,
+  setting,
+  mat,
+  minutes,
+}: LoadParts): Load {
   const { paper, offCut, outline } = bin
   const { maxX: widthMm, maxY: heightMm } = polygonBox(outline)
   const nth = offCut
@@ -319,6 +337,7 @@ function makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore, setting,
     folios: [...new Set(pieces.map((piece) => piece.folio))].sort(folioOrder),
     pieces,
     setting,
+    mat,
     path: laid.path,
     outlineMm: laid.outlineMm,
     minutes,
@@ -365,6 +384,7 @@ function byChanges(a: Load, b: Load): number {
 
 function changeBefore(before: Load | undefined, load: Load): string | null {
   const { setting } = load
+  if (setting.basis.from === 'hand') return null
   const words: string[] = []
   if (!before || before.setting.name !== setting.name) words.push(`setting “${setting.name}”`)
   if (!before || before.setting.tack !== setting.tack) words.push(`${setting.tack} tack mat`)

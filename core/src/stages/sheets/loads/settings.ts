@@ -25,7 +25,10 @@ export interface CutSetting {
 
 /** What a setting rests on. */
 export type Basis =
-  { from: 'start' } | { from: 'book'; worked: number } | { from: 'step'; after: Setting['outcome'] }
+  | { from: 'start' }
+  | { from: 'hand' }
+  | { from: 'book'; worked: number }
+  | { from: 'step'; after: Setting['outcome'] }
 
 /** Mean width of the card between cuts (mm), and openings of a piece, from which a cut is fine or lace. */
 const FINE = { widthMm: 12, openings: 10 }
@@ -125,10 +128,11 @@ export const entriesFor = (
 /** How a paper is to be cut: as it worked the last time; where it did not, a step on; where nothing is known, by a start of ours. */
 export function settingFor(
   paper: Paper,
-  cutter: Pick<Cutter, 'name' | 'speedMmPerS'>,
+  cutter: Pick<Cutter, 'name' | 'speedMmPerS'> & Partial<Pick<Cutter, 'tool'>>,
   intricacy: Intricacy = 'plain',
   book: readonly Setting[] = [],
 ): CutSetting {
+  if (cutter.tool === 'knife') return byKnife(paper, cutter, intricacy)
   const start = startSetting(paper, cutter, intricacy)
   const known = entriesFor(book, paper, { cutter: cutter.name, intricacy })
   const last = known.at(-1)
@@ -141,6 +145,26 @@ export function settingFor(
       basis: { from: 'book', worked: known.filter((one) => one.outcome === 'cut through').length },
     }
   return { ...nextStep(used, known), basis: { from: 'step', after: last.outcome } }
+}
+
+/** A hand cuts card in one go and board in several light ones; it presses as it must. */
+function byKnife(
+  { finish, thicknessMm }: Paper,
+  { speedMmPerS }: Pick<Cutter, 'speedMmPerS'>,
+  intricacy: Intricacy,
+): CutSetting {
+  const isBoard = finish === 'chipboard' || thicknessMm > 0.8
+  return {
+    name: isBoard ? 'board, several light cuts' : 'by knife',
+    tack: 'low',
+    passes: isBoard ? Math.min(12, Math.max(3, Math.ceil(thicknessMm / 0.35))) : 1,
+    intricacy,
+    depthMm: thicknessMm,
+    forceG: 0,
+    speedMmPerS: round(speedMmPerS * SLOWER[intricacy], 1),
+    hardOnBlade: finish === 'glitter' || isBoard,
+    basis: { from: 'hand' },
+  }
 }
 
 /** What to try after a setting that did not do. */
@@ -182,6 +206,7 @@ const round = (value: number, places: number): number => Math.round(value * 10 *
 /** What a setting rests on, in a few words. */
 export function basisWords({ basis }: Pick<CutSetting, 'basis'>): string {
   if (basis.from === 'start') return 'a start of ours'
+  if (basis.from === 'hand') return 'by hand'
   if (basis.from === 'book') return basis.worked === 1 ? 'worked once' : `worked ${basis.worked} times`
   return `a step on: ${basis.after} last time`
 }

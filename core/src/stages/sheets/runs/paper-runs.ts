@@ -2,6 +2,7 @@
 import { polygonArea, polygonToPath, rectangle, type Polygon } from '../../../base/geometry'
 import { colourName } from '../../layers'
 import {
+  bedOf,
   cutLayers,
   isOnPane,
   layerBox,
@@ -95,8 +96,8 @@ const standIn = (project: Project, colour: string): Paper => ({
   gsm: 216,
   thicknessMm: 0.29,
   core: 'solid',
-  widthMm: project.drawer.cutter.bedWidthMm,
-  heightMm: project.drawer.cutter.bedHeightMm,
+  widthMm: bedOf(project.drawer.cutter).bedWidthMm,
+  heightMm: bedOf(project.drawer.cutter).bedHeightMm,
   count: 0,
   price: 0,
   perPack: 1,
@@ -165,8 +166,7 @@ export const withPins = (run: PaperRun, project: Project, memo: Memo = fresh): P
 
 function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): PaperRun {
   const { plan, drawer } = project
-  const { rimMm, bedWidthMm, bedHeightMm } = drawer.cutter
-  const bed = { rimMm, bedWidthMm, bedHeightMm }
+  const bed = { rimMm: drawer.cutter.rimMm, ...bedOf(drawer.cutter) }
   const turns = paper.oneWay ? 'fixed' : plan.turns
   const pieces = layers.flatMap((own) =>
     laidPieces(own.layer).flatMap((piece): NestPiece[] => {

@@ -1,6 +1,8 @@
 // Loose bits to keep, papers that run short, pieces pinned or grown to where they may not lie.
 import { say, size } from '../../../base/units'
 import { cutLayers, type Project, type Snag } from '../../../project'
+import { groupBy } from '../../../base'
+import { matWords } from '../loads/mat-words'
 import type { Load } from '../loads/loads'
 import { buyWords, sheetsNeeded } from '../loads/needed'
 import { whyIllegal } from '../nest/exact/legal'
@@ -22,6 +24,7 @@ export function sheetSnags(project: Project, runs: readonly NestedRun[], list: r
         message: `Load ${load.number} has ${loose.length} loose ${loose.length === 1 ? 'bit' : 'bits'} to keep when weeding (${load.paper.name}).`,
       })
   }
+  snags.push(...matSnags(list))
   for (const need of sheetsNeeded(list))
     if (need.buy > 0 && !isStandIn(need.paper))
       snags.push({
@@ -33,6 +36,26 @@ export function sheetSnags(project: Project, runs: readonly NestedRun[], list: r
         message: `${need.sheets} ${need.sheets === 1 ? 'sheet' : 'sheets'} of ${need.paper.name} needed, ${need.paper.count} at hand: buy ${buyWords(need)}.`,
       })
   return snags
+}
+
+/** Mats at hand that are not what loads ask for: a finding a mat. */
+function matSnags(list: readonly Load[]): Snag[] {
+  const byMat = groupBy(
+    list.filter(({ mat }) => mat !== null && mat.mind.length > 0),
+    (load) => [load.mat!.matId, ...load.mat!.mind].join(' '),
+  )
+  return [...byMat.values()].map((loads): Snag => {
+    const { mat, mind } = matWords(loads[0]!)
+    const numbers = loads.map(({ number }) => number).join(', ')
+    return {
+      code: 'mat',
+      stage: 'sheets',
+      severity: 'caution',
+      layer: null,
+      at: null,
+      message: `${loads.length === 1 ? 'Load' : 'Loads'} ${numbers} on ${mat}: ${mind.join('; ')}.`,
+    }
+  })
 }
 
 /** Pieces pinned by hand to where they may not lie. */

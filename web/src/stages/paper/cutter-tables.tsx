@@ -1,0 +1,272 @@
+// What cuts, with its mats, as tables that are edited in place; shared by all projects as foams and glues are.
+import { useMemo } from 'react'
+import { Trash2 } from 'lucide-react'
+import {
+  changeCutter,
+  starterCutters,
+  TACKS,
+  wearOf,
+  withoutCutter,
+  type Cutter,
+  type Mat,
+} from '@feuillet/core/project'
+import { changeSupplies } from '../../state/edits'
+import { selectProject, selectUnit } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { Button, DataTable, Tip, type DataColumn } from '../../ui'
+import { RecordCell, type RecordColumn } from './record-cell'
+
+const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
+  { key: 'name', title: 'cuts with', width: 'w-40' },
+  { key: 'tool', title: 'tool', options: ['machine', 'knife'], width: 'w-22' },
+  { key: 'bedWidthMm', title: 'bed wide', length: { min: 20, max: 3000 }, width: 'w-13' },
+  { key: 'bedHeightMm', title: 'bed high', length: { min: 20, max: 3000 }, width: 'w-13' },
+  { key: 'rimMm', title: 'rim', length: { min: 0, max: 60 }, width: 'w-13' },
+  { key: 'speedMmPerS', title: 'speed', unit: 'mm/s', number: { min: 0.1, max: 5000 }, width: 'w-11' },
+  { key: 'cornerS', title: 'a point', unit: 's', number: { min: 0, max: 60 }, width: 'w-10' },
+  { key: 'liftS', title: 'a lift', unit: 's', number: { min: 0, max: 60 }, width: 'w-10' },
+  { key: 'loadMin', title: 'to load', unit: 'min', number: { min: 0, max: 60 }, width: 'w-10' },
+]
+
+const MAT_COLUMNS: readonly RecordColumn<Mat>[] = [
+  { key: 'name', title: 'mat', width: 'w-44' },
+  { key: 'tack', title: 'tack', options: TACKS, width: 'w-24' },
+  { key: 'widthMm', title: 'wide', length: { min: 20, max: 3000 }, width: 'w-14' },
+  { key: 'heightMm', title: 'high', length: { min: 20, max: 3000 }, width: 'w-14' },
+  {
+    key: 'loads',
+    title: 'loads so far',
+    number: { min: 0, max: 100_000, whole: true },
+    width: 'w-12',
+    tip: 'Loads cut on it since it was new or washed; 0 when you wash it',
+  },
+  {
+    key: 'lasts',
+    title: 'lasts',
+    unit: 'loads',
+    number: { min: 1, max: 100_000, whole: true },
+    width: 'w-12',
+    tip: 'After so many loads it no longer holds: an estimate to correct',
+  },
+]
+
+const WEAR = { good: 'holds well', worn: '▲ worn', done: '■ wash it' } as const
+
+/** The cutters, the knife among them; the one that this project is cut with, and its mats. */
+export function CutterTables() {
+  const dispatch = useAppDispatch()
+  const { cutters } = useAppSelector((state) => state.document.supplies)
+  const unit = useAppSelector(selectUnit)
+  const { cutter: used } = useAppSelector(selectProject).drawer
+  const columns = useMemo((): DataColumn<Cutter>[] => {
+    const set = (cutter: Cutter, patch: Partial<Cutter>) =>
+      dispatch(
+        changeSupplies(`${cutter.name} in the drawer`, (held) =>
+          changeCutter(held, cutter.id, (one) => ({ ...one, ...patch })),
+        ),
+      )
+    return [
+      ...CUTTER_COLUMNS.map((column): DataColumn<Cutter> => ({
+        id: column.key,
+        title: column.title,
+        unit: column.length ? unit : column.unit,
+        numeric: Boolean(column.number ?? column.length),
+        always: column.key === 'name',
+        value: (cutter) => cutter[column.key] as string | number,
+        cell: (cutter) => (
+          <RecordCell record={cutter} column={column} onChange={(patch) => set(cutter, patch)} />
+        ),
+      })),
+      {
+        id: 'bin',
+        title: 'bin',
+        always: true,
+        cell: (cutter) => (
+          <Tip text={`Takes ${cutter.name} out of the drawer; undo brings it back`}>
+            <button
+              type="button"
+              aria-label={`Bin ${cutter.name}`}
+              className="p-1 disabled:opacity-40"
+              disabled={cutters.length === 1}
+              onClick={() =>
+                dispatch(
+                  changeSupplies(`bin ${cutter.name}`, ({ project, supplies }) => ({
+                    project: withoutCutter(project, cutter.id),
+                    supplies: {
+                      ...supplies,
+                      cutters: supplies.cutters.filter(({ id }) => id !== cutter.id),
+                    },
+                  })),
+                )
+              }
+            >
+              <Trash2 size={15} aria-hidden />
+            </button>
+          </Tip>
+        ),
+      },
+    ]
+  }, [dispatch, unit, cutters.length])
+  const add = () =>
+    dispatch(
+      changeSupplies('a new cutter', ({ project, supplies }) => ({
+        project,
+        supplies: {
+          ...supplies,
+          cutters: [
+            ...supplies.cutters,
+            {
+              ...starterCutters[0]!,
+              id: crypto.randomUUID(),
+              name: `New cutter ${supplies.cutters.length + 1}`,
+              mats: [],
+            },
+          ],
+        },
+      })),
+    )
+  const own = cutters.find(({ id }) => id === used.id)
+  return (
+    <>
+      <DataTable
+        label="Cutters of the drawer"
+        rows={cutters}
+        columns={columns}
+        rowId={({ id }) => id}
+        rowProps={({ name }) => ({ 'data-cutter': name })}
+        sortedBy="name"
+        small
+        toolbar={() => (
+          <>
+            <span className="flex-1 text-[13px] text-soft">
+              This project is cut with {used.name}: chosen under Sheets. Starting values of ours; the
+              machine&apos;s own book goes before them.
+            </span>
+            <Button small onClick={add}>
+              New cutter
+            </Button>
+          </>
+        )}
+      />
+      {own && own.tool === 'machine' && <MatTable key={own.id} cutter={own} />}
+    </>
+  )
+}
+
+/** The mats of one cutter, and how worn they are. */
+function MatTable({ cutter }: { cutter: Cutter }) {
+  const dispatch = useAppDispatch()
+  const unit = useAppSelector(selectUnit)
+  const columns = useMemo((): DataColumn<Mat>[] => {
+    const edit = (label: string, change: (mats: Mat[]) => Mat[]) =>
+      dispatch(
+        changeSupplies(label, (held) =>
+          changeCutter(held, cutter.id, (one) => ({ ...one, mats: change(one.mats) })),
+        ),
+      )
+    return [
+      ...MAT_COLUMNS.map((column): DataColumn<Mat> => ({
+        id: column.key,
+        title: column.title,
+        unit: column.length ? unit : column.unit,
+        numeric: Boolean(column.number ?? column.length),
+        always: column.key === 'name',
+        value: (mat) => mat[column.key] as string | number,
+        cell: (mat) => (
+          <RecordCell
+            record={mat}
+            column={column}
+            onChange={(patch) =>
+              edit(`mat ${mat.name}`, (list) =>
+                list.map((one) => (one.id === mat.id ? { ...one, ...patch } : one)),
+              )
+            }
+          />
+        ),
+      })),
+      {
+        id: 'wear',
+        title: 'holds',
+        value: (mat) => mat.loads / mat.lasts,
+        cell: (mat) => (
+          <span className={wearOf(mat) === 'good' ? '' : 'text-ochre'}>{WEAR[wearOf(mat)]}</span>
+        ),
+      },
+      {
+        id: 'washed',
+        title: 'care',
+        always: true,
+        cell: (mat) => (
+          <Button
+            small
+            disabled={mat.loads === 0}
+            onClick={() =>
+              edit(`${mat.name} washed`, (list) =>
+                list.map((one) => (one.id === mat.id ? { ...one, loads: 0 } : one)),
+              )
+            }
+          >
+            Washed
+          </Button>
+        ),
+      },
+      {
+        id: 'bin',
+        title: 'bin',
+        always: true,
+        cell: (mat) => (
+          <button
+            type="button"
+            aria-label={`Bin ${mat.name}`}
+            className="p-1"
+            onClick={() => edit(`bin ${mat.name}`, (list) => list.filter(({ id }) => id !== mat.id))}
+          >
+            <Trash2 size={15} aria-hidden />
+          </button>
+        ),
+      },
+    ]
+  }, [dispatch, unit, cutter.id])
+  const add = () =>
+    dispatch(
+      changeSupplies('a new mat', (held) =>
+        changeCutter(held, cutter.id, (one) => ({
+          ...one,
+          mats: [
+            ...one.mats,
+            {
+              id: crypto.randomUUID(),
+              name: `New mat ${one.mats.length + 1}`,
+              widthMm: one.bedWidthMm,
+              heightMm: one.bedHeightMm,
+              tack: 'medium',
+              loads: 0,
+              lasts: 40,
+            },
+          ],
+        })),
+      ),
+    )
+  return (
+    <DataTable
+      label={`Mats of ${cutter.name}`}
+      rows={cutter.mats}
+      columns={columns}
+      rowId={({ id }) => id}
+      rowProps={({ name }) => ({ 'data-mat': name })}
+      sortedBy="name"
+      small
+      toolbar={() => (
+        <>
+          <span className="flex-1 text-[13px] text-soft">
+            Mats of {cutter.name}. A load wears its mat as it is noted as cut; without mats any that is asked
+            for counts as at hand.
+          </span>
+          <Button small onClick={add}>
+            New mat
+          </Button>
+        </>
+      )}
+    />
+  )
+}
