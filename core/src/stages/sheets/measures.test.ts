@@ -6,10 +6,11 @@ import { measureOf, measureWords, rulerLength } from './measures'
 
 /** Inches that a ruler's words stand for, read back: “8 1/2 in less 0.2 mm”. */
 function readBack(words: string): number {
-  const [, whole, top, bottom, way, rest] = /^(\d+)?(?: ?(\d+)\/(\d+))? in(?: (and|less) ([\d.]+) mm)?$/.exec(
-    words,
-  )!
-  const inches = Number(whole ?? 0) + (top ? Number(top) / Number(bottom) : 0)
+  const [, ruler, way, rest] = /^([\d/ ]+) in(?: (and|less) ([\d.]+) mm)?$/.exec(words)!
+  const inches = ruler!
+    .split(' ')
+    .map((part) => part.split('/').map(Number))
+    .reduce((sum, [top, bottom = 1]) => sum + top! / bottom, 0)
   return inches * MM_PER_INCH + (way ? (way === 'and' ? 1 : -1) * Number(rest) : 0)
 }
 
