@@ -52,6 +52,25 @@ export function tickTaking(
   }
 }
 
+/** Begins to let a step dry; one that is drying already begins anew. Times in ms since 1970. */
+export const letDry = (
+  project: Project,
+  { stepId, title, endsAt }: { stepId: string; title: string; endsAt: number },
+): Project => ({
+  ...project,
+  progress: {
+    ...project.progress,
+    drying: [...project.progress.drying.filter((one) => one.stepId !== stepId), { stepId, title, endsAt }],
+  },
+})
+
+/** What dried is dry, and its step done; or it is no longer waited for. */
+export function driedOff(project: Project, stepId: string, done: boolean): Project {
+  const drying = project.progress.drying.filter((one) => one.stepId !== stepId)
+  const stopped = { ...project, progress: { ...project.progress, drying } }
+  return done ? tickStep(stopped, stepId, true) : stopped
+}
+
 /** Takes every tick back but those of sheets that are cut, and gives back all that the steps took. */
 export function untickAll(held: { project: Project; supplies: Supplies }): {
   project: Project
@@ -65,7 +84,11 @@ export function untickAll(held: { project: Project; supplies: Supplies }): {
     ...given,
     project: {
       ...given.project,
-      progress: { ...given.project.progress, done: given.project.cut.map(({ id }) => `cut-${id}`) },
+      progress: {
+        ...given.project.progress,
+        drying: [],
+        done: given.project.cut.map(({ id }) => `cut-${id}`),
+      },
     },
   }
 }

@@ -451,6 +451,11 @@ export const planSchema = z.looseObject({
   turns: z.enum(['free', 'quarter', 'fixed']).default('quarter'),
   pins: z.array(pinSchema).max(MOST.pins).default([]),
   cutOrder: z.enum(['changes', 'build', 'hand']).default('changes'),
+  /** Steps that the maker wants before others, by their ids. */
+  stepOrder: z
+    .array(z.looseObject({ first: z.string().min(1).max(400), then: z.string().min(1).max(400) }))
+    .max(MOST.entries)
+    .default([]),
   /** Ids of loads in the order that the maker laid down; loads that are not named come after them. */
   loadOrder: z.array(z.string().max(400)).max(MOST.entries).default([]),
   /** Whether off-cuts of the drawer are cut before whole sheets. */
@@ -528,6 +533,26 @@ export const journalSchema = z.looseObject({
     )
     .max(MOST.entries)
     .default([]),
+  /** What single steps took, as the bench's clock or the maker noted it. */
+  steps: z
+    .array(
+      z.looseObject({
+        stepId: z.string().min(1).max(400),
+        kind: z.string().max(60),
+        title: z.string().max(400),
+        /** For how many of the batch. */
+        made: whole('batch').default(1),
+        /** As planned then, and as planned by our own values; minutes. */
+        plannedMin: within('minutes'),
+        oursMin: within('minutes'),
+        minutes: within('minutes'),
+        at: time,
+        /** The maker said that it is no outlier: it counts however far off it is. */
+        counts: z.boolean().nullable().default(null),
+      }),
+    )
+    .max(MOST.entries)
+    .default([]),
   note: z.string().max(MOST.note).default(''),
 })
 
@@ -560,6 +585,11 @@ export const progressSchema = z.looseObject({
           .max(MOST.foams),
       }),
     )
+    .max(MOST.ticks)
+    .default([]),
+  /** What dries or takes hold by itself, and when it will have; ms since 1970. */
+  drying: z
+    .array(z.looseObject({ stepId: z.string().max(400), title: z.string().max(400), endsAt: time }))
     .max(MOST.ticks)
     .default([]),
 })
@@ -692,6 +722,8 @@ export type Plan = z.infer<typeof planSchema>
 export type Stage = (typeof STAGES)[number]
 /** See journalSchema. */
 export type Journal = z.infer<typeof journalSchema>
+/** A step with what it took. */
+export type StepNote = Journal['steps'][number]
 /** A run of the cutter, as it is noted. */
 export type CutRun = Journal['runs'][number]
 

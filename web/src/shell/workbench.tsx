@@ -24,6 +24,7 @@ import { change } from '../state/edits'
 import { selectSaved, selectSettled } from '../state/selectors'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { resetView } from '../state/view'
+import { DryingTimers } from './drying-timers'
 import { Notices } from './notices'
 import { pathOf } from './stage-names'
 import { TopBar } from './top-bar'
@@ -65,6 +66,7 @@ export function Workbench() {
     return (
       <>
         <Watches />
+        <DryingTimers dark />
         <Screen name="bench" />
       </>
     )
@@ -193,6 +195,7 @@ function Frame({ stage }: { stage: Stage }) {
         </Contained>
         <Screen name={stage} />
       </div>
+      <DryingTimers />
       <FindBox />
       <KeyList />
       <Versions />

@@ -3,6 +3,8 @@
  * on cutter and hands (schedule.ts). How long the hands take is in times.ts.
  */
 export type { AssemblyPlan, Job, Resource, Step, StepKind, Task } from './task'
+export * from './mishap'
+export * from './order'
 export * from './plan'
 export { BENCH } from './times'
 export { schedule } from './schedule'

@@ -15,7 +15,7 @@ export const assembly = node('assembly', {
     adhesives: true,
     tool: true,
     foams: true,
-    plan: ['batch', 'cutWith', 'direction', 'alignment', 'adhesiveId'],
+    plan: ['batch', 'cutWith', 'direction', 'alignment', 'adhesiveId', 'stepOrder'],
   },
   needs: (project) => ({
     cut: cutLoads(),

@@ -98,6 +98,8 @@ export interface Job {
   /** What is busy with it; a drying step needs nothing. */
   needs: Resource[]
   minutes: number
+  /** By our own values, where something was learned; else as above. */
+  oursMin?: number
   layerId: string | null
   loadId: string | null
   /** Foam that it uses up for one of the batch, single pads. */

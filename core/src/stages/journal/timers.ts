@@ -1,4 +1,5 @@
-import { tickStep, type CutRun, type Project, type Stage } from '../../project'
+import { tickStep, type CutRun, type Project, type Stage, type StepNote } from '../../project'
+import type { Step } from '../assembly'
 
 /** Starts a stage's timer; any other that runs is stopped first. `now` in ms since 1970. */
 export function startTimer(project: Project, stage: Stage, now: number): Project {
@@ -47,6 +48,27 @@ export function noteSheets(
       sheetsUsed: [...project.journal.sheetsUsed, ...used.map((u) => ({ ...u, at }))],
     },
   }
+}
+
+/** Notes what a step took; done again it is noted anew. Times in minutes and ms since 1970. */
+export function noteStep(
+  project: Project,
+  { step, minutes, at }: { step: Step; minutes: number; at: number },
+): Project {
+  const { id: stepId, kind, title, minutes: plannedMin, oursMin = plannedMin } = step
+  const note: StepNote = {
+    stepId,
+    kind,
+    title,
+    made: project.plan.batch,
+    plannedMin,
+    oursMin,
+    minutes: Math.round(minutes * 100) / 100,
+    at,
+    counts: null,
+  }
+  const rest = project.journal.steps.filter((one) => one.stepId !== stepId)
+  return { ...project, journal: { ...project.journal, steps: [...rest, note] } }
 }
 
 /** Notes a run of the cutter, once; a load cut through ticks its step off. */

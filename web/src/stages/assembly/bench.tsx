@@ -1,46 +1,79 @@
-// Bench mode: one step, large, at arm's length; the space bar ticks it off.
+// Bench mode: one step, large, at arm's length; the space bar ticks it off. Its clock notes what each step took; what dries by itself
+// runs on while the hands do something else.
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import {
-  builtLayers,
-  colourOf,
-  findLayer,
-  folioOf,
-  paperOf,
-  viewBox,
-  type Project,
-} from '@feuillet/core/project'
+import { colourOf, findLayer, folioOf, letDry, paperOf, type Project } from '@feuillet/core/project'
 import type { Step } from '@feuillet/core/stages/assembly'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { usePlan } from '../../plan'
 import { pathOf } from '../../shell/stage-names'
+import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
 import { useCommand } from '../../commands/use-command'
-import { Board } from '../../drawing/board'
-import { GlueMarks } from '../../drawing/glue-marks'
-import { StackDrawing } from '../../drawing/stack'
 import { FolioTab } from '../../ui'
+import { BenchPicture, TrueSize } from './bench-picture'
+import { MishapPanel } from './mishap-panel'
 import { tick } from './tick'
+import { canSpeak, useAwake, useSpoken } from './use-bench-aids'
+import { useStepClock } from './use-step-clock'
+
+const NONE: readonly Step[] = []
+/** Shorter than this nothing was done, only ticked (minutes). */
+const ONLY_TICKED_MIN = 0.05
 
 export default function Bench() {
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const project = useAppSelector(selectProject)
   const assembly = usePlan('assembly')
-  const steps = assembly?.steps ?? []
-  const { done } = project.progress
-  const firstOpen = steps.findIndex((step) => !done.includes(step.id))
+  const steps = assembly?.steps ?? NONE
+  const { done, drying } = project.progress
+  const isDrying = (id: string) => drying.some(({ stepId }) => stepId === id)
+  /** The next step that is neither done nor drying by itself; where only drying is left, that. */
+  const nextOpen = (from: number): number => {
+    const open = (test: (step: Step) => boolean) => {
+      const on = steps.findIndex((step, i) => i >= from && test(step))
+      return on >= 0 ? on : steps.findIndex(test)
+    }
+    const working = open(({ id }) => !done.includes(id) && !isDrying(id))
+    const any = working >= 0 ? working : open(({ id }) => !done.includes(id))
+    return any < 0 ? steps.length : any
+  }
   const [asked, setAsked] = useState<number | null>(null)
-  const at = asked ?? (firstOpen < 0 ? steps.length : firstOpen)
+  const at = asked ?? nextOpen(0)
   const step = steps[at]
+  const waitsFor = (step?.after ?? []).flatMap((id) => drying.filter(({ stepId }) => stepId === id))
+  const isWaiting = step !== undefined && step.needs.length === 0
+  const clock = useStepClock(step?.id)
+  const isAwake = useAwake()
+  const [isSpoken, setSpoken] = useState(false)
+  const [isTrueSize, setTrueSize] = useState(false)
+  const [isWrong, setWrong] = useState(false)
+  const { words } = useWords()
+  useSpoken(step ? [step.title, words(step.detail), step.caution ?? ''].join('. ') : 'It is built.', isSpoken)
   const leave = () => void navigate(pathOf(project.id, 'assembly'))
   const doneButton = useRef<HTMLButtonElement>(null)
+  const goOn = () => {
+    setAsked(at + 1 < steps.length && !done.includes(steps[at + 1]!.id) ? at + 1 : null)
+    doneButton.current?.focus()
+  }
   const finish = () => {
     if (!step) return
-    dispatch(tick(step, true))
-    setAsked(at + 1)
+    const minutes = clock.minutes()
+    dispatch(tick(step, true, isWaiting || minutes < ONLY_TICKED_MIN ? null : minutes))
+    goOn()
+  }
+  const begin = () => {
+    if (!step) return
+    const { id: stepId, title, minutes } = step
+    dispatch(
+      change(`let it dry: ${title}`, (p) =>
+        letDry(p, { stepId, title, endsAt: Date.now() + minutes * 60_000 }),
+      ),
+    )
+    goOn()
   }
   const back = () => {
     const before = steps[at - 1]
@@ -50,8 +83,8 @@ export default function Bench() {
     // What comes next is Done again, whichever way it was gone back.
     doneButton.current?.focus()
   }
-  useCommand('bench-back', back, { enabled: at > 0 })
-  useCommand('bench-leave', leave)
+  useCommand('bench-back', back, { enabled: at > 0 && !isWrong })
+  useCommand('bench-leave', leave, { enabled: !isWrong })
   // The space bar presses what has the focus: that is Done, unless the maker went elsewhere.
   const ready = Boolean(assembly)
   useEffect(() => doneButton.current?.focus(), [ready])
@@ -62,13 +95,14 @@ export default function Bench() {
       </main>
     )
   const leftMin = steps
-    .slice(at)
-    .filter((s) => s.needs.includes('hands'))
+    .filter((s) => s.needs.includes('hands') && !done.includes(s.id))
     .reduce((sum, s) => sum + s.minutes, 0)
+  const picture = { project, step, steps, at }
+  const startsClock = isWaiting && !isDrying(step.id)
   return (
-    <main className="grid h-full grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-10 bg-night p-10 text-panel">
-      <div className="flex min-h-0 flex-col">
-        <BenchPicture project={project} step={step} steps={steps} at={at} />
+    <main className="grid h-full grid-cols-1 gap-x-10 gap-y-4 overflow-y-auto bg-night p-6 text-panel md:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] md:overflow-hidden md:p-8">
+      <div className="flex min-h-72 flex-col md:min-h-0">
+        {isTrueSize ? <TrueSize {...picture} /> : <BenchPicture {...picture} />}
       </div>
       <div className="flex min-h-0 flex-col">
         <p className="measure mb-3 text-[18px] text-[#c3c5bf]">
@@ -76,36 +110,85 @@ export default function Bench() {
             ? `step ${at + 1} of ${steps.length} · ${formatMinutes(leftMin)} of handwork left`
             : `${steps.length} steps done`}
         </p>
-        <div className="min-h-0 flex-1 overflow-y-auto" aria-live="polite">
-          <h1 className="mb-5 text-[42px] leading-[1.1]">{step ? step.title : 'It is built.'}</h1>
+        <div className="min-h-0 flex-1 overflow-y-auto" aria-live="polite" tabIndex={0}>
+          <h1 className="mb-5 text-[38px] leading-[1.1]">{step ? step.title : 'It is built.'}</h1>
           {step && <StepWords step={step} project={project} />}
+          {waitsFor.map(({ stepId, title }) => (
+            <p key={stepId} className="mt-5 border-l-4 border-[#e0a948] bg-[#38353a] px-5 py-3 text-[19px]">
+              ▲ It waits for what still dries: {title}.
+            </p>
+          ))}
           {!step && <p className="text-[22px]">Write down what worked in the Journal.</p>}
         </div>
         <button
           ref={doneButton}
           type="button"
-          className="clip-corner mt-4 flex items-center justify-between bg-panel px-7 py-6 text-ink hover:bg-white disabled:opacity-50"
+          className="clip-corner mt-4 flex items-center justify-between bg-panel px-7 py-5 text-ink hover:bg-white disabled:opacity-50"
           disabled={!step}
-          onClick={finish}
+          onClick={startsClock ? begin : finish}
         >
-          <span className="font-head text-[30px] font-bold">Done</span>
+          <span className="font-head text-[28px] font-bold">
+            {startsClock ? `Let it dry, ${formatMinutes(step.minutes)}` : 'Done'}
+          </span>
           <span className="measure text-[18px]">space bar</span>
         </button>
-        <div className="mt-4 flex justify-between text-[19px]">
-          <button
-            type="button"
-            className="underline-offset-4 hover:underline disabled:opacity-40"
-            disabled={at === 0}
-            onClick={back}
-          >
+        <div className="mt-3 flex flex-wrap items-center justify-between gap-x-5 gap-y-2 text-[17px]">
+          <Aid onClick={back} disabled={at === 0}>
             ← back
-          </button>
-          <button type="button" className="underline-offset-4 hover:underline" onClick={leave}>
-            leave the bench (Esc)
-          </button>
+          </Aid>
+          {startsClock ? (
+            <Aid onClick={finish}>it is dry already</Aid>
+          ) : (
+            <Aid onClick={clock.pause} disabled={!step} pressed={clock.isPaused}>
+              {clock.isPaused ? 'go on after the pause' : 'pause'}
+            </Aid>
+          )}
+          <Aid onClick={() => setTrueSize(!isTrueSize)} pressed={isTrueSize}>
+            true size
+          </Aid>
+          {canSpeak() && (
+            <Aid onClick={() => setSpoken(!isSpoken)} pressed={isSpoken}>
+              read out
+            </Aid>
+          )}
+          <Aid onClick={() => setWrong(true)} disabled={!step}>
+            something went wrong
+          </Aid>
+          <Aid onClick={leave}>leave the bench (Esc)</Aid>
         </div>
+        {isAwake && <p className="mt-1 text-[14px] text-[#c3c5bf]">The screen stays awake.</p>}
       </div>
+      {isWrong && step && (
+        <MishapPanel
+          step={step}
+          steps={steps}
+          onClose={() => {
+            setWrong(false)
+            setAsked(null)
+          }}
+        />
+      )}
     </main>
+  )
+}
+
+/** A smaller thing to press at the bench. */
+function Aid({
+  pressed,
+  ...rest
+}: {
+  pressed?: boolean
+  disabled?: boolean
+  onClick: () => void
+  children: React.ReactNode
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={pressed}
+      className={`min-h-9 underline-offset-4 hover:underline disabled:opacity-40 ${pressed ? 'underline' : ''}`}
+      {...rest}
+    />
   )
 }
 
@@ -131,64 +214,5 @@ function StepWords({ step, project }: { step: Step; project: Project }) {
         </p>
       )}
     </>
-  )
-}
-
-/** The stack as far as it is built, this step's layer in place; pads and glue on its back as seen through it. */
-function BenchPicture({
-  project,
-  step,
-  steps,
-  at,
-}: {
-  project: Project
-  step: Step | undefined
-  steps: readonly Step[]
-  at: number
-}) {
-  const map = usePlan('padMap', step?.kind === 'pad' ? step.layerId : null)
-  const glue = usePlan('glueMap', step?.kind === 'glue' ? step.layerId : null)
-  const holding = step?.kind === 'pad' || step?.kind === 'glue'
-  const layers = builtLayers(project)
-  const laid = new Set(
-    steps
-      .slice(0, at)
-      .filter((s) => s.kind === 'lay' || s.kind === 'glue')
-      .map((s) => s.layerId),
-  )
-  const sticking = Boolean(step?.layerId)
-  const shown =
-    sticking || laid.size > 0
-      ? layers.filter((layer) => laid.has(layer.id) || layer.id === step?.layerId)
-      : layers
-  const box = viewBox(project)
-  const pads = map?.pads ?? []
-  return (
-    <Board name="bench" box={box} unit={project.unit} label="The stack at this step" rulers={false}>
-      {(px) => (
-        <>
-          <StackDrawing
-            project={project}
-            layers={shown}
-            px={px}
-            strong={holding && step.layerId ? new Set([step.layerId]) : undefined}
-          />
-          {glue && <GlueMarks glue={glue} px={px} ink="#1e2126" />}
-          {pads.map((pad, i) => (
-            <rect
-              key={i}
-              transform={`translate(${pad.x} ${pad.y}) rotate(${pad.rotation})`}
-              x={-pad.widthMm / 2}
-              y={-pad.heightMm / 2}
-              width={pad.widthMm}
-              height={pad.heightMm}
-              fill="#fff"
-              stroke="#1e2126"
-              strokeWidth={px * 1.2}
-            />
-          ))}
-        </>
-      )}
-    </Board>
   )
 }

@@ -1,6 +1,6 @@
-import { useMemo } from 'react'
+import { lazy, Suspense, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { BENCH, type DraftStep, type Step } from '@feuillet/core/stages/assembly'
+import { BENCH, leeways, type DraftStep, type Step } from '@feuillet/core/stages/assembly'
 import { setPlan, untickAll } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change, changeSupplies } from '../../state/edits'
@@ -17,7 +17,10 @@ import { StepPicture } from './step-picture'
 import { DraftRow, StepRow } from './step-row'
 import { DuePanel } from './due-panel'
 import { tick } from './tick'
-import { TimeChart } from './time-chart'
+import { StepPlace } from './step-place'
+
+const TimeChart = lazy(() => import('./time-chart'))
+const StepGraph = lazy(() => import('./step-graph'))
 
 const ALIGNMENTS = [
   { value: 'corner-jig', label: 'corner jig' },
@@ -49,6 +52,13 @@ export default function AssemblyScreen() {
     useMemo(() => groupSteps(steps), [steps]),
     progress.done,
   )
+  const leeway = useMemo(() => leeways(steps), [steps])
+  const critical = useMemo(
+    () => new Set([...leeway].flatMap(([id, { slackMin }]) => (slackMin < 1e-6 ? [id] : []))),
+    [leeway],
+  )
+  const [asGraph, setAsGraph] = useState(false)
+  const pickStep = (stepId: string) => dispatch(looked({ stepId }))
   const groupOf = (group: StepGroup) => (
     <section
       key={group.key}
@@ -99,6 +109,7 @@ export default function AssemblyScreen() {
                   {picked.caution}
                 </p>
               )}
+              <StepPlace step={picked} steps={steps} leeway={leeway.get(picked.id)} />
             </Heading>
           )}
           {assembly && (
@@ -170,15 +181,50 @@ export default function AssemblyScreen() {
       }
     >
       {steps.length > 0 && (
-        <TimeChart
-          steps={steps}
-          total={assembly!.minutes}
-          done={progress.done}
-          picked={picked?.id}
-          onPick={(stepId) => dispatch(looked({ stepId }))}
-        />
+        <>
+          <Suspense fallback={<p className="px-5 pt-3 text-soft">Drawing…</p>}>
+            <TimeChart
+              steps={steps}
+              total={assembly!.minutes}
+              done={progress.done}
+              picked={picked?.id}
+              critical={critical}
+              onPick={pickStep}
+            />
+          </Suspense>
+          <div className="w-80 px-5 pb-2">
+            <Choice
+              label="How to look at the steps"
+              value={asGraph ? 'graph' : 'list'}
+              options={[
+                { value: 'list', label: 'one after the other' },
+                {
+                  value: 'graph',
+                  label: 'what waits for what',
+                  title: 'Strong: what may not be late, or the end is later. Dashed: dries by itself',
+                },
+              ]}
+              onChange={(look) => setAsGraph(look === 'graph')}
+            />
+          </div>
+        </>
       )}
-      <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-4" aria-busy={!assembly}>
+      {asGraph && steps.length > 0 && (
+        <Suspense fallback={<p className="p-5 text-soft">Drawing…</p>}>
+          <StepGraph
+            steps={steps}
+            leeway={leeway}
+            done={progress.done}
+            picked={picked?.id}
+            onPick={pickStep}
+          />
+        </Suspense>
+      )}
+      <div
+        hidden={asGraph && steps.length > 0}
+        className="min-h-0 flex-1 overflow-y-auto px-5 pb-4"
+        aria-busy={!assembly}
+      >
         {!assembly && (
           <ol aria-label="Order of work">
             {order.map((step, i) => (

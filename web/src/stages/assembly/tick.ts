@@ -1,5 +1,6 @@
 import { tickStep, tickTaking } from '@feuillet/core/project'
 import type { Step } from '@feuillet/core/stages/assembly'
+import { noteStep } from '@feuillet/core/stages/journal'
 import { change, changeSupplies } from '../../state/edits'
 import type { AppDispatch, RootState } from '../../state/store'
 import { noteCut, takeBack } from '../../state/note-cut'
@@ -7,9 +8,10 @@ import { noteCut, takeBack } from '../../state/note-cut'
 /**
  * Ticks a step off or takes the tick back. A step that uses foam takes it for the whole batch out of the drawer, and gives it back; one
  * that cuts a sheet notes the sheet as cut, or takes it back.
+ * @param minutes what it took, where a clock ran; null where none did
  */
 export const tick =
-  (step: Step, done: boolean) =>
+  (step: Step, done: boolean, minutes: number | null = null) =>
   (dispatch: AppDispatch, getState: () => RootState): void => {
     const label = `${done ? 'tick' : 'untick'} “${step.title}”`
     const { loadId } = step
@@ -27,7 +29,10 @@ export const tick =
       changeSupplies(label, (held) => {
         const { batch } = held.project.plan
         const foams = (step.takes ?? []).map(({ foamId, count }) => ({ foamId, count: count * batch }))
-        return tickTaking(held, step.id, { done, foams })
+        const ticked = tickTaking(held, step.id, { done, foams })
+        return minutes === null
+          ? ticked
+          : { ...ticked, project: noteStep(ticked.project, { step, minutes, at: Date.now() }) }
       }),
     )
   }

@@ -1,73 +1,131 @@
-import { Tip } from '../../ui'
+// Cutter, hands and waiting side by side along the time of the build.
+import { CustomChart } from 'echarts/charts'
+import { GridComponent, TooltipComponent } from 'echarts/components'
+import { graphic, init, use as register, type EChartsType } from 'echarts/core'
+import { SVGRenderer } from 'echarts/renderers'
+import { useEffect, useRef } from 'react'
 import type { Step } from '@feuillet/core/stages/assembly'
 import { formatMinutes } from '@feuillet/core/base/units'
 
-const lanes = [
-  { name: 'cutter', holds: (step: Step) => step.needs.includes('cutter') },
-  { name: 'hands', holds: (step: Step) => step.needs.includes('hands') },
-  { name: 'waiting', holds: (step: Step) => step.needs.length === 0 },
-]
+register([CustomChart, GridComponent, TooltipComponent, SVGRenderer])
 
-/** Cutter, hands and waiting side by side along the time of the build. */
-export function TimeChart({
-  steps,
-  total,
-  done,
-  picked,
-  onPick,
-}: {
+const LANES = ['waiting', 'hands', 'cutter'] as const
+const laneOf = ({ needs }: Step): number => (needs.includes('cutter') ? 2 : needs.includes('hands') ? 1 : 0)
+
+const INK = '#1e2126'
+const FILL = { plum: '#6b2d73', done: '#bfc1bb', waiting: '#8d5300', critical: INK, other: '#6d7078' }
+
+interface Props {
   steps: readonly Step[]
   total: number
   done: readonly string[]
   picked: string | undefined
+  /** Steps that may not be late. */
+  critical: ReadonlySet<string>
   onPick: (stepId: string) => void
-}) {
-  const every = [5, 10, 15, 30, 60, 120, 240].find((k) => total / k <= 9) ?? 480
-  const marks = Array.from({ length: Math.floor(total / every) + 1 }, (_, k) => k * every)
+}
+
+export default function TimeChart({ steps, total, done, picked, critical, onPick }: Props) {
+  const place = useRef<HTMLDivElement>(null)
+  const chart = useRef<EChartsType | null>(null)
+  const latest = useRef({ steps, onPick })
+  useEffect(() => {
+    latest.current = { steps, onPick }
+  })
+  useEffect(() => {
+    const own = init(place.current!, null, { renderer: 'svg' })
+    chart.current = own
+    own.on('click', ({ dataIndex }) => {
+      const step = latest.current.steps[dataIndex]
+      if (step) latest.current.onPick(step.id)
+    })
+    const observer = new ResizeObserver(() => own.resize())
+    observer.observe(place.current!)
+    return () => {
+      observer.disconnect()
+      own.dispose()
+    }
+  }, [])
+  useEffect(() => {
+    const font = { fontFamily: 'Atkinson Hyperlegible Next Variable', color: INK }
+    const every = [5, 10, 15, 30, 60, 120, 240].find((k) => total / k <= 9) ?? 480
+    const fillOf = (step: Step): string => {
+      if (step.id === picked) return FILL.plum
+      if (done.includes(step.id)) return FILL.done
+      if (step.needs.length === 0) return FILL.waiting
+      return critical.has(step.id) ? FILL.critical : FILL.other
+    }
+    chart.current?.setOption({
+      animation: false,
+      textStyle: font,
+      grid: { left: 58, right: 26, top: 6, bottom: 22 },
+      tooltip: {
+        confine: true,
+        formatter: ({ dataIndex }: { dataIndex: number }) => {
+          const step = steps[dataIndex]
+          if (!step) return ''
+          const late = critical.has(step.id) ? ', may not be late' : ''
+          return `${graphicText(step.title)}<br>${formatMinutes(step.startMin)} to ${formatMinutes(step.endMin)}${late}`
+        },
+      },
+      xAxis: {
+        type: 'value',
+        min: 0,
+        max: total,
+        interval: every,
+        axisLabel: { ...font, showMaxLabel: false, formatter: (minutes: number) => formatMinutes(minutes) },
+        splitLine: { lineStyle: { color: '#d6d7d2' } },
+      },
+      yAxis: {
+        type: 'category',
+        data: LANES,
+        axisTick: { show: false },
+        axisLine: { show: false },
+        axisLabel: font,
+      },
+      series: [
+        {
+          type: 'custom',
+          encode: { x: [1, 2], y: 0 },
+          data: steps.map((step) => ({
+            value: [laneOf(step), step.startMin, step.endMin],
+            itemStyle: { color: fillOf(step), borderColor: '#f4f5f1', borderWidth: 1 },
+          })),
+          renderItem: (
+            params: { coordSys: unknown },
+            api: {
+              value: (k: number) => number
+              coord: (at: [number, number]) => [number, number]
+              size: (of: [number, number]) => [number, number]
+              style: () => object
+            },
+          ) => {
+            const [from, y] = api.coord([api.value(1), api.value(0)])
+            const [to] = api.coord([api.value(2), api.value(0)])
+            const high = api.size([0, 1])[1] * 0.72
+            const within = params.coordSys as { x: number; y: number; width: number; height: number }
+            const shape = graphic.clipRectByRect(
+              { x: from, y: y - high / 2, width: Math.max(2, to - from), height: high },
+              within,
+            )
+            return shape && { type: 'rect', shape, style: api.style() }
+          },
+        },
+      ],
+    })
+  }, [steps, total, done, picked, critical])
   return (
-    <section
-      aria-label="Time of the build"
-      className="mx-5 mt-4 mb-2 border border-line bg-panel px-3 pt-2 pb-1"
-    >
-      <div className="grid grid-cols-[62px_1fr] items-center gap-y-1">
-        {lanes.map(({ name, holds }) => (
-          <div key={name} className="contents">
-            <span className="text-[12.5px] text-soft">{name}</span>
-            <div className="relative h-5 bg-ground/60">
-              {steps.filter(holds).map((step) => (
-                <Tip
-                  key={step.id}
-                  text={`${step.title}: ${formatMinutes(step.startMin)} to ${formatMinutes(step.endMin)}`}
-                >
-                  <button
-                    type="button"
-                    tabIndex={-1}
-                    aria-hidden
-                    onClick={() => onPick(step.id)}
-                    className={`absolute top-0 h-full border-r border-panel ${picked === step.id ? 'bg-plum' : done.includes(step.id) ? 'bg-line' : name === 'waiting' ? 'bg-ochre' : 'bg-ink'}`}
-                    style={{
-                      left: `${(step.startMin / total) * 100}%`,
-                      width: `max(2px, ${((step.endMin - step.startMin) / total) * 100}%)`,
-                    }}
-                  />
-                </Tip>
-              ))}
-            </div>
-          </div>
-        ))}
-        <span />
-        <div className="relative h-5">
-          {marks.map((mark) => (
-            <span
-              key={mark}
-              className="measure absolute text-[11.5px] whitespace-nowrap text-soft"
-              style={{ left: `${(mark / total) * 100}%` }}
-            >
-              {formatMinutes(mark)}
-            </span>
-          ))}
-        </div>
-      </div>
+    <section aria-label="Time of the build" className="mx-5 mt-3 mb-2 border border-line bg-panel px-2 py-1">
+      <div
+        ref={place}
+        role="img"
+        aria-label={`Cutter, hands and waiting over ${formatMinutes(total)}; what may not be late is darker`}
+        className="h-28 w-full"
+      />
     </section>
   )
 }
+
+/** A maker's words in a tooltip, which is read as markup. */
+const graphicText = (words: string): string =>
+  words.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')

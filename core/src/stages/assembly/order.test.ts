@@ -1,0 +1,96 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { demo } from '../../demo'
+import { results } from '../../../test/results'
+import { leeways, letStepGo, moveStep, waitsFor, withOrder } from './index'
+
+/** Small graphs without circles: each step waits for some of those before it. */
+const graphs = fc
+  .array(fc.tuple(fc.integer({ min: 0, max: 9 }), fc.array(fc.nat({ max: 6 }), { maxLength: 3 })), {
+    minLength: 1,
+    maxLength: 8,
+  })
+  .map((list) =>
+    list.map(([minutes, before], k) => ({
+      id: `s${k}`,
+      minutes,
+      needs: ['hands' as const],
+      title: `S${k}`,
+      after: [...new Set(before.filter((b) => b < k).map((b) => `s${b}`))],
+    })),
+  )
+
+/** All ways through a graph from a step to an end, one by one. */
+function ways(steps: readonly { id: string; after: string[] }[], from: string): string[][] {
+  const next = steps.filter(({ after }) => after.includes(from))
+  return next.length === 0 ? [[from]] : next.flatMap(({ id }) => ways(steps, id).map((way) => [from, ...way]))
+}
+
+describe('leeway', () => {
+  it('is that of the longest of all ways through the graph', () => {
+    fc.assert(
+      fc.property(graphs, (steps) => {
+        const minutes = new Map(steps.map(({ id, minutes: own }) => [id, own]))
+        const all = steps.filter(({ after }) => after.length === 0).flatMap(({ id }) => ways(steps, id))
+        const long = (way: string[]) => way.reduce((sum, id) => sum + minutes.get(id)!, 0)
+        const end = Math.max(...all.map(long))
+        const found = leeways(steps)
+        for (const { id } of steps) {
+          // Of the ways through a step the longest says how late it may be.
+          const through = Math.max(...all.filter((way) => way.includes(id)).map(long))
+          expect(found.get(id)!.slackMin).toBeCloseTo(end - through, 9)
+        }
+      }),
+    )
+  })
+})
+
+describe('moving a step', () => {
+  it('never makes steps wait for each other, and does what was asked where it may', () => {
+    fc.assert(
+      fc.property(
+        graphs,
+        fc.nat({ max: 7 }),
+        fc.constantFrom('earlier' as const, 'later' as const),
+        (steps, k, way) => {
+          const project = demo('bon-voyage')
+          const own = steps[k % steps.length]!
+          const moved = moveStep(project, steps, { id: own.id, way })
+          const at = steps.indexOf(own)
+          const other = steps[way === 'earlier' ? at - 1 : at + 1]
+          const [first, then] = way === 'earlier' ? [own, other] : [other, own]
+          const mayNot = !other || waitsFor(steps, first!.id).has(then!.id)
+          expect(moved.ok).toBe(!mayNot)
+          if (!moved.ok) return
+          const next = withOrder(steps, moved.project.plan.stepOrder)
+          expect(waitsFor(next, then!.id).has(first!.id)).toBe(true)
+          for (const { id } of next) expect(waitsFor(next, id).has(id)).toBe(false)
+        },
+      ),
+      { numRuns: 60 },
+    )
+  })
+
+  it('holds in the plan until it is let go, and says why where it may not be', () => {
+    const project = demo('bon-voyage')
+    const { steps } = results(project).assembly
+    const weeds = steps.filter(({ kind }) => kind === 'weed')
+    const moved = moveStep(project, steps, { id: weeds[0]!.id, way: 'later' })
+    expect(moved.ok).toBe(true)
+    if (!moved.ok) return
+    const then = results(moved.project).assembly.steps.map(({ id }) => id)
+    const [before, after] = moved.project.plan.stepOrder.map(({ first, then: next }) => [first, next])[0]!
+    expect(then.indexOf(before!)).toBeLessThan(then.indexOf(after!))
+    expect(letStepGo(moved.project, weeds[0]!.id).plan.stepOrder).toEqual([])
+    const mount = steps.findLast(({ needs }) => needs.includes('hands'))!
+    expect(moveStep(project, steps, { id: mount.id, way: 'later' })).toEqual({
+      ok: false,
+      why: 'it is the last',
+    })
+    const dry = steps.find(({ kind }) => kind === 'dry-fit')!
+    expect(moveStep(project, steps, { id: dry.id, way: 'earlier' })).toMatchObject({
+      ok: false,
+      why: /waits for/,
+    })
+  })
+})

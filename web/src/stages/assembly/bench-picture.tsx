@@ -1,0 +1,134 @@
+// What a step looks like: the stack as far as it is built, or the piece alone from behind where its back is worked on; at true size
+// where that is asked for.
+import { useState } from 'react'
+import { builtLayers, colourOf, findLayer, layerBox, viewBox, type Project } from '@feuillet/core/project'
+import type { Step } from '@feuillet/core/stages/assembly'
+import { growBox } from '@feuillet/core/base/geometry'
+import { usePlan } from '../../plan'
+import { Board } from '../../drawing/board'
+import { GlueMarks } from '../../drawing/glue-marks'
+import { LayerShape, StackDrawing } from '../../drawing/stack'
+
+interface Props {
+  project: Project
+  step: Step | undefined
+  steps: readonly Step[]
+  at: number
+}
+
+/** A card as every purse holds one is so wide, mm. */
+const CARD_MM = 85.6
+const KEPT_AS = 'feuillet px per mm'
+
+/** Whether a step works on the back of its layer, which then lies face down. */
+const fromBehind = (step: Step | undefined): boolean => step?.kind === 'pad' || step?.kind === 'glue'
+
+/** The picture of a step, filling its place. */
+export function BenchPicture({ project, step, steps, at }: Props) {
+  const box = boxOf(project, step)
+  return (
+    <>
+      <Board name="bench" box={box} unit={project.unit} label="The stack at this step" rulers={false}>
+        {(px) => <StepDrawing {...{ project, step, steps, at, px }} />}
+      </Board>
+      <p className="mt-2 text-[15px] text-[#c3c5bf]">
+        {fromBehind(step) ? 'From behind, as it lies face down on the bench.' : 'From the front.'}
+      </p>
+    </>
+  )
+}
+
+const boxOf = (project: Project, step: Step | undefined) => {
+  const layer = fromBehind(step) ? findLayer(project, step!.layerId) : undefined
+  return layer && layer.pieces.length > 0 ? growBox(layerBox(layer), 4) : viewBox(project)
+}
+
+function StepDrawing({ project, step, steps, at, px }: Props & { px: number }) {
+  const map = usePlan('padMap', step?.kind === 'pad' ? step.layerId : null)
+  const glue = usePlan('glueMap', step?.kind === 'glue' ? step.layerId : null)
+  const layers = builtLayers(project)
+  const own = findLayer(project, step?.layerId ?? null)
+  if (own && fromBehind(step)) {
+    const { minX, maxX } = boxOf(project, step)
+    return (
+      <g transform={`matrix(-1 0 0 1 ${minX + maxX} 0)`}>
+        <LayerShape layer={own} colour={colourOf(project, own)} px={px} />
+        {glue && <GlueMarks glue={glue} px={px} ink="#1e2126" />}
+        {(map?.pads ?? []).map((pad, i) => (
+          <rect
+            key={i}
+            transform={`translate(${pad.x} ${pad.y}) rotate(${pad.rotation})`}
+            x={-pad.widthMm / 2}
+            y={-pad.heightMm / 2}
+            width={pad.widthMm}
+            height={pad.heightMm}
+            fill="#fff"
+            stroke="#1e2126"
+            strokeWidth={px * 1.2}
+          />
+        ))}
+      </g>
+    )
+  }
+  const laid = new Set(
+    steps
+      .slice(0, at)
+      .filter((s) => s.kind === 'lay' || s.kind === 'glue')
+      .map((s) => s.layerId),
+  )
+  const shown =
+    Boolean(step?.layerId) || laid.size > 0
+      ? layers.filter((layer) => laid.has(layer.id) || layer.id === step?.layerId)
+      : layers
+  return <StackDrawing project={project} layers={shown} px={px} />
+}
+
+/** The step at true size on this very screen, to lay pieces on; the screen's size is told by holding a card to it. */
+export function TrueSize(props: Props) {
+  const [pxPerMm, setPxPerMm] = useState(() => Number(localStorage.getItem(KEPT_AS)) || 96 / 25.4)
+  const box = boxOf(props.project, props.step)
+  const [w, h] = [box.maxX - box.minX, box.maxY - box.minY]
+  return (
+    <div className="flex min-h-0 flex-1 flex-col gap-3">
+      <div
+        className="min-h-0 flex-1 overflow-auto bg-[#d6d7d2]"
+        tabIndex={0}
+        aria-label="The step at true size"
+      >
+        <svg
+          role="img"
+          aria-label="True size"
+          width={w * pxPerMm}
+          height={h * pxPerMm}
+          viewBox={`${box.minX} ${box.minY} ${w} ${h}`}
+        >
+          <StepDrawing {...props} px={1 / pxPerMm} />
+        </svg>
+      </div>
+      <label className="grid gap-1 text-[15px] text-[#c3c5bf]">
+        Hold a bank card to the bar and slide until they are as wide: {CARD_MM} mm
+        <span
+          className="block h-8 border-x-4 border-[#e0a948] bg-panel"
+          style={{ width: CARD_MM * pxPerMm }}
+        />
+        <input
+          type="range"
+          aria-label="Size of the screen"
+          min={1.5}
+          max={14}
+          step={0.005}
+          value={pxPerMm}
+          onChange={(event) => {
+            const value = Number(event.target.value)
+            setPxPerMm(value)
+            try {
+              localStorage.setItem(KEPT_AS, String(value))
+            } catch {
+              // Nothing is lost: it is asked again the next time.
+            }
+          }}
+        />
+      </label>
+    </div>
+  )
+}
