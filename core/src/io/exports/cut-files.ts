@@ -3,6 +3,7 @@ import {
   writeCsv,
   writeDxf,
   writeHpgl,
+  writeLayeringGuide,
   writeListPdf,
   writePadSheets,
   writePrintSheet,
@@ -12,11 +13,12 @@ import {
   writeTiledTemplates,
   type CutSheet,
   type Faces,
+  type GuideLayer,
   type PadSheet,
   type SheetTag,
 } from '../write'
 import { mapPolygon, polygonRings, rectangle, rotation, type Polygon } from '../../base/geometry'
-import { builtLayers, folioOf, layerRegion, slug, type Project } from '../../project'
+import { builtLayers, folioOf, layerRegion, paperOf, slug, type Project } from '../../project'
 import {
   basisWords,
   cuttingMarks,
@@ -30,7 +32,9 @@ import {
   type SheetsNeeded,
 } from '../../stages/sheets'
 import { formatLength, formatMinutes, formatSize, wordsIn, type Unit, MM_PER_INCH } from '../../base/units'
-import type { AssemblyPlan } from '../../stages/assembly'
+import { datedPlan, type AssemblyPlan } from '../../stages/assembly'
+import { calendarOf } from './calendar'
+import { layerPicture, stepPicture } from './step-pictures'
 import type { DepthPlan, LayerGlue } from '../../stages/depth'
 
 /** Files by their names. */
@@ -150,6 +154,11 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
     ),
   )
   files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, planned), faces))
+  const { due } = project.plan
+  const dated = due && datedPlan(assembly.steps, project.progress.done, due)
+  if (dated && typeof dated !== 'string') files.set('evenings.ics', calendarOf(project, dated))
+  if (builtLayers(project).length > 0)
+    files.set('layering-guide.pdf', await writeLayeringGuide(project.name, guideLayers(project), faces))
   files.set(
     'shopping.csv',
     writeCsv([
@@ -197,6 +206,17 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   )
   return files
 }
+
+/** Layers of the guide, back to front. */
+const guideLayers = (project: Project): GuideLayer[] =>
+  builtLayers(project).map((layer) => ({
+    number: String(folioOf(project, layer.id) ?? ''),
+    name: layer.name,
+    about: `${paperOf(project, layer)?.name ?? 'no paper yet'}, ${HELD[layer.joint.kind]}${layer.joint.kind === 'foam' ? ` ${formatLength(layer.joint.gapMm, project.unit)}` : ''}`,
+    picture: layerPicture(project, layer),
+  }))
+
+const HELD = { foam: 'foam', glue: 'glued', tab: 'by tabs', none: 'loose' } as const
 
 /** A row for each part that a trimmer or a punch cuts as well. */
 function measureRows(loads: readonly Load[], unit: Unit): Record<string, string | number>[] {
@@ -277,7 +297,8 @@ function testSquare(project: Project): CutSheet {
   }
 }
 
-function buildSections(project: Project, { assembly, loads }: Planned) {
+function buildSections(project: Project, planned: Planned) {
+  const { assembly, loads } = planned
   const kinds = { prepare: 'Before', cut: 'Cut and weed', weed: 'Cut and weed' } as Record<string, string>
   const headings = ['Before', 'Cut and weed', 'Stick and finish']
   const numbered = assembly.steps.map((step, i) => ({ step, n: i + 1 }))
@@ -297,6 +318,7 @@ function buildSections(project: Project, { assembly, loads }: Planned) {
           left: String(n),
           text: `${step.title}. ${wordsIn(step.detail, project.unit)}${step.caution ? ` Caution: ${step.caution}` : ''}`,
           right: formatMinutes(step.minutes),
+          picture: stepPicture(project, step, planned),
         })),
     })),
   ].filter((section) => section.lines.length > 0)

@@ -4,3 +4,4 @@
 export * from './cut-files'
 export * from './papers-csv'
 export * from './settings-csv'
+export { calendarOf } from './calendar'

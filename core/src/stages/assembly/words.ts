@@ -460,8 +460,8 @@ function turnWarning(turns: readonly Turn[]): string[] {
   const near = turns.filter((turn) => !turn.exact)
   const [first] = near
   if (!first) return []
-  const way =
-    `${first.flipped ? 'face down' : ''}${first.turnDeg ? ` turned ${Math.round(first.turnDeg)}°` : ''}`.trim()
+  const turned = Math.round(first.turnDeg) % 360
+  const way = `${first.flipped ? 'face down' : ''}${turned > 0 ? ` turned ${turned}°` : ''}`.trim()
   const more = near.length > 1 ? `, and ${near.length - 1} more ways` : ''
   return [`It looks right ${way} as well${more}: check before it touches.`]
 }

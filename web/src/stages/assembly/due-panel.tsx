@@ -1,22 +1,13 @@
 import { useMemo } from 'react'
 import { format } from 'date-fns'
-import { setPlan, slug, type Plan, type Project } from '@feuillet/core/project'
-import {
-  overEvenings,
-  readTimeOfDay,
-  readWallClock,
-  wallClock,
-  type DatedPlan,
-  type Step,
-} from '@feuillet/core/stages/assembly'
+import { setPlan, slug, type Project } from '@feuillet/core/project'
+import { datedPlan, wallClock, type DatedPlan, type Due, type Step } from '@feuillet/core/stages/assembly'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { saveFile } from '../../session/save-file'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, Checkbox, Figure, Figures, Heading } from '../../ui'
-
-type Due = NonNullable<Plan['due']>
 
 const DAYS = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
 const FORTNIGHT_MS = 14 * 86_400_000
@@ -28,20 +19,6 @@ const firstDue = (): Due => ({
   to: '21:30',
   days: [1, 2, 3, 4, 5, 6, 0],
 })
-
-/** The work put to evenings before a date, or why it cannot be. */
-function datedPlan(steps: readonly Step[], done: readonly string[], due: Due): DatedPlan | string {
-  const [byMin, fromMin, toMin] = [readWallClock(due.by), readTimeOfDay(due.from), readTimeOfDay(due.to)]
-  if (byMin === null || fromMin === null || toMin === null) return 'A date and times are wanted.'
-  const left = steps.filter(({ id }) => !done.includes(id))
-  if (left.length === 0) return 'All steps are done.'
-  try {
-    return overEvenings(left, { byMin, fromMin, toMin, days: due.days })
-  } catch (error) {
-    const why = error instanceof Error ? error.message : String(error)
-    return `${why.charAt(0).toUpperCase()}${why.slice(1)}.`
-  }
-}
 
 /** A date for which it is to be ready: on which evenings to do what. */
 export function DuePanel({ steps }: { steps: readonly Step[] }) {
@@ -124,18 +101,8 @@ export function DuePanel({ steps }: { steps: readonly Step[] }) {
 
 function Evenings({ dated, project }: { dated: DatedPlan; project: Project }) {
   const save = async () => {
-    const { writeIcs } = await import('@feuillet/core/io/write')
-    const text = writeIcs(
-      dated.evenings.map(({ fromAt, toAt, steps }, i) => ({
-        uid: `${project.id}-evening-${i + 1}@feuillet`,
-        title: `${project.name}, evening ${i + 1} of ${dated.evenings.length}`,
-        text: steps.map(({ step, startAt }) => `${clock(startAt)} ${step.title}`).join('\n'),
-        fromAt,
-        toAt: Math.ceil(toAt),
-      })),
-      project.name,
-    )
-    saveFile(`${slug(project.name)}.ics`, text, 'text/calendar')
+    const { calendarOf } = await import('@feuillet/core/io/exports')
+    saveFile(`${slug(project.name)}.ics`, calendarOf(project, dated), 'text/calendar')
   }
   return (
     <>
