@@ -233,6 +233,51 @@ export const commands: Record<string, Command> = {
       )
     },
   },
+  price: {
+    usage: 'price PROJECT [-o FILE]',
+    run(args, screen) {
+      const { positionals, values } = readArgs(args, ['PROJECT'], OUTPUT)
+      const project = readProjectFile(positionals[0]!, screen)
+      const planner = plannerFor(project)
+      refuseTooLarge(positionals[0]!, planner)
+      const { lines, priced, total } = planner.get(nodes.cost())
+      const { handsMinutes } = planner.get(nodes.assembly())
+      const money = (value: number | null) => (value === null ? null : round(value, 4))
+      give(
+        {
+          materials: lines
+            .filter(({ kind }) => kind !== 'hands')
+            .map(({ kind, what, amount, unit, cost }) => ({
+              what,
+              amount: round(amount, 4),
+              unit,
+              cost: round(cost, 4),
+              kind,
+            })),
+          hours: round(handsMinutes / 60, 4),
+          cost: round(total, 4),
+          price: priced.price === null ? null : round(priced.price * project.plan.batch, 4),
+          perPiece: money(priced.price),
+          currency: project.drawer.currency,
+          batch: project.plan.batch,
+          each: {
+            material: money(priced.material),
+            hours: money(priced.hours),
+            cost: money(priced.cost),
+            tax: money(priced.tax),
+            fees: money(priced.fees),
+            sending: money(priced.sending),
+            left: money(priced.left),
+            profit: money(priced.profit),
+            wage: money(priced.wage),
+          },
+          breakEven: priced.breakEven,
+        },
+        values.o,
+        screen,
+      )
+    },
+  },
   export: {
     usage: 'export PROJECT -o DIR',
     async run(args, screen) {

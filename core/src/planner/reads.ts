@@ -18,6 +18,13 @@ export interface Reads {
   tool?: true
   /** The settings book. */
   settings?: true
+  /** Recipes of what was grown. */
+  grown?: true
+  /** What may be sold, and what was made. */
+  rights?: true
+  makes?: true
+  /** What steps took, in all projects. */
+  observed?: true
   /** Pictures that layers are printed with. */
   pictures?: true
   plan?: readonly (keyof Plan)[] | 'all'
@@ -88,7 +95,7 @@ export class Narrower {
 
   /** What a node reads, part by part; parts that did not change are the same objects as before. */
   parts(project: Project, reads: Reads, layerId = ''): unknown[] {
-    const { name, unit, mount, plan, sheetsUsed, took, cut, pictures } = reads
+    const { name, unit, mount, plan, sheetsUsed, took, cut, pictures, grown, rights, makes } = reads
     return [
       name ? [project.id, project.name] : 0,
       unit ? project.unit : 0,
@@ -100,6 +107,9 @@ export class Narrower {
       took ? project.progress.took : 0,
       cut ? project.cut : 0,
       pictures ? project.pictures : 0,
+      grown ? project.grown : 0,
+      rights ? project.rights : 0,
+      makes ? project.journal.makes : 0,
     ]
   }
 
@@ -116,8 +126,11 @@ export class Narrower {
       drawer: this.drawer(drawer, reads),
       plan: reads.plan ? this.only(plan, reads.plan, BLANK.plan) : BLANK.plan,
       ...(reads.cut ? { cut: project.cut } : {}),
+      ...(reads.grown ? { grown: project.grown } : {}),
+      ...(reads.rights ? { rights: project.rights } : {}),
       ...(reads.took ? { progress: this.only(project.progress, ['took'], BLANK.progress) } : {}),
       ...(reads.sheetsUsed ? { journal: this.only(project.journal, ['sheetsUsed'], BLANK.journal) } : {}),
+      ...(reads.makes ? { journal: this.only(project.journal, ['makes'], BLANK.journal) } : {}),
     }
   }
 
@@ -140,8 +153,8 @@ export class Narrower {
   }
 
   private drawer(drawer: Project['drawer'], reads: Reads): Project['drawer'] {
-    const { papers, foams, adhesives, cutter, tool, settings } = reads
-    const name = `drawer ${papers === 'all' ? papers : papers?.join(' ')} ${foams} ${adhesives} ${cutter} ${tool} ${settings}`
+    const { papers, foams, adhesives, cutter, tool, settings, observed } = reads
+    const name = `drawer ${papers === 'all' ? papers : papers?.join(' ')} ${foams} ${adhesives} ${cutter} ${tool} ${settings} ${observed}`
     return this.kept(drawer, name, () => ({
       ...BLANK_DRAWER,
       currency: drawer.currency,
@@ -150,6 +163,7 @@ export class Narrower {
       ...(adhesives ? { adhesives: drawer.adhesives } : {}),
       ...(cutter ? { cutter: drawer.cutter } : tool ? { cutter: BLANK_TOOLS[drawer.cutter.tool] } : {}),
       ...(settings ? { settings: drawer.settings } : {}),
+      ...(observed ? { observed: drawer.observed } : {}),
     }))
   }
 

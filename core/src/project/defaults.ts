@@ -78,6 +78,8 @@ export const starterAdhesives: Adhesive[] = [
     isTidy: true,
     surfaces: 'card, paper, foam board',
     caution: 'Use little: it buckles thin card.',
+    packMl: 60,
+    pricePerPack: 4,
   },
   {
     id: 'glue-solvent',
@@ -93,6 +95,8 @@ export const starterAdhesives: Adhesive[] = [
     isTidy: true,
     surfaces: 'card, film, glass, plastic',
     caution: 'Open a window, keep flames away, and follow the label.',
+    packMl: 60,
+    pricePerPack: 4,
   },
   {
     id: 'glue-stick',
@@ -108,6 +112,8 @@ export const starterAdhesives: Adhesive[] = [
     isTidy: true,
     surfaces: 'card and paper',
     caution: '',
+    packMl: 60,
+    pricePerPack: 4,
   },
   {
     id: 'glue-tape',
@@ -123,6 +129,8 @@ export const starterAdhesives: Adhesive[] = [
     isTidy: true,
     surfaces: 'smooth card and paper',
     caution: 'It holds at once: there is no second try.',
+    packMl: 60,
+    pricePerPack: 4,
   },
   {
     id: 'glue-hot',
@@ -138,6 +146,8 @@ export const starterAdhesives: Adhesive[] = [
     isTidy: false,
     surfaces: 'card, canvas, wood',
     caution: 'Nozzle and glue burn skin: keep fingers and children away. It stands up a little.',
+    packMl: 60,
+    pricePerPack: 4,
   },
 ]
 
@@ -149,6 +159,7 @@ const matOf = (id: string, name: string, tack: Mat['tack'], [w, h]: readonly [nu
   tack,
   loads: 0,
   lasts: 40,
+  price: 10,
 })
 
 /** A cutter for sheets of a foot square; a start to be corrected. */
@@ -169,6 +180,9 @@ export const starterCutter: Cutter = {
   liftS: 0.35,
   loadMin: 1,
   overcutMm: 0.5,
+  bladePrice: 8,
+  bladeM: 300,
+  hourCost: 0.5,
 }
 
 /** What a drawer may hold to cut with: starting values of ours. */
@@ -210,6 +224,9 @@ export const starterCutters: readonly Cutter[] = [
     liftS: 1.5,
     loadMin: 2,
     overcutMm: 0,
+    bladePrice: 0.5,
+    bladeM: 15,
+    hourCost: 0,
   },
 ]
 

@@ -12,6 +12,7 @@ const mat = (id: string, tack: Mat['tack'], [widthMm, heightMm]: [number, number
   heightMm,
   loads,
   lasts: 40,
+  price: 10,
 })
 const sheet = { widthMm: 300, heightMm: 300 }
 

@@ -1,26 +1,34 @@
 // The project document. The schema is the type: everything else infers from here, and docs/feuillet.schema.json is
 // generated from it. Unknown keys survive reading and writing (loose objects), so newer notes are not lost.
 import { z } from 'zod'
+import { colour, coordinateMm, id, lengthMm, name, path, sizeMm, time, whole, within } from './fields'
+import {
+  journalSchema,
+  observationSchema,
+  partSchema,
+  pricingSchema,
+  rightsSchema,
+  type FATES,
+  type makeSchema,
+  type STAGES,
+} from './schema-journal'
+
+export {
+  FATES,
+  journalSchema,
+  makeSchema,
+  observationSchema,
+  partSchema,
+  PRICE_WAYS,
+  pricingSchema,
+  rightsSchema,
+  STAGES,
+} from './schema-journal'
 import { LIMITS, MOST } from './limits'
 import { grownSchema } from './recipes'
 
 /** Of files that are written now; older ones are migrated. */
 export const SCHEMA_VERSION = 2
-
-/** A number within its bounds. */
-const within = (name: keyof typeof LIMITS) => z.number().min(LIMITS[name][0]).max(LIMITS[name][1])
-/** A whole number within its bounds. */
-const whole = (name: keyof typeof LIMITS) => within(name).int()
-
-const lengthMm = within('lengthMm')
-const sizeMm = within('sizeMm')
-const coordinateMm = within('coordinateMm')
-const name = z.string().min(1).max(MOST.name)
-const colour = z.string().regex(/^#[0-9a-f]{6}$/i, 'a colour is written #rrggbb')
-const id = z
-  .string()
-  .regex(/^[\p{L}\p{N}._:-]{1,120}$/u, 'an id is made of letters, figures, dots and dashes')
-const path = z.string().min(1)
 
 /** Width and height, mm. */
 export const sizeSchema = z.looseObject({ widthMm: sizeMm, heightMm: sizeMm })
@@ -301,6 +309,9 @@ export const adhesiveSchema = z.looseObject({
   /** What it sticks to, as the label says. */
   surfaces: z.string().max(MOST.note).default(''),
   caution: z.string().max(MOST.note).default(''),
+  /** How it is bought: ml in a bottle, and its price. */
+  packMl: z.number().min(0.1).max(100_000).default(60),
+  pricePerPack: within('price').default(4),
 })
 
 /** How much a mat holds. */
@@ -316,6 +327,8 @@ export const matSchema = z.looseObject({
   /** Loads that were cut on it since it was new or washed, and after how many it no longer holds. */
   loads: whole('count').default(0),
   lasts: whole('count').min(1).default(40),
+  /** Of a new one. */
+  price: within('price').default(10),
 })
 
 /** What cuts: a machine, or a knife in a hand. Bed and rim in mm, pace in mm/s and seconds. */
@@ -340,6 +353,10 @@ export const cutterSchema = z.looseObject({
   loadMin: within('minutes'),
   /** How far the blade goes on past the start of a closed cut, so that the last fibre is cut too. */
   overcutMm: within('overcutMm').default(0.5),
+  /** A blade, how far it cuts, and what an hour of the machine costs. */
+  bladePrice: within('price').default(8),
+  bladeM: z.number().min(1).max(1_000_000).default(300),
+  hourCost: within('price').default(0.5),
 })
 
 /** How a cut came out. */
@@ -373,6 +390,8 @@ export const drawerSchema = z.looseObject({
   adhesives: z.array(adhesiveSchema).max(MOST.adhesives),
   /** What worked on the cutter, and what did not. */
   settings: z.array(settingSchema).max(MOST.entries).default([]),
+  /** What steps took, in all projects. */
+  observed: z.array(observationSchema).max(MOST.entries).default([]),
   /** What this project is cut with. */
   cutter: cutterSchema,
   /** All that are at hand. */
@@ -501,59 +520,11 @@ export const planSchema = z.looseObject({
     .default([]),
   /** What an hour of the maker's hands costs, for the price. */
   hourlyRate: within('hourlyRate').default(12),
-})
-
-/** The stages in the order of the work. */
-export const STAGES = ['measure', 'layers', 'paper', 'sheets', 'depth', 'assembly', 'journal'] as const
-
-const time = within('time')
-
-/** What happened: clocks, sheets used, runs of the cutter, a note. */
-export const journalSchema = z.looseObject({
-  /** Times in ms since 1970; a running timer has no end. */
-  timers: z
-    .array(z.looseObject({ stage: z.enum(STAGES), startedAt: time, endedAt: time.nullable() }))
-    .max(MOST.entries)
-    .default([]),
-  sheetsUsed: z
-    .array(z.looseObject({ paperId: id, count: whole('count'), at: time }))
-    .max(MOST.entries)
-    .default([]),
-  /** Loads that a cutter has cut; times in ms since 1970, machine time in minutes. */
-  runs: z
-    .array(
-      z.looseObject({
-        loadId: z.string().min(1).max(400),
-        paper: z.string().max(MOST.name),
-        startedAt: time,
-        minutes: within('minutes'),
-        passes: whole('passes'),
-        outcome: z.enum(['cut', 'partly', 'cancelled']),
-      }),
-    )
-    .max(MOST.entries)
-    .default([]),
-  /** What single steps took, as the bench's clock or the maker noted it. */
-  steps: z
-    .array(
-      z.looseObject({
-        stepId: z.string().min(1).max(400),
-        kind: z.string().max(60),
-        title: z.string().max(400),
-        /** For how many of the batch. */
-        made: whole('batch').default(1),
-        /** As planned then, and as planned by our own values; minutes. */
-        plannedMin: within('minutes'),
-        oursMin: within('minutes'),
-        minutes: within('minutes'),
-        at: time,
-        /** The maker said that it is no outlier: it counts however far off it is. */
-        counts: z.boolean().nullable().default(null),
-      }),
-    )
-    .max(MOST.entries)
-    .default([]),
-  note: z.string().max(MOST.note).default(''),
+  pricing: pricingSchema.prefault({}),
+  /** Things of our list with the maker's price or amount, and others. */
+  parts: z.array(partSchema).max(MOST.papers).default([]),
+  /** Whether the plan takes what was learned; else our own values. */
+  learns: z.boolean().default(true),
 })
 
 /** Layers that are one part: built, moved and copied as one. */
@@ -660,6 +631,7 @@ export const projectSchema = z.looseObject({
   /** Sheets that have been cut, in the order in which they were. */
   cut: z.array(cutSheetSchema).max(MOST.entries).default([]),
   journal: journalSchema.prefault({}),
+  rights: rightsSchema.prefault({}),
 })
 
 /** See projectSchema. */
@@ -722,6 +694,18 @@ export type Plan = z.infer<typeof planSchema>
 export type Stage = (typeof STAGES)[number]
 /** See journalSchema. */
 export type Journal = z.infer<typeof journalSchema>
+/** See makeSchema. */
+export type Make = z.infer<typeof makeSchema>
+/** One of FATES. */
+export type Fate = (typeof FATES)[number]
+/** See observationSchema. */
+export type Observation = z.infer<typeof observationSchema>
+/** See partSchema. */
+export type Part = z.infer<typeof partSchema>
+/** See pricingSchema. */
+export type Pricing = z.infer<typeof pricingSchema>
+/** See rightsSchema. */
+export type Rights = z.infer<typeof rightsSchema>
 /** A step with what it took. */
 export type StepNote = Journal['steps'][number]
 /** A run of the cutter, as it is noted. */

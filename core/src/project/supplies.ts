@@ -5,10 +5,12 @@ import { starterAdhesives, starterCutters, starterFoams } from './defaults'
 import {
   adhesiveSchema,
   cutterSchema,
+  observationSchema,
   foamSchema,
   settingSchema,
   type Adhesive,
   type Cutter,
+  type Observation,
   type Foam,
   type Project,
   type Setting,
@@ -22,6 +24,8 @@ export interface Supplies {
   settings: readonly Setting[]
   /** All that cuts, with its mats. */
   cutters: readonly Cutter[]
+  /** What steps took, in all projects. */
+  observed: readonly Observation[]
 }
 
 /** What a drawer holds before anything is known of it: starting values of ours. */
@@ -30,6 +34,7 @@ export const starterSupplies = (): Supplies => ({
   adhesives: starterAdhesives,
   settings: [],
   cutters: starterCutters,
+  observed: [],
 })
 
 /** A record of some list of the drawer, as far as merging goes. */
@@ -52,6 +57,7 @@ export interface SupplyChanges {
   adhesives: ListChanges<Adhesive> | null
   settings: ListChanges<Setting> | null
   cutters?: ListChanges<Cutter> | null
+  observed?: ListChanges<Observation> | null
 }
 
 /** What leads from one state of the supplies to another; null where nothing does. */
@@ -62,8 +68,9 @@ export function supplyChanges(before: Supplies, after: Supplies): SupplyChanges 
     adhesives: listChanges(before.adhesives, after.adhesives),
     settings: listChanges(before.settings, after.settings),
     cutters: listChanges(before.cutters, after.cutters),
+    observed: listChanges(before.observed, after.observed),
   }
-  return changes.foams || changes.adhesives || changes.settings || changes.cutters ? changes : null
+  return Object.values(changes).some((list) => list !== null) ? changes : null
 }
 
 /** Puts changes into the supplies as they are now. What is gone stays gone; counts never fall below nought. */
@@ -71,6 +78,7 @@ export const applySupplyChanges = (supplies: Supplies, changes: SupplyChanges): 
   foams: changes.foams ? applyTo(supplies.foams, changes.foams) : supplies.foams,
   adhesives: changes.adhesives ? applyTo(supplies.adhesives, changes.adhesives) : supplies.adhesives,
   settings: changes.settings ? applyTo(supplies.settings, changes.settings) : supplies.settings,
+  observed: changes.observed ? applyTo(supplies.observed, changes.observed) : supplies.observed,
   cutters: changes.cutters ? applyTo(supplies.cutters, changes.cutters) : supplies.cutters,
 })
 
@@ -126,6 +134,7 @@ export function soundSupplies(kept: unknown): Supplies {
     adhesives: list<Adhesive>('adhesives', adhesiveSchema, starter.adhesives),
     settings: list<Setting>('settings', settingSchema, starter.settings),
     cutters: list<Cutter>('cutters', cutterSchema, starter.cutters),
+    observed: list<Observation>('observed', observationSchema, starter.observed),
   }
 }
 
@@ -134,12 +143,13 @@ export function soundSupplies(kept: unknown): Supplies {
  * file that came from elsewhere, stays with it.
  */
 export function refreshSupplies(project: Project, supplies: Supplies): Project {
-  const { foams, adhesives, settings, cutters, cutter } = project.drawer
+  const { foams, adhesives, settings, cutters, cutter, observed } = project.drawer
   const next = {
     foams: joined(foams, supplies.foams),
     adhesives: joined(adhesives, supplies.adhesives),
     settings: joined(settings, supplies.settings),
     cutters: joined(cutters, supplies.cutters),
+    observed: joined(observed, supplies.observed),
     cutter: sameOr(
       cutter,
       supplies.cutters.find(({ id }) => id === cutter.id),

@@ -6,7 +6,7 @@ import type { NodeOf, Planner, Ref } from '../planner'
 import { isMeant, type Project, type Snag } from '../project'
 import { assembly, orderOfWork } from './assembly'
 import { depth, depthSnagsNode, glueMap, glues, hold, levels, padMap, space } from './depth'
-import { cost } from './journal'
+import { cost, journalSnagsNode } from './journal'
 import { figures, layersSnags, shownPath, smallest, sound, visible, weakPaths } from './layers'
 import { measureSnagsNode } from './measure'
 import { paperSnagsNode } from './paper'
@@ -59,6 +59,7 @@ export const nodes = {
   mergeSnags: mergeSnagsNode,
   sheetsSnags,
   depthSnags: depthSnagsNode,
+  journalSnags: journalSnagsNode,
 } as const
 
 /** A node that a page may ask for. */
@@ -75,6 +76,7 @@ export const SNAG_NODES = [
   'mergeSnags',
   'sheetsSnags',
   'depthSnags',
+  'journalSnags',
 ] as const satisfies readonly NodeName[]
 
 /** All findings of a project, in the order of the stages, those that are meant so among them. Needs the geometry loaded. */

@@ -1,8 +1,15 @@
 // Notes loads as cut, by hand, by a ticked step or as the machine reports: their pieces leave every later layout.
 import { toast } from 'sonner'
 import { share } from '@feuillet/core/base'
-import { refreshSupplies, uncut, wearMats, type CutRun } from '@feuillet/core/project'
-import { noteRun } from '@feuillet/core/stages/journal'
+import {
+  refreshSupplies,
+  uncut,
+  wearMats,
+  type CutRun,
+  type Project,
+  type Supplies,
+} from '@feuillet/core/project'
+import { noteRun, observeRun } from '@feuillet/core/stages/journal'
 import { planner } from '../plan'
 import { keepLayout } from '../session/layouts'
 import { edited } from './document'
@@ -58,19 +65,29 @@ const noteNow =
       for (const found of frozen.found) await keepLayout(...found)
       if (getState().document.project !== project) continue
       planner.takeLayouts(frozen.found)
-      const worn = { ...supplies, cutters: wearMats(supplies.cutters, frozen.matIds) }
+      const after = run?.outcome === 'cut' ? observed(frozen.project, supplies, run) : supplies
+      const worn = { ...after, cutters: wearMats(supplies.cutters, frozen.matIds) }
       dispatch(
         edited({
           label,
           project: refreshSupplies(share(project, frozen.project), worn),
           stock: frozen.stock,
-          supplies: frozen.matIds.length > 0 ? worn : supplies,
+          supplies: frozen.matIds.length > 0 || after !== supplies ? worn : supplies,
         }),
       )
       return true
     }
     return false
   }
+
+/** What the run of a sheet taught. */
+function observed(project: Project, supplies: Supplies, run: CutRun): Supplies {
+  const oursMin = project.cut.find(({ id }) => id === run.loadId)?.minutes
+  if (oursMin === undefined) return supplies
+  // The machine tells of its cutting; putting the sheet in is planned beside it.
+  const cuttingMin = Math.max(0.1, oursMin - project.drawer.cutter.loadMin)
+  return observeRun({ project, supplies }, { run, oursMin: cuttingMin }).supplies
+}
 
 /** Takes a sheet back that is not cut after all. */
 export const takeBack = (sheetId: string) => (dispatch: AppDispatch, getState: () => RootState) => {

@@ -15,7 +15,7 @@ import {
   type Layer,
   type Project,
 } from '../../project'
-import { groupBy } from '../../base'
+import { batchTimes, groupBy } from '../../base'
 import { coverOf, topperHold, wholeOf, type DepthPlan, type GlueAmount, type Shim } from '../depth'
 import type { Load } from '../sheets'
 import type { About, Ground, Job, PadCount, StepKind, Untold } from './task'
@@ -31,7 +31,7 @@ export interface Known {
   glue?: readonly GlueAmount[] | undefined
 }
 
-/** All jobs of a project; of the hands as often as the work is made, drying goes on for all at once. */
+/** All jobs of a project; of the hands as often as the work is made, a little quicker each time; drying goes on for all at once. */
 export function jobsOf(known: Known): Untold[] {
   const layers = builtLayers(known.project)
   if (layers.length === 0) return []
@@ -47,7 +47,7 @@ export function jobsOf(known: Known): Untold[] {
 }
 
 const timesBatch = (job: Untold, batch: number): Untold =>
-  job.needs.includes('hands') ? { ...job, minutes: job.minutes * batch } : job
+  job.needs.includes('hands') ? { ...job, minutes: job.minutes * batchTimes(batch) } : job
 
 /** A job of the hands unless it says otherwise. */
 function job(

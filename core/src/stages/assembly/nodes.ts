@@ -13,9 +13,10 @@ export const assembly = node('assembly', {
     layers: 'all',
     papers: ['name', 'gsm', 'finish'],
     adhesives: true,
-    tool: true,
     foams: true,
-    plan: ['batch', 'cutWith', 'direction', 'alignment', 'adhesiveId', 'stepOrder'],
+    plan: ['batch', 'cutWith', 'direction', 'alignment', 'adhesiveId', 'stepOrder', 'learns'],
+    observed: true,
+    cutter: true,
   },
   needs: (project) => ({
     cut: cutLoads(),

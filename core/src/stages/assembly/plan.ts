@@ -4,6 +4,7 @@ import type { DepthPlan, GlueAmount } from '../depth'
 import type { Turn } from '../layers'
 import type { Load } from '../sheets'
 import { jobsOf } from './graph'
+import { withLearned } from './learned'
 import { withOrder } from './order'
 import { schedule } from './schedule'
 import type { AssemblyPlan, Task } from './task'
@@ -29,9 +30,9 @@ export function planAssembly({
   glue,
   turns = new Map(),
 }: AssemblyInputs): AssemblyPlan {
-  const steps = schedule(
-    tell(project, withOrder(jobsOf({ project, loads, depth, glue }), project.plan.stepOrder), turns),
-  )
+  const papers = new Map(loads.map(({ id, paper }) => [id, paper.name]))
+  const jobs = withLearned(project, jobsOf({ project, loads, depth, glue }), papers)
+  const steps = schedule(tell(project, withOrder(jobs, project.plan.stepOrder), turns))
   return {
     steps,
     minutes: Math.max(0, ...steps.map((step) => step.endMin)),

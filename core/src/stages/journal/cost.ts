@@ -1,31 +1,290 @@
-// Money: what the plan needs and what is spent so far. Prices are the drawer's; the hourly rate is the maker's.
-import { polygonArea } from '../../base/geometry'
-import { STAGES, type Project } from '../../project'
-import type { DepthPlan } from '../depth'
-import type { Load } from '../sheets'
-import { sheetsNeeded } from '../sheets'
+// What the work costs, line by line, and what is spent so far. Prices are the drawer's, what an hour of hands costs is the maker's.
+import { polygonArea, rectangle } from '../../base/geometry'
+import { adhesiveOf, glueOf, findLayer, STAGES, type Part, type Project } from '../../project'
+import { wholeOf, type DepthPlan, type GlueAmount } from '../depth'
+import { measure } from '../measure'
+import { sheetsNeeded, type Load } from '../sheets'
 import { minutesSpent } from './timers'
 
 /** In the drawer’s currency. */
 export interface Cost {
   paper: number
   foam: number
+  /** Glue, frame, sticks, twine, prints, blades, mats, the machine, and what the maker added. */
+  other: number
   hands: number
   total: number
 }
 
-/** Cost of the plan: whole sheets used, foam by the pad, hands by the planned minutes. */
-export function plannedCost(
-  project: Project,
-  loads: readonly Load[],
-  depth: Pick<DepthPlan, 'foamUse'>,
-  handsMinutes: number,
-): Cost {
-  return sum(
-    sheetsNeeded(loads).reduce((total, need) => total + need.cost, 0),
-    depth.foamUse.reduce((total, use) => total + use.cost, 0),
-    (handsMinutes / 60) * project.plan.hourlyRate,
+/** Kinds of cost, in the order in which they are told. */
+export const COST_KINDS = [
+  'paper',
+  'off-cut',
+  'foam',
+  'glue',
+  'print',
+  'part',
+  'blade',
+  'mat',
+  'machine',
+  'hands',
+] as const
+/** One of COST_KINDS. */
+export type CostKind = (typeof COST_KINDS)[number]
+
+/** A line of what the work costs, for the whole batch; money in the drawer's currency. */
+export interface CostLine {
+  kind: CostKind
+  what: string
+  amount: number
+  unit: string
+  cost: number
+  /** What the figures rest on. */
+  basis: string
+  /** The thing of our list or of the maker's that it is; null for what follows from the plan. */
+  partId: string | null
+}
+
+/** What the lines follow from. */
+export interface Spending {
+  project: Project
+  loads: readonly Load[]
+  depth: Pick<DepthPlan, 'foamUse'>
+  glue: readonly GlueAmount[]
+  /** Of the hands, for the whole batch. */
+  handsMinutes: number
+}
+
+/** Of one printed page, ink and paper aside from the card. */
+const PRINT_PRICE = 0.4
+/** Half of the glue stays in the nozzle, on the brush or dries in the bottle. */
+const GLUE_LOST = 2
+
+/** All that the batch costs, line by line. Where it is cut along with another project that one pays for the sheets. */
+export function costLines(spending: Spending): CostLine[] {
+  const { project, loads, depth, glue, handsMinutes } = spending
+  const { plan } = project
+  const own = plan.cutWith ? [] : loads
+  const lines: CostLine[] = [
+    ...(plan.pricing.paperBy === 'share' ? paperByShare(own) : paperBySheets(own)),
+    ...offCuts(own),
+    ...depth.foamUse.map(({ foam, needed, cost }): CostLine => ({
+      kind: 'foam',
+      what: foam.name,
+      amount: needed,
+      unit: 'pads',
+      cost,
+      basis: `${foam.pricePerPack.toFixed(2)} for ${foam.perPack}, by the pad`,
+      partId: null,
+    })),
+    ...glueLines(project, glue),
+    ...printLines(own),
+    ...partsOf(project).map(({ id, what, amount, unit, price }): CostLine => ({
+      kind: 'part',
+      what,
+      amount: amount * plan.batch,
+      unit,
+      cost: amount * plan.batch * price,
+      basis: `${price.toFixed(2)} each, set by you or a start of ours`,
+      partId: id,
+    })),
+    ...wear(project, own),
+    {
+      kind: 'hands',
+      what: 'hands',
+      amount: handsMinutes / 60,
+      unit: 'h',
+      cost: (handsMinutes / 60) * plan.hourlyRate,
+      basis: `Planned minutes of handwork at ${plan.hourlyRate.toFixed(2)} an hour`,
+      partId: null,
+    },
+  ]
+  return lines.filter(({ amount }) => amount > 0)
+}
+
+/** The sums of lines. */
+export function sumOf(lines: readonly CostLine[]): Cost {
+  const of = (...kinds: CostKind[]) =>
+    lines.filter(({ kind }) => kinds.includes(kind)).reduce((sum, { cost }) => sum + cost, 0)
+  const [paper, foam, hands] = [of('paper', 'off-cut'), of('foam'), of('hands')]
+  const other = of('glue', 'print', 'part', 'blade', 'mat', 'machine')
+  return { paper, foam, other, hands, total: paper + foam + other + hands }
+}
+
+const paperBySheets = (loads: readonly Load[]): CostLine[] =>
+  sheetsNeeded(loads)
+    .filter(({ sheets }) => sheets > 0)
+    .map(({ paper, sheets, cost }) => ({
+      kind: 'paper',
+      what: paper.name,
+      amount: sheets,
+      unit: 'sheets',
+      cost,
+      basis: `Whole sheets at ${paper.price.toFixed(2)}`,
+      partId: null,
+    }))
+
+/** Of each sheet what is not kept of it as a clean off-cut. */
+function paperByShare(loads: readonly Load[]): CostLine[] {
+  const byPaper = new Map<string, CostLine>()
+  for (const { paper, onOffCut, offCut, outline } of loads) {
+    if (onOffCut) continue
+    const kept = offCut ? (offCut.widthMm * offCut.heightMm) / polygonArea(outline) : 0
+    const line = byPaper.get(paper.id)
+    const amount = (line?.amount ?? 0) + 1 - kept
+    byPaper.set(paper.id, {
+      kind: 'paper',
+      what: paper.name,
+      amount,
+      unit: 'sheets',
+      cost: amount * paper.price,
+      basis: `Sheets at ${paper.price.toFixed(2)}, less what is kept of them as clean off-cuts`,
+      partId: null,
+    })
+  }
+  return [...byPaper.values()]
+}
+
+/** Off-cuts at their share of a sheet. */
+function offCuts(loads: readonly Load[]): CostLine[] {
+  const byPaper = new Map<string, CostLine>()
+  for (const { paper, onOffCut, outline } of loads) {
+    if (!onOffCut) continue
+    const share = polygonArea(outline) / polygonArea(rectangle(0, 0, paper.widthMm, paper.heightMm))
+    const amount = (byPaper.get(paper.id)?.amount ?? 0) + share
+    byPaper.set(paper.id, {
+      kind: 'off-cut',
+      what: `${paper.name}, off-cuts`,
+      amount,
+      unit: 'sheets',
+      cost: amount * paper.price,
+      basis: 'At the share of a sheet that they are',
+      partId: null,
+    })
+  }
+  return [...byPaper.values()]
+}
+
+function glueLines(project: Project, glue: readonly GlueAmount[]): CostLine[] {
+  const { drawer, plan } = project
+  const byGlue = new Map<string, number>()
+  for (const { layerId, ml } of glue) {
+    const layer = findLayer(project, layerId)
+    const used = layer ? glueOf(project, layer) : adhesiveOf(project)
+    if (used) byGlue.set(used.id, (byGlue.get(used.id) ?? 0) + ml * plan.batch * GLUE_LOST)
+  }
+  return [...byGlue].map(([id, amount]) => {
+    const own = drawer.adhesives.find((one) => one.id === id)!
+    return {
+      kind: 'glue',
+      what: own.name,
+      amount,
+      unit: 'ml',
+      cost: (amount / own.packMl) * own.pricePerPack,
+      basis: `Twice what the dots, beads and coats hold, at ${own.pricePerPack.toFixed(2)} for ${own.packMl} ml`,
+      partId: null,
+    }
+  })
+}
+
+function printLines(loads: readonly Load[]): CostLine[] {
+  const pages = loads.filter(({ pieces }) => pieces.some(({ printed }) => printed)).length
+  return [
+    {
+      kind: 'print',
+      what: 'printed sheets',
+      amount: pages,
+      unit: 'pages',
+      cost: pages * PRINT_PRICE,
+      basis: `${PRINT_PRICE.toFixed(2)} a page: a start of ours`,
+      partId: null,
+    },
+  ]
+}
+
+/** Blade and mats by what they last, the machine by the hour. */
+function wear({ drawer: { cutter } }: Project, loads: readonly Load[]): CostLine[] {
+  const metres = loads.reduce(
+    (sum, { outlineMm, setting }) =>
+      sum + (outlineMm / 1000) * setting.passes * (setting.hardOnBlade ? 3 : 1),
+    0,
   )
+  const mats = new Map(cutter.mats.map((mat) => [mat.id, mat]))
+  const onMats = loads.flatMap(({ mat }) => (mat ? (mats.get(mat.matId) ?? []) : []))
+  const hours = loads.reduce((sum, { minutes }) => sum + minutes, 0) / 60
+  return [
+    {
+      kind: 'blade',
+      what: 'blade',
+      amount: metres,
+      unit: 'm',
+      cost: (metres / cutter.bladeM) * cutter.bladePrice,
+      basis: `${cutter.bladePrice.toFixed(2)} for ${cutter.bladeM} m; glitter and board count threefold`,
+      partId: null,
+    },
+    {
+      kind: 'mat',
+      what: 'mats',
+      amount: onMats.length,
+      unit: 'loads',
+      cost: onMats.reduce((sum, { price, lasts }) => sum + price / lasts, 0),
+      basis: 'Each load its share of how many a mat lasts',
+      partId: null,
+    },
+    {
+      kind: 'machine',
+      what: cutter.name,
+      amount: cutter.tool === 'machine' ? hours : 0,
+      unit: 'h',
+      cost: cutter.tool === 'machine' ? hours * cutter.hourCost : 0,
+      basis: `Planned minutes at ${cutter.hourCost.toFixed(2)} an hour`,
+      partId: null,
+    },
+  ]
+}
+
+/** Things beside paper, foam and glue that a kind of work takes, for one of it; starts of ours. */
+function startingParts(project: Project): Part[] {
+  const { mount } = project
+  switch (mount.kind) {
+    case 'frame':
+      return [{ id: 'frame', what: 'frame', amount: 1, unit: '', price: 9 }]
+    case 'topper':
+      return mount.sticks > 0
+        ? [{ id: 'sticks', what: 'sticks', amount: mount.sticks, unit: '', price: 0.15 }]
+        : []
+    case 'card':
+      return [{ id: 'envelope', what: 'card and envelope', amount: 1, unit: '', price: 0.6 }]
+    case 'panel':
+      return [
+        {
+          id: 'panel',
+          what: mount.surface === 'canvas' ? 'canvas' : 'wooden panel',
+          amount: 1,
+          unit: '',
+          price: 7,
+        },
+      ]
+    case 'garland': {
+      const twine = measure(project).stringMm
+      return twine
+        ? [{ id: 'twine', what: 'twine', amount: Math.round(twine / 10) / 100, unit: 'm', price: 0.25 }]
+        : []
+    }
+    default:
+      return []
+  }
+}
+
+/** What the work takes beside paper, foam and glue, for one of it: our list as the maker corrected it, and what was added. */
+export function partsOf(project: Project): Part[] {
+  const set = new Map(project.plan.parts.map((part) => [part.id, part]))
+  const ours = startingParts(project)
+  const known = new Set(ours.map(({ id }) => id))
+  return [
+    ...ours.map((part) => set.get(part.id) ?? part),
+    ...project.plan.parts.filter(({ id }) => !known.has(id)),
+  ]
 }
 
 /** What guests take of the paper that is paid here: of each whole sheet their share by area of the pieces on it. */
@@ -41,26 +300,30 @@ export function paperForGuests(loads: readonly Load[]): number {
   }, 0)
 }
 
+/** Minutes of hands so far: the clocks of the stages, and steps that the bench timed while no clock of Assembly ran. */
+export function handsSoFar(project: Project, now: number): number {
+  const clocks = STAGES.reduce((total, stage) => total + minutesSpent(project, stage, now), 0)
+  const ran = (at: number) =>
+    project.journal.timers.some(
+      ({ stage, startedAt, endedAt }) => stage === 'assembly' && startedAt <= at && at <= (endedAt ?? now),
+    )
+  return project.journal.steps.reduce((total, { minutes, at }) => (ran(at) ? total : total + minutes), clocks)
+}
+
 /**
- * Cost so far: sheets noted as used, foam that ticked steps took, hands by the timers.
+ * Cost so far: sheets noted as used, foam that ticked steps took, hands by clocks and bench.
  * @param now ms since 1970, for the clock that runs
  */
 export function costSoFar(project: Project, now: number): Cost {
   const price = new Map(project.drawer.papers.map((paper) => [paper.id, paper.price]))
   const foamPrice = new Map(project.drawer.foams.map((foam) => [foam.id, foam.pricePerPack / foam.perPack]))
-  const minutes = STAGES.reduce((total, stage) => total + minutesSpent(project, stage, now), 0)
-  return sum(
-    project.journal.sheetsUsed.reduce((total, use) => total + use.count * (price.get(use.paperId) ?? 0), 0),
-    project.progress.took
-      .flatMap(({ foams }) => foams)
-      .reduce((total, { foamId, count }) => total + count * (foamPrice.get(foamId) ?? 0), 0),
-    (minutes / 60) * project.plan.hourlyRate,
+  const paper = project.journal.sheetsUsed.reduce(
+    (total, use) => total + use.count * (price.get(use.paperId) ?? 0),
+    0,
   )
+  const foam = project.progress.took
+    .flatMap(({ foams }) => foams)
+    .reduce((total, { foamId, count }) => total + count * (foamPrice.get(wholeOf(foamId).foamId) ?? 0), 0)
+  const hands = (handsSoFar(project, now) / 60) * project.plan.hourlyRate
+  return { paper, foam, other: 0, hands, total: paper + foam + hands }
 }
-
-const sum = (paper: number, foam: number, hands: number): Cost => ({
-  paper,
-  foam,
-  hands,
-  total: paper + foam + hands,
-})

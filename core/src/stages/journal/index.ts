@@ -3,4 +3,7 @@
  */
 export * from './timers'
 export * from './cost'
+export * from './price'
+export * from './rights'
+export * from './fair'
 export * from './nodes'

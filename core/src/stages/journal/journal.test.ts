@@ -51,13 +51,14 @@ describe('cost', () => {
     expect(back.supplies).toEqual(held.supplies)
   })
 
-  it('planned adds up from paper, foam and hands', () => {
+  it('planned adds up from its lines', () => {
     const { cost, needed, assembly } = results(demo('harbour'))
     expect(cost.paper).toBeCloseTo(
       needed.reduce((sum, n) => sum + n.sheets * n.paper.price, 0),
       9,
     )
     expect(cost.hands).toBeCloseTo((assembly.handsMinutes / 60) * 12, 9)
-    expect(cost.total).toBeCloseTo(cost.paper + cost.foam + cost.hands, 9)
+    expect(cost.total).toBeCloseTo(cost.paper + cost.foam + cost.other + cost.hands, 9)
+    expect(cost.lines.reduce((sum, line) => sum + line.cost, 0)).toBeCloseTo(cost.total, 9)
   })
 })

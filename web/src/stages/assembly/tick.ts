@@ -1,9 +1,16 @@
 import { tickStep, tickTaking } from '@feuillet/core/project'
+import type { LoadView } from '@feuillet/core/stages/sheets'
 import type { Step } from '@feuillet/core/stages/assembly'
 import { noteStep } from '@feuillet/core/stages/journal'
 import { change, changeSupplies } from '../../state/edits'
 import type { AppDispatch, RootState } from '../../state/store'
 import { noteCut, takeBack } from '../../state/note-cut'
+
+/** The paper of a sheet that is planned or cut. */
+const paperOfLoad = ({ plan, document }: RootState, loadId: string | null): string | null => {
+  const planned = (plan.views['loads'] as LoadView[] | undefined)?.find(({ id }) => id === loadId)
+  return (planned ?? document.project?.cut.find(({ id }) => id === loadId))?.paper.name ?? null
+}
 
 /**
  * Ticks a step off or takes the tick back. A step that uses foam takes it for the whole batch out of the drawer, and gives it back; one
@@ -32,7 +39,7 @@ export const tick =
         const ticked = tickTaking(held, step.id, { done, foams })
         return minutes === null
           ? ticked
-          : { ...ticked, project: noteStep(ticked.project, { step, minutes, at: Date.now() }) }
+          : noteStep(ticked, { step, minutes, at: Date.now(), paper: paperOfLoad(getState(), loadId) })
       }),
     )
   }

@@ -242,6 +242,7 @@ function MatTable({ cutter }: { cutter: Cutter }) {
               tack: 'medium',
               loads: 0,
               lasts: 40,
+              price: 10,
             },
           ],
         })),
