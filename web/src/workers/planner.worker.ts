@@ -24,6 +24,7 @@ import {
   type Placed,
   type Placement,
 } from '@feuillet/core/stages/sheets'
+import { candidateOf, type Counted } from '@feuillet/core/stages/journal'
 import { answering } from './answering'
 import { fetchFaces } from './faces'
 import { Search, type SearchProgress } from './search'
@@ -248,6 +249,25 @@ const api = {
   async picture(loadId: string): Promise<string> {
     const { loadPicture } = await import('@feuillet/core/io/exports')
     return loadPicture(inputs!.project, loadOf(loadId))
+  },
+  /** The card that goes with a piece (PDF). */
+  async card(): Promise<Uint8Array> {
+    await ready
+    const { catalogueCard } = await import('@feuillet/core/io/exports')
+    return catalogueCard(inputs!.project, planner.get(nodes.cost()).priced, await fetchFaces())
+  },
+  /** What one of another project takes and brings; null where it cannot be cut as it is. */
+  async candidate(project: Project, stock: readonly Paper[]): Promise<Counted | null> {
+    await ready
+    const own = new Planner(cache)
+    own.update({ project, stock, found: new Map() })
+    const loads = own.get(nodes.loads())
+    if (loads.length === 0 || own.get(nodes.nested()).failed.length > 0) return null
+    return candidateOf(project, {
+      loads,
+      depth: own.get(nodes.depth()),
+      priced: own.get(nodes.cost()).priced,
+    })
   },
   async files(): Promise<FileSet> {
     await ready

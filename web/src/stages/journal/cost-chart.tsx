@@ -30,14 +30,15 @@ export default function CostChart({
   }, [])
   useEffect(() => {
     const font = { fontFamily: 'Atkinson Hyperlegible Next Variable', color: '#1e2126' }
-    const bars = (cost: Cost) => [cost.paper, cost.foam, cost.hands].map((v) => Number(v.toFixed(2)))
+    const bars = (cost: Cost) =>
+      [cost.paper, cost.foam, cost.other, cost.hands].map((v) => Number(v.toFixed(2)))
     chart.current?.setOption({
       animation: false,
       textStyle: font,
       legend: { top: 0, left: 0, itemWidth: 14, itemHeight: 10, textStyle: font },
       tooltip: { valueFormatter: (value: unknown) => `${Number(value).toFixed(2)} ${currency}` },
       grid: { left: 52, right: 8, top: 30, bottom: 24 },
-      xAxis: { type: 'category', data: ['paper', 'foam', 'hands'], axisTick: { show: false } },
+      xAxis: { type: 'category', data: ['paper', 'foam', 'other', 'hands'], axisTick: { show: false } },
       yAxis: { type: 'value', splitNumber: 4, axisLabel: { formatter: `{value} ${currency}` } },
       series: [
         {
@@ -54,7 +55,7 @@ export default function CostChart({
     <div
       ref={place}
       role="img"
-      aria-label="Cost by paper, foam and hands, planned and so far"
+      aria-label="Cost by paper, foam, other things and hands, planned and so far"
       className="h-56 w-full"
     />
   )

@@ -1,0 +1,66 @@
+// The card of a project: what it is and how it is kept.
+import { formatSize } from '../../base/units'
+import { boxHeight, boxWidth, joinBoxes } from '../../base/geometry'
+import {
+  builtLayers,
+  colourOf,
+  isOnPane,
+  layerBox,
+  layerRegion,
+  paperOf,
+  viewBox,
+  type Project,
+} from '../../project'
+import type { Priced } from '../../stages/journal'
+import { writeCatalogueCard, type Faces } from '../write'
+
+const CARE: Record<Project['mount']['kind'], string[]> = {
+  frame: ['Keep it dry and out of the sun; dust the pane with a dry cloth.'],
+  card: ['Stand it where it is dry; what stands up bends when it is pressed.'],
+  panel: ['Keep it dry and out of the sun; dust it with a soft brush.'],
+  topper: ['Take it off before the cake is cut; wipe the sticks, keep the card dry.'],
+  garland: ['For indoors; fold it flag on flag.'],
+  free: ['Keep it dry and out of the sun.'],
+}
+const CAUTIONS: Partial<Record<Project['mount']['kind'], string>> = {
+  frame: 'Hang it on a fixing that suits the wall and the weight.',
+  topper: 'Not to be eaten; small parts and sticks are not for small children.',
+  garland: 'Cord: keep it out of the reach of small children.',
+}
+const LIT = 'Light it with cool, low-voltage LED only, as their label says.'
+
+/** A page of A6 with the first photo, or the stack as it is drawn. Needs the geometry loaded. */
+export async function catalogueCard(
+  project: Project,
+  priced: Priced | null,
+  faces: Faces,
+): Promise<Uint8Array> {
+  const layers = builtLayers(project).filter(({ pieces }) => pieces.length > 0)
+  const box = layers.length > 0 ? joinBoxes(layers.map(layerBox)) : viewBox(project)
+  const { mount, unit, rights, plan, drawer, journal } = project
+  const [w, h] = mount.kind === 'frame' ? [mount.opening.widthMm, mount.opening.heightMm] : [boxWidth(box), boxHeight(box)] // prettier-ignore
+  const papers = new Set(layers.flatMap((layer) => paperOf(project, layer)?.name ?? []))
+  const photo = journal.photos[0]
+  const caution = CAUTIONS[mount.kind]
+  return writeCatalogueCard(
+    {
+      title: project.name,
+      picture: {
+        box,
+        shapes: layers
+          .filter((layer) => !isOnPane(layer) || layer.lives === 'behind-pane')
+          .map((layer) => ({ region: layerRegion(layer), colour: colourOf(project, layer) })),
+      },
+      photo: photo ? Uint8Array.from(atob(photo.data), (sign) => sign.charCodeAt(0)) : null,
+      facts: [
+        `${formatSize(w, h, unit)}${mount.kind === 'frame' ? ', as it is seen in the frame' : ''}`,
+        `${layers.length} ${layers.length === 1 ? 'layer' : 'layers'} of cut card${papers.size > 1 ? `, ${papers.size} papers` : ''}, put together by hand`,
+      ],
+      care: CARE[mount.kind],
+      cautions: [...(caution ? [caution] : []), ...(plan.litFromBehind ? [LIT] : [])],
+      credit: rights.use === 'may be sold' ? rights.credit : '',
+      price: priced?.price ? `${priced.price.toFixed(2)} ${drawer.currency}` : null,
+    },
+    faces,
+  )
+}
