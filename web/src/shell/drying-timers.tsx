@@ -30,11 +30,10 @@ export function DryingTimers({ dark = false }: { dark?: boolean }) {
           return (
             <li
               key={stepId}
-              role={isOver ? 'alert' : undefined}
               data-over={isOver || undefined}
               className={`flex max-w-[420px] items-center gap-3 border px-3 py-2 ${isOver ? 'border-ochre bg-ochre-pale' : 'border-ink bg-sheet'}`}
             >
-              <span className="min-w-0 flex-1">
+              <span role={isOver ? 'alert' : undefined} className="min-w-0 flex-1">
                 {isOver ? '▲ ' : ''}
                 {title}
               </span>
