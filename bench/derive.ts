@@ -13,7 +13,7 @@ import {
 } from '@feuillet/core/project'
 import { planAssembly } from '@feuillet/core/stages/assembly'
 import { depthPlan, depthSnags, type DepthPlan } from '@feuillet/core/stages/depth'
-import { paperForGuests, plannedCost } from '@feuillet/core/stages/journal'
+import { costLines, paperForGuests, sumOf } from '@feuillet/core/stages/journal'
 import {
   layerFigures,
   layerSnags,
@@ -90,7 +90,7 @@ export function derive(project: Project, stock: readonly Paper[]) {
     needed: sheetsNeeded(loads),
     left: loads.flatMap(leftOvers),
     assembly,
-    cost: plannedCost(project, loads, depth, assembly.handsMinutes),
+    cost: sumOf(costLines({ project, loads, depth, glue: [], handsMinutes: assembly.handsMinutes })),
     paperForGuests: paperForGuests(loads),
     snags,
   }

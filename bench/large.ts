@@ -30,6 +30,7 @@ export function largeStack(layers = 50, corners = 200_000): Project {
       lives: 'stack',
       cutMirrored: false,
       print: null,
+      tint: null,
       blanks: [],
       shaping: { how: 'flat', riseMm: 0, flatMm: 0 },
       colour: `#${(0x303030 + i * 0x030302).toString(16)}`,

@@ -18,6 +18,7 @@ export function results(
     sound: builtLayers(project).map((layer) => planner.get(nodes.sound(layer.id))),
     depth: planner.get(nodes.depth()),
     glue: planner.get(nodes.glues()),
+    colourings: planner.get(nodes.colourings()),
     runs,
     loads: planner.get(nodes.loads()),
     needed: planner.get(nodes.needed()),

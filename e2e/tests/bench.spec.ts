@@ -116,3 +116,30 @@ test('a step is moved within what waits for what, which is drawn', async ({ app,
   await page.getByRole('button', { name: 'Leave it to the plan' }).click()
   await expect(page.getByRole('button', { name: 'Leave it to the plan' })).toHaveCount(0)
 })
+
+test('a layer is coloured by hand: a colour of its own, a step that dries, a guide on the bench', async ({
+  app,
+  page,
+}) => {
+  await app.openDemo('Bon voyage')
+  await app.stage('Paper')
+  await page
+    .getByRole('button', { name: /^Backing/ })
+    .first()
+    .click()
+  await page.getByRole('switch', { name: 'coloured' }).click()
+  await page.getByRole('combobox', { name: 'Edges with' }).click()
+  await page.getByRole('option', { name: 'slate' }).click()
+  await app.stage('Assembly')
+  await page.getByText('Colour “Backing” with sepia').click()
+  await expect(app.panel).toContainText('Then slate along the edges only, about 3 mm wide')
+  await expect(page.getByText('Let the colour of “Backing” dry')).toBeVisible()
+  await page.getByRole('button', { name: 'To the bench' }).click()
+  const title = page.getByRole('heading', { level: 1 })
+  for (let k = 0; k < 14 && !/^Colour/.test((await title.textContent()) ?? ''); k++) {
+    const before = await title.textContent()
+    await page.keyboard.press('Space')
+    await expect(title).not.toHaveText(before!)
+  }
+  await expect(page.locator('[data-colouring] path').first()).toBeAttached()
+})

@@ -134,6 +134,8 @@ async function troubles(page: Page, place: string): Promise<string[]> {
 }
 
 test('every stage, dialog and menu can be read and worked without the eye', async ({ app, page }) => {
+  // axe reads each of a dozen screens whole.
+  test.slow()
   await page.goto('/')
   const found = await troubles(page, 'shelf')
   await app.openDemo('Harbour at dusk')

@@ -202,10 +202,11 @@ export const commands: Record<string, Command> = {
         days: { type: 'string' },
       })
       const when = eveningsOf(values)
-      const planner = plannerFor(readProjectFile(positionals[0]!, screen))
+      const project = readProjectFile(positionals[0]!, screen)
+      const planner = plannerFor(project)
       refuseTooLarge(positionals[0]!, planner)
       const { steps, minutes } = planner.get(nodes.assembly())
-      const dated = when && overEvenings(steps, when)
+      const dated = when && overEvenings(steps, { ...when, people: project.plan.people })
       give(
         {
           steps: steps.map(({ id, kind, title, after, needs, startMin, endMin }) => ({
@@ -294,6 +295,7 @@ export const commands: Record<string, Command> = {
         needed: planner.get(nodes.needed()),
         depth: planner.get(nodes.depth()),
         glue: planner.get(nodes.glues()),
+        colourings: planner.get(nodes.colourings()),
       }
       const files = new Map([
         ...cutFiles(project, loads),

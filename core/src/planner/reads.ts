@@ -18,6 +18,7 @@ export interface Reads {
   tool?: true
   /** The settings book. */
   settings?: true
+  inks?: true
   /** Recipes of what was grown. */
   grown?: true
   /** What may be sold, and what was made. */
@@ -56,6 +57,7 @@ const BLANK_LAYER: Layer = {
   lives: 'stack',
   cutMirrored: false,
   print: null,
+  tint: null,
   blanks: [],
   shaping: { how: 'flat', riseMm: 0, flatMm: 0 },
   colour: '#000000',
@@ -153,8 +155,8 @@ export class Narrower {
   }
 
   private drawer(drawer: Project['drawer'], reads: Reads): Project['drawer'] {
-    const { papers, foams, adhesives, cutter, tool, settings, observed } = reads
-    const name = `drawer ${papers === 'all' ? papers : papers?.join(' ')} ${foams} ${adhesives} ${cutter} ${tool} ${settings} ${observed}`
+    const { papers, foams, adhesives, cutter, tool, settings, observed, inks } = reads
+    const name = `drawer ${papers === 'all' ? papers : papers?.join(' ')} ${foams} ${adhesives} ${cutter} ${tool} ${settings} ${observed} ${inks}`
     return this.kept(drawer, name, () => ({
       ...BLANK_DRAWER,
       currency: drawer.currency,
@@ -164,6 +166,7 @@ export class Narrower {
       ...(cutter ? { cutter: drawer.cutter } : tool ? { cutter: BLANK_TOOLS[drawer.cutter.tool] } : {}),
       ...(settings ? { settings: drawer.settings } : {}),
       ...(observed ? { observed: drawer.observed } : {}),
+      ...(inks ? { inks: drawer.inks } : {}),
     }))
   }
 

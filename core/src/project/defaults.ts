@@ -7,6 +7,7 @@ import {
   type Cutter,
   type Drawer,
   type Foam,
+  type Ink,
   type Mat,
   type NewMount,
   type Project,
@@ -184,6 +185,16 @@ export const starterCutter: Cutter = {
   bladeM: 300,
   hourCost: 0.5,
 }
+
+/** Inks to colour with, to start from. */
+export const starterInks: readonly Ink[] = [
+  { id: 'ink-sepia', name: 'sepia', colour: '#7a5537', dryMin: 10, on: 'light card' },
+  { id: 'ink-slate', name: 'slate', colour: '#54606d', dryMin: 10, on: 'light card' },
+  { id: 'ink-rose', name: 'old rose', colour: '#b9707c', dryMin: 10, on: 'light card' },
+  { id: 'ink-moss', name: 'moss', colour: '#6d7a45', dryMin: 10, on: 'light card' },
+  { id: 'ink-sea', name: 'sea blue', colour: '#3f7390', dryMin: 10, on: 'light card' },
+  { id: 'chalk-white', name: 'white chalk', colour: '#efece4', dryMin: 0, on: 'dark card' },
+]
 
 /** What a drawer may hold to cut with: starting values of ours. */
 export const starterCutters: readonly Cutter[] = [

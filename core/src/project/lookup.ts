@@ -109,9 +109,9 @@ export const safeStripOf = (project: Project, layer: Layer): number =>
 export const thicknessOf = (project: Project, layer: Layer): number =>
   paperOf(project, layer)?.thicknessMm ?? ASSUMED_PAPER.thicknessMm
 
-/** The colour a layer is drawn in: its paper's, else the colour it came with. */
+/** The colour a layer is drawn in: what it is coloured by hand, else its paper's, else the colour it came with. */
 export const colourOf = (project: Project, layer: Layer): string =>
-  paperOf(project, layer)?.colour ?? layer.colour
+  layer.tint?.colour ?? paperOf(project, layer)?.colour ?? layer.colour
 
 /** From the back board to the glazing, or to the mat before it (mm), and the air to keep in front; null where nothing limits the height. */
 export function depthAtHand(mount: Mount): { depthMm: number; clearanceMm: number } | null {

@@ -177,6 +177,27 @@ export const printSchema = z.looseObject({
   bleedMm: within('bleedMm').default(2),
 })
 
+/** Coloured by hand before it is stuck: a wash over what shows, and a darker ink along the edges. Lengths in mm. */
+export const tintSchema = z.looseObject({
+  inkId: id,
+  /** What the paper comes to look like. */
+  colour,
+  edgeInkId: id.nullable().default(null),
+  edgeMm: lengthMm.default(3),
+  /** So far past what shows the wash goes, so that no bare card peeps out. */
+  bleedMm: lengthMm.default(4),
+})
+
+/** An ink or a chalk to colour with. */
+export const inkSchema = z.looseObject({
+  id,
+  name,
+  colour,
+  dryMin: within('minutes').default(10),
+  /** What card it shows on. */
+  on: z.enum(['light card', 'dark card', 'any card']).default('light card'),
+})
+
 /** One level of card. */
 export const layerSchema = z.looseObject({
   id,
@@ -203,6 +224,8 @@ export const layerSchema = z.looseObject({
     .prefault({}),
   /** What is printed on it before it is cut; null for plain card. */
   print: printSchema.nullable().default(null),
+  /** How it is coloured by hand; null where it is not. */
+  tint: tintSchema.nullable().default(null),
   /** Colour in the file or of the drawing, until a paper is chosen. */
   colour: colour.default('#b9b4a8'),
   paperId: id.nullable().default(null),
@@ -388,6 +411,7 @@ export const drawerSchema = z.looseObject({
   papers: z.array(paperSchema).max(MOST.papers),
   foams: z.array(foamSchema).max(MOST.foams),
   adhesives: z.array(adhesiveSchema).max(MOST.adhesives),
+  inks: z.array(inkSchema).max(MOST.adhesives).default([]),
   /** What worked on the cutter, and what did not. */
   settings: z.array(settingSchema).max(MOST.entries).default([]),
   /** What steps took, in all projects. */
@@ -518,6 +542,10 @@ export const planSchema = z.looseObject({
     .array(z.looseObject({ code: z.string().min(1).max(80), layer: id.nullable() }))
     .max(MOST.entries)
     .default([]),
+  /** How many work at it. */
+  people: z.number().int().min(1).max(12).default(1),
+  /** Of a batch: each step for all of it, or one piece after the other. */
+  batchWay: z.enum(['by station', 'one by one']).default('by station'),
   /** What an hour of the maker's hands costs, for the price. */
   hourlyRate: within('hourlyRate').default(12),
   pricing: pricingSchema.prefault({}),
@@ -658,6 +686,10 @@ export type Picture = z.infer<typeof pictureSchema>
 export type Assembly = z.infer<typeof assemblySchema>
 /** See jointSchema. */
 export type Joint = z.infer<typeof jointSchema>
+/** See tintSchema. */
+export type Tint = z.infer<typeof tintSchema>
+/** See inkSchema. */
+export type Ink = z.infer<typeof inkSchema>
 /** See matSchema. */
 export type Mat = z.infer<typeof matSchema>
 /** One of SPREADS. */

@@ -1,15 +1,17 @@
 // What of the shared drawer is no paper: foams, glues and the settings book. All projects use it up together; what one of them changed is put into what is
 // there now, record by record, and pads taken count against those that are left.
 import { type z } from 'zod'
-import { starterAdhesives, starterCutters, starterFoams } from './defaults'
+import { starterAdhesives, starterCutters, starterFoams, starterInks } from './defaults'
 import {
   adhesiveSchema,
   cutterSchema,
+  inkSchema,
   observationSchema,
   foamSchema,
   settingSchema,
   type Adhesive,
   type Cutter,
+  type Ink,
   type Observation,
   type Foam,
   type Project,
@@ -26,6 +28,7 @@ export interface Supplies {
   cutters: readonly Cutter[]
   /** What steps took, in all projects. */
   observed: readonly Observation[]
+  inks: readonly Ink[]
 }
 
 /** What a drawer holds before anything is known of it: starting values of ours. */
@@ -35,6 +38,7 @@ export const starterSupplies = (): Supplies => ({
   settings: [],
   cutters: starterCutters,
   observed: [],
+  inks: starterInks,
 })
 
 /** A record of some list of the drawer, as far as merging goes. */
@@ -58,6 +62,7 @@ export interface SupplyChanges {
   settings: ListChanges<Setting> | null
   cutters?: ListChanges<Cutter> | null
   observed?: ListChanges<Observation> | null
+  inks?: ListChanges<Ink> | null
 }
 
 /** What leads from one state of the supplies to another; null where nothing does. */
@@ -69,6 +74,7 @@ export function supplyChanges(before: Supplies, after: Supplies): SupplyChanges 
     settings: listChanges(before.settings, after.settings),
     cutters: listChanges(before.cutters, after.cutters),
     observed: listChanges(before.observed, after.observed),
+    inks: listChanges(before.inks, after.inks),
   }
   return Object.values(changes).some((list) => list !== null) ? changes : null
 }
@@ -78,6 +84,7 @@ export const applySupplyChanges = (supplies: Supplies, changes: SupplyChanges): 
   foams: changes.foams ? applyTo(supplies.foams, changes.foams) : supplies.foams,
   adhesives: changes.adhesives ? applyTo(supplies.adhesives, changes.adhesives) : supplies.adhesives,
   settings: changes.settings ? applyTo(supplies.settings, changes.settings) : supplies.settings,
+  inks: changes.inks ? applyTo(supplies.inks, changes.inks) : supplies.inks,
   observed: changes.observed ? applyTo(supplies.observed, changes.observed) : supplies.observed,
   cutters: changes.cutters ? applyTo(supplies.cutters, changes.cutters) : supplies.cutters,
 })
@@ -135,6 +142,7 @@ export function soundSupplies(kept: unknown): Supplies {
     settings: list<Setting>('settings', settingSchema, starter.settings),
     cutters: list<Cutter>('cutters', cutterSchema, starter.cutters),
     observed: list<Observation>('observed', observationSchema, starter.observed),
+    inks: list<Ink>('inks', inkSchema, starter.inks),
   }
 }
 
@@ -143,13 +151,14 @@ export function soundSupplies(kept: unknown): Supplies {
  * file that came from elsewhere, stays with it.
  */
 export function refreshSupplies(project: Project, supplies: Supplies): Project {
-  const { foams, adhesives, settings, cutters, cutter, observed } = project.drawer
+  const { foams, adhesives, settings, cutters, cutter, observed, inks } = project.drawer
   const next = {
     foams: joined(foams, supplies.foams),
     adhesives: joined(adhesives, supplies.adhesives),
     settings: joined(settings, supplies.settings),
     cutters: joined(cutters, supplies.cutters),
     observed: joined(observed, supplies.observed),
+    inks: joined(inks, supplies.inks),
     cutter: sameOr(
       cutter,
       supplies.cutters.find(({ id }) => id === cutter.id),

@@ -43,8 +43,10 @@ describe('a batch', () => {
     expect(six.cost.foam).toBeCloseTo(6 * one.cost.foam, 9)
     const minutes = (d: typeof one, kind: string) =>
       d.assembly.steps.filter((step) => step.kind === kind).reduce((sum, step) => sum + step.minutes, 0)
+    // Each of them a little quicker than the one before: n to the power of log2 0.92.
+    const times = [1, 2, 3, 4, 5, 6].reduce((sum, n) => sum + n ** Math.log2(0.92), 0)
     for (const kind of ['pad', 'lay', 'dry-fit', 'close'])
-      expect(minutes(six, kind)).toBeCloseTo(6 * minutes(one, kind), 9)
+      expect(minutes(six, kind)).toBeCloseTo(times * minutes(one, kind), 9)
     expect(minutes(six, 'dry')).toBe(minutes(one, 'dry'))
     expect(six.assembly.steps.find((step) => step.kind === 'lay')!.detail).toMatch(/For all 6\.$/)
   })

@@ -7,7 +7,17 @@ import { isMeant, type Project, type Snag } from '../project'
 import { assembly, orderOfWork } from './assembly'
 import { depth, depthSnagsNode, glueMap, glues, hold, levels, padMap, space } from './depth'
 import { cost, journalSnagsNode } from './journal'
-import { figures, layersSnags, shownPath, smallest, sound, visible, weakPaths } from './layers'
+import {
+  colouringMap,
+  colourings,
+  figures,
+  layersSnags,
+  shownPath,
+  smallest,
+  sound,
+  visible,
+  weakPaths,
+} from './layers'
 import { measureSnagsNode } from './measure'
 import { paperSnagsNode } from './paper'
 import {
@@ -30,6 +40,8 @@ export { mendAll, mendProject } from './mend'
 export const nodes = {
   levels,
   figures,
+  colouringMap,
+  colourings,
   visible,
   shownPath,
   sound,

@@ -280,6 +280,7 @@ const api = {
       needed: planner.get(nodes.needed()),
       depth: planner.get(nodes.depth()),
       glue: planner.get(nodes.glues()),
+      colourings: planner.get(nodes.colourings()),
     }
     return new Map([
       ...testSquareFiles(project),

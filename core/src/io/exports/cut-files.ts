@@ -1,5 +1,6 @@
 // The files of a project: per load SVG, DXF and plot text; templates, the build sheet, shopping and cut lists.
 import {
+  writeColourSheets,
   writeCsv,
   writeDxf,
   writeHpgl,
@@ -11,6 +12,7 @@ import {
   writeTags,
   writeTemplates,
   writeTiledTemplates,
+  type ColourSheet,
   type CutSheet,
   type Faces,
   type GuideLayer,
@@ -18,7 +20,7 @@ import {
   type SheetTag,
 } from '../write'
 import { mapPolygon, polygonRings, rectangle, rotation, type Polygon } from '../../base/geometry'
-import { builtLayers, folioOf, layerRegion, paperOf, slug, type Project } from '../../project'
+import { builtLayers, findLayer, folioOf, layerRegion, paperOf, slug, type Project } from '../../project'
 import {
   basisWords,
   cuttingMarks,
@@ -35,6 +37,7 @@ import { formatLength, formatMinutes, formatSize, wordsIn, type Unit, MM_PER_INC
 import { datedPlan, type AssemblyPlan } from '../../stages/assembly'
 import { calendarOf } from './calendar'
 import { layerPicture, stepPicture } from './step-pictures'
+import type { Colouring } from '../../stages/layers'
 import type { DepthPlan, LayerGlue } from '../../stages/depth'
 
 /** Files by their names. */
@@ -47,6 +50,7 @@ export interface Planned {
   needed: readonly SheetsNeeded[]
   depth: Pick<DepthPlan, 'foamUse' | 'pads'>
   glue: readonly LayerGlue[]
+  colourings: readonly Colouring[]
 }
 
 /** One load as a sheet to cut, in the order of its path. */
@@ -144,6 +148,8 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   for (const paper of ['a4', 'letter'] as const)
     files.set(`templates-tiled-${paper}.pdf`, await writeTiledTemplates(sheets, faces, paper))
   for (const [name, file] of await printFiles(project, loads, faces)) files.set(name, file)
+  const coloured = colourSheets(project, planned.colourings)
+  if (coloured.length > 0) files.set('colouring-guide.pdf', await writeColourSheets(coloured, faces))
   const padded = padSheets(project, depth.pads, planned.glue)
   if (padded.length > 0) files.set('pads-from-behind.pdf', await writePadSheets(padded, faces))
   files.set(
@@ -154,8 +160,8 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
     ),
   )
   files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, planned), faces))
-  const { due } = project.plan
-  const dated = due && datedPlan(assembly.steps, project.progress.done, due)
+  const { due, people } = project.plan
+  const dated = due && datedPlan(assembly.steps, { done: project.progress.done, due, people })
   if (dated && typeof dated !== 'string') files.set('evenings.ics', calendarOf(project, dated))
   if (builtLayers(project).length > 0)
     files.set('layering-guide.pdf', await writeLayeringGuide(project.name, guideLayers(project), faces))
@@ -238,6 +244,26 @@ function measureRows(loads: readonly Load[], unit: Unit): Record<string, string 
     }
   return [...rows.values()]
 }
+
+/** Layers that are coloured by hand, with where their inks go. */
+const colourSheets = (project: Project, colourings: readonly Colouring[]): ColourSheet[] =>
+  colourings.flatMap(({ layerId, wash, edge, dots }) => {
+    const layer = findLayer(project, layerId)
+    const inks = new Map(project.drawer.inks.map((ink) => [ink.id, ink]))
+    if (!layer?.tint || layer.pieces.length === 0) return []
+    const edgeInk = inks.get(layer.tint.edgeInkId ?? '')
+    return [
+      {
+        title: `${folioOf(project, layerId)}. ${layer.name}: ${[inks.get(layer.tint.inkId)?.name, edgeInk?.name].filter(Boolean).join(', edges ')}`,
+        card: layerRegion(layer),
+        wash,
+        washColour: layer.tint.colour,
+        edge,
+        edgeColour: edgeInk?.colour ?? layer.tint.colour,
+        dots,
+      },
+    ]
+  })
 
 /** Layers that are held by pads or glue, each with them; heights in the maker's unit. */
 function padSheets(project: Project, pads: DepthPlan['pads'], glues: Planned['glue']): PadSheet[] {

@@ -1,7 +1,8 @@
 // The steps over evenings, so that the work is ready by a date: as late a start as will do. An evening holds whole steps only, and ends on
 // nothing wet: what is glued has come to hold by then. What merely dries, dries on overnight.
 import { BadInput } from '../../base'
-import type { Resource, Step } from './task'
+import { Crew } from './schedule'
+import type { Step } from './task'
 
 /** When the maker works. Times are local wall clock: minutes since 1970 as a clock on the wall tells them, and of the day. */
 export interface Evenings {
@@ -11,6 +12,8 @@ export interface Evenings {
   toMin: number
   /** Days of the week, 0 for Sunday. */
   days: readonly number[]
+  /** How many work at it. */
+  people?: number
 }
 
 /** A step with its wall-clock minutes since 1970. */
@@ -58,9 +61,10 @@ export function overEvenings(steps: readonly Step[], when: Evenings): DatedPlan 
   let room = 0
   for (let k = windows.length - 1; k >= 0; k--) {
     room += windows[k]!.toAt - windows[k]!.fromAt
-    if (room < wanted - HAIR) continue
-    const dated = from(steps, windows.slice(k), heldMin)
-    if (dated && dated.at(-1)!.endAt <= byMin + HAIR) return planOf(dated, windows, byMin)
+    if (room * (when.people ?? 1) < wanted - HAIR) continue
+    const dated = from(steps, windows.slice(k), { heldMin, people: when.people ?? 1 })
+    if (dated && Math.max(...dated.map(({ endAt }) => endAt)) <= byMin + HAIR)
+      return planOf(dated, windows, byMin)
   }
   throw new BadInput('there are not enough evenings before that date')
 }
@@ -90,7 +94,7 @@ function heldMinutes(steps: readonly Step[]): Map<Step, number> {
 function from(
   steps: readonly Step[],
   windows: readonly { fromAt: number; toAt: number }[],
-  heldMin: ReadonlyMap<Step, number>,
+  { heldMin, people }: { heldMin: ReadonlyMap<Step, number>; people: number },
 ): DatedStep[] | null {
   const ids = new Set(steps.map(({ id }) => id))
   const tail = tailsOf(steps)
@@ -120,7 +124,7 @@ function from(
     }
   }
   for (const { fromAt, toAt } of windows) {
-    const busy: Record<Resource, number> = { cutter: fromAt, hands: fromAt }
+    const busy = new Crew(fromAt, people)
     for (;;) {
       letDry()
       let best: Step | null = null
@@ -128,14 +132,14 @@ function from(
       for (const step of open) {
         const ready = readyAt(step)
         if (ready === Infinity || step.needs.length === 0) continue
-        const at = step.needs.reduce((latest, r) => Math.max(latest, busy[r]), Math.max(fromAt, ready))
+        const at = busy.freeFrom(step.needs, Math.max(fromAt, ready))
         if (at + heldMin.get(step)! > toAt + HAIR) continue
         if (at < bestAt - HAIR || (at < bestAt + HAIR && tail.get(step.id)! > tail.get(best!.id)!))
           [best, bestAt] = [step, at]
       }
       if (!best) break
       put(best, bestAt)
-      for (const r of best.needs) busy[r] = bestAt + best.minutes
+      busy.take(best.needs, bestAt + best.minutes)
     }
     if (open.size === 0) break
   }

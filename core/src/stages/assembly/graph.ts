@@ -39,11 +39,34 @@ export function jobsOf(known: Known): Untold[] {
   const stuck = sticking(known, layers, pads)
   const rest = [
     ...scoring(known, layers),
+    ...colouring(known, layers),
     ...shapings(known, layers),
     ...stuck,
     ...finishing(known, layers, stuck, pads),
   ]
-  return [...cutting(known), ...rest.map((one) => timesBatch(one, known.project.plan.batch))]
+  const { batch, batchWay } = known.project.plan
+  if (batch > 1 && batchWay === 'one by one') return [...cutting(known), ...oneByOne(rest, batch)]
+  return [...cutting(known), ...rest.map((one) => timesBatch(one, batch))]
+}
+
+/** The same jobs for each piece of a batch, one piece after the other, each a little quicker; what dries does not hold up the next. */
+function oneByOne(jobs: readonly Untold[], batch: number): Untold[] {
+  const own = new Set(jobs.map(({ id }) => id))
+  const idOf = (id: string, k: number) => (k > 0 && own.has(id) ? `${id}-of-${k + 1}` : id)
+  const last = jobs.findLast(({ needs }) => needs.includes('hands'))?.id
+  return Array.from({ length: batch }, (_, k) =>
+    jobs.map((one, i): Untold => ({
+      ...one,
+      id: idOf(one.id, k),
+      nth: k + 1,
+      minutes: one.needs.includes('hands') ? one.minutes * (batchTimes(k + 1) - batchTimes(k)) : one.minutes,
+      // The next piece is begun when the hands have finished the one before.
+      after: [
+        ...one.after.map((id) => idOf(id, k)),
+        ...(i === 0 && k > 0 && last ? [idOf(last, k - 1)] : []),
+      ],
+    })),
+  ).flat()
 }
 
 const timesBatch = (job: Untold, batch: number): Untold =>
@@ -186,6 +209,44 @@ const scoring = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
     ),
   )
 
+/** What is coloured by hand is coloured flat, and dries, before it is formed or tried on. */
+const colouring = ({ project, loads }: Known, layers: readonly Layer[]): Untold[] =>
+  layers.filter(isColoured).flatMap((layer): Untold[] => {
+    const { inks } = project.drawer
+    const ink = inks.find(({ id }) => id === layer.tint!.inkId) ?? null
+    const edge = inks.find(({ id }) => id === layer.tint!.edgeInkId) ?? null
+    const minutes = Math.max(ink?.dryMin ?? 0, edge?.dryMin ?? 0)
+    const one = job(
+      `colour-${layer.id}`,
+      'colour',
+      { step: 'colour', layer, ink, edge },
+      {
+        after: loads
+          .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
+          .map((load) => `weed-${load.id}`),
+        minutes: (BENCH.colourMinutes + (edge ? BENCH.colourEdgeMinutes : 0)) * layer.copies,
+        layerId: layer.id,
+      },
+    )
+    return minutes > 0
+      ? [
+          one,
+          job(
+            `coloured-${layer.id}`,
+            'dry',
+            { step: 'colour-dries', layer, minutes },
+            { after: [one.id], needs: [], minutes, layerId: layer.id },
+          ),
+        ]
+      : [one]
+  })
+
+const isColoured = ({ tint }: Layer): boolean => tint !== null
+
+/** What must be done with a layer before it is formed: it is coloured, and dry. */
+const afterColour = (layer: Layer): string[] =>
+  isColoured(layer) ? [`colour-${layer.id}`, `coloured-${layer.id}`] : []
+
 /** What hands form is formed when it is cut, and folded where it is. */
 const shapings = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
   layers.filter(isShaped).map((layer) =>
@@ -194,11 +255,13 @@ const shapings = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
       'shape',
       { step: 'shape', layer },
       {
-        after: isFolded(layer)
-          ? [`score-${layer.id}`]
-          : loads
-              .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
-              .map((load) => `weed-${load.id}`),
+        after: isColoured(layer)
+          ? [...afterColour(layer), ...(isFolded(layer) ? [`score-${layer.id}`] : [])]
+          : isFolded(layer)
+            ? [`score-${layer.id}`]
+            : loads
+                .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
+                .map((load) => `weed-${load.id}`),
         minutes:
           BENCH.takeUpMinutes +
           cutPieces(layer).length *
@@ -254,6 +317,7 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
         after: [
           'prepare',
           ...loads.map((load) => `weed-${load.id}`),
+          ...layers.flatMap(afterColour),
           ...layers.filter(isFolded).map((layer) => `score-${layer.id}`),
           ...layers.filter(isShaped).map((layer) => `shape-${layer.id}`),
         ],

@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../demo'
+import { setPlan } from '../../project'
 import { results } from '../../../test/results'
-import { leeways, letStepGo, moveStep, waitsFor, withOrder } from './index'
+import { leeways, letStepGo, moveStep, schedule, waitsFor, withOrder } from './index'
 
 /** Small graphs without circles: each step waits for some of those before it. */
 const graphs = fc
@@ -45,7 +46,43 @@ describe('leeway', () => {
   })
 })
 
+describe('more hands', () => {
+  it('never do two things at once, never start before what is waited for, and are never slower', () => {
+    fc.assert(
+      fc.property(graphs, fc.integer({ min: 1, max: 3 }), (graph, people) => {
+        const tasks = graph.map((one) => ({ ...one, kind: 'lay' as const, layerId: null, loadId: null, detail: '', caution: null })) // prettier-ignore
+        const steps = schedule(tasks, people)
+        const at = new Map(steps.map((step) => [step.id, step]))
+        for (const step of steps) {
+          for (const id of step.after) expect(at.get(id)!.endMin).toBeLessThanOrEqual(step.startMin + 1e-9)
+          const middle = (step.startMin + step.endMin) / 2
+          if (step.minutes > 0) expect(steps.filter((one) => one.startMin < middle && middle < one.endMin).length).toBeLessThanOrEqual(people) // prettier-ignore
+        }
+        const end = Math.max(...steps.map(({ endMin }) => endMin))
+        // Never under the longest way, nor under the work shared evenly.
+        const work = graph.reduce((sum, { minutes }) => sum + minutes, 0)
+        const longest = Math.max(...[...leeways(graph)].map(([id, { earliestMin }]) => earliestMin + graph.find((one) => one.id === id)!.minutes)) // prettier-ignore
+        expect(end).toBeGreaterThanOrEqual(Math.max(longest, work / people) - 1e-9)
+        expect(end).toBeLessThanOrEqual(work + 1e-9)
+      }),
+    )
+  })
+
+  it('make a batch one by one, each a little quicker, the first under its own steps', () => {
+    const project = setPlan(demo('bon-voyage'), { batch: 3, batchWay: 'one by one' })
+    const { steps } = results(project).assembly
+    const one = results(demo('bon-voyage')).assembly.steps
+    const fits = steps.filter(({ kind }) => kind === 'dry-fit')
+    expect(fits.map(({ id }) => id)).toEqual(['dry-fit', 'dry-fit-of-2', 'dry-fit-of-3'])
+    expect(fits[1]!.minutes).toBeLessThan(fits[0]!.minutes)
+    expect(fits[0]!.minutes).toBeCloseTo(one.find(({ kind }) => kind === 'dry-fit')!.minutes, 9)
+    expect(fits[1]!.title).toMatch(/\(2 of 3\)$/)
+    expect(fits[1]!.startMin).toBeGreaterThanOrEqual(steps.findLast(({ id, needs }) => !/-of-/.test(id) && needs.includes('hands'))!.endMin) // prettier-ignore
+  })
+})
+
 describe('moving a step', () => {
+  const project = demo('bon-voyage')
   it('never makes steps wait for each other, and does what was asked where it may', () => {
     fc.assert(
       fc.property(
@@ -53,7 +90,6 @@ describe('moving a step', () => {
         fc.nat({ max: 7 }),
         fc.constantFrom('earlier' as const, 'later' as const),
         (steps, k, way) => {
-          const project = demo('bon-voyage')
           const own = steps[k % steps.length]!
           const moved = moveStep(project, steps, { id: own.id, way })
           const at = steps.indexOf(own)
@@ -72,7 +108,6 @@ describe('moving a step', () => {
   })
 
   it('holds in the plan until it is let go, and says why where it may not be', () => {
-    const project = demo('bon-voyage')
     const { steps } = results(project).assembly
     const weeds = steps.filter(({ kind }) => kind === 'weed')
     const moved = moveStep(project, steps, { id: weeds[0]!.id, way: 'later' })

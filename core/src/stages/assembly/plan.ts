@@ -32,7 +32,7 @@ export function planAssembly({
 }: AssemblyInputs): AssemblyPlan {
   const papers = new Map(loads.map(({ id, paper }) => [id, paper.name]))
   const jobs = withLearned(project, jobsOf({ project, loads, depth, glue }), papers)
-  const steps = schedule(tell(project, withOrder(jobs, project.plan.stepOrder), turns))
+  const steps = schedule(tell(project, withOrder(jobs, project.plan.stepOrder), turns), project.plan.people)
   return {
     steps,
     minutes: Math.max(0, ...steps.map((step) => step.endMin)),

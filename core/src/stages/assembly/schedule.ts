@@ -1,4 +1,4 @@
-// List scheduling on two resources, the cutter and the hands; drying needs neither. Of the steps that may start, the one
+// List scheduling on the cutter and as many pairs of hands as there are; drying needs neither. Of the steps that may start, the one
 // with the longest way to the end goes first, so that drying and cutting run while the hands do something else.
 import type { Resource, Step, Task } from './task'
 
@@ -6,10 +6,10 @@ import type { Resource, Step, Task } from './task'
  * Puts start and end to tasks; the result is sorted by start. What a task waits for and is not among the tasks counts as done.
  * Throws on a circle, which would be a bug.
  */
-export function schedule(tasks: readonly Task[]): Step[] {
+export function schedule(tasks: readonly Task[], people = 1): Step[] {
   const { followers, waiting } = precedence(tasks)
   const tail = tails(tasks, followers, waiting)
-  const busyUntil: Record<Resource, number> = { cutter: 0, hands: 0 }
+  const busy = new Crew(0, people)
   /** When the last of what a task waits for ends. */
   const earliest = new Float64Array(tasks.length)
   const left = waiting.slice()
@@ -20,7 +20,7 @@ export function schedule(tasks: readonly Task[]): Step[] {
     let at = 0
     let startMin = Infinity
     ready.forEach((k, place) => {
-      const start = tasks[k]!.needs.reduce((most, r) => Math.max(most, busyUntil[r]), earliest[k]!)
+      const start = busy.freeFrom(tasks[k]!.needs, earliest[k]!)
       if (start < startMin - HAIR || (start < startMin + HAIR && tail[k]! > tail[ready[at]!]!)) {
         at = place
         startMin = start
@@ -29,7 +29,7 @@ export function schedule(tasks: readonly Task[]): Step[] {
     const [k] = ready.splice(at, 1) as [number]
     const task = tasks[k]!
     const endMin = startMin + task.minutes
-    for (const r of task.needs) busyUntil[r] = endMin
+    busy.take(task.needs, endMin)
     steps.push({ ...task, startMin, endMin })
     for (const next of followers[k]!) {
       earliest[next] = Math.max(earliest[next]!, endMin)
@@ -40,6 +40,28 @@ export function schedule(tasks: readonly Task[]): Step[] {
 }
 
 const HAIR = 1e-9
+
+/** Until when the cutter and each pair of hands are busy, minutes. */
+export class Crew {
+  private readonly until: Record<Resource, number[]>
+
+  constructor(fromMin: number, people: number) {
+    this.until = { cutter: [fromMin], hands: Array.from({ length: people }, () => fromMin) }
+  }
+
+  /** The earliest time, not before another, at which one of each that is needed is free. */
+  freeFrom(needs: readonly Resource[], earliestMin: number): number {
+    return needs.reduce((most, r) => Math.max(most, Math.min(...this.until[r])), earliestMin)
+  }
+
+  /** Keeps one of each busy: the one that is free first. */
+  take(needs: readonly Resource[], endMin: number): void {
+    for (const r of needs) {
+      const list = this.until[r]
+      list[list.indexOf(Math.min(...list))] = endMin
+    }
+  }
+}
 
 /** Who follows each task, and how many tasks each waits for; by their places in the list. */
 function precedence(tasks: readonly Task[]): { followers: number[][]; waiting: Int32Array } {

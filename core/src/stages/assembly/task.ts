@@ -1,5 +1,5 @@
 import type { Said } from '../../base/units'
-import type { Adhesive, FoamCount, Layer } from '../../project'
+import type { Adhesive, FoamCount, Ink, Layer } from '../../project'
 import type { GlueAmount, Shim } from '../depth'
 import type { Load } from '../sheets'
 
@@ -11,6 +11,7 @@ export type StepKind =
   | 'weed'
   | 'score'
   | 'shape'
+  | 'colour'
   | 'dry-fit'
   | 'pad'
   | 'glue'
@@ -37,6 +38,9 @@ export type About =
   | { step: 'score'; layer: Layer }
   /** Curled, cupped or rolled by hand. */
   | { step: 'shape'; layer: Layer }
+  /** By hand, with an ink, its edges with another; then it dries. */
+  | { step: 'colour'; layer: Layer; ink: Ink | null; edge: Ink | null }
+  | { step: 'colour-dries'; layer: Layer; minutes: number }
   | { step: 'dry-fit'; layers: number }
   /** The first layer of the stack, from whichever side. */
   | { step: 'start'; layer: Layer; faceDown: boolean; pads: PadCount[]; ground: Ground }
@@ -102,6 +106,8 @@ export interface Job {
   oursMin?: number
   layerId: string | null
   loadId: string | null
+  /** Which of a batch that is made one by one, from 1. */
+  nth?: number
   /** Foam that it uses up for one of the batch, single pads. */
   takes?: readonly FoamCount[]
 }

@@ -24,6 +24,9 @@ export const BENCH = {
   /** One piece curled or cupped; one strip rolled and glued. */
   curlMinutes: 0.6,
   rollMinutes: 3,
+  /** One layer coloured by hand, and its edges. */
+  colourMinutes: 4,
+  colourEdgeMinutes: 2,
   dryFitMinutes: 2,
   dryFitLayerMinutes: 0.25,
   /** Fixing the stack to its board, the pane, and closing the frame, each. */

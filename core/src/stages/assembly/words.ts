@@ -45,11 +45,13 @@ export function tell(
 ): Task[] {
   const { batch } = project.plan
   return jobs.map(({ about, ...job }): Task => {
-    const { title, detail, caution = null } = wordsFor(project, about)
+    const { title: plain, detail, caution = null } = wordsFor(project, about)
+    const title = job.nth === undefined ? plain : `${plain} (${job.nth} of ${batch})`
     const all: Said[] = [detail]
     // What is cut is cut for the whole batch; hands do the rest once for each.
     const once = about.step === 'prepare' || about.step === 'weed'
-    if (batch > 1 && job.needs.includes('hands') && !once) all.push(`For all ${batch}.`)
+    if (batch > 1 && job.nth === undefined && job.needs.includes('hands') && !once)
+      all.push(`For all ${batch}.`)
     if ('layer' in about && (job.kind === 'lay' || job.kind === 'glue'))
       all.push(...turnWarning(turns.get(about.layer.id) ?? []))
     return { ...job, title, detail: sayAll(all), caution }
@@ -65,6 +67,8 @@ function wordsFor(project: Project, about: About): Words {
     case 'weed':
     case 'score':
     case 'shape':
+    case 'colour':
+    case 'colour-dries':
     case 'dry-fit':
       return beforeSticking(project, about)
     case 'start':
@@ -82,7 +86,9 @@ type Of<Step extends About['step']> = Extract<About, { step: Step }>
 
 function beforeSticking(
   project: Project,
-  about: Of<'prepare' | 'print' | 'ink' | 'cut' | 'weed' | 'score' | 'shape' | 'dry-fit'>,
+  about: Of<
+    'prepare' | 'print' | 'ink' | 'cut' | 'weed' | 'score' | 'shape' | 'colour' | 'colour-dries' | 'dry-fit'
+  >,
 ): Words {
   switch (about.step) {
     case 'prepare': {
@@ -136,6 +142,24 @@ function beforeSticking(
       }
     case 'shape':
       return shapingWords(project, about.layer)
+    case 'colour': {
+      const { layer, ink, edge } = about
+      const { bleedMm, edgeMm } = layer.tint!
+      return {
+        title: `Colour “${layer.name}” with ${ink?.name ?? 'ink'}`,
+        detail: say`Lying flat on scrap paper, from the middle of what shows to ${length(bleedMm)} past it, up to the dots, and over the edges of the card, so that no bare card peeps out.${
+          edge
+            ? say` Then ${edge.name} along the edges only, about ${length(edgeMm)} wide, drawn inwards.`
+            : ''
+        } Try it on an off-cut of the same card first.`,
+        caution: 'Inks stain skin, cloth and bench; mind their label.',
+      }
+    }
+    case 'colour-dries':
+      return {
+        title: `Let the colour of “${about.layer.name}” dry`,
+        detail: `${about.minutes} min lying open. Damp card curls and tears; glue and pads hold only on dry ink.`,
+      }
     case 'dry-fit':
       if (project.mount.kind === 'garland')
         return {

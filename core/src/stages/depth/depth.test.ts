@@ -178,7 +178,8 @@ describe('local heights', () => {
     // It is glued: it lies on one side 0.58 mm, the card of b and c, higher than on the other.
     expect(d.tiltMm).toBeCloseTo(2 * 0.29, 6)
     const snag = depthSnags(project, depthPlan(project)).find((s) => s.code === 'tilt')!
-    expect(wordsIn(snag.message, 'mm')).toContain('0.6 mm out of level')
+    // From the middle of what it lies on, 40 mm, to the middle of what it does not, 90 mm: 0.58 in 50.
+    expect(wordsIn(snag.message, 'mm')).toContain('0.6 mm out of level, 0.7° down to the right:')
   })
 
   it('find a piece that nothing holds', () => {

@@ -383,3 +383,46 @@ function mismatch(needMm: number, gap: number, sizes: ReturnType<typeof footprin
   const builds = sizes.map((size) => nearestBuild(size, needMm)).filter((b) => b !== undefined)
   return Math.min(needMm, ...builds.map((b) => Math.abs(b.totalMm - needMm)))
 }
+
+/** Eight ways to lean, clockwise from the right. */
+const WAYS = [
+  'right',
+  'lower right',
+  'bottom',
+  'lower left',
+  'left',
+  'upper left',
+  'top',
+  'upper right',
+] as const
+
+/** Which way a piece that is out of level comes to lean, and how steeply. */
+export interface Lean {
+  towards: (typeof WAYS)[number]
+  deg: number
+}
+
+/**
+ * The way a piece leans: down to where foam or glue falls short of what is beneath, or away from where no foam is thin enough. Null where
+ * it is level, or rests on one thing only.
+ */
+export function leanOf(project: Project, piece: PieceHeight): Lean | null {
+  if (piece.tiltMm === 0) return null
+  const foams = piece.layer.joint.kind === 'foam' ? project.drawer.foams : NO_FOAMS
+  const gap = gapOf(project, piece.layer)
+  const sizes = footprints(foams)
+  const judged = piece.supports.map((support) => ({ support, error: mismatch(support.needMm, gap, sizes) }))
+  const fits = judged.filter(({ error }) => error <= LEVEL_MM)
+  const worst = judged.toSorted((a, b) => b.error - a.error)[0]
+  if (!worst || worst.error <= LEVEL_MM || fits.length === 0) return null
+  const held = regionCentroid(fits.flatMap(({ support }) => support.region))
+  const off = regionCentroid(worst.support.region)
+  // Too little under it and it sinks there; pads that are too thick lift it.
+  const builds = sizes.flatMap((size) => nearestBuild(size, worst.support.needMm)?.totalMm ?? [])
+  const isLifted = builds.length > 0 && Math.min(...builds) > worst.support.needMm
+  const [dx, dy] = isLifted ? [held.x - off.x, held.y - off.y] : [off.x - held.x, off.y - held.y]
+  const far = Math.hypot(dx, dy)
+  if (far < 1) return null
+  const eighth = Math.round((Math.atan2(dy, dx) * 4) / Math.PI)
+  return { towards: WAYS[(eighth + 8) % 8]!, deg: (Math.atan2(piece.tiltMm, far) * 180) / Math.PI }
+}

@@ -52,7 +52,7 @@ const standing = node('standing', {
 
 const PADS = {
   mount: true,
-  layers: ['pieces', 'role', 'joint', 'lives', 'paperId', 'colour', 'copies'],
+  layers: ['pieces', 'role', 'joint', 'lives', 'paperId', 'colour', 'tint', 'copies'],
   papers: ['finish', 'gsm', 'colour', 'thicknessMm'],
   plan: [
     'thrift',

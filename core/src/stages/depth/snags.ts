@@ -4,6 +4,7 @@ import type { Region } from '../../base/geometry'
 import { depthAtHand, findLayer, thicknessOf, type Project, type Snag } from '../../project'
 import type { DepthPlan } from './depth'
 import { gapChoices, madeGap } from './foam'
+import { leanOf, type Lean } from './heights'
 import { padSpan } from './pads/pads'
 import type { WhyNot } from './pads/why-not'
 import { standOffLayers } from './stand-off'
@@ -48,7 +49,7 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
       const worst = own.toSorted((a, b) => b.tiltMm - a.tiltMm)[0]!
       push(
         'tilt',
-        say`A piece of “${name(layer.layerId)}” lies ${length(layer.tiltMm, 1)} out of level: what is under it differs in height, and ${layer.pads > 0 ? 'no foam matches' : 'glue fills no gap'}.`,
+        say`A piece of “${name(layer.layerId)}” lies ${length(layer.tiltMm, 1)} out of level${leanWords(leanOf(project, worst))}: what is under it differs in height, and ${layer.pads > 0 ? 'no foam matches' : 'glue fills no gap'}.`,
         {
           at: firstPoint(worst.region),
         },
@@ -205,3 +206,7 @@ function frontSnags(project: Project, { roomMm, stackMm, standOffMm, shim }: Dep
 const RING_GIVES = 0.05
 
 const firstPoint = (region: Region): [number, number] => [region[0]!.outer[0]!, region[0]!.outer[1]!]
+
+/** “, 2.3° down to the lower left”. */
+const leanWords = (lean: Lean | null): string =>
+  lean ? `, ${lean.deg.toFixed(lean.deg < 10 ? 1 : 0)}° down to the ${lean.towards}` : ''

@@ -16,6 +16,7 @@ import { layerFigures, type LayerFigures } from './figures'
 import { hiddenByLip, hiddenPart, hiddenUnder, numberPlace } from './marks/number-place'
 import { pieceMarks, type Marks } from './marks/marks'
 import { printSnags } from './prints'
+import { colouringOf } from './colouring'
 import { numberLimit, shapeLimit, tightest } from './smallest'
 import { layerSnags, neckSnags, stackSnags } from './snags'
 import { soundness, sumUp, type Soundness } from './soundness/soundness'
@@ -77,6 +78,32 @@ export const visible = node('visible', {
     visibleMm2: regionArea(own.seen),
   }),
   view: (value) => value,
+})
+
+/** How one layer is coloured by hand; null where it is not. */
+const coloured = node('coloured', {
+  stage: 'layers',
+  reads: { layer: ['pieces', 'tint'] },
+  needs: (_, layerId) => ({ own: seen(layerId) }),
+  compute: ({ project }, { own }) => colouringOf(project.layers[0]!, own.seen),
+})
+
+/** How one layer is coloured by hand, as it is drawn (path data). */
+export const colouringMap = node('colouring', {
+  stage: 'layers',
+  reads: {},
+  needs: (_, layerId) => ({ own: coloured(layerId) }),
+  compute: (_, { own }) =>
+    own && { washPath: regionToPath(own.wash), edgePath: regionToPath(own.edge), dots: own.dots },
+  view: (map) => map,
+})
+
+/** Every layer that is coloured by hand. */
+export const colourings = node('colourings', {
+  stage: 'layers',
+  reads: {},
+  needs: (project) => ({ layers: each(coloured, project) }),
+  compute: (_, { layers }) => layers.filter((one) => one !== null),
 })
 
 /** The outline of what shows of one layer. */
@@ -251,7 +278,7 @@ export const layersSnags = node('snags of layers', {
   stage: 'layers',
   reads: {
     mount: true,
-    layers: ['name', 'role', 'pieces', 'blanks', 'paperId', 'colour'],
+    layers: ['name', 'role', 'pieces', 'blanks', 'paperId', 'colour', 'tint'],
     papers: ['colour', 'finish'],
   },
   needs: (project) => ({

@@ -6,7 +6,7 @@ import { dearSnags, paperSnags } from './snags'
 export const paperSnagsNode = node('snags of paper', {
   stage: 'paper',
   reads: {
-    layers: ['name', 'role', 'colour', 'paperId', 'print'],
+    layers: ['name', 'role', 'colour', 'tint', 'paperId', 'print'],
     papers: 'all',
     stock: true,
     plan: ['ramps'],

@@ -1,11 +1,20 @@
 // What a step looks like: the stack as far as it is built, or the piece alone from behind where its back is worked on; at true size
 // where that is asked for.
 import { useState } from 'react'
-import { builtLayers, colourOf, findLayer, layerBox, viewBox, type Project } from '@feuillet/core/project'
+import {
+  builtLayers,
+  colourOf,
+  findLayer,
+  layerBox,
+  paperOf,
+  viewBox,
+  type Project,
+} from '@feuillet/core/project'
 import type { Step } from '@feuillet/core/stages/assembly'
 import { growBox } from '@feuillet/core/base/geometry'
 import { usePlan } from '../../plan'
 import { Board } from '../../drawing/board'
+import { ColouringMarks } from '../../drawing/colouring-marks'
 import { GlueMarks } from '../../drawing/glue-marks'
 import { LayerShape, StackDrawing } from '../../drawing/stack'
 
@@ -46,6 +55,7 @@ const boxOf = (project: Project, step: Step | undefined) => {
 function StepDrawing({ project, step, steps, at, px }: Props & { px: number }) {
   const map = usePlan('padMap', step?.kind === 'pad' ? step.layerId : null)
   const glue = usePlan('glueMap', step?.kind === 'glue' ? step.layerId : null)
+  const inked = usePlan('colouringMap', step?.kind === 'colour' ? step.layerId : null)
   const layers = builtLayers(project)
   const own = findLayer(project, step?.layerId ?? null)
   if (own && fromBehind(step)) {
@@ -67,6 +77,16 @@ function StepDrawing({ project, step, steps, at, px }: Props & { px: number }) {
             strokeWidth={px * 1.2}
           />
         ))}
+      </g>
+    )
+  }
+  if (own?.tint && inked && step?.kind === 'colour') {
+    const paper = paperOf(project, own)?.colour ?? own.colour
+    const edge = project.drawer.inks.find(({ id }) => id === own.tint!.edgeInkId)?.colour ?? own.tint.colour
+    return (
+      <g>
+        <LayerShape layer={own} colour={paper} px={px} />
+        <ColouringMarks map={inked} px={px} ink={own.tint.colour} edgeInk={edge} />
       </g>
     )
   }

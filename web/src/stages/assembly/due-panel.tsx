@@ -24,9 +24,12 @@ const firstDue = (): Due => ({
 export function DuePanel({ steps }: { steps: readonly Step[] }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
-  const { due } = project.plan
+  const { due, people } = project.plan
   const { done } = project.progress
-  const dated = useMemo(() => (due ? datedPlan(steps, done, due) : null), [steps, done, due])
+  const dated = useMemo(
+    () => (due ? datedPlan(steps, { done, due, people }) : null),
+    [steps, done, due, people],
+  )
   const set = (label: string, next: Due | null) => dispatch(change(label, (p) => setPlan(p, { due: next })))
   if (!due)
     return (

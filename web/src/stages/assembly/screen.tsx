@@ -11,7 +11,7 @@ import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
 import { looked } from '../../state/view'
-import { Button, Choice, Figure, Figures, Fold, Heading, SelectField } from '../../ui'
+import { Button, Choice, Figure, Figures, Fold, Heading, NumberField, SelectField } from '../../ui'
 import { groupSteps, partDone, type StepGroup } from './step-groups'
 import { StepPicture } from './step-picture'
 import { DraftRow, StepRow } from './step-row'
@@ -145,6 +145,34 @@ export default function AssemblyScreen() {
                 ]}
                 onChange={(direction) => set('build direction', { direction })}
               />
+              <NumberField
+                label="Pairs of hands"
+                value={plan.people}
+                min={1}
+                max={12}
+                whole
+                onChange={(people) => set('pairs of hands', { people })}
+              />
+              {plan.batch > 1 && (
+                <Choice
+                  label={`All ${plan.batch} of them`}
+                  captioned
+                  value={plan.batchWay}
+                  options={[
+                    {
+                      value: 'by station',
+                      label: 'by station',
+                      title: 'Each step for all of them, then the next',
+                    },
+                    {
+                      value: 'one by one',
+                      label: 'one by one',
+                      title: 'Each piece to its end, then the next',
+                    },
+                  ]}
+                  onChange={(batchWay) => set('way of the batch', { batchWay })}
+                />
+              )}
               <SelectField
                 label="Line up by"
                 value={plan.alignment}

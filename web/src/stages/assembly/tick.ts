@@ -34,7 +34,7 @@ export const tick =
     }
     dispatch(
       changeSupplies(label, (held) => {
-        const { batch } = held.project.plan
+        const batch = step.nth === undefined ? held.project.plan.batch : 1
         const foams = (step.takes ?? []).map(({ foamId, count }) => ({ foamId, count: count * batch }))
         const ticked = tickTaking(held, step.id, { done, foams })
         return minutes === null

@@ -9,6 +9,7 @@ import {
 } from '@feuillet/core/project'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { changeStock } from '../../state/edits'
+import { TintPanel } from './tint-panel'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Figure, Figures, FolioTab, Heading, NumberField, LengthField } from '../../ui'
@@ -79,6 +80,7 @@ export function PickedPaper({ layer }: { layer: Layer }) {
           </div>
         </Heading>
       )}
+      <TintPanel layer={layer} />
     </>
   )
 }

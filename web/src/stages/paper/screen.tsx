@@ -20,6 +20,7 @@ import { Neighbours } from './neighbours'
 import { PickedPaper } from './picked-paper'
 import { RampTool } from './ramp-tool'
 import { CutterTables } from './cutter-tables'
+import { InkTable } from './ink-table'
 import { FoamTable, GlueTable, SettingsTable } from './supply-tables'
 
 export default function PaperScreen() {
@@ -36,7 +37,9 @@ export default function PaperScreen() {
   const least = steps.toSorted((a, b) => a.difference - b.difference)[0]
   const box = growBox(viewBox(project), 2)
   const [asTable, setAsTable] = useState(false)
-  const [drawerOf, setDrawerOf] = useState<'papers' | 'foams' | 'glues' | 'cutters' | 'settings'>('papers')
+  const [drawerOf, setDrawerOf] = useState<'papers' | 'foams' | 'glues' | 'inks' | 'cutters' | 'settings'>(
+    'papers',
+  )
   return (
     <StageFrame
       title="Paper"
@@ -134,7 +137,7 @@ export default function PaperScreen() {
     >
       {asTable ? (
         <>
-          <div className="w-[30rem] px-4 pt-3">
+          <div className="w-[34rem] px-4 pt-3">
             <Choice
               label="Of the drawer"
               value={drawerOf}
@@ -142,6 +145,7 @@ export default function PaperScreen() {
                 { value: 'papers', label: 'papers' },
                 { value: 'foams', label: 'foam' },
                 { value: 'glues', label: 'glue' },
+                { value: 'inks', label: 'inks' },
                 { value: 'cutters', label: 'cutters', title: 'What cuts, and its mats' },
                 {
                   value: 'settings',
@@ -162,6 +166,8 @@ export default function PaperScreen() {
                 <FoamTable />
               ) : drawerOf === 'glues' ? (
                 <GlueTable />
+              ) : drawerOf === 'inks' ? (
+                <InkTable />
               ) : drawerOf === 'cutters' ? (
                 <CutterTables />
               ) : (

@@ -1,0 +1,108 @@
+// Inks of the shared drawer, to colour card by hand with.
+import { useMemo } from 'react'
+import { Trash2 } from 'lucide-react'
+import { starterInks, type Ink } from '@feuillet/core/project'
+import { changeSupplies } from '../../state/edits'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { Button, DataTable, type DataColumn } from '../../ui'
+import { RecordCell, type RecordColumn } from './record-cell'
+
+const COLUMNS: readonly RecordColumn<Ink>[] = [
+  { key: 'name', title: 'ink', width: 'w-40' },
+  { key: 'on', title: 'shows on', options: ['light card', 'dark card', 'any card'], width: 'w-32' },
+  { key: 'dryMin', title: 'dry', unit: 'min', number: { min: 0, max: 10_000 }, width: 'w-14' },
+]
+
+export function InkTable() {
+  const dispatch = useAppDispatch()
+  const { inks } = useAppSelector((state) => state.document.supplies)
+  const columns = useMemo((): DataColumn<Ink>[] => {
+    const edit = (label: string, change: (list: readonly Ink[]) => readonly Ink[]) =>
+      dispatch(
+        changeSupplies(label, ({ project, supplies }) => ({
+          project,
+          supplies: { ...supplies, inks: change(supplies.inks) },
+        })),
+      )
+    const set = (ink: Ink, patch: Partial<Ink>) =>
+      edit(`${ink.name} in the drawer`, (list) =>
+        list.map((one) => (one.id === ink.id ? { ...one, ...patch } : one)),
+      )
+    return [
+      ...COLUMNS.map((column): DataColumn<Ink> => ({
+        id: column.key,
+        title: column.title,
+        unit: column.unit,
+        numeric: Boolean(column.number),
+        always: column.key === 'name',
+        value: (ink) => ink[column.key] as string | number,
+        cell: (ink) => <RecordCell record={ink} column={column} onChange={(patch) => set(ink, patch)} />,
+      })),
+      {
+        id: 'colour',
+        title: 'colour',
+        value: ({ colour }) => colour,
+        cell: (ink) => (
+          <input
+            type="color"
+            aria-label={`Colour of ${ink.name}`}
+            className="h-7 w-12 border border-line bg-sheet"
+            defaultValue={ink.colour}
+            key={ink.colour}
+            onBlur={(event) => event.target.value !== ink.colour && set(ink, { colour: event.target.value })}
+          />
+        ),
+      },
+      {
+        id: 'bin',
+        title: 'bin',
+        always: true,
+        cell: (ink) => (
+          <button
+            type="button"
+            aria-label={`Bin ${ink.name}`}
+            className="p-1"
+            onClick={() => edit(`bin ${ink.name}`, (list) => list.filter(({ id }) => id !== ink.id))}
+          >
+            <Trash2 size={15} aria-hidden />
+          </button>
+        ),
+      },
+    ]
+  }, [dispatch])
+  const add = () =>
+    dispatch(
+      changeSupplies('a new ink', ({ project, supplies }) => ({
+        project,
+        supplies: {
+          ...supplies,
+          inks: [
+            ...supplies.inks,
+            { ...starterInks[0]!, id: crypto.randomUUID(), name: `New ink ${supplies.inks.length + 1}` },
+          ],
+        },
+      })),
+    )
+  return (
+    <DataTable
+      label="Inks of the drawer"
+      rows={inks}
+      columns={columns}
+      rowId={({ id }) => id}
+      rowProps={({ name }) => ({ 'data-ink': name })}
+      sortedBy="name"
+      small
+      toolbar={(shown) => (
+        <>
+          <span className="flex-1 text-[13px] text-soft">
+            {shown} {shown === 1 ? 'ink' : 'inks'}, to colour card with before it is stuck: how one comes out
+            depends on the card, so try it.
+          </span>
+          <Button small onClick={add}>
+            New ink
+          </Button>
+        </>
+      )}
+    />
+  )
+}
