@@ -141,6 +141,16 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     for (let i = 0; i < 24; i++) await page.keyboard.press('Space')
     await page.waitForTimeout(500)
   },
+  price: async (page) => {
+    await openDemo(page, 'Harbour at dusk', 'Journal')
+    await page.getByRole('radio', { name: 'what it costs' }).click()
+    await page.waitForTimeout(1200)
+  },
+  graph: async (page) => {
+    await openDemo(page, 'Bon voyage', 'Assembly')
+    await page.getByRole('radio', { name: 'what waits for what' }).click()
+    await page.waitForTimeout(1200)
+  },
   journal: (page) => openDemo(page, 'Harbour at dusk', 'Journal'),
 }
 

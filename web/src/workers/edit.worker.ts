@@ -11,6 +11,7 @@ import { intake, mergeLayers, outlineOverlay, type Intake } from '@feuillet/core
 import type { Font, Made } from '@feuillet/core/stages/layers/makers'
 import type { Mend, Paper, Project, Recipe } from '@feuillet/core/project'
 import { mendAll } from '@feuillet/core/stages'
+import { fitsOf, type GapPlan } from '@feuillet/core/stages/depth'
 import { answering } from './answering'
 
 const ready = loadGeometry(wasmUrl)
@@ -56,6 +57,11 @@ const api = {
   async demo(name: DemoName): Promise<Project> {
     await ready
     return demo(name)
+  },
+  /** Gaps from the shallowest fit to the deepest. */
+  async fits(project: Project): Promise<GapPlan[]> {
+    await ready
+    return fitsOf(project)
   },
   /** One press that mends a snag, or several of a kind one after the other. */
   async mend(project: Project, actions: readonly Mend[], stock: readonly Paper[]): Promise<Project> {

@@ -129,10 +129,19 @@ function beforeSticking(
       }
     }
     case 'weed': {
-      const kept = about.loose > 0 ? `; keep ${plural(about.loose, 'loose bit')}` : ''
+      const { number, paper, setting } = about.load
+      const kept =
+        about.loose > 0 ? `; keep ${plural(about.loose, 'loose bit')}, drawn strong in the picture` : ''
+      // Card that is peeled off the mat curls, and thin parts tear: the mat is peeled off the card.
+      const peel =
+        setting.basis.from === 'hand'
+          ? ''
+          : setting.intricacy === 'plain'
+            ? ' Turn the mat over and bend it away from the card, which stays flat.'
+            : ' Turn the mat over and bend it slowly away from the card, thin tails held flat with a finger; openings first, while the sheet still holds them.'
       return {
-        title: `Weed load ${about.load.number}: ${about.load.paper.name}`,
-        detail: `${plural(about.pieces, 'piece')}, ${plural(about.holes, 'opening')}${kept}. Write the folio on a hidden corner.`,
+        title: `Weed load ${number}: ${paper.name}`,
+        detail: `${plural(about.pieces, 'piece')}, ${plural(about.holes, 'opening')}${kept}.${peel} Write the folio on a hidden corner.`,
       }
     }
     case 'score':

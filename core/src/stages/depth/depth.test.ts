@@ -33,12 +33,15 @@ import {
   depthPlan,
   depthSnags,
   fitGaps,
+  fitsOf,
   freeLayers,
   gapChoices,
   padSpan,
   pieceHeights,
   planGaps,
   profileShares,
+  roomOf,
+  withGaps,
   type DepthPlan,
   type Pad,
 } from './index'
@@ -160,6 +163,27 @@ describe('local heights', () => {
     expect(name(onPane('on-pane')).bottomMm).toBe(26)
     expect(onPane('behind-pane').stackMm).toBeCloseTo(0.29, 6)
     expect(onPane('stack').stackMm).toBeCloseTo(0.58, 6)
+  })
+
+  it('offers every fit from shallow to deep, none deeper than the room, each as good as the best for its height', () => {
+    const project = stack(
+      'frame',
+      ...[0, 1, 2, 3].map((k) => plate(`l${k}`, k === 0 ? 0 : 2, [0, 0, 150, 150])),
+    )
+    const fits = fitsOf(project)
+    const room = roomOf(project)!
+    expect(fits.length).toBeGreaterThan(5)
+    const heights = fits.map(({ stackMm }) => stackMm)
+    expect(heights).toEqual(heights.toSorted((a, b) => a - b))
+    expect(heights.at(-1)).toBeLessThanOrEqual(room + 1e-6)
+    // The deepest is the one that fills the room, the shallowest is glued.
+    expect(fits.at(-1)!.gaps).toEqual(planGaps(project, room).gaps)
+    expect(heights[0]).toBeCloseTo(4 * CARD, 6)
+    for (const { gaps, stackMm } of [fits[2]!, fits.at(-1)!]) {
+      const built = depthPlan(withGaps(project, gaps))
+      // Glue has a thickness of its own.
+      expect(Math.abs(built.stackMm - stackMm)).toBeLessThan(0.31)
+    }
   })
 
   it('call a glued piece tilted where it lies on two heights', () => {

@@ -258,12 +258,40 @@ export function roomOf(project: Project): number | null {
   return limit && Math.max(0, limit.depthMm - limit.clearanceMm)
 }
 
+/** Fits are looked for at so many heights, and without a limit up to so much foam under each layer (mm). */
+const FITS = 14
+const DEEP_MM = 5
+
+/**
+ * Every fit from the shallowest to the deepest that is told apart: the best gaps for heights between glue everywhere and the room that
+ * there is. Needs the geometry loaded.
+ */
+export function fitsOf(project: Project): GapPlan[] {
+  const free = freeLayers(project)
+  if (free.length === 0) return []
+  const least = heightOf(restings(project, free), new Float64Array(free.length))
+  const most = roomOf(project) ?? least + free.length * DEEP_MM
+  const found = new Map<string, GapPlan>()
+  for (let k = 0; k <= FITS; k++) {
+    const plan = planGaps(project, least + ((most - least) * k) / FITS)
+    if (plan.stackMm > most + HAIR_MM && k > 0) continue
+    found.set(plan.gaps.map(({ gapMm }) => gapMm).join(' '), plan)
+  }
+  return [...found.values()].toSorted((a, b) => a.stackMm - b.stackMm)
+}
+
 /** Sets the planned gaps; a gap of nothing becomes a glued joint, to which a gap may come back. Needs the geometry loaded. */
 export function fitGaps(project: Project): Project {
   const room = roomOf(project)
-  if (room === null) return project
-  return planGaps(project, room).gaps.reduce((p, { layerId, gapMm }) => {
-    const { byFit, ...joint } = findLayer(p, layerId)!.joint
+  return room === null ? project : withGaps(project, planGaps(project, room).gaps)
+}
+
+/** Sets gaps; one of nothing becomes a glued joint, to which a gap may come back. */
+export const withGaps = (project: Project, gaps: GapPlan['gaps']): Project =>
+  gaps.reduce((p, { layerId, gapMm }) => {
+    const layer = findLayer(p, layerId)
+    if (!layer) return p
+    const { byFit, ...joint } = layer.joint
     void byFit
     return setLayer(p, layerId, {
       joint:
@@ -272,4 +300,3 @@ export function fitGaps(project: Project): Project {
           : { ...joint, kind: 'glue', gapMm: 0, pinned: false, byFit: true },
     })
   }, project)
-}

@@ -11,11 +11,14 @@ import {
   type Project,
 } from '@feuillet/core/project'
 import type { Step } from '@feuillet/core/stages/assembly'
+import type { LoadView, SheetDrawing as Drawn } from '@feuillet/core/stages/sheets'
 import { growBox } from '@feuillet/core/base/geometry'
 import { usePlan } from '../../plan'
 import { Board } from '../../drawing/board'
 import { ColouringMarks } from '../../drawing/colouring-marks'
 import { GlueMarks } from '../../drawing/glue-marks'
+import { SheetDrawing } from '../../drawing/sheet'
+import { inkOn } from '../../ui/folio-tab'
 import { LayerShape, StackDrawing } from '../../drawing/stack'
 
 interface Props {
@@ -34,7 +37,31 @@ const fromBehind = (step: Step | undefined): boolean => step?.kind === 'pad' || 
 
 /** The picture of a step, filling its place. */
 export function BenchPicture({ project, step, steps, at }: Props) {
+  const load = usePlan('loads')?.find(({ id }) => id === step?.loadId)
+  const drawn = usePlan('sheet', load ? load.id : null) ?? null
   const box = boxOf(project, step)
+  if (load)
+    return (
+      <>
+        <Board
+          name="bench"
+          box={{ minX: 0, minY: 0, maxX: load.widthMm, maxY: load.heightMm }}
+          unit={project.unit}
+          label="The sheet of this step"
+          rulers={false}
+        >
+          {(px) => (
+            <SheetDrawing load={load} drawn={drawn} rimMm={project.drawer.cutter.rimMm} px={px}>
+              <LoadPieces load={load} drawn={drawn} px={px} />
+            </SheetDrawing>
+          )}
+        </Board>
+        <p className="mt-2 text-[15px] text-[#c3c5bf]">
+          Load {load.number}, {load.paper.name}
+          {load.pieces.some(({ loose }) => loose) && ': loose bits to keep are drawn strong'}.
+        </p>
+      </>
+    )
   return (
     <>
       <Board name="bench" box={box} unit={project.unit} label="The stack at this step" rulers={false}>
@@ -45,6 +72,26 @@ export function BenchPicture({ project, step, steps, at }: Props) {
       </p>
     </>
   )
+}
+
+/** Pieces of a sheet; loose bits that are kept are drawn strong. */
+function LoadPieces({ load, drawn, px }: { load: LoadView; drawn: Drawn | null; px: number }) {
+  const ink = inkOn(load.paper.colour)
+  return (drawn?.pieces ?? []).map(({ path }, k) => {
+    const isLoose = load.pieces[k]?.loose ?? false
+    return (
+      <path
+        key={k}
+        d={path}
+        fillRule="evenodd"
+        fill={isLoose ? '#e0a948' : ink}
+        fillOpacity={isLoose ? 0.9 : 0.1}
+        stroke={ink}
+        strokeWidth={px * (isLoose ? 2 : 1)}
+        data-loose={isLoose || undefined}
+      />
+    )
+  })
 }
 
 const boxOf = (project: Project, step: Step | undefined) => {

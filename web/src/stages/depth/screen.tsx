@@ -22,6 +22,7 @@ import { Board } from '../../drawing/board'
 import { Pointer } from '../../drawing/stack'
 import { Button, Choice, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
 import { editor } from '../../workers'
+import { FitSlider } from './fit-slider'
 import { JointPanel } from './joint-panel'
 import { PadDrawing } from './pad-drawing'
 import { PadPanel } from './pad-panel'
@@ -181,6 +182,7 @@ export default function DepthScreen() {
               </Figures>
             </Heading>
           )}
+          {depth && <FitSlider key={project.id} />}
           {depth && depth.roomMm !== null && (
             <Heading title="Shape of the gaps">
               <div className="grid gap-2">
