@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import ICAL from 'ical.js'
 import { writeIcs } from '../../io/write'
-import { overEvenings, readTimeOfDay, readWallClock, wallClock, type Evenings } from './evenings'
+import { ifMissed, overEvenings, readTimeOfDay, readWallClock, wallClock, type Evenings } from './evenings'
 import { schedule, type Task } from './index'
 
 const task = (id: string, minutes: number, more: Partial<Task> = {}): Task => ({
@@ -37,6 +37,20 @@ describe('evenings', () => {
     ])
     expect(wallClock(plan.readyAt)).toBe('2026-12-19T20:40:00')
     expect(plan.slackMin).toBe(21 * 60 + 20)
+  })
+
+  it('say which evening may be missed', () => {
+    const steps = schedule([task('a', 100), task('b', 100, { after: ['a'] })])
+    const late = overEvenings(steps, when())
+    // Wednesday and Saturday are the last two: without either it is not ready on Sunday.
+    expect(ifMissed(steps, when(), late).map(({ readyAt }) => readyAt)).toEqual([null, null])
+    // Every evening: Friday and Saturday; a plan begun a day sooner could miss one.
+    const daily = when({ days: [0, 1, 2, 3, 4, 5, 6] })
+    const early = overEvenings(steps, { ...daily, byMin: BY - 1440 })
+    expect(ifMissed(steps, daily, early).map(({ readyAt }) => readyAt && wallClock(readyAt))).toEqual([
+      '2026-12-19T20:40:00',
+      '2026-12-19T20:40:00',
+    ])
   })
 
   it('end on no wet joint, and let dry overnight what only dries', () => {

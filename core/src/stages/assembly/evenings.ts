@@ -69,6 +69,28 @@ export function overEvenings(steps: readonly Step[], when: Evenings): DatedPlan 
   throw new BadInput('there are not enough evenings before that date')
 }
 
+/** What becomes of the plan where an evening of it is missed. */
+export interface Missed {
+  /** The evening. */
+  fromAt: number
+  /** When it is ready all the same, the other evenings as they are; null where it is no longer ready in time. */
+  readyAt: number | null
+}
+
+/** For each evening of a plan: whether the work is still ready in time without it, begun as planned. */
+export function ifMissed(steps: readonly Step[], when: Evenings, { evenings }: DatedPlan): Missed[] {
+  const [first] = evenings
+  if (!first) return []
+  const heldMin = heldMinutes(steps)
+  const windows = eveningsBefore(when).filter(({ fromAt }) => fromAt >= first.fromAt - HAIR)
+  return evenings.map(({ fromAt }): Missed => {
+    const others = windows.filter((one) => Math.abs(one.fromAt - fromAt) > HAIR)
+    const dated = others.length > 0 ? from(steps, others, { heldMin, people: when.people ?? 1 }) : null
+    const readyAt = dated ? Math.max(...dated.map(({ endAt }) => endAt)) : Infinity
+    return { fromAt, readyAt: readyAt <= when.byMin + HAIR ? readyAt : null }
+  })
+}
+
 /** Evenings before a date, the earliest first. */
 function eveningsBefore({ byMin, fromMin, toMin, days }: Evenings): { fromAt: number; toAt: number }[] {
   const last = Math.floor(byMin / DAY)

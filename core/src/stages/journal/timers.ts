@@ -86,7 +86,7 @@ export function noteStep(
 }
 
 /** So many observations are kept; the oldest go first. */
-const MOST_OBSERVED = 4000
+const MOST_OBSERVED = 1500
 
 function observed(
   { project, supplies }: Held,

@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import { format } from 'date-fns'
 import { setPlan, slug, type Project } from '@feuillet/core/project'
-import { datedPlan, wallClock, type DatedPlan, type Due, type Step } from '@feuillet/core/stages/assembly'
+import { datedPlan, wallClock, type Due, type DuePlan, type Step } from '@feuillet/core/stages/assembly'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { saveFile } from '../../session/save-file'
@@ -102,7 +102,8 @@ export function DuePanel({ steps }: { steps: readonly Step[] }) {
   )
 }
 
-function Evenings({ dated, project }: { dated: DatedPlan; project: Project }) {
+function Evenings({ dated, project }: { dated: DuePlan; project: Project }) {
+  const missed = new Map(dated.missed.map(({ fromAt, readyAt }) => [fromAt, readyAt]))
   const save = async () => {
     const { calendarOf } = await import('@feuillet/core/io/exports')
     saveFile(`${slug(project.name)}.ics`, calendarOf(project, dated), 'text/calendar')
@@ -115,7 +116,7 @@ function Evenings({ dated, project }: { dated: DatedPlan; project: Project }) {
         <Figure
           name="Slack"
           value={formatMinutes(dated.slackMin)}
-          basis="From the end of the last step to the date: so much may go wrong. Where an evening is missed, begin one earlier"
+          basis="From the end of the last step to the date: so much may go wrong"
         />
       </Figures>
       <ol aria-label="Evenings of work" className="grid gap-1.5 text-[13.5px]">
@@ -128,6 +129,11 @@ function Evenings({ dated, project }: { dated: DatedPlan; project: Project }) {
             <span className="block text-soft">
               {steps.length} {steps.length === 1 ? 'step' : 'steps'}: {steps[0]!.step.title} …{' '}
               {steps.length > 1 && steps.at(-1)!.step.title}
+            </span>
+            <span className={`block ${missed.get(fromAt) === null ? 'text-ochre' : 'text-soft'}`}>
+              {missed.get(fromAt) === null
+                ? '▲ may not be missed: begin an evening earlier'
+                : `missed: ready ${dayOf(missed.get(fromAt)!)}, ${clock(missed.get(fromAt)!)}, all the same`}
             </span>
           </li>
         ))}
