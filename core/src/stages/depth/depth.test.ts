@@ -206,6 +206,15 @@ describe('local heights', () => {
     expect(wordsIn(snag.message, 'mm')).toContain('0.6 mm out of level, 0.7° down to the right:')
   })
 
+  it('say of a piece that it tips where its centre of mass is far outside its pads', () => {
+    const tipping = stack('free', plate('a', 0, [0, 0, 20, 20]), plate('b', 2, [0, 0, 100, 20]))
+    const plan = depthPlan(tipping)
+    expect(plan.layers[1]!.tips).toEqual([{ pieceId: expect.any(String), at: [50, 10] }])
+    expect(depthSnags(tipping, plan).find(({ code }) => code === 'tips')!.at).toEqual([50, 10])
+    const held = stack('free', plate('a', 0, [0, 0, 100, 20]), plate('b', 2, [0, 0, 100, 20]))
+    expect(depthPlan(held).layers[1]!.tips).toEqual([])
+  })
+
   it('find a piece that nothing holds', () => {
     const project = stack(
       'topper',

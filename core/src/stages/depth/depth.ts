@@ -1,5 +1,14 @@
 // The whole depth plan of a project: heights, pads, foam to buy, what is left to the glazing and what to shim it with.
-import { rectangle, regionBox, regionToPath, type Region } from '../../base/geometry'
+import {
+  convexHull,
+  offset,
+  rectangle,
+  regionBox,
+  regionCentroid,
+  regionContains,
+  regionToPath,
+  type Region,
+} from '../../base/geometry'
 import { fresh, type Memo } from '../../base'
 import {
   builtLayers,
@@ -38,6 +47,8 @@ export interface LayerDepth {
   /** Pieces on foam for which no pad is narrow enough: they go on with glue. */
   glued: string[]
   floating: string[]
+  /** Padded pieces whose centre of mass lies far outside their pads, and where it lies: they tip. */
+  tips: { pieceId: string; at: [number, number] }[]
   allowed: Region
   /** Pads of the maker's that do not hold as they should, and why. */
   misfits: { handId: string; why: WhyNot; at: [number, number] }[]
@@ -129,6 +140,7 @@ export function holdLayer(
     farthestAt: null,
     glued: [],
     floating: lifted.filter((p) => p.floats).map((p) => p.pieceId),
+    tips: [],
     allowed: [],
     misfits: [],
   }
@@ -145,6 +157,8 @@ export function holdLayer(
           pad.handId === undefined ? null : whyNotHere(project, { piece, hidden, others: planned.pads }, pad)
         if (why) held.misfits.push({ handId: pad.handId!, why, at: [pad.x, pad.y] })
       }
+      const tip = planned.noRoom ? null : tipOf(piece, planned.pads)
+      if (tip) held.tips.push({ pieceId: piece.pieceId, at: tip })
       if (planned.noRoom) held.glued.push(piece.pieceId)
       else if (planned.farthestMm > held.farthestMm!) {
         held.farthestMm = planned.farthestMm
@@ -165,6 +179,27 @@ export function holdLayer(
     held.tiltMm = Math.max(held.tiltMm, tiltMm)
   }
   return { pieces, pads, layer: held }
+}
+
+/** Foam and card hold a centre of mass that lies no farther outside the pads, mm. */
+const TIPS_MM = 6
+
+/** The centre of mass of a piece where it lies far outside all its pads together; null where they hold it. */
+function tipOf({ region }: PieceHeight, pads: readonly Pad[]): [number, number] | null {
+  const corners = pads.flatMap(({ x, y, widthMm, heightMm, rotation: deg }) => {
+    const [cos, sin] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)]
+    return [-1, 1].flatMap((sx) =>
+      [-1, 1].flatMap((sy) => {
+        const [u, v] = [(sx * widthMm) / 2, (sy * heightMm) / 2]
+        return [x + u * cos - v * sin, y + u * sin + v * cos]
+      }),
+    )
+  })
+  const hull = convexHull(corners)
+  if (hull.length < 6) return null
+  const { x, y } = regionCentroid(region)
+  const near = offset([{ outer: Float64Array.from(hull), holes: [] }], TIPS_MM)
+  return regionContains(near, x, y) ? null : [x, y]
 }
 
 /** Pieces as the steps build them: those that no pad fits are glued. */

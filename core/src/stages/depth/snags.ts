@@ -123,6 +123,12 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
           },
         },
       )
+    if (layer.tips.length > 0)
+      push(
+        'tips',
+        `${layer.tips.length === 1 ? 'A piece' : `${layer.tips.length} pieces`} of “${name(layer.layerId)}” ${layer.tips.length === 1 ? 'has its centre of mass' : 'have their centres of mass'} outside the pads and will tip: put a pad there by hand, or glue.`,
+        { at: layer.tips[0]!.at },
+      )
     const spanMm = padSpan(project.plan)
     if (layer.farthestMm !== null && layer.farthestMm > spanMm * FLAPS)
       push(
