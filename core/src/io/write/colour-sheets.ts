@@ -2,7 +2,7 @@
 import { FillRule, PDFDocument, rgb } from '@cantoo/pdf-lib'
 import { boxHeight, boxWidth, regionBox, regionRings, type Region } from '../../base/geometry'
 import { lineToPath } from './cut-sheet'
-import { INK, PT_PER_MM } from './pdf-parts'
+import { drawFoot, INK, PT_PER_MM, TRUE_SIZE } from './pdf-parts'
 import { channels } from './pictures'
 import { Typeface, type Faces } from './typeface'
 
@@ -17,9 +17,7 @@ export interface ColourSheet {
   dots: readonly (readonly [number, number])[]
 }
 
-const MARGIN_MM = 8
-const CAPTION_MM = 9
-const BAR_MM = 50
+const { marginMm: MARGIN_MM, captionMm: CAPTION_MM, barMm: BAR_MM } = TRUE_SIZE
 const DOT_MM = 0.5
 
 /** One page a layer, each as large as its layer asks for. */
@@ -62,13 +60,7 @@ export async function writeColourSheets(sheets: readonly ColourSheet[], faces: F
         size: (DOT_MM / 2) * PT_PER_MM,
         color: INK,
       })
-    type.draw(page, captions[i]!, { x: MARGIN_MM * PT_PER_MM, y: 5 * PT_PER_MM, size: 6 })
-    page.drawLine({
-      start: { x: MARGIN_MM * PT_PER_MM, y: 3 * PT_PER_MM },
-      end: { x: (MARGIN_MM + BAR_MM) * PT_PER_MM, y: 3 * PT_PER_MM },
-      thickness: 0.6,
-      color: INK,
-    })
+    drawFoot(page, type, captions[i]!)
   })
   return pdf.save()
 }

@@ -2,7 +2,7 @@
 import { PDFDocument, rgb } from '@cantoo/pdf-lib'
 import { boxHeight, boxWidth, regionBox, regionRings, type Region, type Ring } from '../../base/geometry'
 import { lineToPath, num } from './cut-sheet'
-import { INK, PT_PER_MM } from './pdf-parts'
+import { drawFoot, INK, PT_PER_MM, TRUE_SIZE } from './pdf-parts'
 import { Typeface, type Faces } from './typeface'
 
 /** A layer with its pads, in one frame: mm, y down, seen from the front. */
@@ -33,11 +33,7 @@ export interface GlueOnSheet {
   beadMm: number
 }
 
-/** Round the card, and for the caption under it, mm. */
-const MARGIN_MM = 8
-const CAPTION_MM = 9
-/** What a ruler is held to, mm. */
-const BAR_MM = 50
+const { marginMm: MARGIN_MM, captionMm: CAPTION_MM, barMm: BAR_MM } = TRUE_SIZE
 const GREY = rgb(0.6, 0.6, 0.58)
 const PALE = rgb(0.93, 0.92, 0.89)
 
@@ -96,13 +92,7 @@ export async function writePadSheets(sheets: readonly PadSheet[], faces: Faces):
         size,
       })
     }
-    type.draw(page, captions[i]!, { x: MARGIN_MM * PT_PER_MM, y: 5 * PT_PER_MM, size: 6 })
-    page.drawLine({
-      start: { x: MARGIN_MM * PT_PER_MM, y: 3 * PT_PER_MM },
-      end: { x: (MARGIN_MM + BAR_MM) * PT_PER_MM, y: 3 * PT_PER_MM },
-      thickness: 0.6,
-      color: INK,
-    })
+    drawFoot(page, type, captions[i]!)
   })
   return pdf.save()
 }

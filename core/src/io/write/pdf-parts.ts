@@ -1,4 +1,5 @@
-import { rgb } from '@cantoo/pdf-lib'
+import { rgb, type PDFPage } from '@cantoo/pdf-lib'
+import type { Typeface } from './typeface'
 
 /** PDF points in a mm. */
 export const PT_PER_MM = 72 / 25.4
@@ -6,3 +7,18 @@ export const PT_PER_MM = 72 / 25.4
 export const A4 = { w: 210 * PT_PER_MM, h: 297 * PT_PER_MM }
 /** Near-black, as on screen. */
 export const INK = rgb(0.12, 0.13, 0.15)
+
+/** Round what is drawn at true size, for the caption under it, and what a ruler is held to; mm. */
+export const TRUE_SIZE = { marginMm: 8, captionMm: 9, barMm: 50 } as const
+
+/** The caption under a drawing at true size, and the bar under that. */
+export function drawFoot(page: PDFPage, type: Typeface, caption: string): void {
+  const { marginMm, barMm } = TRUE_SIZE
+  type.draw(page, caption, { x: marginMm * PT_PER_MM, y: 5 * PT_PER_MM, size: 6 })
+  page.drawLine({
+    start: { x: marginMm * PT_PER_MM, y: 3 * PT_PER_MM },
+    end: { x: (marginMm + barMm) * PT_PER_MM, y: 3 * PT_PER_MM },
+    thickness: 0.6,
+    color: INK,
+  })
+}

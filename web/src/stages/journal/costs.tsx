@@ -67,25 +67,7 @@ export function Costs({ spent }: { spent: Cost }) {
       unit: currency,
       numeric: true,
       value: ({ cost: own }) => own,
-      cell: (line) => {
-        const part = line.partId === null ? undefined : parts.get(line.partId)
-        return part ? (
-          <input
-            aria-label={`Price of ${line.what}`}
-            className="measure w-16 border border-line bg-sheet px-1 text-right"
-            key={part.price}
-            defaultValue={part.price.toFixed(2)}
-            onBlur={(event) => {
-              const price = Number(event.target.value.replace(',', '.'))
-              if (Number.isFinite(price) && price >= 0 && price !== part.price)
-                setPart(`price of ${part.what}`, { ...part, price })
-              else event.target.value = part.price.toFixed(2)
-            }}
-          />
-        ) : (
-          <span className="measure">{line.cost.toFixed(2)}</span>
-        )
-      },
+      cell: (line) => <span className="measure">{line.cost.toFixed(2)}</span>,
     },
     {
       id: 'basis',
@@ -93,7 +75,14 @@ export function Costs({ spent }: { spent: Cost }) {
       value: ({ basis }) => basis,
       cell: ({ basis, partId, what }) => (
         <span className="flex items-center gap-2 text-[13px] text-soft">
-          <span className="flex-1">{basis}</span>
+          {partId !== null && parts.has(partId) ? (
+            <>
+              <PartPrice part={parts.get(partId)!} onChange={(part) => setPart(`price of ${what}`, part)} />
+              <span className="flex-1">{currency} each, yours to set</span>
+            </>
+          ) : (
+            <span className="flex-1">{basis}</span>
+          )}
           {partId !== null && project.plan.parts.some(({ id }) => id === partId) && (
             <button
               type="button"
@@ -179,6 +168,24 @@ export function Costs({ spent }: { spent: Cost }) {
         </Suspense>
       </section>
     </>
+  )
+}
+
+/** What one unit of a thing costs, typed. */
+function PartPrice({ part, onChange }: { part: Part; onChange: (part: Part) => void }) {
+  return (
+    <input
+      aria-label={`Price of ${part.what}`}
+      className="measure w-16 border border-line bg-sheet px-1 text-right"
+      key={part.price}
+      defaultValue={part.price.toFixed(2)}
+      onBlur={(event) => {
+        const price = Number(event.target.value.replace(',', '.'))
+        if (Number.isFinite(price) && price >= 0 && price <= 1_000_000 && price !== part.price)
+          onChange({ ...part, price })
+        else event.target.value = part.price.toFixed(2)
+      }}
+    />
   )
 }
 
