@@ -1,4 +1,5 @@
 // What earlier work taught: how long things really take, and how sure that is.
+import { useMemo } from 'react'
 import { setPlan } from '@feuillet/core/project'
 import { factorsOf, type Factor } from '@feuillet/core/stages/assembly'
 import { judge } from '@feuillet/core/stages/journal'
@@ -60,7 +61,7 @@ export function Taught() {
   const dispatch = useAppDispatch()
   const { plan } = useAppSelector(selectProject)
   const { observed } = useAppSelector((state) => state.document.supplies)
-  const factors = factorsOf(observed)
+  const factors = useMemo(() => factorsOf(observed), [observed])
   const odd = [...new Map(factors.flatMap((one) => one.odd).map((one) => [one.id, one])).values()]
   return (
     <>
