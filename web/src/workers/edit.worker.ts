@@ -12,6 +12,13 @@ import type { Font, Made } from '@feuillet/core/stages/layers/makers'
 import type { Mend, Paper, Project, Recipe } from '@feuillet/core/project'
 import { mendAll } from '@feuillet/core/stages'
 import { fitsOf, type GapPlan } from '@feuillet/core/stages/depth'
+import {
+  planFair,
+  type AtHand,
+  type Candidate,
+  type FairGoal,
+  type FairPlan,
+} from '@feuillet/core/stages/journal'
 import { answering } from './answering'
 
 const ready = loadGeometry(wasmUrl)
@@ -57,6 +64,10 @@ const api = {
   async demo(name: DemoName): Promise<Project> {
     await ready
     return demo(name)
+  },
+  /** The best numbers for a fair; throws where nothing fits what is wanted. */
+  fair(candidates: readonly Candidate[], atHand: AtHand, goal: FairGoal): FairPlan {
+    return planFair(candidates, atHand, goal)
   },
   /** Gaps from the shallowest fit to the deepest. */
   async fits(project: Project): Promise<GapPlan[]> {

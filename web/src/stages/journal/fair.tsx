@@ -1,10 +1,11 @@
 // For a fair: which of the projects on the shelf to make, and how many, from what is at hand.
 import { useState } from 'react'
-import { planFair, type AtHand, type FairGoal, type FairPlan } from '@feuillet/core/stages/journal'
+import type { AtHand, FairGoal, FairPlan } from '@feuillet/core/stages/journal'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { Button, Checkbox, Choice, NumberField } from '../../ui'
+import { editor } from '../../workers'
 import { useShelfCounts } from './use-shelf-counts'
 
 /** What is wanted of a project for the fair. */
@@ -34,14 +35,14 @@ export function Fair() {
     setWishes(new Map(wishes).set(id, { ...(wishes.get(id) ?? NO_WISH), ...patch }))
     setPlan(null)
   }
-  const compute = () => {
+  const compute = async () => {
     const atHand: AtHand = {
       sheets: Object.fromEntries([...papers].map(([id, { count }]) => [id, count])),
       pads: Object.fromEntries([...foams].map(([id, { count }]) => [id, count])),
       minutes: evenings * hours * 60,
     }
     try {
-      setPlan(planFair(chosen, atHand, goal))
+      setPlan(await editor.ask((api) => api.fair(chosen, atHand, goal)))
     } catch (error) {
       setPlan(error instanceof Error ? error.message : String(error))
     }
@@ -149,7 +150,7 @@ export function Fair() {
         </p>
       )}
       <div className="mt-3">
-        <Button look="main" disabled={chosen.length === 0} onClick={compute}>
+        <Button look="main" disabled={chosen.length === 0} onClick={() => void compute()}>
           Choose the best
         </Button>
       </div>
