@@ -28,6 +28,7 @@ export function largeStack(layers = 50, corners = 200_000): Project {
       folds: [],
       slits: [],
       lives: 'stack',
+      inOne: false,
       cutMirrored: false,
       print: null,
       tint: null,

@@ -64,11 +64,7 @@ function greedyCover(piece: PieceHeight, places: readonly Place[], spanMm: numbe
   const field = new CardField(piece.region, pitch)
   const sets = [...gridOf(piece.region, FINE_MM)]
     .filter(([x, y]) => legal(places, x, y))
-    .map(([x, y]) => {
-      const reach: number[] = []
-      field.around([[x, y]], spanMm, (sample) => reach.push(sample))
-      return reach
-    })
+    .map(([x, y]) => field.around([[x, y]], spanMm).samples)
   const covered = new Uint8Array(field.count)
   for (let count = 0; ; count++) {
     let [best, most] = [-1, 0]

@@ -17,6 +17,7 @@ export function results(
     visible: builtLayers(project).map((layer) => planner.get(nodes.visible(layer.id))),
     sound: builtLayers(project).map((layer) => planner.get(nodes.sound(layer.id))),
     depth: planner.get(nodes.depth()),
+    levels: planner.get(nodes.levels()),
     glue: planner.get(nodes.glues()),
     colourings: planner.get(nodes.colourings()),
     runs,

@@ -222,7 +222,7 @@ test('flags, wings and standing pieces are grown, taken, and adjusted where they
   await expect(page.getByRole('alert')).toContainText('leaves no wings')
   await page.getByRole('button', { name: 'Leave it' }).click()
   await grow(page, /^Standing piece/)
-  await page.getByRole('radio', { name: 'runs round' }).click()
+  await page.getByRole('radio', { name: 'band' }).click()
   await expect(app.figure('Band in all')).toBeVisible()
 })
 

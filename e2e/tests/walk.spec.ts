@@ -73,6 +73,25 @@ for (const name of Object.keys(demoTitles) as DemoName[])
     await expect(app.page.getByRole('img', { name: /Cost by paper/ }).locator('svg')).toBeVisible()
     const planned = app.panel.locator('section', { hasText: 'Planned' }).last()
     await expect(planned.locator('dd').last()).toHaveText(`${derived.cost.total.toFixed(2)} €`)
+
+    // At the bench, from the first step to the last, each once.
+    test.slow()
+    await app.stage('Assembly')
+    await app.page.getByRole('button', { name: 'To the bench' }).click()
+    const title = app.page.getByRole('heading', { level: 1 })
+    await expect(title).toHaveText(derived.assembly.steps[0]!.title)
+    const told: string[] = []
+    for (let k = 0; k <= derived.assembly.steps.length; k++) {
+      const now = (await title.textContent())!
+      if (now === 'It is built.') break
+      told.push(now)
+      const dry = app.page.getByRole('button', { name: 'it is dry already' })
+      if (await dry.isVisible()) await dry.click()
+      else await app.page.keyboard.press('Space')
+      await expect(title).not.toHaveText(now)
+    }
+    await expect(title).toHaveText('It is built.')
+    expect(told.toSorted()).toEqual(derived.assembly.steps.map((step) => step.title).toSorted())
   })
 
 test('a drawing goes in and cut files in mm come out whose pieces add up', async ({ app }) => {

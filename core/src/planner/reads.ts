@@ -56,6 +56,7 @@ const BLANK_LAYER: Layer = {
   slits: [],
   lives: 'stack',
   cutMirrored: false,
+  inOne: false,
   print: null,
   tint: null,
   blanks: [],
@@ -85,7 +86,9 @@ const BLANK_PAPER: Paper = {
   count: 0,
   price: 0,
   perPack: 1,
+  shop: '',
   oneWay: false,
+  press: null,
   note: '',
   offCuts: [],
 }

@@ -22,6 +22,14 @@ const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project =
 export const setLayer = (project: Project, layerId: string, patch: Partial<Layer>): Project =>
   mapLayers(project, (layer) => (layer.id === layerId ? { ...layer, ...patch } : layer))
 
+/** Makes a layer film that is pressed onto what is right below it: cut in the mirror, its parts in their places. */
+export const pressOn = (project: Project, layerId: string): Project =>
+  setLayer(project, layerId, {
+    joint: { kind: 'heat', gapMm: 0, pinned: true },
+    cutMirrored: true,
+    inOne: true,
+  })
+
 /** Moves a layer to a place counted from the back (0 is the backmost). */
 export function moveLayer(project: Project, layerId: string, to: number): Project {
   const layers = [...project.layers]

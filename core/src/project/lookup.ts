@@ -51,6 +51,12 @@ export const isStandOff = ({ role }: Pick<Layer, 'role'>): boolean => role === '
 /** Whether a layer is stuck to the pane and not to the stack. */
 export const isOnPane = ({ lives }: Pick<Layer, 'lives'>): boolean => lives !== 'stack'
 
+/** Whether a layer is film that is pressed onto what is right below it. */
+export const isPressed = ({ joint }: Pick<Layer, 'joint'>): boolean => joint.kind === 'heat'
+
+/** Film whose parts keep their distance from each other: it is brought on in one. */
+export const keepsPlaces = (layer: Pick<Layer, 'inOne' | 'lives'>): boolean => layer.inOne || isOnPane(layer)
+
 /** All faces of a layer. */
 export const layerRegion = (layer: Pick<Layer, 'pieces'>): Region => shapeOf(layer).region
 

@@ -57,6 +57,8 @@ export const letteringRecipeSchema = z.looseObject({
   joinMm: some.default(1.5),
   /** Dots and accents: joined by a strip, or moved down until they touch. */
   dots: z.enum(['strip', 'moved']).default('moved'),
+  /** How strips look that tie what does not touch. */
+  bridge: z.enum(['straight', 'flared', 'bowed']).default('straight'),
   /** Each backing step goes out so far; 0 for no backing. */
   backingMm: mm.default(4),
   backingSteps: whole(1, 4).default(1),
@@ -240,8 +242,23 @@ export const sceneRecipeSchema = z.looseObject({
   kind: z.literal('scene'),
   /** What stands: the maker's own shape as path data, or a row of houses. */
   shape: z.string().optional(),
-  /** Stands on the floor of the frame, hangs from its ceiling, or runs all round. */
-  hold: z.enum(['stands', 'hangs', 'wraps']).default('stands'),
+  /** Stands on the floor of the frame, hangs from its ceiling, runs all round, or adorns corners and sides. */
+  hold: z.enum(['stands', 'hangs', 'wraps', 'adorns']).default('stands'),
+  /** Which corners or sides are adorned. */
+  places: z
+    .enum([
+      'upper corners',
+      'lower corners',
+      'four corners',
+      'upper left',
+      'upper right',
+      'lower left',
+      'lower right',
+      'both sides',
+      'left side',
+      'right side',
+    ])
+    .default('upper corners'),
   widthMm: some.default(120),
   heightMm: some.default(60),
   /** What is folded and glued to the frame. */

@@ -21,6 +21,8 @@ export const makeSchema = z.looseObject({
   /** Of one, in the drawer's currency; 0 where it was not sold. */
   price: within('price').default(0),
   note: z.string().max(MOST.note).default(''),
+  /** Names the outlines, papers and joints that it was made from; empty where that was not noted. */
+  version: z.string().max(200).default(''),
 })
 
 /** What a step took, kept for all projects: the next plan learns from it. Times in minutes. */

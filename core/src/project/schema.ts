@@ -130,8 +130,11 @@ export const SPREADS = ['dots', 'beads', 'coat'] as const
 
 /** What holds a layer. */
 export const jointSchema = z.looseObject({
-  /** What holds the layer to what is below it; by tabs it is held by the frame round it, and rests on nothing. */
-  kind: z.enum(['foam', 'glue', 'none', 'tab']),
+  /**
+   * What holds the layer to what is below it; by tabs it is held by the frame round it, and rests on nothing; by pins a backing
+   * sheet is held on fabric; by heat a film is pressed onto what is right below it.
+   */
+  kind: z.enum(['foam', 'glue', 'none', 'tab', 'pins', 'heat']),
   /** Height of the foam under the layer; 0 for glue; by tabs its height over the back. */
   gapMm: within('foamHeightMm'),
   /** A pinned gap stays when the gaps are fitted to the depth. */
@@ -212,6 +215,8 @@ export const layerSchema = z.looseObject({
   lives: z.enum(['stack', 'behind-pane', 'on-pane']).default('stack'),
   /** Drawn as it is seen, and cut in the mirror, as film is that goes behind glass or is pressed on. */
   cutMirrored: z.boolean().default(false),
+  /** Its parts keep their distance: they are cut in their places and brought on in one, as film is. */
+  inOne: z.boolean().default(false),
   /** Lines that the blade follows and that take no card away, as of a fringe: x, y, x, y, …, mm in the project's frame. */
   slits: z.array(z.array(coordinateMm).min(4).max(2000)).max(MOST.folds).default([]),
   /** What hands make of each piece before it is laid: how far it comes to rise over the flat, mm, and how wide round its middle it stays flat. */
@@ -259,6 +264,16 @@ export const FINISHES = [
   'craft foam',
 ] as const
 
+/** How a film is pressed on, as its label says. */
+export const pressSchema = z.looseObject({
+  /** °C. */
+  tempC: z.number().min(60).max(230),
+  /** Of one press. */
+  seconds: z.number().min(1).max(300),
+  /** When its carrier is peeled off. */
+  peel: z.enum(['hot', 'warm', 'cold']),
+})
+
 /** A paper with its sheets and off-cuts at hand. Lengths in mm. */
 export const paperSchema = z.looseObject({
   id,
@@ -276,8 +291,12 @@ export const paperSchema = z.looseObject({
   price: within('price'),
   /** It is bought by so many sheets. */
   perPack: whole('perPack').default(1),
+  /** Where it is bought. */
+  shop: z.string().max(MOST.name).default(''),
   /** The pattern has an up and a down: pieces may not turn. */
   oneWay: z.boolean().default(false),
+  /** Film that is pressed on by heat: what its label says; null for what is not. */
+  press: pressSchema.nullable().default(null),
   note: z.string().max(MOST.note).default(''),
   /** Left-overs worth keeping: outline with holes as path data (M, L, Z; even-odd; mm; its box begins at 0,0). */
   offCuts: z
@@ -298,6 +317,8 @@ export const foamSchema = z.looseObject({
   thicknessMm: within('thicknessMm'),
   perPack: whole('perPack'),
   pricePerPack: within('price'),
+  /** Where it is bought. */
+  shop: z.string().max(MOST.name).default(''),
   /** Single pads at hand. */
   count: whole('count'),
   /** White foam is seen through thin card with a light behind it; clear foam hardly. */
@@ -535,6 +556,8 @@ export const planSchema = z.looseObject({
     .default(null),
   alignment: z.enum(['corner-jig', 'centre-mark', 'one-edge', 'by-eye']).default('corner-jig'),
   adhesiveId: id.nullable().default(null),
+  /** The hot plate that film is pressed on with. */
+  plate: sizeSchema.prefault({ widthMm: 230, heightMm: 230 }),
   /** Layers whose colours are meant to run on evenly, by their ids, each ramp by itself. */
   ramps: z.array(z.array(id).max(MOST.layers)).max(MOST.layers).default([]),
   /** Findings that the maker means so, by their kind and the layer they are about: they are no longer told. */
@@ -608,6 +631,12 @@ export const cutSheetSchema = z.looseObject({
   /** What was cut into, mm from its corner. */
   outline: path,
   minutes: within('minutes'),
+  /** How far the blade went, mm, and the mat that it lay on. */
+  outlineMm: z.number().min(0).max(10_000_000).default(0),
+  mat: z
+    .looseObject({ matId: id, name: z.string().max(MOST.name) })
+    .nullable()
+    .default(null),
   pieces: z
     .array(
       z.looseObject({
@@ -617,6 +646,8 @@ export const cutSheetSchema = z.looseObject({
         layerName: z.string().max(2 * MOST.name),
         guestId: id.nullable(),
         loose: z.boolean(),
+        /** It bears its number, drawn or cut. */
+        numbered: z.boolean().default(true),
         printed: z.boolean(),
         /** Its outline as it was cut, in its layer's place. */
         path,
@@ -700,6 +731,8 @@ export type Role = (typeof ROLES)[number]
 export type Paper = z.infer<typeof paperSchema>
 /** One of FINISHES. */
 export type Finish = (typeof FINISHES)[number]
+/** See pressSchema. */
+export type Press = z.infer<typeof pressSchema>
 /** See foamSchema. */
 export type Foam = z.infer<typeof foamSchema>
 /** See adhesiveSchema. */

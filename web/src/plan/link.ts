@@ -33,6 +33,8 @@ export class PlannerLink {
   private sent: Inputs | null = null
   private now: Inputs | null = null
   private revision = 0
+  /** The revision with which the project was opened, or the worker begun anew: what is older is of another. */
+  private openedAt = 0
   private watching = new Map<string, { item: Watched; users: number }>()
   private stage: Stage = 'measure'
   private telling = false
@@ -50,7 +52,7 @@ export class PlannerLink {
   async open(inputs: Inputs): Promise<void> {
     this.now = inputs
     this.sent = null
-    this.revision++
+    this.openedAt = ++this.revision
     this.store.dispatch(forgotten())
     await this.begin()
   }
@@ -69,7 +71,7 @@ export class PlannerLink {
   close(): void {
     this.now = null
     this.sent = null
-    this.revision++
+    this.openedAt = ++this.revision
     this.hung.clear()
     this.store.dispatch(forgotten())
     void this.host.ask((api) => api.close()).catch(() => undefined)
@@ -133,10 +135,12 @@ export class PlannerLink {
   }
 
   private hear(report: Report): void {
-    // Late words of another project or revision are let go; their views would not be true.
-    if (report.revision !== this.revision) return
-    this.doing = report.doing
-    this.store.dispatch(reported(report))
+    // Late words of another project are let go.
+    if (report.revision < this.openedAt) return
+    // Those of an earlier revision of this one bring views that the worker takes for known from then on, and say nothing of now.
+    const late = report.revision !== this.revision
+    if (!late) this.doing = report.doing
+    this.store.dispatch(reported({ ...report, late }))
   }
 
   private replay(why: 'died' | 'hung'): void {
@@ -148,7 +152,7 @@ export class PlannerLink {
         : `The planner did not answer${this.doing ? ` (it was at: ${this.doing})` : ''} and was started anew. Nothing is lost.`,
     )
     this.sent = null
-    this.revision++
+    this.openedAt = ++this.revision
     this.store.dispatch(asked())
     void this.begin()
   }

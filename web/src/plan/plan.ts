@@ -33,10 +33,14 @@ const plan = createSlice({
   name: 'plan',
   initialState,
   reducers: {
-    reported: (state, { payload }: PayloadAction<Report>) => {
-      const { revision, views, fresh, failed, doing } = payload
-      const next = { ...(state as PlanState), doing, settled: doing === null ? revision : state.settled }
+    /** What the worker tells; of a `late` report, of an earlier revision, the views alone. */
+    reported: (state, { payload }: PayloadAction<Report & { late?: boolean }>) => {
+      const { revision, views, fresh, failed, doing, late = false } = payload
+      const next = { ...(state as PlanState) }
       if (views.length > 0) next.views = { ...next.views, ...Object.fromEntries(views) }
+      if (late) return next
+      next.doing = doing
+      if (doing === null) next.settled = revision
       if (fresh.length > 0) {
         next.fresh = { ...next.fresh, ...Object.fromEntries(fresh.map((name) => [name, revision])) }
         if (fresh.some((name) => name in next.failed))

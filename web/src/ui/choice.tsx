@@ -28,7 +28,7 @@ export function Choice<T extends string>({ label, captioned, hint, value, option
           <Tip key={option.value} text={option.title}>
             <ToggleGroup.Item
               value={option.value}
-              className="min-w-0 flex-1 border-l border-ink px-0.5 py-1 text-center whitespace-nowrap first:border-l-0 hover:bg-sheet aria-checked:bg-ink aria-checked:text-white"
+              className={`min-w-0 border-l border-ink px-0.5 py-1 text-center whitespace-nowrap first:border-l-0 hover:bg-sheet aria-checked:bg-ink aria-checked:text-white ${options.length > 4 ? 'flex-auto' : 'flex-1'}`}
             >
               {option.label}
             </ToggleGroup.Item>

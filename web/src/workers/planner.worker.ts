@@ -97,7 +97,8 @@ async function run(): Promise<void> {
 
 async function pass(): Promise<void> {
   if (!inputs) return
-  const mail = new Mail()
+  // A change in between makes it outdated, and it says of what it is.
+  const mail = new Mail(revision)
   for (const ref of watched) {
     const name = refName(ref)
     if (skipped.has(name)) {
@@ -143,6 +144,8 @@ class Mail {
   failed: Report['failed'] = []
   private sentAt = performance.now()
 
+  constructor(private readonly revision: number) {}
+
   post(ref: Ref<unknown>, value: unknown): void {
     const name = refName(ref)
     if (value instanceof Failure) {
@@ -162,7 +165,7 @@ class Mail {
   }
 
   flush(doing: string | null): void {
-    const { views, fresh, failed } = this
+    const { revision, views, fresh, failed } = this
     report({ revision, views, fresh, failed, doing })
     this.views = []
     this.fresh = []

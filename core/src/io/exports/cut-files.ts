@@ -48,7 +48,7 @@ export interface Planned {
   loads: readonly Load[]
   assembly: AssemblyPlan
   needed: readonly SheetsNeeded[]
-  depth: Pick<DepthPlan, 'foamUse' | 'pads'>
+  depth: Pick<DepthPlan, 'foamUse' | 'pads' | 'pins'>
   glue: readonly LayerGlue[]
   colourings: readonly Colouring[]
 }
@@ -222,7 +222,14 @@ const guideLayers = (project: Project): GuideLayer[] =>
     picture: layerPicture(project, layer),
   }))
 
-const HELD = { foam: 'foam', glue: 'glued', tab: 'by tabs', none: 'loose' } as const
+const HELD = {
+  foam: 'foam',
+  glue: 'glued',
+  tab: 'by tabs',
+  none: 'loose',
+  pins: 'on pins',
+  heat: 'pressed on',
+} as const
 
 /** A row for each part that a trimmer or a punch cuts as well. */
 function measureRows(loads: readonly Load[], unit: Unit): Record<string, string | number>[] {

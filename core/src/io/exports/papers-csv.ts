@@ -2,7 +2,7 @@
 import Papa from 'papaparse'
 import { writeCsv } from '../write'
 import { newPaper } from '../../stages/paper'
-import { paperSchema, type Paper } from '../../project'
+import { paperSchema, type Paper, type Press } from '../../project'
 
 type Column =
   | 'name'
@@ -17,6 +17,10 @@ type Column =
   | 'price'
   | 'per pack'
   | 'one way'
+  | 'press celsius'
+  | 'press seconds'
+  | 'peel'
+  | 'shop'
   | 'note'
 
 /** Papers as CSV with a head line; off-cuts stay in the drawer. */
@@ -35,6 +39,10 @@ export const papersToCsv = (papers: readonly Paper[]): string =>
       price: p.price,
       'per pack': p.perPack,
       'one way': p.oneWay ? 'yes' : 'no',
+      'press celsius': p.press?.tempC ?? '',
+      'press seconds': p.press?.seconds ?? '',
+      peel: p.press?.peel ?? '',
+      shop: p.shop,
       note: p.note,
     })),
   )
@@ -105,7 +113,17 @@ function given(row: Record<string, string>): Partial<Paper> {
     return value === undefined ? undefined : Number(value.replace(',', '.'))
   }
   const oneWay = cell('one way')
+  const tempC = number('press celsius')
+  const press =
+    tempC === undefined
+      ? undefined
+      : {
+          tempC,
+          seconds: number('press seconds'),
+          peel: cell('peel')?.toLowerCase() as Press['peel'] | undefined,
+        }
   const all = {
+    press: press as Press | undefined,
     colour: cell('colour'),
     finish: cell('finish')?.toLowerCase(),
     gsm: number('gsm'),
@@ -117,6 +135,7 @@ function given(row: Record<string, string>): Partial<Paper> {
     price: number('price'),
     perPack: number('per pack'),
     oneWay: oneWay === undefined ? undefined : /^(yes|y|true|1)$/i.test(oneWay),
+    shop: cell('shop'),
     note: cell('note'),
   }
   return Object.fromEntries(Object.entries(all).filter(([, value]) => value !== undefined))

@@ -8,6 +8,7 @@ import {
   rotation,
   translation,
   compose,
+  ellipse,
   union,
   polygonBox,
   type Affine,
@@ -24,7 +25,7 @@ import {
   type Project,
 } from '../../project'
 import type { Step } from '../../stages/assembly'
-import type { DepthPlan, LayerGlue } from '../../stages/depth'
+import { PIN_HEAD_MM, type DepthPlan, type LayerGlue } from '../../stages/depth'
 import type { Load } from '../../stages/sheets'
 import type { SmallPicture } from '../write'
 
@@ -34,7 +35,7 @@ const SHEET = '#f4f4f0'
 
 interface Known {
   loads: readonly Load[]
-  depth: Pick<DepthPlan, 'pads'>
+  depth: Pick<DepthPlan, 'pads' | 'pins'>
   glue: readonly LayerGlue[]
 }
 
@@ -65,9 +66,13 @@ export function stepPicture(project: Project, step: Step, known: Known): SmallPi
     }
   const layer = findLayer(project, step.layerId)
   if (!layer) return null
-  return step.kind === 'pad' || step.kind === 'glue'
-    ? fromBehind(project, layer, known)
-    : layerPicture(project, layer)
+  if (step.kind === 'pad' || step.kind === 'glue') return fromBehind(project, layer, known)
+  const picture = layerPicture(project, layer)
+  const { pins } = known.depth
+  if (!picture || step.kind !== 'lay' || pins?.layerId !== layer.id) return picture
+  // Heads larger than they are, so that they are seen on a small picture.
+  const heads = pins.at.map(([x, y]) => ellipse(x, y, 1.5 * PIN_HEAD_MM.across))
+  return { ...picture, shapes: [...picture.shapes, { region: union(heads), colour: PAD }] }
 }
 
 function fromBehind(project: Project, layer: Layer, { depth, glue }: Known): SmallPicture | null {

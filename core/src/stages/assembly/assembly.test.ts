@@ -76,11 +76,13 @@ describe('steps from the joints', () => {
     expect(kinds.get('lay-b')).toBe('lay')
     expect(kinds.get('glue-c')).toBe('glue')
     expect(kinds.has('pad-c')).toBe(false)
-    const pads = depthPlan(project).pads.filter((p) => p.layerId === 'b').length
-    expect(wordsIn(plan.steps.find((s) => s.id === 'pad-b')!.detail, 'mm')).toContain(
-      `${pads} pads of middle squares, 6 × 6 mm, 2 mm high`,
-    )
-    expect(plan.steps.find((s) => s.id === 'pad-b')!.minutes).toBeCloseTo((pads * 8) / 60, 9)
+    const pads = depthPlan(project).pads.filter((p) => p.layerId === 'b')
+    const words = wordsIn(plan.steps.find((s) => s.id === 'pad-b')!.detail, 'mm')
+    for (const [w, h] of new Set(pads.map(({ widthMm, heightMm }) => [widthMm, heightMm] as const))) {
+      const n = pads.filter(({ widthMm, heightMm }) => widthMm === w && heightMm === h).length
+      expect(words).toMatch(new RegExp(`${n} pads? of [a-z ]+, ${w} × ${h} mm, 2 mm high`))
+    }
+    expect(plan.steps.find((s) => s.id === 'pad-b')!.minutes).toBeCloseTo((pads.length * 8) / 60, 9)
   })
 
   it('wait for the chosen glue, and not for one that holds at once', () => {
@@ -89,7 +91,7 @@ describe('steps from the joints', () => {
       planOf(setPlan(project, { adhesiveId }))
         .steps.filter((s) => s.kind === 'dry')
         .map((s) => s.minutes)
-    expect(waits('glue-tacky')).toEqual([10, 60])
+    expect(waits('glue-tacky')).toEqual([10, 60, 60])
     expect(waits('glue-tape')).toEqual([])
   })
 

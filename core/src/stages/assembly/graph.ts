@@ -2,7 +2,9 @@
 // scored, everything tried on dry; then layers are stuck from one side of the stack to the other; then it dries and is mounted.
 import { boxesMeet, intersect, regionArea, regionPerimeter, union, type Box } from '../../base/geometry'
 import {
+  adhesiveOf,
   isOnPane,
+  isPressed,
   isStandOff,
   thicknessOf,
   builtLayers,
@@ -10,13 +12,24 @@ import {
   glueOf,
   layerBox,
   layerRegion,
+  paperOf,
   stickGlueOf,
   type FoamCount,
   type Layer,
   type Project,
 } from '../../project'
 import { batchTimes, groupBy } from '../../base'
-import { coverOf, topperHold, wholeOf, type DepthPlan, type GlueAmount, type Shim } from '../depth'
+import { flagsOf } from '../layers'
+import {
+  carriersOf,
+  coverOf,
+  pressesOf,
+  topperHold,
+  wholeOf,
+  type DepthPlan,
+  type GlueAmount,
+  type Shim,
+} from '../depth'
 import type { Load } from '../sheets'
 import type { About, Ground, Job, PadCount, StepKind, Untold } from './task'
 import { BENCH, UNNAMED_GLUE } from './times'
@@ -26,7 +39,7 @@ export interface Known {
   project: Project
   loads: readonly Load[]
   /** Null before the pads are planned: every joint on foam is taken to hold, and times of pads are left out. */
-  depth: Pick<DepthPlan, 'layers' | 'pads' | 'stackMm' | 'roomMm' | 'shim'> | null
+  depth: Pick<DepthPlan, 'layers' | 'pads' | 'pieces' | 'stackMm' | 'roomMm' | 'pins' | 'shim'> | null
   /** Glue of the layers that take some. */
   glue?: readonly GlueAmount[] | undefined
 }
@@ -41,6 +54,7 @@ export function jobsOf(known: Known): Untold[] {
     ...scoring(known, layers),
     ...colouring(known, layers),
     ...shapings(known, layers),
+    ...pressings(known, layers),
     ...stuck,
     ...finishing(known, layers, stuck, pads),
   ]
@@ -272,13 +286,53 @@ const shapings = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
     ),
   )
 
+/** Film is pressed onto its card while that is flat and on no foam; both are weeded, and what is coloured is dry. */
+const pressings = (known: Known, layers: readonly Layer[]): Untold[] =>
+  layers.filter(isPressed).map((layer) => {
+    const { project, loads, depth } = known
+    const under = depth
+      ? carriersOf(project, depth.pieces, layer)
+      : layers.slice(0, layers.indexOf(layer)).slice(-1)
+    const ids = [layer, ...under].map(({ id }) => id)
+    const press = paperOf(project, layer)?.press ?? null
+    const presses = pressesOf(project, layer)
+    return job(
+      `press-${layer.id}`,
+      'press',
+      { step: 'press', layer, onto: under, press, presses },
+      {
+        after: [
+          ...loads
+            .filter((load) => load.pieces.some((piece) => ids.includes(piece.layerId)))
+            .map((load) => `weed-${load.id}`),
+          ...under.flatMap(afterColour),
+          // A film that lies on a film comes after it.
+          ...under.filter(isPressed).map(({ id }) => `press-${id}`),
+        ],
+        minutes:
+          BENCH.plateMinutes +
+          layer.copies *
+            (presses * (BENCH.pressMinutes + (press?.seconds ?? BENCH.pressSeconds) / 60) +
+              (press?.peel === 'hot' ? 0 : BENCH.coolMinutes)),
+        layerId: layer.id,
+      },
+    )
+  })
+
 /** Whether a layer goes on with glue: by choice, or because no pad fits. */
 const isGlued = ({ depth }: Known, { joint }: Layer, pads: number): boolean =>
   joint.kind === 'glue' || (joint.kind === 'foam' && depth !== null && pads === 0)
 
 /** What is stuck to the stack; what the frame holds by tabs comes after. */
 const isStacked = (layer: Layer): boolean =>
-  layer.joint.kind !== 'tab' && !isOnPane(layer) && layer.role !== 'cover' && !isStandOff(layer)
+  layer.joint.kind !== 'tab' &&
+  !isPressed(layer) &&
+  !isOnPane(layer) &&
+  layer.role !== 'cover' &&
+  !isStandOff(layer)
+
+/** What is laid on each other when all is tried on dry. */
+const isInStack = (layer: Layer): boolean => isStacked(layer) || isPressed(layer)
 
 /** So much of the other layers lies over a sheet that carries them. */
 const CARRIED = 0.97
@@ -287,6 +341,8 @@ const CARRIED = 0.97
 function groundOf({ mount }: Project, layers: readonly Layer[]): Ground {
   const [back, ...others] = layers.filter(isStacked).filter(({ pieces }) => pieces.length > 0)
   if (!back || mount.kind === 'topper' || mount.kind === 'garland') return 'bench'
+  // Pins go in before what hides them lies on them.
+  if (mount.kind === 'frame' && mount.back === 'fabric' && back.joint.kind === 'pins') return 'fabric'
   const all = union(others.flatMap(layerRegion))
   const carried =
     all.length === 0 || regionArea(intersect(all, outlinesOf(back))) >= CARRIED * regionArea(all)
@@ -312,7 +368,11 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
     job(
       'dry-fit',
       'dry-fit',
-      { step: 'dry-fit', layers: layers.length },
+      {
+        step: 'dry-fit',
+        layers: layers.filter(isInStack).length,
+        aside: layers.filter((layer) => !isInStack(layer) && !isStandOff(layer)).length,
+      },
       {
         after: [
           'prepare',
@@ -320,6 +380,7 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
           ...layers.flatMap(afterColour),
           ...layers.filter(isFolded).map((layer) => `score-${layer.id}`),
           ...layers.filter(isShaped).map((layer) => `shape-${layer.id}`),
+          ...layers.filter(isPressed).map((layer) => `press-${layer.id}`),
         ],
         minutes: BENCH.dryFitMinutes + layers.length * BENCH.dryFitLayerMinutes,
       },
@@ -334,12 +395,13 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
     const own = { layerId: layer.id }
     if (i === 0 && !isGarland) {
       const pads = faceDown ? [] : (padsOf.get(layer.id) ?? [])
-      const minutes = BENCH.layMinutes + settingMinutes(pads)
+      const pins = ground === 'fabric' ? (known.depth?.pins?.at.length ?? 0) : 0
+      const minutes = BENCH.layMinutes + settingMinutes(pads) + pins * BENCH.pinMinutes
       add(
         job(
           `lay-${layer.id}`,
           'lay',
-          { step: 'start', layer, faceDown, pads, ground },
+          { step: 'start', layer, faceDown, pads, ground, pins },
           { after: [before], minutes, ...own, ...(pads.length > 0 ? foamOf(known, layer.id) : {}) },
         ),
       )
@@ -456,12 +518,14 @@ function finishing(
         after: [...new Set(afterLast(kind))],
         needs: kind === 'dry' ? [] : ['hands'],
         minutes,
+        layerId: 'layer' in about ? about.layer.id : null,
       }),
     )
   // Of several glues the one that takes longest.
   const slowest = layers
     .filter(isStacked)
-    .slice(mount.kind === 'garland' ? 0 : 1)
+    // The backmost is stuck to nothing yet, unless it was begun where it stays.
+    .slice(mount.kind === 'garland' || ground !== 'bench' ? 0 : 1)
     .filter((layer) => isGlued(known, layer, sum(padsOf.get(layer.id) ?? [])))
     .map((layer) => glueOf(project, layer) ?? UNNAMED_GLUE)
     .toSorted((a, b) => b.dryMin - a.dryMin)[0]
@@ -469,12 +533,19 @@ function finishing(
     const glue = 'name' in slowest ? slowest : null
     add('dry', 'dry', { step: 'dry', glue }, slowest.dryMin)
   }
+  /** What holds the stack to what it lives on dries before the work is stood up. */
+  const dryMount = () => {
+    const own = adhesiveOf(project)
+    const { dryMin } = own ?? UNNAMED_GLUE
+    if (dryMin > 0) add('dry-mount', 'dry', { step: 'dry', glue: own ?? null }, dryMin)
+  }
   if (mount.kind === 'frame') {
     const shim = depth?.shim ?? null
     // What was built on the board is fixed to it already.
     if (ground === 'bench') {
       add('mount', 'mount', { step: 'mount-frame', shim }, BENCH.frameMinutes + shimMinutes(known))
       if (shim) jobs.at(-1)!.takes = foamsOfShim(shim)
+      else dryMount()
     }
     standing(layers, add)
     for (const layer of layers.filter(isOnPane))
@@ -496,21 +567,23 @@ function finishing(
     const inside = { ring: mount.ring.kept, mat: mount.mat !== null, hanger: mount.hanger !== 'none' }
     add('close', 'close', { step: 'close', airMm: mount.clearanceMm, ...inside }, BENCH.frameMinutes)
   } else if (mount.kind === 'card') {
-    if (ground === 'bench')
+    if (ground === 'bench') {
       add('mount', 'mount', { step: 'mount-card', stackMm: depth?.stackMm ?? 0 }, BENCH.cardMinutes)
+      dryMount()
+    }
   } else if (mount.kind === 'garland') {
-    const flags = layers
-      .filter(({ role }) => role !== 'overlay')
-      .reduce((n, layer) => n + layer.pieces.length * layer.copies, 0)
-    add(
-      'mount',
-      'mount',
-      { step: 'string', flags, gapMm: mount.gapMm, isFolded: layers.some(isFolded) },
-      BENCH.flagMinutes * flags,
-    )
+    const flags = flagsOf(project)
+    flags.forEach(({ layer, piece, nth }) => {
+      const { gapMm, endsMm } = mount
+      const about = { nth, of: flags.length, gapMm, endsMm, isFolded: isFolded(layer) }
+      add(`flag-${nth}`, 'mount', { step: 'flag', layer, ...about }, BENCH.flagMinutes * layer.copies)
+      jobs.at(-1)!.pieceId = piece.id
+    })
   } else if (mount.kind === 'panel') {
-    if (ground === 'bench')
+    if (ground === 'bench') {
       add('mount', 'mount', { step: 'mount-panel', surface: mount.surface }, BENCH.cardMinutes)
+      dryMount()
+    }
   } else if (mount.kind === 'topper' && mount.sticks > 0) {
     const { sticks } = mount
     const held = topperHold(project)

@@ -38,7 +38,7 @@ export interface Rescue {
 
 const LAYING: readonly StepKind[] = ['lay', 'glue']
 /** What is done to a piece itself, and anew to one that is cut again. */
-const OWN_WORK: readonly StepKind[] = ['score', 'shape', 'pad', 'lay', 'glue', 'dry', 'mount']
+const OWN_WORK: readonly StepKind[] = ['score', 'shape', 'press', 'pad', 'lay', 'glue', 'dry', 'mount']
 
 /** What goes wrong can be of a step: of a sheet, a layer, or the whole. */
 export const mishapsOf = (step: Pick<Step, 'kind' | 'layerId'>): Mishap[] => {

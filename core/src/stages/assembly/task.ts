@@ -1,5 +1,5 @@
 import type { Said } from '../../base/units'
-import type { Adhesive, FoamCount, Ink, Layer } from '../../project'
+import type { Adhesive, FoamCount, Ink, Layer, Press } from '../../project'
 import type { GlueAmount, Shim } from '../depth'
 import type { Load } from '../sheets'
 
@@ -12,6 +12,7 @@ export type StepKind =
   | 'score'
   | 'shape'
   | 'colour'
+  | 'press'
   | 'dry-fit'
   | 'pad'
   | 'glue'
@@ -25,7 +26,7 @@ export type StepKind =
 export type Resource = 'cutter' | 'hands'
 
 /** What the first layer is laid on. */
-export type Ground = 'bench' | 'bench in its place' | 'board' | 'card' | 'canvas' | 'wood'
+export type Ground = 'bench' | 'bench in its place' | 'board' | 'fabric' | 'card' | 'canvas' | 'wood'
 
 /** What the wording of a job needs to know beside its kind. */
 export type About =
@@ -41,9 +42,12 @@ export type About =
   /** By hand, with an ink, its edges with another; then it dries. */
   | { step: 'colour'; layer: Layer; ink: Ink | null; edge: Ink | null }
   | { step: 'colour-dries'; layer: Layer; minutes: number }
-  | { step: 'dry-fit'; layers: number }
+  /** Film onto the card right below it, by a hot plate that is set down so often. */
+  | { step: 'press'; layer: Layer; onto: Layer[]; press: Press | null; presses: number }
+  /** So many layers of the stack, and so many that the frame or the pane bears. */
+  | { step: 'dry-fit'; layers: number; aside: number }
   /** The first layer of the stack, from whichever side. */
-  | { step: 'start'; layer: Layer; faceDown: boolean; pads: PadCount[]; ground: Ground }
+  | { step: 'start'; layer: Layer; faceDown: boolean; pads: PadCount[]; ground: Ground; pins: number }
   /** Pads on the back of `layer`; face down it lies on the stack already. */
   | { step: 'pad'; layer: Layer; pads: PadCount[] }
   /** `glued` pieces of a padded layer are too narrow for a pad. */
@@ -76,8 +80,8 @@ export type About =
   | { step: 'stand-off'; sheets: number; thicknessMm: number; mat: boolean }
   /** Film or card onto the pane. */
   | { step: 'on-pane'; layer: Layer }
-  /** Flags onto their twine, one at a time. */
-  | { step: 'string'; flags: number; gapMm: number; isFolded: boolean }
+  /** A flag onto the twine, the `nth` from the left of so many; which end of the twine is left free before or behind it. */
+  | { step: 'flag'; layer: Layer; nth: number; of: number; gapMm: number; endsMm: number; isFolded: boolean }
 
 /** So many pads of one kind. */
 export interface PadCount {
@@ -106,6 +110,8 @@ export interface Job {
   oursMin?: number
   layerId: string | null
   loadId: string | null
+  /** The one piece of its layer that it is about; absent where it is about all of them. */
+  pieceId?: string
   /** Which of a batch that is made one by one, from 1. */
   nth?: number
   /** Foam that it uses up for one of the batch, single pads. */

@@ -36,6 +36,13 @@ export const BENCH = {
   /** A piece stood into the frame; a flag put on its twine. */
   standMinutes: 4,
   flagMinutes: 1,
+  /** A pin set by hand. */
+  pinMinutes: 0.3,
+  /** The plate heats up; it is set down and moved on; film and card cool; a press where the label is not noted. */
+  plateMinutes: 5,
+  pressMinutes: 0.5,
+  coolMinutes: 2,
+  pressSeconds: 20,
   /** Film brought onto the pane. */
   paneMinutes: 5,
 } as const

@@ -1,12 +1,17 @@
 // The wording of jobs: what to do, what to watch and the usual caution, for the bench.
 import { length, say, sayAll, size as sizeOf, type Said } from '../../base/units'
 import { groupBy } from '../../base'
+import { regionBox, type Box } from '../../base/geometry'
 import {
   adhesiveOf,
   ASSUMED_PAPER,
+  builtLayers,
   cutPieces,
+  findLayer,
   folioOf,
+  layerBox,
   paperOf,
+  pieceRegion,
   stickGlueOf,
   thicknessOf,
   type Layer,
@@ -17,6 +22,7 @@ import { centreMarks, scoredFace, type Turn } from '../layers'
 import { matWords, type Load } from '../sheets'
 import type { About, Ground, PadCount, Task, Untold } from './task'
 import { BENCH, UNNAMED_GLUE } from './times'
+import { capital, plural, weedWords } from './weed-words'
 
 type Words = Pick<Task, 'title' | 'detail'> & { caution?: string | null }
 
@@ -27,6 +33,10 @@ const GLASS = 'Glass edges cut: wear gloves and handle the pane by its edges.'
 const FOOD =
   'Keep card, glue and foam off the icing with a food-safe sleeve; small parts and sticks are not for small children. Follow the labels.'
 const HOT = 'A hot nozzle and fresh hot glue burn: keep fingers off the bead.'
+const PLATE =
+  'A hot plate burns and scorches card: try an off-cut first, keep to the labels of film and plate, never leave it on alone.'
+const PINS =
+  'Pins prick: count them out and in, and keep them away from small children. Where a child may reach the work, glue it.'
 const CORD = 'Hang twine out of the reach of small children.'
 const HANGING = 'Hang it on a fixing that suits the wall and the weight.'
 
@@ -35,6 +45,8 @@ const ALIGN = {
   'one-edge': 'Line up the lower edges, then let it drop.',
   'by-eye': 'Hover, check all round, then let it drop.',
 }
+/** Of so few pads none holds a corner while the others are peeled. */
+const FEW_PADS = 4
 const ALIGN_FACE_DOWN = 'Lower edges together, then press lightly.'
 
 /** Puts words to the jobs of a project. `turns` are the ways of laying each layer that look right, by id. */
@@ -69,6 +81,7 @@ function wordsFor(project: Project, about: About): Words {
     case 'shape':
     case 'colour':
     case 'colour-dries':
+    case 'press':
     case 'dry-fit':
       return beforeSticking(project, about)
     case 'start':
@@ -87,7 +100,17 @@ type Of<Step extends About['step']> = Extract<About, { step: Step }>
 function beforeSticking(
   project: Project,
   about: Of<
-    'prepare' | 'print' | 'ink' | 'cut' | 'weed' | 'score' | 'shape' | 'colour' | 'colour-dries' | 'dry-fit'
+    | 'prepare'
+    | 'print'
+    | 'ink'
+    | 'cut'
+    | 'weed'
+    | 'score'
+    | 'shape'
+    | 'colour'
+    | 'colour-dries'
+    | 'press'
+    | 'dry-fit'
   >,
 ): Words {
   switch (about.step) {
@@ -128,22 +151,8 @@ function beforeSticking(
         caution: BLADE,
       }
     }
-    case 'weed': {
-      const { number, paper, setting } = about.load
-      const kept =
-        about.loose > 0 ? `; keep ${plural(about.loose, 'loose bit')}, drawn strong in the picture` : ''
-      // Card that is peeled off the mat curls, and thin parts tear: the mat is peeled off the card.
-      const peel =
-        setting.basis.from === 'hand'
-          ? ''
-          : setting.intricacy === 'plain'
-            ? ' Turn the mat over and bend it away from the card, which stays flat.'
-            : ' Turn the mat over and bend it slowly away from the card, thin tails held flat with a finger; openings first, while the sheet still holds them.'
-      return {
-        title: `Weed load ${number}: ${paper.name}`,
-        detail: `${plural(about.pieces, 'piece')}, ${plural(about.holes, 'opening')}${kept}.${peel} Write the folio on a hidden corner.`,
-      }
-    }
+    case 'weed':
+      return weedWords(project, about)
     case 'score':
       return {
         title: `Score and fold “${about.layer.name}”`,
@@ -169,6 +178,8 @@ function beforeSticking(
         title: `Let the colour of “${about.layer.name}” dry`,
         detail: `${about.minutes} min lying open. Damp card curls and tears; glue and pads hold only on dry ink.`,
       }
+    case 'press':
+      return pressWords(about)
     case 'dry-fit':
       if (project.mount.kind === 'garland')
         return {
@@ -178,8 +189,30 @@ function beforeSticking(
         }
       return {
         title: 'Fit everything dry',
-        detail: `Lay all ${about.layers} layers on each other in order with nothing stuck. Look at it from the distance it will be seen from; change a colour now, not later.`,
+        detail: `Lay ${about.layers === 1 ? 'the layer' : `all ${about.layers} layers on each other in order`} with nothing stuck.${about.aside > 0 ? ' Hold what the frame or the pane bears before it.' : ''} Look at it from the distance it will be seen from; change a colour now, not later.`,
       }
+  }
+}
+
+/** Film onto card by heat: by its label, press after press, and cool. */
+function pressWords({ layer, onto, press, presses }: Of<'press'>): Words {
+  const under = onto.length > 0 ? onto.map(({ name }) => `“${name}”`).join(' and ') : 'its card'
+  const how = press
+    ? `${press.tempC} °C for ${press.seconds} s, as its label says`
+    : 'As hot and as long as its label says'
+  const often =
+    presses > 1
+      ? ` Set the plate down ${presses} times, each place a little over the last: it is smaller than the motif.`
+      : ''
+  const peel = {
+    hot: 'Peel the carrier off while it is hot, flat and slowly.',
+    warm: 'Let it cool until it is lukewarm, then peel the carrier off flat.',
+    cold: 'Let it grow cold under something flat, then peel the carrier off.',
+  }[press?.peel ?? 'cold']
+  return {
+    title: `Press “${layer.name}” on`,
+    detail: `Weed it from its carrier first: it was cut in the mirror, and lies shiny side down, carrier up, on ${under}, flat on the table and on no foam yet. A thin cloth or baking paper over it. ${how}, pressed, not rubbed.${often} ${peel} Where an edge comes along, lay it back and press once more.`,
+    caution: PLATE,
   }
 }
 
@@ -229,7 +262,10 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
         about.glued > 0
           ? ` ${plural(about.glued, 'piece')} of it ${about.glued === 1 ? 'is' : 'are'} too narrow for a pad: ${glueName(project, 'glue')} under ${about.glued === 1 ? 'it' : 'each'}, flat on what is beneath.`
           : ''
-      const peel = ' Peel the corner pads first; the rest once it lies right. Press from the middle out.'
+      const peel =
+        about.pads < FEW_PADS
+          ? ' Peel the paper off once it hovers right over its place. Press from the middle out.'
+          : ' Peel the corner pads first; the rest once it lies right. Press from the middle out.'
       return {
         title: layTitle(folio, about.faceDown),
         detail: `${what}. ${alignment(project, layer.id, about.faceDown)}${about.pads > 0 ? peel : ''}${beside}`,
@@ -252,7 +288,7 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
       const { handleMin } = about.glue ?? UNNAMED_GLUE
       return {
         title: `Let layer ${folio} take hold`,
-        detail: `${about.glue?.name ?? 'Glue'}: ${handleMin} min until it can be handled. Keep it flat.`,
+        detail: `${capital(about.glue?.name ?? 'Glue')}: ${handleMin} min until it can be handled. Keep it flat.`,
       }
     }
   }
@@ -261,12 +297,19 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
 const ON: Record<Exclude<Ground, 'bench' | 'bench in its place'>, string> = {
   board: 'the back board',
   card: 'the card',
+  fabric: 'the fabric',
   canvas: 'the canvas, something firm under it,',
   wood: 'the wood, dusted,',
 }
 
 /** The first of pieces that no one sheet carries: they go to where they stay. */
-function startInPlace(project: Project, { layer, pads, ground }: Of<'start'>, folio: number): Words {
+function startInPlace(project: Project, { layer, pads, ground, pins }: Of<'start'>, folio: number): Words {
+  if (ground === 'fabric')
+    return {
+      title: `Pin layer ${folio} to the fabric`,
+      detail: `“${layer.name}” flat on the fabric, its edges true to the frame. ${plural(pins, 'pin')} with flat heads straight through it at the marked places: layers above will hide them. No glue: it comes off again with the pins drawn.`,
+      caution: PINS,
+    }
   const what = `“${layer.name}”, ${plural(layer.pieces.length * layer.copies, 'piece')}`
   if (ground === 'bench in its place' || ground === 'bench')
     return {
@@ -294,7 +337,7 @@ function afterSticking(
     | 'cover'
     | 'dry-sticks'
     | 'stand'
-    | 'string'
+    | 'flag'
     | 'stand-off'
     | 'on-pane'
   >,
@@ -303,22 +346,23 @@ function afterSticking(
     case 'dry':
       return {
         title: 'Let the glue dry',
-        detail: `${about.glue?.name ?? 'Glue'}: ${(about.glue ?? UNNAMED_GLUE).dryMin} min, lying flat under a light weight. A wet joint slides when the work is stood up.`,
+        detail: `${capital(about.glue?.name ?? 'Glue')}: ${(about.glue ?? UNNAMED_GLUE).dryMin} min, lying flat under a light weight. A wet joint slides when the work is stood up.`,
       }
     case 'mount-frame': {
       const { shim } = about
       const packed = shim
-        ? say` ${plural(shim.at.length, 'pad')} of ${length(shim.mm)} (${sayAll(
+        ? say`${plural(shim.at.length, 'pad')} of ${length(shim.mm)} (${sayAll(
             shim.partsMm.map((mm) => say`${length(mm)}`),
             ' + ',
-          )}) behind the backing sheet, along its edges and over the middle, bring it up to the glazing’s air.`
-        : ''
+          )}) behind the backing sheet, along its edges and over the middle, hold it and bring it up to the glazing’s air.`
+        : null
       return {
         title: 'Fix the stack to the back board',
         detail:
           project.mount.kind === 'frame' && project.mount.back === 'fabric'
-            ? say`Backing sheet to the fabric with a glue that suits it, or with pins where a layer above hides their heads.${packed}`
-            : say`Backing sheet to the board with ${glueName(project, 'glue')} or foam.${packed}`,
+            ? (packed ?? 'Backing sheet to the fabric with a glue that suits it; press until it holds.')
+            : (packed ??
+              `Backing sheet to the board with ${glueName(project, 'glue')}; press until it holds.`),
       }
     }
     case 'glaze':
@@ -326,7 +370,12 @@ function afterSticking(
         title: 'Clean and set the glazing',
         ...(project.mount.kind === 'frame' && project.mount.pane.kind === 'plastic'
           ? { detail: 'Brush dust off the stack first. Peel the film off both sides of the pane.' }
-          : { detail: 'Brush dust off the stack first. Clean the inside of the pane.', caution: GLASS }),
+          : {
+              detail: builtLayers(project).some(({ lives }) => lives === 'behind-pane')
+                ? 'Brush dust off the stack first. Wipe the inside of the pane round what is on it, not over it.'
+                : 'Brush dust off the stack first. Clean the inside of the pane.',
+              caution: GLASS,
+            }),
       }
     case 'close':
       return {
@@ -337,15 +386,15 @@ function afterSticking(
     case 'mount-card':
       return {
         title: 'Fix the stack to the card',
-        detail: say`Centre it on the panel. With an envelope in mind: ${length(about.stackMm, 1)} high.`,
+        detail: say`Centre it on the panel. ${capital(glueName(project, 'Glue'))} under the backmost layer, a rim away from its edges; press until it holds. With an envelope in mind: ${length(about.stackMm, 1)} high.`,
       }
     case 'mount-panel':
       return {
         title: about.surface === 'canvas' ? 'Fix the stack to the canvas' : 'Fix the stack to the wood',
         detail:
           about.surface === 'canvas'
-            ? `Lay something firm under the canvas, so that it does not give. ${glueName(project, 'Glue')} where the backmost layer lies; press until it holds.`
-            : `Dust the panel. ${glueName(project, 'Glue')} where the backmost layer lies; press until it holds.`,
+            ? `Lay something firm under the canvas, so that it does not give. ${capital(glueName(project, 'Glue'))} where the backmost layer lies; press until it holds.`
+            : `Dust the panel. ${capital(glueName(project, 'Glue'))} where the backmost layer lies; press until it holds.`,
       }
     case 'mount-sticks':
       return {
@@ -363,7 +412,7 @@ function afterSticking(
     case 'cover':
       return {
         title: `Glue “${about.layer.name}” over the sticks`,
-        detail: `Its good side to the back. ${glueName(project)} round the sticks and along the edges; press over the sticks until it holds. Look from the front: nothing of it shows.`,
+        detail: `Its good side to the back. ${capital(glueName(project))} round the sticks and along the edges; press over the sticks until it holds. Look from the front: nothing of it shows.`,
       }
     case 'stand': {
       const { layer } = about
@@ -372,8 +421,8 @@ function afterSticking(
           ? project.mount.depthMm - layer.joint.gapMm - thicknessOf(project, layer)
           : 0
       return {
-        title: `Stand “${layer.name}” in the frame`,
-        detail: say`Try it in place first. ${glueName(project)} on the folded bars only; press each to the inside of the frame, the piece ${length(fromPaneMm)} behind the pane, and hold until it holds.`,
+        title: `Set “${layer.name}” into the frame`,
+        detail: say`Try it in place first. ${capital(glueName(project))} on the folded bars only; press each to the inside of the frame, the piece ${length(fromPaneMm)} behind the pane, and hold until it holds.`,
       }
     }
     case 'stand-off':
@@ -390,19 +439,32 @@ function afterSticking(
         caution: project.mount.kind === 'frame' && project.mount.pane.kind === 'glass' ? GLASS : null,
       }
     }
-    case 'string':
-      return {
-        title: `Put ${plural(about.flags, 'flag')} on the twine`,
-        detail: about.isFolded
-          ? say`One flag at a time, in the order of their numbers: lay the twine in the fold, a bead of ${glueName(project, 'glue')} along it, close the flap and press until it holds. ${length(about.gapMm)} of twine to the next.`
-          : say`One flag at a time, in the order of their numbers: through the left eyelet to the back, through the right one to the front. ${length(about.gapMm)} of twine to the next; a dot of ${glueName(project, 'glue')} behind each keeps it there.`,
-        caution: CORD,
-      }
+    case 'flag':
+      return flagWords(project, about)
     case 'dry-sticks':
       return {
         title: 'Let the sticks dry',
         detail: `${(stickGlueOf(project) ?? UNNAMED_GLUE).dryMin} min, lying flat.`,
       }
+  }
+}
+
+/** One flag onto the twine: how far from the one before, how it is held, what is left free at the ends. */
+function flagWords(project: Project, about: Of<'flag'>): Words {
+  const { layer, nth, of, gapMm, endsMm, isFolded } = about
+  const glue = glueName(project)
+  const from =
+    nth === 1
+      ? say`Leave ${length(endsMm, 0)} of twine free before it.`
+      : say`${length(gapMm)} of twine after flag ${nth - 1}.`
+  const held = isFolded
+    ? say`Lay the twine in the fold, a bead of ${glue} along it, close the flap over it and press until it holds.`
+    : say`Through its left eyelet to the back, through the right one to the front; a dot of ${glue} behind each keeps it there.`
+  const end = nth === of ? say` Leave ${length(endsMm, 0)} free behind it.` : ''
+  return {
+    title: `Flag ${nth} of ${of} onto the twine`,
+    detail: say`“${layer.name}”${paperOf(project, layer) ? `, ${paperOf(project, layer)!.name}` : ''}. ${from} ${held}${end}`,
+    caution: nth === 1 || nth === of ? CORD : null,
   }
 }
 
@@ -414,7 +476,7 @@ function shapingWords(project: Project, layer: Layer): Words {
     case 'roll':
       return {
         title: `Roll “${layer.name}”`,
-        detail: `${plural(n, 'strip')}: ${layer.folds.length > 0 ? 'fold lengthwise, then ' : ''}roll tight from one end round a thin tool, the uncut edge even. ${glueName(project, 'Glue')} along the last turn; hold until it holds, then press the fringe open from the middle.`,
+        detail: `${plural(n, 'strip')}: ${layer.folds.length > 0 ? 'fold lengthwise, then ' : ''}roll tight from one end round a thin tool, the uncut edge even. ${capital(glueName(project, 'Glue'))} along the last turn; hold until it holds, then press the fringe open from the middle.`,
         caution: HOT,
       }
     case 'cup':
@@ -446,10 +508,6 @@ const closing = ({ ring, mat }: Of<'close'>): string => {
   return parts.charAt(0).toUpperCase() + parts.slice(1)
 }
 
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
-
-const plural = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`
-
 const glueName = (project: Project, unnamed = 'Glue'): string => adhesiveOf(project)?.name ?? unnamed
 
 const layTitle = (folio: number, faceDown: boolean): string =>
@@ -457,12 +515,48 @@ const layTitle = (folio: number, faceDown: boolean): string =>
 
 function alignment(project: Project, layerId: string, faceDown: boolean): string {
   const { alignment: way } = project.plan
-  if (faceDown) return ALIGN_FACE_DOWN
-  if (way !== 'centre-mark') return ALIGN[way]
+  const layer = findLayer(project, layerId)
+  if (!layer) return ALIGN['by-eye']
+  const large = layer.pieces.filter((piece) => reachesEdges(project, regionBox(pieceRegion(piece)), way))
+  // What lies inside the sheet has no edge that a jig could take.
+  if (large.length === 0 || layer.pieces.length - large.length > large.length) return inPlace(project, layer)
+  const bits = layer.pieces.length - large.length
+  const beside =
+    bits > 0
+      ? ` ${bits === 1 ? 'The loose piece goes' : `The ${bits} loose pieces go`} to ${bits === 1 ? 'its place' : 'their places'} as drawn, by eye.`
+      : ''
+  if (faceDown) return ALIGN_FACE_DOWN + beside
+  if (way !== 'centre-mark') return ALIGN[way] + beside
   const mark = centreMarks(project).get(layerId)
   return mark
-    ? `Run a pin through its middle and the centre mark on layer ${folioOf(project, mark.underId)}, then slide it down.`
-    : ALIGN['by-eye']
+    ? `Run a pin through its middle and the centre mark on layer ${folioOf(project, mark.underId)}, then slide it down.${beside}`
+    : ALIGN['by-eye'] + beside
+}
+
+/** An edge that lies as near to that of the backmost sheet is lined up with it, mm. */
+const FLUSH_MM = 1
+
+/** Whether a piece has what a jig, an edge or a centre mark lines it up by. */
+function reachesEdges(project: Project, box: Box, way: Project['plan']['alignment']): boolean {
+  const [back] = builtLayers(project)
+  if (!back || way === 'by-eye') return true
+  const under = layerBox(back)
+  const flush = (a: number, b: number) => Math.abs(a - b) <= FLUSH_MM
+  const low = flush(box.maxY, under.maxY)
+  if (way === 'one-edge') return low
+  if (way === 'corner-jig') return low && flush(box.minX, under.minX)
+  return (
+    flush((box.minX + box.maxX) / 2, (under.minX + under.maxX) / 2) &&
+    flush((box.minY + box.maxY) / 2, (under.minY + under.maxY) / 2)
+  )
+}
+
+/** What lies somewhere on the stack: by crosses where they are drawn, else as the picture shows it. */
+function inPlace(project: Project, { pieces }: Layer): string {
+  const each = pieces.length > 1 ? 'Each to its place' : 'To its place'
+  return project.plan.placeMarks
+    ? `${each}: its middle over the small cross that it hides. Hover, check all round, then let it drop.`
+    : `${each} as drawn: hover, check all round against the picture, then let it drop.`
 }
 
 /** “12 pads of small squares, 5 × 5 mm, 2 mm high; 3 of small squares, thick + small squares, 5 × 5 mm, 5 mm high”. */
@@ -484,7 +578,7 @@ function glueWords(amount: GlueAmount | null): Said {
     parts.push(say`a bead of ${length(amount.beadMm)}, ${length(amount.beadLengthMm, 0)} of it in all`)
   if (amount.coatMm2 > 0) parts.push('a thin coat drawn out with a brush')
   return parts.length > 0
-    ? say`, ${sayAll(parts, '; ')}, about ${amount.ml.toFixed(amount.ml < 1 ? 2 : 1)} ml, as drawn`
+    ? say`, ${sayAll(parts, '; ')}, ${amount.ml < 0.01 ? 'a trace' : `about ${amount.ml.toFixed(amount.ml < 1 ? 2 : 1)} ml`}, as drawn`
     : ''
 }
 

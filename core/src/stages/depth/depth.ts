@@ -1,6 +1,7 @@
 // The whole depth plan of a project: heights, pads, foam to buy, what is left to the glazing and what to shim it with.
 import {
   convexHull,
+  intersect,
   offset,
   rectangle,
   regionBox,
@@ -27,7 +28,8 @@ import { levelOf, liftOnto, lowered, standOn, type Level, type On, type PieceHei
 import type { CardAt } from '../layers'
 import { EdgeIndex } from './pads/edge-index'
 import { hidingRegion } from './pads/hiding'
-import { handPadsOf, hasRoom, padsForPiece, type Pad } from './pads/pads'
+import { cornersOf, handPadsOf, hasRoom, padsForPiece, type Pad } from './pads/pads'
+import { pinsOf, type Pins } from './pins'
 import { whyNotHere, type WhyNot } from './pads/why-not'
 
 /** A layer’s height and what holds it. Lengths in mm. */
@@ -78,6 +80,8 @@ export interface DepthPlan {
   /** Depth for card, foam and glue; null where nothing limits it. */
   roomMm: number | null
   foamUse: FoamUse[]
+  /** What holds the backmost sheet on fabric; null where it is not pinned. */
+  pins: Pins | null
   /** What fills what is left behind the backing sheet; null where less than the thinnest foam is left, or nothing limits the height. */
   shim: Shim | null
 }
@@ -186,16 +190,7 @@ const TIPS_MM = 6
 
 /** The centre of mass of a piece where it lies far outside all its pads together; null where they hold it. */
 function tipOf({ region }: PieceHeight, pads: readonly Pad[]): [number, number] | null {
-  const corners = pads.flatMap(({ x, y, widthMm, heightMm, rotation: deg }) => {
-    const [cos, sin] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)]
-    return [-1, 1].flatMap((sx) =>
-      [-1, 1].flatMap((sy) => {
-        const [u, v] = [(sx * widthMm) / 2, (sy * heightMm) / 2]
-        return [x + u * cos - v * sin, y + u * sin + v * cos]
-      }),
-    )
-  })
-  const hull = convexHull(corners)
+  const hull = convexHull(pads.flatMap(cornersOf))
   if (hull.length < 6) return null
   const { x, y } = regionCentroid(region)
   const near = offset([{ outer: Float64Array.from(hull), holes: [] }], TIPS_MM)
@@ -243,7 +238,7 @@ function countFoams(pads: readonly Pad[], copies: number): LayerDepth['foams'] {
 }
 
 /** The whole stack of held layers: its height, the foam it takes, what is left to the glazing. */
-export function sumUpDepth(project: Project, held: readonly HeldLayer[]): DepthPlan {
+export function sumUpDepth(project: Project, held: readonly HeldLayer[], memo: Memo = fresh): DepthPlan {
   // What is on the pane is no part of the stack's height.
   const inStack = held.filter(({ pieces }) => !pieces.some((p) => isOnPane(p.layer) || isStandOff(p.layer)))
   const stackMm = inStack.reduce((most, { layer }) => Math.max(most, layer.topMm), 0)
@@ -259,9 +254,19 @@ export function sumUpDepth(project: Project, held: readonly HeldLayer[]): DepthP
   const depthMm = depthAtHand(project.mount)?.depthMm ?? 0
   const leftMm =
     roomMm === null ? 0 : Math.min(roomMm - stackMm, standOffMm === null ? Infinity : depthMm - standOffMm)
-  const shim = roomMm === null ? null : shimFor(project, leftMm, backmost)
+  const pieces = held.flatMap((own) => own.pieces)
+  const pins = pinsOf(project, pieces, memo)
+  // Pins hold a sheet on the fabric itself: there is no foam behind it.
+  const shim =
+    roomMm === null || pins
+      ? null
+      : shimFor(project, leftMm, {
+          card: backmost,
+          hidden: held[0] ? hidingRegion(project, held[0].layer.layerId, memo) : null,
+        })
   return {
-    pieces: held.flatMap(({ pieces }) => pieces),
+    pieces,
+    pins,
     pads: held.flatMap(({ pads }) => pads),
     layers,
     stackMm,
@@ -306,8 +311,15 @@ function foamUse(project: Project, layers: readonly LayerDepth[], shim: Shim | n
 const SHIM_EVERY_MM = 90
 const SHIM_IN_MM = 4
 
-/** The thickest foam build that goes into what is left, as pads along the edge of the backmost sheet and over its middle. */
-function shimFor(project: Project, leftMm: number, backmost: Region): Shim | null {
+/**
+ * The thickest foam build that goes into what is left, as pads along the edge of the backmost sheet and over its middle; behind a sheet
+ * that lets light through only where they stay hidden.
+ */
+function shimFor(
+  project: Project,
+  leftMm: number,
+  { card, hidden }: { card: Region; hidden: Region | null },
+): Shim | null {
   const all = footprints(project.drawer.foams).flatMap((size) =>
     builds(size).map((build) => ({ size, build })),
   )
@@ -320,20 +332,27 @@ function shimFor(project: Project, leftMm: number, backmost: Region): Shim | nul
         a.build.foams.length - b.build.foams.length ||
         b.size.widthMm * b.size.heightMm - a.size.widthMm * a.size.heightMm,
     )[0]
-  if (!best || backmost.length === 0) return null
+  if (!best || card.length === 0) return null
   const { widthMm, heightMm } = best.size
+  const at = shimPlaces(card, hidden, { widthMm, heightMm })
+  // Pads that would all be seen are none.
+  if (at.length === 0) return null
   return {
     mm: best.build.totalMm,
     partsMm: best.build.foams.map((foam) => foam.thicknessMm),
     foamIds: best.build.foams.map((foam) => foam.id),
-    at: shimPlaces(backmost, widthMm, heightMm),
+    at,
     widthMm,
     heightMm,
   }
 }
 
 /** Places on an even grid from edge to edge, where card is over all of the pad. */
-function shimPlaces(card: Region, widthMm: number, heightMm: number): [number, number][] {
+function shimPlaces(
+  card: Region,
+  hidden: Region | null,
+  { widthMm, heightMm }: { widthMm: number; heightMm: number },
+): [number, number][] {
   const { minX, minY, maxX, maxY } = regionBox(card)
   const along = (from: number, to: number, size: number): number[] => {
     const [first, last] = [from + SHIM_IN_MM + size / 2, to - SHIM_IN_MM - size / 2]
@@ -341,7 +360,9 @@ function shimPlaces(card: Region, widthMm: number, heightMm: number): [number, n
     const steps = Math.max(1, Math.ceil((last - first) / SHIM_EVERY_MM))
     return Array.from({ length: steps + 1 }, (_, k) => first + ((last - first) * k) / steps)
   }
-  const index = new EdgeIndex(card)
+  const room = hidden ? intersect(card, hidden) : card
+  if (room.length === 0) return []
+  const index = new EdgeIndex(room)
   return along(minY, maxY, heightMm).flatMap((y) =>
     along(minX, maxX, widthMm).flatMap((x): [number, number][] =>
       index.holds(x, y, widthMm, heightMm, 0) ? [[x, y]] : [],

@@ -84,11 +84,16 @@ export const amountOf = (glue: LayerGlue): GlueAmount => {
  * Glue under the pieces of a layer that are glued: by choice, or because no pad fits; null where none is.
  * @param pieces where they come to lie
  * @param noPad ids of those of a padded layer that no pad fits
+ * @param hidden of a clear sheet: where its glue is not seen, since something lies over it; null where it is seen nowhere
  */
 export function glueUnder(
   project: Project,
   layer: Layer,
-  { pieces, noPad }: { pieces: readonly PieceHeight[]; noPad: readonly string[] },
+  {
+    pieces,
+    noPad,
+    hidden = null,
+  }: { pieces: readonly PieceHeight[]; noPad: readonly string[]; hidden?: Region | null },
 ): LayerGlue | null {
   const own = layer.joint.kind === 'glue' ? pieces : pieces.filter(({ pieceId }) => noPad.includes(pieceId))
   if (own.length === 0) return null
@@ -106,14 +111,23 @@ export function glueUnder(
     bare: [],
   }
   for (const piece of own) {
-    const zone = zoneOf(layer, piece)
+    const under = touchedUnder(piece)
+    // Glue under a clear sheet is seen: it goes where something lies over it, as far as there is such a place.
+    const covered = hidden ? intersect(under, hidden) : under
+    const all = covered.length > 0 ? covered : under
+    const zone = zoneOf(layer, piece, all)
     if (zone.length === 0) {
-      glue.bare.push(piece.pieceId)
+      const spot = largestOf(all)
+      // Too narrow for a rim: a dot in the middle of what touches.
+      if (spot) glue.dots.push(middleOf(spot))
+      // The first layer lies on nothing: it is what others are stuck to.
+      else if (piece.supports.length > 0 || piece.floats) glue.bare.push(piece.pieceId)
       continue
     }
     glue.zone = [...glue.zone, ...zone]
     for (const part of zone) spreadOver(glue, part, layer.joint.spread ?? spreadFor(project, layer, part))
   }
+  if (glue.zone.length + glue.dots.length + glue.bare.length === 0) return null
   glue.beadLengthMm = glue.beads.reduce((sum, ring) => sum + regionPerimeter([{ outer: ring, holes: [] }]), 0)
   glue.coatMm2 = regionArea(glue.coat)
   glue.ml = (layer.copies * volumeOf(glue)) / 1000
@@ -124,17 +138,32 @@ export function glueUnder(
 const volumeOf = ({ dots, dotMm, beadLengthMm, beadMm, coatMm2 }: LayerGlue): number =>
   dots.length * (Math.PI / 12) * dotMm ** 3 + beadLengthMm * (Math.PI / 8) * beadMm ** 2 + coatMm2 * COAT_MM
 
-/** Where glue may go under one piece: its body where card touches it, drawn in by a rim, clear of its folds. */
-function zoneOf(layer: Layer, piece: PieceHeight): Polygon[] {
+/** Card right under a piece that its body touches. */
+function touchedUnder(piece: PieceHeight): Polygon[] {
   const gapMm = Math.min(...piece.supports.map(({ needMm }) => needMm), Infinity)
   const touched = piece.supports.filter(({ needMm }) => needMm <= gapMm + TOUCHES_MM)
-  const under = touched.flatMap(({ region }) => intersect(piece.region, region))
+  return touched.flatMap(({ region }) => intersect(piece.region, region))
+}
+
+/** Where glue may go on what a piece touches: drawn in by a rim, clear of its folds. */
+function zoneOf(layer: Layer, piece: PieceHeight, under: readonly Polygon[]): Polygon[] {
   const folds = layer.folds.map(({ line }) => ({ points: Float64Array.from(line), closed: false }))
   const isFlat = piece.parts.some(({ region }) => region === piece.region)
   if (!isFlat) return intersect(under, strokeRegion(folds, { widthMm: ALONG_FOLD_MM, cap: 'round' }))
   const scored = layer.shaping.how === 'flat' && layer.blanks.length === 0 ? folds : []
   if (scored.length === 0) return drawnIn(under)
   return drawnIn(subtract(under, strokeRegion(scored, { widthMm: 2 * FOLD_CLEAR_MM, cap: 'round' })))
+}
+
+/** A dot needs so much card, mm². */
+const LEAST_DOT_MM2 = 0.2
+
+const largestOf = (region: Region): Polygon | null => {
+  const best = region.reduce<Polygon | null>(
+    (most, face) => (!most || polygonArea(face) > polygonArea(most) ? face : most),
+    null,
+  )
+  return best && polygonArea(best) >= LEAST_DOT_MM2 ? best : null
 }
 
 /** A region less its rim; of parts that are too narrow for it a narrower one is left away. */
@@ -176,13 +205,18 @@ function spreadOver(glue: LayerGlue, part: Polygon, how: Spread): void {
   }
 }
 
-/** Dots so that no place of a part is farther than a step from one: the first in its middle, then row by row. */
-function dotsIn(part: Polygon): [number, number][] {
+/** The place of a part that is farthest from its edges. */
+function middleOf(part: Polygon): [number, number] {
   const rings = polygonRings(part).map((ring) =>
     Array.from({ length: ring.length / 2 }, (_, k): [number, number] => [ring[2 * k]!, ring[2 * k + 1]!]),
   )
   const [x, y] = polylabel(rings, 0.1)
-  const dots: [number, number][] = [[x, y]]
+  return [x, y]
+}
+
+/** Dots so that no place of a part is farther than a step from one: the first in its middle, then row by row. */
+function dotsIn(part: Polygon): [number, number][] {
+  const dots: [number, number][] = [middleOf(part)]
   const { minX, minY, maxX, maxY } = polygonBox(part)
   const step = Math.max(1, Math.max(maxX - minX, maxY - minY) / 120)
   const isFar = (px: number, py: number) =>

@@ -14,6 +14,8 @@ export { cutThrough, type CutCard, type CutLine, type CutPad, type SectionCut } 
 export { spaceOf, type Space, type SpacePad, type SpacePart, type SpacePiece } from './space'
 export type { WhyNot } from './pads/why-not'
 export { transmission } from './pads/hiding'
+export { carriersOf, heatSnags, pressesOf } from './heat'
+export { mayBePinned, PIN_HEAD_MM, pinSnags, pinsOf, type Pins } from './pins'
 export * from './snags'
 export * from './mends'
 export * from './nodes'

@@ -13,6 +13,7 @@ declare module '../../project/snag' {
     'set-thrift': { thrift: 'steady' | 'sale' }
     'add-cover': object
     'free-sticks': object
+    'cut-mirrored': { layerId: string }
   }
 }
 
@@ -26,6 +27,7 @@ export const depthMends: MendTable<
   | 'set-thrift'
   | 'add-cover'
   | 'free-sticks'
+  | 'cut-mirrored'
 > = {
   'fit-gaps': (project) => fitGaps(project),
   'let-pad-go': (project, { padId }) => letPadGo(project, padId),
@@ -34,6 +36,7 @@ export const depthMends: MendTable<
   'set-joint': (project, { layerId, joint, gapMm }) =>
     setLayer(project, layerId, { joint: { kind: joint, gapMm, pinned: true } }),
   'set-thrift': (project, { thrift }) => setPlan(project, { thrift }),
+  'cut-mirrored': (project, { layerId }) => setLayer(project, layerId, { cutMirrored: true }),
   'add-cover': (project) => addCover(project),
   'free-sticks': (project) =>
     project.mount.kind === 'topper'

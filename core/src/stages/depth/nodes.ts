@@ -1,13 +1,15 @@
 // What holds each layer and how high, as nodes: one a layer, each standing on the one below.
 import { groupBy, type Memo } from '../../base'
-import { regionToPath } from '../../base/geometry'
+import { regionArea, regionToPath } from '../../base/geometry'
 import { node, type Ref } from '../../planner'
 import { builtLayers, findLayer, type Project } from '../../project'
-import { each } from '../layers'
+import { each, isSeeThrough } from '../layers'
 import { asBuilt, gluedPieces, holdLayer, sumUpDepth, type DepthPlan, type LayerDepth } from './depth'
 import { levelOf, liftOnto, standOn, type Level, type PieceHeight } from './heights'
 import { amountOf, glueUnder, type LayerGlue } from './glue'
+import { heatSnags } from './heat'
 import { hidingRegion } from './pads/hiding'
+import { pinSnags } from './pins'
 import { whyNotUnder } from './pads/why-not'
 import { depthSnags } from './snags'
 import { spaceOf, type Space } from './space'
@@ -101,10 +103,20 @@ const built = node('built', {
 /** Heights, pads, foam and what is left of the whole stack. */
 export const depth = node('depth', {
   stage: 'depth',
-  reads: { mount: true, plan: ['batch'], foams: true, took: true },
+  reads: { ...PADS, plan: [...PADS.plan, 'batch'], took: true },
   needs: (project) => ({ layers: each(held, project) }),
-  compute: ({ project }, { layers }) => sumUpDepth(project, layers),
-  view: ({ layers, pads, stackMm, pressedMm, standOffMm, roomMm, foamUse, shim }: DepthPlan): DepthView => ({
+  compute: ({ project, memo }, { layers }) => sumUpDepth(project, layers, memo),
+  view: ({
+    layers,
+    pads,
+    stackMm,
+    pressedMm,
+    standOffMm,
+    roomMm,
+    foamUse,
+    pins,
+    shim,
+  }: DepthPlan): DepthView => ({
     layers: layers.map(numbersOf),
     pads: pads.length,
     stackMm,
@@ -112,6 +124,7 @@ export const depth = node('depth', {
     standOffMm,
     roomMm,
     foamUse,
+    pins,
     shim,
   }),
 })
@@ -125,17 +138,34 @@ const numbersOf = (layer: LayerDepth): Omit<LayerDepth, 'allowed'> => {
 /** The depth plan as the page has it: numbers only. */
 export interface DepthView extends Pick<
   DepthPlan,
-  'stackMm' | 'pressedMm' | 'standOffMm' | 'roomMm' | 'foamUse' | 'shim'
+  'stackMm' | 'pressedMm' | 'standOffMm' | 'roomMm' | 'foamUse' | 'pins' | 'shim'
 > {
   layers: Omit<LayerDepth, 'allowed'>[]
   pads: number
 }
 
-const levelAt = (layerId: string, pieces: readonly PieceHeight[]) => ({
-  layerId,
-  bottomMm: pieces.reduce((least, p) => Math.min(least, p.bottomMm), Infinity),
-  topMm: pieces.reduce((most, p) => Math.max(most, p.topMm), 0),
-})
+/** Pieces whose undersides differ by less lie at one height, mm. */
+const SAME_MM = 0.05
+
+/** How high a layer stands, and each height at which pieces of it lie, the lowest first, with its share of the layer's card. */
+function levelAt(layerId: string, pieces: readonly PieceHeight[]) {
+  const parts: { bottomMm: number; topMm: number; share: number }[] = []
+  const whole = pieces.reduce((sum, { region }) => sum + regionArea(region), 0)
+  for (const { bottomMm, topMm, region } of pieces.toSorted((a, b) => a.bottomMm - b.bottomMm)) {
+    const last = parts.at(-1)
+    const share = whole > 0 ? regionArea(region) / whole : 1 / pieces.length
+    if (last && bottomMm - last.bottomMm < SAME_MM) {
+      last.share += share
+      last.topMm = Math.max(last.topMm, topMm)
+    } else parts.push({ bottomMm, topMm, share })
+  }
+  return {
+    layerId,
+    bottomMm: parts[0]?.bottomMm ?? Infinity,
+    topMm: parts.reduce((most, part) => Math.max(most, part.topMm), 0),
+    parts,
+  }
+}
 
 /** One layer's height. */
 export const level = node('level', {
@@ -178,6 +208,17 @@ export const padMap = node('pad map', {
   view: (map) => map,
 })
 
+/** Where glue of a clear sheet is not seen; null for card, which hides its own. */
+const glueHidden = node('glue hidden', {
+  stage: 'depth',
+  reads: PADS,
+  byValue: true,
+  compute: ({ project, arg, memo }) => {
+    const layer = findLayer(project, arg)!
+    return isSeeThrough(project, layer) ? hidingRegion(project, arg, memo) : null
+  },
+})
+
 /** The glue under one layer; null where none is glued. */
 const glueOn = node('glue', {
   stage: 'depth',
@@ -188,9 +229,9 @@ const glueOn = node('glue', {
     adhesives: true,
     plan: ['adhesiveId'],
   },
-  needs: (_, layerId) => ({ own: standing(layerId), noPad: glued(layerId) }),
-  compute: ({ project }, { own, noPad }): LayerGlue | null =>
-    glueUnder(project, project.layers[0]!, { pieces: asBuilt(project, own, noPad), noPad }),
+  needs: (_, layerId) => ({ own: standing(layerId), noPad: glued(layerId), hidden: glueHidden(layerId) }),
+  compute: ({ project }, { own, noPad, hidden }): LayerGlue | null =>
+    glueUnder(project, project.layers[0]!, { pieces: asBuilt(project, own, noPad), noPad, hidden }),
 })
 
 /** Where the glue of one layer goes, as it is drawn (path data). */
@@ -248,8 +289,19 @@ export const hold = node('hold of a topper', {
 /** Findings of the depth stage. */
 export const depthSnagsNode = node('snags of depth', {
   stage: 'depth',
-  reads: { layers: ['name', 'joint'], foams: true, plan: ['thrift', 'padSpanMm'] },
+  reads: {
+    mount: true,
+    layers: ['name', 'pieces', 'role', 'joint', 'lives', 'paperId', 'cutMirrored'],
+    papers: ['name', 'finish', 'press'],
+    foams: true,
+    plan: ['thrift', 'padSpanMm'],
+  },
   needs: () => ({ whole: depth(), held: hold() }),
-  compute: ({ project }, { whole, held }) => [...depthSnags(project, whole), ...topperSnags(held)],
+  compute: ({ project }, { whole, held }) => [
+    ...depthSnags(project, whole),
+    ...pinSnags(project, whole.pins),
+    ...heatSnags(project, whole.pieces),
+    ...topperSnags(held),
+  ],
   view: (snags) => snags,
 })

@@ -1,6 +1,7 @@
 // What the work costs, line by line, and what is spent so far. Prices are the drawer's, what an hour of hands costs is the maker's.
 import { polygonArea, rectangle } from '../../base/geometry'
 import { adhesiveOf, glueOf, findLayer, STAGES, type Part, type Project } from '../../project'
+import type { Step } from '../assembly'
 import { wholeOf, type DepthPlan, type GlueAmount } from '../depth'
 import { measure } from '../measure'
 import { sheetsNeeded, type Load } from '../sheets'
@@ -311,10 +312,15 @@ export function handsSoFar(project: Project, now: number): number {
 }
 
 /**
- * Cost so far: sheets noted as used, foam that ticked steps took, hands by clocks and bench.
+ * Cost so far: sheets noted as used, foam that ticked steps took, hands by clocks and bench, other things as planned by the share of
+ * their steps that is ticked.
  * @param now ms since 1970, for the clock that runs
  */
-export function costSoFar(project: Project, now: number): Cost {
+export function costSoFar(
+  project: Project,
+  now: number,
+  planned: { lines: readonly CostLine[]; steps: readonly Pick<Step, 'id' | 'kind' | 'minutes'>[] },
+): Cost {
   const price = new Map(project.drawer.papers.map((paper) => [paper.id, paper.price]))
   const foamPrice = new Map(project.drawer.foams.map((foam) => [foam.id, foam.pricePerPack / foam.perPack]))
   const paper = project.journal.sheetsUsed.reduce(
@@ -325,5 +331,30 @@ export function costSoFar(project: Project, now: number): Cost {
     .flatMap(({ foams }) => foams)
     .reduce((total, { foamId, count }) => total + count * (foamPrice.get(wholeOf(foamId).foamId) ?? 0), 0)
   const hands = (handsSoFar(project, now) / 60) * project.plan.hourlyRate
-  return { paper, foam, other: 0, hands, total: paper + foam + hands }
+  const other = otherSoFar(project.progress.done, planned)
+  return { paper, foam, other, hands, total: paper + foam + other + hands }
+}
+
+/** With which steps a cost comes. */
+const COMES_WITH: Partial<Record<CostKind, readonly Step['kind'][]>> = {
+  glue: ['glue', 'lay'],
+  print: ['print'],
+  part: ['mount', 'glaze', 'close'],
+  blade: ['cut'],
+  mat: ['cut'],
+  machine: ['cut'],
+}
+
+function otherSoFar(
+  done: readonly string[],
+  { lines, steps }: { lines: readonly CostLine[]; steps: readonly Pick<Step, 'id' | 'kind' | 'minutes'>[] },
+): number {
+  const ticked = new Set(done)
+  const minutes = (own: typeof steps) => own.reduce((sum, step) => sum + step.minutes, 0)
+  return lines.reduce((sum, { kind, cost }) => {
+    const kinds = COMES_WITH[kind]
+    const own = kinds ? steps.filter((step) => kinds.includes(step.kind)) : []
+    const all = minutes(own)
+    return all > 0 ? sum + (cost * minutes(own.filter(({ id }) => ticked.has(id)))) / all : sum
+  }, 0)
 }

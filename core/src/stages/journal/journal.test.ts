@@ -1,8 +1,33 @@
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../demo'
-import { newProject, starterMount, starterSupplies, tickTaking, untickAll } from '../../project'
+import {
+  newProject,
+  setLayer,
+  starterMount,
+  starterSupplies,
+  tickTaking,
+  untickAll,
+  type Project,
+} from '../../project'
 import { results } from '../../../test/results'
-import { costSoFar, minutesSpent, noteSheets, runningStage, startTimer, stopTimer } from './index'
+import {
+  billOf,
+  costSoFar,
+  digestOf,
+  mentionsOf,
+  versionOf,
+  versionsMade,
+  drawerOverTime,
+  packsOf,
+  sheetsUsedOf,
+  shoppingOf,
+  wantsOf,
+  minutesSpent,
+  noteSheets,
+  runningStage,
+  startTimer,
+  stopTimer,
+} from './index'
 
 const MIN = 60_000
 
@@ -31,11 +56,12 @@ describe('cost', () => {
   it('so far counts sheets noted, pads of ticked steps and the hours of the clocks', () => {
     const project = demo('harbour')
     const derived = results(project)
-    expect(costSoFar(project, 0).total).toBe(0)
+    const planned = { lines: derived.cost.lines, steps: derived.assembly.steps }
+    expect(costSoFar(project, 0, planned).total).toBe(0)
     const shell = project.drawer.papers.find((p) => p.name === 'Shell')!
     const used = noteSheets(project, [{ paperId: shell.id, count: 2 }], 0)
     const worked = stopTimer(startTimer(used, 'assembly', 0), 30 * MIN)
-    const cost = costSoFar(worked, 30 * MIN)
+    const cost = costSoFar(worked, 30 * MIN, planned)
     expect(cost.paper).toBeCloseTo(2 * shell.price, 9)
     expect(cost.hands).toBeCloseTo(6, 9)
     expect(cost.foam).toBe(0)
@@ -44,10 +70,21 @@ describe('cost', () => {
       (now, { id, takes = [] }) => tickTaking(now, id, { done: true, foams: takes }),
       held,
     )
-    expect(costSoFar(ticked.project, 30 * MIN).foam).toBeCloseTo(derived.cost.foam, 9)
+    expect(costSoFar(ticked.project, 30 * MIN, planned).foam).toBeCloseTo(derived.cost.foam, 9)
+    // All is ticked: other things have cost what was planned; half the cutting costs half of its wear.
+    expect(costSoFar(ticked.project, 30 * MIN, planned).other).toBeCloseTo(derived.cost.other, 9)
+    const cuts = derived.assembly.steps.filter(({ kind }) => kind === 'cut')
+    const some = cuts.slice(0, 3)
+    const share =
+      some.reduce((sum, step) => sum + step.minutes, 0) / cuts.reduce((sum, step) => sum + step.minutes, 0)
+    const wear = derived.cost.lines
+      .filter(({ kind }) => ['blade', 'mat', 'machine'].includes(kind))
+      .reduce((sum, line) => sum + line.cost, 0)
+    const halfCut = { ...project, progress: { ...project.progress, done: some.map(({ id }) => id) } }
+    expect(costSoFar(halfCut, 0, planned).other).toBeCloseTo(wear * share, 9)
     // What is unticked is given back, to the pad.
     const back = untickAll(ticked)
-    expect(costSoFar(back.project, 30 * MIN).foam).toBe(0)
+    expect(costSoFar(back.project, 30 * MIN, planned).foam).toBe(0)
     expect(back.supplies).toEqual(held.supplies)
   })
 
@@ -60,5 +97,129 @@ describe('cost', () => {
     expect(cost.hands).toBeCloseTo((assembly.handsMinutes / 60) * 12, 9)
     expect(cost.total).toBeCloseTo(cost.paper + cost.foam + cost.other + cost.hands, 9)
     expect(cost.lines.reduce((sum, line) => sum + line.cost, 0)).toBeCloseTo(cost.total, 9)
+  })
+})
+
+describe('what a make and a note are about', () => {
+  const project = demo('harbour')
+  const make = (id: string, p: Project, at: number) => ({
+    id,
+    at,
+    count: 1,
+    fate: 'kept' as const,
+    whom: '',
+    price: 0,
+    note: '',
+    version: versionOf(p),
+  })
+
+  it('numbers the versions that were made, and knows which is as now', () => {
+    const renamed = setLayer(project, project.layers[0]!.id, { name: 'Other sky' })
+    const other = setLayer(project, project.layers[1]!.id, { paperId: project.layers[2]!.paperId })
+    const makes = [
+      make('a', project, 1),
+      make('b', other, 2),
+      make('c', renamed, 3),
+      { ...make('d', project, 0), version: '' },
+    ]
+    const versions = versionsMade({ ...project, journal: { ...project.journal, makes } })
+    // A name changes nothing of what is made.
+    expect(Object.fromEntries(versions)).toEqual({
+      a: { version: 1, isNow: true },
+      b: { version: 2, isNow: false },
+      c: { version: 1, isNow: true },
+    })
+  })
+
+  it('finds layers and papers by their names: whole words, whatever their case, the longer name first', () => {
+    const { layers, drawer } = project
+    const pier = layers.find(({ name }) => name === 'Pier')!
+    const blue = drawer.papers.find(({ name }) => name === 'Harbour blue')!
+    const named = mentionsOf(`Cut the PIER slower; ${blue.name} is fine. No piers, no blues.`, project)
+    expect(named.map(({ kind, id }) => [kind, id])).toEqual([
+      ['layer', pier.id],
+      ['paper', blue.id],
+    ])
+    expect(mentionsOf('piers and skyline', project)).toEqual([])
+    expect(mentionsOf('', project)).toEqual([])
+  })
+})
+
+describe('all projects together', () => {
+  const supplies = starterSupplies()
+  const papers = demo('harbour').drawer.papers.map((paper, k) => ({
+    ...paper,
+    count: 2,
+    perPack: k === 0 ? 5 : 1,
+    shop: k < 2 ? 'Quay' : '',
+  }))
+  const [first, second, third] = papers
+  const foam = { ...supplies.foams[0]!, count: 10, perPack: 100, pricePerPack: 4, shop: 'Arcade' }
+  const counted = [
+    { name: 'A', wants: { sheets: { [first!.id]: 3, [third!.id]: 1 }, pads: { [foam.id]: 60 } } },
+    { name: 'B', wants: { sheets: { [first!.id]: 4, [second!.id]: 3, gone: 9 }, pads: { [foam.id]: 60 } } },
+  ]
+  const wants = wantsOf(counted, { papers, foams: [foam] })
+
+  it('want sheets and pads, of which the scarcest comes first, and whole packs are bought', () => {
+    const of = (name: string) => wants.find((want) => want.name === name)!
+    expect(of(first!.name)).toMatchObject({
+      wanted: 7,
+      atHand: 2,
+      by: [
+        { name: 'A', count: 3 },
+        { name: 'B', count: 4 },
+      ],
+    })
+    // Five sheets short, in packs of five; one short, by the sheet; none short.
+    expect([first, second, third].map((paper) => packsOf(of(paper!.name)))).toEqual([1, 1, 0])
+    // 110 pads short, in packs of a hundred.
+    expect(packsOf(of(foam.name))).toBe(2)
+    expect(wants[0]!.name).toBe(foam.name)
+    expect(billOf(wants)).toBeCloseTo(5 * first!.price + second!.price + 2 * 4, 9)
+  })
+
+  it('are bought shop by shop', () => {
+    const list = shoppingOf(wants)
+    expect(list.map(({ shop }) => shop)).toEqual(['Arcade', 'Quay'])
+    expect(list[1]!.wants.map(({ name }) => name).toSorted()).toEqual([first!.name, second!.name].toSorted())
+    expect(list.reduce((sum, { bill }) => sum + bill, 0)).toBeCloseTo(billOf(wants), 9)
+  })
+
+  it('have their hours by stage, a timed step once, and their sheets by paper and by day', () => {
+    const note = (kind: string, minutes: number, at: number) => ({
+      stepId: `${kind}-${at}`,
+      kind,
+      title: kind,
+      minutes,
+      planned: 1,
+      at,
+    })
+    const one = demo('harbour')
+    const worked = noteSheets(
+      stopTimer(startTimer(one, 'assembly', 0), 30 * MIN),
+      [{ paperId: 'x', count: 2 }],
+      5 * MIN,
+    )
+    const project = {
+      ...worked,
+      journal: {
+        ...worked.journal,
+        steps: [note('lay', 4, 10 * MIN), note('lay', 6, 90 * MIN), note('weed', 3, 95 * MIN)] as never,
+      },
+    }
+    const { minutes } = digestOf(project, 99 * MIN)
+    // The first was timed while the clock ran.
+    expect(minutes.assembly).toBe(36)
+    expect(minutes.sheets).toBe(3)
+    const other = digestOf(noteSheets(one, [{ paperId: 'y', count: 5 }], 60 * MIN), 0)
+    const all = [digestOf(project, 0), other]
+    expect(sheetsUsedOf(all)).toEqual([
+      { paperId: 'y', count: 5 },
+      { paperId: 'x', count: 2 },
+    ])
+    const line = drawerOverTime(all, { atHand: 40, now: 100 * MIN })
+    expect(line.map(({ sheets }) => sheets)).toEqual([47, 45, 45, 40, 40])
+    expect(line.map(({ at }) => at / MIN)).toEqual([5, 5, 60, 60, 100])
   })
 })

@@ -96,7 +96,16 @@ describe('the price', () => {
 
 describe('the right to sell', () => {
   const makes = (...list: [number, 'sold' | 'given' | 'kept'][]) =>
-    list.map(([count, fate], k) => ({ id: `m${k}`, at: k, count, fate, whom: '', price: 0, note: '' }))
+    list.map(([count, fate], k) => ({
+      id: `m${k}`,
+      at: k,
+      count,
+      fate,
+      whom: '',
+      price: 0,
+      note: '',
+      version: '',
+    }))
   const of = (rights: Partial<Project['rights']>, made: ReturnType<typeof makes>, batch = 1): Project => ({
     ...setPlan(base, { batch }),
     rights: { ...base.rights, source: 'a friend', ...rights },

@@ -129,7 +129,7 @@ export function drawStrip(
 ): Project {
   const layer = shapeable(project, layerId)
   if (!layer) return project
-  const strip = stripRegion(from, to, widthMm)
+  const strip = stripRegion(from, to, { widthMm })
   const region = layerRegion(layer)
   const next = cut ? subtract(region, strip) : union(region, strip)
   const whole = next.filter((face) => polygonArea(face) > CRUMB_MM2)

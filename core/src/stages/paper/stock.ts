@@ -104,7 +104,9 @@ export const starterStock = (): Paper[] =>
     count,
     price,
     perPack: 1,
+    shop: '',
     oneWay,
+    press: null,
     note: '',
     offCuts: [],
   }))
@@ -128,7 +130,9 @@ export function newPaper(name: string, stock: readonly Paper[]): Paper {
     count: 0,
     price: 0,
     perPack: 1,
+    shop: '',
     oneWay: false,
+    press: null,
     note: '',
     offCuts: [],
   }

@@ -151,8 +151,10 @@ function recordOf(
     onOffCut: load.onOffCut && { ...load.onOffCut },
     outline: polygonToPath(load.outline),
     minutes: load.minutes,
+    outlineMm: load.outlineMm,
+    mat: load.mat && { matId: load.mat.matId, name: load.mat.name },
     pieces: load.pieces.map((piece) => {
-      const { layerId, pieceId, folio, layerName, guestId, loose, printed, placement } = piece
+      const { layerId, pieceId, folio, layerName, guestId, loose, numbered, printed, placement } = piece
       const { x, y, rotation: turn } = placement
       return {
         layerId,
@@ -161,6 +163,7 @@ function recordOf(
         layerName,
         guestId,
         loose,
+        numbered,
         printed,
         path: paths.get(partId(layerId, pieceId)) ?? polygonToPath(piece.shape),
         x,
@@ -245,9 +248,9 @@ function loadOfRecord(sheet: CutSheet, all: readonly CutSheet[], at: number): Lo
         : []
     }),
     setting: settingFor(sheet.paper, { name: '', speedMmPerS: 60 }),
-    mat: null,
+    mat: sheet.mat && { matId: sheet.mat.matId, name: sheet.mat.name, mind: [] },
     path: { strokes: [], travelMm: 0, plainTravelMm: 0 },
-    outlineMm: 0,
+    outlineMm: sheet.outlineMm,
     minutes: sheet.minutes,
     offCut: null,
     change: null,

@@ -30,7 +30,7 @@ const PLAN_OF_RUNS = [
 
 /** What loads follow from beside the layouts. */
 const LOADS_READ = {
-  layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId', 'print', 'lives'],
+  layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'paperId', 'print', 'lives', 'inOne'],
   papers: 'all',
   cutter: true,
   settings: true,
@@ -42,7 +42,18 @@ const LOADS_READ = {
 export const runs = node('runs', {
   stage: 'sheets',
   reads: {
-    layers: ['pieces', 'blanks', 'cutMirrored', 'copies', 'spares', 'sharing', 'paperId', 'colour', 'lives'],
+    layers: [
+      'pieces',
+      'blanks',
+      'cutMirrored',
+      'copies',
+      'spares',
+      'sharing',
+      'paperId',
+      'colour',
+      'lives',
+      'inOne',
+    ],
     papers: 'all',
     cutter: true,
     plan: PLAN_OF_RUNS,
@@ -184,7 +195,19 @@ export const left = node('left', {
 export const sheetsSnags = node('snags of sheets', {
   stage: 'sheets',
   reads: {
-    layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'spares', 'paperId', 'colour', 'sharing'],
+    layers: [
+      'name',
+      'pieces',
+      'blanks',
+      'cutMirrored',
+      'copies',
+      'spares',
+      'paperId',
+      'colour',
+      'sharing',
+      'lives',
+      'inOne',
+    ],
     papers: 'all',
     cutter: true,
     plan: PLAN_OF_RUNS,
@@ -207,7 +230,7 @@ export const sheetsSnags = node('snags of sheets', {
 export const mergeSnagsNode = node('snags of merging', {
   stage: 'paper',
   reads: {
-    layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'spares', 'paperId', 'colour', 'sharing', 'lives', 'print'], // prettier-ignore
+    layers: ['name', 'pieces', 'blanks', 'cutMirrored', 'copies', 'spares', 'paperId', 'colour', 'sharing', 'lives', 'inOne', 'print'], // prettier-ignore
     papers: 'all',
     cutter: true,
     plan: PLAN_OF_RUNS,

@@ -48,7 +48,6 @@ export const runView = ({ run, layout }: NestedRun): RunView => ({
 export type PieceView = Omit<LaidPiece, 'shape' | 'marks'> & {
   box: Box
   holes: number
-  numbered: boolean
   /** How it is cut by measure; null where it wants a template. */
   measure: Measure | null
 }
@@ -67,13 +66,15 @@ export interface LoadView extends Omit<Load, 'pieces' | 'path' | 'outline'> {
 export function loadView({ pieces, path, outline, ...load }: Load): LoadView {
   return {
     ...load,
-    pieces: pieces.map(({ shape, marks, ...piece }) => ({
-      ...piece,
-      box: polygonBox(shape),
-      measure: measureOf(mapPolygon(rotation(-piece.placement.rotation), shape)),
-      holes: shape.holes.length,
-      numbered: marks.number.length > 0,
-    })),
+    pieces: pieces.map(({ shape, marks, ...piece }) => {
+      void marks
+      return {
+        ...piece,
+        box: polygonBox(shape),
+        measure: measureOf(mapPolygon(rotation(-piece.placement.rotation), shape)),
+        holes: shape.holes.length,
+      }
+    }),
     areaMm2: polygonArea(outline),
     travelMm: path.travelMm,
     plainTravelMm: path.plainTravelMm,

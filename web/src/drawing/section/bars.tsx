@@ -46,7 +46,7 @@ const padsAcross = (width: number): number[] =>
       ? [3, width - PAD_W - 3]
       : [(width - PAD_W) / 2]
 
-/** One layer with its foam, and the line to its row. */
+/** One layer with its foam, and the line to its row; where pieces of it lie at several heights, each height takes its share of the width. */
 export function LayerBar({
   project,
   layer,
@@ -63,29 +63,91 @@ export function LayerBar({
   rowY: number
 }) {
   const width = BAR_W / lane.of
-  const x = BAR_X + lane.at * width
+  const left = BAR_X + lane.at * width
   const picked = useAppSelector((state) => state.view.layerId === layer.id)
-  const bar = Math.max(2.5, y(level.bottomMm) - y(level.topMm))
-  const top = y(level.bottomMm) - bar
+  const parts = partsAcross(level.parts, width)
+  const last = parts.at(-1)!
+  const mid = y((last.bottomMm + last.topMm) / 2)
+  return (
+    <g>
+      {parts.map((part) => (
+        <PartBar key={part.x} {...{ project, layer, picked, y }} part={{ ...part, x: left + part.x }} />
+      ))}
+      <path
+        d={`M${left + width} ${mid}H${BAR_X + BAR_W + 6}L${LABEL_X - 10} ${rowY}h6`}
+        fill="none"
+        stroke={picked ? 'var(--color-plum)' : 'var(--color-line)'}
+        strokeWidth={picked ? 1.6 : 1}
+      />
+    </g>
+  )
+}
+
+/** A part is drawn no narrower than this. */
+const PART_W = 8
+
+interface PartAcross {
+  bottomMm: number
+  topMm: number
+  x: number
+  width: number
+}
+
+/** Parts side by side over a width, by their shares, as far as each can be seen at all. */
+function partsAcross(parts: Level['parts'], width: number): PartAcross[] {
+  const most = Math.max(1, Math.floor(width / PART_W))
+  // Of too many heights the rarest are left out.
+  const shown =
+    parts.length > most
+      ? parts
+          .toSorted((a, b) => b.share - a.share)
+          .slice(0, most)
+          .toSorted((a, b) => a.bottomMm - b.bottomMm)
+      : parts
+  const whole = shown.reduce((sum, { share }) => sum + share, 0)
+  const free = width - shown.length * PART_W
+  let x = 0
+  return shown.map(({ bottomMm, topMm, share }) => {
+    const own = { bottomMm, topMm, x, width: PART_W + (free * share) / whole }
+    x += own.width
+    return own
+  })
+}
+
+function PartBar({
+  project,
+  layer,
+  picked,
+  y,
+  part: { x, width, bottomMm, topMm },
+}: {
+  project: Project
+  layer: Layer
+  picked: boolean
+  y: (mm: number) => number
+  part: PartAcross
+}) {
+  const bar = Math.max(2.5, y(bottomMm) - y(topMm))
+  const top = y(bottomMm) - bar
   const gap = layer.joint.kind === 'foam' ? layer.joint.gapMm : 0
-  const gapH = y(level.bottomMm - gap) - y(level.bottomMm)
-  const mid = top + bar / 2
+  const gapH = y(bottomMm - gap) - y(bottomMm)
   // What is folded or formed lies flat at its foot; the rest of its height is what rises.
   const rises = layer.folds.length > 0 || layer.shaping.how !== 'flat'
   const flat = rises ? Math.min(bar, Math.max(2.5, y(0) - y(thicknessOf(project, layer)))) : bar
   return (
     <g>
       {gapH > 1 &&
+        width >= PAD_W &&
         padsAcross(width).map((dx) => (
           <g key={dx} stroke="var(--color-line)" strokeWidth={0.8}>
-            <rect x={x + dx} y={y(level.bottomMm)} width={PAD_W} height={gapH} fill="#fff" />
+            <rect x={x + dx} y={y(bottomMm)} width={PAD_W} height={gapH} fill="#fff" />
             {Array.from({ length: Math.max(0, Math.floor(gapH / 4)) }, (_, k) => (
               <line
                 key={k}
                 x1={x + dx + 2}
                 x2={x + dx + PAD_W - 2}
-                y1={y(level.bottomMm) + 3 + k * 4}
-                y2={y(level.bottomMm) + 3 + k * 4}
+                y1={y(bottomMm) + 3 + k * 4}
+                y2={y(bottomMm) + 3 + k * 4}
                 strokeDasharray="2 2"
               />
             ))}
@@ -108,12 +170,6 @@ export function LayerBar({
         fill={colourOf(project, layer)}
         stroke={picked ? 'var(--color-plum)' : 'rgb(0 0 0 / 0.55)'}
         strokeWidth={picked ? 2 : 0.6}
-      />
-      <path
-        d={`M${x + width} ${mid}H${BAR_X + BAR_W + 6}L${LABEL_X - 10} ${rowY}h6`}
-        fill="none"
-        stroke={picked ? 'var(--color-plum)' : 'var(--color-line)'}
-        strokeWidth={picked ? 1.6 : 1}
       />
     </g>
   )

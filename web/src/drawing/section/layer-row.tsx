@@ -149,6 +149,8 @@ export function LayerRow({ layer, top, level }: { layer: Layer; top: number | nu
 function jointWords(layer: Layer, level: Level | null, length: (mm: number) => string): string {
   if (layer.leftOut) return 'left out'
   if (layer.lives !== 'stack') return layer.lives === 'on-pane' ? 'on the pane' : 'behind the pane'
+  if (layer.joint.kind === 'pins') return 'on pins'
+  if (layer.joint.kind === 'heat') return 'pressed on'
   if (layer.joint.kind === 'none' && level) return 'laid or hung'
   if (level && level.bottomMm === 0) return 'at the back'
   return layer.joint.kind === 'foam'

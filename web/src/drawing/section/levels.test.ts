@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { regionArea } from '@feuillet/core/base/geometry'
 import { demo } from '@feuillet/core/demo'
 import { builtLayers, thicknessOf } from '@feuillet/core/project'
 import { results } from '../../../../core/test/results'
@@ -10,10 +11,22 @@ describe('the section', () => {
   const project = demo('harbour')
 
   it('has the planner’s heights, and before they come the layers one on the other', () => {
-    const { depth } = results(project)
-    const known = levelsOf(project, depth.layers)
+    const { depth, levels } = results(project)
+    const known = levelsOf(project, levels)
     for (const { layerId, bottomMm, topMm } of depth.layers)
-      expect(known.get(layerId)).toEqual({ bottomMm, topMm })
+      expect(known.get(layerId)).toMatchObject({ bottomMm, topMm })
+    // Each height of a layer, with the share of the pieces that lie at it.
+    for (const [layerId, { parts }] of known) {
+      const own = depth.pieces.filter((piece) => piece.layer.id === layerId)
+      const whole = own.reduce((sum, { region }) => sum + regionArea(region), 0)
+      for (const { bottomMm, share } of parts) {
+        const at = own.filter((piece) => Math.abs(piece.bottomMm - bottomMm) < 0.05)
+        const area = at.reduce((sum, { region }) => sum + regionArea(region), 0)
+        expect(share).toBeCloseTo(area / whole, 6)
+      }
+      expect(parts.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 6)
+    }
+    expect([...known.values()].some(({ parts }) => parts.length > 1)).toBe(true)
     const guessed = levelsOf(project, [])
     const sum = builtLayers(project).reduce(
       (top, layer) =>

@@ -9,6 +9,8 @@ export type LayerLevel = ViewOf<'levels'>[number]
 export interface Level {
   bottomMm: number
   topMm: number
+  /** Each height at which pieces of it lie, with its share of the layer's card. */
+  parts: readonly { bottomMm: number; topMm: number; share: number }[]
 }
 
 /** Heights from the worker where it has answered for these layers; else one on the other, so that nothing waits. */
@@ -22,13 +24,20 @@ export function levelsOf(project: Project, depths: readonly LayerLevel[]): Map<s
     const bottom = kind === 'tab' ? gapMm : top + (kind === 'foam' ? gapMm : 0)
     const level =
       depth && Number.isFinite(depth.bottomMm)
-        ? { bottomMm: depth.bottomMm, topMm: depth.topMm }
-        : { bottomMm: bottom, topMm: bottom + thicknessOf(project, layer) }
+        ? { bottomMm: depth.bottomMm, topMm: depth.topMm, parts: depth.parts }
+        : flatAt(bottom, bottom + thicknessOf(project, layer))
     out.set(layer.id, level)
     if (kind !== 'tab' && !isOnPane(layer)) top = level.topMm
   }
   return out
 }
+
+/** All of a layer at one height. */
+const flatAt = (bottomMm: number, topMm: number): Level => ({
+  bottomMm,
+  topMm,
+  parts: [{ bottomMm, topMm, share: 1 }],
+})
 
 /** Which strip of the bars' width a layer takes: layers that lie at one height beside each other share it. */
 export interface Lane {
@@ -37,7 +46,9 @@ export interface Lane {
 }
 
 /** Lanes for layers sorted back to front; only neighbours whose card overlaps in height share the width. */
-export function sideBySide(levels: readonly (Level & { id: string })[]): Map<string, Lane> {
+export function sideBySide(
+  levels: readonly (Pick<Level, 'bottomMm' | 'topMm'> & { id: string })[],
+): Map<string, Lane> {
   const lanes = new Map<string, Lane>()
   for (let i = 0; i < levels.length;) {
     let topMm = levels[i]!.topMm

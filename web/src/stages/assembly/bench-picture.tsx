@@ -5,18 +5,22 @@ import {
   builtLayers,
   colourOf,
   findLayer,
+  isPressed,
   layerBox,
   paperOf,
   viewBox,
+  type Layer,
   type Project,
 } from '@feuillet/core/project'
 import type { Step } from '@feuillet/core/stages/assembly'
 import type { LoadView, SheetDrawing as Drawn } from '@feuillet/core/stages/sheets'
+import { flagsOf, type Flag } from '@feuillet/core/stages/layers'
 import { growBox } from '@feuillet/core/base/geometry'
 import { usePlan } from '../../plan'
 import { Board } from '../../drawing/board'
 import { ColouringMarks } from '../../drawing/colouring-marks'
 import { GlueMarks } from '../../drawing/glue-marks'
+import { PinMarks } from '../../drawing/pin-marks'
 import { SheetDrawing } from '../../drawing/sheet'
 import { inkOn } from '../../ui/folio-tab'
 import { LayerShape, StackDrawing } from '../../drawing/stack'
@@ -103,6 +107,7 @@ function StepDrawing({ project, step, steps, at, px }: Props & { px: number }) {
   const map = usePlan('padMap', step?.kind === 'pad' ? step.layerId : null)
   const glue = usePlan('glueMap', step?.kind === 'glue' ? step.layerId : null)
   const inked = usePlan('colouringMap', step?.kind === 'colour' ? step.layerId : null)
+  const pins = usePlan('depth')?.pins ?? null
   const layers = builtLayers(project)
   const own = findLayer(project, step?.layerId ?? null)
   if (own && fromBehind(step)) {
@@ -140,15 +145,65 @@ function StepDrawing({ project, step, steps, at, px }: Props & { px: number }) {
   const laid = new Set(
     steps
       .slice(0, at)
-      .filter((s) => s.kind === 'lay' || s.kind === 'glue')
+      .filter((s) => s.kind === 'lay' || s.kind === 'glue' || (s.kind === 'mount' && !s.pieceId))
       .map((s) => s.layerId),
   )
+  const under = (layer: Layer) => layers[layers.indexOf(layer) - 1]
+  // Film is part of its card from the first.
+  const isThere = (layer: Layer): boolean =>
+    laid.has(layer.id) || (isPressed(layer) && Boolean(under(layer) && isThere(under(layer)!)))
+  const carrier = own && step?.kind === 'press' ? under(own) : undefined
   const shown =
     Boolean(step?.layerId) || laid.size > 0
-      ? layers.filter((layer) => laid.has(layer.id) || layer.id === step?.layerId)
+      ? layers.filter((layer) => isThere(layer) || layer === own || layer === carrier)
       : layers
-  return <StackDrawing project={project} layers={shown} px={px} />
+  if (own && step?.pieceId) return <TwineDrawing {...{ project, step, steps, at, px }} />
+  const pinned = own && own.id === pins?.layerId && step?.kind === 'lay'
+  return (
+    <>
+      <StackDrawing project={project} layers={shown} px={px} />
+      {pinned && <PinMarks at={pins.at} px={px} />}
+    </>
+  )
 }
+
+/** Flags as far as they hang on their twine, and the one that comes next. */
+function TwineDrawing({ project, step, steps, at, px }: Props & { px: number }) {
+  const flags = flagsOf(project)
+  const hung = new Set(
+    steps.slice(0, at).flatMap(({ pieceId, layerId }) => (pieceId ? [`${layerId}/${pieceId}`] : [])),
+  )
+  const box = viewBox(project)
+  return (
+    <g>
+      <path
+        d={`M${box.minX - 20} ${twineAt(flags)}H${box.maxX + 20}`}
+        stroke="#b08d57"
+        strokeWidth={Math.max(1, px * 2)}
+      />
+      {flags.map(({ layer, piece, nth }) => {
+        const isNext = layer.id === step?.layerId && piece.id === step.pieceId
+        const isThere = isNext || hung.has(`${layer.id}/${piece.id}`)
+        return (
+          <path
+            key={nth}
+            d={piece.path}
+            fillRule="evenodd"
+            fill={colourOf(project, layer)}
+            opacity={isThere ? 1 : 0.18}
+            stroke={isNext ? '#e0a948' : 'rgb(0 0 0 / 0.5)'}
+            strokeWidth={px * (isNext ? 3 : 1)}
+            data-flag={isNext ? 'next' : isThere ? 'hung' : 'waiting'}
+          />
+        )
+      })}
+    </g>
+  )
+}
+
+/** Twine runs along the folds of the flaps, else along the upper edges. */
+const twineAt = ([first]: readonly Flag[]): number =>
+  first?.layer.folds[0]?.line[1] ?? (first ? layerBox(first.layer).minY : 0)
 
 /** The step at true size on this very screen, to lay pieces on; the screen's size is told by holding a card to it. */
 export function TrueSize(props: Props) {

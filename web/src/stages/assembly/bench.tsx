@@ -132,7 +132,7 @@ export default function Bench() {
           </span>
           <span className="measure text-[18px]">space bar</span>
         </button>
-        <div className="mt-3 flex flex-wrap items-center justify-between gap-x-5 gap-y-2 text-[17px]">
+        <div className="mt-3 grid grid-cols-[auto_auto_auto] items-center justify-between gap-x-5 gap-y-2 text-[17px] [&>*]:justify-self-start">
           <Aid onClick={back} disabled={at === 0}>
             ← back
           </Aid>

@@ -14,7 +14,9 @@ export function groupSteps(steps: readonly Step[]): StepGroup[] {
   const groups = new Map<string, StepGroup>()
   let lone = ''
   steps.forEach((step, i) => {
-    const { loadId, layerId } = step
+    const { loadId } = step
+    // Single flags go onto the twine in their order, whatever layer each is of.
+    const layerId = step.pieceId ? null : step.layerId
     // What is about no one thing stands with its like, as long as nothing comes between.
     if (loadId || layerId) lone = ''
     else lone ||= `step ${step.id}`

@@ -1,4 +1,4 @@
-import { gapChoices } from '@feuillet/core/stages/depth'
+import { gapChoices, mayBePinned, PIN_HEAD_MM, pressesOf } from '@feuillet/core/stages/depth'
 import {
   adhesiveOf,
   ASSUMED_PAPER,
@@ -6,8 +6,11 @@ import {
   colourOf,
   folioOf,
   glueOf,
+  isOnPane,
   paperOf,
+  pressOn,
   setLayer,
+  setPlan,
   type Joint,
   type Layer,
 } from '@feuillet/core/project'
@@ -42,11 +45,15 @@ export function JointPanel({ layer }: { layer: Layer }) {
         setLayer(p, layer.id, { joint: { ...layer.joint, ...joint } }),
       ),
     )
+  const plate = (patch: Partial<{ widthMm: number; heightMm: number }>) =>
+    dispatch(change('size of the plate', (p) => setPlan(p, { plate: { ...p.plan.plate, ...patch } })))
   const { kind, gapMm, pinned } = layer.joint
   const glue = glueOf(project, layer)
   const gsm = (paperOf(project, layer) ?? ASSUMED_PAPER).gsm
   const common = gapChoices(project.drawer.foams).filter((choice) => [1, 2, 3, 4].includes(choice.gapMm))
-  const value = kind === 'foam' ? String(gapMm) : kind === 'tab' || kind === 'none' ? kind : 'glue'
+  const value = kind === 'foam' ? String(gapMm) : kind
+  const film = paperOf(project, layer)?.press ?? null
+  const pins = usePlan('depth')?.pins ?? null
   const backmost = builtLayers(project)[0]?.id === layer.id
   return (
     <>
@@ -58,35 +65,64 @@ export function JointPanel({ layer }: { layer: Layer }) {
         </div>
       </div>
       <Heading
-        title={backmost ? 'Between it and the board' : 'Gap below'}
+        title={
+          isOnPane(layer)
+            ? 'On the pane'
+            : backmost
+              ? kind === 'pins'
+                ? 'On the fabric'
+                : 'Between it and the board'
+              : 'Gap below'
+        }
         aside={
-          <Switch
-            label="pinned"
-            checked={pinned}
-            onChange={(next) => set({ pinned: next })}
-            title="A pinned gap stays when gaps are fitted"
-          />
+          isOnPane(layer) ? undefined : (
+            <Switch
+              label="pinned"
+              checked={pinned}
+              onChange={(next) => set({ pinned: next })}
+              title="A pinned gap stays when gaps are fitted"
+            />
+          )
         }
       >
-        <Choice
-          label="Gap below"
-          value={value}
-          options={[
-            { value: 'glue', label: 'glue' },
-            ...(kind === 'tab' ? [{ value: 'tab', label: 'tabs' }] : []),
-            ...(kind === 'none' ? [{ value: 'none', label: 'none' }] : []),
-            ...common.map((choice) => ({
-              value: String(choice.gapMm),
-              label: length(choice.gapMm),
-              title: `${length(choice.gapMm)} of foam: ${choice.partsMm.map((mm) => length(mm)).join(' + ')}`,
-            })),
-          ]}
-          onChange={(next) =>
-            next !== 'tab' &&
-            next !== 'none' &&
-            set(next === 'glue' ? { kind: 'glue', gapMm: 0 } : { kind: 'foam', gapMm: Number(next) })
-          }
-        />
+        {isOnPane(layer) ? (
+          <p className="text-[13px] text-soft">
+            It is on the pane and not in the stack: its height follows from the frame’s depth.
+          </p>
+        ) : (
+          <Choice
+            label="Gap below"
+            value={value}
+            options={[
+              { value: 'glue', label: 'glue' },
+              ...(kind === 'tab' ? [{ value: 'tab', label: 'tabs' }] : []),
+              ...(kind === 'none' ? [{ value: 'none', label: 'none' }] : []),
+              ...(kind === 'pins' || mayBePinned(project, layer.id)
+                ? [
+                    {
+                      value: 'pins',
+                      label: 'pins',
+                      title:
+                        'Into the fabric, where layers above hide their heads: it can be taken off again',
+                    },
+                  ]
+                : []),
+              ...(kind === 'heat' || film
+                ? [{ value: 'heat', label: 'heat', title: 'Film, pressed onto what is right below it' }]
+                : []),
+              ...common.map((choice) => ({
+                value: String(choice.gapMm),
+                label: length(choice.gapMm),
+                title: `${length(choice.gapMm)} of foam: ${choice.partsMm.map((mm) => length(mm)).join(' + ')}`,
+              })),
+            ]}
+            onChange={(next) => {
+              if (next === 'heat') dispatch(change(`press ${layer.name} on`, (p) => pressOn(p, layer.id)))
+              else if (next === 'glue' || next === 'pins') set({ kind: next, gapMm: 0 })
+              else if (next !== 'tab' && next !== 'none') set({ kind: 'foam', gapMm: Number(next) })
+            }}
+          />
+        )}
         {(kind === 'glue' || (own && own.glued.length > 0) || kind === 'tab') && (
           <div className="mt-2">
             <p className="mb-1 text-[13px] text-soft">Glue</p>
@@ -157,6 +193,50 @@ export function JointPanel({ layer }: { layer: Layer }) {
                 </div>
               </>
             )}
+          </div>
+        )}
+        {kind === 'pins' && pins && (
+          <div className="mt-2">
+            <Figures>
+              <Figure
+                name="Pins"
+                value={pins.at.length}
+                basis={`Flat heads, ${length(PIN_HEAD_MM.high)} high and ${length(PIN_HEAD_MM.across)} wide, where layers above hide them up to ${project.plan.viewingDeg}° aside and leave them room; by the corners, then so that no place is farther than 110 mm where that can be`}
+              />
+              {pins.at.length > 0 && <Figure name="Farthest from a pin" value={length(pins.farthestMm, 0)} />}
+            </Figures>
+          </div>
+        )}
+        {kind === 'heat' && (
+          <div className="mt-2 grid gap-2">
+            <p className="text-[13px] text-soft">
+              {film
+                ? `${film.tempC} °C for ${film.seconds} s, peeled ${film.peel}, as noted at the paper.`
+                : '▲ How hot and how long is not noted at its paper: its label says.'}
+            </p>
+            <LengthField
+              label="The plate is wide"
+              unit={unit}
+              valueMm={project.plan.plate.widthMm}
+              min={20}
+              max={600}
+              onChange={(widthMm) => plate({ widthMm })}
+            />
+            <LengthField
+              label="and high"
+              unit={unit}
+              valueMm={project.plan.plate.heightMm}
+              min={20}
+              max={600}
+              onChange={(heightMm) => plate({ heightMm })}
+            />
+            <Figures>
+              <Figure
+                name="Presses"
+                value={pressesOf(project, layer)}
+                basis="How often the plate is set down to cover the box round it, the plate turned where that saves some"
+              />
+            </Figures>
           </div>
         )}
         {kind === 'tab' && (

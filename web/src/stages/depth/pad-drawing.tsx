@@ -5,6 +5,7 @@ import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
 import { GlueMarks } from '../../drawing/glue-marks'
+import { PinMarks } from '../../drawing/pin-marks'
 import { LayerShape, layerPath } from '../../drawing/stack'
 import { inkOn } from '../../ui/folio-tab'
 import { keyOfPad, type PadHand } from './use-pad-hand'
@@ -14,6 +15,7 @@ export function PadDrawing({ layer, px, hand }: { layer: Layer; px: number; hand
   const project = useAppSelector(selectProject)
   const map = usePlan('padMap', layer.leftOut ? null : layer.id)
   const glue = usePlan('glueMap', layer.leftOut ? null : layer.id)
+  const pins = usePlan('depth')?.pins ?? null
   const { length, size } = useWords()
   const layers = builtLayers(project)
   const beneath = layers.slice(0, Math.max(0, layers.indexOf(layer)))
@@ -50,6 +52,7 @@ export function PadDrawing({ layer, px, hand }: { layer: Layer; px: number; hand
           <title>{WHY[why]}</title>
         </path>
       ))}
+      {pins?.layerId === layer.id && <PinMarks at={pins.at} px={px} />}
       {glue && <GlueMarks glue={glue} px={px} ink={ink} />}
       <g data-pads>
         {pads.map((pad) => {

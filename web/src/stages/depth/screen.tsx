@@ -4,6 +4,7 @@ import { growBox } from '@feuillet/core/base/geometry'
 import {
   depthAtHand,
   folioOf,
+  isOnPane,
   layerBox,
   layerSchema,
   setPlan,
@@ -302,9 +303,15 @@ export default function DepthScreen() {
               Layer {folioOf(project, layer.id) ?? '–'}{' '}
               {behind ? 'from behind, as it lies face down' : 'from the front'}, what holds it as if seen
               through the card.{' '}
-              {layer.joint.kind === 'glue'
-                ? 'Dashed: where glue may go. Dots, beads and the pale coat are drawn as wide as they are laid.'
-                : `Hatched: where a pad stays hidden up to ${plan.viewingDeg}° aside; point at the rest to read why not.`}
+              {layer.joint.kind === 'pins'
+                ? 'Ringed: where pins go in.'
+                : layer.joint.kind === 'heat'
+                  ? 'Pressed onto what is right below it.'
+                  : isOnPane(layer) || layer.joint.kind === 'none' || layer.joint.kind === 'tab'
+                    ? ''
+                    : layer.joint.kind === 'glue'
+                      ? 'Dashed: where glue may go. Dots, beads and the pale coat are drawn as wide as they are laid.'
+                      : `Hatched: where a pad stays hidden up to ${plan.viewingDeg}° aside; point at the rest to read why not.`}
             </span>
           </div>
         </>

@@ -3,53 +3,16 @@ import { saveFile } from '../../session/save-file'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { Button, DataTable, type DataColumn } from '../../ui'
-import { useShelfCounts } from './use-shelf-counts'
-
-interface Want {
-  id: string
-  name: string
-  kind: 'paper' | 'foam'
-  atHand: number
-  wanted: number
-  perPack: number
-  /** Of a pack. */
-  price: number
-  /** By whom, and how many. */
-  by: { name: string; count: number }[]
-}
-
-const packsOf = ({ atHand, wanted, perPack }: Want): number =>
-  Math.ceil(Math.max(0, wanted - atHand) / perPack)
+import { billOf, packsOf, shoppingOf, wantsOf, type Want } from '@feuillet/core/stages/journal'
+import { useShelfCounts } from './use-shelf'
 
 export function AllWants() {
   const { drawer } = useAppSelector(selectProject)
   const { stock, supplies } = useAppSelector((state) => state.document)
   const { counted, doing } = useShelfCounts()
   const { currency } = drawer
-  const wants = new Map<string, Want>()
-  const add = (kind: Want['kind'], id: string, { name, count }: { name: string; count: number }) => {
-    if (count <= 0) return
-    const paper = kind === 'paper' ? [...stock, ...drawer.papers].find((one) => one.id === id) : undefined
-    const foam = kind === 'foam' ? supplies.foams.find((one) => one.id === id) : undefined
-    if (!paper && !foam) return
-    const known = wants.get(`${kind} ${id}`)
-    wants.set(`${kind} ${id}`, {
-      id: `${kind} ${id}`,
-      kind,
-      name: (paper ?? foam)!.name,
-      atHand: (paper ?? foam)!.count,
-      perPack: (paper ?? foam)!.perPack,
-      price: paper ? paper.price * paper.perPack : foam!.pricePerPack,
-      wanted: (known?.wanted ?? 0) + count,
-      by: [...(known?.by ?? []), { name, count }],
-    })
-  }
-  for (const { name, wants: own } of counted) {
-    for (const [id, count] of Object.entries(own.sheets)) add('paper', id, { name, count })
-    for (const [id, count] of Object.entries(own.pads)) add('foam', id, { name, count })
-  }
-  const rows = [...wants.values()].toSorted((a, b) => a.atHand / a.wanted - b.atHand / b.wanted)
-  const bill = rows.reduce((sum, row) => sum + packsOf(row) * row.price, 0)
+  const rows = wantsOf(counted, { papers: [...stock, ...drawer.papers], foams: supplies.foams })
+  const bill = billOf(rows)
   const columns: DataColumn<Want>[] = [
     { id: 'kind', title: 'what', value: ({ kind }) => kind, cell: ({ kind }) => kind },
     { id: 'name', title: 'name', always: true, value: ({ name }) => name, cell: ({ name }) => name },
@@ -100,6 +63,7 @@ export function AllWants() {
       value: (row) => packsOf(row) * row.price,
       cell: (row) => <span className="measure">{(packsOf(row) * row.price).toFixed(2)}</span>,
     },
+    { id: 'shop', title: 'shop', value: ({ shop }) => shop, cell: ({ shop }) => shop || '–' },
     {
       id: 'by',
       title: 'by',
@@ -114,9 +78,10 @@ export function AllWants() {
     saveFile(
       'shopping-all.csv',
       writeCsv(
-        rows
-          .filter((row) => packsOf(row) > 0)
+        shoppingOf(rows)
+          .flatMap((shop) => shop.wants)
           .map((row) => ({
+            shop: row.shop,
             what: row.kind,
             name: row.name,
             'at hand': row.atHand,

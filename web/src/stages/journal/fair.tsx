@@ -6,7 +6,7 @@ import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { Button, Checkbox, Choice, NumberField } from '../../ui'
 import { editor } from '../../workers'
-import { useShelfCounts } from './use-shelf-counts'
+import { useShelfCounts } from './use-shelf'
 
 /** What is wanted of a project for the fair. */
 interface Wish {

@@ -1,9 +1,9 @@
 // What was made: when, for whom, given or sold at what price; whether it may be sold; its card.
-import { useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { Trash2 } from 'lucide-react'
 import { toast } from 'sonner'
 import { FATES, slug, type Fate, type Make, type Project, type Rights } from '@feuillet/core/project'
-import { selling } from '@feuillet/core/stages/journal'
+import { selling, versionOf, versionsMade } from '@feuillet/core/stages/journal'
 import { change } from '../../state/edits'
 import { saveFile } from '../../session/save-file'
 import { usePlan } from '../../plan'
@@ -32,6 +32,7 @@ export function Makes() {
   const priced = usePlan('cost')?.priced
   const { currency } = project.drawer
   const may = selling(project)
+  const versions = useMemo(() => versionsMade(project), [project])
   const set = (label: string, id: string, patch: Partial<Make>) =>
     dispatch(
       change(label, (p) =>
@@ -54,6 +55,7 @@ export function Makes() {
             whom: '',
             price: fate === 'sold' ? (priced?.price ?? 0) : 0,
             note: '',
+            version: versionOf(p),
           },
         ]),
       ),
@@ -100,6 +102,28 @@ export function Makes() {
           onChange={(fate) => set(`it was ${fate}`, one.id, { fate: fate as Fate })}
         />
       ),
+    },
+    {
+      id: 'version',
+      title: 'version',
+      value: ({ id }) => versions.get(id)?.version ?? 0,
+      cell: ({ id }) => {
+        const from = versions.get(id)
+        if (!from) return <span className="text-soft">–</span>
+        return (
+          <span
+            className="measure"
+            title={
+              from.isNow
+                ? 'Outlines, papers and joints are as they are now'
+                : 'The work was changed since: other outlines, papers or joints'
+            }
+          >
+            {from.version}
+            {from.isNow ? ', as now' : ''}
+          </span>
+        )
+      },
     },
     {
       id: 'whom',

@@ -1,7 +1,8 @@
 import { toast } from 'sonner'
 import { useWords } from '../../state/use-words'
 import { useEffect, useState } from 'react'
-import { costSoFar, runningStage } from '@feuillet/core/stages/journal'
+import type { Step } from '@feuillet/core/stages/assembly'
+import { costSoFar, runningStage, type CostLine } from '@feuillet/core/stages/journal'
 import type { LeftView } from '@feuillet/core/stages/sheets'
 import { change } from '../../state/edits'
 import { usePlan } from '../../plan'
@@ -12,6 +13,8 @@ import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, Choice, Figure, Figures, Heading, Switch } from '../../ui'
 import { noteCut } from '../../state/note-cut'
 import { AllWants } from './all-wants'
+import { Mentions } from './mentions'
+import { OverAll } from './over-all'
 import { Costs, PricePanel } from './costs'
 import { Fair } from './fair'
 import { Makes, RightsPanel } from './makes'
@@ -20,7 +23,7 @@ import { Took } from './took'
 
 const NOTHING: LeftView[] = []
 
-type Tab = 'took' | 'costs' | 'taught' | 'makes' | 'fair' | 'all'
+type Tab = 'took' | 'costs' | 'taught' | 'makes' | 'fair' | 'all' | 'charts'
 
 /** The time now, kept up every second while something runs. */
 function useNow(running: boolean): number {
@@ -33,6 +36,9 @@ function useNow(running: boolean): number {
   return now
 }
 
+const NO_STEPS: readonly Step[] = []
+const NO_LINES: readonly CostLine[] = []
+
 export default function JournalScreen() {
   const dispatch = useAppDispatch()
   const snags = useAppSelector((state) => selectStageSnags(state, 'journal'))
@@ -44,7 +50,8 @@ export default function JournalScreen() {
   const { size } = useWords()
   const running = runningStage(project)
   const now = useNow(running !== null)
-  const spent = costSoFar(project, now)
+  const steps = usePlan('assembly')?.steps ?? NO_STEPS
+  const spent = costSoFar(project, now, { lines: cost?.lines ?? NO_LINES, steps })
   const money = (value: number) => `${value.toFixed(2)} ${project.drawer.currency}`
   const guests = cost?.paperForGuests ?? 0
   const [choices, setChoices] = useState<ReadonlyMap<string, boolean>>(new Map())
@@ -74,6 +81,11 @@ export default function JournalScreen() {
                   name="Foam"
                   value={money(spent.foam)}
                   basis="Pads of the pad steps that are ticked off"
+                />
+                <Figure
+                  name="Other things"
+                  value={money(spent.other)}
+                  basis="Glue, wear and parts as planned, by the share of their steps that is ticked off"
                 />
                 <Figure name="Hands" value={money(spent.hands)} basis="All clocks at the hourly rate" />
                 <Figure name="In all" value={money(spent.total)} />
@@ -141,7 +153,7 @@ export default function JournalScreen() {
               key={project.journal.note}
               aria-label="Note"
               className="h-24 w-full border border-line bg-sheet p-2"
-              placeholder="Settings that worked, what to do otherwise next time"
+              placeholder="Settings that worked, what to do otherwise next time; layers and papers that it names become links"
               defaultValue={project.journal.note}
               onBlur={(event) =>
                 event.target.value !== project.journal.note &&
@@ -150,6 +162,7 @@ export default function JournalScreen() {
                 )
               }
             />
+            <Mentions />
           </Heading>
         </>
       }
@@ -182,6 +195,11 @@ export default function JournalScreen() {
             { value: 'makes', label: 'what was made' },
             { value: 'fair', label: 'for a fair' },
             { value: 'all', label: 'all projects', title: 'What all projects want of the drawer' },
+            {
+              value: 'charts',
+              label: 'looking back',
+              title: 'Hours, sheets and the drawer over all projects',
+            },
           ]}
           onChange={setTab}
         />
@@ -193,6 +211,7 @@ export default function JournalScreen() {
         {tab === 'makes' && <Makes />}
         {tab === 'fair' && <Fair />}
         {tab === 'all' && <AllWants />}
+        {tab === 'charts' && <OverAll now={now} />}
       </div>
     </StageFrame>
   )

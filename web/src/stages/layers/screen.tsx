@@ -20,6 +20,7 @@ import { IntakeNotes } from './intake-notes'
 import { LayerPanel } from './layer-panel'
 import { useIntake } from './use-intake'
 import { FewerSheets } from './reshape-panel'
+import { VariantsPanel } from './variants-panel'
 import { ShowsView } from './shows-view'
 import { PlacePanel } from './placing/place-panel'
 import { GripMarks } from '../../drawing/grips/grip-marks'
@@ -103,6 +104,7 @@ export default function LayersScreen() {
             </p>
           )}
           <LayerPanel />
+          <VariantsPanel />
           <FewerSheets />
         </>
       }

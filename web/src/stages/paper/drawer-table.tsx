@@ -22,6 +22,7 @@ const COLUMNS: readonly RecordColumn<Paper>[] = [
   { key: 'price', title: 'price', number: { min: 0, max: 999 }, width: 'w-10' },
   { key: 'perPack', title: 'in a pack', number: { min: 1, max: 999, whole: true }, width: 'w-8' },
   { key: 'core', title: 'core', options: ['solid', 'white'], width: 'w-14' },
+  { key: 'shop', title: 'shop', width: 'w-12' },
   { key: 'note', title: 'note', width: 'w-12' },
 ]
 

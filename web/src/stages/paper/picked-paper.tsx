@@ -9,6 +9,7 @@ import {
 } from '@feuillet/core/project'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { changeStock } from '../../state/edits'
+import { PressFields } from './press-fields'
 import { TintPanel } from './tint-panel'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
@@ -80,6 +81,7 @@ export function PickedPaper({ layer }: { layer: Layer }) {
           </div>
         </Heading>
       )}
+      {paper && <PressFields paper={paper} onChange={(press) => set({ press })} />}
       <TintPanel layer={layer} />
     </>
   )

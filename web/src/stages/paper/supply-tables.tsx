@@ -30,6 +30,7 @@ const FOAM_COLUMNS: readonly RecordColumn<Foam>[] = [
   { key: 'count', title: 'pads left', number: { min: 0, max: 100_000, whole: true }, width: 'w-11' },
   { key: 'perPack', title: 'in a pack', number: { min: 1, max: 100_000, whole: true }, width: 'w-11' },
   { key: 'pricePerPack', title: 'a pack', number: { min: 0, max: 9999 }, width: 'w-11' },
+  { key: 'shop', title: 'shop', width: 'w-14' },
   { key: 'peelS', title: 'to set', unit: 's', number: { min: 0, max: 600 }, width: 'w-9' },
 ]
 

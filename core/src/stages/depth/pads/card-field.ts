@@ -11,6 +11,12 @@ const SHARP = 0.35
 /** Ends of a sight line are drawn in by so much, so that it may start on an outline (mm). */
 const HAIR_MM = 1e-3
 
+/** Samples by their rising distance from somewhere, and how far each is (mm). */
+export interface Ways {
+  samples: Int32Array
+  mm: Float64Array
+}
+
 /** Samples of a region and the ways between neighbours. All lengths in mm. */
 export class CardField {
   readonly x: Float64Array
@@ -26,6 +32,8 @@ export class CardField {
   private readonly sampleOf: Int32Array
   /** By cell: no outline passes through it, and it is card. */
   private readonly whole: Uint8Array
+  /** By cell: so many cells off, in rows, columns and diagonals, is the nearest that is not whole; 0 where it is that itself. */
+  private readonly clear: Uint16Array
   private readonly edges: Float64Array
   private readonly index: Flatbush
   /** Neighbours of each sample, and how far they are: those of k from start[k] to start[k + 1]. */
@@ -63,6 +71,7 @@ export class CardField {
 
     const { inside, touched } = this.raster(rings)
     this.whole = Uint8Array.from(inside, (is, cell) => (is && !touched[cell] ? 1 : 0))
+    this.clear = clearances(this.whole, this.cols, this.rows)
     const xs: number[] = []
     const ys: number[] = []
     this.sampleOf = new Int32Array(inside.length).fill(-1)
@@ -107,6 +116,8 @@ export class CardField {
     this.seen = new Int32Array(this.count)
     this.done = new Int32Array(this.count)
     this.hoped = new Int32Array(this.count)
+    this.told = new Int32Array(this.count)
+    this.heap = new Heap(this.best)
   }
 
   /** Cells whose middle is card, by scan lines; and cells that an outline passes through. */
@@ -249,14 +260,18 @@ export class CardField {
 
   /** Whether nothing but whole cells lies between two places: seen at once, and never wrongly. */
   private sees(ax: number, ay: number, bx: number, by: number): boolean {
-    const { cols, rows, pitch: p, whole } = this
+    const { cols, rows, pitch: p, clear } = this
     const steps = Math.max(1, Math.ceil(Math.max(Math.abs(bx - ax), Math.abs(by - ay)) / (p * 0.5)))
-    for (let s = 0; s <= steps; s++) {
+    for (let s = 0; ;) {
       const c = Math.floor((ax + ((bx - ax) * s) / steps - this.minX) / p)
       const r = Math.floor((ay + ((by - ay) * s) / steps - this.minY) / p)
-      if (c < 0 || r < 0 || c >= cols || r >= rows || !whole[r * cols + c]) return false
+      if (c < 0 || r < 0 || c >= cols || r >= rows) return false
+      const room = clear[r * cols + c]!
+      if (room === 0) return false
+      if (s === steps) return true
+      // A step is half a cell: within the room around a cell nothing need be looked at.
+      s = Math.min(steps, s + Math.max(1, 2 * (room - 1)))
     }
-    return true
   }
 
   private readonly best: Float64Array
@@ -267,19 +282,16 @@ export class CardField {
   private readonly done: Int32Array
   /** Whether a way to a sample is straight by hope alone. */
   private readonly hoped: Int32Array
+  private readonly told: Int32Array
+  private readonly heap: Heap
   private run = 0
 
-  /**
-   * Samples within a reach (mm along the card) of places in the card, each with its distance from the nearest of them; told one by one, the nearest first.
-   * @returns the distances by sample, good for those that were told, until the next call
-   */
-  around(
-    places: readonly (readonly [number, number])[],
-    reachMm: number,
-    tell: (sample: number) => void,
-  ): Float64Array {
+  /** Samples within a reach (mm along the card) of places in the card, by their rising distance from the nearest of them. */
+  around(places: readonly (readonly [number, number])[], reachMm: number): Ways {
     const run = ++this.run
-    const heap = new Heap(this.best)
+    const { heap, told } = this
+    heap.clear()
+    let count = 0
     const offer = (to: number, mm: number, bx: number, by: number, bendMm: number) => {
       if (mm > reachMm || (this.seen[to] === run && this.best[to]! <= mm + 1e-9)) return
       this.seen[to] = run
@@ -315,7 +327,7 @@ export class CardField {
         }
       }
       this.done[at] = run
-      tell(at)
+      told[count++] = at
       const [bx, by, bendMm] = [this.bendX[at]!, this.bendY[at]!, this.bendMm[at]!]
       for (let k = this.start[at]!; k < this.start[at + 1]!; k++) {
         const to = this.next[k]!
@@ -328,7 +340,9 @@ export class CardField {
         this.hoped[to] = run
       }
     }
-    return this.best
+    const mm = new Float64Array(count)
+    for (let k = 0; k < count; k++) mm[k] = this.best[told[k]!]!
+    return { samples: told.slice(0, count), mm }
   }
 
   /** Samples next to a place in the card that are seen from it. */
@@ -351,47 +365,84 @@ export class CardField {
   }
 }
 
+/** Distances of cells to the nearest that is not whole, or to the rim, by two sweeps (chessboard distance transform). */
+function clearances(whole: Uint8Array, cols: number, rows: number): Uint16Array {
+  const out = new Uint16Array(whole.length)
+  const at = (c: number, r: number) => (c < 0 || r < 0 || c >= cols || r >= rows ? 0 : out[r * cols + c]!)
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c < cols; c++)
+      if (whole[r * cols + c])
+        out[r * cols + c] = 1 + Math.min(at(c - 1, r), at(c - 1, r - 1), at(c, r - 1), at(c + 1, r - 1))
+  for (let r = rows - 1; r >= 0; r--)
+    for (let c = cols - 1; c >= 0; c--) {
+      const k = r * cols + c
+      if (whole[k])
+        out[k] = Math.min(
+          out[k]!,
+          1 + Math.min(at(c + 1, r), at(c + 1, r + 1), at(c, r + 1), at(c - 1, r + 1)),
+        )
+    }
+  return out
+}
+
 /** Samples by rising distance; one may be in it several times, its last distance counts. */
 class Heap {
-  private readonly items: number[] = []
-  private readonly keys: number[] = []
+  private items = new Int32Array(1024)
+  private keys = new Float64Array(1024)
+  private size = 0
 
   constructor(private readonly best: Float64Array) {}
 
+  clear(): void {
+    this.size = 0
+  }
+
   push(item: number, key: number): void {
-    let i = this.items.length
-    this.items.push(item)
-    this.keys.push(key)
+    if (this.size === this.items.length) this.grow()
+    const { items, keys } = this
+    let i = this.size++
     while (i > 0) {
       const up = (i - 1) >> 1
-      if (this.keys[up]! <= key) break
-      this.items[i] = this.items[up]!
-      this.keys[i] = this.keys[up]!
+      if (keys[up]! <= key) break
+      items[i] = items[up]!
+      keys[i] = keys[up]!
       i = up
     }
-    this.items[i] = item
-    this.keys[i] = key
+    items[i] = item
+    keys[i] = key
+  }
+
+  private grow(): void {
+    const items = new Int32Array(this.size * 2)
+    const keys = new Float64Array(this.size * 2)
+    items.set(this.items)
+    keys.set(this.keys)
+    this.items = items
+    this.keys = keys
   }
 
   /** The nearest; −1 where none is left. */
   pop(): number {
-    while (this.items.length > 0) {
-      const [item, key] = [this.items[0]!, this.keys[0]!]
-      const [last, lastKey] = [this.items.pop()!, this.keys.pop()!]
-      const n = this.items.length
+    const { items, keys } = this
+    while (this.size > 0) {
+      const item = items[0]!
+      const key = keys[0]!
+      const n = --this.size
       if (n > 0) {
+        const last = items[n]!
+        const lastKey = keys[n]!
         let i = 0
         for (;;) {
           let down = 2 * i + 1
           if (down >= n) break
-          if (down + 1 < n && this.keys[down + 1]! < this.keys[down]!) down++
-          if (this.keys[down]! >= lastKey) break
-          this.items[i] = this.items[down]!
-          this.keys[i] = this.keys[down]!
+          if (down + 1 < n && keys[down + 1]! < keys[down]!) down++
+          if (keys[down]! >= lastKey) break
+          items[i] = items[down]!
+          keys[i] = keys[down]!
           i = down
         }
-        this.items[i] = last
-        this.keys[i] = lastKey
+        items[i] = last
+        keys[i] = lastKey
       }
       if (key <= this.best[item]! + 1e-9) return item
     }

@@ -50,13 +50,26 @@ export function transmission(project: Project, layer: Layer): number {
  * in by how far an eye at the viewing angle sees under it, and behind the frame's lip. Needs the geometry loaded.
  */
 export function hidingRegion(project: Project, layerId: string, memo: Memo = fresh): Region | null {
-  const layers = builtLayers(project).filter(
-    (layer) => !isOnPane(layer) && layer.role !== 'cover' && !isStandOff(layer),
-  )
+  const layer = stackOf(project).find(({ id }) => id === layerId)
+  const through = layer ? transmission(project, layer) : 0
+  return through < SHOWS ? null : hiddenBelow(project, layerId, { through, memo })
+}
+
+const stackOf = (project: Project): Layer[] =>
+  builtLayers(project).filter((layer) => !isOnPane(layer) && layer.role !== 'cover' && !isStandOff(layer))
+
+/**
+ * What is hidden at a layer by those above it and the lip, where the layer itself lets so much through: 1 for what lies on it. Needs
+ * the geometry loaded.
+ */
+export function hiddenBelow(
+  project: Project,
+  layerId: string,
+  { through: own, memo }: { through: number; memo: Memo },
+): Region {
+  const layers = stackOf(project)
   const at = layers.findIndex((layer) => layer.id === layerId)
-  if (at < 0) return null
-  const own = transmission(project, layers[at]!)
-  if (own < SHOWS) return null
+  if (at < 0) return []
   const tan = Math.tan((project.plan.viewingDeg * Math.PI) / 180)
   const above = layers.slice(at + 1)
   let heightMm = thicknessOf(project, layers[at]!)

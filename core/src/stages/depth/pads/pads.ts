@@ -16,7 +16,7 @@ import { fresh, type Memo } from '../../../base'
 import type { Plan, Project } from '../../../project'
 import { allPads, type Footprint } from '../foam'
 import type { PieceHeight } from '../heights'
-import { CardField } from './card-field'
+import { CardField, type Ways } from './card-field'
 import { fewestSets } from './cover'
 import { keyOf, placesFor, SLACK_MM, type Place } from './places'
 
@@ -183,16 +183,20 @@ function planPads({
       sets: list.map(({ reach }) => reach),
       cost: Float64Array.from(list, ({ pad }) => 1 - (pad.widthMm * pad.heightMm) / largest),
     })
+  /** Samples within the span of a place and how far off each is, the nearest first. */
+  const ways = new Map<Pad, Ways>()
+  const waysFrom = (pad: Pad): Ways => {
+    let own = ways.get(pad)
+    if (!own) ways.set(pad, (own = field.around([[pad.x, pad.y]], spanMm)))
+    return own
+  }
   const planWithin = (reachMm: number) => {
     // What pads of the maker hold needs no other.
     const held = new Uint8Array(field.count)
-    for (const { x, y } of put) field.around([[x, y]], reachMm, (sample) => (held[sample] = 1))
+    for (const pad of put) for (const sample of within(waysFrom(pad), reachMm)) held[sample] = 1
     const reaching = (pad: Pad): Candidate => {
-      const reach: number[] = []
-      field.around([[pad.x, pad.y]], reachMm, (sample) => {
-        if (held[sample] === 0) reach.push(sample)
-      })
-      return { pad, reach: Int32Array.from(reach) }
+      const own = within(waysFrom(pad), reachMm)
+      return { pad, reach: put.length > 0 ? own.filter((sample) => held[sample] === 0) : own }
     }
     let candidates = tried.map(reaching)
     let chosen = coverOf(candidates)
@@ -212,6 +216,13 @@ function planPads({
   return bold.pads.length < sure.pads.length && bold.farthestMm <= Math.max(spanMm, sure.farthestMm)
     ? bold
     : sure
+}
+
+/** Of samples by rising distance those within a reach. */
+function within({ samples, mm }: Ways, reachMm: number): Int32Array {
+  let n = samples.length
+  while (n > 0 && mm[n - 1]! > reachMm) n--
+  return samples.subarray(0, n)
 }
 
 /** From place to place that is tried, mm. */
@@ -384,7 +395,7 @@ function holdsUp(pads: readonly Pad[], { x, y }: Point): boolean {
 }
 
 /** Corners of a pad: x, y, x, y, … */
-function cornersOf({ x, y, widthMm, heightMm, rotation }: Pad): number[] {
+export function cornersOf({ x, y, widthMm, heightMm, rotation }: Pad): number[] {
   const t = (rotation * Math.PI) / 180
   const [cos, sin] = [Math.cos(t), Math.sin(t)]
   return [
@@ -406,17 +417,14 @@ export function farthestOf(
 ): { farthestMm: number; farthestAt: [number, number] | null } {
   if (pads.length === 0) return { farthestMm: 0, farthestAt: null }
   const field = new CardField(region, pitchMm)
-  let last = -1
-  const far = field.around(
+  const { samples, mm } = field.around(
     pads.map(({ x, y }) => [x, y] as const),
     Infinity,
-    (sample) => {
-      last = sample
-    },
   )
-  return last < 0
+  const last = samples.at(-1)
+  return last === undefined
     ? { farthestMm: 0, farthestAt: null }
-    : { farthestMm: far[last]!, farthestAt: [field.x[last]!, field.y[last]!] }
+    : { farthestMm: mm.at(-1)!, farthestAt: [field.x[last]!, field.y[last]!] }
 }
 
 const lengthOf = (ring: Float64Array): number => {

@@ -2,6 +2,7 @@
 import {
   boxesMeet,
   ellipse,
+  fillRings,
   growBox,
   offset,
   polygonBox,
@@ -49,15 +50,45 @@ export function closestPoints(a: Polygon, b: Polygon): { from: Point; to: Point;
   return best
 }
 
+/** How a strip looks: a straight bar, wider at both ends, or bent into a bow. It is nowhere narrower than its width. */
+export type StripShape = 'straight' | 'flared' | 'bowed'
+
+/** A flared strip is so many times as wide at its ends as in its middle; a bow rises by this share of its length. */
+const FLARE = 2.4
+const BOW = 0.28
+const CURVE_STEPS = 16
+
 /** A strip of a width along a line, long enough at both ends to be one piece with what it joins. */
-export function stripRegion(from: Point, to: Point, widthMm: number): Polygon[] {
+export function stripRegion(
+  from: Point,
+  to: Point,
+  { widthMm, shape = 'straight' }: { widthMm: number; shape?: StripShape },
+): Polygon[] {
   const length = Math.hypot(to.x - from.x, to.y - from.y)
   // Faces that touch in a point are joined by a round patch on it.
   if (length < 1e-3) return [ellipse((from.x + to.x) / 2, (from.y + to.y) / 2, widthMm * 0.75)]
   const [ux, uy] = [(to.x - from.x) / length, (to.y - from.y) / length]
   const more = widthMm * 0.75
   const points = Float64Array.of(from.x - ux * more, from.y - uy * more, to.x + ux * more, to.y + uy * more)
-  return strokeRegion([{ points, closed: false }], { widthMm, cap: 'round', join: 'round' })
+  const straight = strokeRegion([{ points, closed: false }], { widthMm, cap: 'round', join: 'round' })
+  if (shape === 'straight') return straight
+  /** A place along the strip from −1 to 1, so far to its upper side. */
+  const at = (t: number, off: number): [number, number] => {
+    const along = ((t + 1) / 2) * length
+    const up = ux >= 0 ? 1 : -1
+    return [from.x + ux * along + uy * off * up, from.y + uy * along - ux * off * up]
+  }
+  const steps = Array.from({ length: CURVE_STEPS + 1 }, (_, k) => (2 * k) / CURVE_STEPS - 1)
+  if (shape === 'flared') {
+    const half = (t: number) => (widthMm / 2) * (1 + (FLARE - 1) * t * t)
+    const sides = [...steps.map((t) => at(t, half(t))), ...steps.toReversed().map((t) => at(t, -half(t)))]
+    return union(straight, fillRings([Float64Array.from(sides.flat())], 'nonzero'))
+  }
+  // Both ends reach into what they join as far as a straight strip does.
+  const arc = steps.flatMap((t) => at(t, BOW * length * (1 - t * t)))
+  const ends = (x: number, y: number, way: number) => [x + way * ux * more, y + way * uy * more]
+  const line = Float64Array.of(...ends(from.x, from.y, -1), ...arc, ...ends(to.x, to.y, 1))
+  return strokeRegion([{ points: line, closed: false }], { widthMm, cap: 'round', join: 'round' })
 }
 
 /**
@@ -67,7 +98,7 @@ export function stripRegion(from: Point, to: Point, widthMm: number): Polygon[] 
 export function bridgeFaces(
   region: Region,
   widthMm: number,
-  cover: Region = [],
+  { cover = [], shape = 'straight' }: { cover?: Region; shape?: StripShape } = {},
 ): { region: Polygon[]; strips: Strip[] } {
   if (region.length < 2) return { region: [...region], strips: [] }
   const share = (from: Point, to: Point) => {
@@ -100,7 +131,10 @@ export function bridgeFaces(
       if (next.distance < near[i]!.distance) near[i] = { ...next, with: pick }
     }
   }
-  return { region: union(region, ...strips.map((s) => stripRegion(s.from, s.to, widthMm))), strips }
+  return {
+    region: union(region, ...strips.map((s) => stripRegion(s.from, s.to, { widthMm, shape }))),
+    strips,
+  }
 }
 
 /** Fills gaps narrower than a width between parts of a region, and holes of that kind. */

@@ -13,6 +13,7 @@ import { makeGarland } from './garland'
 import { makeMandala } from './mandala'
 import { makeRosette } from './rosette'
 import { makeScene } from './scene'
+import { makeOrnaments } from './scene-ornaments'
 import { makeTones } from './tones'
 import { makeWindow } from './window'
 import { makeWings } from './wings'
@@ -49,7 +50,7 @@ export function makeLayers(recipe: Recipe, font?: Font, fonts?: Fonts): Made {
     case 'wings':
       return makeWings(recipe)
     case 'scene':
-      return makeScene(recipe)
+      return recipe.hold === 'adorns' ? makeOrnaments(recipe) : makeScene(recipe)
     case 'window':
       return makeWindow(recipe)
   }

@@ -1,14 +1,18 @@
 // Makers of what folds, stands and hangs, against hand calculations.
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
 import { describe, expect, it } from 'vitest'
 import {
   boxHeight,
   boxWidth,
+  mapRegion,
   offset,
   pathToRegion,
   rectangle,
   regionArea,
   regionBox,
   regionToPath,
+  subtract,
   union,
   ellipse,
 } from '../../../base/geometry'
@@ -21,13 +25,88 @@ import {
   starterMount,
   wingsRecipeSchema,
 } from '../../../project'
-import { pieceHeights } from '../../depth'
+import { wordsIn } from '../../../base/units'
+import { planAssembly } from '../../assembly'
+import { depthPlan, pieceHeights } from '../../depth'
+import { flagNumber, flagsOf } from '../marks'
 import { folded } from '../folds'
+import { readFont } from './font'
 import { flagColours, grow, makeLayers, scallops, standsMm, twineOf } from './index'
 
 const garland = (more: object) => garlandRecipeSchema.parse({ kind: 'garland', ...more })
 const wings = (more: object) => wingsRecipeSchema.parse({ kind: 'wings', ...more })
 const scene = (more: object) => sceneRecipeSchema.parse({ kind: 'scene', ...more })
+
+describe('flags in their order', () => {
+  const recipe = garland({ flags: 7, order: 'mirrored', fixing: 'flap', flapMm: 12, text: 'AB DE' })
+  const project = grow(
+    newProject('p', 'P', { kind: 'garland', flags: 7, gapMm: 20, endsMm: 300 }),
+    'g',
+    recipe,
+    makeLayers(recipe),
+  )
+
+  it('stand from left to right, whatever sheet each is of', () => {
+    const flags = flagsOf(project)
+    expect(flags.map(({ nth }) => nth)).toEqual([1, 2, 3, 4, 5, 6, 7])
+    const left = flags.map(({ piece }) => regionBox(pathToRegion(piece.path)).minX)
+    expect(left.every((x, i) => i === 0 || x > left[i - 1]! + 100)).toBe(true)
+    const colours = flagColours(recipe)
+    flags.forEach(({ layer }, i) => expect(layer.colour).toBe(colours[i]))
+  })
+
+  it('bear their numbers on the flap, upside down, so that they are read from behind once it is folded', () => {
+    for (const flag of flagsOf(project)) {
+      const lines = flagNumber(flag)
+      expect(lines.length).toBeGreaterThan(0)
+      const box = regionBox(pathToRegion(flag.piece.path))
+      for (const line of lines)
+        for (let k = 0; k < line.length; k += 2) {
+          expect(line[k + 1]!).toBeGreaterThan(box.minY + 1)
+          expect(line[k + 1]!).toBeLessThan(box.minY + 12 - 1)
+          expect(Math.abs(line[k]! - (box.minX + box.maxX) / 2)).toBeLessThan(4)
+        }
+    }
+    // A seven has its bar at the top; half a turn brings it to the bottom.
+    const seven = flagNumber(flagsOf(project)[6]!)
+    const ys = seven.flatMap((line) => [...line].filter((_, k) => k % 2 === 1))
+    const bar = seven[0]!
+    expect(Math.max(bar[1]!, bar[3]!)).toBeCloseTo(Math.max(...ys), 6)
+    const eyelets = garland({ flags: 3, fixing: 'eyelets' })
+    const other = grow(newProject('q', 'Q', starterMount('garland')), 'g', eyelets, makeLayers(eyelets))
+    expect(flagsOf(other).flatMap(flagNumber)).toEqual([])
+  })
+
+  it('go onto the twine one after the other', () => {
+    const { steps } = planAssembly({ project, loads: [], depth: depthPlan(project) })
+    const own = steps.filter(({ id }) => id.startsWith('flag-'))
+    expect(own.map(({ title }) => title)).toEqual(
+      Array.from({ length: 7 }, (_, k) => `Flag ${k + 1} of 7 onto the twine`),
+    )
+    expect(wordsIn(own[0]!.detail, 'mm')).toContain('300 mm of twine free before')
+    expect(wordsIn(own[6]!.detail, 'mm')).toContain('300 mm free behind')
+    own.forEach((step, k) => {
+      if (k > 0) expect(step.after).toContain(`flag-${k}`)
+    })
+  })
+
+  it('carry a letter each, in its middle and as large as the flag allows; a blank leaves one without', () => {
+    const face = '@expo-google-fonts/fredoka/700Bold/Fredoka_700Bold.ttf'
+    const font = readFont(readFileSync(createRequire(import.meta.url).resolve(face)))
+    const made = makeLayers(recipe, font)
+    const letters = made.layers.at(-1)!
+    expect(letters.name).toBe('Letters')
+    const boxes = letters.pieces.map(({ path }) => regionBox(pathToRegion(path)))
+    const flagAt = (x: number) => Math.floor(x / (110 + 20))
+    expect([...new Set(boxes.map((b) => flagAt((b.minX + b.maxX) / 2)))].toSorted()).toEqual([0, 1, 3, 4])
+    for (const b of boxes) {
+      const k = flagAt((b.minX + b.maxX) / 2)
+      expect((b.minX + b.maxX) / 2).toBeCloseTo(k * 130 + 55, 0)
+      expect(Math.max(boxWidth(b) / (110 * 0.5), boxHeight(b) / (140 * 0.5))).toBeCloseTo(1, 1)
+    }
+    expect(letters.joint.kind).toBe('glue')
+  })
+})
 
 describe('a garland', () => {
   it('takes twine for its flags, gaps and both ends, and droops as a chain does', () => {
@@ -136,6 +215,49 @@ describe('a standing piece', () => {
     expect(made.layers[0]!.pieces).toHaveLength(1)
     expect(() => makeLayers(scene({ shape, hold: 'hangs', barMm: 25 }))).toThrow(/longer than/)
     expect(() => makeLayers(scene({ shape, barMm: 9, fromPaneMm: 5 }))).toThrow(/need as much room/)
+  })
+
+  it('adorns corners and sides: mirrored about the frame, bars on the outer edges, every fold on one', () => {
+    const at = (places: string, more = {}) =>
+      makeLayers(
+        scene({
+          hold: 'adorns',
+          places,
+          widthMm: 50,
+          heightMm: 40,
+          barMm: 6,
+          frameWidthMm: 200,
+          frameHeightMm: 160,
+          ...more,
+        }),
+      ).layers[0]!
+    const four = at('four corners')
+    const b = layerBox(four)
+    expect([b.minX, b.minY, b.maxX, b.maxY].map((mm) => Math.round(mm * 100) / 100)).toEqual([0, 0, 200, 160])
+    expect(four.folds).toHaveLength(8)
+    // Each fold lies on a wall of the frame.
+    for (const {
+      line: [x1, y1, x2, y2],
+    } of four.folds)
+      expect(
+        [x1, x2].every((x) => Math.abs(x) < 1e-6 || Math.abs(x - 200) < 1e-6) ||
+          [y1, y2].every((y) => Math.abs(y) < 1e-6 || Math.abs(y - 160) < 1e-6),
+      ).toBe(true)
+    // Cut is what shows and eight bars.
+    const shown = regionArea(layerRegion(four))
+    const cut = regionArea(four.blanks.flatMap(({ path }) => pathToRegion(path)))
+    expect(cut - shown).toBeCloseTo(4 * 6 * (50 + 40), 0)
+    expect(four.blanks).toHaveLength(4)
+    // The same from either side, and turned over.
+    const over = mapRegion([-1, 0, 0, 1, 200, 0], layerRegion(four))
+    expect(regionArea(subtract(over, layerRegion(four)))).toBeLessThan(0.01)
+    const one = at('left side')
+    expect(one.folds).toHaveLength(1)
+    expect(one.folds[0]!.line[0]).toBeCloseTo(0, 6)
+    expect(layerBox(one).minY).toBeCloseTo(60, 3)
+    expect(one.joint).toMatchObject({ kind: 'tab' })
+    expect(() => at('upper corners', { widthMm: 120 })).toThrow(/do not fit/)
+    expect(() => at('upper corners', { barMm: 40 })).toThrow(/longer than/)
   })
 
   it('ties what would stand alone', () => {

@@ -487,8 +487,8 @@ describe('bridges', () => {
 
   it('say which of them a higher layer hides', () => {
     const two = [rectangle(0, 0, 20, 20), rectangle(30, 0, 20, 20)]
-    expect(bridgeFaces(two, 2, [rectangle(15, -5, 20, 30)]).strips[0]!.hidden).toBeCloseTo(1, 1)
-    expect(bridgeFaces(two, 2, [rectangle(100, 0, 5, 5)]).strips[0]!.hidden).toBe(0)
+    expect(bridgeFaces(two, 2, { cover: [rectangle(15, -5, 20, 30)] }).strips[0]!.hidden).toBeCloseTo(1, 1)
+    expect(bridgeFaces(two, 2, { cover: [rectangle(100, 0, 5, 5)] }).strips[0]!.hidden).toBe(0)
   })
 })
 

@@ -30,7 +30,7 @@ const CARD_PA = 3e9
 const SAFETY = 2
 const GRAVITY = 9.81
 /** Pieces of what stands are tied by strips of this width, mm. */
-const TIE_MM = 2
+export const TIE_MM = 2
 /** The two feet stand this far apart, mm. */
 const SLIT_MM = 0.4
 
@@ -62,10 +62,12 @@ export function makeScene(recipe: SceneRecipe): Made {
   return recipe.hold === 'stands' ? standing(recipe) : hanging(recipe)
 }
 
-const heightOver = ({ frameDepthMm, fromPaneMm, thicknessMm }: SceneRecipe): number =>
+/** From the back of the frame to the back of the piece, mm. */
+export const heightOver = ({ frameDepthMm, fromPaneMm, thicknessMm }: SceneRecipe): number =>
   frameDepthMm - fromPaneMm - thicknessMm
 
-const tabbed = (recipe: SceneRecipe): Pick<Layer, 'joint'> => ({
+/** Held by the frame at its distance from the pane. */
+export const tabbed = (recipe: SceneRecipe): Pick<Layer, 'joint'> => ({
   joint: { kind: 'tab', gapMm: heightOver(recipe), pinned: true },
 })
 
@@ -133,7 +135,7 @@ function hanging(recipe: SceneRecipe): Made {
 }
 
 /** Bars reach so far into what they hold, mm. */
-const JOIN_MM = 0.05
+export const JOIN_MM = 0.05
 
 /** A figure at its place in the frame; it is cut with its bars, which are seen edge on once they are folded. */
 function made(recipe: SceneRecipe, { bars, folds }: { bars: Polygon[]; folds: Fold[] }, how: string): Made {

@@ -3,4 +3,5 @@
  */
 export { numberPlace, NUMBER_MM } from './number-place'
 export { centreMarks, mapMarks, noMarks, pieceMarks, type Marks } from './marks'
+export { flagNumber, flagsOf, type Flag } from './flag-order'
 export { numberStrokes } from './digits'

@@ -19,6 +19,7 @@ import {
   type Project,
 } from '../../../project'
 import { numberStrokes } from './digits'
+import { flagNumber, flagsOf } from './flag-order'
 import { NUMBER_MM } from './number-place'
 import { isSeeThrough } from '../visibility/shows'
 import { looksRightWrong, type Soundness } from '../soundness/soundness'
@@ -55,6 +56,7 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
   const crosses = project.plan.placeMarks ? placeCrosses(project) : new Map<string, Point[]>()
   for (const { underId, at } of centreMarks(project).values())
     crosses.set(underId, [...(crosses.get(underId) ?? []), at])
+  const flags = new Map(flagsOf(project).map((flag) => [flag.piece, flag]))
   layers.forEach((layer, i) => {
     const found = sound.find((s) => s.id === layer.id)
     const numberAt = project.plan.numbers === 'none' ? null : found?.numberAt
@@ -62,8 +64,11 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
       const faces = pieceRegion(piece)
       const has = (p: Point) => regionContains(faces, p.x, p.y)
       const marks: Marks = {
-        number:
-          numberAt && has(numberAt)
+        number: flags.has(piece)
+          ? project.plan.numbers === 'none'
+            ? []
+            : flagNumber(flags.get(piece)!)
+          : numberAt && has(numberAt)
             ? numberStrokes(`${letter}${i + 1}`, numberAt, {
                 radiusMm: NUMBER_MM / 2,
                 roof: found !== undefined && looksRightWrong(found),

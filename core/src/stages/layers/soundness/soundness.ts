@@ -116,7 +116,7 @@ export function bridgeLayer(project: Project, layerId: string, safeMm: number): 
   const layer = layers[at]
   if (!layer || layer.pieces.length < 2 || layer.blanks.length > 0) return project
   const cover = union(...layers.slice(at + 1).map(layerRegion))
-  return withRegion(project, layer, bridgeFaces(layerRegion(layer), safeMm, cover).region)
+  return withRegion(project, layer, bridgeFaces(layerRegion(layer), safeMm, { cover }).region)
 }
 
 /** A new layer in front of one: its outline, as wide as given, drawn inwards from its edge. */

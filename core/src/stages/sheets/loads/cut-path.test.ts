@@ -25,6 +25,7 @@ const laid = (shape: Polygon, k: number): LaidPiece => ({
   shape,
   marks: { number: [], folds: [], slits: [], places: [] },
   loose: false,
+  numbered: false,
   printed: false,
 })
 const grid = (shapes: readonly Polygon[]) =>

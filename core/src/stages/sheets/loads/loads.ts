@@ -45,6 +45,8 @@ export interface LaidPiece {
   /** Number, folds and place marks, where they lie on the sheet. */
   marks: Marks
   loose: boolean
+  /** It bears its number, drawn or cut. */
+  numbered: boolean
   /** Its layer is printed with a picture. */
   printed: boolean
 }
@@ -170,6 +172,7 @@ export function planLoads(
         placement,
         ...laid.shapes[k]!,
         loose: loose.has(id),
+        numbered: laid.shapes[k]!.marks.number.length > 0,
       }))
       const cutBefore = project.cut.filter(
         ({ paper, onOffCut }) => paper.id === bin.paper.id && !onOffCut,

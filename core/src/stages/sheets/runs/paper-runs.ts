@@ -4,7 +4,7 @@ import { colourName } from '../../layers'
 import {
   bedOf,
   cutLayers,
-  isOnPane,
+  keepsPlaces,
   layerBox,
   pieceRegion,
   sameButSize,
@@ -63,8 +63,8 @@ export function splitPartId(id: string): { layerId: string; pieceId: string } {
 /** The piece's place in the name of a part that is a whole layer. */
 const WHOLE = 'whole'
 
-/** Whether a layer's pieces are cut in their places, as one: film whose parts keep their distance on the pane. */
-const isBlock = (layer: Layer): boolean => isOnPane(layer) && layer.pieces.length > 1
+/** Whether a layer's pieces are cut in their places, as one: film whose parts keep their distance. */
+const isBlock = (layer: Layer): boolean => keepsPlaces(layer) && layer.pieces.length > 1
 
 /** The layer in one: the box round it. */
 function blockOf(layer: Layer): Piece {
@@ -101,7 +101,9 @@ const standIn = (project: Project, colour: string): Paper => ({
   count: 0,
   price: 0,
   perPack: 1,
+  shop: '',
   oneWay: false,
+  press: null,
   note: '',
   offCuts: [],
 })

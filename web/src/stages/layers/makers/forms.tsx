@@ -99,6 +99,17 @@ const LETTERING: readonly SchemaField<LetteringRecipe>[] = [
       { value: 'strip', label: 'tied by a strip' },
     ],
   },
+  {
+    kind: 'choice',
+    key: 'bridge',
+    label: 'Strips that tie',
+    when: isJoined,
+    options: [
+      { value: 'straight', label: 'straight' },
+      { value: 'flared', label: 'flared', title: 'Wider where they join' },
+      { value: 'bowed', label: 'bowed', title: 'Bent into a bow' },
+    ],
+  },
   { kind: 'whole', key: 'cutSteps', label: 'Wider sheets in front', min: 1, max: 12, when: isCutOut },
   { kind: 'length', key: 'cutStepMm', label: 'Each wider by', min: 0.2, max: 40, when: isCutOut },
   { kind: 'length', key: 'sheetWidthMm', label: 'Sheet width', min: 10, when: isCutOut },
@@ -440,16 +451,17 @@ function SceneForm({ recipe, onChange }: FormProps<SceneRecipe>) {
   const layer = useAppSelector(selectLayer)
   const own = useShapeOfLayer()
   const isBand = recipe.hold === 'wraps'
+  const adorns = recipe.hold === 'adorns'
+  const set = (next: SceneRecipe) => {
+    if (next.hold !== 'adorns' || adorns) return onChange(next)
+    // What adorns a corner is small beside what stands.
+    const sideMm = Math.max(10, Math.round(0.3 * Math.min(next.frameWidthMm, next.frameHeightMm)))
+    onChange({ ...next, widthMm: sideMm, heightMm: sideMm })
+  }
   return (
     <>
-      <SchemaFields
-        value={recipe}
-        unit={unit}
-        schema={sceneRecipeSchema}
-        fields={SCENE}
-        onChange={onChange}
-      />
-      {!isBand && recipe.shape === undefined && (
+      <SchemaFields value={recipe} unit={unit} schema={sceneRecipeSchema} fields={SCENE} onChange={set} />
+      {!isBand && !adorns && recipe.shape === undefined && (
         <Button small onClick={() => onChange({ ...recipe, seed: (recipe.seed + 1) % 1_000_000 })}>
           Other houses
         </Button>
@@ -460,7 +472,11 @@ function SceneForm({ recipe, onChange }: FormProps<SceneRecipe>) {
           aria-pressed={recipe.shape !== undefined}
           onClick={() => onChange({ ...recipe, shape: recipe.shape === undefined ? own : undefined })}
         >
-          {recipe.shape === undefined ? `Take “${layer!.name}” as what stands` : 'Take houses again'}
+          {recipe.shape !== undefined
+            ? adorns
+              ? 'Take the fan again'
+              : 'Take houses again'
+            : `Take “${layer!.name}” as ${adorns ? 'the ornament' : 'what stands'}`}
         </Button>
       )}
     </>

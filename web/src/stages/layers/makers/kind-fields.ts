@@ -82,6 +82,7 @@ export const WINGS: readonly SchemaField<WingsRecipe>[] = [
 ]
 
 const isBand = ({ hold }: SceneRecipe): boolean => hold === 'wraps'
+const stands = ({ hold }: SceneRecipe): boolean => hold === 'stands' || hold === 'hangs'
 const isFigure = (recipe: SceneRecipe): boolean => !isBand(recipe)
 
 export const SCENE: readonly SchemaField<SceneRecipe>[] = [
@@ -92,8 +93,27 @@ export const SCENE: readonly SchemaField<SceneRecipe>[] = [
     options: [
       { value: 'stands', label: 'stands', title: 'On two feet folded opposite ways' },
       { value: 'hangs', label: 'hangs', title: 'From one bar along its upper edge' },
-      { value: 'wraps', label: 'runs round', title: 'A band round the inside of the frame' },
+      { value: 'wraps', label: 'band', title: 'A band round the inside of the frame' },
+      { value: 'adorns', label: 'corners', title: 'Ornaments in the corners or at the sides of the frame' },
     ],
+  },
+  {
+    kind: 'select',
+    key: 'places',
+    label: 'Where',
+    options: [
+      { value: 'upper corners', label: 'both upper corners' },
+      { value: 'lower corners', label: 'both lower corners' },
+      { value: 'four corners', label: 'all four corners' },
+      { value: 'upper left', label: 'upper left corner' },
+      { value: 'upper right', label: 'upper right corner' },
+      { value: 'lower left', label: 'lower left corner' },
+      { value: 'lower right', label: 'lower right corner' },
+      { value: 'both sides', label: 'both sides' },
+      { value: 'left side', label: 'left side' },
+      { value: 'right side', label: 'right side' },
+    ],
+    when: ({ hold }) => hold === 'adorns',
   },
   { kind: 'length', key: 'widthMm', label: 'Width', min: 5, when: isFigure },
   { kind: 'length', key: 'heightMm', label: 'Height', min: 5, when: isFigure },
@@ -105,7 +125,7 @@ export const SCENE: readonly SchemaField<SceneRecipe>[] = [
   { kind: 'length', key: 'flapMm', label: 'Flap that closes it', min: 2, max: 60, when: isBand },
   { kind: 'length', key: 'longestMm', label: 'Longest strip of a sheet', min: 30, max: 2000, when: isBand },
   { kind: 'length', key: 'thicknessMm', label: 'Card of it', min: 0.1, max: 3 },
-  { kind: 'number', key: 'gsm', label: 'Its weight', unitHint: 'gsm', min: 60, max: 1200, when: isFigure },
+  { kind: 'number', key: 'gsm', label: 'Its weight', unitHint: 'gsm', min: 60, max: 1200, when: stands },
 ]
 
 export const WINDOW: readonly SchemaField<WindowRecipe>[] = [

@@ -28,7 +28,7 @@ export const makerNames: Record<RecipeKind, { title: string; words: string }> = 
   wings: { title: 'Wings', words: 'A pair cut from one half, to be folded up' },
   scene: {
     title: 'Standing piece',
-    words: 'Stands in the frame on feet, hangs from a bar, or runs all round',
+    words: 'Stands in the frame on feet, hangs from a bar, runs all round, or adorns its corners',
   },
   window: { title: 'Photo window', words: 'A picture under a ring, with a clear pane or without' },
   mandala: { title: 'Mandala', words: 'Ornament that repeats round a centre' },

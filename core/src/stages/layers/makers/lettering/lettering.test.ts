@@ -87,7 +87,35 @@ describe('strips between faces', () => {
     expect(region).toHaveLength(1)
     expect(offset(region, -0.95)).toHaveLength(1)
     const at = { x: 5, y: 5 }
-    expect(regionArea(stripRegion(at, at, 2))).toBeGreaterThan(Math.PI)
+    expect(regionArea(stripRegion(at, at, { widthMm: 2 }))).toBeGreaterThan(Math.PI)
+  })
+})
+
+describe.each(['straight', 'flared', 'bowed'] as const)('a %s strip', (shape) => {
+  it('joins two faces and is nowhere narrower than asked for, whichever way it runs', () => {
+    for (const [dx, dy] of [
+      [25, 0],
+      [-25, 4],
+      [6, 22],
+      [3, -24],
+    ] as const) {
+      const faces = [rectangle(0, 0, 10, 10), rectangle(dx, dy, 10, 10)]
+      const { region, strips } = bridgeFaces(faces, 2, { shape })
+      expect(strips).toHaveLength(1)
+      expect(region).toHaveLength(1)
+      // Drawn in by nearly half its width it still holds; by more than the widest place of a straight one it parts.
+      expect(offset(region, -0.96)).toHaveLength(1)
+      if (shape === 'straight') expect(offset(region, -1.05).length).toBeGreaterThan(1)
+    }
+  })
+
+  it('takes as much card as its shape asks for', () => {
+    const area = regionArea(stripRegion({ x: 0, y: 0 }, { x: 30, y: 0 }, { widthMm: 2, shape }))
+    const plain = regionArea(stripRegion({ x: 0, y: 0 }, { x: 30, y: 0 }, { widthMm: 2 }))
+    if (shape === 'straight') expect(area).toBeCloseTo(plain, 6)
+    // Of a parabola from 1 to 2.4 half widths the mean is 1 + 1.4/3.
+    else if (shape === 'flared') expect(area).toBeGreaterThan(2 * 30 * (1 + 1.4 / 3) * 0.98)
+    else expect(area).toBeGreaterThan(plain * 1.1)
   })
 })
 

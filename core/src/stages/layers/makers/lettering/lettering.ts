@@ -36,7 +36,7 @@ export function makeLettering(recipe: LetteringRecipe, font: Font, fonts: Fonts 
   const { region: joined, strips } =
     backingMm > 0 || recipe.style === 'apart'
       ? { region: words, strips: [] }
-      : bridgeFaces(words, recipe.joinMm)
+      : bridgeFaces(words, recipe.joinMm, { shape: recipe.bridge })
   if (recipe.style === 'apart' && backingMm === 0)
     remarks.push(`${joined.length} pieces stand free: stick them one by one, or give them a backing.`)
   if (strips.length > 0)

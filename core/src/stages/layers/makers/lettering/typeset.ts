@@ -195,7 +195,10 @@ function setLine(text: string, emMm: number, setting: Setting & { line: number }
   let word: Polygon[] = []
   const wordEnds = () => {
     // A font of outlines has no card as wide as the joint: what its letters leave apart is tied.
-    whole = union(whole, word.length > 1 ? bridgeFaces(word, recipe.joinMm).region : word)
+    whole = union(
+      whole,
+      word.length > 1 ? bridgeFaces(word, recipe.joinMm, { shape: recipe.bridge }).region : word,
+    )
     word = []
   }
   let last: { own: Region; core: Region; sign: string } | null = null
@@ -241,7 +244,7 @@ function attachDots(glyph: Region, recipe: LetteringRecipe, sign: string): Polyg
   let whole: Polygon[] = [body!]
   for (const part of rest) {
     if (recipe.dots === 'strip') {
-      whole = bridgeFaces([...whole, part], recipe.joinMm).region
+      whole = bridgeFaces([...whole, part], recipe.joinMm, { shape: recipe.bridge }).region
       continue
     }
     // Moved along the shortest line until both, drawn in by half the joint, would touch.
@@ -253,7 +256,7 @@ function attachDots(glyph: Region, recipe: LetteringRecipe, sign: string): Polyg
       whole,
       mapRegion(translation((near.to.x - near.from.x) * reach, (near.to.y - near.from.y) * reach), [part]),
     )
-    if (whole.length > 1) whole = bridgeFaces(whole, recipe.joinMm).region
+    if (whole.length > 1) whole = bridgeFaces(whole, recipe.joinMm, { shape: recipe.bridge }).region
   }
   return whole
 }

@@ -140,10 +140,11 @@ function remarksOf(asked: number, given: number, ties: readonly Strip[], spots: 
 function tied(own: Region, below: Region, widthMm: number, ties: Strip[]): Region {
   const { strips } = bridgeFaces(own, widthMm)
   const laid = strips.filter(
-    ({ from, to }) => regionArea(subtract(stripRegion(from, to, widthMm), below)) < 0.05 * widthMm * widthMm,
+    ({ from, to }) =>
+      regionArea(subtract(stripRegion(from, to, { widthMm }), below)) < 0.05 * widthMm * widthMm,
   )
   ties.push(...laid)
-  return intersect(union(own, ...laid.map(({ from, to }) => stripRegion(from, to, widthMm))), below)
+  return intersect(union(own, ...laid.map(({ from, to }) => stripRegion(from, to, { widthMm }))), below)
 }
 
 function cropRegion(crop: TonesRecipe['crop'], w: number, h: number): Region {

@@ -1,6 +1,7 @@
-import { useEffect, useState } from 'react'
+// The shelf as the journal asks it: what every project takes and brings, and what its journal says.
+import { useEffect, useMemo, useState } from 'react'
 import { openProject, refreshPapers, refreshSupplies, type Project } from '@feuillet/core/project'
-import type { Counted } from '@feuillet/core/stages/journal'
+import { digestOf, type Counted, type Digest } from '@feuillet/core/stages/journal'
 import { planner } from '../../plan'
 import { loadShelf, readKept } from '../../session'
 import { selectProject } from '../../state/selectors'
@@ -35,6 +36,34 @@ export function useShelfCounts(): { counted: readonly Counted[]; doing: string |
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [own.id])
   return { counted, doing }
+}
+
+/** The journals of all projects of the shelf in short, read one after the other. */
+export function useDigests(now: number): { digests: readonly Digest[]; doing: string | null } {
+  const own = useAppSelector(selectProject)
+  const [others, setOthers] = useState<readonly Digest[]>([])
+  const [doing, setDoing] = useState<string | null>('the shelf')
+  useEffect(() => {
+    let gone = false
+    const count = async () => {
+      const entries = (await loadShelf()).filter(({ id, trouble }) => trouble === null && id !== own.id)
+      for (const { id, name } of entries) {
+        if (gone) return
+        setDoing(name)
+        const project = await read(id)
+        // A clock that still runs elsewhere has run until now.
+        if (project && !gone) setOthers((list) => [...list, digestOf({ ...project, id }, Date.now())])
+      }
+      if (!gone) setDoing(null)
+    }
+    void count()
+    return () => {
+      gone = true
+      setOthers([])
+    }
+  }, [own.id])
+  const digests = useMemo(() => [digestOf(own, now), ...others], [own, now, others])
+  return { digests, doing }
 }
 
 /** A kept project; null where it cannot be read. */

@@ -1,0 +1,69 @@
+// What all projects together want of the drawer: what is spoken for, what runs short, and what to buy where.
+import type { Foam, Paper } from '../../project'
+import type { Counted } from './candidate'
+
+/** A paper or a foam that projects want. */
+export interface Want {
+  id: string
+  name: string
+  kind: 'paper' | 'foam'
+  /** Sheets or single pads. */
+  atHand: number
+  wanted: number
+  perPack: number
+  /** Of a pack. */
+  price: number
+  /** Where it is bought; empty where that is not noted. */
+  shop: string
+  /** By whom, and how many. */
+  by: { name: string; count: number }[]
+}
+
+/** Whole packs to buy of what is wanted beyond what is at hand. */
+export const packsOf = ({ atHand, wanted, perPack }: Pick<Want, 'atHand' | 'wanted' | 'perPack'>): number =>
+  Math.ceil(Math.max(0, wanted - atHand) / perPack)
+
+/** What the packs to buy cost, in the drawer's currency. */
+export const billOf = (wants: readonly Want[]): number =>
+  wants.reduce((sum, want) => sum + packsOf(want) * want.price, 0)
+
+/** What all projects want, what runs out first before the rest. What neither drawer has is passed over. */
+export function wantsOf(
+  counted: readonly Pick<Counted, 'name' | 'wants'>[],
+  { papers, foams }: { papers: readonly Paper[]; foams: readonly Foam[] },
+): Want[] {
+  const wants = new Map<string, Want>()
+  const add = (own: Omit<Want, 'wanted' | 'by'>, name: string, count: number) => {
+    if (count <= 0) return
+    const want = wants.get(own.id) ?? { ...own, wanted: 0, by: [] }
+    want.wanted += count
+    want.by.push({ name, count })
+    wants.set(own.id, want)
+  }
+  for (const { name, wants: own } of counted) {
+    for (const [id, count] of Object.entries(own.sheets)) {
+      const paper = papers.find((one) => one.id === id)
+      if (!paper) continue
+      const { count: atHand, perPack, shop } = paper
+      add({ id: `paper ${id}`, name: paper.name, kind: 'paper', atHand, perPack, price: paper.price * perPack, shop }, name, count) // prettier-ignore
+    }
+    for (const [id, count] of Object.entries(own.pads)) {
+      const foam = foams.find((one) => one.id === id)
+      if (!foam) continue
+      const { count: atHand, perPack, shop } = foam
+      add({ id: `foam ${id}`, name: foam.name, kind: 'foam', atHand, perPack, price: foam.pricePerPack, shop }, name, count) // prettier-ignore
+    }
+  }
+  return [...wants.values()].toSorted((a, b) => a.atHand / a.wanted - b.atHand / b.wanted)
+}
+
+/** What is to be bought, shop by shop by their names; what has none noted comes last. */
+export function shoppingOf(wants: readonly Want[]): { shop: string; wants: Want[]; bill: number }[] {
+  const shops = [...new Set(wants.filter((want) => packsOf(want) > 0).map(({ shop }) => shop))]
+  return shops
+    .toSorted((a, b) => Number(a === '') - Number(b === '') || a.localeCompare(b))
+    .map((shop) => {
+      const own = wants.filter((want) => want.shop === shop && packsOf(want) > 0)
+      return { shop, wants: own, bill: billOf(own) }
+    })
+}
