@@ -29,7 +29,10 @@ export default function Bench() {
   const project = useAppSelector(selectProject)
   const assembly = usePlan('assembly')
   const steps = assembly?.steps ?? NONE
-  const { done, drying } = project.progress
+  const { drying } = project.progress
+  /** Pressed as done and still being noted. */
+  const [noting, setNoting] = useState<readonly string[]>([])
+  const done = [...project.progress.done, ...noting]
   const isDrying = (id: string) => drying.some(({ stepId }) => stepId === id)
   /** The next step that is neither done nor drying by itself; where only drying is left, that. */
   const nextOpen = (from: number): number => {
@@ -41,8 +44,10 @@ export default function Bench() {
     const any = working >= 0 ? working : open(({ id }) => !done.includes(id))
     return any < 0 ? steps.length : any
   }
-  const [asked, setAsked] = useState<number | null>(null)
-  const at = asked ?? nextOpen(0)
+  // By name, not by its place: a load that is cut may move others.
+  const [asked, setAsked] = useState<string | null>(null)
+  const askedAt = asked === null ? -1 : steps.findIndex(({ id }) => id === asked)
+  const at = askedAt >= 0 ? askedAt : nextOpen(0)
   const step = steps[at]
   const waitsFor = (step?.after ?? []).flatMap((id) => drying.filter(({ stepId }) => stepId === id))
   const isWaiting = step !== undefined && step.needs.length === 0
@@ -56,13 +61,18 @@ export default function Bench() {
   const leave = () => void navigate(pathOf(project.id, 'assembly'))
   const doneButton = useRef<HTMLButtonElement>(null)
   const goOn = () => {
-    setAsked(at + 1 < steps.length && !done.includes(steps[at + 1]!.id) ? at + 1 : null)
+    const next = steps[at + 1]
+    setAsked(next && !done.includes(next.id) ? next.id : null)
     doneButton.current?.focus()
   }
   const finish = () => {
     if (!step) return
     const minutes = clock.minutes()
-    dispatch(tick(step, true, isWaiting || minutes < ONLY_TICKED_MIN ? null : minutes))
+    const { id } = step
+    setNoting((before) => [...before, id])
+    void dispatch(tick(step, true, isWaiting || minutes < ONLY_TICKED_MIN ? null : minutes)).finally(() =>
+      setNoting((before) => before.filter((noted) => noted !== id)),
+    )
     goOn()
   }
   const begin = () => {
@@ -78,8 +88,8 @@ export default function Bench() {
   const back = () => {
     const before = steps[at - 1]
     if (!before) return
-    dispatch(tick(before, false))
-    setAsked(at - 1)
+    void dispatch(tick(before, false))
+    setAsked(before.id)
     // What comes next is Done again, whichever way it was gone back.
     doneButton.current?.focus()
   }

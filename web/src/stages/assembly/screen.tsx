@@ -80,7 +80,7 @@ export default function AssemblyScreen() {
             onPick={() =>
               dispatch(looked({ stepId: step.id, ...(step.layerId ? { layerId: step.layerId } : {}) }))
             }
-            onTick={(ticked) => dispatch(tick(step, ticked))}
+            onTick={(ticked) => void dispatch(tick(step, ticked))}
           />
         ))}
       </ol>

@@ -16,20 +16,23 @@ const paperOfLoad = ({ plan, document }: RootState, loadId: string | null): stri
  * Ticks a step off or takes the tick back. A step that uses foam takes it for the whole batch out of the drawer, and gives it back; one
  * that cuts a sheet notes the sheet as cut, or takes it back.
  * @param minutes what it took, where a clock ran; null where none did
+ * @returns when it is noted: a sheet's pieces are frozen in the worker first
  */
 export const tick =
   (step: Step, done: boolean, minutes: number | null = null) =>
-  (dispatch: AppDispatch, getState: () => RootState): void => {
+  async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     const label = `${done ? 'tick' : 'untick'} “${step.title}”`
     const { loadId } = step
+    const projectId = getState().document.project?.id
     const isCut = getState().document.project?.cut.some(({ id }) => id === loadId) ?? false
     if (step.kind === 'cut' && loadId !== null && done !== isCut) {
       if (!done) dispatch(takeBack(loadId))
-      // What cannot be found any more is ticked all the same.
-      else
-        void dispatch(noteCut({ loadIds: [loadId] }, label)).then(
-          (noted) => !noted && dispatch(change(label, (p) => tickStep(p, step.id, true))),
-        )
+      // What cannot be found any more is ticked all the same, in the project it was asked of.
+      else if (
+        !(await dispatch(noteCut({ loadIds: [loadId] }, label))) &&
+        getState().document.project?.id === projectId
+      )
+        dispatch(change(label, (p) => tickStep(p, step.id, true)))
       return
     }
     dispatch(
