@@ -100,7 +100,7 @@ function scaledTo(pieces: NestPiece[], share: number): NestPiece[] {
 }
 
 /** Outlines of public-domain drawings, holes and all. */
-function silhouettes(): NestPiece[] {
+export function silhouettes(): NestPiece[] {
   const folder = new URL('../core/test/drawings/', import.meta.url)
   return readdirSync(folder)
     .filter((file) => file.endsWith('.svg'))
@@ -116,7 +116,7 @@ function silhouettes(): NestPiece[] {
     })
 }
 
-const letters = (): NestPiece[] =>
+export const letters = (): NestPiece[] =>
   paperRuns(demo('bon-voyage')).flatMap(({ instance }) =>
     instance.pieces.map((p) => ({ ...p, qty: 3, turns: 'free' as const })),
   )

@@ -1,6 +1,6 @@
 // Nesting against a rectangle packer from the registry on best-turned boxes, against a plain bottom-left placer that anneals
 // orders and turns, and against the engine's own search of orders alone; these for as long or for a time of their own. One
-// thread. `npm run bench -- [seconds] [family] [seconds for the placers]`.
+// thread. `npm run bench -- [seconds] [family] [seconds for the placers]`; the family `wide` is forty instances of ten kinds.
 // Score: (sheets − 1) + the share of the last sheet that one straight cut must take away to keep the rest whole.
 import { createRequire } from 'node:module'
 import {
@@ -20,6 +20,7 @@ const { MaxRectsPacker } = createRequire(import.meta.url)(
 ) as typeof import('maxrects-packer')
 import { annealedBottomLeft } from './bottom-left'
 import { families } from './instances'
+import { wide } from './wide'
 
 /** The turn, in whole degrees, whose box is least. */
 function bestBox(shape: Polygon, turns: string): { w: number; h: number } {
@@ -57,7 +58,8 @@ console.log(
   `family                          pieces  first     ${seconds} s   orders    ratio  b.-left    ratio    boxes    ratio   first in  steps`,
 )
 const ratios: [orders: number, bottomLeft: number][] = []
-for (const { name, instance } of families().filter((family) => family.name.includes(only))) {
+const instances = only === 'wide' ? wide() : families().filter((family) => family.name.includes(only))
+for (const { name, instance } of instances) {
   const start = performance.now()
   const nester = new Nester(instance, 1)
   const firstMs = performance.now() - start
