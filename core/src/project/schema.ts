@@ -568,6 +568,8 @@ export const planSchema = z.looseObject({
   /** How many work at it. */
   people: z.number().int().min(1).max(12).default(1),
   /** Of a batch: each step for all of it, or one piece after the other. */
+  /** Whether what lies on a glued layer goes on while that is wet, waits where it touches the joint, or waits for every joint. */
+  glueWait: z.enum(['go on', 'touching', 'each']).default('touching'),
   batchWay: z.enum(['by station', 'one by one']).default('by station'),
   /** What an hour of the maker's hands costs, for the price. */
   hourlyRate: within('hourlyRate').default(12),

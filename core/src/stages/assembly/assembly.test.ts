@@ -240,6 +240,32 @@ describe('who waits for whom', () => {
     expect(at(plan, 'glue-right').startMin).toBeLessThan(at(plan, 'hold-left').endMin)
   })
 
+  it('the maker may go on while glue is wet, or wait for every joint', () => {
+    const work = stack('card', sheet, glued('left', [10, 10, 40, 40]), glued('right', [80, 80, 40, 40]), glued('top', [15, 15, 20, 20])) // prettier-ignore
+    const [wet, touching, each] = (['go on', 'touching', 'each'] as const).map((glueWait) =>
+      planOf(setPlan(work, { glueWait })),
+    ) as [AssemblyPlan, AssemblyPlan, AssemblyPlan]
+    for (const plan of [wet, touching, each]) expectSound(plan)
+    const holds = (plan: AssemblyPlan, id: string) => at(plan, id).after.filter((a) => a.startsWith('hold-'))
+    expect(['glue-left', 'glue-right', 'glue-top'].map((id) => holds(wet, id))).toEqual([[], [], []])
+    expect(holds(touching, 'glue-top')).toEqual(['hold-left'])
+    expect(holds(each, 'glue-right')).toEqual(['hold-left'])
+    expect(holds(each, 'glue-top')).toEqual(['hold-left', 'hold-right'])
+    // Only what is set down on wet glue says so.
+    const told = (plan: AssemblyPlan, id: string) => wordsIn(at(plan, id).detail, 'mm').includes('wet still')
+    expect([told(wet, 'glue-right'), told(wet, 'glue-top'), told(touching, 'glue-top')]).toEqual([
+      false,
+      true,
+      false,
+    ])
+    expect(wet.minutes).toBeLessThan(touching.minutes)
+    expect(touching.minutes).toBeLessThan(each.minutes)
+    // Not mounted before all of it holds, whichever way.
+    for (const plan of [wet, touching, each])
+      for (const id of ['hold-left', 'hold-right', 'hold-top'])
+        expect(at(plan, 'mount').startMin).toBeGreaterThanOrEqual(at(plan, id).endMin - 1e-9)
+  })
+
   it('nothing is mounted before all of it holds and is dry; drying begins with the glue', () => {
     const plan = planOf(stack('frame', sheet, glued('a', [10, 10, 40, 40]), glued('b', [12, 12, 20, 20])))
     const last = at(plan, 'glue-b')

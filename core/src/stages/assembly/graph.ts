@@ -389,8 +389,9 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
   const add = (next: Untold) => jobs.push(next)
   /** What was laid last: the order of the stack. */
   let before = 'dry-fit'
-  /** Wet joints, and where they are: what lies beside one need not wait for it. */
+  /** Wet joints, and where they are: what lies beside one need not wait for it, unless the maker would rather. */
   const wet: { id: string; box: Box }[] = []
+  const { glueWait } = project.plan
   order.forEach((layer, i) => {
     const own = { layerId: layer.id }
     if (i === 0 && !isGarland) {
@@ -413,7 +414,10 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
     const counts = padsOf.get(held.id) ?? []
     const pads = sum(counts)
     const box = layerBox(layer)
-    const after = [before, ...wet.filter((joint) => boxesMeet(joint.box, box)).map(({ id }) => id)]
+    const touched = wet.filter((joint) => boxesMeet(joint.box, box))
+    const awaited = { 'go on': [], touching: touched, each: wet }[glueWait]
+    const after = [before, ...awaited.map(({ id }) => id)]
+    const onWet = glueWait === 'go on' && touched.length > 0
     if (pads > 0) {
       const padding = job(
         `pad-${held.id}`,
@@ -436,7 +440,7 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
         job(
           `lay-${layer.id}`,
           'lay',
-          { step: 'lay', layer, faceDown, pads, glued },
+          { step: 'lay', layer, faceDown, pads, glued, onWet },
           { after, minutes: BENCH.layMinutes + (glued * BENCH.gluePartSeconds) / 60, ...own },
         ),
       )
@@ -454,6 +458,7 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
           amount: known.glue?.find(({ layerId }) => layerId === held.id) ?? null,
           faceDown,
           pads,
+          onWet,
         },
         { after, minutes: glueMinutes(layer), ...own },
       ),

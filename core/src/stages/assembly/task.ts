@@ -50,8 +50,8 @@ export type About =
   | { step: 'start'; layer: Layer; faceDown: boolean; pads: PadCount[]; ground: Ground; pins: number }
   /** Pads on the back of `layer`; face down it lies on the stack already. */
   | { step: 'pad'; layer: Layer; pads: PadCount[] }
-  /** `glued` pieces of a padded layer are too narrow for a pad. */
-  | { step: 'lay'; layer: Layer; faceDown: boolean; pads: number; glued: number }
+  /** `glued` pieces of a padded layer are too narrow for a pad; `onWet`, what lies beneath is glued and wet still. */
+  | { step: 'lay'; layer: Layer; faceDown: boolean; pads: number; glued: number; onWet: boolean }
   /** With the joint's own glue; null where the project names none. */
   | {
       step: 'glue'
@@ -60,6 +60,7 @@ export type About =
       amount: GlueAmount | null
       faceDown: boolean
       pads: number
+      onWet: boolean
     }
   | { step: 'hold'; layer: Layer; glue: Adhesive | null }
   /** Of several glues the one that dries the longest. */

@@ -47,6 +47,8 @@ const ALIGN = {
 }
 /** Of so few pads none holds a corner while the others are peeled. */
 const FEW_PADS = 4
+const ON_WET =
+  'The glue beneath is wet still: set it down straight, press lightly from above and push nothing aside.'
 const ALIGN_FACE_DOWN = 'Lower edges together, then press lightly.'
 
 /** Puts words to the jobs of a project. `turns` are the ways of laying each layer that look right, by id. */
@@ -268,7 +270,7 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
           : ' Peel the corner pads first; the rest once it lies right. Press from the middle out.'
       return {
         title: layTitle(folio, about.faceDown),
-        detail: `${what}. ${alignment(project, layer.id, about.faceDown)}${about.pads > 0 ? peel : ''}${beside}`,
+        detail: `${what}. ${alignment(project, layer.id, about.faceDown)}${about.pads > 0 ? peel : ''}${beside}${about.onWet ? ` ${ON_WET}` : ''}`,
         caution: about.pads > 0 ? 'Foam sticks at once and cannot be moved.' : null,
       }
     }
@@ -277,6 +279,7 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
       const watch = [alignment(project, layer.id, about.faceDown)]
       if (adhesive && (paper?.gsm ?? ASSUMED_PAPER.gsm) < adhesive.bucklesBelowGsm)
         watch.push(`It buckles card under ${adhesive.bucklesBelowGsm} gsm: dots, not lines.`)
+      if (about.onWet) watch.push(ON_WET)
       if (adhesive?.slides) watch.push('It slides while wet: check once more before it takes hold.')
       return {
         title: layTitle(folio, about.faceDown),

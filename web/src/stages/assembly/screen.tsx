@@ -42,6 +42,7 @@ export default function AssemblyScreen() {
   const { words } = useWords()
   const { plan, progress, drawer } = project
   const steps = assembly?.steps ?? NONE
+  const hasGlue = steps.some(({ kind }) => kind === 'glue')
   const next = steps.find((step) => !progress.done.includes(step.id))
   const picked = steps.find((step) => step.id === view.stepId) ?? next
   const done = steps.filter((step) => progress.done.includes(step.id)).length
@@ -153,6 +154,31 @@ export default function AssemblyScreen() {
                 whole
                 onChange={(people) => set('pairs of hands', { people })}
               />
+              {hasGlue && (
+                <Choice
+                  label="Glued layers"
+                  captioned
+                  value={plan.glueWait}
+                  options={[
+                    {
+                      value: 'go on',
+                      label: 'go on wet',
+                      title: 'The next layer goes on at once; all of it dries together in the end',
+                    },
+                    {
+                      value: 'touching',
+                      label: 'wait on it',
+                      title: 'What lies on a glued layer waits until that holds; the rest goes on',
+                    },
+                    {
+                      value: 'each',
+                      label: 'wait for each',
+                      title: 'Nothing goes on before the last glue holds',
+                    },
+                  ]}
+                  onChange={(glueWait) => set('waiting for glue', { glueWait })}
+                />
+              )}
               {plan.batch > 1 && (
                 <Choice
                   label={`All ${plan.batch} of them`}
