@@ -1,5 +1,6 @@
 // What the planner has told of the open project, by node.
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
+import type { GainMark } from '../stages/sheets/search-marks'
 import type { Report } from '../workers/planner.worker'
 
 export interface PlanState {
@@ -16,7 +17,9 @@ export interface PlanState {
   /** What went wrong with the planner itself, in a sentence. */
   trouble: string | null
   /** A longer search for fewer sheets under way. */
-  search: { share: number; score: number; steps: number } | null
+  search: { share: number; steps: number } | null
+  /** What the last search gained, as time went by: the sheets that all papers together came to. */
+  gains: readonly GainMark[]
 }
 
 const initialState: PlanState = {
@@ -27,6 +30,7 @@ const initialState: PlanState = {
   doing: null,
   trouble: null,
   search: null,
+  gains: [],
 }
 
 const plan = createSlice({
@@ -55,9 +59,10 @@ const plan = createSlice({
     asked: (state) => ({ ...state, settled: null }),
     troubled: (state, { payload }: PayloadAction<string | null>) => ({ ...state, trouble: payload }),
     searching: (state, { payload }: PayloadAction<PlanState['search']>) => ({ ...state, search: payload }),
+    gained: (state, { payload }: PayloadAction<readonly GainMark[]>) => ({ ...state, gains: payload }),
     forgotten: () => initialState,
   },
 })
 
-export const { reported, asked, troubled, searching, forgotten } = plan.actions
+export const { reported, asked, troubled, searching, gained, forgotten } = plan.actions
 export default plan.reducer

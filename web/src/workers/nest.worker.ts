@@ -2,7 +2,7 @@
 import { expose } from 'comlink'
 import wasmUrl from 'clipper2-wasm/wasm?url'
 import { loadGeometry } from '@feuillet/core/base/geometry'
-import { Nester, type NestInstance, type NestLayout } from '@feuillet/core/stages/sheets'
+import { Effort, Nester, type NestInstance, type NestLayout } from '@feuillet/core/stages/sheets'
 
 export interface SearchRun {
   fingerprint: string
@@ -11,9 +11,9 @@ export interface SearchRun {
   layout: NestLayout
 }
 
-export interface SearchProgress {
+/** How far a search is: the share of its time, and the steps taken. */
+export interface NestProgress {
   share: number
-  score: number
   steps: number
 }
 
@@ -31,10 +31,10 @@ const TELL_MS = 100
 const breathe = (ms = 0) => new Promise((resolve) => setTimeout(resolve, ms))
 
 const api = {
-  /** Searches all runs in turn for the given seconds; what is better than before is handed over as it is found. */
+  /** Searches for the given seconds, mostly where that saves most; what is better than before is handed over as it is found. */
   async search(
     { runs, seconds, seed }: { runs: SearchRun[]; seconds: number; seed: number },
-    onProgress: (progress: SearchProgress) => void,
+    onProgress: (progress: NestProgress) => void,
     onBetter: (fingerprint: string, layout: NestLayout) => void,
   ): Promise<void> {
     await ready
@@ -44,13 +44,17 @@ const api = {
       .map((run) => ({ run, nester: new Nester(run.instance, seed), best: run.layout.score }))
       .filter(({ nester }) => !nester.done)
     for (const { run, nester } of work) nester.offer(run.layout)
+    const effort = new Effort(work.map(({ run }) => run))
     let start = performance.now()
     let steps = 0
     let heard = start
     let told = start
-    for (let k = 0; work.length > 0 && !stopped && performance.now() - start < seconds * 1000; k++) {
-      const item = work[k % work.length]!
+    while (work.length > 0 && !stopped && performance.now() - start < seconds * 1000) {
+      const k = effort.next()
+      const item = work[k]!
+      const before = performance.now()
       item.nester.step()
+      effort.note(k, performance.now() - before, item.nester.best.score)
       steps++
       if (item.nester.best.score < item.best - 1e-9) {
         item.best = item.nester.best.score
@@ -62,7 +66,6 @@ const api = {
         told = heard
         onProgress({
           share: (heard - start) / (seconds * 1000),
-          score: work.reduce((sum, w) => sum + w.best, 0),
           steps,
         })
       }

@@ -1,9 +1,12 @@
 // A longer search for fewer sheets, in workers that the planner starts for it: one a core, two at most.
 import { proxy, wrap, type Remote } from 'comlink'
 import type { NestedRun, NestLayout } from '@feuillet/core/stages/sheets'
-import type { NestApi, SearchProgress } from './nest.worker'
+import type { NestApi, NestProgress } from './nest.worker'
 
-export type { SearchProgress } from './nest.worker'
+/** How far a search is, and the sheets that all papers together come to so far (the sum of their scores). */
+export interface SearchProgress extends NestProgress {
+  score: number
+}
 
 /** The second searcher begins elsewhere. */
 const SEED_STEP = 7919
@@ -41,9 +44,10 @@ export class Search {
     const stopped = new Promise<void>((resolve) => (this.ended = resolve))
     const under = this.workers.map(({ worker, api }, i) => {
       const failed = new Promise<void>((resolve) => worker.addEventListener('error', () => resolve()))
-      const progress = (told: SearchProgress) => {
-        steps[i] = told.steps
-        onProgress({ ...told, steps: steps.reduce((a, b) => a + b, 0) })
+      const progress = ({ share, steps: taken }: NestProgress) => {
+        steps[i] = taken
+        const score = [...scoreOf.values()].reduce((a, b) => a + b, 0)
+        onProgress({ share, score, steps: steps.reduce((a, b) => a + b, 0) })
       }
       const better = (fingerprint: string, layout: NestLayout) => {
         if (layout.score >= scoreOf.get(fingerprint)! - 1e-9) return

@@ -3,6 +3,7 @@
  * and the sheets to buy.
  */
 export * from './nest/instance'
+export { Effort } from './nest/effort'
 export { Nester } from './nest/nester'
 export { summarise } from './nest/summary'
 export { readInstance } from './nest/file'

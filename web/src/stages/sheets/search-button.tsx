@@ -3,11 +3,12 @@ import { Progress } from 'radix-ui'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { planner, usePlan } from '../../plan'
-import { searching } from '../../plan/plan'
+import { gained, searching } from '../../plan/plan'
 import { keepLayout } from '../../session/layouts'
 import { useAppDispatch, useAppSelector, useAppStore } from '../../state/store'
 import { Button, Select } from '../../ui'
 import { WorkerGone } from '../../workers'
+import { gainWords, marked, type GainMark } from './search-marks'
 
 const LENGTHS = [
   { seconds: 10, words: '10 s' },
@@ -25,8 +26,12 @@ export function SearchButton() {
   const store = useAppStore()
   const runs = usePlan('nested') ?? []
   const search = useAppSelector((state) => state.plan.search)
+  const gains = useAppSelector((state) => state.plan.gains)
   const [seconds, setSeconds] = useState(10)
   const [paused, setPaused] = useState(false)
+  /** What was told of the last search is of the sheets as they are. */
+  const isAsFound =
+    gains.length > 1 && Math.abs(runs.reduce((sum, run) => sum + run.score, 0) - gains.at(-1)!.sheets) < 0.005
   const start = async () => {
     const projectId = store.getState().document.project?.id
     /** Reports may arrive after the end, or when another project is open. */
@@ -35,12 +40,22 @@ export function SearchButton() {
     const standAside = () => void planner.host.ask((api) => api.searchRest(REST_MS)).catch(() => undefined)
     for (const kind of HANDS_ON) window.addEventListener(kind, standAside, { capture: true, passive: true })
     setPaused(false)
-    dispatch(searching({ share: 0, score: runs.reduce((sum, run) => sum + run.score, 0), steps: 0 }))
+    let marks: readonly GainMark[] = [{ atS: 0, sheets: runs.reduce((sum, run) => sum + run.score, 0) }]
+    const mark = (at: GainMark) => {
+      const more = marked(marks, at)
+      if (more !== marks) dispatch(gained((marks = more)))
+    }
+    dispatch(searching({ share: 0, steps: 0 }))
+    dispatch(gained(marks))
     try {
       const found = await planner.host.ask((api) =>
         api.search(
           seconds,
-          proxy((progress) => void (here() && dispatch(searching(progress)))),
+          proxy(({ share, score, steps }) => {
+            if (!here()) return
+            dispatch(searching({ share, steps }))
+            mark({ atS: share * seconds, sheets: score })
+          }),
         ),
       )
       for (const [fingerprint, layout] of found) await keepLayout(fingerprint, layout)
@@ -67,7 +82,7 @@ export function SearchButton() {
   const stop = () => void planner.host.ask((api) => api.searchStop()).catch(() => undefined)
   if (!search)
     return (
-      <span className="flex items-center gap-1.5">
+      <span className="flex flex-wrap items-center gap-1.5">
         <Button
           disabled={runs.length === 0}
           onClick={() => void start()}
@@ -82,10 +97,11 @@ export function SearchButton() {
           options={LENGTHS.map((length) => ({ value: String(length.seconds), label: length.words }))}
           onChange={(value) => setSeconds(Number(value))}
         />
+        {isAsFound && <Gains marks={gains} />}
       </span>
     )
   return (
-    <div className="flex w-full items-center gap-2">
+    <div className="flex w-full flex-wrap items-center gap-2">
       <Progress.Root
         value={Math.round(search.share * 100)}
         aria-label="Search for fewer sheets"
@@ -103,6 +119,16 @@ export function SearchButton() {
       <Button small onClick={stop}>
         Stop
       </Button>
+      <Gains marks={gains} />
     </div>
+  )
+}
+
+/** What the time has gained so far. */
+function Gains({ marks }: { marks: readonly GainMark[] }) {
+  return (
+    <p className="measure w-full text-[12px] text-soft" data-testid="search-gains">
+      {gainWords(marks)}
+    </p>
   )
 }
