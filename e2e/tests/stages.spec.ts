@@ -189,6 +189,7 @@ test.describe('Sheets', () => {
     await page.getByRole('button', { name: 'Search', exact: true }).click()
     const bar = page.getByRole('progressbar', { name: 'Search for fewer sheets' })
     await expect(bar).toBeVisible()
+    await expect(page.getByTestId('search-gains')).toContainText('at\u00a0first')
     await app.stage('Journal')
     await page.getByLabel('Note').fill('blade 4, twice')
     await expect(page.getByLabel('Note')).toHaveValue('blade 4, twice')

@@ -7,6 +7,9 @@ const told = (list: readonly [number, number][]) =>
     [{ atS: 0, sheets: 7.42 }],
   )
 
+/** Its words with plain spaces. */
+const plain = (marks: readonly GainMark[]) => gainWords(marks).replaceAll('\u00a0', ' ')
+
 describe('what a search has gained', () => {
   it('is marked at 10 s, 30 s, and each minute, and where it stands', () => {
     const marks = told([
@@ -25,15 +28,13 @@ describe('what a search has gained', () => {
       [60, 7.21],
       [75, 7.12],
     ])
-    expect(gainWords(marks)).toBe(
+    expect(plain(marks)).toBe(
       'Sheets by share: 7.42 at first · 10 s 7.35 · 30 s 7.30 · 1 min 7.21 · 1 min 15 s 7.12',
     )
   })
 
   it('says where nothing was gained, and ends on a full mark without a second one', () => {
-    expect(gainWords(told([[4, 7.42]]))).toBe(
-      'Sheets by share: 7.42 at first · 4 s 7.42 · nothing gained yet',
-    )
+    expect(plain(told([[4, 7.42]]))).toBe('Sheets by share: 7.42 at first · 4 s 7.42 · nothing gained yet')
     const ended = told([
       [9.9, 7.4],
       [10, 7.31],

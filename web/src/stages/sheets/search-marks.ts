@@ -9,6 +9,7 @@ export interface GainMark {
 /** When it is marked what the search has come to, s; the last mark is where it stands. */
 const MARKS_S = [10, 30, 60, 120, 180, 240, 300]
 const WORTH_TELLING = 0.005
+const NO_BREAK = '\u00a0'
 
 /** The marks with where the search stands now: what was marked before the last full mark stays. */
 export function marked(marks: readonly GainMark[], now: GainMark): readonly GainMark[] {
@@ -31,9 +32,11 @@ export function gainWords(marks: readonly GainMark[]): string {
   const at = ({ atS, sheets }: GainMark) =>
     `${atS < 60 ? `${Math.round(atS)} s` : `${Math.floor(atS / 60)} min${atS % 60 >= 1 ? ` ${Math.round(atS % 60)} s` : ''}`} ${sheets.toFixed(2)}`
   const isNone = later.length > 0 && first.sheets - later.at(-1)!.sheets < WORTH_TELLING
-  return [
+  const parts = [
     `Sheets by share: ${first.sheets.toFixed(2)} at first`,
     ...later.map(at),
     ...(isNone ? ['nothing gained yet'] : []),
-  ].join(' · ')
+  ]
+  // A time stays with what it came to when the line breaks.
+  return parts.map((part) => part.replaceAll(' ', NO_BREAK)).join(' · ')
 }
