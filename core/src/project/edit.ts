@@ -10,8 +10,8 @@ import {
 } from '../base/geometry'
 import { movePads } from './hand-pads'
 import { setPlan } from './set-plan'
-import { pieceRegion, sameButSize } from './lookup'
-import type { Fold, Layer, Paper, Piece, Pin, Print, Project } from './schema'
+import { findLayer, pieceRegion, sameButSize } from './lookup'
+import type { Fold, Layer, Paper, Piece, PieceJoint, Pin, Print, Project } from './schema'
 
 const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project => ({
   ...project,
@@ -29,6 +29,31 @@ export const pressOn = (project: Project, layerId: string): Project =>
     cutMirrored: true,
     inOne: true,
   })
+
+/**
+ * Gives pieces a joint of their own: of a layer on foam they are glued flat, of a glued one with a glue of theirs.
+ * @param adhesiveId null for the layer's glue; undefined where they are held as the layer is again
+ */
+export function setPieceJoint(
+  project: Project,
+  { layerId, pieceIds }: { layerId: string; pieceIds: readonly string[] },
+  adhesiveId: string | null | undefined,
+): Project {
+  const layer = findLayer(project, layerId)
+  if (!layer) return project
+  const { joint } = layer
+  // Of pieces that are gone nothing is kept.
+  const held = (joint.pieces ?? []).filter(
+    (own) => !pieceIds.includes(own.pieceId) && layer.pieces.some(({ id }) => id === own.pieceId),
+  )
+  const own =
+    adhesiveId === undefined
+      ? held
+      : [...held, ...pieceIds.map((pieceId): PieceJoint => ({ pieceId, adhesiveId }))]
+  const { pieces, ...rest } = joint
+  void pieces
+  return setLayer(project, layerId, { joint: own.length > 0 ? { ...rest, pieces: own } : rest })
+}
 
 /** Moves a layer to a place counted from the back (0 is the backmost). */
 export function moveLayer(project: Project, layerId: string, to: number): Project {

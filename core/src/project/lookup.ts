@@ -9,7 +9,7 @@ import {
   type Polygon,
   type Region,
 } from '../base/geometry'
-import type { Adhesive, Layer, Mount, Paper, Piece, Project } from './schema'
+import type { Adhesive, Joint, Layer, Mount, Paper, Piece, PieceJoint, Project } from './schema'
 import { safeStripMm } from './strength'
 
 /** The paper taken for a layer that has none yet. */
@@ -95,9 +95,24 @@ export const sameButSize = (a: Paper, b: Paper): boolean =>
 export const adhesiveOf = (project: Project): Adhesive | undefined =>
   project.drawer.adhesives.find((a) => a.id === project.plan.adhesiveId) ?? project.drawer.adhesives[0]
 
-/** The glue of a layer's joint: its own, else the project's. */
-export const glueOf = (project: Project, { joint }: Pick<Layer, 'joint'>): Adhesive | undefined =>
-  project.drawer.adhesives.find(({ id }) => id === joint.adhesiveId) ?? adhesiveOf(project)
+/** The glue of a layer's joint, or of one of its pieces: its own, else the layer's, else the project's. */
+export function glueOf(
+  project: Project,
+  { joint }: Pick<Layer, 'joint'>,
+  pieceId?: string,
+): Adhesive | undefined {
+  const find = (adhesiveId: string | null | undefined) =>
+    adhesiveId ? project.drawer.adhesives.find(({ id }) => id === adhesiveId) : undefined
+  return find(pieceJoint(joint, pieceId)?.adhesiveId) ?? find(joint.adhesiveId) ?? adhesiveOf(project)
+}
+
+/** How a piece is held otherwise than its layer; none where it is held like it. */
+export const pieceJoint = (joint: Joint, pieceId: string | undefined): PieceJoint | undefined =>
+  pieceId === undefined ? undefined : joint.pieces?.find((own) => own.pieceId === pieceId)
+
+/** Whether a piece of a layer on foam is to be glued flat to what is beneath. */
+export const isGluedFlat = ({ joint }: Pick<Layer, 'joint'>, pieceId: string): boolean =>
+  joint.kind === 'foam' && pieceJoint(joint, pieceId) !== undefined
 
 /** The glue that holds a topper's sticks. */
 export function stickGlueOf(project: Project): Adhesive | undefined {

@@ -128,6 +128,9 @@ export const mountSchema = z.discriminatedUnion('kind', [
 /** Ways to spread glue. */
 export const SPREADS = ['dots', 'beads', 'coat'] as const
 
+/** A piece with a joint of its own: its glue, null for that of the layer. */
+export const pieceJointSchema = z.looseObject({ pieceId: id, adhesiveId: id.nullable().default(null) })
+
 /** What holds a layer. */
 export const jointSchema = z.looseObject({
   /**
@@ -145,6 +148,11 @@ export const jointSchema = z.looseObject({
   adhesiveId: id.nullable().optional(),
   /** How the glue is spread, where the size of the parts is not to decide. */
   spread: z.enum(SPREADS).nullable().optional(),
+  /**
+   * Pieces that are held otherwise than their layer: of a layer on foam they are glued flat to what is beneath, of a glued one they
+   * have a glue of their own.
+   */
+  pieces: z.array(pieceJointSchema).max(MOST.pieces).optional(),
 })
 
 /** Parts that a layer may play. */
@@ -717,6 +725,8 @@ export type Print = z.infer<typeof printSchema>
 export type Picture = z.infer<typeof pictureSchema>
 /** See assemblySchema. */
 export type Assembly = z.infer<typeof assemblySchema>
+/** See pieceJointSchema. */
+export type PieceJoint = z.infer<typeof pieceJointSchema>
 /** See jointSchema. */
 export type Joint = z.infer<typeof jointSchema>
 /** See tintSchema. */

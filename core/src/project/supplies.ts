@@ -14,6 +14,7 @@ import {
   type Ink,
   type Observation,
   type Foam,
+  type Joint,
   type Project,
   type Setting,
 } from './schema'
@@ -215,6 +216,16 @@ export function changeCutter(
       }
 }
 
+/** A joint that no longer names a glue. */
+function withoutGlue(joint: Joint, id: string): Joint {
+  const own = joint.adhesiveId === id ? { ...joint, adhesiveId: null } : joint
+  if (!own.pieces?.some(({ adhesiveId }) => adhesiveId === id)) return own
+  return {
+    ...own,
+    pieces: own.pieces.map((one) => (one.adhesiveId === id ? { ...one, adhesiveId: null } : one)),
+  }
+}
+
 /** Takes a foam or a glue out of the drawer and of the project. Joints that named a glue go back to the project's. */
 export function withoutSupply(
   { project, supplies }: { project: Project; supplies: Supplies },
@@ -225,9 +236,7 @@ export function withoutSupply(
   return {
     project: {
       ...project,
-      layers: project.layers.map((layer) =>
-        layer.joint.adhesiveId === id ? { ...layer, joint: { ...layer.joint, adhesiveId: null } } : layer,
-      ),
+      layers: project.layers.map((layer) => ({ ...layer, joint: withoutGlue(layer.joint, id) })),
       drawer: { ...drawer, foams: less(drawer.foams), adhesives: less(drawer.adhesives) },
       plan: plan.adhesiveId === id ? { ...plan, adhesiveId: null } : plan,
     },

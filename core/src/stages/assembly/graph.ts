@@ -10,6 +10,9 @@ import {
   builtLayers,
   cutPieces,
   glueOf,
+  isGluedFlat,
+  pieceJoint,
+  type Adhesive,
   layerBox,
   layerRegion,
   paperOf,
@@ -31,7 +34,7 @@ import {
   type Shim,
 } from '../depth'
 import type { Load } from '../sheets'
-import type { About, Ground, Job, PadCount, StepKind, Untold } from './task'
+import type { About, GlueCount, Ground, Job, PadCount, StepKind, Untold } from './task'
 import { BENCH, UNNAMED_GLUE } from './times'
 
 /** What the graph follows from. */
@@ -141,7 +144,8 @@ function foamsOfShim({ foamIds, at }: Shim): FoamCount[] {
 /** To set them. */
 const shimMinutes = ({ depth }: Known): number => ((depth?.shim?.at.length ?? 0) * BENCH.padSeconds) / 60
 
-const sum = (pads: readonly PadCount[]): number => pads.reduce((total, { count }) => total + count, 0)
+const sum = (counts: readonly { count: number }[]): number =>
+  counts.reduce((total, { count }) => total + count, 0)
 
 function cutting({ project, loads, depth }: Known): Untold[] {
   const pads = (depth?.pads.length ?? 0) * project.plan.batch
@@ -433,18 +437,38 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
       add(padding)
       after.push(padding.id)
     }
-    // Of a padded layer, pieces that no pad fits.
-    const glued = known.depth?.layers.find((one) => one.layerId === held.id)?.glued.length ?? 0
+    // Of a padded layer, pieces that no pad fits, and those that are to be glued.
+    const depth = known.depth?.layers.find((one) => one.layerId === held.id)
+    const glued = depth?.glued.length ?? 0
+    const flat = byGlue(project, held, depth?.gluedFlat ?? [])
+    const hold = () => {
+      const used = slowestOf(gluesOf(project, held), 'handleMin')
+      if ((used ?? UNNAMED_GLUE).handleMin === 0) return
+      wet.push({ id: `hold-${layer.id}`, box })
+      add(
+        job(
+          `hold-${layer.id}`,
+          'dry',
+          { step: 'hold', layer, glue: used },
+          { after: [before], needs: [], minutes: (used ?? UNNAMED_GLUE).handleMin, ...own },
+        ),
+      )
+    }
     if (!isGlued(known, held, pads)) {
       add(
         job(
           `lay-${layer.id}`,
           'lay',
-          { step: 'lay', layer, faceDown, pads, glued, onWet },
-          { after, minutes: BENCH.layMinutes + (glued * BENCH.gluePartSeconds) / 60, ...own },
+          { step: 'lay', layer, faceDown, pads, glued, flat, onWet },
+          {
+            after,
+            minutes: BENCH.layMinutes + ((glued + sum(flat)) * BENCH.gluePartSeconds) / 60,
+            ...own,
+          },
         ),
       )
       before = `lay-${layer.id}`
+      if (flat.length > 0) hold()
       return
     }
     add(
@@ -457,6 +481,7 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
           glue: glueOf(project, held) ?? null,
           amount: known.glue?.find(({ layerId }) => layerId === held.id) ?? null,
           faceDown,
+          others: othersOf(project, held),
           pads,
           onWet,
         },
@@ -464,21 +489,41 @@ function sticking(known: Known, layers: readonly Layer[], padsOf: ReadonlyMap<st
       ),
     )
     before = `glue-${layer.id}`
-    const { handleMin: waitMin } = glueOf(project, held) ?? UNNAMED_GLUE
-    if (waitMin > 0) {
-      wet.push({ id: `hold-${layer.id}`, box })
-      add(
-        job(
-          `hold-${layer.id}`,
-          'dry',
-          { step: 'hold', layer, glue: glueOf(project, held) ?? null },
-          { after: [`glue-${layer.id}`], needs: [], minutes: waitMin, ...own },
-        ),
-      )
-    }
+    hold()
   })
   return jobs
 }
+
+/** So many pieces of a layer with each glue. */
+function byGlue(project: Project, layer: Layer, pieceIds: readonly string[]): GlueCount[] {
+  const counts = new Map<Adhesive | null, number>()
+  for (const pieceId of pieceIds) {
+    const used = glueOf(project, layer, pieceId) ?? null
+    counts.set(used, (counts.get(used) ?? 0) + 1)
+  }
+  return [...counts].map(([glue, count]) => ({ glue, count }))
+}
+
+/** Pieces of a glued layer that take another glue than the layer. */
+const othersOf = (project: Project, layer: Layer): GlueCount[] =>
+  byGlue(
+    project,
+    layer,
+    layer.pieces.flatMap(({ id }) => (pieceJoint(layer.joint, id)?.adhesiveId ? [id] : [])),
+  ).filter(({ glue }) => glue?.id !== glueOf(project, layer)?.id)
+
+/** All glues that hold pieces of a layer: its own, and those of single pieces. */
+const gluesOf = (project: Project, layer: Layer): Adhesive[] => [
+  ...new Set(
+    layer.pieces.flatMap(({ id }) =>
+      layer.joint.kind === 'foam' && !isGluedFlat(layer, id) ? [] : (glueOf(project, layer, id) ?? []),
+    ),
+  ),
+]
+
+/** Of several glues the one that takes longest; null where none is named. */
+const slowestOf = (glues: readonly Adhesive[], by: 'handleMin' | 'dryMin'): Adhesive | null =>
+  glues.toSorted((a, b) => b[by] - a[by])[0] ?? null
 
 /** Pieces that the frame holds by folded bars, the hindmost first. */
 function standing(
@@ -527,17 +572,25 @@ function finishing(
       }),
     )
   // Of several glues the one that takes longest.
-  const slowest = layers
+  const wet = layers
     .filter(isStacked)
     // The backmost is stuck to nothing yet, unless it was begun where it stays.
     .slice(mount.kind === 'garland' || ground !== 'bench' ? 0 : 1)
-    .filter((layer) => isGlued(known, layer, sum(padsOf.get(layer.id) ?? [])))
-    .map((layer) => glueOf(project, layer) ?? UNNAMED_GLUE)
-    .toSorted((a, b) => b.dryMin - a.dryMin)[0]
-  if (slowest && slowest.dryMin > 0) {
-    const glue = 'name' in slowest ? slowest : null
-    add('dry', 'dry', { step: 'dry', glue }, slowest.dryMin)
-  }
+    .filter(
+      (layer) =>
+        isGlued(known, layer, sum(padsOf.get(layer.id) ?? [])) ||
+        layer.pieces.some(({ id }) => isGluedFlat(layer, id)),
+    )
+  const glue = slowestOf(
+    wet.flatMap((layer) => {
+      const named = gluesOf(project, layer)
+      // One that goes on with glue since no pad fits takes the layer's.
+      return named.length > 0 ? named : (glueOf(project, layer) ?? [])
+    }),
+    'dryMin',
+  )
+  const { dryMin: longest } = glue ?? UNNAMED_GLUE
+  if (wet.length > 0 && longest > 0) add('dry', 'dry', { step: 'dry', glue }, longest)
   /** What holds the stack to what it lives on dries before the work is stood up. */
   const dryMount = () => {
     const own = adhesiveOf(project)

@@ -51,13 +51,24 @@ export type About =
   /** Pads on the back of `layer`; face down it lies on the stack already. */
   | { step: 'pad'; layer: Layer; pads: PadCount[] }
   /** `glued` pieces of a padded layer are too narrow for a pad; `onWet`, what lies beneath is glued and wet still. */
-  | { step: 'lay'; layer: Layer; faceDown: boolean; pads: number; glued: number; onWet: boolean }
+  | {
+      step: 'lay'
+      layer: Layer
+      faceDown: boolean
+      pads: number
+      glued: number
+      /** Pieces of it that the maker wants glued flat. */
+      flat: GlueCount[]
+      onWet: boolean
+    }
   /** With the joint's own glue; null where the project names none. */
   | {
       step: 'glue'
       layer: Layer
       glue: Adhesive | null
       amount: GlueAmount | null
+      /** Pieces that take another glue. */
+      others: GlueCount[]
       faceDown: boolean
       pads: number
       onWet: boolean
@@ -83,6 +94,12 @@ export type About =
   | { step: 'on-pane'; layer: Layer }
   /** A flag onto the twine, the `nth` from the left of so many; which end of the twine is left free before or behind it. */
   | { step: 'flag'; layer: Layer; nth: number; of: number; gapMm: number; endsMm: number; isFolded: boolean }
+
+/** So many pieces with one glue; null where the project names none. */
+export interface GlueCount {
+  glue: Adhesive | null
+  count: number
+}
 
 /** So many pads of one kind. */
 export interface PadCount {

@@ -9,6 +9,7 @@ import {
   cutPieces,
   findLayer,
   folioOf,
+  glueOf,
   layerBox,
   paperOf,
   pieceRegion,
@@ -262,16 +263,28 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
     case 'lay': {
       const beside =
         about.glued > 0
-          ? ` ${plural(about.glued, 'piece')} of it ${about.glued === 1 ? 'is' : 'are'} too narrow for a pad: ${glueName(project, 'glue')} under ${about.glued === 1 ? 'it' : 'each'}, flat on what is beneath.`
+          ? ` ${plural(about.glued, 'piece')} of it ${about.glued === 1 ? 'is' : 'are'} too narrow for a pad: ${glueOf(project, layer)?.name ?? 'glue'} under ${about.glued === 1 ? 'it' : 'each'}, flat on what is beneath.`
           : ''
+      const flat = about.flat
+        .map(
+          ({ count, glue }) =>
+            ` ${plural(count, 'piece')} of it ${count === 1 ? 'goes' : 'go'} flat on what is beneath, with ${glue?.name ?? 'glue'}.`,
+        )
+        .join('')
       const peel =
         about.pads < FEW_PADS
           ? ' Peel the paper off once it hovers right over its place. Press from the middle out.'
           : ' Peel the corner pads first; the rest once it lies right. Press from the middle out.'
       return {
         title: layTitle(folio, about.faceDown),
-        detail: `${what}. ${alignment(project, layer.id, about.faceDown)}${about.pads > 0 ? peel : ''}${beside}${about.onWet ? ` ${ON_WET}` : ''}`,
-        caution: about.pads > 0 ? 'Foam sticks at once and cannot be moved.' : null,
+        detail: `${what}. ${alignment(project, layer.id, about.faceDown)}${about.pads > 0 ? peel : ''}${beside}${flat}${about.onWet ? ` ${ON_WET}` : ''}`,
+        caution:
+          [
+            about.pads > 0 ? 'Foam sticks at once and cannot be moved.' : '',
+            ...about.flat.map(({ glue }) => glue?.caution ?? ''),
+          ]
+            .filter(Boolean)
+            .join(' ') || null,
       }
     }
     case 'glue': {
@@ -279,12 +292,18 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
       const watch = [alignment(project, layer.id, about.faceDown)]
       if (adhesive && (paper?.gsm ?? ASSUMED_PAPER.gsm) < adhesive.bucklesBelowGsm)
         watch.push(`It buckles card under ${adhesive.bucklesBelowGsm} gsm: dots, not lines.`)
+      const others = about.others
+        .map(({ count, glue }) => `; ${count} of them with ${glue?.name ?? 'glue'}`)
+        .join('')
       if (about.onWet) watch.push(ON_WET)
       if (adhesive?.slides) watch.push('It slides while wet: check once more before it takes hold.')
       return {
         title: layTitle(folio, about.faceDown),
-        detail: say`${what}, with ${adhesive?.name ?? 'glue'}: ${plural(layer.pieces.length, 'part')}${glueWords(about.amount)}. ${watch.join(' ')}`,
-        caution: adhesive?.caution || `Number ${folio} right way up.`,
+        detail: say`${what}, with ${adhesive?.name ?? 'glue'}: ${plural(layer.pieces.length, 'part')}${glueWords(about.amount)}${others}. ${watch.join(' ')}`,
+        caution:
+          [adhesive, ...about.others.map(({ glue }) => glue)]
+            .flatMap((one) => one?.caution || [])
+            .join(' ') || `Number ${folio} right way up.`,
       }
     }
     case 'hold': {

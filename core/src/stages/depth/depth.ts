@@ -14,6 +14,7 @@ import { fresh, type Memo } from '../../base'
 import {
   builtLayers,
   depthAtHand,
+  isGluedFlat,
   isOnPane,
   isStandOff,
   paperOf,
@@ -48,6 +49,8 @@ export interface LayerDepth {
   farthestAt: [number, number] | null
   /** Pieces on foam for which no pad is narrow enough: they go on with glue. */
   glued: string[]
+  /** Pieces of a layer on foam that the maker wants glued flat. */
+  gluedFlat: string[]
   floating: string[]
   /** Padded pieces whose centre of mass lies far outside their pads, and where it lies: they tip. */
   tips: { pieceId: string; at: [number, number] }[]
@@ -143,6 +146,7 @@ export function holdLayer(
     farthestMm: onFoam ? 0 : null,
     farthestAt: null,
     glued: [],
+    gluedFlat: onFoam ? lifted.flatMap((p) => (isGluedFlat(layer, p.pieceId) ? [p.pieceId] : [])) : [],
     floating: lifted.filter((p) => p.floats).map((p) => p.pieceId),
     tips: [],
     allowed: [],
@@ -153,6 +157,7 @@ export function holdLayer(
     const hidden = hidingRegion(project, layer.id, memo)
     const allowed: Region[] = []
     for (const piece of lifted) {
+      if (held.gluedFlat.includes(piece.pieceId)) continue
       const planned = padsForPiece(project, piece, hidden, memo)
       for (const pad of planned.pads) pads.push(pad)
       allowed.push(planned.allowed)
@@ -176,7 +181,7 @@ export function holdLayer(
       layer.copies *
       pads.reduce((n, { foamIds }) => n + foamIds.filter((id) => wholeOf(id).share < 1).length, 0)
   }
-  const pieces = asBuilt(project, lifted, held.glued)
+  const pieces = asBuilt(project, lifted, [...held.glued, ...held.gluedFlat])
   for (const { bottomMm, topMm, tiltMm } of pieces) {
     held.bottomMm = Math.min(held.bottomMm, bottomMm)
     held.topMm = Math.max(held.topMm, topMm)
@@ -197,14 +202,14 @@ function tipOf({ region }: PieceHeight, pads: readonly Pad[]): [number, number] 
   return regionContains(near, x, y) ? null : [x, y]
 }
 
-/** Pieces as the steps build them: those that no pad fits are glued. */
+/** Pieces as the steps build them, some of them glued. */
 export const asBuilt = (
   project: Project,
   lifted: readonly PieceHeight[],
   glued: readonly string[],
 ): PieceHeight[] => lifted.map((piece) => (glued.includes(piece.pieceId) ? lowered(project, piece) : piece))
 
-/** Pieces of a layer on foam that no pad fits; pads are planned only where nothing else tells. Needs the geometry loaded. */
+/** Pieces of a layer on foam that are glued, by choice or since no pad fits; pads are planned only where nothing else tells. Needs the geometry loaded. */
 export function gluedPieces(
   project: Project,
   layer: Layer,
@@ -219,7 +224,9 @@ export function gluedPieces(
     handPadsOf(project, piece).length > 0 ||
     ((isFreed ? null : hasRoom(project, piece, hidden, memo)) ??
       !padsForPiece(project, piece, hidden, memo).noRoom)
-  return lifted.filter((piece) => !holds(piece)).map(({ pieceId }) => pieceId)
+  return lifted
+    .filter((piece) => isGluedFlat(layer, piece.pieceId) || !holds(piece))
+    .map(({ pieceId }) => pieceId)
 }
 
 const isOnFoam = (layer: Layer): boolean =>

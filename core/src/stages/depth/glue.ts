@@ -20,7 +20,15 @@ import {
   type Region,
   type Ring,
 } from '../../base/geometry'
-import { ASSUMED_PAPER, glueOf, paperOf, type Layer, type Project, type Spread } from '../../project'
+import {
+  ASSUMED_PAPER,
+  glueOf,
+  paperOf,
+  type Adhesive,
+  type Layer,
+  type Project,
+  type Spread,
+} from '../../project'
 import type { PieceHeight } from './heights'
 
 /** Glue keeps so far from edges, less where a part is too narrow for it. */
@@ -62,6 +70,8 @@ export interface LayerGlue {
   coatMm2: number
   /** All of it, for one of the batch and every copy of the layer. */
   ml: number
+  /** The same by the glue that it is, the layer's first; null where the project names none. */
+  mlOf: { adhesiveId: string | null; ml: number }[]
   /** Pieces of which no part can take glue: they touch nothing. */
   bare: string[]
 }
@@ -69,21 +79,21 @@ export interface LayerGlue {
 /** What the glue of a layer comes to: the figures alone. */
 export type GlueAmount = Pick<
   LayerGlue,
-  'layerId' | 'dotMm' | 'beadMm' | 'beadLengthMm' | 'coatMm2' | 'ml'
+  'layerId' | 'dotMm' | 'beadMm' | 'beadLengthMm' | 'coatMm2' | 'ml' | 'mlOf'
 > & {
   dots: number
 }
 
 /** The figures of a layer's glue. */
 export const amountOf = (glue: LayerGlue): GlueAmount => {
-  const { layerId, dots, dotMm, beadMm, beadLengthMm, coatMm2, ml } = glue
-  return { layerId, dots: dots.length, dotMm, beadMm, beadLengthMm, coatMm2, ml }
+  const { layerId, dots, dotMm, beadMm, beadLengthMm, coatMm2, ml, mlOf } = glue
+  return { layerId, dots: dots.length, dotMm, beadMm, beadLengthMm, coatMm2, ml, mlOf }
 }
 
 /**
  * Glue under the pieces of a layer that are glued: by choice, or because no pad fits; null where none is.
  * @param pieces where they come to lie
- * @param noPad ids of those of a padded layer that no pad fits
+ * @param noPad ids of those of a padded layer that are glued
  * @param hidden of a clear sheet: where its glue is not seen, since something lies over it; null where it is seen nowhere
  */
 export function glueUnder(
@@ -96,47 +106,68 @@ export function glueUnder(
   }: { pieces: readonly PieceHeight[]; noPad: readonly string[]; hidden?: Region | null },
 ): LayerGlue | null {
   const own = layer.joint.kind === 'glue' ? pieces : pieces.filter(({ pieceId }) => noPad.includes(pieceId))
-  if (own.length === 0) return null
-  const glue: LayerGlue = {
+  const laid = own.map((piece) => ({ piece, spread: spreadUnder(project, piece, hidden) }))
+  const all = laid.flatMap(({ spread }) => spread ?? [])
+  // The first layer lies on nothing: it is what others are stuck to.
+  const bare = laid.flatMap(({ piece, spread }) =>
+    spread === null && (piece.supports.length > 0 || piece.floats) ? [piece.pieceId] : [],
+  )
+  if (all.length + bare.length === 0) return null
+  const beads = all.flatMap((one) => one.beads)
+  const coat = all.flatMap((one) => one.coat)
+  /** ml of each glue, the layer's own first. */
+  const mlOf = new Map<string | null, number>([[glueOf(project, layer)?.id ?? null, 0]])
+  for (const { piece, spread } of laid) {
+    if (!spread) continue
+    const used = glueOf(project, layer, piece.pieceId)?.id ?? null
+    mlOf.set(used, (mlOf.get(used) ?? 0) + (layer.copies * volumeOf(spread)) / 1000)
+  }
+  return {
     layerId: layer.id,
-    zone: [],
-    dots: [],
+    zone: all.flatMap((one) => one.zone),
+    dots: all.flatMap((one) => one.dots),
     dotMm: DOT_MM,
-    beads: [],
+    beads,
     beadMm: BEAD_MM,
-    beadLengthMm: 0,
-    coat: [],
-    coatMm2: 0,
-    ml: 0,
-    bare: [],
+    beadLengthMm: lengthOf(beads),
+    coat,
+    coatMm2: regionArea(coat),
+    ml: [...mlOf.values()].reduce((sum, ml) => sum + ml, 0),
+    mlOf: [...mlOf].filter(([, ml]) => ml > 0).map(([adhesiveId, ml]) => ({ adhesiveId, ml })),
+    bare,
   }
-  for (const piece of own) {
-    const under = touchedUnder(piece)
-    // Glue under a clear sheet is seen: it goes where something lies over it, as far as there is such a place.
-    const covered = hidden ? intersect(under, hidden) : under
-    const all = covered.length > 0 ? covered : under
-    const zone = zoneOf(layer, piece, all)
-    if (zone.length === 0) {
-      const spot = largestOf(all)
-      // Too narrow for a rim: a dot in the middle of what touches.
-      if (spot) glue.dots.push(middleOf(spot))
-      // The first layer lies on nothing: it is what others are stuck to.
-      else if (piece.supports.length > 0 || piece.floats) glue.bare.push(piece.pieceId)
-      continue
-    }
-    glue.zone = [...glue.zone, ...zone]
-    for (const part of zone) spreadOver(glue, part, layer.joint.spread ?? spreadFor(project, layer, part))
-  }
-  if (glue.zone.length + glue.dots.length + glue.bare.length === 0) return null
-  glue.beadLengthMm = glue.beads.reduce((sum, ring) => sum + regionPerimeter([{ outer: ring, holes: [] }]), 0)
-  glue.coatMm2 = regionArea(glue.coat)
-  glue.ml = (layer.copies * volumeOf(glue)) / 1000
-  return glue
 }
 
+/** Glue as it is spread. */
+type Laid = Pick<LayerGlue, 'zone' | 'dots' | 'beads' | 'coat'>
+
+/** How glue goes under one piece where it comes to lie; null where it touches nothing. */
+function spreadUnder(project: Project, piece: PieceHeight, hidden: Region | null): Laid | null {
+  const { layer, pieceId } = piece
+  const under = touchedUnder(piece)
+  // Glue under a clear sheet is seen: it goes where something lies over it, as far as there is such a place.
+  const covered = hidden ? intersect(under, hidden) : under
+  const all = covered.length > 0 ? covered : under
+  const laid: Laid = { zone: zoneOf(layer, piece, all), dots: [], beads: [], coat: [] }
+  if (laid.zone.length === 0) {
+    // Too narrow for a rim: a dot in the middle of what touches.
+    const spot = largestOf(all)
+    return spot ? { ...laid, dots: [middleOf(spot)] } : null
+  }
+  const used = glueOf(project, layer, pieceId)
+  for (const part of laid.zone)
+    spreadOver(laid, part, layer.joint.spread ?? spreadFor(project, used, { layer, part }))
+  return laid
+}
+
+const lengthOf = (beads: readonly Ring[]): number =>
+  beads.reduce((sum, ring) => sum + regionPerimeter([{ outer: ring, holes: [] }]), 0)
+
 /** mm³. */
-const volumeOf = ({ dots, dotMm, beadLengthMm, beadMm, coatMm2 }: LayerGlue): number =>
-  dots.length * (Math.PI / 12) * dotMm ** 3 + beadLengthMm * (Math.PI / 8) * beadMm ** 2 + coatMm2 * COAT_MM
+const volumeOf = ({ dots, beads, coat }: Laid): number =>
+  dots.length * (Math.PI / 12) * DOT_MM ** 3 +
+  lengthOf(beads) * (Math.PI / 8) * BEAD_MM ** 2 +
+  regionArea(coat) * COAT_MM
 
 /** Card right under a piece that its body touches. */
 function touchedUnder(piece: PieceHeight): Polygon[] {
@@ -183,19 +214,22 @@ function drawnIn(card: Region): Polygon[] {
 }
 
 /** How glue is spread under a part: dots where it would buckle the card. */
-function spreadFor(project: Project, layer: Layer, part: Polygon): Spread {
+function spreadFor(
+  project: Project,
+  used: Adhesive | undefined,
+  { layer, part }: { layer: Layer; part: Polygon },
+): Spread {
   const box = polygonBox(part)
   const across = Math.max(boxWidth(box), boxHeight(box))
   // How wide it is all along: narrow strokes take dots however long they are.
   const wide = (2 * polygonArea(part)) / regionPerimeter([part])
   if (across <= DOTS_TO_MM || wide < BEAD_WIDE_MM) return 'dots'
-  const buckles =
-    (paperOf(project, layer) ?? ASSUMED_PAPER).gsm < (glueOf(project, layer)?.bucklesBelowGsm ?? 0)
+  const buckles = (paperOf(project, layer) ?? ASSUMED_PAPER).gsm < (used?.bucklesBelowGsm ?? 0)
   if (buckles) return 'dots'
   return across <= BEADS_TO_MM ? 'beads' : 'coat'
 }
 
-function spreadOver(glue: LayerGlue, part: Polygon, how: Spread): void {
+function spreadOver(glue: Laid, part: Polygon, how: Spread): void {
   if (how === 'coat') glue.coat = [...glue.coat, part]
   else if (how === 'dots') glue.dots.push(...dotsIn(part))
   else {

@@ -16,6 +16,7 @@ import {
 } from '../../base/geometry'
 import {
   glueOf,
+  isGluedFlat,
   isOnPane,
   hasBoardBehind,
   pieceRegion,
@@ -96,19 +97,20 @@ export interface On {
 }
 
 /** What lies between a layer and the card under it, mm: the foam that comes nearest to the gap that was typed, or the glue. */
-function gapOf(project: Project, layer: Layer): number {
+function gapOf(project: Project, layer: Layer, pieceId: string): number {
   const { joint } = layer
   if (joint.kind === 'foam')
     return joint.gapMm > 0 ? (madeGap(project.drawer.foams, joint.gapMm) ?? joint.gapMm) : 0
-  return joint.kind === 'glue' ? glueMm(project, layer) : 0
+  return joint.kind === 'glue' ? glueMm(project, layer, pieceId) : 0
 }
 
 /** By how much the foam under a layer gives under a press, mm. */
 const giveOf = ({ drawer }: Project, { joint }: Layer): number =>
   joint.kind === 'foam' && joint.gapMm > 0 ? giveOfGap(drawer.foams, joint.gapMm) : 0
 
-/** How thick the glue of a layer stays, mm. */
-const glueMm = (project: Project, layer: Layer): number => glueOf(project, layer)?.thicknessMm ?? 0
+/** How thick the glue of a piece stays, mm. */
+const glueMm = (project: Project, layer: Layer, pieceId: string): number =>
+  glueOf(project, layer, pieceId)?.thicknessMm ?? 0
 
 /** Lifts each piece of a layer its gap above the highest card under it. Needs the geometry loaded. */
 export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] {
@@ -118,7 +120,7 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
     const { body, flaps } = isFlat(layer) ? { body: whole, flaps: NO_FLAPS } : memo('folded', [whole, layer.folds, layer.shaping, layer.blanks.length], () => folded(whole, layer)) // prettier-ignore
     // What is folded does not rest on what is under it: only the body does.
     const under = nearUnder(body, below)
-    const gap = below ? gapOf(project, layer) : layer.joint.kind === 'foam' ? gapOf(project, layer) : 0
+    const gap = below || layer.joint.kind === 'foam' ? gapOf(project, layer, piece.id) : 0
     const rests = stands(layer) ? null : restsAt(body, under, gap, memo)
     const bottomMm = rests ? even(rests.bottomMm) : standsAt(project, layer, thickness)
     const givesMm = rests ? even(rests.givesMm + (gap > 0 ? giveOf(project, layer) : 0)) : 0
@@ -210,11 +212,11 @@ export function standOn(
   const hangs = project.mount.kind === 'garland' && layer.joint.kind === 'none'
   // Glue fills no gap: what is glued lies on the highest card under it, and leans to what is lower.
   const foams = layer.joint.kind === 'foam' ? project.drawer.foams : NO_FOAMS
-  const gap = gapOf(project, layer)
   if (stands(layer))
     return pieces.map((piece) => ({ ...piece, layer, tiltMm: 0, floats: false, supports: [] }))
   return pieces.map((piece): PieceHeight => {
     const { region, bottomMm } = piece
+    const gap = gapOf(project, layer, piece.pieceId)
     const { contacts, rest } = contactsUnder(region, nearUnder(region, below), memo)
     if (hasBoard && rest.length > 0) contacts.push({ region: rest, topMm: 0 })
     const supports = contacts
@@ -242,20 +244,22 @@ function bears(region: Region, on: Region, foams: readonly Foam[], memo: Memo): 
   return memo('bears', [on, half], () => offset(on, -half).length > 0)
 }
 
-/** A piece that no pad fits goes on with glue: it comes to lie on the highest card under it. Needs the geometry loaded. */
+/** A piece that goes on with glue, since no pad fits or by choice: it comes to lie on the highest card under it. Needs the geometry loaded. */
 export function lowered(project: Project, piece: PieceHeight): PieceHeight {
-  const gap = gapOf(project, piece.layer) - glueMm(project, piece.layer)
+  const { layer, pieceId } = piece
+  const glue = glueMm(project, layer, pieceId)
+  const gap = gapOf(project, layer, pieceId) - glue
   if (gap === 0) return piece
   const supports = piece.supports.map((one) => ({ ...one, needMm: even(one.needMm - gap) }))
   const { region } = piece
   return {
     ...piece,
     supports,
-    givesMm: even(piece.givesMm - giveOf(project, piece.layer)),
+    givesMm: even(piece.givesMm - giveOf(project, layer)),
     bottomMm: even(piece.bottomMm - gap),
     topMm: even(piece.topMm - gap),
     parts: piece.parts.map((part) => ({ ...part, topMm: even(part.topMm - gap) })),
-    tiltMm: tiltOf({ foams: NO_FOAMS, region, supports, gap: glueMm(project, piece.layer) }),
+    tiltMm: tiltOf({ foams: NO_FOAMS, region, supports, gap: glue }),
   }
 }
 
@@ -408,8 +412,10 @@ export interface Lean {
  */
 export function leanOf(project: Project, piece: PieceHeight): Lean | null {
   if (piece.tiltMm === 0) return null
-  const foams = piece.layer.joint.kind === 'foam' ? project.drawer.foams : NO_FOAMS
-  const gap = gapOf(project, piece.layer)
+  const { layer, pieceId } = piece
+  const isFlat = isGluedFlat(layer, pieceId)
+  const foams = layer.joint.kind === 'foam' && !isFlat ? project.drawer.foams : NO_FOAMS
+  const gap = isFlat ? glueMm(project, layer, pieceId) : gapOf(project, layer, pieceId)
   const sizes = footprints(foams)
   const judged = piece.supports.map((support) => ({ support, error: mismatch(support.needMm, gap, sizes) }))
   const fits = judged.filter(({ error }) => error <= LEVEL_MM)

@@ -1,4 +1,4 @@
-import { letPadGo, setLayer, setPlan, type MendTable } from '../../project'
+import { letPadGo, setLayer, setPieceJoint, setPlan, type MendTable } from '../../project'
 import { fitGaps } from './gaps'
 import { addStandOff, withoutStandOff } from './stand-off'
 import { addCover } from './topper'
@@ -10,6 +10,7 @@ declare module '../../project/snag' {
     'let-pad-go': { padId: string }
     'drop-stand-off': object
     'set-joint': { layerId: string; joint: 'glue' | 'foam'; gapMm: number }
+    'glue-pieces': { layerId: string; pieceIds: string[] }
     'set-thrift': { thrift: 'steady' | 'sale' }
     'add-cover': object
     'free-sticks': object
@@ -24,6 +25,7 @@ export const depthMends: MendTable<
   | 'drop-stand-off'
   | 'fit-gaps'
   | 'set-joint'
+  | 'glue-pieces'
   | 'set-thrift'
   | 'add-cover'
   | 'free-sticks'
@@ -35,6 +37,7 @@ export const depthMends: MendTable<
   'drop-stand-off': (project) => withoutStandOff(project),
   'set-joint': (project, { layerId, joint, gapMm }) =>
     setLayer(project, layerId, { joint: { kind: joint, gapMm, pinned: true } }),
+  'glue-pieces': (project, what) => setPieceJoint(project, what, null),
   'set-thrift': (project, { thrift }) => setPlan(project, { thrift }),
   'cut-mirrored': (project, { layerId }) => setLayer(project, layerId, { cutMirrored: true }),
   'add-cover': (project) => addCover(project),

@@ -73,6 +73,10 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
       })
     const joint = findLayer(project, layer.layerId)?.joint
     const made = joint?.kind === 'foam' && joint.gapMm > 0 ? madeGap(project.drawer.foams, joint.gapMm) : null
+    const glueThem = (pieceIds: readonly string[]) => ({
+      label: pieceIds.length === 1 ? 'Glue that piece' : `Glue those ${pieceIds.length} pieces`,
+      action: { kind: 'glue-pieces' as const, layerId: layer.layerId, pieceIds: [...pieceIds] },
+    })
     const noFoam = joint?.kind === 'foam' && joint.gapMm > 0 && made === null
     const to = (gapMm: number) => ({
       label: gapMm > 0 ? say`Take ${length(gapMm)}` : 'Glue it',
@@ -117,17 +121,14 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         `${layer.glued.length} ${layer.glued.length === 1 ? 'piece' : 'pieces'} of “${name(layer.layerId)}” ${layer.glued.length === 1 ? 'is' : 'are'} too narrow to hide a pad and would hang loose.`,
         {
           at: firstPoint(own.find((p) => p.pieceId === layer.glued[0])!.region),
-          mend: {
-            label: 'Glue the layer',
-            action: { kind: 'set-joint', layerId: layer.layerId, joint: 'glue', gapMm: 0 },
-          },
+          mend: glueThem(layer.glued),
         },
       )
     if (layer.tips.length > 0)
       push(
         'tips',
         `${layer.tips.length === 1 ? 'A piece' : `${layer.tips.length} pieces`} of “${name(layer.layerId)}” ${layer.tips.length === 1 ? 'has its centre of mass' : 'have their centres of mass'} outside the pads and will tip: put a pad there by hand, or glue.`,
-        { at: layer.tips[0]!.at },
+        { at: layer.tips[0]!.at, mend: glueThem(layer.tips.map(({ pieceId }) => pieceId)) },
       )
     const spanMm = padSpan(project.plan)
     if (layer.farthestMm !== null && layer.farthestMm > spanMm * FLAPS)

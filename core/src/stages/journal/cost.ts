@@ -1,6 +1,6 @@
 // What the work costs, line by line, and what is spent so far. Prices are the drawer's, what an hour of hands costs is the maker's.
 import { polygonArea, rectangle } from '../../base/geometry'
-import { adhesiveOf, glueOf, findLayer, STAGES, type Part, type Project } from '../../project'
+import { STAGES, type Part, type Project } from '../../project'
 import type { Step } from '../assembly'
 import { wholeOf, type DepthPlan, type GlueAmount } from '../depth'
 import { measure } from '../measure'
@@ -169,11 +169,9 @@ function offCuts(loads: readonly Load[]): CostLine[] {
 function glueLines(project: Project, glue: readonly GlueAmount[]): CostLine[] {
   const { drawer, plan } = project
   const byGlue = new Map<string, number>()
-  for (const { layerId, ml } of glue) {
-    const layer = findLayer(project, layerId)
-    const used = layer ? glueOf(project, layer) : adhesiveOf(project)
-    if (used) byGlue.set(used.id, (byGlue.get(used.id) ?? 0) + ml * plan.batch * GLUE_LOST)
-  }
+  for (const { adhesiveId, ml } of glue.flatMap(({ mlOf }) => mlOf))
+    if (adhesiveId !== null)
+      byGlue.set(adhesiveId, (byGlue.get(adhesiveId) ?? 0) + ml * plan.batch * GLUE_LOST)
   return [...byGlue].map(([id, amount]) => {
     const own = drawer.adhesives.find((one) => one.id === id)!
     return {
