@@ -1,5 +1,5 @@
 // Depth by hand: pads put and taken away, foam of the drawer, a ring before the work, heights read off a section.
-import { expect, test } from './app'
+import { choose, expect, test } from './app'
 
 test('pads are dragged, taken away and planned again, by mouse and keys', async ({ app, page }) => {
   await app.openDemo('Harbour at dusk')
@@ -28,9 +28,27 @@ test('pads are dragged, taken away and planned again, by mouse and keys', async 
   await expect(page.getByRole('button', { name: /Plan all again \(0 put, 1 spot kept free\)/ })).toBeVisible()
   await page.getByRole('button', { name: /Plan all again/ }).click()
   await expect(page.getByRole('button', { name: /Plan all again/ })).toHaveCount(0)
+
+  // A single piece of a layer on foam is glued flat, and goes back.
+  await app.pick('swell')
+  await app.settled()
+  const before = await pads.count()
+  await page.getByRole('combobox', { name: /^A piece of/ }).click()
+  await page.getByRole('option', { name: /^2:/ }).click()
+  await expect(page.locator('[data-picked-piece]')).toBeVisible()
+  await page.getByRole('radio', { name: 'glued flat' }).click()
+  await expect.poll(() => pads.count()).toBeLessThan(before)
+  await expect(page.locator('[data-glue] [data-dot], [data-glue] path').first()).toBeVisible()
+  await choose(page, 'Glue of this piece', 'tape runner')
+  await expect(page.getByRole('combobox', { name: /^A piece of/ })).toContainText('glued flat')
+  await page.getByRole('button', { name: 'All as the layer' }).click()
+  await expect.poll(() => pads.count()).toBe(before)
 })
 
-test('a ring stands the work off the pane as sheets that are cut', async ({ app, page }) => {
+test('a ring stands the work off the pane as sheets that are cut; a section is read off', async ({
+  app,
+  page,
+}) => {
   await app.openDemo('Harbour at dusk')
   await app.stage('Depth')
   await page.getByRole('button', { name: 'Stand off from the pane' }).click()
@@ -40,10 +58,8 @@ test('a ring stands the work off the pane as sheets that are cut', async ({ app,
   await expect(page.getByText('Build the stand-off ring')).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByText('Build the stand-off ring')).toHaveCount(0)
-})
 
-test('a section is cut where its line is moved to, and read off', async ({ app, page }) => {
-  await app.openDemo('Harbour at dusk')
+  // The section is cut where its line is moved to.
   await app.stage('Depth')
   await page.getByRole('radio', { name: 'section' }).click()
   const section = page.getByRole('img', { name: /^Section across/ })
@@ -57,6 +73,20 @@ test('a section is cut where its line is moved to, and read off', async ({ app, 
   const box = (await section.boundingBox())!
   await page.mouse.move(box.x + 45, box.y + 60)
   await expect(page.getByTestId('section-reading')).toHaveText(/layer 1 from 0 mm to 0\.3 mm; .*layer 8 from/)
+
+  // Every fit of the gaps is a slide away.
+  await page.getByRole('button', { name: 'Show every fit' }).click()
+  const slide = page.getByRole('slider', { name: 'From shallow to deep' })
+  await slide.press('End')
+  await app.settled()
+  const stack = async () => Number.parseFloat(await app.figure('Stack').innerText())
+  const deep = await stack()
+  await slide.press('Home')
+  await app.settled()
+  await expect.poll(stack).toBeLessThan(deep - 8)
+  // All of the slide is one step.
+  await app.undo()
+  await expect(app.figure('Stack')).toHaveText('17.4 mm')
 })
 
 test('foam and glue are edited in one drawer for all projects; ticks take pads and give them back', async ({
@@ -106,21 +136,4 @@ test('glue is drawn where it may go, and spread as the maker wants it', async ({
   await expect.poll(glue).not.toBe(dots)
   await app.undo()
   await expect.poll(glue).toBe(dots)
-})
-
-test('every fit of the gaps is a slide away', async ({ app, page }) => {
-  await app.openDemo('Harbour at dusk')
-  await app.stage('Depth')
-  await page.getByRole('button', { name: 'Show every fit' }).click()
-  const slide = page.getByRole('slider', { name: 'From shallow to deep' })
-  await slide.press('End')
-  await app.settled()
-  const stack = async () => Number.parseFloat(await app.figure('Stack').innerText())
-  const deep = await stack()
-  await slide.press('Home')
-  await app.settled()
-  await expect.poll(stack).toBeLessThan(deep - 8)
-  // All of the slide is one step.
-  await app.undo()
-  await expect(app.figure('Stack')).toHaveText('17.4 mm')
 })

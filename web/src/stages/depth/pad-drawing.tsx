@@ -1,4 +1,6 @@
-import { builtLayers, colourOf, type Layer } from '@feuillet/core/project'
+import { type MouseEvent } from 'react'
+import { regionContains } from '@feuillet/core/base/geometry'
+import { builtLayers, colourOf, pieceRegion, type Layer } from '@feuillet/core/project'
 import type { Pad, WhyNot } from '@feuillet/core/stages/depth'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
@@ -11,7 +13,20 @@ import { inkOn } from '../../ui/folio-tab'
 import { keyOfPad, type PadHand } from './use-pad-hand'
 
 /** One layer over what lies beneath it, with its pads and its glue, and where they may lie. */
-export function PadDrawing({ layer, px, hand }: { layer: Layer; px: number; hand: PadHand }) {
+export function PadDrawing({
+  layer,
+  px,
+  hand,
+  pieceId,
+  onPick,
+}: {
+  layer: Layer
+  px: number
+  hand: PadHand
+  /** The piece that is picked. */
+  pieceId: string | null
+  onPick: (pieceId: string | null) => void
+}) {
   const project = useAppSelector(selectProject)
   const map = usePlan('padMap', layer.leftOut ? null : layer.id)
   const glue = usePlan('glueMap', layer.leftOut ? null : layer.id)
@@ -24,8 +39,17 @@ export function PadDrawing({ layer, px, hand }: { layer: Layer; px: number; hand
   const ink = inkOn(colour)
   const round = new Set(project.drawer.foams.flatMap(({ id, form }) => (form === 'dots' ? [id] : [])))
   const isRound = ({ foamIds }: Pad) => foamIds.every((id) => round.has(id))
+  const picked = layer.pieces.find(({ id }) => id === pieceId)
+  /** Picks the piece that is pressed; what is pressed on a pad is the pad's. */
+  const pickAt = (event: MouseEvent<SVGGElement>) => {
+    if ((event.target as Element).closest('[data-pad]')) return
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(
+      event.currentTarget.getScreenCTM()!.inverse(),
+    )
+    onPick(layer.pieces.find((piece) => regionContains(pieceRegion(piece), x, y))?.id ?? null)
+  }
   return (
-    <g>
+    <g onClick={pickAt}>
       <defs>
         <pattern
           id="hatch"
@@ -52,6 +76,16 @@ export function PadDrawing({ layer, px, hand }: { layer: Layer; px: number; hand
           <title>{WHY[why]}</title>
         </path>
       ))}
+      {picked && (
+        <path
+          d={picked.path}
+          fill="none"
+          stroke="var(--color-plum)"
+          strokeWidth={px * 3}
+          pointerEvents="none"
+          data-picked-piece
+        />
+      )}
       {pins?.layerId === layer.id && <PinMarks at={pins.at} px={px} />}
       {glue && <GlueMarks glue={glue} px={px} ink={ink} />}
       <g data-pads>

@@ -27,6 +27,7 @@ import { FitSlider } from './fit-slider'
 import { JointPanel } from './joint-panel'
 import { PadDrawing } from './pad-drawing'
 import { PadPanel } from './pad-panel'
+import { hasPieceJoints, PiecePanel } from './piece-panel'
 import { SectionView } from './section-view'
 import { StickDrawing } from './stick-drawing'
 import { usePadHand } from './use-pad-hand'
@@ -69,6 +70,8 @@ export default function DepthScreen() {
   const map = usePlan('padMap', layer && !layer.leftOut ? layer.id : null)
   const pads = map?.pads ?? NO_PADS
   const hand = usePadHand(layer ?? NO_LAYER, pads)
+  const [piece, setPiece] = useState<string | null>(null)
+  const pieceId = layer && hasPieceJoints(layer) && layer.pieces.some(({ id }) => id === piece) ? piece : null
   const left = depth && depth.roomMm !== null ? depth.roomMm - depth.stackMm : null
   return (
     <StageFrame
@@ -90,6 +93,9 @@ export default function DepthScreen() {
         <>
           {project.mount.kind === 'topper' && <TopperPanel mount={project.mount} />}
           {layer && <JointPanel layer={layer} />}
+          {layer && hasPieceJoints(layer) && !isOnPane(layer) && !isAside && (
+            <PiecePanel layer={layer} pieceId={pieceId} onPick={setPiece} />
+          )}
           {layer && layer.joint.kind === 'foam' && !isAside && (
             <PadPanel layer={layer} pads={pads} hand={hand} />
           )}
@@ -290,7 +296,7 @@ export default function DepthScreen() {
                   // From behind left and right are exchanged, as the piece lies on the bench.
                   transform={behind ? `matrix(-1 0 0 1 ${boxShown.minX + boxShown.maxX} 0)` : undefined}
                 >
-                  <PadDrawing layer={layer} px={px} hand={hand} />
+                  <PadDrawing layer={layer} px={px} hand={hand} pieceId={pieceId} onPick={setPiece} />
                   {held && <StickDrawing held={held} px={px} footMm={boxShown.maxY} />}
                   {view.at && <Pointer at={view.at} px={px} />}
                 </g>
