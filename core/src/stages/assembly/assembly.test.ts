@@ -266,6 +266,18 @@ describe('who waits for whom', () => {
         expect(at(plan, 'mount').startMin).toBeGreaterThanOrEqual(at(plan, id).endMin - 1e-9)
   })
 
+  it('names the glue of each joint where it is used, and lays all of them ready', () => {
+    const work = stack('card', sheet, glued('left', [10, 10, 40, 40]))
+    const own = (layerId: string, adhesiveId: string) => (p: Project) =>
+      setLayer(p, layerId, { joint: { ...p.layers.find(({ id }) => id === layerId)!.joint, adhesiveId } })
+    const plan = planOf(own('left', 'glue-tape')(own('back', 'glue-hot')(work)))
+    const words = (id: string) => wordsIn(at(plan, id).detail, 'mm')
+    expect(words('mount')).toContain('Hot glue under the backmost layer')
+    expect(words('glue-left')).toContain('tape runner')
+    expect(words('prepare')).toContain('hot glue, tape runner.')
+    expect(words('prepare')).not.toContain('tacky')
+  })
+
   it('nothing is mounted before all of it holds and is dry; drying begins with the glue', () => {
     const plan = planOf(stack('frame', sheet, glued('a', [10, 10, 40, 40]), glued('b', [12, 12, 20, 20])))
     const last = at(plan, 'glue-b')

@@ -593,7 +593,7 @@ function finishing(
   if (wet.length > 0 && longest > 0) add('dry', 'dry', { step: 'dry', glue }, longest)
   /** What holds the stack to what it lives on dries before the work is stood up. */
   const dryMount = () => {
-    const own = adhesiveOf(project)
+    const own = layers[0] ? glueOf(project, layers[0]) : adhesiveOf(project)
     const { dryMin } = own ?? UNNAMED_GLUE
     if (dryMin > 0) add('dry-mount', 'dry', { step: 'dry', glue: own ?? null }, dryMin)
   }

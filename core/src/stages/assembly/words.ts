@@ -125,7 +125,7 @@ function beforeSticking(
       const foam = about.pads > 0 ? `, ${plural(about.pads, 'foam pad')}` : ''
       return {
         title: 'Lay everything ready',
-        detail: `${card}${foam}, tweezers, a weeding pick, ${glueName(project, 'glue')}.`,
+        detail: `${card}${foam}, tweezers, a weeding pick, ${gluesAtHand(project)}.`,
       }
     }
     case 'print':
@@ -338,7 +338,8 @@ function startInPlace(project: Project, { layer, pads, ground, pins }: Of<'start
       title: `Lay out layer ${folio}`,
       detail: `${what}, right side up on a clean mat, as far from each other as they are drawn.`,
     }
-  const held = pads.length > 0 ? say`${padWords(pads)} on the back` : say`${glueName(project)} on the back`
+  const held =
+    pads.length > 0 ? say`${padWords(pads)} on the back` : say`${glueName(project, layer)} on the back`
   return {
     title: `Layer ${folio} onto ${ON[ground].split(',')[0]}`,
     detail: say`${what}: lay all of it out on ${ON[ground]} first and look. Then ${held}, piece by piece; nothing else holds it.`,
@@ -384,7 +385,7 @@ function afterSticking(
           project.mount.kind === 'frame' && project.mount.back === 'fabric'
             ? (packed ?? 'Backing sheet to the fabric with a glue that suits it; press until it holds.')
             : (packed ??
-              `Backing sheet to the board with ${glueName(project, 'glue')}; press until it holds.`),
+              `Backing sheet to the board with ${mountGlue(project, 'glue')}; press until it holds.`),
       }
     }
     case 'glaze':
@@ -408,15 +409,15 @@ function afterSticking(
     case 'mount-card':
       return {
         title: 'Fix the stack to the card',
-        detail: say`Centre it on the panel. ${capital(glueName(project, 'Glue'))} under the backmost layer, a rim away from its edges; press until it holds. With an envelope in mind: ${length(about.stackMm, 1)} high.`,
+        detail: say`Centre it on the panel. ${capital(mountGlue(project))} under the backmost layer, a rim away from its edges; press until it holds. With an envelope in mind: ${length(about.stackMm, 1)} high.`,
       }
     case 'mount-panel':
       return {
         title: about.surface === 'canvas' ? 'Fix the stack to the canvas' : 'Fix the stack to the wood',
         detail:
           about.surface === 'canvas'
-            ? `Lay something firm under the canvas, so that it does not give. ${capital(glueName(project, 'Glue'))} where the backmost layer lies; press until it holds.`
-            : `Dust the panel. ${capital(glueName(project, 'Glue'))} where the backmost layer lies; press until it holds.`,
+            ? `Lay something firm under the canvas, so that it does not give. ${capital(mountGlue(project))} where the backmost layer lies; press until it holds.`
+            : `Dust the panel. ${capital(mountGlue(project))} where the backmost layer lies; press until it holds.`,
       }
     case 'mount-sticks':
       return {
@@ -434,7 +435,7 @@ function afterSticking(
     case 'cover':
       return {
         title: `Glue “${about.layer.name}” over the sticks`,
-        detail: `Its good side to the back. ${capital(glueName(project))} round the sticks and along the edges; press over the sticks until it holds. Look from the front: nothing of it shows.`,
+        detail: `Its good side to the back. ${capital(glueName(project, about.layer))} round the sticks and along the edges; press over the sticks until it holds. Look from the front: nothing of it shows.`,
       }
     case 'stand': {
       const { layer } = about
@@ -444,7 +445,7 @@ function afterSticking(
           : 0
       return {
         title: `Set “${layer.name}” into the frame`,
-        detail: say`Try it in place first. ${capital(glueName(project))} on the folded bars only; press each to the inside of the frame, the piece ${length(fromPaneMm)} behind the pane, and hold until it holds.`,
+        detail: say`Try it in place first. ${capital(glueName(project, layer))} on the folded bars only; press each to the inside of the frame, the piece ${length(fromPaneMm)} behind the pane, and hold until it holds.`,
       }
     }
     case 'stand-off':
@@ -474,7 +475,7 @@ function afterSticking(
 /** One flag onto the twine: how far from the one before, how it is held, what is left free at the ends. */
 function flagWords(project: Project, about: Of<'flag'>): Words {
   const { layer, nth, of, gapMm, endsMm, isFolded } = about
-  const glue = glueName(project)
+  const glue = glueName(project, layer)
   const from =
     nth === 1
       ? say`Leave ${length(endsMm, 0)} of twine free before it.`
@@ -498,7 +499,7 @@ function shapingWords(project: Project, layer: Layer): Words {
     case 'roll':
       return {
         title: `Roll “${layer.name}”`,
-        detail: `${plural(n, 'strip')}: ${layer.folds.length > 0 ? 'fold lengthwise, then ' : ''}roll tight from one end round a thin tool, the uncut edge even. ${capital(glueName(project, 'Glue'))} along the last turn; hold until it holds, then press the fringe open from the middle.`,
+        detail: `${plural(n, 'strip')}: ${layer.folds.length > 0 ? 'fold lengthwise, then ' : ''}roll tight from one end round a thin tool, the uncut edge even. ${capital(glueName(project, layer))} along the last turn; hold until it holds, then press the fringe open from the middle.`,
         caution: HOT,
       }
     case 'cup':
@@ -530,7 +531,27 @@ const closing = ({ ring, mat }: Of<'close'>): string => {
   return parts.charAt(0).toUpperCase() + parts.slice(1)
 }
 
-const glueName = (project: Project, unnamed = 'Glue'): string => adhesiveOf(project)?.name ?? unnamed
+/** All glues that the work takes, as they are to be laid ready; the project's where no joint names another. */
+function gluesAtHand(project: Project): string {
+  const layers = builtLayers(project).filter(({ joint }) => joint.kind === 'glue' || joint.kind === 'tab')
+  const used = [
+    ...layers.map((layer) => glueOf(project, layer)),
+    ...builtLayers(project).flatMap((layer) =>
+      (layer.joint.pieces ?? []).map(({ pieceId }) => glueOf(project, layer, pieceId)),
+    ),
+    ...(project.mount.kind === 'topper' ? [stickGlueOf(project)] : []),
+  ]
+  const names = new Set(used.flatMap((one) => one?.name ?? []))
+  return names.size > 0 ? [...names].join(', ') : glueName(project, undefined, 'glue')
+}
+
+/** The name of a layer's glue; of the project's where no layer is meant. */
+const glueName = (project: Project, layer: Layer | undefined, unnamed = 'Glue'): string =>
+  (layer ? glueOf(project, layer) : adhesiveOf(project))?.name ?? unnamed
+
+/** What holds the work to what it lives on is the joint of its backmost layer. */
+const mountGlue = (project: Project, unnamed = 'Glue'): string =>
+  glueName(project, builtLayers(project)[0], unnamed)
 
 const layTitle = (folio: number, faceDown: boolean): string =>
   faceDown ? `Lay layer ${folio} face down on the stack` : `Lay layer ${folio} on the stack`
