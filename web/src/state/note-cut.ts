@@ -9,7 +9,8 @@ import {
   type Project,
   type Supplies,
 } from '@feuillet/core/project'
-import { noteRun, observeRun } from '@feuillet/core/stages/journal'
+import type { Step } from '@feuillet/core/stages/assembly'
+import { noteRun, noteStep, observeRun } from '@feuillet/core/stages/journal'
 import { planner } from '../plan'
 import { keepLayout } from '../session/layouts'
 import { edited } from './document'
@@ -24,6 +25,8 @@ export interface ToNote {
   whole?: readonly string[]
   /** The run of the machine that cut them. */
   run?: CutRun
+  /** The step of a sheet that hands cut, the minutes it took by the clock, and the sheet's paper. */
+  took?: { step: Step; minutes: number; paper: string | null }
 }
 
 const TRIES = 8
@@ -42,7 +45,7 @@ export const noteCut =
   }
 
 const noteNow =
-  ({ run, ...what }: ToNote, label: string, projectId: string | undefined) =>
+  ({ run, took, ...what }: ToNote, label: string, projectId: string | undefined) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
     const at = run?.startedAt ?? Date.now()
     for (let k = 0; k < TRIES; k++) {
@@ -65,14 +68,18 @@ const noteNow =
       for (const found of frozen.found) await keepLayout(...found)
       if (getState().document.project !== project) continue
       planner.takeLayouts(frozen.found)
-      const after = run?.outcome === 'cut' ? observed(frozen.project, supplies, run) : supplies
-      const worn = { ...after, cutters: wearMats(supplies.cutters, frozen.matIds) }
+      const learned = run?.outcome === 'cut' ? observed(frozen.project, supplies, run) : supplies
+      const cut = share(project, frozen.project)
+      const after = took
+        ? noteStep({ project: cut, supplies: learned }, { ...took, at })
+        : { project: cut, supplies: learned }
+      const worn = { ...after.supplies, cutters: wearMats(supplies.cutters, frozen.matIds) }
       dispatch(
         edited({
           label,
-          project: refreshSupplies(share(project, frozen.project), worn),
+          project: refreshSupplies(after.project, worn),
           stock: frozen.stock,
-          supplies: frozen.matIds.length > 0 || after !== supplies ? worn : supplies,
+          supplies: frozen.matIds.length > 0 || after.supplies !== supplies ? worn : supplies,
         }),
       )
       return true

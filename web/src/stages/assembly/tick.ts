@@ -27,12 +27,15 @@ export const tick =
     const isCut = getState().document.project?.cut.some(({ id }) => id === loadId) ?? false
     if (step.kind === 'cut' && loadId !== null && done !== isCut) {
       if (!done) dispatch(takeBack(loadId))
-      // What cannot be found any more is ticked all the same, in the project it was asked of.
-      else if (
-        !(await dispatch(noteCut({ loadIds: [loadId] }, label))) &&
-        getState().document.project?.id === projectId
-      )
-        dispatch(change(label, (p) => tickStep(p, step.id, true)))
+      else {
+        // A machine tells by itself what it took; of hands the clock does.
+        const byHand = getState().document.project?.drawer.cutter.tool === 'knife' && minutes !== null
+        const took = byHand ? { step, minutes, paper: paperOfLoad(getState(), loadId) } : undefined
+        const noted = await dispatch(noteCut({ loadIds: [loadId], ...(took ? { took } : {}) }, label))
+        // What cannot be found any more is ticked all the same, in the project it was asked of.
+        if (!noted && getState().document.project?.id === projectId)
+          dispatch(change(label, (p) => tickStep(p, step.id, true)))
+      }
       return
     }
     dispatch(
