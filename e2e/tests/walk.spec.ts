@@ -85,6 +85,9 @@ for (const name of Object.keys(demoTitles) as DemoName[])
       const now = (await title.textContent())!
       if (now === 'It is built.') break
       told.push(now)
+      // Steps of mounting have pictures of their own.
+      if (now === 'Close the frame') await expect(app.page.locator('[data-frame-side]')).toBeVisible()
+      if (/ sticks? to the back$/.test(now)) await expect(app.page.locator('[data-stick]')).not.toHaveCount(0)
       const dry = app.page.getByRole('button', { name: 'it is dry already' })
       if (await dry.isVisible()) await dry.click()
       else await app.page.keyboard.press('Space')

@@ -48,6 +48,10 @@ export function mirrorOf(layer: Pick<Layer, 'pieces' | 'blanks'>): Affine {
 /** Whether a layer is part of the picture, or only keeps the work off the pane. */
 export const isStandOff = ({ role }: Pick<Layer, 'role'>): boolean => role === 'stand-off'
 
+/** Whether a layer is held by the frame round it, by its tabs. */
+export const standsInFrame = ({ joint, lives }: Pick<Layer, 'joint' | 'lives'>): boolean =>
+  joint.kind === 'tab' && lives === 'stack'
+
 /** Whether a layer is stuck to the pane and not to the stack. */
 export const isOnPane = ({ lives }: Pick<Layer, 'lives'>): boolean => lives !== 'stack'
 

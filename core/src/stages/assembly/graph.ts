@@ -12,6 +12,7 @@ import {
   glueOf,
   isGluedFlat,
   pieceJoint,
+  standsInFrame,
   type Adhesive,
   layerBox,
   layerRegion,
@@ -531,7 +532,7 @@ function standing(
   add: (id: string, kind: StepKind, about: About, minutes: number) => void,
 ) {
   layers
-    .filter((layer) => layer.joint.kind === 'tab' && !isOnPane(layer))
+    .filter(standsInFrame)
     .toSorted((a, b) => a.joint.gapMm - b.joint.gapMm)
     .forEach((layer) => add(`stand-${layer.id}`, 'mount', { step: 'stand', layer }, BENCH.standMinutes))
 }

@@ -17,6 +17,7 @@ import {
   isGluedFlat,
   isOnPane,
   isStandOff,
+  standsInFrame,
   paperOf,
   thicknessOf,
   type Foam,
@@ -263,9 +264,10 @@ export function sumUpDepth(project: Project, held: readonly HeldLayer[], memo: M
     roomMm === null ? 0 : Math.min(roomMm - stackMm, standOffMm === null ? Infinity : depthMm - standOffMm)
   const pieces = held.flatMap((own) => own.pieces)
   const pins = pinsOf(project, pieces, memo)
-  // Pins hold a sheet on the fabric itself: there is no foam behind it.
+  // Pins hold a sheet on the fabric itself: there is no foam behind it. Before what stands in the frame the stack stays where it is.
+  const stands = held.some(({ pieces: own }) => own.some(({ layer }) => standsInFrame(layer)))
   const shim =
-    roomMm === null || pins
+    roomMm === null || pins || stands
       ? null
       : shimFor(project, leftMm, {
           card: backmost,

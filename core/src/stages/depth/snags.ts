@@ -1,7 +1,15 @@
 // Findings of the depth stage.
 import { say, length, type Said } from '../../base/units'
 import type { Region } from '../../base/geometry'
-import { depthAtHand, findLayer, thicknessOf, type Project, type Snag } from '../../project'
+import {
+  builtLayers,
+  depthAtHand,
+  findLayer,
+  standsInFrame,
+  thicknessOf,
+  type Project,
+  type Snag,
+} from '../../project'
 import type { DepthPlan } from './depth'
 import { gapChoices, madeGap } from './foam'
 import { leanOf, type Lean } from './heights'
@@ -196,6 +204,8 @@ function frontSnags(project: Project, { roomMm, stackMm, standOffMm, shim }: Dep
       },
     ]
   }
+  // How far what stands in the frame is from the pane was chosen.
+  if (builtLayers(project).some(standsInFrame)) return []
   const leftMm = roomMm - stackMm - (shim?.mm ?? 0)
   return leftMm > FLOATS_MM
     ? [

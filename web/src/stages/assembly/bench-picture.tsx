@@ -24,6 +24,7 @@ import { PinMarks } from '../../drawing/pin-marks'
 import { SheetDrawing } from '../../drawing/sheet'
 import { inkOn } from '../../ui/folio-tab'
 import { LayerShape, StackDrawing } from '../../drawing/stack'
+import { FrameFromSide, mountPictureOf, ShimsDrawing, SticksDrawing, type MountPicture } from './bench-mounts'
 
 interface Props {
   project: Project
@@ -43,7 +44,17 @@ const fromBehind = (step: Step | undefined): boolean => step?.kind === 'pad' || 
 export function BenchPicture({ project, step, steps, at }: Props) {
   const load = usePlan('loads')?.find(({ id }) => id === step?.loadId)
   const drawn = usePlan('sheet', load ? load.id : null) ?? null
+  const mounting = mountPictureOf(project, step, usePlan('depth'))
   const box = boxOf(project, step)
+  if (step && mounting === 'frame' && project.mount.kind === 'frame')
+    return (
+      <>
+        <FrameFromSide project={project} mount={project.mount} step={step} />
+        <p className="mt-2 text-[15px] text-[#c3c5bf]">
+          From the side, the pane on top; heights are drawn taller than they are.
+        </p>
+      </>
+    )
   if (load)
     return (
       <>
@@ -72,7 +83,7 @@ export function BenchPicture({ project, step, steps, at }: Props) {
         {(px) => <StepDrawing {...{ project, step, steps, at, px }} />}
       </Board>
       <p className="mt-2 text-[15px] text-[#c3c5bf]">
-        {fromBehind(step) ? 'From behind, as it lies face down on the bench.' : 'From the front.'}
+        {fromBehind(step) || mounting ? 'From behind, as it lies face down on the bench.' : 'From the front.'}
       </p>
     </>
   )
@@ -107,9 +118,13 @@ function StepDrawing({ project, step, steps, at, px }: Props & { px: number }) {
   const map = usePlan('padMap', step?.kind === 'pad' ? step.layerId : null)
   const glue = usePlan('glueMap', step?.kind === 'glue' ? step.layerId : null)
   const inked = usePlan('colouringMap', step?.kind === 'colour' ? step.layerId : null)
-  const pins = usePlan('depth')?.pins ?? null
+  const depth = usePlan('depth')
+  const pins = depth?.pins ?? null
   const layers = builtLayers(project)
+  const mounting: MountPicture | null = mountPictureOf(project, step, depth)
   const own = findLayer(project, step?.layerId ?? null)
+  if (mounting === 'shims') return <ShimsDrawing project={project} box={boxOf(project, step)} px={px} />
+  if (mounting === 'sticks') return <SticksDrawing project={project} box={boxOf(project, step)} px={px} />
   if (own && fromBehind(step)) {
     const { minX, maxX } = boxOf(project, step)
     return (

@@ -29,7 +29,7 @@ import { PadDrawing } from './pad-drawing'
 import { PadPanel } from './pad-panel'
 import { hasPieceJoints, PiecePanel } from './piece-panel'
 import { SectionView } from './section-view'
-import { StickDrawing } from './stick-drawing'
+import { StickDrawing } from '../../drawing/sticks'
 import { usePadHand } from './use-pad-hand'
 import { TopperPanel } from './topper-panel'
 
