@@ -65,6 +65,7 @@ function suite(title, command, args, file, count, env = {}) {
   }
   if (counts.passed + counts.failed === 0 || (!good && counts.failed === 0)) counts.failed++
   for (const key of Object.keys(total)) total[key] += counts[key]
+  if (counts.late > 0) console.log(`${title}: ${counts.late} came right only when tried again (see above).`)
 }
 
 await checks([
@@ -104,6 +105,7 @@ if (built)
       passed: stats.expected + stats.flaky,
       failed: stats.unexpected,
       skipped: stats.skipped,
+      late: stats.flaky,
     }),
     { PLAYWRIGHT_JSON_OUTPUT_NAME: faces },
   )
