@@ -1,5 +1,5 @@
 /**
- * What to do next and when it is done: the graph of jobs from the joints (graph.ts), put into words (words.ts) and to times
+ * What to do next and when it is done: the graph of jobs from the joints (jobs/), put into words (words.ts) and to times
  * on cutter and hands (schedule.ts). How long the hands take is in times.ts.
  */
 export type { AssemblyPlan, Job, Resource, Step, StepKind, Task } from './task'

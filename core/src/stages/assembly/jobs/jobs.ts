@@ -1,0 +1,52 @@
+// The graph of the work: which jobs there are, what each waits for and how long it takes. Loads are cut and weeded, folds
+// scored, everything tried on dry; then layers are stuck from one side of the stack to the other; then it dries and is mounted.
+import { batchTimes } from '../../../base'
+import { builtLayers } from '../../../project'
+import type { Untold } from '../task'
+import { finishing } from './finishing'
+import type { Known } from './known'
+import { padCounts } from './pads'
+import { colouring, cutting, pressings, scoring, shapings } from './preparing'
+import { sticking } from './sticking'
+
+/** All jobs of a project; of the hands as often as the work is made, a little quicker each time; drying goes on for all at once. */
+export function jobsOf(known: Known): Untold[] {
+  const layers = builtLayers(known.project)
+  if (layers.length === 0) return []
+  const pads = padCounts(known)
+  const stuck = sticking(known, layers, pads)
+  const rest = [
+    ...scoring(known, layers),
+    ...colouring(known, layers),
+    ...shapings(known, layers),
+    ...pressings(known, layers),
+    ...stuck,
+    ...finishing(known, layers, stuck, pads),
+  ]
+  const { batch, batchWay } = known.project.plan
+  if (batch > 1 && batchWay === 'one by one') return [...cutting(known), ...oneByOne(rest, batch)]
+  return [...cutting(known), ...rest.map((one) => timesBatch(one, batch))]
+}
+
+/** The same jobs for each piece of a batch, one piece after the other, each a little quicker; what dries does not hold up the next. */
+function oneByOne(jobs: readonly Untold[], batch: number): Untold[] {
+  const own = new Set(jobs.map(({ id }) => id))
+  const idOf = (id: string, k: number) => (k > 0 && own.has(id) ? `${id}-of-${k + 1}` : id)
+  const last = jobs.findLast(({ needs }) => needs.includes('hands'))?.id
+  return Array.from({ length: batch }, (_, k) =>
+    jobs.map((one, i): Untold => ({
+      ...one,
+      id: idOf(one.id, k),
+      nth: k + 1,
+      minutes: one.needs.includes('hands') ? one.minutes * (batchTimes(k + 1) - batchTimes(k)) : one.minutes,
+      // The next piece is begun when the hands have finished the one before.
+      after: [
+        ...one.after.map((id) => idOf(id, k)),
+        ...(i === 0 && k > 0 && last ? [idOf(last, k - 1)] : []),
+      ],
+    })),
+  ).flat()
+}
+
+const timesBatch = (job: Untold, batch: number): Untold =>
+  job.needs.includes('hands') ? { ...job, minutes: job.minutes * batchTimes(batch) } : job

@@ -1,0 +1,25 @@
+// What the graph of the work follows from, and a job of it.
+import type { Project } from '../../../project'
+import type { DepthPlan, GlueAmount } from '../../depth'
+import type { Load } from '../../sheets'
+import type { About, Job, StepKind, Untold } from '../task'
+
+/** What the graph follows from. */
+export interface Known {
+  project: Project
+  loads: readonly Load[]
+  /** Null before the pads are planned: every joint on foam is taken to hold, and times of pads are left out. */
+  depth: Pick<DepthPlan, 'layers' | 'pads' | 'pieces' | 'stackMm' | 'roomMm' | 'pins' | 'shim'> | null
+  /** Glue of the layers that take some. */
+  glue?: readonly GlueAmount[] | undefined
+}
+
+/** A job of the hands unless it says otherwise. */
+export function job(
+  id: string,
+  kind: StepKind,
+  about: About,
+  more: Pick<Job, 'after' | 'minutes'> & Partial<Job>,
+): Untold {
+  return { id, kind, about, needs: ['hands'], layerId: null, loadId: null, ...more }
+}

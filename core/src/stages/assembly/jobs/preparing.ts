@@ -1,0 +1,175 @@
+// What comes before anything is stuck: sheets are cut and weeded, layers coloured, scored, formed, film is pressed on.
+import { isPressed, cutPieces, paperOf, type Layer } from '../../../project'
+import { carriersOf, pressesOf } from '../../depth'
+import type { Untold } from '../task'
+import { BENCH } from '../times'
+import { isFolded, isShaped, isColoured, afterColour } from './kinds'
+import { type Known, job } from './known'
+
+/** Everything laid ready; then every load printed, cut and weeded, in their order. */
+export function cutting({ project, loads, depth }: Known): Untold[] {
+  const pads = (depth?.pads.length ?? 0) * project.plan.batch
+  const jobs = [
+    job(
+      'prepare',
+      'prepare',
+      { step: 'prepare', sheets: loads.length, pads },
+      { after: [], minutes: BENCH.prepareMinutes },
+    ),
+  ]
+  loads.forEach((load, i) => {
+    const loose = load.pieces.filter((piece) => piece.loose).length
+    const holes = load.pieces.reduce((total, piece) => total + piece.shape.holes.length, 0)
+    const printed = load.pieces.filter((piece) => piece.printed).length
+    if (printed > 0)
+      jobs.push(
+        job(
+          `print-${load.id}`,
+          'print',
+          { step: 'print', load, pieces: printed },
+          { after: ['prepare'], minutes: BENCH.printMinutes, loadId: load.id },
+        ),
+        job(
+          `ink-${load.id}`,
+          'dry',
+          { step: 'ink', load },
+          { after: [`print-${load.id}`], needs: [], minutes: BENCH.inkMinutes, loadId: load.id },
+        ),
+      )
+    jobs.push(
+      job(
+        `cut-${load.id}`,
+        'cut',
+        { step: 'cut', load, first: i === 0 },
+        {
+          after: [
+            i === 0 ? 'prepare' : `cut-${loads[i - 1]!.id}`,
+            ...(printed > 0 ? [`ink-${load.id}`] : []),
+          ],
+          // A knife is in the hand: nothing else goes on meanwhile.
+          needs: [project.drawer.cutter.tool === 'knife' ? 'hands' : 'cutter'],
+          minutes: load.minutes,
+          loadId: load.id,
+        },
+      ),
+      job(
+        `weed-${load.id}`,
+        'weed',
+        { step: 'weed', load, pieces: load.pieces.length, holes, loose },
+        {
+          after: [`cut-${load.id}`],
+          minutes: BENCH.peelMinutes + (holes * BENCH.weedSeconds + loose * BENCH.looseSeconds) / 60,
+          loadId: load.id,
+        },
+      ),
+    )
+  })
+  return jobs
+}
+
+/** Folds are scored while a piece lies flat, before anything is tried on. */
+export const scoring = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
+  layers.filter(isFolded).map((layer) =>
+    job(
+      `score-${layer.id}`,
+      'score',
+      { step: 'score', layer },
+      {
+        after: loads
+          .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
+          .map((load) => `weed-${load.id}`),
+        minutes: BENCH.takeUpMinutes + layer.folds.length * BENCH.scoreMinutes,
+        layerId: layer.id,
+      },
+    ),
+  )
+
+/** What is coloured by hand is coloured flat, and dries, before it is formed or tried on. */
+export const colouring = ({ project, loads }: Known, layers: readonly Layer[]): Untold[] =>
+  layers.filter(isColoured).flatMap((layer): Untold[] => {
+    const { inks } = project.drawer
+    const ink = inks.find(({ id }) => id === layer.tint!.inkId) ?? null
+    const edge = inks.find(({ id }) => id === layer.tint!.edgeInkId) ?? null
+    const minutes = Math.max(ink?.dryMin ?? 0, edge?.dryMin ?? 0)
+    const one = job(
+      `colour-${layer.id}`,
+      'colour',
+      { step: 'colour', layer, ink, edge },
+      {
+        after: loads
+          .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
+          .map((load) => `weed-${load.id}`),
+        minutes: (BENCH.colourMinutes + (edge ? BENCH.colourEdgeMinutes : 0)) * layer.copies,
+        layerId: layer.id,
+      },
+    )
+    return minutes > 0
+      ? [
+          one,
+          job(
+            `coloured-${layer.id}`,
+            'dry',
+            { step: 'colour-dries', layer, minutes },
+            { after: [one.id], needs: [], minutes, layerId: layer.id },
+          ),
+        ]
+      : [one]
+  })
+
+/** What hands form is formed when it is cut, and folded where it is. */
+export const shapings = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
+  layers.filter(isShaped).map((layer) =>
+    job(
+      `shape-${layer.id}`,
+      'shape',
+      { step: 'shape', layer },
+      {
+        after: isColoured(layer)
+          ? [...afterColour(layer), ...(isFolded(layer) ? [`score-${layer.id}`] : [])]
+          : isFolded(layer)
+            ? [`score-${layer.id}`]
+            : loads
+                .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
+                .map((load) => `weed-${load.id}`),
+        minutes:
+          BENCH.takeUpMinutes +
+          cutPieces(layer).length *
+            layer.copies *
+            (layer.shaping.how === 'roll' ? BENCH.rollMinutes : BENCH.curlMinutes),
+        layerId: layer.id,
+      },
+    ),
+  )
+
+/** Film is pressed onto its card while that is flat and on no foam; both are weeded, and what is coloured is dry. */
+export const pressings = (known: Known, layers: readonly Layer[]): Untold[] =>
+  layers.filter(isPressed).map((layer) => {
+    const { project, loads, depth } = known
+    const under = depth
+      ? carriersOf(project, depth.pieces, layer)
+      : layers.slice(0, layers.indexOf(layer)).slice(-1)
+    const ids = [layer, ...under].map(({ id }) => id)
+    const press = paperOf(project, layer)?.press ?? null
+    const presses = pressesOf(project, layer)
+    return job(
+      `press-${layer.id}`,
+      'press',
+      { step: 'press', layer, onto: under, press, presses },
+      {
+        after: [
+          ...loads
+            .filter((load) => load.pieces.some((piece) => ids.includes(piece.layerId)))
+            .map((load) => `weed-${load.id}`),
+          ...under.flatMap(afterColour),
+          // A film that lies on a film comes after it.
+          ...under.filter(isPressed).map(({ id }) => `press-${id}`),
+        ],
+        minutes:
+          BENCH.plateMinutes +
+          layer.copies *
+            (presses * (BENCH.pressMinutes + (press?.seconds ?? BENCH.pressSeconds) / 60) +
+              (press?.peel === 'hot' ? 0 : BENCH.coolMinutes)),
+        layerId: layer.id,
+      },
+    )
+  })
