@@ -46,7 +46,7 @@ describe('learning', () => {
   })
 
   it('of a batch adds up each one’s time, a doubling by a doubling', () => {
-    expect(batchTimes(1)).toBe(1)
+    expect(batchTimes(1, 0.92)).toBe(1)
     expect(batchTimes(2, 0.8)).toBeCloseTo(1.8, 12)
     expect(batchTimes(4, 0.8)).toBeCloseTo(1 + 0.8 + 0.8 ** Math.log2(3) + 0.64, 12)
     expect(batchTimes(20, 1)).toBe(20)

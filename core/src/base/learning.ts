@@ -76,11 +76,11 @@ export function quantile(values: readonly number[], share: number): number {
   return sorted[below]! + (at - below) * (sorted[above]! - sorted[below]!)
 }
 
-/** Each doubling of how many are made takes so much of the time of one before (Wright's law). */
-export const BATCH_RATE = 0.92
-
-/** How many times the first one's time a batch of n takes, where hands get quicker. */
-export function batchTimes(n: number, rate = BATCH_RATE): number {
+/**
+ * How many times the first one's time a batch of n takes, where hands get quicker (Wright's law).
+ * @param rate share of the time that one takes each time twice as many have been made
+ */
+export function batchTimes(n: number, rate: number): number {
   const exponent = Math.log2(rate)
   let sum = 0
   for (let k = 1; k <= n; k++) sum += k ** exponent

@@ -27,6 +27,8 @@ export const LIMITS = {
   perPack: [1, 1_000_000],
   price: [0, 1_000_000],
   hourlyRate: [0, 10_000],
+  batchRate: [0.5, 1],
+  glueLost: [1, 20],
   minutes: [0, 100_000],
   speedMmPerS: [0.1, 5000],
   holdsKPa: [0, 100_000],

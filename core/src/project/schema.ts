@@ -575,10 +575,16 @@ export const planSchema = z.looseObject({
     .default([]),
   /** How many work at it. */
   people: z.number().int().min(1).max(12).default(1),
-  /** Of a batch: each step for all of it, or one piece after the other. */
   /** Whether what lies on a glued layer goes on while that is wet, waits where it touches the joint, or waits for every joint. */
   glueWait: z.enum(['go on', 'touching', 'each']).default('touching'),
+  /** Of a batch: each step for all of it, or one piece after the other. */
   batchWay: z.enum(['by station', 'one by one']).default('by station'),
+  /** Each time that twice as many are made, one takes this share of the time of one before. */
+  batchRate: within('batchRate').default(0.92),
+  /** Of one printed page, ink and paper beside the card. */
+  printPrice: within('price').default(0.4),
+  /** How many times the glue that is laid is used up: some stays in the nozzle, on the brush, or dries in the bottle. */
+  glueLost: within('glueLost').default(2),
   /** What an hour of the maker's hands costs, for the price. */
   hourlyRate: within('hourlyRate').default(12),
   pricing: pricingSchema.prefault({}),

@@ -77,6 +77,11 @@ describe('more hands', () => {
     expect(fits[1]!.minutes).toBeLessThan(fits[0]!.minutes)
     expect(fits[0]!.minutes).toBeCloseTo(one.find(({ kind }) => kind === 'dry-fit')!.minutes, 9)
     expect(fits[1]!.title).toMatch(/\(2 of 3\)$/)
+    // Hands that get no quicker take as long each time.
+    const even = results(setPlan(project, { batchRate: 1 })).assembly.steps
+    expect(even.filter(({ kind }) => kind === 'dry-fit').map(({ minutes }) => minutes)).toEqual(
+      Array(3).fill(fits[0]!.minutes),
+    )
     expect(fits[1]!.startMin).toBeGreaterThanOrEqual(steps.findLast(({ id, needs }) => !/-of-/.test(id) && needs.includes('hands'))!.endMin) // prettier-ignore
   })
 })

@@ -56,11 +56,6 @@ export interface Spending {
   handsMinutes: number
 }
 
-/** Of one printed page, ink and paper aside from the card. */
-const PRINT_PRICE = 0.4
-/** Half of the glue stays in the nozzle, on the brush or dries in the bottle. */
-const GLUE_LOST = 2
-
 /** All that the batch costs, line by line. Where it is cut along with another project that one pays for the sheets. */
 export function costLines(spending: Spending): CostLine[] {
   const { project, loads, depth, glue, handsMinutes } = spending
@@ -79,7 +74,7 @@ export function costLines(spending: Spending): CostLine[] {
       partId: null,
     })),
     ...glueLines(project, glue),
-    ...printLines(own),
+    ...printLines(project, own),
     ...partsOf(project).map(({ id, what, amount, unit, price }): CostLine => ({
       kind: 'part',
       what,
@@ -171,7 +166,7 @@ function glueLines(project: Project, glue: readonly GlueAmount[]): CostLine[] {
   const byGlue = new Map<string, number>()
   for (const { adhesiveId, ml } of glue.flatMap(({ mlOf }) => mlOf))
     if (adhesiveId !== null)
-      byGlue.set(adhesiveId, (byGlue.get(adhesiveId) ?? 0) + ml * plan.batch * GLUE_LOST)
+      byGlue.set(adhesiveId, (byGlue.get(adhesiveId) ?? 0) + ml * plan.batch * plan.glueLost)
   return [...byGlue].map(([id, amount]) => {
     const own = drawer.adhesives.find((one) => one.id === id)!
     return {
@@ -180,13 +175,13 @@ function glueLines(project: Project, glue: readonly GlueAmount[]): CostLine[] {
       amount,
       unit: 'ml',
       cost: (amount / own.packMl) * own.pricePerPack,
-      basis: `Twice what the dots, beads and coats hold, at ${own.pricePerPack.toFixed(2)} for ${own.packMl} ml`,
+      basis: `${plan.glueLost} times what the dots, beads and coats hold, at ${own.pricePerPack.toFixed(2)} for ${own.packMl} ml`,
       partId: null,
     }
   })
 }
 
-function printLines(loads: readonly Load[]): CostLine[] {
+function printLines({ plan: { printPrice } }: Project, loads: readonly Load[]): CostLine[] {
   const pages = loads.filter(({ pieces }) => pieces.some(({ printed }) => printed)).length
   return [
     {
@@ -194,8 +189,8 @@ function printLines(loads: readonly Load[]): CostLine[] {
       what: 'printed sheets',
       amount: pages,
       unit: 'pages',
-      cost: pages * PRINT_PRICE,
-      basis: `${PRINT_PRICE.toFixed(2)} a page: a start of ours`,
+      cost: pages * printPrice,
+      basis: `${printPrice.toFixed(2)} a page for ink`,
       partId: null,
     },
   ]

@@ -3,6 +3,7 @@ import { demo } from '../../demo'
 import {
   newProject,
   setLayer,
+  setPlan,
   starterMount,
   starterSupplies,
   tickTaking,
@@ -97,6 +98,24 @@ describe('cost', () => {
     expect(cost.hands).toBeCloseTo((assembly.handsMinutes / 60) * 12, 9)
     expect(cost.total).toBeCloseTo(cost.paper + cost.foam + cost.other + cost.hands, 9)
     expect(cost.lines.reduce((sum, line) => sum + line.cost, 0)).toBeCloseTo(cost.total, 9)
+  })
+})
+
+describe('what costs rest on', () => {
+  const project = demo('kittiwake')
+  /** What lines of a kind come to. */
+  const costs = (of: Project) => {
+    const { lines } = results(of).cost
+    return (kind: string) => lines.filter((one) => one.kind === kind).reduce((sum, { cost }) => sum + cost, 0)
+  }
+
+  it('is the maker’s to say: a printed page, and how much glue is lost', () => {
+    const [ours, dearer] = [costs(project), costs(setPlan(project, { printPrice: 1, glueLost: 3 }))]
+    // A start of ours is 0.40 a page and twice the glue that is laid.
+    expect(ours('print')).toBeGreaterThan(0)
+    expect(dearer('print')).toBeCloseTo(ours('print') / 0.4, 9)
+    expect(ours('glue')).toBeGreaterThan(0)
+    expect(dearer('glue')).toBeCloseTo(ours('glue') * 1.5, 9)
   })
 })
 

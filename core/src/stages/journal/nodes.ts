@@ -16,7 +16,7 @@ export const cost = node('cost', {
     foams: true,
     cutter: true,
     grown: true,
-    plan: ['hourlyRate', 'pricing', 'parts', 'batch', 'cutWith', 'adhesiveId'],
+    plan: ['hourlyRate', 'pricing', 'parts', 'batch', 'cutWith', 'printPrice', 'glueLost'],
   },
   needs: () => ({ cut: cutLoads(), open: loads(), heights: depth(), glue: glues(), steps: assembly() }),
   compute: ({ project }, { cut, open, heights, glue, steps }): PlannedCost => {

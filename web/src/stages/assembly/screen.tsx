@@ -180,6 +180,16 @@ export default function AssemblyScreen() {
                 />
               )}
               {plan.batch > 1 && (
+                <NumberField
+                  label="Twice as many: each takes"
+                  unitHint="%"
+                  value={Math.round(plan.batchRate * 1000) / 10}
+                  min={50}
+                  max={100}
+                  onChange={(share) => set('how hands get quicker', { batchRate: share / 100 })}
+                />
+              )}
+              {plan.batch > 1 && (
                 <Choice
                   label={`All ${plan.batch} of them`}
                   captioned

@@ -249,6 +249,22 @@ export function PricePanel() {
             max={500}
             onChange={(hourlyRate) => dispatch(change('hourly rate', (p) => setPlan(p, { hourlyRate })))}
           />
+          <NumberField
+            label="A printed page costs"
+            unitHint={currency}
+            value={plan.printPrice}
+            min={0}
+            max={100}
+            onChange={(printPrice) => dispatch(change('price of a print', (p) => setPlan(p, { printPrice })))}
+          />
+          <NumberField
+            label="Glue taken, times what is laid"
+            unitHint="×"
+            value={plan.glueLost}
+            min={1}
+            max={20}
+            onChange={(glueLost) => dispatch(change('glue used up', (p) => setPlan(p, { glueLost })))}
+          />
           {pricing.way !== 'price' && amount('Rounded up to', 'roundTo')}
         </div>
         {priced && (

@@ -23,13 +23,14 @@ export function jobsOf(known: Known): Untold[] {
     ...stuck,
     ...finishing(known, layers, stuck, pads),
   ]
-  const { batch, batchWay } = known.project.plan
-  if (batch > 1 && batchWay === 'one by one') return [...cutting(known), ...oneByOne(rest, batch)]
-  return [...cutting(known), ...rest.map((one) => timesBatch(one, batch))]
+  const { batch, batchWay, batchRate } = known.project.plan
+  const times = (n: number) => batchTimes(n, batchRate)
+  if (batch > 1 && batchWay === 'one by one') return [...cutting(known), ...oneByOne(rest, batch, times)]
+  return [...cutting(known), ...rest.map((one) => timesBatch(one, times(batch)))]
 }
 
 /** The same jobs for each piece of a batch, one piece after the other, each a little quicker; what dries does not hold up the next. */
-function oneByOne(jobs: readonly Untold[], batch: number): Untold[] {
+function oneByOne(jobs: readonly Untold[], batch: number, times: (n: number) => number): Untold[] {
   const own = new Set(jobs.map(({ id }) => id))
   const idOf = (id: string, k: number) => (k > 0 && own.has(id) ? `${id}-of-${k + 1}` : id)
   const last = jobs.findLast(({ needs }) => needs.includes('hands'))?.id
@@ -38,7 +39,7 @@ function oneByOne(jobs: readonly Untold[], batch: number): Untold[] {
       ...one,
       id: idOf(one.id, k),
       nth: k + 1,
-      minutes: one.needs.includes('hands') ? one.minutes * (batchTimes(k + 1) - batchTimes(k)) : one.minutes,
+      minutes: one.needs.includes('hands') ? one.minutes * (times(k + 1) - times(k)) : one.minutes,
       // The next piece is begun when the hands have finished the one before.
       after: [
         ...one.after.map((id) => idOf(id, k)),
@@ -48,5 +49,5 @@ function oneByOne(jobs: readonly Untold[], batch: number): Untold[] {
   ).flat()
 }
 
-const timesBatch = (job: Untold, batch: number): Untold =>
-  job.needs.includes('hands') ? { ...job, minutes: job.minutes * batchTimes(batch) } : job
+const timesBatch = (job: Untold, times: number): Untold =>
+  job.needs.includes('hands') ? { ...job, minutes: job.minutes * times } : job
