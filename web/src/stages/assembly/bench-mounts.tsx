@@ -34,7 +34,8 @@ export function mountPictureOf(
   if (mount.kind === 'frame' && (step?.kind === 'glaze' || step?.kind === 'close')) return 'frame'
   if (step?.kind !== 'mount' || step.layerId !== null) return null
   if (mount.kind === 'topper') return 'sticks'
-  return mount.kind === 'frame' && depth?.shim && step.id.endsWith('mount') ? 'shims' : null
+  // Of a batch that is made one by one the later ones bear a number.
+  return mount.kind === 'frame' && depth?.shim && /^mount(-of-\d+)?$/.test(step.id) ? 'shims' : null
 }
 
 /** Pads behind the backmost sheet, as it lies face down. */
