@@ -43,12 +43,12 @@ export class App {
 
   /** Waits until the planner has answered for all that is on screen. */
   async settled(): Promise<void> {
-    await expect(this.page.locator('[data-plan=settled]')).toBeVisible()
+    await this.page.locator('[data-plan=settled]').waitFor()
   }
 
   /** Waits until what is on screen is kept. */
   async kept(): Promise<void> {
-    await expect(this.page.locator('[data-kept=saved]')).toBeVisible()
+    await this.page.locator('[data-kept=saved]').waitFor()
   }
 
   get panel(): Locator {

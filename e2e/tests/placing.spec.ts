@@ -48,6 +48,12 @@ test('a part is dragged and drawn to the middle, moved by keys and number, and u
   await page.mouse.move(at.x - 20 * mm, at.y, { steps: 4 })
   await page.mouse.move(back.x + 0.6 * mm, at.y + 50 * mm, { steps: 4 })
   await expect(page.locator('[data-snap]').first()).toBeAttached()
+  // Held past the edge it is found fault with before it is let go, and no more once it is back.
+  const measure = page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Measure' })
+  await page.mouse.move(back.x + 90 * mm, at.y, { steps: 2 })
+  await expect(measure).toContainText('■ 1')
+  await page.mouse.move(back.x + 0.6 * mm, at.y + 50 * mm, { steps: 2 })
+  await expect(measure).not.toContainText('■')
   await page.mouse.up()
   await expect(app.field('Middle, from the left')).toHaveValue('100')
   await page.keyboard.press('ArrowRight')

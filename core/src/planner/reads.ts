@@ -1,6 +1,14 @@
 // What a node reads of the project, as a table. A node gets a project in which all else is blank, so it cannot read what it
 // did not name; and its result stays good for as long as what it named stays the same.
-import { drawerSchema, newProject, type Layer, type Paper, type Plan, type Project } from '../project'
+import {
+  drawerSchema,
+  newProject,
+  type Assembly,
+  type Layer,
+  type Paper,
+  type Plan,
+  type Project,
+} from '../project'
 
 /** What of a project a node reads, by name; what it does not name is blank to it. */
 export interface Reads {
@@ -19,6 +27,8 @@ export interface Reads {
   /** The settings book. */
   settings?: true
   inks?: true
+  /** Which layers are one part, and whether it is built apart; with the names of the parts where they are told. */
+  parts?: 'shape' | 'named'
   /** Recipes of what was grown. */
   grown?: true
   /** What may be sold, and what was made. */
@@ -73,6 +83,7 @@ const BLANK_LAYER: Layer = {
   numbered: null,
   assemblyId: null,
 }
+const BLANK_PART: Assembly = { id: '', name: '', parentId: null, apart: true }
 const BLANK_PAPER: Paper = {
   id: '',
   name: '',
@@ -113,6 +124,7 @@ export class Narrower {
       cut ? project.cut : 0,
       pictures ? project.pictures : 0,
       grown ? project.grown : 0,
+      this.partsOf(project, reads) ?? 0,
       rights ? project.rights : 0,
       makes ? project.journal.makes : 0,
     ]
@@ -132,6 +144,7 @@ export class Narrower {
       plan: reads.plan ? this.only(plan, reads.plan, BLANK.plan) : BLANK.plan,
       ...(reads.cut ? { cut: project.cut } : {}),
       ...(reads.grown ? { grown: project.grown } : {}),
+      ...(reads.parts ? { assemblies: this.partsOf(project, reads)! } : {}),
       ...(reads.rights ? { rights: project.rights } : {}),
       ...(reads.took ? { progress: this.only(project.progress, ['took'], BLANK.progress) } : {}),
       ...(reads.sheetsUsed ? { journal: this.only(project.journal, ['sheetsUsed'], BLANK.journal) } : {}),
@@ -145,6 +158,11 @@ export class Narrower {
       return own ? this.listOf(own, reads.layer) : NONE
     }
     return reads.layers ? this.all(project.layers, reads.layers, BLANK_LAYER) : NONE
+  }
+
+  private partsOf({ assemblies }: Project, { parts }: Reads): Assembly[] | undefined {
+    if (!parts) return undefined
+    return parts === 'named' ? assemblies : this.all(assemblies, ['parentId', 'apart'], BLANK_PART)
   }
 
   private layerOf({ layers }: Project, layerId: string): Layer | undefined {

@@ -83,7 +83,7 @@ export function assemble(
       ...project.assemblies.map((assembly) =>
         inner.has(assembly.id) ? { ...assembly, parentId: id } : assembly,
       ),
-      { id, name, parentId: null },
+      { id, name, parentId: null, apart: true },
     ],
     layers: project.layers.map((layer) =>
       chosen.includes(layer.id) && layer.assemblyId === null ? { ...layer, assemblyId: id } : layer,

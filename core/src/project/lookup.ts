@@ -58,6 +58,14 @@ export const isOnPane = ({ lives }: Pick<Layer, 'lives'>): boolean => lives !== 
 /** Whether a layer is film that is pressed onto what is right below it. */
 export const isPressed = ({ joint }: Pick<Layer, 'joint'>): boolean => joint.kind === 'heat'
 
+/** What is stuck to the stack, layer on layer; what the frame holds by tabs comes after. */
+export const isStacked = (layer: Layer): boolean =>
+  layer.joint.kind !== 'tab' &&
+  !isPressed(layer) &&
+  !isOnPane(layer) &&
+  layer.role !== 'cover' &&
+  !isStandOff(layer)
+
 /** Film whose parts keep their distance from each other: it is brought on in one. */
 export const keepsPlaces = (layer: Pick<Layer, 'inOne' | 'lives'>): boolean => layer.inOne || isOnPane(layer)
 

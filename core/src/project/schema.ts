@@ -600,6 +600,8 @@ export const assemblySchema = z.looseObject({
   name,
   /** The part that it lies in. */
   parentId: id.nullable().default(null),
+  /** Built on the bench and laid on the stack as one, where that can be; else layer by layer in its place. */
+  apart: z.boolean().default(true),
 })
 
 /** What is done. */

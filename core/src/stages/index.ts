@@ -5,7 +5,7 @@
 import type { NodeOf, Planner, Ref } from '../planner'
 import { isMeant, type Project, type Snag } from '../project'
 import { assembly, orderOfWork } from './assembly'
-import { depth, depthSnagsNode, glueMap, glues, hold, levels, padMap, space } from './depth'
+import { apart, depth, depthSnagsNode, glueMap, glues, hold, levels, padMap, space } from './depth'
 import { cost, journalSnagsNode } from './journal'
 import {
   colouringMap,
@@ -39,6 +39,7 @@ export { mendAll, mendProject } from './mend'
 /** Nodes that a page may ask for, by name. Those of one layer or load take its id. */
 export const nodes = {
   levels,
+  apart,
   figures,
   colouringMap,
   colourings,

@@ -37,7 +37,7 @@ export function joinBoxes(boxes: Iterable<Box>): Box {
   return all
 }
 
-/** Whether two boxes share a point, edges counted. */
+/** Whether two boxes share more than an edge. */
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY
 

@@ -53,6 +53,21 @@ export function layerPicture(project: Project, layer: Layer): SmallPicture | nul
   }
 }
 
+/** A part that is laid as one, or a layer of it over what lies on the bench. */
+function partPicture(project: Project, layer: Layer, { asOne, onBench }: Step): SmallPicture | null {
+  const own = (asOne?.layerIds ?? [layer.id]).flatMap((id) => findLayer(project, id) ?? [])
+  const lying = onBench?.flatMap((id) => findLayer(project, id) ?? [])
+  const layers = builtLayers(project)
+  const below = lying ? lying.at(-1) : layers[layers.indexOf(layer) - 1]
+  return {
+    box: growBox(joinBoxes([viewBox(project), ...own.map(layerBox)]), 1),
+    shapes: [
+      ...(below ? [{ region: layerRegion(below), colour: colourOf(project, below), pale: true }] : []),
+      ...own.map((one) => ({ region: layerRegion(one), colour: colourOf(project, one) })),
+    ],
+  }
+}
+
 /** What a step touches; null for what is about all of it. Pads and glue are seen from behind. Needs the geometry loaded. */
 export function stepPicture(project: Project, step: Step, known: Known): SmallPicture | null {
   const load = known.loads.find(({ id }) => id === step.loadId)
@@ -67,7 +82,8 @@ export function stepPicture(project: Project, step: Step, known: Known): SmallPi
   const layer = findLayer(project, step.layerId)
   if (!layer) return null
   if (step.kind === 'pad' || step.kind === 'glue') return fromBehind(project, layer, known)
-  const picture = layerPicture(project, layer)
+  const picture =
+    step.asOne || step.onBench ? partPicture(project, layer, step) : layerPicture(project, layer)
   const { pins } = known.depth
   if (!picture || step.kind !== 'lay' || pins?.layerId !== layer.id) return picture
   // Heads larger than they are, so that they are seen on a small picture.

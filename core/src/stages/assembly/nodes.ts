@@ -34,6 +34,7 @@ export const assembly = node('assembly', {
     observed: true,
     inks: true,
     cutter: true,
+    parts: 'named',
   },
   needs: (project) => ({
     cut: cutLoads(),
@@ -70,7 +71,9 @@ export const orderOfWork = node('order of work', {
       'role',
       'lives',
       'tint',
+      'assemblyId',
     ],
+    parts: 'named',
     papers: ['name', 'gsm', 'finish', 'press'],
     adhesives: true,
     tool: true,

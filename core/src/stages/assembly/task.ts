@@ -47,7 +47,17 @@ export type About =
   /** So many layers of the stack, and so many that the frame or the pane bears. */
   | { step: 'dry-fit'; layers: number; aside: number }
   /** The first layer of the stack, from whichever side. */
-  | { step: 'start'; layer: Layer; faceDown: boolean; pads: PadCount[]; ground: Ground; pins: number }
+  | {
+      step: 'start'
+      layer: Layer
+      faceDown: boolean
+      pads: PadCount[]
+      ground: Ground
+      pins: number
+      asOne?: BuiltPart
+    }
+  /** The hindmost layer of a part that is built on the bench. */
+  | { step: 'begin'; layer: Layer; part: string }
   /** Pads on the back of `layer`; face down it lies on the stack already. */
   | { step: 'pad'; layer: Layer; pads: PadCount[] }
   /** `glued` pieces of a padded layer are too narrow for a pad; `onWet`, what lies beneath is glued and wet still. */
@@ -60,6 +70,8 @@ export type About =
       /** Pieces of it that the maker wants glued flat. */
       flat: GlueCount[]
       onWet: boolean
+      asOne?: BuiltPart
+      on?: string
     }
   /** With the joint's own glue; null where the project names none. */
   | {
@@ -72,6 +84,9 @@ export type About =
       faceDown: boolean
       pads: number
       onWet: boolean
+      asOne?: BuiltPart
+      /** The part on the bench that it goes onto; absent where that is the stack. */
+      on?: string
     }
   | { step: 'hold'; layer: Layer; glue: Adhesive | null }
   /** Of several glues the one that dries the longest. */
@@ -94,6 +109,12 @@ export type About =
   | { step: 'on-pane'; layer: Layer }
   /** A flag onto the twine, the `nth` from the left of so many; which end of the twine is left free before or behind it. */
   | { step: 'flag'; layer: Layer; nth: number; of: number; gapMm: number; endsMm: number; isFolded: boolean }
+
+/** A part that was built on the bench and is laid as one: its hindmost layer is the one that the step names. */
+export interface BuiltPart {
+  name: string
+  layers: number
+}
 
 /** So many pieces with one glue; null where the project names none. */
 export interface GlueCount {
@@ -130,6 +151,10 @@ export interface Job {
   loadId: string | null
   /** The one piece of its layer that it is about; absent where it is about all of them. */
   pieceId?: string
+  /** The part that it takes up as one, and the layers of it; its own is the hindmost. */
+  asOne?: { partId: string; layerIds: readonly string[] }
+  /** Layers of a part that lie on the bench beneath it, where it is built there; absent on the stack. */
+  onBench?: readonly string[]
   /** Which of a batch that is made one by one, from 1. */
   nth?: number
   /** Foam that it uses up for one of the batch, single pads. */

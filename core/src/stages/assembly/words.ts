@@ -88,6 +88,7 @@ function wordsFor(project: Project, about: About): Words {
     case 'dry-fit':
       return beforeSticking(project, about)
     case 'start':
+    case 'begin':
     case 'pad':
     case 'lay':
     case 'glue':
@@ -235,16 +236,26 @@ function cutByHand({ number, paper, folios, setting, pieces }: Load): Words {
   }
 }
 
-function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue' | 'hold'>): Words {
+function atSticking(project: Project, about: Of<'start' | 'begin' | 'pad' | 'lay' | 'glue' | 'hold'>): Words {
   const { layer } = about
   const folio = folioOf(project, layer.id) ?? 0
   const paper = paperOf(project, layer)
-  const what = `“${layer.name}”${paper ? `, ${paper.name}` : ''}`
+  const part = 'asOne' in about ? about.asOne : undefined
+  const what = part
+    ? `“${part.name}” as one, its ${part.layers} layers stuck to each other`
+    : `“${layer.name}”${paper ? `, ${paper.name}` : ''}`
+  /** What is taken up: a layer, or a part that is built already. */
+  const own = part ? `“${part.name}”` : `layer ${folio}`
   switch (about.step) {
+    case 'begin':
+      return {
+        title: `Begin “${about.part}” with layer ${folio}`,
+        detail: `${what}. Right side up, flat on the bench, beside the stack: “${about.part}” is built by itself and laid on as one.`,
+      }
     case 'start':
       if (about.faceDown)
         return {
-          title: `Lay layer ${folio} face down`,
+          title: `Lay ${own} face down`,
           detail: `${what}. Face down on a clean mat, its lower edge towards you.`,
         }
       if (about.ground !== 'bench') return startInPlace(project, about, folio)
@@ -276,8 +287,8 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
           ? ' Peel the paper off once it hovers right over its place. Press from the middle out.'
           : ' Peel the corner pads first; the rest once it lies right. Press from the middle out.'
       return {
-        title: layTitle(folio, about.faceDown),
-        detail: `${what}. ${alignment(project, layer.id, about.faceDown)}${about.pads > 0 ? peel : ''}${beside}${flat}${about.onWet ? ` ${ON_WET}` : ''}`,
+        title: layTitle(own, about),
+        detail: `${what}. ${alignment(project, about)}${about.pads > 0 ? peel : ''}${beside}${flat}${about.onWet ? ` ${ON_WET}` : ''}`,
         caution:
           [
             about.pads > 0 ? 'Foam sticks at once and cannot be moved.' : '',
@@ -289,7 +300,7 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
     }
     case 'glue': {
       const { glue: adhesive } = about
-      const watch = [alignment(project, layer.id, about.faceDown)]
+      const watch = [alignment(project, about)]
       if (adhesive && (paper?.gsm ?? ASSUMED_PAPER.gsm) < adhesive.bucklesBelowGsm)
         watch.push(`It buckles card under ${adhesive.bucklesBelowGsm} gsm: dots, not lines.`)
       const others = about.others
@@ -298,7 +309,7 @@ function atSticking(project: Project, about: Of<'start' | 'pad' | 'lay' | 'glue'
       if (about.onWet) watch.push(ON_WET)
       if (adhesive?.slides) watch.push('It slides while wet: check once more before it takes hold.')
       return {
-        title: layTitle(folio, about.faceDown),
+        title: layTitle(own, about),
         detail: say`${what}, with ${adhesive?.name ?? 'glue'}: ${plural(layer.pieces.length, 'part')}${glueWords(about.amount)}${others}. ${watch.join(' ')}`,
         caution:
           [adhesive, ...about.others.map(({ glue }) => glue)]
@@ -325,24 +336,31 @@ const ON: Record<Exclude<Ground, 'bench' | 'bench in its place'>, string> = {
 }
 
 /** The first of pieces that no one sheet carries: they go to where they stay. */
-function startInPlace(project: Project, { layer, pads, ground, pins }: Of<'start'>, folio: number): Words {
+function startInPlace(
+  project: Project,
+  { layer, pads, ground, pins, asOne }: Of<'start'>,
+  folio: number,
+): Words {
+  const own = asOne ? `“${asOne.name}”` : `layer ${folio}`
   if (ground === 'fabric')
     return {
       title: `Pin layer ${folio} to the fabric`,
       detail: `“${layer.name}” flat on the fabric, its edges true to the frame. ${plural(pins, 'pin')} with flat heads straight through it at the marked places: layers above will hide them. No glue: it comes off again with the pins drawn.`,
       caution: PINS,
     }
-  const what = `“${layer.name}”, ${plural(layer.pieces.length * layer.copies, 'piece')}`
+  const what = asOne
+    ? `${own} as one, its ${asOne.layers} layers stuck to each other`
+    : `“${layer.name}”, ${plural(layer.pieces.length * layer.copies, 'piece')}`
   if (ground === 'bench in its place' || ground === 'bench')
     return {
-      title: `Lay out layer ${folio}`,
+      title: `Lay out ${own}`,
       detail: `${what}, right side up on a clean mat, as far from each other as they are drawn.`,
     }
   const held =
     pads.length > 0 ? say`${padWords(pads)} on the back` : say`${glueName(project, layer)} on the back`
   return {
-    title: `Layer ${folio} onto ${ON[ground].split(',')[0]}`,
-    detail: say`${what}: lay all of it out on ${ON[ground]} first and look. Then ${held}, piece by piece; nothing else holds it.`,
+    title: `${asOne ? own : `Layer ${folio}`} onto ${ON[ground].split(',')[0]}`,
+    detail: say`${what}: lay ${asOne ? 'it' : 'all of it out'} on ${ON[ground]} first and look. Then ${held}${asOne ? '' : ', piece by piece'}; nothing else holds it.`,
     caution: pads.length > 0 ? 'Foam sticks at once and cannot be moved.' : null,
   }
 }
@@ -553,13 +571,15 @@ const glueName = (project: Project, layer: Layer | undefined, unnamed = 'Glue'):
 const mountGlue = (project: Project, unnamed = 'Glue'): string =>
   glueName(project, builtLayers(project)[0], unnamed)
 
-const layTitle = (folio: number, faceDown: boolean): string =>
-  faceDown ? `Lay layer ${folio} face down on the stack` : `Lay layer ${folio} on the stack`
+const layTitle = (own: string, { faceDown, on }: Of<'lay' | 'glue'>): string =>
+  faceDown ? `Lay ${own} face down on the stack` : `Lay ${own} on ${on ? `“${on}”` : 'the stack'}`
 
-function alignment(project: Project, layerId: string, faceDown: boolean): string {
-  const { alignment: way } = project.plan
+function alignment(project: Project, { layer: { id: layerId }, faceDown, on }: Of<'lay' | 'glue'>): string {
   const layer = findLayer(project, layerId)
   if (!layer) return ALIGN['by-eye']
+  const { alignment: chosen } = project.plan
+  // Jig and edge are those of the stack; on the bench only marks that the part itself has help.
+  const way = on && chosen !== 'centre-mark' ? 'by-eye' : chosen
   const large = layer.pieces.filter((piece) => reachesEdges(project, regionBox(pieceRegion(piece)), way))
   // What lies inside the sheet has no edge that a jig could take.
   if (large.length === 0 || layer.pieces.length - large.length > large.length) return inPlace(project, layer)

@@ -47,6 +47,8 @@ export interface PieceHeight extends Lifted {
   /** Nothing at all lies beneath: neither card nor board. */
   floats: boolean
   supports: Support[]
+  /** It is the hindmost of a part that was built apart: what lies on it does not let it come down by itself. */
+  stiff?: true
 }
 
 /** A contact of so little of a piece's area carries nothing. */
@@ -169,6 +171,26 @@ function restsAt(
   // Nothing but slivers: they are all there is.
   return { bottomMm: bump > 0 ? bump + gap : gap, givesMm: bumpGives }
 }
+
+/** The highest card under a piece that is not glued or padded to it; null where nothing is. Needs the geometry loaded. */
+export function restingOn(
+  { region }: Lifted,
+  below: Level | null,
+  memo: Memo,
+): Pick<Placed, 'topMm' | 'givesMm'> | null {
+  const first = firstContact(region, nearUnder(region, below), memo)
+  return first && nearUnder(region, below)[first.index]!
+}
+
+/** A piece so much higher, with what carries it; the foam under it gives so much more. */
+export const shifted = (piece: PieceHeight, byMm: number, givesMm: number): PieceHeight => ({
+  ...piece,
+  bottomMm: even(piece.bottomMm + byMm),
+  topMm: even(piece.topMm + byMm),
+  givesMm: even(piece.givesMm + givesMm),
+  parts: piece.parts.map((part) => ({ ...part, topMm: even(part.topMm + byMm) })),
+  supports: piece.supports.map((one) => ({ ...one, topMm: even(one.topMm + byMm) })),
+})
 
 /** A layer's pieces where they come to lie, with all card beneath them. */
 export function levelOf(layer: Layer, pieces: readonly Lifted[], below: Level | null): Level {

@@ -1,8 +1,10 @@
 /**
  * What holds each layer and how high: local heights (heights.ts), pads that hold it (pads.ts), gaps fitted to the frame
- * (gaps.ts), foam to buy and shims (depth.ts).
+ * (gaps.ts), parts that are built apart (bodies.ts), foam to buy (depth.ts) and shims (shim.ts).
  */
 export * from './depth'
+export * from './held'
+export * from './shim'
 export * from './foam'
 export { amountOf, type GlueAmount, type LayerGlue } from './glue'
 export * from './stand-off'

@@ -1,4 +1,4 @@
-import { letPadGo, setLayer, setPieceJoint, setPlan, type MendTable } from '../../project'
+import { letPadGo, setAssembly, setLayer, setPieceJoint, setPlan, type MendTable } from '../../project'
 import { fitGaps } from './gaps'
 import { addStandOff, withoutStandOff } from './stand-off'
 import { addCover } from './topper'
@@ -15,6 +15,7 @@ declare module '../../project/snag' {
     'add-cover': object
     'free-sticks': object
     'cut-mirrored': { layerId: string }
+    'build-in-place': { partId: string }
   }
 }
 
@@ -30,6 +31,7 @@ export const depthMends: MendTable<
   | 'add-cover'
   | 'free-sticks'
   | 'cut-mirrored'
+  | 'build-in-place'
 > = {
   'fit-gaps': (project) => fitGaps(project),
   'let-pad-go': (project, { padId }) => letPadGo(project, padId),
@@ -40,6 +42,7 @@ export const depthMends: MendTable<
   'glue-pieces': (project, what) => setPieceJoint(project, what, null),
   'set-thrift': (project, { thrift }) => setPlan(project, { thrift }),
   'cut-mirrored': (project, { layerId }) => setLayer(project, layerId, { cutMirrored: true }),
+  'build-in-place': (project, { partId }) => setAssembly(project, partId, { apart: false }),
   'add-cover': (project) => addCover(project),
   'free-sticks': (project) =>
     project.mount.kind === 'topper'

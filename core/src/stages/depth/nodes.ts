@@ -2,10 +2,12 @@
 import { groupBy, type Memo } from '../../base'
 import { regionArea, regionToPath } from '../../base/geometry'
 import { node, type Ref } from '../../planner'
-import { builtLayers, findLayer, type Project } from '../../project'
+import { baseOf, builtWith, findLayer, layersInOrder, unitsOfStack, type Project } from '../../project'
 import { each, isSeeThrough } from '../layers'
-import { asBuilt, gluedPieces, holdLayer, sumUpDepth, type DepthPlan, type LayerDepth } from './depth'
-import { levelOf, liftOnto, standOn, type Level, type PieceHeight } from './heights'
+import { bodyOf, seatOf, settledSeat, standInBody, type Body, type Seat } from './bodies'
+import { sumUpDepth, type DepthPlan } from './depth'
+import { asBuilt, gluedPieces, holdLayer, type LayerDepth } from './held'
+import { levelOf, liftOnto, standOn, type Level, type Lifted, type PieceHeight } from './heights'
 import { amountOf, glueUnder, type LayerGlue } from './glue'
 import { heatSnags } from './heat'
 import { hidingRegion } from './pads/hiding'
@@ -16,12 +18,22 @@ import { spaceOf, type Space } from './space'
 import { topperSnags } from './topper-snags'
 import { topperHold, type TopperHold } from './topper'
 
-/** The node of the layer right below another; null where none is. */
+/** The node of the layer that is laid right before another; null where none is. */
 function below(project: Project, layerId: string): Ref<Level> | null {
-  const layers = builtLayers(project)
+  const layers = layersInOrder(project)
   const under = layers[layers.findIndex((layer) => layer.id === layerId) - 1]
   return under ? (built(under.id) as Ref<Level>) : null
 }
+
+/** The part that a layer is built with on the bench; none where it is laid by itself. */
+const partOf = (project: Project, layerId: string) => {
+  const unit = builtWith(project, layerId)
+  return unit ? { id: unit.part!.id, baseId: baseOf(unit).id } : null
+}
+
+/** A part by its id, with what it is built of. */
+const unitOf = (project: Project, partId: string) =>
+  unitsOfStack(project).find(({ part }) => part?.id === partId)
 
 const OWN = ['pieces', 'role', 'blanks', 'lives', 'folds', 'shaping', 'joint', 'paperId'] as const
 
@@ -33,24 +45,6 @@ const HEIGHTS = {
   adhesives: true,
   plan: ['adhesiveId'],
 } as const
-
-/** The pieces of one layer, lifted by its gap. */
-const lifted = node('lifted', {
-  stage: 'depth',
-  reads: HEIGHTS,
-  needs: (project, layerId) => ({ under: below(project, layerId) }),
-  compute: ({ project, memo }, { under }) =>
-    liftOnto({ project, layer: project.layers[0]!, below: under, memo }),
-})
-
-/** What carries the pieces of one layer. */
-const standing = node('standing', {
-  stage: 'depth',
-  reads: HEIGHTS,
-  needs: (project, layerId) => ({ own: lifted(layerId), under: below(project, layerId) }),
-  compute: ({ project, memo }, { own, under }): PieceHeight[] =>
-    standOn({ project, layer: project.layers[0]!, below: under, memo }, own),
-})
 
 const PADS = {
   mount: true,
@@ -69,6 +63,85 @@ const PADS = {
   foams: true,
   adhesives: true,
 } as const
+
+/** Of every layer what heights and pads follow from, and which of them are one part. */
+const BODIES = {
+  ...PADS,
+  layers: [...OWN, 'colour', 'tint', 'copies', 'assemblyId'],
+  parts: 'shape',
+} as const
+
+/** A part as it is built on the bench; null where its layers do not hold each other. */
+const body = node('body', {
+  stage: 'depth',
+  reads: BODIES,
+  compute: ({ project, arg, memo }): Body | null => bodyOf(project, unitOf(project, arg)!, memo),
+})
+
+/** Where a part comes to rest by its joint. */
+const seat = node('seat', {
+  stage: 'depth',
+  reads: { ...HEIGHTS, layer: undefined, layers: [...OWN, 'assemblyId'], parts: 'shape' },
+  byValue: true,
+  needs: (project, partId) => ({
+    own: body(partId),
+    under: below(project, baseOf(unitOf(project, partId)!).id),
+  }),
+  compute: ({ project, memo }, { own, under }): Seat | null =>
+    own && seatOf({ project, base: findLayer(project, own.baseId)!, body: own, below: under, memo }),
+})
+
+/** The pieces of a part's hindmost layer at its seat, and those that no pad fits. */
+function baseAt(project: Project, partId: string): { base: Ref<PieceHeight[]>; low: Ref<string[]> } {
+  const baseId = baseOf(unitOf(project, partId)!).id
+  return { base: standing(baseId) as Ref<PieceHeight[]>, low: glued(baseId) as Ref<string[]> }
+}
+
+/** Where it comes to lie, glued where no pad fits. */
+const settled = node('settled seat', {
+  stage: 'depth',
+  reads: { foams: true, adhesives: true, plan: ['adhesiveId'] },
+  byValue: true,
+  needs: (project, partId) => ({ own: seat(partId), ...baseAt(project, partId) }),
+  compute: ({ project }, { own, base, low }): Seat | null => own && settledSeat(project, own, base, low),
+})
+
+/** Where the part of a layer lies, for that layer; null where it is laid by itself. */
+function seatUnder(project: Project, layerId: string): Ref<Seat | null> | null {
+  const part = partOf(project, layerId)
+  return part && ((part.baseId === layerId ? seat(part.id) : settled(part.id)) as Ref<Seat | null>)
+}
+
+/** The part that a layer is built with; null where it is laid by itself. */
+function bodyWith(project: Project, layerId: string): Ref<Body | null> | null {
+  const part = partOf(project, layerId)
+  return part && (body(part.id) as Ref<Body | null>)
+}
+
+/** The pieces of one layer, lifted by its gap; none where they lie as their part does. */
+const lifted = node('lifted', {
+  stage: 'depth',
+  reads: HEIGHTS,
+  needs: (project, layerId) => ({ under: below(project, layerId), part: bodyWith(project, layerId) }),
+  compute: ({ project, memo }, { under, part }): Lifted[] =>
+    part ? [] : liftOnto({ project, layer: project.layers[0]!, below: under, memo }),
+})
+
+/** What carries the pieces of one layer. */
+const standing = node('standing', {
+  stage: 'depth',
+  reads: HEIGHTS,
+  needs: (project, layerId) => ({
+    own: lifted(layerId),
+    under: below(project, layerId),
+    part: bodyWith(project, layerId),
+    at: seatUnder(project, layerId),
+  }),
+  compute: ({ project, memo }, { own, under, part, at }): PieceHeight[] => {
+    const on = { project, layer: project.layers[0]!, below: under, memo }
+    return part && at ? standInBody(on, part, at) : standOn(on, own)
+  },
+})
 
 /** The pads of one layer, and its pieces where they come to lie. */
 const held = node('held', {
@@ -100,12 +173,25 @@ const built = node('built', {
     levelOf(project.layers[0]!, asBuilt(project, own, low), under),
 })
 
+/** Parts that are built on the bench and laid on as one, by their ids. */
+export const apart = node('apart', {
+  stage: 'depth',
+  reads: {},
+  byValue: true,
+  needs: (project) => ({
+    bodies: unitsOfStack(project).flatMap(({ part }) => (part ? body(part.id) : [])),
+  }),
+  compute: (_, { bodies }) => bodies.flatMap((own) => (own ? [own.partId, ...own.inner] : [])),
+  view: (ids: string[]) => ids,
+})
+
 /** Heights, pads, foam and what is left of the whole stack. */
 export const depth = node('depth', {
   stage: 'depth',
   reads: { ...PADS, plan: [...PADS.plan, 'batch'], took: true },
-  needs: (project) => ({ layers: each(held, project) }),
-  compute: ({ project, memo }, { layers }) => sumUpDepth(project, layers, memo),
+  needs: (project) => ({ layers: each(held, project), parts: apart() }),
+  compute: ({ project, memo }, { layers, parts }) =>
+    sumUpDepth(project, { held: layers, apart: parts }, memo),
   view: ({
     layers,
     pads,
@@ -116,6 +202,7 @@ export const depth = node('depth', {
     foamUse,
     pins,
     shim,
+    apart,
   }: DepthPlan): DepthView => ({
     layers: layers.map(numbersOf),
     pads: pads.length,
@@ -126,6 +213,7 @@ export const depth = node('depth', {
     foamUse,
     pins,
     shim,
+    apart,
   }),
 })
 
@@ -138,7 +226,7 @@ const numbersOf = (layer: LayerDepth): Omit<LayerDepth, 'allowed'> => {
 /** The depth plan as the page has it: numbers only. */
 export interface DepthView extends Pick<
   DepthPlan,
-  'stackMm' | 'pressedMm' | 'standOffMm' | 'roomMm' | 'foamUse' | 'pins' | 'shim'
+  'stackMm' | 'pressedMm' | 'standOffMm' | 'roomMm' | 'foamUse' | 'pins' | 'shim' | 'apart'
 > {
   layers: Omit<LayerDepth, 'allowed'>[]
   pads: number
@@ -291,7 +379,8 @@ export const depthSnagsNode = node('snags of depth', {
   stage: 'depth',
   reads: {
     mount: true,
-    layers: ['name', 'pieces', 'role', 'joint', 'lives', 'paperId', 'cutMirrored'],
+    layers: ['name', 'pieces', 'role', 'joint', 'lives', 'paperId', 'cutMirrored', 'assemblyId'],
+    parts: 'named',
     papers: ['name', 'finish', 'press'],
     foams: true,
     plan: ['thrift', 'padSpanMm'],

@@ -2,11 +2,14 @@
 import { say, length, type Said } from '../../base/units'
 import type { Region } from '../../base/geometry'
 import {
+  baseOf,
   builtLayers,
+  builtWith,
   depthAtHand,
   findLayer,
   standsInFrame,
   thicknessOf,
+  type Assembly,
   type Project,
   type Snag,
 } from '../../project'
@@ -139,20 +142,25 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         { at: layer.tips[0]!.at, mend: glueThem(layer.tips.map(({ pieceId }) => pieceId)) },
       )
     const spanMm = padSpan(project.plan)
+    const part = partBuilt(project, plan, layer.layerId)
+    // On the bench nothing but the part itself is under its layers: in its place there may be.
+    const mend =
+      project.plan.thrift === 'sparing'
+        ? {
+            label: 'Plan pads the steady way',
+            action: { kind: 'set-thrift' as const, thrift: 'steady' as const },
+          }
+        : part && {
+            label: `Build “${part.name}” in its place`,
+            action: { kind: 'build-in-place' as const, partId: part.id },
+          }
     if (layer.farthestMm !== null && layer.farthestMm > spanMm * FLAPS)
       push(
         'flaps',
         say`“${name(layer.layerId)}” reaches ${length(layer.farthestMm, 0)} past its last pad along the card (more than ${length(spanMm * FLAPS, 0)}) and may flap or sag there.`,
         {
           at: layer.farthestAt,
-          ...(project.plan.thrift === 'sparing'
-            ? {
-                mend: {
-                  label: 'Plan pads the steady way',
-                  action: { kind: 'set-thrift' as const, thrift: 'steady' as const },
-                },
-              }
-            : {}),
+          ...(mend ? { mend } : {}),
         },
       )
   }
@@ -167,6 +175,12 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         message: say`${use.needed} pads of ${use.foam.name} (${length(use.foam.thicknessMm)}) needed, ${use.foam.count} at hand: buy ${use.packs} ${use.packs === 1 ? 'pack' : 'packs'}.`,
       })
   return snags
+}
+
+/** The part that a layer is not the hindmost of, where it is built apart. */
+function partBuilt(project: Project, { apart }: Pick<DepthPlan, 'apart'>, layerId: string): Assembly | null {
+  const unit = builtWith(project, layerId)
+  return unit?.part && apart.includes(unit.part.id) && baseOf(unit).id !== layerId ? unit.part : null
 }
 
 /** What speaks against a pad. */

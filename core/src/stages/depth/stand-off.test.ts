@@ -4,7 +4,8 @@ import { builtLayers, layerRegion, openingRect, type Project } from '../../proje
 import { demo } from '../../demo'
 import { starterStock } from '../paper'
 import { depthSnags } from './snags'
-import { depthPlan, shimsOf } from './depth'
+import { depthPlan } from './depth'
+import { shimsOf } from './shim'
 import { addStandOff, standOffLayers, withoutStandOff } from './stand-off'
 
 beforeAll(() => loadGeometry())

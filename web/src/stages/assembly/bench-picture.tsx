@@ -161,8 +161,11 @@ function StepDrawing({ project, step, steps, at, px }: Props & { px: number }) {
     steps
       .slice(0, at)
       .filter((s) => s.kind === 'lay' || s.kind === 'glue' || (s.kind === 'mount' && !s.pieceId))
-      .map((s) => s.layerId),
+      // What is built on the bench comes onto the stack with its part.
+      .flatMap((s) => (s.onBench || !s.layerId ? [] : (s.asOne?.layerIds ?? [s.layerId]))),
   )
+  const taken = new Set(step?.asOne?.layerIds ?? (own ? [own.id] : []))
+  const lying = step?.onBench && new Set(step.onBench)
   const under = (layer: Layer) => layers[layers.indexOf(layer) - 1]
   // Film is part of its card from the first.
   const isThere = (layer: Layer): boolean =>
@@ -170,7 +173,10 @@ function StepDrawing({ project, step, steps, at, px }: Props & { px: number }) {
   const carrier = own && step?.kind === 'press' ? under(own) : undefined
   const shown =
     Boolean(step?.layerId) || laid.size > 0
-      ? layers.filter((layer) => isThere(layer) || layer === own || layer === carrier)
+      ? layers.filter(
+          (layer) =>
+            taken.has(layer.id) || layer === carrier || (lying ? lying.has(layer.id) : isThere(layer)),
+        )
       : layers
   if (own && step?.pieceId) return <TwineDrawing {...{ project, step, steps, at, px }} />
   const pinned = own && own.id === pins?.layerId && step?.kind === 'lay'

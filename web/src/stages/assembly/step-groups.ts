@@ -5,6 +5,10 @@ export interface StepGroup {
   key: string
   loadId: string | null
   layerId: string | null
+  /** The layers of the part that is taken up as one. */
+  layerIds: readonly string[]
+  /** Layers of a part that lie under it on the bench; null where that is the stack. */
+  onBench: readonly string[] | null
   /** With their numbers in the whole list, from 1. */
   steps: { step: Step; number: number }[]
 }
@@ -20,8 +24,12 @@ export function groupSteps(steps: readonly Step[]): StepGroup[] {
     // What is about no one thing stands with its like, as long as nothing comes between.
     if (loadId || layerId) lone = ''
     else lone ||= `step ${step.id}`
-    const key = loadId ? `load ${loadId}` : layerId ? `layer ${layerId}` : lone
-    const group = groups.get(key) ?? { key, loadId, layerId, steps: [] }
+    // A part is laid long after the layer that it was begun with.
+    const of = step.asOne ? `part ${step.asOne.partId}` : `layer ${layerId}`
+    const key = loadId ? `load ${loadId}` : layerId ? of : lone
+    const layerIds = step.asOne?.layerIds ?? (layerId ? [layerId] : [])
+    const group = groups.get(key) ?? { key, loadId, layerId, layerIds, onBench: null, steps: [] }
+    group.onBench ??= step.onBench ?? null
     group.steps.push({ step, number: i + 1 })
     groups.set(key, group)
   })

@@ -1,5 +1,13 @@
 import { memo } from 'react'
-import { layerBox, colourOf, findLayer, pictureOf, viewBox } from '@feuillet/core/project'
+import {
+  layerBox,
+  colourOf,
+  findLayer,
+  pictureOf,
+  viewBox,
+  type Layer,
+  type Project,
+} from '@feuillet/core/project'
 import { growBox, joinBoxes } from '@feuillet/core/base/geometry'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
@@ -14,7 +22,7 @@ const SIZE_PX = 84
 /** What a group of steps touches: its sheet, or its layer on the one below; nothing for what is about all. */
 export const StepPicture = memo(function StepPicture({ group }: { group: StepGroup }) {
   if (group.loadId) return <LoadPicture loadId={group.loadId} />
-  return group.layerId ? <LayerPicture layerId={group.layerId} /> : <span />
+  return group.layerId ? <LayerPicture group={group} /> : <span />
 })
 
 function LoadPicture({ loadId }: { loadId: string }) {
@@ -36,14 +44,15 @@ function LoadPicture({ loadId }: { loadId: string }) {
   )
 }
 
-function LayerPicture({ layerId }: { layerId: string }) {
+function LayerPicture({ group: { layerIds, onBench } }: { group: StepGroup }) {
   const project = useAppSelector(selectProject)
-  const layer = findLayer(project, layerId)
+  const layers = layerIds.flatMap((id) => findLayer(project, id) ?? [])
+  const [layer] = layers
   if (!layer) return <span />
-  const picture = pictureOf(project, layer)
   const at = project.layers.indexOf(layer)
-  const below = project.layers.slice(0, at).findLast(({ leftOut }) => !leftOut)
-  const box = growBox(joinBoxes([viewBox(project), layerBox(layer)]), 2)
+  const under = onBench ?? project.layers.slice(0, at).flatMap(({ id, leftOut }) => (leftOut ? [] : [id]))
+  const below = findLayer(project, under.at(-1) ?? null)
+  const box = growBox(joinBoxes([viewBox(project), ...layers.map(layerBox)]), 2)
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY]
   const scale = SIZE_PX / Math.max(w, h)
   return (
@@ -57,6 +66,17 @@ function LayerPicture({ layerId }: { layerId: string }) {
       {below && (
         <path d={layerPath(below)} fillRule="evenodd" fill={colourOf(project, below)} opacity={0.28} />
       )}
+      {layers.map((one) => (
+        <Card key={one.id} project={project} layer={one} scale={scale} />
+      ))}
+    </svg>
+  )
+}
+
+function Card({ project, layer, scale }: { project: Project; layer: Layer; scale: number }) {
+  const picture = pictureOf(project, layer)
+  return (
+    <>
       <path
         d={layerPath(layer)}
         fillRule="evenodd"
@@ -68,6 +88,6 @@ function LayerPicture({ layerId }: { layerId: string }) {
       {layer.print && picture && (
         <Printed picture={picture} map={layer.print.map} within={layerPath(layer)} />
       )}
-    </svg>
+    </>
   )
 }

@@ -2,6 +2,7 @@
 import {
   adhesiveOf,
   isOnPane,
+  isStacked,
   isStandOff,
   thicknessOf,
   glueOf,
@@ -16,7 +17,7 @@ import { flagsOf } from '../../layers'
 import type { About, PadCount, StepKind, Untold } from '../task'
 import { BENCH, UNNAMED_GLUE } from '../times'
 import { isGlued, gluesOf, slowestOf, glueMinutes } from './glues'
-import { isFolded, isStacked, groundOf } from './kinds'
+import { isFolded, groundOf } from './kinds'
 import { type Known, job } from './known'
 import { foamsOfShim, shimMinutes, sum } from './pads'
 

@@ -1,6 +1,6 @@
 // What is done with a layer, and what the stack is laid on.
 import { intersect, regionArea, union } from '../../../base/geometry'
-import { isOnPane, isPressed, isStandOff, layerRegion, type Layer, type Project } from '../../../project'
+import { isPressed, isStacked, layerRegion, type Layer, type Project } from '../../../project'
 import type { Ground } from '../task'
 
 /** Whether it is folded: it is scored first. */
@@ -15,14 +15,6 @@ export const isColoured = ({ tint }: Layer): boolean => tint !== null
 /** What must be done with a layer before it is formed: it is coloured, and dry. */
 export const afterColour = (layer: Layer): string[] =>
   isColoured(layer) ? [`colour-${layer.id}`, `coloured-${layer.id}`] : []
-
-/** What is stuck to the stack; what the frame holds by tabs comes after. */
-export const isStacked = (layer: Layer): boolean =>
-  layer.joint.kind !== 'tab' &&
-  !isPressed(layer) &&
-  !isOnPane(layer) &&
-  layer.role !== 'cover' &&
-  !isStandOff(layer)
 
 /** What is laid on each other when all is tried on dry. */
 export const isInStack = (layer: Layer): boolean => isStacked(layer) || isPressed(layer)

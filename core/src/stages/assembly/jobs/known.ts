@@ -9,7 +9,10 @@ export interface Known {
   project: Project
   loads: readonly Load[]
   /** Null before the pads are planned: every joint on foam is taken to hold, and times of pads are left out. */
-  depth: Pick<DepthPlan, 'layers' | 'pads' | 'pieces' | 'stackMm' | 'roomMm' | 'pins' | 'shim'> | null
+  depth: Pick<
+    DepthPlan,
+    'layers' | 'pads' | 'pieces' | 'stackMm' | 'roomMm' | 'pins' | 'shim' | 'apart'
+  > | null
   /** Glue of the layers that take some. */
   glue?: readonly GlueAmount[] | undefined
 }

@@ -42,6 +42,7 @@ function newPart({ assemblies }: Project, name: string): Assembly {
     id: free((id) => assemblies.some((one) => one.id === id), slug(name) || 'part', '-'),
     name: free((own) => assemblies.some((one) => one.name === own), name, ' '),
     parentId: null,
+    apart: true,
   }
 }
 

@@ -35,6 +35,7 @@ import {
   type Project,
 } from '@feuillet/core/project'
 import { doCommand } from '../../../commands/use-command'
+import { usePlan } from '../../../plan'
 import { change } from '../../../state/edits'
 import { selectProject, selectUnit } from '../../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../../state/store'
@@ -208,6 +209,7 @@ const partName = ({ assemblies }: Project): string => {
 function OwnPart({ ids }: { ids: readonly string[] }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
+  const built = usePlan('apart')
   const layer = findLayer(project, ids[0] ?? null)
   const part = layer ? outermost(project, layer) : null
   if (!part || unitsOf(project, ids).length > 1) return null
@@ -228,6 +230,19 @@ function OwnPart({ ids }: { ids: readonly string[] }) {
           }}
         />
       </label>
+      <Switch
+        label="Built on the bench"
+        checked={part.apart}
+        onChange={(apart) =>
+          dispatch(change('how a part is built', (p) => setAssembly(p, part.id, { apart })))
+        }
+      />
+      {part.apart && built && !built.includes(part.id) && (
+        <p className="text-soft">
+          Not as it is: its layers do not all hold each other, or something must come between them. It is
+          built layer by layer in its place.
+        </p>
+      )}
       <Switch
         label="Hidden in drawings"
         checked={members.every((member) => member.hidden)}

@@ -1,5 +1,5 @@
 // Parts on the layers board: picked by a press (Shift picks several), dragged, turned and sized by grips, moved by keys.
-import type { PointerEvent } from 'react'
+import { useEffect, type PointerEvent } from 'react'
 import { polygonBox, rotation, translation, type Affine, type Box } from '@feuillet/core/base/geometry'
 import {
   aboutMiddle,
@@ -16,6 +16,7 @@ import {
 } from '@feuillet/core/project'
 import { useCommand } from '../../../commands/use-command'
 import { nudgeOf, TURN_DEG, useGrips, type Grips } from '../../../drawing/grips/use-grips'
+import { tryOut } from '../../../plan'
 import { change } from '../../../state/edits'
 import { selectProject, selectView } from '../../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../../state/store'
@@ -44,6 +45,8 @@ export function usePlacing(on: boolean): Placing {
   const put = (label: string, map: Affine, gesture?: string) =>
     dispatch(change(`${label} ${nameOfPicked(project, ids)}`, (p) => place(p, ids, map), gesture))
   const grips = useGrips(box, () => othersOf(project, ids), put)
+
+  useTrial(project, ids, grips.drag?.map ?? null)
 
   useCommand('nudge-part', (event) => put('move', translation(...nudgeOf(event)), `nudge ${ids.join(' ')}`), {
     enabled: able,
@@ -83,6 +86,21 @@ export function usePlacing(on: boolean): Placing {
 }
 
 const NOTHING: readonly string[] = []
+
+/** Figures follow a drag once it rests for so long, ms. */
+const REST_MS = 120
+
+/** Heights, what shows and findings while parts are dragged: as if they were let go where they are. */
+function useTrial(project: Project, ids: readonly string[], map: Affine | null): void {
+  const key = ids.join('\n')
+  useEffect(() => {
+    if (!map) return
+    const timer = setTimeout(() => tryOut(place(project, key.split('\n'), map)), REST_MS)
+    return () => clearTimeout(timer)
+  }, [project, key, map])
+  const isDragged = map !== null
+  useEffect(() => (isDragged ? () => tryOut(null) : undefined), [isDragged])
+}
 
 /** To what a part may be drawn: what is seen, the backing, every other part. */
 function othersOf(project: Project, ids: readonly string[]): Box[] {
