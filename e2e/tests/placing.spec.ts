@@ -90,6 +90,10 @@ test('two wings from one, a ring of leaves, and parts that are put together, nam
   await page.getByRole('button', { name: 'Lower edges in line' }).click()
   await page.getByRole('button', { name: 'Make one part' }).click()
   await app.type('Name of the part', 'Wings')
+  // Two wings beside each other hold nothing of each other.
+  await expect(app.panel.getByText('its layers do not all hold each other')).toBeVisible()
+  await page.getByRole('switch', { name: 'Built on the bench' }).click()
+  await expect(app.panel.getByText('its layers do not all hold each other')).toHaveCount(0)
   await expect(page.getByRole('heading', { name: 'Wings' })).toBeVisible()
   await expect(app.field('Middle, from the left')).toHaveValue('100')
   await page.getByRole('button', { name: 'Several of it' }).click()

@@ -124,7 +124,7 @@ for (const [width, height] of [
 /** What axe finds on the page as it stands, by place. */
 async function troubles(page: Page, place: string): Promise<string[]> {
   // What is drawn on boards was looked at on Layers and Sheets; the same shapes again only take time.
-  const builder = new AxeBuilder({ page })
+  const builder = new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode(true)
   const drawn = ['shelf', 'Layers', 'Sheets'].includes(place)
   const { violations } = await (drawn ? builder : builder.exclude('[data-board]')).analyze()
   return violations.map(({ id, nodes }) => {

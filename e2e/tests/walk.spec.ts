@@ -67,6 +67,14 @@ for (const name of Object.keys(demoTitles) as DemoName[])
     await app.stage('Assembly')
     await expect(app.page.locator('[data-step]')).toHaveCount(derived.assembly.steps.length)
     await expect(app.figure('From start to end')).toHaveText(formatMinutes(derived.assembly.minutes))
+    if (derived.depth.apart.length > 0) {
+      // A part that is not begun on the bench takes that many steps less.
+      await app.page.getByRole('radio', { name: 'in their place' }).click()
+      await expect(app.page.locator('[data-step]')).toHaveCount(
+        derived.assembly.steps.length - derived.depth.apart.length,
+      )
+      await app.undo()
+    }
 
     await app.stage('Journal')
     await app.page.getByRole('radio', { name: 'what it costs' }).click()

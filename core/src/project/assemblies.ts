@@ -117,6 +117,12 @@ export const setAssembly = (
   ),
 })
 
+/** Has all parts built on the bench, or none. */
+export const buildApart = (project: Project, apart: boolean): Project => ({
+  ...project,
+  assemblies: project.assemblies.map((part) => ({ ...part, apart })),
+})
+
 /** Draws all layers of a part, or none. */
 export const hideAssembly = (project: Project, assemblyId: string, hidden: boolean): Project =>
   membersOf(project, assemblyId).reduce((p, layer) => setLayer(p, layer.id, { hidden }), project)

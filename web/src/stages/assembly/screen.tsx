@@ -1,7 +1,7 @@
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { BENCH, leeways, type DraftStep, type Step } from '@feuillet/core/stages/assembly'
-import { setPlan, untickAll } from '@feuillet/core/project'
+import { buildApart, setPlan, untickAll, type Project } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change, changeSupplies } from '../../state/edits'
 import { usePlan } from '../../plan'
@@ -154,6 +154,29 @@ export default function AssemblyScreen() {
                 whole
                 onChange={(people) => set('pairs of hands', { people })}
               />
+              {project.assemblies.length > 0 && (
+                <Choice
+                  label="Parts"
+                  captioned
+                  value={builtParts(project)}
+                  options={[
+                    {
+                      value: 'on the bench',
+                      label: 'on the bench',
+                      title:
+                        'Each part is built by itself, dries while the stack goes on, and is laid on as one',
+                    },
+                    {
+                      value: 'in their place',
+                      label: 'in their place',
+                      title: 'Layer by layer, all on the stack',
+                    },
+                  ]}
+                  onChange={(way) =>
+                    dispatch(change('how parts are built', (p) => buildApart(p, way === 'on the bench')))
+                  }
+                />
+              )}
               {hasGlue && (
                 <Choice
                   label="Glued layers"
@@ -308,4 +331,10 @@ export default function AssemblyScreen() {
       </div>
     </StageFrame>
   )
+}
+
+/** How the maker wants parts to be built; some this way, some that, is neither. */
+function builtParts({ assemblies }: Project): 'on the bench' | 'in their place' | '' {
+  const apart = assemblies.filter((part) => part.apart).length
+  return apart === assemblies.length ? 'on the bench' : apart === 0 ? 'in their place' : ''
 }
