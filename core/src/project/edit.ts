@@ -55,6 +55,21 @@ export function setPieceJoint(
   return setLayer(project, layerId, { joint: own.length > 0 ? { ...rest, pieces: own } : rest })
 }
 
+/** Puts pieces on foam of a height of their own, mm. */
+export function setPieceFoam(
+  project: Project,
+  where: { layerId: string; pieceIds: readonly string[] },
+  gapMm: number,
+): Project {
+  const held = setPieceJoint(project, where, null)
+  const layer = findLayer(held, where.layerId)
+  if (!layer || gapMm <= 0) return held
+  const pieces = layer.joint.pieces!.map((own) =>
+    where.pieceIds.includes(own.pieceId) ? { ...own, gapMm } : own,
+  )
+  return setLayer(held, layer.id, { joint: { ...layer.joint, pieces } })
+}
+
 /** Moves a layer to a place counted from the back (0 is the backmost). */
 export function moveLayer(project: Project, layerId: string, to: number): Project {
   const layers = [...project.layers]

@@ -124,7 +124,14 @@ export const pieceJoint = (joint: Joint, pieceId: string | undefined): PieceJoin
 
 /** Whether a piece of a layer on foam is to be glued flat to what is beneath. */
 export const isGluedFlat = ({ joint }: Pick<Layer, 'joint'>, pieceId: string): boolean =>
-  joint.kind === 'foam' && pieceJoint(joint, pieceId) !== undefined
+  joint.kind === 'foam' && pieceJoint(joint, pieceId) !== undefined && !foamOfPiece(joint, pieceId)
+
+/** The foam that a piece has for itself, mm; 0 where it has none. */
+const foamOfPiece = (joint: Joint, pieceId: string): number => pieceJoint(joint, pieceId)?.gapMm ?? 0
+
+/** The foam that a piece is lifted by, its own or its layer's, mm; 0 where it is on none. One that is to be glued flat is lifted before it is lowered. */
+export const foamUnder = ({ joint }: Pick<Layer, 'joint'>, pieceId: string): number =>
+  foamOfPiece(joint, pieceId) || (joint.kind === 'foam' ? joint.gapMm : 0)
 
 /** The glue that holds a topper's sticks. */
 export function stickGlueOf(project: Project): Adhesive | undefined {

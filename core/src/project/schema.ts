@@ -129,7 +129,13 @@ export const mountSchema = z.discriminatedUnion('kind', [
 export const SPREADS = ['dots', 'beads', 'coat'] as const
 
 /** A piece with a joint of its own: its glue, null for that of the layer. */
-export const pieceJointSchema = z.looseObject({ pieceId: id, adhesiveId: id.nullable().default(null) })
+export const pieceJointSchema = z.looseObject({
+  pieceId: id,
+  /** Its glue; null for that of its layer. */
+  adhesiveId: id.nullable().default(null),
+  /** Height of the foam under it; without one it is glued. */
+  gapMm: within('foamHeightMm').optional(),
+})
 
 /** What holds a layer. */
 export const jointSchema = z.looseObject({
@@ -149,8 +155,8 @@ export const jointSchema = z.looseObject({
   /** How the glue is spread, where the size of the parts is not to decide. */
   spread: z.enum(SPREADS).nullable().optional(),
   /**
-   * Pieces that are held otherwise than their layer: of a layer on foam they are glued flat to what is beneath, of a glued one they
-   * have a glue of their own.
+   * Pieces that are held otherwise than their layer: on foam of a height of their own, or of a layer on foam glued flat to what is
+   * beneath, of a glued one with a glue of their own.
    */
   pieces: z.array(pieceJointSchema).max(MOST.pieces).optional(),
 })
@@ -548,6 +554,8 @@ export const planSchema = z.looseObject({
   padMarginMm: within('padMarginMm').default(1),
   /** Farthest that any point may be from a pad; null takes the thrift's value. */
   padSpanMm: within('padSpanMm').nullable().default(null),
+  /** Where foam fills what the stack leaves of a frame's depth: behind the backing sheet, or before the work under the lip. */
+  fill: z.enum(['behind', 'lip']).default('behind'),
   /** Pads that the maker put, and spots that are to stay free: the plan goes round them. */
   handPads: z.array(handPadSchema).max(MOST.pins).default([]),
   padFree: z.array(padFreeSchema).max(MOST.pins).default([]),

@@ -48,7 +48,7 @@ export interface Planned {
   loads: readonly Load[]
   assembly: AssemblyPlan
   needed: readonly SheetsNeeded[]
-  depth: Pick<DepthPlan, 'foamUse' | 'pads' | 'pins'>
+  depth: Pick<DepthPlan, 'foamUse' | 'pads' | 'pins' | 'shim' | 'lip' | 'layers'>
   glue: readonly LayerGlue[]
   colourings: readonly Colouring[]
 }
@@ -338,8 +338,8 @@ function buildSections(project: Project, planned: Planned) {
   return [
     {
       heading: 'Layers, back to front',
-      lines: project.layers.map((layer, i) => ({
-        left: String(i + 1),
+      lines: project.layers.map((layer) => ({
+        left: String(folioOf(project, layer.id) ?? '–'),
         text: `${layer.name}${layer.leftOut ? ' (left out)' : ''}`,
       })),
     },

@@ -5,6 +5,7 @@
 export type { AssemblyPlan, Job, Resource, Step, StepKind, Task } from './task'
 export * from './learned'
 export * from './mishap'
+export * from './mounting'
 export * from './order'
 export * from './plan'
 export { BENCH } from './times'

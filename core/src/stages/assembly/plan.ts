@@ -15,7 +15,10 @@ export interface AssemblyInputs {
   project: Project
   /** In the order in which they are cut. */
   loads: readonly Load[]
-  depth: Pick<DepthPlan, 'layers' | 'pads' | 'pieces' | 'stackMm' | 'roomMm' | 'pins' | 'shim' | 'apart'>
+  depth: Pick<
+    DepthPlan,
+    'layers' | 'pads' | 'pieces' | 'stackMm' | 'roomMm' | 'pins' | 'shim' | 'lip' | 'apart'
+  >
   /** Glue of the layers that take some. */
   glue?: readonly GlueAmount[]
   /** Ways of laying each layer that look right, by id. */

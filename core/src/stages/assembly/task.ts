@@ -105,6 +105,8 @@ export type About =
   | { step: 'stand'; layer: Layer }
   /** Sheets of foam that stand the work off the pane. */
   | { step: 'stand-off'; sheets: number; thicknessMm: number; mat: boolean }
+  /** So many pads of one build before the work, under the lip. */
+  | { step: 'lip-pads'; count: number; mm: number; foams: readonly string[] }
   /** Film or card onto the pane. */
   | { step: 'on-pane'; layer: Layer }
   /** A flag onto the twine, the `nth` from the left of so many; which end of the twine is left free before or behind it. */

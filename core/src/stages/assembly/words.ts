@@ -8,6 +8,7 @@ import {
   builtLayers,
   cutPieces,
   findLayer,
+  foamUnder,
   folioOf,
   glueOf,
   layerBox,
@@ -307,10 +308,15 @@ function atSticking(project: Project, about: Of<'start' | 'begin' | 'pad' | 'lay
         .map(({ count, glue }) => `; ${count} of them with ${glue?.name ?? 'glue'}`)
         .join('')
       if (about.onWet) watch.push(ON_WET)
+      const onFoam = layer.pieces.filter(({ id }) => foamUnder(layer, id) > 0).length
+      if (onFoam > 0 && about.pads > 0)
+        watch.push(
+          `${plural(onFoam, 'piece')} of it ${onFoam === 1 ? 'has its pads' : 'have their pads'} in place of glue: peel the paper off once it hovers right over its place.`,
+        )
       if (adhesive?.slides) watch.push('It slides while wet: check once more before it takes hold.')
       return {
         title: layTitle(own, about),
-        detail: say`${what}, with ${adhesive?.name ?? 'glue'}: ${plural(layer.pieces.length, 'part')}${glueWords(about.amount)}${others}. ${watch.join(' ')}`,
+        detail: say`${what}, with ${adhesive?.name ?? 'glue'}: ${plural(layer.pieces.length - (about.pads > 0 ? onFoam : 0), 'part')}${glueWords(about.amount)}${others}. ${watch.join(' ')}`,
         caution:
           [adhesive, ...about.others.map(({ glue }) => glue)]
             .flatMap((one) => one?.caution || [])
@@ -380,6 +386,7 @@ function afterSticking(
     | 'stand'
     | 'flag'
     | 'stand-off'
+    | 'lip-pads'
     | 'on-pane'
   >,
 ): Words {
@@ -470,6 +477,11 @@ function afterSticking(
       return {
         title: 'Build the stand-off ring',
         detail: say`${about.sheets === 1 ? 'One sheet' : `${about.sheets} sheets, stuck on each other with their edges true`}: ${length(about.sheets * about.thicknessMm)} high. Lay the ring on the inside of the ${about.mat ? 'mat' : 'pane'}, along the lip, and look from the front: nothing of it shows.`,
+      }
+    case 'lip-pads':
+      return {
+        title: 'Pads along the lip',
+        detail: say`${plural(about.count, 'pad')} of ${stackOf(about.foams)}, ${length(about.mm, 2)} high, on the frontmost sheet, all round where the lip will hide them. Look from the front before the pane goes in: nothing of them shows.`,
       }
     case 'on-pane': {
       const { layer } = about
@@ -622,12 +634,18 @@ function inPlace(project: Project, { pieces }: Layer): string {
     : `${each} as drawn: hover, check all round against the picture, then let it drop.`
 }
 
+/** “thick squares on thin squares”, “narrow strips, 3 on each other”. */
+const stackOf = (foams: readonly string[]): string =>
+  foams.length > 1 && new Set(foams).size === 1
+    ? `${foams[0]}, ${foams.length} on each other`
+    : foams.join(' on ')
+
 /** “12 pads of small squares, 5 × 5 mm, 2 mm high; 3 of small squares, thick + small squares, 5 × 5 mm, 5 mm high”. */
 const padWords = (pads: readonly PadCount[]): Said =>
   sayAll(
     pads.map(
       ({ mm, count, size, foams }) =>
-        say`${plural(count, 'pad')} of ${foams.join(' on ')}, ${sizeOf(...size)}, ${length(mm, 2)} high`,
+        say`${plural(count, 'pad')} of ${stackOf(foams)}, ${sizeOf(...size)}, ${length(mm, 2)} high`,
     ),
     '; ',
   )

@@ -16,6 +16,7 @@ import { roomOf } from './gaps'
 import { holdLayer, type HeldLayer, type LayerDepth } from './held'
 import { levelOf, liftOnto, standOn, type Level, type On, type PieceHeight } from './heights'
 import type { CardAt } from '../layers'
+import { lipPadsFor, type LipPads } from './lip'
 import { hidingRegion } from './pads/hiding'
 import type { Pad } from './pads/pads'
 import { pinsOf, type Pins } from './pins'
@@ -49,6 +50,8 @@ export interface DepthPlan {
   pins: Pins | null
   /** What fills what is left behind the backing sheet; null where less than the thinnest foam is left, or nothing limits the height. */
   shim: Shim | null
+  /** Pads that stand the work off the pane, under the lip; null where what is left is not to be filled so, or no pad fits there. */
+  lip: LipPads | null
   /** Parts that are built on the bench and laid on the stack as one, by their ids. */
   apart: readonly string[]
 }
@@ -106,8 +109,10 @@ export function sumUpDepth(
   const pins = pinsOf(project, pieces, memo)
   // Pins hold a sheet on the fabric itself: there is no foam behind it. Before what stands in the frame the stack stays where it is.
   const stands = held.some(({ pieces: own }) => own.some(({ layer }) => standsInFrame(layer)))
+  const wantsLip = project.plan.fill === 'lip' && standOffMm === null && !stands && pieces.length > 0
+  const lip = wantsLip ? lipPadsFor(project, pieces) : null
   const shim =
-    roomMm === null || pins || stands
+    roomMm === null || pins || stands || lip
       ? null
       : shimFor(project, leftMm, {
           card: backmost,
@@ -122,22 +127,28 @@ export function sumUpDepth(
     pressedMm,
     standOffMm,
     roomMm,
-    foamUse: foamUse(project, layers, shim),
+    foamUse: foamUse(project, layers, [shim, lip]),
     shim,
+    lip,
     apart,
   }
 }
 
 /** Foam for the whole batch. */
-function foamUse(project: Project, layers: readonly LayerDepth[], shim: Shim | null): FoamUse[] {
+function foamUse(
+  project: Project,
+  layers: readonly LayerDepth[],
+  filled: readonly ((Pick<Shim, 'foamIds'> & { at: readonly unknown[] }) | null)[],
+): FoamUse[] {
   const counts = new Map<string, number>()
   for (const { foams } of layers)
     for (const { foamId, count } of foams)
       counts.set(foamId, (counts.get(foamId) ?? 0) + count * project.plan.batch)
-  for (const id of shim?.foamIds ?? []) {
-    const { foamId, share } = wholeOf(id)
-    counts.set(foamId, (counts.get(foamId) ?? 0) + Math.ceil(shim!.at.length * share) * project.plan.batch)
-  }
+  for (const one of filled)
+    for (const id of one?.foamIds ?? []) {
+      const { foamId, share } = wholeOf(id)
+      counts.set(foamId, (counts.get(foamId) ?? 0) + Math.ceil(one!.at.length * share) * project.plan.batch)
+    }
   const taken = new Map<string, number>()
   for (const { foams } of project.progress.took)
     for (const { foamId, count } of foams) taken.set(foamId, (taken.get(foamId) ?? 0) + count)

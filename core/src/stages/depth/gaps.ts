@@ -7,6 +7,7 @@ import {
   findLayer,
   isOnPane,
   layerRegion,
+  pieceJoint,
   pieceRegion,
   setLayer,
   thicknessOf,
@@ -83,20 +84,22 @@ function restings(project: Project, free: readonly Layer[]): Resting[] {
   for (const layer of layers) {
     const { joint } = layer
     const at = free.indexOf(layer)
-    const fixed =
-      joint.kind === 'foam' && at < 0 && joint.gapMm > 0
-        ? (madeGap(project.drawer.foams, joint.gapMm) ?? joint.gapMm)
-        : 0
-    const pieces = many ? [layerRegion(layer)] : layer.pieces.map(pieceRegion)
+    const made = (gapMm: number) => (gapMm > 0 ? (madeGap(project.drawer.foams, gapMm) ?? gapMm) : 0)
+    const fixed = joint.kind === 'foam' && at < 0 ? made(joint.gapMm) : 0
+    const pieces = many
+      ? [{ region: layerRegion(layer), own: undefined }]
+      : layer.pieces.map((piece) => ({ region: pieceRegion(piece), own: pieceJoint(joint, piece.id) }))
     const before = placed.length
-    for (const region of pieces) {
+    for (const { region, own } of pieces) {
       const box = regionBox(region)
       const least = regionArea(region) * SLIVER
       const on: number[] = []
       for (let k = 0; k < before; k++)
         if (boxesMeet(box, placed[k]!.box) && regionArea(intersect(region, placed[k]!.region)) > least)
           on.push(k)
-      out.push({ free: at, ownMm: thicknessOf(project, layer) + fixed, on })
+      // What is held otherwise than its layer keeps that, whatever gap the layer gets.
+      const gap = own ? { free: -1, mm: made(own.gapMm ?? 0) } : { free: at, mm: fixed }
+      out.push({ free: gap.free, ownMm: thicknessOf(project, layer) + gap.mm, on })
       placed.push({ region, box })
     }
   }

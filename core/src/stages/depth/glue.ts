@@ -22,6 +22,7 @@ import {
 } from '../../base/geometry'
 import {
   ASSUMED_PAPER,
+  foamUnder,
   glueOf,
   paperOf,
   type Adhesive,
@@ -105,7 +106,9 @@ export function glueUnder(
     hidden = null,
   }: { pieces: readonly PieceHeight[]; noPad: readonly string[]; hidden?: Region | null },
 ): LayerGlue | null {
-  const own = layer.joint.kind === 'glue' ? pieces : pieces.filter(({ pieceId }) => noPad.includes(pieceId))
+  const isGlued = ({ pieceId }: PieceHeight) =>
+    noPad.includes(pieceId) || (layer.joint.kind === 'glue' && foamUnder(layer, pieceId) === 0)
+  const own = pieces.filter(isGlued)
   const laid = own.map((piece) => ({ piece, spread: spreadUnder(project, piece, hidden) }))
   const all = laid.flatMap(({ spread }) => spread ?? [])
   // The first layer lies on nothing: it is what others are stuck to.

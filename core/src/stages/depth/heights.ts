@@ -15,6 +15,7 @@ import {
   type Region,
 } from '../../base/geometry'
 import {
+  foamUnder,
   glueOf,
   isGluedFlat,
   isOnPane,
@@ -100,15 +101,16 @@ export interface On {
 
 /** What lies between a layer and the card under it, mm: the foam that comes nearest to the gap that was typed, or the glue. */
 function gapOf(project: Project, layer: Layer, pieceId: string): number {
-  const { joint } = layer
-  if (joint.kind === 'foam')
-    return joint.gapMm > 0 ? (madeGap(project.drawer.foams, joint.gapMm) ?? joint.gapMm) : 0
-  return joint.kind === 'glue' ? glueMm(project, layer, pieceId) : 0
+  const foamMm = foamUnder(layer, pieceId)
+  if (foamMm > 0) return madeGap(project.drawer.foams, foamMm) ?? foamMm
+  return layer.joint.kind === 'glue' ? glueMm(project, layer, pieceId) : 0
 }
 
-/** By how much the foam under a layer gives under a press, mm. */
-const giveOf = ({ drawer }: Project, { joint }: Layer): number =>
-  joint.kind === 'foam' && joint.gapMm > 0 ? giveOfGap(drawer.foams, joint.gapMm) : 0
+/** By how much the foam under a piece gives under a press, mm. */
+function giveOf({ drawer }: Project, layer: Layer, pieceId: string): number {
+  const foamMm = foamUnder(layer, pieceId)
+  return foamMm > 0 ? giveOfGap(drawer.foams, foamMm) : 0
+}
 
 /** How thick the glue of a piece stays, mm. */
 const glueMm = (project: Project, layer: Layer, pieceId: string): number =>
@@ -122,10 +124,10 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
     const { body, flaps } = isFlat(layer) ? { body: whole, flaps: NO_FLAPS } : memo('folded', [whole, layer.folds, layer.shaping, layer.blanks.length], () => folded(whole, layer)) // prettier-ignore
     // What is folded does not rest on what is under it: only the body does.
     const under = nearUnder(body, below)
-    const gap = below || layer.joint.kind === 'foam' ? gapOf(project, layer, piece.id) : 0
+    const gap = below || foamUnder(layer, piece.id) > 0 ? gapOf(project, layer, piece.id) : 0
     const rests = stands(layer) ? null : restsAt(body, under, gap, memo)
     const bottomMm = rests ? even(rests.bottomMm) : standsAt(project, layer, thickness)
-    const givesMm = rests ? even(rests.givesMm + (gap > 0 ? giveOf(project, layer) : 0)) : 0
+    const givesMm = rests ? even(rests.givesMm + (gap > 0 ? giveOf(project, layer, piece.id) : 0)) : 0
     const flatMm = even(bottomMm + thickness)
     const topMm = Math.max(flatMm, ...flaps.map(({ riseMm }) => even(flatMm + riseMm)))
     return {
@@ -232,12 +234,12 @@ export function standOn(
   const hasBoard = hasBoardBehind(project.mount)
   // Flags hang from their twine.
   const hangs = project.mount.kind === 'garland' && layer.joint.kind === 'none'
-  // Glue fills no gap: what is glued lies on the highest card under it, and leans to what is lower.
-  const foams = layer.joint.kind === 'foam' ? project.drawer.foams : NO_FOAMS
   if (stands(layer))
     return pieces.map((piece) => ({ ...piece, layer, tiltMm: 0, floats: false, supports: [] }))
   return pieces.map((piece): PieceHeight => {
     const { region, bottomMm } = piece
+    // Glue fills no gap: what is glued lies on the highest card under it, and leans to what is lower.
+    const foams = foamUnder(layer, piece.pieceId) > 0 ? project.drawer.foams : NO_FOAMS
     const gap = gapOf(project, layer, piece.pieceId)
     const { contacts, rest } = contactsUnder(region, nearUnder(region, below), memo)
     if (hasBoard && rest.length > 0) contacts.push({ region: rest, topMm: 0 })
@@ -277,7 +279,7 @@ export function lowered(project: Project, piece: PieceHeight): PieceHeight {
   return {
     ...piece,
     supports,
-    givesMm: even(piece.givesMm - giveOf(project, layer)),
+    givesMm: even(piece.givesMm - giveOf(project, layer, pieceId)),
     bottomMm: even(piece.bottomMm - gap),
     topMm: even(piece.topMm - gap),
     parts: piece.parts.map((part) => ({ ...part, topMm: even(part.topMm - gap) })),
@@ -436,7 +438,7 @@ export function leanOf(project: Project, piece: PieceHeight): Lean | null {
   if (piece.tiltMm === 0) return null
   const { layer, pieceId } = piece
   const isFlat = isGluedFlat(layer, pieceId)
-  const foams = layer.joint.kind === 'foam' && !isFlat ? project.drawer.foams : NO_FOAMS
+  const foams = foamUnder(layer, pieceId) > 0 && !isFlat ? project.drawer.foams : NO_FOAMS
   const gap = isFlat ? glueMm(project, layer, pieceId) : gapOf(project, layer, pieceId)
   const sizes = footprints(foams)
   const judged = piece.supports.map((support) => ({ support, error: mismatch(support.needMm, gap, sizes) }))

@@ -1,7 +1,7 @@
 // What holds one layer: the pads of its pieces, and the glue of those that no pad fits.
 import { convexHull, offset, regionCentroid, regionContains, type Region } from '../../base/geometry'
 import { fresh, type Memo } from '../../base'
-import { isGluedFlat, isOnPane, type Layer, type Project } from '../../project'
+import { foamUnder, isGluedFlat, isOnPane, type Layer, type Project } from '../../project'
 import { wholeOf } from './foam'
 import { lowered, type PieceHeight } from './heights'
 import { hidingRegion } from './pads/hiding'
@@ -74,7 +74,7 @@ export function holdLayer(
     const hidden = hidingRegion(project, layer.id, memo)
     const allowed: Region[] = []
     for (const piece of lifted) {
-      if (held.gluedFlat.includes(piece.pieceId)) continue
+      if (foamUnder(layer, piece.pieceId) === 0 || held.gluedFlat.includes(piece.pieceId)) continue
       const planned = padsForPiece(project, piece, hidden, memo)
       for (const pad of planned.pads) pads.push(pad)
       allowed.push(planned.allowed)
@@ -143,7 +143,9 @@ export function gluedPieces(
     ((isFreed ? null : hasRoom(project, piece, hidden, memo)) ??
       !padsForPiece(project, piece, hidden, memo).noRoom)
   const glued = lifted
-    .filter((piece) => isGluedFlat(layer, piece.pieceId) || !holds(piece))
+    .filter(
+      (piece) => isGluedFlat(layer, piece.pieceId) || (foamUnder(layer, piece.pieceId) > 0 && !holds(piece)),
+    )
     .map(({ pieceId }) => pieceId)
   return isHeldUp(lifted, glued) ? [] : glued
 }
@@ -152,8 +154,11 @@ export function gluedPieces(
 const isHeldUp = (pieces: readonly PieceHeight[], glued: readonly string[]): boolean =>
   glued.length < pieces.length && pieces.some(({ stiff }) => stiff)
 
+/** Whether any of a layer is on foam. */
 const isOnFoam = (layer: Layer): boolean =>
-  layer.joint.kind === 'foam' && layer.joint.gapMm > 0 && !isOnPane(layer)
+  (layer.joint.kind === 'foam' || layer.joint.kind === 'glue') &&
+  !isOnPane(layer) &&
+  layer.pieces.some(({ id }) => foamUnder(layer, id) > 0)
 
 /** Pads of each foam that stacked ones are made of, for every copy of the layer. */
 function countFoams(pads: readonly Pad[], copies: number): LayerDepth['foams'] {

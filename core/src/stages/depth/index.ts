@@ -5,6 +5,7 @@
 export * from './depth'
 export * from './held'
 export * from './shim'
+export { lipShapes, type LipPads } from './lip'
 export * from './foam'
 export { amountOf, type GlueAmount, type LayerGlue } from './glue'
 export * from './stand-off'

@@ -16,6 +16,7 @@ declare module '../../project/snag' {
     'free-sticks': object
     'cut-mirrored': { layerId: string }
     'build-in-place': { partId: string }
+    'fill-behind': object
   }
 }
 
@@ -32,6 +33,7 @@ export const depthMends: MendTable<
   | 'free-sticks'
   | 'cut-mirrored'
   | 'build-in-place'
+  | 'fill-behind'
 > = {
   'fit-gaps': (project) => fitGaps(project),
   'let-pad-go': (project, { padId }) => letPadGo(project, padId),
@@ -43,6 +45,7 @@ export const depthMends: MendTable<
   'set-thrift': (project, { thrift }) => setPlan(project, { thrift }),
   'cut-mirrored': (project, { layerId }) => setLayer(project, layerId, { cutMirrored: true }),
   'build-in-place': (project, { partId }) => setAssembly(project, partId, { apart: false }),
+  'fill-behind': (project) => setPlan(project, { fill: 'behind' }),
   'add-cover': (project) => addCover(project),
   'free-sticks': (project) =>
     project.mount.kind === 'topper'

@@ -59,6 +59,7 @@ const PADS = {
     'adhesiveId',
     'handPads',
     'padFree',
+    'fill',
   ],
   foams: true,
   adhesives: true,
@@ -202,6 +203,7 @@ export const depth = node('depth', {
     foamUse,
     pins,
     shim,
+    lip,
     apart,
   }: DepthPlan): DepthView => ({
     layers: layers.map(numbersOf),
@@ -213,6 +215,7 @@ export const depth = node('depth', {
     foamUse,
     pins,
     shim,
+    lip,
     apart,
   }),
 })
@@ -226,7 +229,7 @@ const numbersOf = (layer: LayerDepth): Omit<LayerDepth, 'allowed'> => {
 /** The depth plan as the page has it: numbers only. */
 export interface DepthView extends Pick<
   DepthPlan,
-  'stackMm' | 'pressedMm' | 'standOffMm' | 'roomMm' | 'foamUse' | 'pins' | 'shim' | 'apart'
+  'stackMm' | 'pressedMm' | 'standOffMm' | 'roomMm' | 'foamUse' | 'pins' | 'shim' | 'lip' | 'apart'
 > {
   layers: Omit<LayerDepth, 'allowed'>[]
   pads: number
@@ -383,7 +386,7 @@ export const depthSnagsNode = node('snags of depth', {
     parts: 'named',
     papers: ['name', 'finish', 'press'],
     foams: true,
-    plan: ['thrift', 'padSpanMm'],
+    plan: ['thrift', 'padSpanMm', 'fill'],
   },
   needs: () => ({ whole: depth(), held: hold() }),
   compute: ({ project }, { whole, held }) => [

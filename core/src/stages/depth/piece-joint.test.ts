@@ -3,7 +3,17 @@ import { results } from '../../../test/results'
 import { plate, stack } from '../../../test/stack'
 import { wordsIn } from '../../base/units'
 import { mendProject } from '../mend'
-import { setLayer, setPieceJoint, starterSupplies, withoutSupply, type Project } from '../../project'
+import {
+  setLayer,
+  setPieceFoam,
+  setPieceJoint,
+  starterMount,
+  starterSupplies,
+  withoutSupply,
+  type FrameMount,
+  type Project,
+} from '../../project'
+import { fitGaps } from './gaps'
 
 const UNDER = plate('under', 0, [0, 0, 160, 100])
 /** Two cards on 2 mm of foam beside each other, one small card over both of them in turn. */
@@ -97,5 +107,69 @@ describe('a piece that is held otherwise than its layer', () => {
     expect(results(mended).snags.some(({ code }) => code === 'some-without-pads')).toBe(false)
     expect(mended.layers[1]!.joint.kind).toBe('foam')
     expect(heightOf(mended, 'wings', 1).bottomMm).toBeCloseTo(heightOf(narrow, 'wings', 1).bottomMm, 6)
+  })
+})
+
+describe('a piece on foam of its own', () => {
+  const doubled = setPieceFoam(project, { layerId: 'wings', pieceIds: [left] }, 4)
+
+  it('stands so high, on pads of that height, and lifts what lies on it; the others stay', () => {
+    const card = heightOf(project, 'under').topMm
+    expect(heightOf(doubled, 'wings', 0).bottomMm).toBeCloseTo(card + 4, 6)
+    expect(heightOf(doubled, 'wings', 1).bottomMm).toBeCloseTo(card + 2, 6)
+    expect(heightOf(doubled, 'bud').bottomMm - heightOf(project, 'bud').bottomMm).toBeCloseTo(2, 6)
+    const { pads } = results(doubled).depth
+    const heights = (id: string) =>
+      new Set(pads.flatMap((pad) => (pad.pieceId === id ? [pad.thicknessMm] : [])))
+    expect([...heights(left)]).toEqual([4])
+    expect([...heights(right)]).toEqual([2])
+  })
+
+  it('may be one of a glued layer: it alone has pads, the others glue', () => {
+    const glued = setPieceFoam(
+      setLayer(project, 'wings', { joint: { kind: 'glue', gapMm: 0, pinned: false } }),
+      { layerId: 'wings', pieceIds: [right] },
+      3,
+    )
+    const { depth, glue, assembly } = results(glued)
+    expect(heightOf(glued, 'wings', 0).bottomMm).toBeCloseTo(heightOf(project, 'under').topMm, 6)
+    expect(heightOf(glued, 'wings', 1).bottomMm).toBeCloseTo(heightOf(project, 'under').topMm + 3, 6)
+    expect(
+      new Set(depth.pads.filter(({ layerId }) => layerId === 'wings').map(({ pieceId }) => pieceId)),
+    ).toEqual(new Set([right]))
+    const own = glue.find(({ layerId }) => layerId === 'wings')!
+    expect(own.zone.flatMap(({ outer }) => [...outer]).every((v) => v < 75)).toBe(true)
+    const [pad, lay] = ['pad-wings', 'glue-wings'].map((id) => assembly.steps.find((step) => step.id === id)!)
+    expect(pad!.endMin).toBeLessThanOrEqual(lay!.startMin)
+    expect(wordsIn(lay!.detail, 'mm')).toContain('1 part')
+    expect(wordsIn(lay!.detail, 'mm')).toContain('1 piece of it has its pads in place of glue')
+  })
+
+  it('keeps its foam when gaps are fitted, and is told where no foam makes it', () => {
+    const fitted = fitGaps({ ...doubled, mount: { ...starterMount('frame') } })
+    expect(fitted.layers[1]!.joint.pieces).toEqual(doubled.layers[1]!.joint.pieces)
+    const odd = setPieceFoam(project, { layerId: 'wings', pieceIds: [left] }, 47)
+    const snag = results(odd).snags.find(({ code }) => code === 'no-foam-of-height')!
+    expect(wordsIn(snag.message, 'mm')).toContain('47')
+    expect(mendProject(odd, snag.mend!.action, []).layers[1]!.joint.pieces).toEqual([
+      { pieceId: left, adhesiveId: null },
+    ])
+    expect(setPieceFoam(project, { layerId: 'none', pieceIds: [left] }, 4)).toBe(project)
+  })
+})
+
+describe('gaps that are fitted', () => {
+  it('leave alone what is glued flat: it adds nothing to the height', () => {
+    // Only the piece that is glued flat carries the bud.
+    const high = stack('frame', UNDER, plate('wings', 2, [10, 10, 60, 60], [80, 10, 20, 20]), plate('bud', 2, [20, 20, 30, 30])) // prettier-ignore
+    const [first] = high.layers[1]!.pieces
+    const down = setPieceJoint(high, { layerId: 'wings', pieceIds: [first!.id] }, null)
+    const room = (of: Project) => ({
+      ...of,
+      mount: { ...(of.mount as FrameMount), depthMm: 9, clearanceMm: 2 },
+    })
+    const bud = (of: Project) => fitGaps(room(of)).layers[2]!.joint.gapMm
+    expect(bud(down)).toBeGreaterThan(bud(high))
+    expect(results(fitGaps(room(down))).depth.stackMm).toBeLessThanOrEqual(7 + 1e-9)
   })
 })

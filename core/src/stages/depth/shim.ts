@@ -1,8 +1,9 @@
-// What fills the depth that is left: pads behind the backmost sheet, or the sheets of a ring before the work.
+// What fills the depth that is left: pads behind the backmost sheet, or pads or the sheets of a ring before the work.
 import { intersect, rectangle, regionBox, regionToPath, type Region } from '../../base/geometry'
 import { builtLayers, isStandOff, paperOf, thicknessOf, type Project } from '../../project'
 import { builds, footprints, wholeOf } from './foam'
 import type { DepthPlan } from './depth'
+import { lipShapes } from './lip'
 import { EdgeIndex } from './pads/edge-index'
 
 /** Pads of one build behind the backmost sheet. Lengths in mm. */
@@ -91,7 +92,7 @@ export interface Filled {
 }
 
 /** Shims behind the work, one a foam of the build, and the sheets of the ring before it. */
-export function shimsOf(project: Project, { shim, pieces }: DepthPlan): Filled[] {
+export function shimsOf(project: Project, { shim, lip, pieces }: DepthPlan): Filled[] {
   const foams = new Map(project.drawer.foams.map((foam) => [foam.id, foam]))
   const behind = (shim?.foamIds ?? []).map((id, k): Filled => ({
     where: 'behind',
@@ -103,9 +104,16 @@ export function shimsOf(project: Project, { shim, pieces }: DepthPlan): Filled[]
     thicknessMm: shim!.partsMm[k]!,
     material: foams.get(wholeOf(id).foamId)?.name ?? id,
   }))
+  const under = (lip?.foamIds ?? []).map((id, k): Filled => ({
+    where: 'front',
+    path: regionToPath(lipShapes(lip!)),
+    thicknessMm: lip!.partsMm[k]!,
+    material: foams.get(wholeOf(id).foamId)?.name ?? id,
+  }))
   const rings = builtLayers(project).filter(isStandOff)
   return [
     ...behind,
+    ...under,
     ...rings.map((layer): Filled => ({
       where: 'front',
       path: regionToPath(

@@ -113,6 +113,15 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         say`${length(joint.gapMm, 2)} are asked for under “${name(layer.layerId)}”; the foam at hand makes ${length(made, 2)}, and heights are of that.`,
         { mend: to(made) },
       )
+    const lacking = joint?.pieces?.find(
+      ({ gapMm = 0 }) => gapMm > 0 && madeGap(project.drawer.foams, gapMm) === null,
+    )
+    if (lacking)
+      push(
+        'no-foam-of-height',
+        say`No foam at hand makes the ${length(lacking.gapMm!)} under a piece of “${name(layer.layerId)}”.`,
+        { mend: glueThem([lacking.pieceId]) },
+      )
     if (noFoam) {
       // Said above: it is not for want of room.
     } else if (layer.glued.length > 0 && layer.pads === 0)
@@ -196,7 +205,7 @@ const AGAINST: Record<WhyNot, string> = {
 const FLOATS_MM = 3
 
 /** Findings about the gap between the work and the pane. */
-function frontSnags(project: Project, { roomMm, stackMm, standOffMm, shim }: DepthPlan): Snag[] {
+function frontSnags(project: Project, { roomMm, stackMm, standOffMm, shim, lip }: DepthPlan): Snag[] {
   const limit = depthAtHand(project.mount)
   if (project.mount.kind !== 'frame' || roomMm === null || !limit || stackMm === 0) return []
   const about = { stage: 'depth', severity: 'caution', layer: null, at: null } as const
@@ -220,7 +229,17 @@ function frontSnags(project: Project, { roomMm, stackMm, standOffMm, shim }: Dep
   }
   // How far what stands in the frame is from the pane was chosen.
   if (builtLayers(project).some(standsInFrame)) return []
+  if (lip) return []
   const leftMm = roomMm - stackMm - (shim?.mm ?? 0)
+  if (project.plan.fill === 'lip' && leftMm + (shim?.mm ?? 0) > 0)
+    return [
+      {
+        ...about,
+        code: 'no-lip-pads',
+        message: say`No pad finds room under the lip before the work: it hides too little, nothing lies under it, or the foam at hand is too thick. What is left is filled behind.`,
+        mend: { label: 'Fill it behind', action: { kind: 'fill-behind' } },
+      },
+    ]
   return leftMm > FLOATS_MM
     ? [
         {

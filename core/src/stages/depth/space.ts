@@ -50,7 +50,7 @@ export interface Space {
 const TRUE_MM = 0.06
 
 /** The stack of a depth plan in space. Needs the geometry loaded. */
-export function spaceOf(project: Project, { pieces, pads, stackMm }: DepthPlan): Space {
+export function spaceOf(project: Project, { pieces, pads, lip, stackMm }: DepthPlan): Space {
   const clear = new Set(project.drawer.foams.filter(({ look }) => look === 'clear').map(({ id }) => id))
   const bottoms = new Map(pieces.map((piece) => [`${piece.layer.id} ${piece.pieceId}`, piece.bottomMm]))
   return {
@@ -61,17 +61,27 @@ export function spaceOf(project: Project, { pieces, pads, stackMm }: DepthPlan):
         ? [{ layerId: layer.id, pieceId: piece.pieceId, parts: partsOf(project, layer, piece) }]
         : []
     }),
-    pads: pads.map(({ layerId, pieceId, foamIds, x, y, rotation, widthMm, heightMm, thicknessMm }) => ({
-      layerId,
-      x,
-      y,
-      rotation,
-      widthMm,
-      heightMm,
-      thicknessMm,
-      bottomMm: (bottoms.get(`${layerId} ${pieceId}`) ?? thicknessMm) - thicknessMm,
-      isClear: foamIds.every((id) => clear.has(id)),
-    })),
+    pads: [
+      ...(lip?.at ?? []).map((at): SpacePad => ({
+        ...at,
+        layerId: pieces.at(-1)?.layer.id ?? '',
+        rotation: 0,
+        thicknessMm: lip!.mm,
+        bottomMm: lip!.bottomMm,
+        isClear: lip!.foamIds.every((id) => clear.has(id)),
+      })),
+      ...pads.map(({ layerId, pieceId, foamIds, x, y, rotation, widthMm, heightMm, thicknessMm }) => ({
+        layerId,
+        x,
+        y,
+        rotation,
+        widthMm,
+        heightMm,
+        thicknessMm,
+        bottomMm: (bottoms.get(`${layerId} ${pieceId}`) ?? thicknessMm) - thicknessMm,
+        isClear: foamIds.every((id) => clear.has(id)),
+      })),
+    ],
   }
 }
 

@@ -1,26 +1,13 @@
 // What stands a work off the pane: a ring as wide as the frame's lip hides, of as many sheets of craft foam as fill the gap between the
 // work and the pane. Its sheets are layers, cut and counted like any other.
-import {
-  boxHeight,
-  boxWidth,
-  intersect,
-  offset,
-  polygonBox,
-  rectangle,
-  subtract,
-  type Polygon,
-  type Region,
-} from '../../base/geometry'
+import { intersect, offset, polygonBox, type Region } from '../../base/geometry'
 import { length, say } from '../../base/units'
 import { BadInput } from '../../base'
 import {
   addLayers,
   assignPaper,
-  backingRect,
   builtLayers,
   depthAtHand,
-  insideRing,
-  openingRect,
   removeLayer,
   type Layer,
   type Paper,
@@ -28,10 +15,8 @@ import {
 } from '../../project'
 import { makeLayer } from '../layers'
 import { depthPlan } from './depth'
+import { inStrips, lipBand } from './lip'
 
-/** The ring keeps so far behind the edge of the lip, and so far off the spacer (mm). */
-const BEHIND_LIP_MM = 1
-const OFF_SPACER_MM = 0.5
 /** Narrower than this it cannot be cut and stuck (mm). */
 const LEAST_WIDTH_MM = 3
 /** Foam gives by so much, so that the last sheet may be a little too thick. */
@@ -52,13 +37,10 @@ export const withoutStandOff = (project: Project): Project =>
  */
 export function addStandOff(project: Project, stock: readonly Paper[]): Project {
   const bare = withoutStandOff(project)
-  const backing = backingRect(bare)
-  const opening = openingRect(bare)
+  const lip = lipBand(bare)
   const limit = depthAtHand(bare.mount)
-  if (bare.mount.kind !== 'frame' || !backing || !opening || !limit)
-    throw new BadInput('only a frame has a pane to stand the work off from')
-  const outer = offset(insideRing(bare) ? [insideRing(bare)!] : [backing], -OFF_SPACER_MM)
-  const ring = subtract(outer, offset([opening], BEHIND_LIP_MM, 'miter'))
+  if (!lip || !limit) throw new BadInput('only a frame has a pane to stand the work off from')
+  const { band: ring } = lip
   if (offset(ring, -LEAST_WIDTH_MM / 2).length === 0)
     throw new BadInput(say`the lip hides less than ${length(LEAST_WIDTH_MM)}: a ring would be seen`)
   const baseMm = topUnder(bare, ring)
@@ -71,7 +53,7 @@ export function addStandOff(project: Project, stock: readonly Paper[]): Project 
       say`${length(gapMm)} are left between the work and the pane, less than a sheet of ${sheet.name} takes`,
     )
   const { rimMm } = bare.drawer.cutter
-  const pieces = fits(ring, sheet, rimMm) ? ring : inStrips(ring, opening)
+  const pieces = fits(ring, sheet, rimMm) ? ring : inStrips(lip)
   const layers = Array.from({ length: n }, (_, k) =>
     makeLayer(`stand-off-${k + 1}`, `Stand-off ring ${k + 1}`, pieces, {
       role: 'stand-off',
@@ -115,14 +97,4 @@ function fits(ring: Region, { widthMm, heightMm }: Paper, rimMm: number): boolea
   const [w, h] = [maxX - minX, maxY - minY]
   const [a, b] = [widthMm - 2 * rimMm, heightMm - 2 * rimMm]
   return (w <= a && h <= b) || (w <= b && h <= a)
-}
-
-/** The ring in four strips: above and below over its whole width, and what is left at the sides between them. */
-function inStrips(ring: Region, opening: Polygon): Polygon[] {
-  const all = polygonBox(ring[0]!)
-  const hole = polygonBox(opening)
-  const [top, bottom] = [hole.minY - BEHIND_LIP_MM, hole.maxY + BEHIND_LIP_MM]
-  const band = (y0: number, y1: number) =>
-    intersect(ring, [rectangle(all.minX - 1, y0, boxWidth(all) + 2, y1 - y0)])
-  return [...band(all.minY - 1, top), ...band(bottom, bottom + boxHeight(all)), ...band(top, bottom)]
 }

@@ -2,6 +2,7 @@
 import { offset, polygonArea, regionArea, subtract, type Polygon } from '../../base/geometry'
 import { length, say } from '../../base/units'
 import {
+  builtLayers,
   layerRegion,
   pictureOf,
   printCorners,
@@ -31,6 +32,25 @@ function turned(ring: Float64Array): Float64Array {
   for (let i = 0; i < ring.length; i += 2) out.set(ring.subarray(ring.length - 2 - i, ring.length - i), i)
   return out
 }
+
+/** How large a design may become before a picture on it is coarse. */
+export interface PrintLimit {
+  layerId: string
+  /** Factor on the size that it has now. */
+  scale: number
+  /** Pixels an inch as it is now. */
+  dpi: number
+}
+
+/** The picture that is the first to come out coarse when all is made larger; null where nothing is printed. */
+export const printLimit = (project: Project): PrintLimit | null =>
+  builtLayers(project)
+    .flatMap((layer): PrintLimit[] => {
+      if (!layer.print || !pictureOf(project, layer)) return []
+      const dpi = printDpi(layer.print.map)
+      return [{ layerId: layer.id, scale: dpi / FINE_DPI, dpi }]
+    })
+    .toSorted((a, b) => a.scale - b.scale)[0] ?? null
 
 /** Prints that come out coarse, leave card bare, or have lost their picture. Needs the geometry loaded. */
 export function printSnags(project: Project): Snag[] {

@@ -15,6 +15,7 @@ import {
   rectangle,
   regionArea,
   rotation,
+  scaling,
   subtract,
 } from '../../base/geometry'
 import {
@@ -34,7 +35,7 @@ import {
   type Picture,
   type Project,
 } from '../../project'
-import { printSnags } from '../layers/prints'
+import { printLimit, printSnags } from '../layers/prints'
 import { planLoads } from './loads/loads'
 import { cuttingMarks, printOfPiece, printsOf } from './prints'
 import { nestProject } from './runs/nest-runs'
@@ -116,6 +117,24 @@ describe('what is told of a print', () => {
     // 1200 pixels over 203.2 mm are 150 an inch.
     expect(codes(put({ map: mapOfPrint({ ...place, widthMm: 203.1 }, wide) }))).toEqual([])
     expect(codes(put({ map: mapOfPrint({ ...place, widthMm: 203.3 }, wide) }))).toEqual(['print-coarse'])
+  })
+
+  it('how large all of it may become before that, by the coarsest', () => {
+    const at = (widthMm: number) => printLimit(put({ map: mapOfPrint({ ...place, widthMm }, wide) }))!
+    expect(at(203.2)).toMatchObject({
+      layerId: 'square',
+      dpi: expect.closeTo(150, 6),
+      scale: expect.closeTo(1, 6),
+    })
+    expect(at(101.6).scale).toBeCloseTo(2, 6)
+    // At the size that it names the finding is just not raised yet.
+    const larger = transformLayers(
+      put({ map: mapOfPrint({ ...place, widthMm: 101.6 }, wide) }),
+      scaling(1.999),
+    )
+    expect(codes(larger)).toEqual([])
+    expect(codes(transformLayers(larger, scaling(1.01)))).toContain('print-coarse')
+    expect(printLimit(takeOffPrint(twoSquares, 'square'))).toBeNull()
   })
 
   it('white card where it falls short of the bleed, mended by covering', () => {

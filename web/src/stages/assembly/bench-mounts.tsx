@@ -15,28 +15,11 @@ import {
   type Project,
 } from '@feuillet/core/project'
 import type { Step } from '@feuillet/core/stages/assembly'
-import type { DepthView } from '@feuillet/core/stages/depth'
 import { usePlan } from '../../plan'
 import { useWords } from '../../state/use-words'
 import { Board } from '../../drawing/board'
 import { LayerShape, StackDrawing } from '../../drawing/stack'
 import { StickDrawing } from '../../drawing/sticks'
-
-/** What a step of mounting shows; null where the stack itself is the picture. */
-export type MountPicture = 'shims' | 'sticks' | 'frame'
-
-/** Which picture a step of mounting has. */
-export function mountPictureOf(
-  { mount }: Project,
-  step: Step | undefined,
-  depth: Pick<DepthView, 'shim'> | undefined,
-): MountPicture | null {
-  if (mount.kind === 'frame' && (step?.kind === 'glaze' || step?.kind === 'close')) return 'frame'
-  if (step?.kind !== 'mount' || step.layerId !== null) return null
-  if (mount.kind === 'topper') return 'sticks'
-  // Of a batch that is made one by one the later ones bear a number.
-  return mount.kind === 'frame' && depth?.shim && /^mount(-of-\d+)?$/.test(step.id) ? 'shims' : null
-}
 
 /** Pads behind the backmost sheet, as it lies face down. */
 export function ShimsDrawing({ project, box, px }: { project: Project; box: Box; px: number }) {
@@ -119,7 +102,11 @@ export function FrameFromSide({ project, mount, step }: { project: Project; moun
     ...(paneMm > 0
       ? [{ mm: mount.depthMm + paneMm / 2, words: `pane of ${mount.pane.kind}`, marked: isGlaze }]
       : []),
-    ...(airMm > 0 ? [{ mm: stackMm + airMm / 2, words: `${length(airMm)} of air` }] : []),
+    ...(depth.lip
+      ? [{ mm: depth.lip.bottomMm + depth.lip.mm / 2, words: `pads, ${length(depth.lip.mm)}` }]
+      : airMm > 0
+        ? [{ mm: stackMm + airMm / 2, words: `${length(airMm)} of air` }]
+        : []),
     { mm: shimMm + depth.stackMm / 2, words: `stack, ${length(depth.stackMm)}` },
     ...(shimMm > 0 ? [{ mm: shimMm / 2, words: `pads, ${length(shimMm)}` }] : []),
     {
@@ -188,6 +175,18 @@ export function FrameFromSide({ project, mount, step }: { project: Project; moun
               height={Math.max(px * 1.5, thickMm * scale)}
               fill={colourOf(project, layer)}
               stroke="rgb(0 0 0 / 0.5)"
+              strokeWidth={px * 0.6}
+            />
+          ))}
+          {(depth.lip?.at ?? []).map(({ x, y: across, widthMm }) => (
+            <rect
+              key={`${x} ${across}`}
+              x={x - widthMm / 2}
+              y={y(depth.lip!.bottomMm + depth.lip!.mm)}
+              width={widthMm}
+              height={depth.lip!.mm * scale}
+              fill="#f4f4f0"
+              stroke="#1e2126"
               strokeWidth={px * 0.6}
             />
           ))}

@@ -12,7 +12,7 @@ import {
   type Layer,
   type Project,
 } from '@feuillet/core/project'
-import type { Step } from '@feuillet/core/stages/assembly'
+import { mountPictureOf, type Step } from '@feuillet/core/stages/assembly'
 import type { LoadView, SheetDrawing as Drawn } from '@feuillet/core/stages/sheets'
 import { flagsOf, type Flag } from '@feuillet/core/stages/layers'
 import { growBox } from '@feuillet/core/base/geometry'
@@ -24,7 +24,7 @@ import { PinMarks } from '../../drawing/pin-marks'
 import { SheetDrawing } from '../../drawing/sheet'
 import { inkOn } from '../../ui/folio-tab'
 import { LayerShape, StackDrawing } from '../../drawing/stack'
-import { FrameFromSide, mountPictureOf, ShimsDrawing, SticksDrawing, type MountPicture } from './bench-mounts'
+import { FrameFromSide, ShimsDrawing, SticksDrawing } from './bench-mounts'
 
 interface Props {
   project: Project
@@ -83,7 +83,9 @@ export function BenchPicture({ project, step, steps, at }: Props) {
         {(px) => <StepDrawing {...{ project, step, steps, at, px }} />}
       </Board>
       <p className="mt-2 text-[15px] text-[#c3c5bf]">
-        {fromBehind(step) || mounting ? 'From behind, as it lies face down on the bench.' : 'From the front.'}
+        {fromBehind(step) || (mounting && mounting !== 'lip')
+          ? 'From behind, as it lies face down on the bench.'
+          : 'From the front.'}
       </p>
     </>
   )
@@ -121,9 +123,28 @@ function StepDrawing({ project, step, steps, at, px }: Props & { px: number }) {
   const depth = usePlan('depth')
   const pins = depth?.pins ?? null
   const layers = builtLayers(project)
-  const mounting: MountPicture | null = mountPictureOf(project, step, depth)
+  const mounting = mountPictureOf(project, step, depth)
   const own = findLayer(project, step?.layerId ?? null)
   if (mounting === 'shims') return <ShimsDrawing project={project} box={boxOf(project, step)} px={px} />
+  if (mounting === 'lip' && depth?.lip)
+    return (
+      <>
+        <StackDrawing project={project} layers={layers} px={px} />
+        {depth.lip.at.map(({ x, y, widthMm, heightMm }) => (
+          <rect
+            key={`${x} ${y}`}
+            x={x - widthMm / 2}
+            y={y - heightMm / 2}
+            width={widthMm}
+            height={heightMm}
+            fill="#fff"
+            stroke="#1e2126"
+            strokeWidth={px * 1.2}
+            data-lip-pad
+          />
+        ))}
+      </>
+    )
   if (mounting === 'sticks') return <SticksDrawing project={project} box={boxOf(project, step)} px={px} />
   if (own && fromBehind(step)) {
     const { minX, maxX } = boxOf(project, step)

@@ -3,10 +3,12 @@ import {
   glueOf,
   pieceJoint,
   pieceRegion,
+  setPieceFoam,
   setPieceJoint,
   type Layer,
 } from '@feuillet/core/project'
 import { boxHeight, boxWidth, regionBox } from '@feuillet/core/base/geometry'
+import { gapChoices } from '@feuillet/core/stages/depth'
 import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
@@ -34,8 +36,9 @@ export function PiecePanel({
 }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
-  const { size } = useWords()
+  const { size, length } = useWords()
   const onFoam = layer.joint.kind === 'foam'
+  const wantedMm = onFoam ? 2 * layer.joint.gapMm : 2
   const listed = layer.pieces
     .map((piece, k) => ({ piece, k }))
     .filter(
@@ -47,7 +50,13 @@ export function PiecePanel({
   const nameOf = ({ piece, k }: (typeof listed)[number]) => {
     const box = regionBox(pieceRegion(piece))
     const own = pieceJoint(layer.joint, piece.id)
-    const how = !own ? '' : onFoam ? ', glued flat' : `, ${glueOf(project, layer, piece.id)?.name ?? 'glue'}`
+    const how = !own
+      ? ''
+      : own.gapMm
+        ? `, ${length(own.gapMm)} of foam`
+        : onFoam
+          ? ', glued flat'
+          : `, ${glueOf(project, layer, piece.id)?.name ?? 'glue'}`
     return `${k + 1}: ${size(boxWidth(box), boxHeight(box))}${how}`
   }
   const set = (adhesiveId: string | null | undefined, pieceIds: readonly string[]) =>
@@ -56,7 +65,18 @@ export function PiecePanel({
         setPieceJoint(p, { layerId: layer.id, pieceIds }, adhesiveId),
       ),
     )
+  const setFoam = (gapMm: number, id: string) =>
+    dispatch(
+      change(`foam under a piece of ${layer.name}`, (p) =>
+        setPieceFoam(p, { layerId: layer.id, pieceIds: [id] }, gapMm),
+      ),
+    )
   const own = pieceJoint(layer.joint, pieceId ?? undefined)
+  const made = gapChoices(project.drawer.foams).map((choice) => choice.gapMm)
+  // One that the foam at hand makes no more stays to be seen.
+  const heights = own?.gapMm && !made.includes(own.gapMm) ? [...made, own.gapMm] : made
+  /** Twice its layer's, as near as the foam at hand comes to it. */
+  const firstFoam = made.toSorted((a, b) => Math.abs(a - wantedMm) - Math.abs(b - wantedMm))[0] ?? wantedMm
   const otherwise = layer.pieces.filter(({ id }) => pieceJoint(layer.joint, id))
   return (
     <Heading title="Single pieces">
@@ -71,22 +91,43 @@ export function PiecePanel({
           ]}
           onChange={(id) => onPick(id === NONE ? null : id)}
         />
-        {pieceId && onFoam && (
+        {pieceId && (
           <Choice
             label="How this piece is held"
-            value={isGluedFlat(layer, pieceId) ? 'flat' : 'layer'}
+            value={own?.gapMm ? 'foam' : isGluedFlat(layer, pieceId) ? 'flat' : 'layer'}
             options={[
               { value: 'layer', label: 'as its layer' },
+              ...(onFoam
+                ? [
+                    {
+                      value: 'flat' as const,
+                      label: 'glued flat',
+                      title:
+                        'Without foam, onto what is right beneath it; what lies on it comes down with it',
+                    },
+                  ]
+                : []),
               {
-                value: 'flat',
-                label: 'glued flat',
-                title: 'Without foam, onto what is right beneath it; what lies on it comes down with it',
+                value: 'foam',
+                label: 'own foam',
+                title: 'On pads of a height of its own, as where foam is doubled under one petal',
               },
             ]}
-            onChange={(how) => set(how === 'flat' ? null : undefined, [pieceId])}
+            onChange={(how) =>
+              how === 'foam' ? setFoam(firstFoam, pieceId) : set(how === 'flat' ? null : undefined, [pieceId])
+            }
           />
         )}
-        {pieceId && (!onFoam || own) && (
+        {pieceId && own?.gapMm && (
+          <Select
+            label="Foam under this piece"
+            className="w-full"
+            value={String(own.gapMm)}
+            options={heights.map((mm) => ({ value: String(mm), label: length(mm) }))}
+            onChange={(mm) => setFoam(Number(mm), pieceId)}
+          />
+        )}
+        {pieceId && (!onFoam || own) && !own?.gapMm && (
           <Select
             label="Glue of this piece"
             className="w-full"

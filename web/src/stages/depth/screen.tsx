@@ -157,7 +157,7 @@ export default function DepthScreen() {
                 {left !== null && (
                   <Figure name="Left" value={formatLength(Math.max(0, left), unit)} alarm={left < 0} />
                 )}
-                {left !== null && left > 0.4 && (
+                {left !== null && left > 0.4 && !depth.lip && (
                   <Figure
                     name="To shim behind"
                     value={
@@ -166,6 +166,13 @@ export default function DepthScreen() {
                         : 'nothing'
                     }
                     basis={`The thickest foam build that goes into what is left${depth.shim ? `: ${depth.shim.at.length} pads behind the backing sheet, along its edges and over the middle` : ''}`}
+                  />
+                )}
+                {depth.lip && (
+                  <Figure
+                    name="Pads along the lip"
+                    value={`${depth.lip.at.length}, ${length(depth.lip.mm)} (${depth.lip.partsMm.map((mm) => length(mm)).join(' + ')})`}
+                    basis="The thickest foam build between the frontmost card under the lip and the pane, or the mat before it"
                   />
                 )}
                 {depth.standOffMm !== null && depthMm !== null && (
@@ -187,6 +194,27 @@ export default function DepthScreen() {
                   />
                 ))}
               </Figures>
+              {project.mount.kind === 'frame' && depth.standOffMm === null && left !== null && left > 0.4 && (
+                <Choice
+                  label="What is left is filled"
+                  captioned
+                  value={plan.fill}
+                  options={[
+                    {
+                      value: 'behind',
+                      label: 'behind',
+                      title: 'Pads behind the backing sheet bring the work up towards the pane',
+                    },
+                    {
+                      value: 'lip',
+                      label: 'along the lip',
+                      title:
+                        'Pads before the work, where the lip hides them, hold it off the pane; it stays deep in the frame',
+                    },
+                  ]}
+                  onChange={(fill) => set('what fills the depth', { fill })}
+                />
+              )}
             </Heading>
           )}
           {depth && <FitSlider key={project.id} />}

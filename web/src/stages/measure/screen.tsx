@@ -1,6 +1,6 @@
 import { fitDesign } from '@feuillet/core/stages/measure'
 import { findLayer, type Mount } from '@feuillet/core/project'
-import type { Smallest } from '@feuillet/core/stages/layers'
+import { FINE_DPI, printLimit, type Smallest } from '@feuillet/core/stages/layers'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { selectMeasures, selectProject, selectSnags, selectUnit, selectView } from '../../state/selectors'
@@ -36,6 +36,7 @@ export default function MeasureScreen() {
   const m = useAppSelector(selectMeasures)
   const view = useAppSelector(selectView)
   const least = usePlan('smallest') ?? null
+  const prints = printLimit(project)
   const stackMm = (usePlan('levels') ?? []).reduce((most, level) => Math.max(most, level.topMm), 0)
   const snags = useAppSelector(selectSnags).filter(
     (snag) => snag.stage === 'measure' || snag.code === 'stack-too-deep',
@@ -93,6 +94,14 @@ export default function MeasureScreen() {
                   value={formatSize(m.design.widthMm * least.scale, m.design.heightMm * least.scale, unit)}
                   alarm={least.scale > 1.005}
                   basis={`× ${least.scale.toFixed(2)}, set by ${LIMIT_WORDS[least.limit]} of “${findLayer(project, least.layerId)?.name ?? ''}”: ${formatLength(least.nowMm, unit, 2)} now, ${formatLength(least.leastMm, unit, 2)} at the least`}
+                />
+              )}
+              {prints && m.design && (
+                <Figure
+                  name="Prints fine up to"
+                  value={formatSize(m.design.widthMm * prints.scale, m.design.heightMm * prints.scale, unit)}
+                  alarm={prints.scale < 0.995}
+                  basis={`× ${prints.scale.toFixed(2)}, set by the picture on “${findLayer(project, prints.layerId)?.name ?? ''}”: ${Math.round(prints.dpi)} dpi now, ${FINE_DPI} at the least`}
                 />
               )}
               {m.design && (

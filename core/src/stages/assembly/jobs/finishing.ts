@@ -19,7 +19,7 @@ import { BENCH, UNNAMED_GLUE } from '../times'
 import { isGlued, gluesOf, slowestOf, glueMinutes } from './glues'
 import { isFolded, groundOf } from './kinds'
 import { type Known, job } from './known'
-import { foamsOfShim, shimMinutes, sum } from './pads'
+import { foamsOfShim, namesOf, shimMinutes, sum } from './pads'
 
 /** Pieces that the frame holds by folded bars, the hindmost first. */
 function standing(
@@ -111,6 +111,12 @@ export function finishing(
         },
         BENCH.paneMinutes,
       )
+    if (depth?.lip) {
+      const { at, mm, foamIds } = depth.lip
+      const about = { step: 'lip-pads', count: at.length, mm, foams: namesOf(project, foamIds) } as const
+      add('lip-pads', 'mount', about, (at.length * foamIds.length * BENCH.padSeconds) / 60)
+      jobs.at(-1)!.takes = foamsOfShim(depth.lip)
+    }
     if (mount.pane.kind !== 'none') add('glaze', 'glaze', { step: 'glaze' }, BENCH.frameMinutes)
     const inside = { ring: mount.ring.kept, mat: mount.mat !== null, hanger: mount.hanger !== 'none' }
     add('close', 'close', { step: 'close', airMm: mount.clearanceMm, ...inside }, BENCH.frameMinutes)

@@ -1,6 +1,7 @@
 // Glue that is used: which, for how many pieces, how long it takes.
 import { regionPerimeter } from '../../../base/geometry'
 import {
+  foamUnder,
   glueOf,
   isGluedFlat,
   pieceJoint,
@@ -32,14 +33,16 @@ export const othersOf = (project: Project, layer: Layer): GlueCount[] =>
   byGlue(
     project,
     layer,
-    layer.pieces.flatMap(({ id }) => (pieceJoint(layer.joint, id)?.adhesiveId ? [id] : [])),
+    layer.pieces.flatMap(({ id }) =>
+      pieceJoint(layer.joint, id)?.adhesiveId && foamUnder(layer, id) === 0 ? [id] : [],
+    ),
   ).filter(({ glue }) => glue?.id !== glueOf(project, layer)?.id)
 
 /** All glues that hold pieces of a layer: its own, and those of single pieces. */
 export const gluesOf = (project: Project, layer: Layer): Adhesive[] => [
   ...new Set(
     layer.pieces.flatMap(({ id }) =>
-      layer.joint.kind === 'foam' && !isGluedFlat(layer, id) ? [] : (glueOf(project, layer, id) ?? []),
+      foamUnder(layer, id) > 0 && !isGluedFlat(layer, id) ? [] : (glueOf(project, layer, id) ?? []),
     ),
   ),
 ]

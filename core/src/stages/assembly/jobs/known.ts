@@ -11,7 +11,7 @@ export interface Known {
   /** Null before the pads are planned: every joint on foam is taken to hold, and times of pads are left out. */
   depth: Pick<
     DepthPlan,
-    'layers' | 'pads' | 'pieces' | 'stackMm' | 'roomMm' | 'pins' | 'shim' | 'apart'
+    'layers' | 'pads' | 'pieces' | 'stackMm' | 'roomMm' | 'pins' | 'shim' | 'lip' | 'apart'
   > | null
   /** Glue of the layers that take some. */
   glue?: readonly GlueAmount[] | undefined

@@ -1,6 +1,6 @@
 // Pads that are set: how many of which kind, how long it takes, the foam that they use up.
 import { groupBy } from '../../../base'
-import type { FoamCount } from '../../../project'
+import type { FoamCount, Project } from '../../../project'
 import { wholeOf, type Shim } from '../../depth'
 import type { PadCount } from '../task'
 import { BENCH } from '../times'
@@ -39,8 +39,15 @@ export const foamOf = ({ depth }: Known, layerId: string) => ({
   takes: depth?.layers.find((one) => one.layerId === layerId)?.foams ?? [],
 })
 
-/** Foam of the pads behind the backmost sheet. */
-export function foamsOfShim({ foamIds, at }: Shim): FoamCount[] {
+/** The names of foams that are stacked, the thickest first. */
+export const namesOf = ({ drawer }: Project, foamIds: readonly string[]): string[] =>
+  foamIds.map((id) => drawer.foams.find((foam) => foam.id === wholeOf(id).foamId)?.name ?? id)
+
+/** Foam of pads of one build. */
+export function foamsOfShim({
+  foamIds,
+  at,
+}: Pick<Shim, 'foamIds'> & { at: readonly unknown[] }): FoamCount[] {
   const counts = groupBy(foamIds, (id) => wholeOf(id).foamId)
   return [...counts].map(([foamId, ids]) => ({
     foamId,
