@@ -43,6 +43,13 @@ test('pads are dragged, taken away and planned again, by mouse and keys', async 
   await expect(page.getByRole('combobox', { name: /^A piece of/ })).toContainText('glued flat')
   await page.getByRole('button', { name: 'All as the layer' }).click()
   await expect.poll(() => pads.count()).toBe(before)
+  // On foam of its own it stands higher than the rest of its layer.
+  await page.getByRole('radio', { name: 'own foam' }).click()
+  await choose(page, 'Foam under this piece', '3 mm')
+  await expect(page.getByRole('combobox', { name: /^A piece of/ })).toContainText('3 mm of foam')
+  await app.undo()
+  await app.undo()
+  await expect(page.getByRole('radio', { name: 'as its layer' })).toBeChecked()
 })
 
 test('a ring stands the work off the pane as sheets that are cut; a section is read off', async ({
@@ -51,6 +58,12 @@ test('a ring stands the work off the pane as sheets that are cut; a section is r
 }) => {
   await app.openDemo('Harbour at dusk')
   await app.stage('Depth')
+  // Pads under the lip fill what else is filled behind.
+  await expect(app.figure('To shim behind')).toContainText('mm')
+  await page.getByRole('radio', { name: 'along the lip' }).click()
+  await expect(app.figure('Pads along the lip')).toContainText('mm')
+  await expect(app.figure('To shim behind')).toHaveCount(0)
+  await app.undo()
   await page.getByRole('button', { name: 'Stand off from the pane' }).click()
   await expect(page.getByRole('button', { name: 'Without the ring' })).toBeVisible()
   await expect(page.getByTestId('stack-height')).toHaveText(/^17\.\d of 22 mm/)
