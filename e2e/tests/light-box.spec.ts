@@ -8,7 +8,7 @@ test('the light box shows the work in space, turns by keys, lights it from behin
   app,
   page,
 }) => {
-  await app.openDemo('Tide rose')
+  await app.openDemo('Lantern street')
   await app.stage('Depth')
   await page.getByRole('radio', { name: 'light box' }).click()
   const box = page.locator('[data-light-box]')
@@ -33,8 +33,11 @@ test('the light box shows the work in space, turns by keys, lights it from behin
   await page.getByRole('slider', { name: 'Built up to layer' }).fill('2')
   await expect.poll(picture).not.toBe(turned)
   const low = await picture()
-  await page.getByRole('radio', { name: 'warm behind' }).click()
+  await page.getByRole('radio', { name: 'cool behind' }).click()
   await expect.poll(picture).not.toBe(low)
+  const glazed = await picture()
+  await page.getByRole('switch', { name: 'Pane in' }).click()
+  await expect.poll(picture).not.toBe(glazed)
   const waiting = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Take a still' }).click()
   const still = await contentOf(await waiting)

@@ -98,6 +98,12 @@ test('keys lead everywhere, and find goes to what is named', async ({ app, page 
   await page.keyboard.press('Enter')
   await expect(page.locator('nav [aria-current=page]')).toContainText('Layers')
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Headland light')
+  // What menus have can be found as well.
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('grow mandala')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Take these layers' })).toBeVisible()
+  await page.getByRole('button', { name: 'Leave it' }).click()
   await page.getByRole('heading', { level: 1 }).click()
   await page.keyboard.press('?')
   await expect(page.getByRole('dialog')).toContainText('layer below')

@@ -4,7 +4,16 @@ export interface Command {
   /** What it does, as an entry of a list. */
   title: string
   group:
-    'Go to' | 'Layers' | 'Look' | 'Project' | 'Parts on the board' | 'Piece on a sheet' | 'Drawing' | 'Bench'
+    | 'Go to'
+    | 'Layers'
+    | 'Look'
+    | 'Project'
+    | 'Grow layers'
+    | 'Cut files'
+    | 'Parts on the board'
+    | 'Piece on a sheet'
+    | 'Drawing'
+    | 'Bench'
   /** For the listener to keys; none where only lists have it. */
   keys?: string
   /** The same as the maker reads it. */
@@ -57,6 +66,33 @@ export const commands = {
   versions: { title: 'Past versions', group: 'Project' },
   find: { title: 'Find', group: 'Project', keys: 'mod+k', shown: 'Ctrl K' },
   keys: { title: 'All keys', group: 'Project', keys: '?', shown: '?', bySign: true },
+  'grow-ladder': { title: 'Ladder', group: 'Grow layers' },
+  'grow-lettering': { title: 'Lettering', group: 'Grow layers' },
+  'grow-tones': { title: 'Tones', group: 'Grow layers' },
+  'grow-rosette': { title: 'Rosette', group: 'Grow layers' },
+  'grow-garland': { title: 'Garland', group: 'Grow layers' },
+  'grow-wings': { title: 'Wings', group: 'Grow layers' },
+  'grow-scene': { title: 'Standing piece', group: 'Grow layers' },
+  'grow-window': { title: 'Photo window', group: 'Grow layers' },
+  'grow-mandala': { title: 'Mandala', group: 'Grow layers' },
+  'files-all': { title: 'Everything in one zip: SVG, DXF, plot, PNG, PDF, lists', group: 'Cut files' },
+  'files-svg': { title: 'All SVG in one zip', group: 'Cut files' },
+  'files-tags': { title: 'Tags for the sheets’ corners (PDF)', group: 'Cut files' },
+  'files-pads': {
+    title: 'Pads and glue of each layer, from behind at true size (PDF)',
+    group: 'Cut files',
+  },
+  'files-mirrored': {
+    title: 'Templates for the back of the card, mirrored (PDF at true size)',
+    group: 'Cut files',
+  },
+  'files-as-seen': {
+    title: 'Templates for the front, as it is seen (PDF at true size)',
+    group: 'Cut files',
+  },
+  'files-a4': { title: 'Templates for the back, over pages of A4 (PDF)', group: 'Cut files' },
+  'files-letter': { title: 'Templates for the back, over pages of Letter (PDF)', group: 'Cut files' },
+  'files-test': { title: 'Test square, to try a setting (SVG)', group: 'Cut files' },
   'place-parts': { title: 'Place parts', group: 'Parts on the board', keys: 'p', shown: 'P', bySign: true },
   'single-pieces': {
     title: 'Work on single pieces',

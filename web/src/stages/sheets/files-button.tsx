@@ -4,19 +4,35 @@ import { useState } from 'react'
 import { toast } from 'sonner'
 import { slug } from '@feuillet/core/project'
 import type { LoadView } from '@feuillet/core/stages/sheets'
+import { commandOf, type CommandId } from '../../commands/list'
+import { doCommand, useCommand } from '../../commands/use-command'
 import { saveFile } from '../../session/save-file'
 import { planner, usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { menuItem } from '../../ui'
 
-/** Templates to cut by hand, by the stem of their file. */
-const TEMPLATES = {
-  'templates-mirrored': 'Templates for the back of the card, mirrored (PDF at true size)',
-  'templates-as-seen': 'Templates for the front, as it is seen (PDF at true size)',
-  'templates-tiled-a4': 'Templates for the back, over pages of A4 (PDF)',
-  'templates-tiled-letter': 'Templates for the back, over pages of Letter (PDF)',
-} as const
+/** Files that are the same for every project: which of all that are made, and whether they go together. */
+const FILES = {
+  'files-all': { pick: (name) => !name.startsWith('test-square'), together: true, pictures: true },
+  'files-svg': { pick: (name) => /^load-.*\.svg$/.test(name), together: true },
+  'files-tags': { pick: (name) => name === 'sheet-tags.pdf' },
+  'files-pads': { pick: (name) => name === 'pads-from-behind.pdf' },
+  'files-mirrored': { pick: (name) => name === 'templates-mirrored.pdf' },
+  'files-as-seen': { pick: (name) => name === 'templates-as-seen.pdf' },
+  'files-a4': { pick: (name) => name === 'templates-tiled-a4.pdf' },
+  'files-letter': { pick: (name) => name === 'templates-tiled-letter.pdf' },
+  'files-test': { pick: (name) => name === 'test-square.svg' },
+} as const satisfies Partial<Record<CommandId, Files>>
+
+interface Files {
+  pick: (name: string) => boolean
+  together?: boolean
+  /** Sheets as PNG beside them. */
+  pictures?: boolean
+}
+
+const kinds = Object.keys(FILES) as (keyof typeof FILES)[]
 
 /** Cut files to save: one SVG per load, or everything in one zip. */
 export function FilesButton() {
@@ -24,7 +40,7 @@ export function FilesButton() {
   const known = usePlan('loads')
   const [busy, setBusy] = useState(false)
   const loads = known ?? []
-  const save = async (pick: (name: string) => boolean, together: boolean, pictures = false) => {
+  const save = async ({ pick, together = false, pictures = false }: Files) => {
     setBusy(true)
     try {
       const files = [...(await planner.host.ask((api) => api.files()))].filter(([name]) => pick(name))
@@ -50,6 +66,10 @@ export function FilesButton() {
       setBusy(false)
     }
   }
+  for (const id of kinds)
+    // A fixed list: the hooks come in the same order each time.
+    // eslint-disable-next-line react-hooks/rules-of-hooks
+    useCommand(id, () => void save(FILES[id]), { enabled: !busy && loads.length > 0 })
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
@@ -65,45 +85,11 @@ export function FilesButton() {
         sideOffset={6}
         className="z-20 max-h-80 overflow-y-auto border border-ink bg-sheet py-1"
       >
-        <DropdownMenu.Item
-          className={menuItem}
-          onSelect={() => void save((name) => !name.startsWith('test-square'), true, true)}
-        >
-          Everything in one zip: SVG, DXF, plot, PNG, PDF, lists
-        </DropdownMenu.Item>
-        <DropdownMenu.Item
-          className={menuItem}
-          onSelect={() => void save((name) => /^load-.*\.svg$/.test(name), true)}
-        >
-          All SVG in one zip
-        </DropdownMenu.Item>
-        <DropdownMenu.Item
-          className={menuItem}
-          onSelect={() => void save((name) => name === 'sheet-tags.pdf', false)}
-        >
-          Tags for the sheets&apos; corners (PDF)
-        </DropdownMenu.Item>
-        <DropdownMenu.Item
-          className={menuItem}
-          onSelect={() => void save((name) => name === 'pads-from-behind.pdf', false)}
-        >
-          Pads and glue of each layer, from behind at true size (PDF)
-        </DropdownMenu.Item>
-        {Object.entries(TEMPLATES).map(([stem, title]) => (
-          <DropdownMenu.Item
-            key={stem}
-            className={menuItem}
-            onSelect={() => void save((name) => name === `${stem}.pdf`, false)}
-          >
-            {title}
+        {kinds.map((id) => (
+          <DropdownMenu.Item key={id} className={menuItem} onSelect={() => doCommand(id)}>
+            {commandOf(id).title}
           </DropdownMenu.Item>
         ))}
-        <DropdownMenu.Item
-          className={menuItem}
-          onSelect={() => void save((name) => name === 'test-square.svg', false)}
-        >
-          Test square, to try a setting (SVG)
-        </DropdownMenu.Item>
         {loads
           .filter(({ pieces }) => pieces.some(({ printed }) => printed))
           .map((load) => (
@@ -111,7 +97,7 @@ export function FilesButton() {
               key={`print ${load.id}`}
               className={menuItem}
               onSelect={() =>
-                void save((name) => name.startsWith(loadStem(load)) && name.endsWith('-print.pdf'), false)
+                void save({ pick: (name) => name.startsWith(loadStem(load)) && name.endsWith('-print.pdf') })
               }
             >
               Print sheet of load {load.number}, {load.paper.name} (PDF at true size)
@@ -122,7 +108,7 @@ export function FilesButton() {
             key={load.id}
             className={menuItem}
             onSelect={() =>
-              void save((name) => name.startsWith(loadStem(load)) && name.endsWith('.svg'), false)
+              void save({ pick: (name) => name.startsWith(loadStem(load)) && name.endsWith('.svg') })
             }
           >
             Load {load.number}, {load.paper.name} (SVG in mm)

@@ -9,7 +9,7 @@ import { usePlan } from '../../../plan'
 import { selectProject } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
 import { useWords } from '../../../state/use-words'
-import { Button, Choice } from '../../../ui'
+import { Button, Choice, Switch } from '../../../ui'
 import { EyeControl, EYES, Pace, type Eye, type EyeHandle } from './eye'
 import { StackModel, type Looking } from './stack-model'
 
@@ -44,6 +44,7 @@ export default function LightBox() {
   const [lamp, setLamp] = useState<'none' | 'warm' | 'cool'>(project.plan.litFromBehind ? 'warm' : 'none')
   const [apartMm, setApartMm] = useState(0)
   const [upTo, setUpTo] = useState<number | null>(null)
+  const [hasPane, setHasPane] = useState(true)
   const [quality, setQuality] = useState<'fine' | 'plain'>('fine')
   const [drawn, setDrawn] = useState(false)
   const handle = useRef<EyeHandle | null>(null)
@@ -62,6 +63,7 @@ export default function LightBox() {
     lamp: lamp === 'none' ? null : lamp,
     apartMm,
     upTo: upTo ?? layers.length,
+    pane: hasPane,
   }
   const onKeyDown = (event: KeyboardEvent) => {
     const ways: Record<string, () => void> = {
@@ -134,7 +136,7 @@ export default function LightBox() {
           <Pace onFirst={() => setDrawn(true)} onSlow={() => setQuality('plain')} />
         </Canvas>
       </div>
-      <div className="flex flex-wrap items-center gap-x-5 gap-y-1.5 px-6 py-2 text-[13px]">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1.5 px-6 py-2 text-[13px]">
         <div className="flex flex-wrap gap-1.5" role="group" aria-label="Look">
           {(Object.keys(EYES) as Eye[]).map((name) => (
             <Button
@@ -194,6 +196,9 @@ export default function LightBox() {
           shown={`${looking.upTo} of ${layers.length}`}
           onChange={(n) => setUpTo(n === layers.length ? null : n)}
         />
+        {project.mount.kind === 'frame' && project.mount.pane.kind !== 'none' && apartMm === 0 && (
+          <Switch label="Pane in" checked={hasPane} onChange={setHasPane} />
+        )}
         <Button small onClick={still} title={`As it is seen now, as PNG`}>
           Take a still
         </Button>
@@ -223,7 +228,7 @@ function Slider({
       <span className="text-soft">{label}</span>
       <input
         type="range"
-        className="w-24 accent-plum"
+        className="w-20 accent-plum"
         aria-label={label}
         aria-valuetext={shown}
         min={min}
@@ -232,7 +237,7 @@ function Slider({
         value={value}
         onChange={(event) => onChange(Number(event.target.value))}
       />
-      <span className="measure w-16">{shown}</span>
+      <span className="measure w-13">{shown}</span>
     </label>
   )
 }

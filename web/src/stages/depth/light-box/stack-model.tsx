@@ -23,6 +23,8 @@ export interface Looking {
   apartMm: number
   /** So many layers are there, from the back. */
   upTo: number
+  /** Whether the pane is in. */
+  pane: boolean
 }
 
 const LAMPS = { warm: '#ffb765', cool: '#dfe9ff' } as const
@@ -58,7 +60,9 @@ export function StackModel({
       ))}
       {looking.lamp && <Lamp project={project} colour={LAMPS[looking.lamp]} />}
       {/* Drawn apart the layers are looked at, not the frame. */}
-      {looking.apartMm === 0 && <FrameModel project={project} isLit={looking.lamp !== null} />}
+      {looking.apartMm === 0 && (
+        <FrameModel project={project} isLit={looking.lamp !== null} hasPane={looking.pane} />
+      )}
     </>
   )
 }
@@ -164,10 +168,18 @@ function Lamp({ project, colour }: { project: Project; colour: string }) {
 
 const FALLBACK = { outer: Float64Array.of(-100, -100, 100, -100, 100, 100, -100, 100), holes: [] }
 const LIP_MM = 3
+/** What is seen through it is drawn before the pane. */
+const PANE_LAST = 10_000
 const WALL_MM = 8
 
-/** Board, walls, lip and mat of a frame; the panel of a card; nothing for what stands free. */
-function FrameModel({ project, isLit }: { project: Project; isLit: boolean }) {
+/** What a pane adds to the light that comes through it. */
+const PANES = {
+  glass: { color: '#cfe6e2', roughness: 0.03, opacity: 0.1 },
+  plastic: { color: '#e6ebee', roughness: 0.16, opacity: 0.08 },
+} as const
+
+/** Board, walls, lip, mat and pane of a frame; the panel of a card; nothing for what stands free. */
+function FrameModel({ project, isLit, hasPane }: { project: Project; isLit: boolean; hasPane: boolean }) {
   const { mount } = project
   if (mount.kind === 'card' || mount.kind === 'panel') {
     const { widthMm, heightMm } = mount.panel
@@ -177,6 +189,8 @@ function FrameModel({ project, isLit }: { project: Project; isLit: boolean }) {
   const { widthMm: w, heightMm: h } = mount.spacer
   const front = mount.depthMm
   const opening = polygonBox(openingRect({ ...project, mount: { ...mount, mat: null } })!)
+  const { kind: pane } = mount.pane
+  const paneMm = pane === 'none' ? 0 : mount.pane.thicknessMm
   const seen = mount.mat ? polygonBox(openingRect(project)!) : null
   return (
     <>
@@ -191,10 +205,16 @@ function FrameModel({ project, isLit }: { project: Project; isLit: boolean }) {
       <Border
         inner={opening}
         to={{ minX: -WALL_MM, minY: -WALL_MM, maxX: w + WALL_MM, maxY: h + WALL_MM }}
-        z={front + LIP_MM / 2}
+        z={front + paneMm + LIP_MM / 2}
         depth={LIP_MM}
         colour="#5a493b"
       />
+      {pane !== 'none' && hasPane && (
+        <mesh position={[w / 2, -h / 2, front + paneMm / 2]} renderOrder={PANE_LAST}>
+          <boxGeometry args={[w, h, Math.max(paneMm, 0.1)]} />
+          <meshPhysicalMaterial {...PANES[pane]} transparent depthWrite={false} />
+        </mesh>
+      )}
       {seen && (
         <Border
           inner={seen}

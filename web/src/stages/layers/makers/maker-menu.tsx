@@ -2,6 +2,7 @@ import { DropdownMenu } from 'radix-ui'
 import { useRef } from 'react'
 import { toast } from 'sonner'
 import type { Recipe, RecipeKind } from '@feuillet/core/project'
+import { doCommand, useCommand } from '../../../commands/use-command'
 import { selectLayer, selectProject } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
 import { menuItem } from '../../../ui'
@@ -36,6 +37,10 @@ export function MakerMenu({ onStart }: { onStart: (start: MakerStart) => void })
   const here = project.grown.filter((grown) =>
     grown.layerIds.some((id) => project.layers.some((l) => l.id === id)),
   )
+  for (const kind of kinds)
+    // A fixed list: the hooks come in the same order each time.
+    // eslint-disable-next-line react-hooks/rules-of-hooks
+    useCommand(`grow-${kind}`, () => choose(kind), { enabled: kind !== 'ladder' || layer !== undefined })
   return (
     <>
       <DropdownMenu.Root modal={false}>
@@ -54,7 +59,7 @@ export function MakerMenu({ onStart }: { onStart: (start: MakerStart) => void })
               key={kind}
               className={menuItem}
               disabled={kind === 'ladder' && !layer}
-              onSelect={() => choose(kind)}
+              onSelect={() => doCommand(`grow-${kind}`)}
             >
               <span className="block font-semibold">{makerNames[kind].title}</span>
               <span className="block text-[12.5px] opacity-80">
