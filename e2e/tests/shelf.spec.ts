@@ -124,6 +124,12 @@ for (const [width, height] of [
         document.documentElement.scrollHeight - innerHeight,
       ])
       expect(over, title).toEqual([0, 0])
+      if (width === 1280) {
+        // Printed it is one page, whatever scrolls on screen.
+        const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
+        expect(pdf.match(/\/Type ?\/Page[^s]/g), title).toHaveLength(1)
+        await expect(page.locator('html.printing')).toHaveCount(0)
+      }
     }
   })
 

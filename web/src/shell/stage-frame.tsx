@@ -19,7 +19,7 @@ interface Props {
 /** A stage's own part of the screen: its drawing in the middle, figures and snags at the right, actions at the foot. */
 export function StageFrame({ children, title, lead, snags, news, panel, actions }: Props) {
   return (
-    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_304px]">
+    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_304px]" data-stage-frame>
       <main className="flex min-h-0 min-w-0 flex-col">{children}</main>
       <aside className="flex min-h-0 flex-col border-l border-line bg-panel" aria-label={title}>
         <header className="px-4 pt-3 pb-2">
@@ -36,7 +36,11 @@ export function StageFrame({ children, title, lead, snags, news, panel, actions 
           </section>
         )}
         {/* A part of its own, so that figures stay in sight beside the snags. */}
-        <div className="min-h-0 flex-1 overflow-y-auto border-t border-line px-4 py-3" tabIndex={-1}>
+        <div
+          className="min-h-0 flex-1 overflow-y-auto border-t border-line px-4 py-3"
+          tabIndex={-1}
+          data-in-columns
+        >
           {news}
           {panel}
         </div>

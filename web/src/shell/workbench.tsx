@@ -27,6 +27,7 @@ import { resetView } from '../state/view'
 import { DryingTimers } from './drying-timers'
 import { Notices } from './notices'
 import { pathOf } from './stage-names'
+import { fitPrints } from './print-page'
 import { TopBar } from './top-bar'
 import { Contained } from './trouble'
 import { Unreadable } from './unreadable'
@@ -149,6 +150,7 @@ function Frame({ stage }: { stage: Stage }) {
   const settled = useAppSelector(selectSettled)
   const saved = useAppSelector(selectSaved)
   useEffect(() => planner.look(stage), [stage])
+  useEffect(() => fitPrints(), [])
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, {

@@ -113,7 +113,7 @@ export function DataTable<T extends RowData>({
     count: shown.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_PX,
-    overscan: 12,
+    overscan: 6,
   })
   const many = shown.length > MANY
   const inSight = many ? virtual.getVirtualItems().map(({ index }) => index) : shown.map((_, i) => i)

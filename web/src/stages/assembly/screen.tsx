@@ -310,6 +310,7 @@ export default function AssemblyScreen() {
       <div
         hidden={asGraph && steps.length > 0}
         className="min-h-0 flex-1 overflow-y-auto px-5 pb-4"
+        data-in-columns
         aria-busy={!assembly}
       >
         {!assembly && (
