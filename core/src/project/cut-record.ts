@@ -14,6 +14,8 @@ type CutPiece = CutSheet['pieces'][number]
 interface Cut {
   piece: CutPiece
   paper: Paper
+  /** Whether outlines are its own, moved or turned: told once each, and gone with the record. */
+  like: Map<string, boolean>
 }
 
 const byPart = new WeakMap<Project['cut'], Map<string, Cut[]>>()
@@ -27,16 +29,22 @@ function wholeOnes(project: Project): Map<string, Cut[]> {
       for (const piece of pieces) {
         if (piece.spoilt !== null) continue
         const key = `${piece.layerId}/${piece.pieceId}`
-        known.set(key, [...(known.get(key) ?? []), { piece, paper }])
+        known.set(key, [...(known.get(key) ?? []), { piece, paper, like: new Map() }])
       }
     byPart.set(project.cut, known)
   }
   return known
 }
 
-const fits = ({ piece, paper }: Cut, layer: CutLayer, now: Pick<Piece, 'path'>): boolean =>
-  (layer.paper === undefined || layer.paper.id === paper.id || sameButSize(layer.paper, paper)) &&
-  isCongruent(piece.path, now.path)
+function isLike({ piece, like }: Cut, path: string): boolean {
+  let same = like.get(path)
+  if (same === undefined) like.set(path, (same = isCongruent(piece.path, path)))
+  return same
+}
+
+const fits = (cut: Cut, layer: CutLayer, now: Pick<Piece, 'path'>): boolean =>
+  (layer.paper === undefined || layer.paper.id === cut.paper.id || sameButSize(layer.paper, cut.paper)) &&
+  isLike(cut, now.path)
 
 /** How often a piece is asked for: its copies, and spares of small ones. */
 export function askedFor({ copies, layer }: CutLayer, piece: Piece): number {
@@ -71,7 +79,7 @@ export function outdatedCuts(project: Project): Outdated[] {
       const layer = layers.get(layerId)
       const now = layer?.layer.pieces.find(({ id }) => id === pieceId)
       if (layer && now && fits(cut, layer, now)) continue
-      const why = !layer || !now ? 'gone' : isCongruent(cut.piece.path, now.path) ? 'paper' : 'shape'
+      const why = !layer || !now ? 'gone' : isLike(cut, now.path) ? 'paper' : 'shape'
       const key = `${layerId} ${why}`
       const one = found.get(key) ?? { layerId, layerName, pieces: 0, why }
       found.set(key, { ...one, pieces: one.pieces + 1 })

@@ -6,20 +6,9 @@ import type { Ring } from './types'
 /** Outlines that stray by no more are the same (mm). */
 const STRAY_MM = 0.02
 
-const known = new Map<string, boolean>()
-const MOST_KNOWN = 20_000
-
 /** Whether a shape (path data) is another, moved and turned in its plane; mirrored it is another. */
-export function isCongruent(a: string, b: string): boolean {
-  if (a === b) return true
-  const key = a < b ? `${a}|${b}` : `${b}|${a}`
-  let same = known.get(key)
-  if (same === undefined) {
-    if (known.size > MOST_KNOWN) known.clear()
-    known.set(key, (same = areCongruent(pathToRings(a), pathToRings(b))))
-  }
-  return same
-}
+export const isCongruent = (a: string, b: string): boolean =>
+  a === b || areCongruent(pathToRings(a), pathToRings(b))
 
 /** Edits keep the order of corners, but not that of rings: the largest tells the turn, the others are sought. */
 function areCongruent(a: readonly Ring[], b: readonly Ring[]): boolean {

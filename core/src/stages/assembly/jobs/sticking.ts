@@ -17,6 +17,7 @@ import { isGlued, byGlue, othersOf, gluesOf, slowestOf, glueMinutes } from './gl
 import { isFolded, isShaped, afterColour, isInStack, groundOf } from './kinds'
 import { type Known, job } from './known'
 import { settingMinutes, foamOf, sum } from './pads'
+import { isWithThin, thinFirst } from './thin'
 
 /**
  * The layers of the stack, tried on dry, then laid one after the other with their pads or glue, and what holds meanwhile.
@@ -31,9 +32,10 @@ export function sticking(
   const ground = groundOf(project, layers)
   // Flags are not stuck to each other: they go onto the twine.
   const isGarland = project.mount.kind === 'garland'
-  const units = unitsOfStack(project, ({ id }) => depth === null || depth.apart.includes(id)).filter(
+  const stacked = unitsOfStack(project, ({ id }) => depth === null || depth.apart.includes(id)).filter(
     (unit) => isStacked(baseOf(unit)) && !(isGarland && baseOf(unit).joint.kind === 'none'),
   )
+  const units = thinFirst(project, stacked)
   // Only a stack of sheets can be turned over: what lies in bits is built where it stays.
   const faceDown = project.plan.direction === 'face-down' && ground === 'bench'
   const jobs = [dryFit(known, layers)]
@@ -114,8 +116,10 @@ class Pile {
     const after = [...new Set([...this.before, ...ready])]
     if (part) {
       // What was built before it is begun with lies there already.
-      this.before = unit.part ? [...ready] : [`begin-${part.id}`]
-      if (!unit.part)
+      // What is only to take up something thin is begun with that.
+      const begins = !unit.part && !isWithThin(part)
+      this.before = begins ? [`begin-${part.id}`] : unit.part ? [...ready] : ['dry-fit']
+      if (begins)
         this.jobs.push(
           job(
             `begin-${part.id}`,
