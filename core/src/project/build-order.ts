@@ -23,11 +23,22 @@ const single = (layer: Layer): Unit => ({ part: null, layers: [layer], units: []
  * stuck to each other, nothing else must come between its layers, and it is not the sheet that carries all the others. Whether its layers
  * really hold each other is told by their shapes: `holds` may refuse those that do not.
  */
-export const unitsOfStack = (
-  project: Project,
-  holds: (part: Assembly) => boolean = () => true,
-): readonly Unit[] =>
-  unitsOfLayers(builtLayers(project), { project, within: null, holds: (part) => part.apart && holds(part) })
+export function unitsOfStack(project: Project, holds?: (part: Assembly) => boolean): readonly Unit[] {
+  const { layers, assemblies } = project
+  const units = (of: (part: Assembly) => boolean) =>
+    unitsOfLayers(builtLayers(project), { project, within: null, holds: of })
+  if (holds) return units((part) => part.apart && holds(part))
+  let known = asWanted.get(layers)
+  if (known?.assemblies !== assemblies)
+    asWanted.set(layers, (known = { assemblies, units: units(({ apart }) => apart) }))
+  return known.units
+}
+
+// Asked for by every layer of a project in turn: kept with its layers, and gone with them.
+const asWanted = new WeakMap<
+  readonly Layer[],
+  { assemblies: Project['assemblies']; units: readonly Unit[] }
+>()
 
 /** Every layer in the order in which it is laid; those of a part follow each other. */
 export const layersInOrder = (project: Project): Layer[] =>

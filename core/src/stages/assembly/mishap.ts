@@ -87,7 +87,9 @@ function undone(
       (LAYING.includes(step.kind) || step.kind === 'dry' || isLast(step))
     )
       onIt.add(step.id)
-  for (const id of onIt) off.add(id)
+  // A part that is taken up as one is not stuck on its own upper layers: they come off it where it lies.
+  const takesUp = ({ asOne, layerId: base }: Step) => base !== layerId && asOne?.layerIds.includes(layerId)
+  for (const step of steps) if (onIt.has(step.id) && !takesUp(step)) off.add(step.id)
   return steps.filter(({ id }) => off.has(id) && done.has(id)).toReversed()
 }
 

@@ -5,6 +5,7 @@ import { plate, stack } from '../../../test/stack'
 import { wordsIn } from '../../base/units'
 import { assemble, setAssembly, setLayer, setPlan, type Project } from '../../project'
 import { demo } from '../../demo'
+import { rescueFor } from './mishap'
 import { waitsFor } from './order'
 
 /** A sheet with a bloom of three layers on foam and a leaf of glue beside it. */
@@ -100,6 +101,21 @@ describe('a part that is built on the bench', () => {
     expect(step('lay-eye').title).toBe('Lay layer 4 on “Heart”')
     expect(step('glue-ring').title).toBe('Lay “Heart” on “Bloom”')
     expect(waitsFor(plan.steps, 'glue-ring').has('lay-eye')).toBe(true)
+  })
+})
+
+describe('a mishap with a part', () => {
+  it('has its upper layer taken off where it lies, and its hindmost only with all of it', () => {
+    const project = wreath()
+    const { steps } = planOf(project)
+    const done = { ...project, progress: { ...project.progress, done: steps.map(({ id }) => id) } }
+    const undoes = (id: string) =>
+      rescueFor(done, steps, { step: steps.find((step) => step.id === id)!, mishap: 'torn' }).undo.map(
+        (step) => step.id,
+      )
+    expect(undoes('lay-eye')).toContain('lay-eye')
+    expect(undoes('lay-eye')).not.toContain('lay-petals')
+    expect(undoes('lay-petals')).toEqual(expect.arrayContaining(['lay-petals', 'glue-ring', 'lay-eye']))
   })
 })
 
