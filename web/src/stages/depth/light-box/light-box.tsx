@@ -237,7 +237,7 @@ function Slider({
         value={value}
         onChange={(event) => onChange(Number(event.target.value))}
       />
-      <span className="measure w-13">{shown}</span>
+      <span className="measure min-w-13 whitespace-nowrap">{shown}</span>
     </label>
   )
 }
