@@ -65,7 +65,7 @@ function unitsOfLayers(layers: readonly Layer[], { project, within, holds }: Wit
       tried.add(part.id)
       const members = layers.filter((one) => partsRound(project, one, within).includes(part))
       if (!holds(part) || (within === null && isCarrier(layers, members))) continue
-      const next = members.every(canBePart) && members.length > 1 && together(units, members)
+      const next = canBeApart(members) && together(units, members)
       if (!next) continue
       const own = unitsOfLayers(members, { project, within: part.id, holds })
       units = next({ part, layers: own.flatMap((unit) => unit.layers), units: own })
@@ -85,7 +85,12 @@ function partsRound({ assemblies }: Project, layer: Layer, within: string | null
   return found
 }
 
-const canBePart = (layer: Layer): boolean => isStacked(layer) || isPressed(layer)
+/** Layers that are stuck to each other, the hindmost to what is beneath: a part is taken up and laid by that one's joint. */
+const canBeApart = (members: readonly Layer[]): boolean =>
+  members.length > 1 &&
+  isStacked(members[0]!) &&
+  members[0]!.joint.kind !== 'none' &&
+  members.every((layer) => isStacked(layer) || isPressed(layer))
 
 /** So much of what is drawn may lie beside the sheet that carries it. */
 const BESIDE = 0.03

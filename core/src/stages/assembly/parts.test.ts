@@ -21,6 +21,15 @@ function wreath(): Project {
   return assemble(project, ['petals', 'ring', 'eye'], { id: 'bloom', name: 'Bloom' })
 }
 
+/** A flag of a garland with a letter on it, and one more. */
+const garland = () =>
+  stack(
+    'garland',
+    plate('other', 0, [80, 0, 40, 40]),
+    plate('flag', 0, [0, 0, 40, 40]),
+    plate('letter', 0, [10, 10, 20, 20]),
+  )
+
 const planOf = (project: Project) => results(project).assembly
 const idsOf = (project: Project) => planOf(project).steps.map(({ id }) => id)
 
@@ -101,6 +110,17 @@ describe('a part that is built on the bench', () => {
     expect(step('lay-eye').title).toBe('Lay layer 4 on “Heart”')
     expect(step('glue-ring').title).toBe('Lay “Heart” on “Bloom”')
     expect(waitsFor(plan.steps, 'glue-ring').has('lay-eye')).toBe(true)
+  })
+})
+
+describe('what hangs, or is pressed on, and not stuck to what is beneath', () => {
+  it('is no part of its own to build: everything on it is still laid', () => {
+    const flag = setLayer(garland(), 'flag', { joint: { kind: 'none', gapMm: 0, pinned: false } })
+    const ids = idsOf(assemble(flag, ['flag', 'letter'], { id: 'p', name: 'P' }))
+    expect(ids).toContain('glue-letter')
+    expect(ids).not.toContain('begin-p')
+    const film = setLayer(garland(), 'flag', { joint: { kind: 'heat', gapMm: 0, pinned: true } })
+    expect(idsOf(assemble(film, ['flag', 'letter'], { id: 'p', name: 'P' }))).toContain('glue-letter')
   })
 })
 

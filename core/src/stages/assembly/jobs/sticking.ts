@@ -115,8 +115,7 @@ class Pile {
     const layer = baseOf(unit)
     const after = [...new Set([...this.before, ...ready])]
     if (part) {
-      // What was built before it is begun with lies there already.
-      // What is only to take up something thin is begun with that.
+      // A part that it is begun with lies there already; what is only to take up something thin is begun with that.
       const begins = !unit.part && !isWithThin(part)
       this.before = begins ? [`begin-${part.id}`] : unit.part ? [...ready] : ['dry-fit']
       if (begins)
