@@ -79,6 +79,7 @@ for (const name of Object.keys(demoTitles) as DemoName[])
     await app.stage('Journal')
     await app.page.getByRole('radio', { name: 'what it costs' }).click()
     await expect(app.page.getByRole('img', { name: /Cost by paper/ }).locator('svg')).toBeVisible()
+    await expect(app.page.getByRole('img', { name: /^What the cost goes to/ }).locator('svg')).toBeVisible()
     const planned = app.panel.locator('section', { hasText: 'Planned' }).last()
     await expect(planned.locator('dd').last()).toHaveText(`${derived.cost.total.toFixed(2)} €`)
 

@@ -1,4 +1,5 @@
 // What the work costs, line by line, and what is spent so far. Prices are the drawer's, what an hour of hands costs is the maker's.
+import { groupBy } from '../../base'
 import { polygonArea, rectangle } from '../../base/geometry'
 import { STAGES, type Part, type Project } from '../../project'
 import type { Step } from '../assembly'
@@ -96,6 +97,28 @@ export function costLines(spending: Spending): CostLine[] {
     },
   ]
   return lines.filter(({ amount }) => amount > 0)
+}
+
+/** What the lines go to, the dearest first: glues and things each by name, all else by its kind. What costs nothing is left out. */
+export function costByPart(lines: readonly CostLine[]): { name: string; cost: number }[] {
+  const parts = groupBy(lines, ({ kind, what }) =>
+    kind === 'glue' || kind === 'part' ? what : KIND_WORDS[kind],
+  )
+  return [...parts]
+    .map(([name, own]) => ({ name, cost: own.reduce((sum, line) => sum + line.cost, 0) }))
+    .filter(({ cost }) => cost > 0)
+    .toSorted((a, b) => b.cost - a.cost)
+}
+
+const KIND_WORDS: Record<Exclude<CostKind, 'glue' | 'part'>, string> = {
+  paper: 'paper',
+  'off-cut': 'off-cuts',
+  foam: 'foam',
+  print: 'prints',
+  blade: 'blades',
+  mat: 'mats',
+  machine: 'machine',
+  hands: 'hands',
 }
 
 /** The sums of lines. */

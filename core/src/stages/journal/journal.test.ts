@@ -13,6 +13,7 @@ import {
 import { results } from '../../../test/results'
 import {
   billOf,
+  costByPart,
   costSoFar,
   digestOf,
   mentionsOf,
@@ -23,6 +24,8 @@ import {
   sheetsUsedOf,
   shoppingOf,
   wantsOf,
+  type CostKind,
+  type CostLine,
   minutesSpent,
   noteSheets,
   runningStage,
@@ -240,5 +243,47 @@ describe('all projects together', () => {
     const line = drawerOverTime(all, { atHand: 40, now: 100 * MIN })
     expect(line.map(({ sheets }) => sheets)).toEqual([47, 45, 45, 40, 40])
     expect(line.map(({ at }) => at / MIN)).toEqual([5, 5, 60, 60, 100])
+  })
+})
+
+describe('what the cost goes to', () => {
+  const line = (kind: CostKind, what: string, cost: number): CostLine => ({
+    kind,
+    what,
+    cost,
+    amount: 1,
+    unit: '',
+    basis: '',
+    partId: null,
+  })
+
+  it('is told by part, the dearest first: papers together, glues and things by name, nothing that is free', () => {
+    expect(
+      costByPart([
+        line('paper', 'Shell', 1),
+        line('paper', 'Chalk', 2.5),
+        line('glue', 'tacky glue', 0.2),
+        line('part', 'frame', 6),
+        line('part', 'twine', 0),
+        line('hands', 'hands', 12),
+      ]),
+    ).toEqual([
+      { name: 'hands', cost: 12 },
+      { name: 'frame', cost: 6 },
+      { name: 'paper', cost: 3.5 },
+      { name: 'tacky glue', cost: 0.2 },
+    ])
+  })
+
+  it('adds up to the whole for every demo', () => {
+    for (const name of ['harbour', 'kittiwake'] as const) {
+      const { lines } = results(demo(name)).cost
+      const sum = costByPart(lines).reduce((total, { cost }) => total + cost, 0)
+      // What is negative, such as a credit for off-cuts, is no part that it goes to.
+      expect(sum).toBeCloseTo(
+        lines.filter(({ cost }) => cost > 0).reduce((total, { cost }) => total + cost, 0),
+        6,
+      )
+    }
   })
 })

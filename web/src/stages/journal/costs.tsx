@@ -11,6 +11,7 @@ import { saveFile } from '../../session/save-file'
 import { Button, Choice, DataTable, Figure, Figures, Heading, NumberField, type DataColumn } from '../../ui'
 
 const CostChart = lazy(() => import('./cost-chart'))
+const PartsChart = lazy(() => import('./cost-chart').then((charts) => ({ default: charts.PartsChart })))
 
 type Row = CostLine & { key: string }
 
@@ -165,6 +166,12 @@ export function Costs({ spent }: { spent: Cost }) {
         <h2 className="mb-2 text-[17px]">Planned and so far</h2>
         <Suspense fallback={<p className="text-soft">Drawing…</p>}>
           <CostChart planned={sumOf(cost.lines)} spent={spent} currency={currency} />
+        </Suspense>
+      </section>
+      <section className="mt-4">
+        <h2 className="mb-2 text-[17px]">What it goes to</h2>
+        <Suspense fallback={<p className="text-soft">Drawing…</p>}>
+          <PartsChart lines={cost.lines} currency={currency} />
         </Suspense>
       </section>
     </>
