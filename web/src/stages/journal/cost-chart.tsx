@@ -58,7 +58,11 @@ export function PartsChart({ lines, currency }: { lines: readonly CostLine[]; cu
           type: 'bar',
           data: parts.map(({ cost }) => Number(cost.toFixed(2))),
           itemStyle: { color: '#bfc1bb', borderColor: '#1e2126', borderWidth: 1 },
-          label: { show: true, position: 'right', formatter: `{c} ${currency}` },
+          label: {
+            show: true,
+            position: 'right',
+            formatter: ({ value }) => `${Number(value).toFixed(2)} ${currency}`,
+          },
         },
       ],
     }),

@@ -128,47 +128,50 @@ export function Costs({ spent }: { spent: Cost }) {
   }
   return (
     <>
-      <DataTable
-        label="What it costs"
-        rows={rows}
-        columns={columns}
-        rowId={({ key }) => key}
-        rowProps={({ kind }) => ({ 'data-cost': kind })}
-        sortedBy="kind"
-        small
-        toolbar={() => (
-          <>
-            <span className="flex-1 text-[13px] text-soft">
-              For {project.plan.batch === 1 ? 'one' : `all ${project.plan.batch}`}, as planned. Prices of
-              paper, foam, glue, blade and mats are the drawer&apos;s.
-            </span>
-            <Button
-              small
-              onClick={() =>
-                setPart('another thing', {
-                  id: crypto.randomUUID(),
-                  what: 'another thing',
-                  amount: 1,
-                  unit: '',
-                  price: 1,
-                })
-              }
-            >
-              Add a thing
-            </Button>
-            <Button small onClick={() => void saveCsv()}>
-              Save as CSV
-            </Button>
-          </>
-        )}
-      />
-      <section className="mt-4">
+      {/* The charts below scroll; the lines keep their room. */}
+      <div className="flex min-h-96 shrink-0 flex-col">
+        <DataTable
+          label="What it costs"
+          rows={rows}
+          columns={columns}
+          rowId={({ key }) => key}
+          rowProps={({ kind }) => ({ 'data-cost': kind })}
+          sortedBy="kind"
+          small
+          toolbar={() => (
+            <>
+              <span className="flex-1 text-[13px] text-soft">
+                For {project.plan.batch === 1 ? 'one' : `all ${project.plan.batch}`}, as planned. Prices of
+                paper, foam, glue, blade and mats are the drawer&apos;s.
+              </span>
+              <Button
+                small
+                onClick={() =>
+                  setPart('another thing', {
+                    id: crypto.randomUUID(),
+                    what: 'another thing',
+                    amount: 1,
+                    unit: '',
+                    price: 1,
+                  })
+                }
+              >
+                Add a thing
+              </Button>
+              <Button small onClick={() => void saveCsv()}>
+                Save as CSV
+              </Button>
+            </>
+          )}
+        />
+      </div>
+      <section className="mt-4 shrink-0">
         <h2 className="mb-2 text-[17px]">Planned and so far</h2>
         <Suspense fallback={<p className="text-soft">Drawing…</p>}>
           <CostChart planned={sumOf(cost.lines)} spent={spent} currency={currency} />
         </Suspense>
       </section>
-      <section className="mt-4">
+      <section className="mt-4 shrink-0">
         <h2 className="mb-2 text-[17px]">What it goes to</h2>
         <Suspense fallback={<p className="text-soft">Drawing…</p>}>
           <PartsChart lines={cost.lines} currency={currency} />
