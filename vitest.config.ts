@@ -3,7 +3,9 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     setupFiles: ['core/test/load-geometry.ts'],
-    testTimeout: 30_000,
+    testTimeout: 120_000,
+    // What came right only when tried again is told at the end of `npm test`.
+    retry: 1,
     // All cores: the default leaves one of two unused.
     maxWorkers: '100%',
     projects: [

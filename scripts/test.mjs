@@ -9,6 +9,9 @@ ensurePackages()
 ensureChromium()
 
 const total = { passed: 0, failed: 0, skipped: 0 }
+/** Names of what failed, and of what came right only when tried again. */
+const failures = []
+const late = []
 const results = mkdtempSync(join(tmpdir(), 'feuillet-test-'))
 
 function step(title, command, args, env = {}) {
@@ -21,10 +24,15 @@ function step(title, command, args, env = {}) {
   return status === 0
 }
 
+function note(title, good) {
+  total[good ? 'passed' : 'failed']++
+  if (!good) failures.push(title)
+}
+
 /** A check that is one pass or one failure. */
 function check(title, command, args) {
   const good = step(title, command, args)
-  total[good ? 'passed' : 'failed']++
+  note(title, good)
   return good
 }
 
@@ -48,24 +56,62 @@ async function checks(list) {
         })
         child.on('close', end)
       })
-      total[good ? 'passed' : 'failed']++
+      note(title, good)
     }
   }
   await Promise.all([hand(), hand()])
 }
 
-/** A runner that writes its counts to a JSON file; no readable file is a failure. */
-function suite(title, command, args, file, count, env = {}) {
+/**
+ * A runner that writes its results to a JSON file; no readable file is a failure.
+ * @param read what of it passed, by number, what was skipped, and names of what failed and of what was late
+ */
+function suite(title, command, args, file, read, env = {}) {
   const good = step(title, command, args, env)
-  let counts = { passed: 0, failed: 0, skipped: 0 }
+  let result = { passed: 0, skipped: 0, failed: [], late: [] }
   try {
-    counts = count(JSON.parse(readFileSync(file, 'utf8')))
+    result = read(JSON.parse(readFileSync(file, 'utf8')))
   } catch {
-    console.error(`${title}: the runner left no readable result.`)
+    result.failed.push('the runner left no readable result')
   }
-  if (counts.passed + counts.failed === 0 || (!good && counts.failed === 0)) counts.failed++
-  for (const key of Object.keys(total)) total[key] += counts[key]
-  if (counts.late > 0) console.log(`${title}: ${counts.late} came right only when tried again (see above).`)
+  if (result.failed.length === 0 && (!good || result.passed === 0)) result.failed.push('the runner itself')
+  total.passed += result.passed
+  total.failed += result.failed.length
+  total.skipped += result.skipped
+  failures.push(...result.failed.map((name) => `${title}: ${name}`))
+  late.push(...result.late.map((name) => `${title}: ${name}`))
+}
+
+/** Results of the unit tests as the suite counts them. */
+function unitResults({ numPassedTests, numPendingTests, numTodoTests, testResults }) {
+  const names = (of) => testResults.flatMap((file) => file.assertionResults.filter(of)).map((t) => t.fullName)
+  return {
+    passed: numPassedTests,
+    skipped: numPendingTests + numTodoTests,
+    failed: [
+      ...names(({ status }) => status === 'failed'),
+      // A file that could not even be read.
+      ...testResults
+        .filter(({ status, assertionResults }) => status === 'failed' && assertionResults.length === 0)
+        .map(({ name }) => name),
+    ],
+    late: names(({ status, failureMessages }) => status === 'passed' && failureMessages.length > 0),
+  }
+}
+
+/** Results of the page tests as the suite counts them. */
+function pageResults({ stats, suites }) {
+  const specs = (list) => list.flatMap((one) => [...(one.specs ?? []), ...specs(one.suites ?? [])])
+  const names = (state) =>
+    specs(suites)
+      .filter(({ tests }) => tests.some(({ status }) => status === state))
+      .map(({ title }) => title)
+  return {
+    passed: stats.expected + stats.flaky,
+    skipped: stats.skipped,
+    failed: names('unexpected'),
+    late: names('flaky'),
+  }
 }
 
 await checks([
@@ -84,13 +130,7 @@ suite(
   'npx',
   ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
   unit,
-  (r) => ({
-    passed: r.numPassedTests,
-    failed:
-      r.numFailedTests +
-      r.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length,
-    skipped: r.numPendingTests + r.numTodoTests,
-  }),
+  unitResults,
 )
 
 const built = check('build', 'npm', ['run', '--silent', 'build'])
@@ -101,16 +141,13 @@ if (built)
     'npx',
     ['playwright', 'test', '-c', 'e2e', '--reporter=list,json'],
     faces,
-    ({ stats }) => ({
-      passed: stats.expected + stats.flaky,
-      failed: stats.unexpected,
-      skipped: stats.skipped,
-      late: stats.flaky,
-    }),
+    pageResults,
     { PLAYWRIGHT_JSON_OUTPUT_NAME: faces },
   )
-else total.failed++
+else note('interface tests', false)
 
 rmSync(results, { recursive: true, force: true })
+for (const name of late) console.log(`came right only when tried again: ${name}`)
+for (const name of failures) console.log(`failed: ${name}`)
 console.log(`\n${total.passed} passed, ${total.failed} failed, ${total.skipped} skipped`)
 process.exit(total.failed > 0 ? 1 : 0)
