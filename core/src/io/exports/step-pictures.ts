@@ -60,30 +60,23 @@ interface Known {
 export function layerPicture(project: Project, layer: Layer): SmallPicture | null {
   if (layer.pieces.length === 0) return null
   const layers = builtLayers(project)
-  const below = layers[layers.indexOf(layer) - 1]
-  return {
-    box: growBox(joinBoxes([viewBox(project), layerBox(layer)]), 1),
-    shapes: [
-      ...(below ? [{ region: layerRegion(below), colour: colourOf(project, below), pale: true }] : []),
-      { region: layerRegion(layer), colour: colourOf(project, layer) },
-    ],
-  }
+  return over(project, [layer], layers.slice(0, layers.indexOf(layer)).slice(-1))
 }
 
-/** A part that is laid as one, or a layer of it over what lies on the bench. */
-function partPicture(project: Project, layer: Layer, { asOne, onBench }: Step): SmallPicture | null {
-  const own = (asOne?.layerIds ?? [layer.id]).flatMap((id) => findLayer(project, id) ?? [])
-  const lying = onBench?.flatMap((id) => findLayer(project, id) ?? [])
-  const layers = builtLayers(project)
-  const below = lying ? lying.at(-1) : layers[layers.indexOf(layer) - 1]
-  return {
-    box: growBox(joinBoxes([viewBox(project), ...own.map(layerBox)]), 1),
-    shapes: [
-      ...(below ? [{ region: layerRegion(below), colour: colourOf(project, below), pale: true }] : []),
-      ...own.map((one) => ({ region: layerRegion(one), colour: colourOf(project, one) })),
-    ],
-  }
+/** A layer, or a part that is laid as one, over what it comes onto. */
+function laidPicture(project: Project, layer: Layer, { asOne, onto = [] }: Step): SmallPicture | null {
+  const named = (ids: readonly string[]) => ids.flatMap((id) => findLayer(project, id) ?? [])
+  return layer.pieces.length === 0 ? null : over(project, named(asOne?.layerIds ?? [layer.id]), named(onto))
 }
+
+/** Layers in their colours over others that are pale. */
+const over = (project: Project, own: readonly Layer[], below: readonly Layer[]): SmallPicture => ({
+  box: growBox(joinBoxes([viewBox(project), ...own.map(layerBox)]), 1),
+  shapes: [
+    ...below.map((one) => ({ region: layerRegion(one), colour: colourOf(project, one), pale: true })),
+    ...own.map((one) => ({ region: layerRegion(one), colour: colourOf(project, one) })),
+  ],
+})
 
 /** What a step touches; null for what is about all of it. Pads and glue are seen from behind. Needs the geometry loaded. */
 export function stepPicture(project: Project, step: Step, known: Known): SmallPicture | null {
@@ -101,8 +94,7 @@ export function stepPicture(project: Project, step: Step, known: Known): SmallPi
   const layer = findLayer(project, step.layerId)
   if (!layer) return step.kind === 'mount' && !step.pieceId ? wholePicture(project) : null
   if (step.kind === 'pad' || step.kind === 'glue') return fromBehind(project, layer, known)
-  const picture =
-    step.asOne || step.onBench ? partPicture(project, layer, step) : layerPicture(project, layer)
+  const picture = laidPicture(project, layer, step)
   const { pins } = known.depth
   if (!picture || step.kind !== 'lay' || pins?.layerId !== layer.id) return picture
   // Heads larger than they are, so that they are seen on a small picture.

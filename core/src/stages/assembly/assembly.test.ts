@@ -2,9 +2,10 @@ import { wordsIn } from '../../base/units'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../test/stack'
+import { intersect, regionArea } from '../../base/geometry'
 import { demo, demoNames } from '../../demo'
 import { depthPlan } from '../depth'
-import { builtLayers, setLayer, setPlan, type Project } from '../../project'
+import { builtLayers, layerRegion, setLayer, setPlan, type Project } from '../../project'
 import { planLoads, nestProject } from '../sheets'
 import { planAssembly, schedule, type AssemblyPlan, type Task } from './index'
 
@@ -59,12 +60,16 @@ describe.each(demoNames)('the steps of %s', (name) => {
     const stuck = builtLayers(project).filter(({ joint }) => joint.kind === 'foam' || joint.kind === 'glue')
     const order = stickingOrder(plan)
     expect(order.toSorted()).toEqual(stuck.map((l) => l.id).toSorted())
-    // A part is built on the bench beside the stack, each of the two back to front.
-    for (const part of [...new Set(stuck.map(({ assemblyId }) => assemblyId))]) {
-      const own = stuck.filter(({ assemblyId }) => assemblyId === part).map(({ id }) => id)
-      const at = order.filter((id) => own.includes(id!))
-      expect(part === null ? at : at.toSorted()).toEqual(part === null ? own : own.toSorted())
-    }
+    // Of two that lie over each other the one beneath comes first; a part is built on the bench beside the stack.
+    stuck.forEach((upper, i) => {
+      for (const lower of stuck.slice(0, i)) {
+        if (upper.assemblyId !== null || lower.assemblyId !== null) continue
+        if (regionArea(intersect(layerRegion(upper), layerRegion(lower))) < 0.1) continue
+        expect(order.indexOf(lower.id), `${lower.name} before ${upper.name}`).toBeLessThan(
+          order.indexOf(upper.id),
+        )
+      }
+    })
   })
 
   it('name every step by an id that stays when the plan is made again', () =>

@@ -79,14 +79,15 @@ function undone(
   const laid = new Set(
     steps.filter((step) => step.layerId === layerId && LAYING.includes(step.kind)).map(({ id }) => id),
   )
-  // Only what was stuck on it comes off: what merely follows in time stays.
+  // Only what was stuck on it comes off: what merely follows in time, or waited for its glue, stays.
   const onIt = new Set(laid)
-  for (const step of steps)
-    if (
-      step.after.some((id) => onIt.has(id)) &&
-      (LAYING.includes(step.kind) || step.kind === 'dry' || isLast(step))
-    )
-      onIt.add(step.id)
+  const stuck = new Set(laid)
+  for (const step of steps) {
+    const isLaid = LAYING.includes(step.kind)
+    if (!step.after.some((id) => (isLaid ? stuck : onIt).has(id))) continue
+    if (isLaid) stuck.add(step.id)
+    if (isLaid || step.kind === 'dry' || isLast(step)) onIt.add(step.id)
+  }
   // A part that is taken up as one is not stuck on its own upper layers: they come off it where it lies.
   const takesUp = ({ asOne, layerId: base }: Step) => base !== layerId && asOne?.layerIds.includes(layerId)
   for (const step of steps) if (onIt.has(step.id) && !takesUp(step)) off.add(step.id)

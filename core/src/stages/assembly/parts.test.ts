@@ -57,7 +57,9 @@ describe('a part that is built on the bench', () => {
     expect(waits('lay-sheet', 'begin-bloom')).toBe(false)
     const first = idsOf(setPlan(wreath(), { glueWait: 'each' }))
     expect(first).toContain('hold-leaf')
-    expect(waits('glue-leaf', 'lay-petals')).toBe(true)
+    // Nor for the part itself: it lies on the sheet.
+    expect(waits('glue-leaf', 'lay-petals')).toBe(false)
+    expect(waits('glue-leaf', 'lay-sheet')).toBe(true)
   })
 
   it('shows what lies on the bench, and all of itself when it is laid', () => {

@@ -155,7 +155,9 @@ export interface Job {
   pieceId?: string
   /** The part that it takes up as one, and the layers of it; its own is the hindmost. */
   asOne?: { partId: string; layerIds: readonly string[] }
-  /** Layers of a part that lie on the bench beneath it, where it is built there; absent on the stack. */
+  /** Layers that it comes onto or over: the hindmost, and of those on it only the uppermost; absent where nothing is laid. */
+  onto?: readonly string[]
+  /** Layers of a part that must lie on the bench before it, where it is built there; absent on the stack. */
   onBench?: readonly string[]
   /** Which of a batch that is made one by one, from 1. */
   nth?: number

@@ -7,8 +7,8 @@ export interface StepGroup {
   layerId: string | null
   /** The layers of the part that is taken up as one. */
   layerIds: readonly string[]
-  /** Layers of a part that lie under it on the bench; null where that is the stack. */
-  onBench: readonly string[] | null
+  /** Layers that it comes onto. */
+  onto: readonly string[]
   /** With their numbers in the whole list, from 1. */
   steps: { step: Step; number: number }[]
 }
@@ -28,8 +28,8 @@ export function groupSteps(steps: readonly Step[]): StepGroup[] {
     const of = step.asOne ? `part ${step.asOne.partId}` : `layer ${layerId}`
     const key = loadId ? `load ${loadId}` : layerId ? of : lone
     const layerIds = step.asOne?.layerIds ?? (layerId ? [layerId] : [])
-    const group = groups.get(key) ?? { key, loadId, layerId, layerIds, onBench: null, steps: [] }
-    group.onBench ??= step.onBench ?? null
+    const group = groups.get(key) ?? { key, loadId, layerId, layerIds, onto: [], steps: [] }
+    if (step.onto && group.onto.length === 0) group.onto = step.onto
     group.steps.push({ step, number: i + 1 })
     groups.set(key, group)
   })

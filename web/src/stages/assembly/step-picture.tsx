@@ -44,14 +44,12 @@ function LoadPicture({ loadId }: { loadId: string }) {
   )
 }
 
-function LayerPicture({ group: { layerIds, onBench } }: { group: StepGroup }) {
+function LayerPicture({ group: { layerIds, onto } }: { group: StepGroup }) {
   const project = useAppSelector(selectProject)
   const layers = layerIds.flatMap((id) => findLayer(project, id) ?? [])
   const [layer] = layers
   if (!layer) return <span />
-  const at = project.layers.indexOf(layer)
-  const under = onBench ?? project.layers.slice(0, at).flatMap(({ id, leftOut }) => (leftOut ? [] : [id]))
-  const below = findLayer(project, under.at(-1) ?? null)
+  const below = onto.flatMap((id) => findLayer(project, id) ?? [])
   const box = growBox(joinBoxes([viewBox(project), ...layers.map(layerBox)]), 2)
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY]
   const scale = SIZE_PX / Math.max(w, h)
@@ -63,9 +61,15 @@ function LayerPicture({ group: { layerIds, onBench } }: { group: StepGroup }) {
       viewBox={`${box.minX} ${box.minY} ${w} ${h}`}
       overflow="visible"
     >
-      {below && (
-        <path d={layerPath(below)} fillRule="evenodd" fill={colourOf(project, below)} opacity={0.28} />
-      )}
+      {below.map((one) => (
+        <path
+          key={one.id}
+          d={layerPath(one)}
+          fillRule="evenodd"
+          fill={colourOf(project, one)}
+          opacity={0.28}
+        />
+      ))}
       {layers.map((one) => (
         <Card key={one.id} project={project} layer={one} scale={scale} />
       ))}

@@ -18,7 +18,7 @@ import type { About, PadCount, StepKind, Untold } from '../task'
 import { BENCH, UNNAMED_GLUE } from '../times'
 import { isGlued, gluesOf, slowestOf, glueMinutes } from './glues'
 import { isFolded, groundOf } from './kinds'
-import { type Known, job } from './known'
+import { type Known, job, lastOf } from './known'
 import { foamsOfShim, namesOf, shimMinutes, sum } from './pads'
 
 /** Pieces that the frame holds by folded bars, the hindmost first. */
@@ -44,12 +44,12 @@ export function finishing(
   const ground = groundOf(project, layers)
   const jobs: Untold[] = []
   const idsOf = (of: (one: Untold) => boolean) => stuck.filter(of).map(({ id }) => id)
-  const laid = idsOf(({ kind }) => kind !== 'dry').at(-1)!
+  const laid = lastOf(stuck.filter(({ kind }) => kind !== 'dry'))
   const holds = idsOf(({ about }) => about.step === 'hold')
   // Nothing is taken up before all of it holds; drying begins with the glue, not once it holds.
   const afterLast = (kind: StepKind): string[] => {
     if (jobs.length === 0)
-      return [laid, ...(kind === 'dry' ? idsOf(({ about }) => about.step === 'glue') : holds)]
+      return [...laid, ...(kind === 'dry' ? idsOf(({ about }) => about.step === 'glue') : holds)]
     return jobs.length === 1 && jobs[0]!.kind === 'dry' ? [jobs[0]!.id, ...holds] : [jobs.at(-1)!.id]
   }
   const add = (id: string, kind: StepKind, about: About, minutes: number) =>

@@ -4,7 +4,7 @@ import { batchTimes } from '../../../base'
 import { builtLayers } from '../../../project'
 import type { Untold } from '../task'
 import { finishing } from './finishing'
-import type { Known } from './known'
+import { lastOf, type Known } from './known'
 import { padCounts } from './pads'
 import { colouring, cutting, pressings, scoring, shapings } from './preparing'
 import { sticking } from './sticking'
@@ -33,7 +33,7 @@ export function jobsOf(known: Known): Untold[] {
 function oneByOne(jobs: readonly Untold[], batch: number, times: (n: number) => number): Untold[] {
   const own = new Set(jobs.map(({ id }) => id))
   const idOf = (id: string, k: number) => (k > 0 && own.has(id) ? `${id}-of-${k + 1}` : id)
-  const last = jobs.findLast(({ needs }) => needs.includes('hands'))?.id
+  const last = lastOf(jobs.filter(({ needs }) => needs.includes('hands')))
   return Array.from({ length: batch }, (_, k) =>
     jobs.map((one, i): Untold => ({
       ...one,
@@ -43,7 +43,7 @@ function oneByOne(jobs: readonly Untold[], batch: number, times: (n: number) => 
       // The next piece is begun when the hands have finished the one before.
       after: [
         ...one.after.map((id) => idOf(id, k)),
-        ...(i === 0 && k > 0 && last ? [idOf(last, k - 1)] : []),
+        ...(i === 0 && k > 0 ? last.map((id) => idOf(id, k - 1)) : []),
       ],
     })),
   ).flat()

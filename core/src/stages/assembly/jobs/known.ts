@@ -26,3 +26,9 @@ export function job(
 ): Untold {
   return { id, kind, about, needs: ['hands'], layerId: null, loadId: null, ...more }
 }
+
+/** Those of some jobs that none of the others waits for. */
+export function lastOf(jobs: readonly Pick<Job, 'id' | 'after'>[]): string[] {
+  const waitedFor = new Set(jobs.flatMap(({ after }) => after))
+  return jobs.flatMap(({ id }) => (waitedFor.has(id) ? [] : [id]))
+}

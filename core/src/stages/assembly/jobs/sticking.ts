@@ -1,12 +1,10 @@
 // Layers are tried on dry, and stuck from one side of the stack to the other; parts that are built apart first, each on the bench.
-import { boxesMeet, joinBoxes, type Box } from '../../../base/geometry'
 import {
   baseOf,
   glueOf,
   isPressed,
   isStacked,
   isStandOff,
-  layerBox,
   unitsOfStack,
   type Layer,
   type Unit,
@@ -16,6 +14,7 @@ import { BENCH, UNNAMED_GLUE } from '../times'
 import { isGlued, byGlue, othersOf, gluesOf, slowestOf, glueMinutes } from './glues'
 import { isFolded, isShaped, afterColour, isInStack, groundOf } from './kinds'
 import { type Known, job } from './known'
+import { Lying } from './lying'
 import { settingMinutes, foamOf, sum } from './pads'
 import { isWithThin, thinFirst } from './thin'
 
@@ -80,12 +79,12 @@ interface Place {
 
 /** The stack, or a part on the bench, while it grows: what is laid goes into the list of jobs. */
 class Pile {
-  /** What must be done before the next can be laid. */
-  private before: string[] = ['dry-fit']
   private last: Unit | null = null
-  private readonly lying: string[] = []
-  /** Wet joints, and where they are: what lies beside one need not wait for it, unless the maker would rather. */
-  private readonly wet: { id: string; box: Box }[] = []
+  private readonly lying = new Lying<Unit>()
+  /** The job by which each unit came to lie there; of one that merely lies on the bench what went before. */
+  private readonly laidBy = new Map<Unit, readonly string[]>()
+  /** Wet joints, and of what: what lies beside one need not wait for it, unless the maker would rather. */
+  private readonly wet: { id: string; unit: Unit }[] = []
 
   constructor(
     private readonly place: Place,
@@ -95,10 +94,33 @@ class Pile {
   /** Lays a layer, or a part that is built first. */
   lay(unit: Unit): void {
     const ready = unit.part ? this.build(unit) : []
-    if (this.last || !this.place.ground) this.stick(unit, ready)
-    else this.begin(unit, ready)
+    this.lying.lay(unit, unit.layers)
+    const by = this.begins(unit) ? this.begin(unit, ready) : this.stick(unit, ready)
+    this.laidBy.set(unit, by)
     this.last = unit
-    this.lying.push(...unit.layers.map(({ id }) => id))
+  }
+
+  /** Whether a unit is laid on the ground itself: the first, and where no sheet carries all, whatever lies beside the rest. */
+  private begins(unit: Unit): boolean {
+    const { ground } = this.place
+    if (!ground || !this.last) return ground !== null
+    // Pins hold the first alone: what lies beside it on fabric is put true to it.
+    return ground !== 'bench' && ground !== 'fabric' && this.lying.onto(unit).length === 0
+  }
+
+  /** What must be done before a unit can be laid. */
+  private before(unit: Unit): string[] {
+    const { last } = this
+    if (!last) return ['dry-fit']
+    const onto = this.lying.onto(unit)
+    // Face down each is stuck to what lies above it; and what lies beside all else on the bench is put true to the first.
+    const to = this.place.faceDown ? [last] : onto.length > 0 || !this.place.ground ? onto : this.first()
+    return to.length > 0 ? [...new Set(to.flatMap((one) => this.laidBy.get(one)!))] : ['dry-fit']
+  }
+
+  /** What the pile was begun with; none while nothing lies there. */
+  private first(): Unit[] {
+    return [...this.laidBy.keys()].slice(0, 1)
   }
 
   /** Builds a part on a pile of its own; gives what must be done before it can be taken up. */
@@ -107,30 +129,35 @@ class Pile {
     const { id, name } = part!
     const own = new Pile({ known, padsOf, part: { id, name }, faceDown: false, ground: 'bench' }, this.jobs)
     for (const unit of units) if (isStacked(baseOf(unit))) own.lay(unit)
-    return [...own.before, ...own.wet.map((joint) => joint.id)]
+    return [
+      ...new Set(own.lying.tops().flatMap((unit) => own.laidBy.get(unit)!)),
+      ...own.wet.map((joint) => joint.id),
+    ]
   }
 
-  private begin(unit: Unit, ready: readonly string[]): void {
+  /** Lays what lies on the ground; gives the job that did, or what went before where nothing was to do. */
+  private begin(unit: Unit, ready: readonly string[]): readonly string[] {
     const { known, padsOf, part, faceDown, ground } = this.place
     const layer = baseOf(unit)
-    const after = [...new Set([...this.before, ...ready])]
+    const after = ['dry-fit', ...ready]
     if (part) {
       // A part that it is begun with lies there already; what is only to take up something thin is begun with that.
-      const begins = !unit.part && !isWithThin(part)
-      this.before = begins ? [`begin-${part.id}`] : unit.part ? [...ready] : ['dry-fit']
-      if (begins)
-        this.jobs.push(
-          job(
-            `begin-${part.id}`,
-            'lay',
-            { step: 'begin', layer, part: part.name },
-            { after, minutes: BENCH.layMinutes, ...this.of(unit) },
-          ),
-        )
-      return
+      if (unit.part) return ready
+      if (isWithThin(part)) return ['dry-fit']
+      this.jobs.push(
+        job(
+          `begin-${part.id}`,
+          'lay',
+          { step: 'begin', layer, part: part.name },
+          { after, minutes: BENCH.layMinutes, ...this.of(unit) },
+        ),
+      )
+      return [`begin-${part.id}`]
     }
     const pads = faceDown ? [] : (padsOf.get(layer.id) ?? [])
     const pins = ground === 'fabric' ? (known.depth?.pins?.at.length ?? 0) : 0
+    const inPlace = ground !== 'bench' && ground !== 'bench in its place' && ground !== 'fabric'
+    const glued = inPlace && isGlued(known, layer, sum(pads))
     this.jobs.push(
       job(
         `lay-${layer.id}`,
@@ -138,16 +165,19 @@ class Pile {
         { step: 'start', layer, faceDown, pads, ground: ground!, pins, ...asOne(unit) },
         {
           after,
-          minutes: BENCH.layMinutes + settingMinutes(pads) + pins * BENCH.pinMinutes,
+          minutes:
+            (glued ? glueMinutes(layer) : BENCH.layMinutes) + settingMinutes(pads) + pins * BENCH.pinMinutes,
           ...this.of(unit),
           ...(pads.length > 0 ? foamOf(known, layer.id) : {}),
         },
       ),
     )
-    this.before = [`lay-${layer.id}`]
+    if (glued) this.hold(unit, layer, `lay-${layer.id}`)
+    return [`lay-${layer.id}`]
   }
 
-  private stick(unit: Unit, ready: readonly string[]): void {
+  /** Sticks one onto what lies there; gives the job that did. */
+  private stick(unit: Unit, ready: readonly string[]): readonly string[] {
     const { known, padsOf, part, faceDown } = this.place
     const { project } = known
     const layer = baseOf(unit)
@@ -157,11 +187,10 @@ class Pile {
     const held = faceDown ? baseOf(this.last!) : layer
     const counts = padsOf.get(held.id) ?? []
     const pads = sum(counts)
-    const box = boxRound(unit)
     const { glueWait } = project.plan
-    const touched = this.wet.filter((joint) => boxesMeet(joint.box, box))
+    const touched = this.wet.filter((joint) => this.lying.isOver(joint.unit, unit))
     const awaited = { 'go on': [], touching: touched, each: this.wet }[glueWait]
-    const after = [...new Set([...this.before, ...ready, ...awaited.map(({ id }) => id)])]
+    const after = [...new Set([...this.before(unit), ...ready, ...awaited.map(({ id }) => id)])]
     const onWet = glueWait === 'go on' && touched.length > 0
     if (pads > 0) {
       const padding = job(
@@ -186,41 +215,43 @@ class Pile {
       const minutes = BENCH.layMinutes + ((glued + sum(flat)) * BENCH.gluePartSeconds) / 60
       const about = { step: 'lay', layer, faceDown, pads, glued, flat, onWet, ...which } as const
       this.jobs.push(job(`lay-${layer.id}`, 'lay', about, { after, minutes, ...own }))
-      this.before = [`lay-${layer.id}`]
-      if (flat.length > 0) this.hold(unit, held, box)
-      return
+      if (flat.length > 0) this.hold(unit, held, `lay-${layer.id}`)
+      return [`lay-${layer.id}`]
     }
     const glue = glueOf(project, held) ?? null
     const amount = known.glue?.find(({ layerId }) => layerId === held.id) ?? null
     const others = othersOf(project, held)
     const about = { step: 'glue', layer, glue, amount, faceDown, others, pads, onWet, ...which } as const
     this.jobs.push(job(`glue-${layer.id}`, 'glue', about, { after, minutes: glueMinutes(layer), ...own }))
-    this.before = [`glue-${layer.id}`]
-    this.hold(unit, held, box)
+    this.hold(unit, held, `glue-${layer.id}`)
+    return [`glue-${layer.id}`]
   }
 
   /** What a job of a unit is about, and where it is done. */
-  private of({ part, layers }: Unit): Pick<Untold, 'layerId' | 'asOne' | 'onBench'> {
+  private of(unit: Unit): Pick<Untold, 'layerId' | 'asOne' | 'onto' | 'onBench'> {
+    const { part, layers } = unit
+    const under = this.lying.under(unit)
     return {
       layerId: layers[0]!.id,
-      ...(part ? { asOne: { partId: part.id, layerIds: layers.map(({ id }) => id) } } : {}),
-      ...(this.place.part ? { onBench: [...this.lying] } : {}),
+      onto: [...new Set([...under.slice(0, 1), ...this.lying.onto(unit)].map(topOf))],
+      ...(part ? { asOne: { partId: part.id, layerIds: idsOf(unit) } } : {}),
+      ...(this.place.part ? { onBench: (under.length > 0 ? under : this.first()).flatMap(idsOf) } : {}),
     }
   }
 
   /** The glue under a layer takes hold; the slowest of those that are used. */
-  private hold(unit: Unit, held: Layer, box: Box): void {
+  private hold(unit: Unit, held: Layer, after: string): void {
     const layer = baseOf(unit)
     const used = slowestOf(gluesOf(this.place.known.project, held), 'handleMin')
     const { handleMin } = used ?? UNNAMED_GLUE
     if (handleMin === 0) return
-    this.wet.push({ id: `hold-${layer.id}`, box })
+    this.wet.push({ id: `hold-${layer.id}`, unit })
     this.jobs.push(
       job(
         `hold-${layer.id}`,
         'dry',
         { step: 'hold', layer, glue: used },
-        { after: [...this.before], needs: [], minutes: handleMin, ...this.of(unit) },
+        { after: [after], needs: [], minutes: handleMin, ...this.of(unit) },
       ),
     )
   }
@@ -229,5 +260,7 @@ class Pile {
 /** Of a part its name, and how many layers it has. */
 const asOne = ({ part, layers }: Unit) => (part ? { asOne: { name: part.name, layers: layers.length } } : {})
 
-/** The box round a unit. */
-const boxRound = ({ layers }: Unit): Box => joinBoxes(layers.map(layerBox))
+/** Of a part that lies there its frontmost layer. */
+const topOf = ({ layers }: Unit): string => layers.at(-1)!.id
+
+const idsOf = ({ layers }: Unit): string[] => layers.map(({ id }) => id)
