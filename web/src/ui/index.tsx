@@ -2,6 +2,7 @@
 export { Button } from './button'
 export { Checkbox } from './checkbox'
 export { Choice } from './choice'
+export { ColourInput } from './colour-input'
 export { Figures, Figure } from './figures'
 export { DataTable, type DataColumn } from './data-table'
 export { Fold } from './fold'

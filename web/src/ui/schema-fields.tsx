@@ -20,7 +20,12 @@ export type SchemaField<R extends FieldValues> =
   | (Common<R> & { kind: 'number' | 'whole'; min: number; max: number; unitHint?: string })
   | (Common<R> & { kind: 'switch' })
   | (Common<R> & { kind: 'select'; options: readonly { value: string; label: string }[] })
-  | (Common<R> & { kind: 'choice'; options: readonly { value: string; label: string; title?: string }[] })
+  | (Common<R> & {
+      kind: 'choice'
+      /** Its label stands above it. */
+      captioned?: boolean
+      options: readonly { value: string; label: string; title?: string }[]
+    })
 
 interface Props<R extends FieldValues> {
   value: R
@@ -47,7 +52,7 @@ export function SchemaFields<R extends FieldValues>({
   })
   const draw = (field: SchemaField<R>) => (
     <Controller
-      key={field.key}
+      key={`${field.key} ${field.label}`}
       control={control}
       name={field.key}
       render={({ field: { value }, fieldState: { error } }) => {
@@ -60,7 +65,13 @@ export function SchemaFields<R extends FieldValues>({
         return (
           <div>
             {field.kind === 'choice' ? (
-              <Choice label={field.label} value={value as string} options={field.options} onChange={set} />
+              <Choice
+                label={field.label}
+                captioned={field.captioned ?? false}
+                value={value as string}
+                options={field.options}
+                onChange={set}
+              />
             ) : field.kind === 'switch' ? (
               <Switch label={field.label} checked={value as boolean} onChange={set} />
             ) : field.kind === 'select' ? (

@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import { fewestLayers, keepLayers, type Edge } from '@feuillet/core/stages/layers'
+import { z } from 'zod'
+import { fewestLayers, keepLayers } from '@feuillet/core/stages/layers'
 import {
   addMirrored,
   builtLayers,
@@ -15,7 +16,16 @@ import { change, changeApart } from '../../state/edits'
 import { usePlans } from '../../plan'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Choice, Heading, LengthField, NumberField, SelectField } from '../../ui'
+import {
+  Button,
+  Choice,
+  Heading,
+  LengthField,
+  NumberField,
+  SchemaFields,
+  SelectField,
+  type SchemaField,
+} from '../../ui'
 import { editor } from '../../workers'
 
 /** Size, mirroring and outlines of one layer or of all, proportions locked. */
@@ -212,32 +222,43 @@ const EDGES = [
   { value: 'torn', label: 'torn', title: 'Wanders in and out, as paper torn by hand' },
   { value: 'holes', label: 'row of holes', title: 'Round holes at even distances inside the edge' },
 ] as const
-const EDGE_SIZE = { scalloped: 'Width of a bump', torn: 'Depth', holes: 'Hole across' }
+const edgeSchema = z.object({
+  kind: z.enum(['scalloped', 'torn', 'holes']),
+  mm: z.number().min(0.5).max(100),
+  roomMm: z.number().min(0.5).max(100),
+})
+type EdgeForm = z.infer<typeof edgeSchema>
+const EDGE_FIELDS: readonly SchemaField<EdgeForm>[] = [
+  { kind: 'choice', key: 'kind', label: 'Outer edge', captioned: true, options: EDGES },
+  ...(['scalloped', 'torn', 'holes'] as const).map((kind): SchemaField<EdgeForm> => ({
+    kind: 'length',
+    key: 'mm',
+    label: { scalloped: 'Width of a bump', torn: 'Depth', holes: 'Hole across' }[kind],
+    min: 0.5,
+    max: 100,
+    when: (edge) => edge.kind === kind,
+  })),
+  {
+    kind: 'length',
+    key: 'roomMm',
+    label: 'Card between and outside',
+    min: 0.5,
+    max: 100,
+    when: ({ kind }) => kind === 'holes',
+  },
+]
 
 /** Another outer edge. */
 function EdgeTool({ layer, act }: { layer: Layer; act: (label: string, mend: Mend) => void }) {
   const unit = useAppSelector(selectUnit)
-  const [kind, setKind] = useState<Edge['kind']>('scalloped')
-  const [mm, setMm] = useState(8)
-  const [roomMm, setRoomMm] = useState(3)
+  const [edge, setEdge] = useState<EdgeForm>({ kind: 'scalloped', mm: 8, roomMm: 3 })
   return (
     <>
-      <Choice label="Outer edge" captioned value={kind} options={EDGES} onChange={setKind} />
-      <LengthField label={EDGE_SIZE[kind]} valueMm={mm} unit={unit} min={0.5} max={100} onChange={setMm} />
-      {kind === 'holes' && (
-        <LengthField
-          label="Card between and outside"
-          valueMm={roomMm}
-          unit={unit}
-          min={0.5}
-          max={100}
-          onChange={setRoomMm}
-        />
-      )}
+      <SchemaFields value={edge} unit={unit} schema={edgeSchema} fields={EDGE_FIELDS} onChange={setEdge} />
       <Button
         small
         className="justify-self-start"
-        onClick={() => act('edge of', { kind: 'edge', layerId: layer.id, edge: { kind, mm, roomMm } })}
+        onClick={() => act('edge of', { kind: 'edge', layerId: layer.id, edge })}
       >
         Give it this edge
       </Button>

@@ -8,7 +8,7 @@ import { changeStock } from '../../state/edits'
 import { saveFile } from '../../session/save-file'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Checkbox, DataTable, Tip, type DataColumn } from '../../ui'
+import { Button, Checkbox, ColourInput, DataTable, Tip, type DataColumn } from '../../ui'
 import { RecordCell, type RecordColumn } from './record-cell'
 
 const COLUMNS: readonly RecordColumn<Paper>[] = [
@@ -76,12 +76,11 @@ export function DrawerTable() {
         title: 'colour',
         always: true,
         cell: (paper) => (
-          <input
-            type="color"
-            aria-label={`Colour of ${paper.name}`}
-            className="h-6 w-7 p-0"
+          <ColourInput
+            label={`Colour of ${paper.name}`}
+            className="h-6 w-7"
             value={paper.colour}
-            onChange={(event) => set(paper, { colour: event.target.value }, `colour ${paper.id}`)}
+            onChange={(colour) => set(paper, { colour }, `colour ${paper.id}`)}
           />
         ),
       },

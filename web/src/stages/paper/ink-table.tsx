@@ -4,7 +4,7 @@ import { Trash2 } from 'lucide-react'
 import { starterInks, type Ink } from '@feuillet/core/project'
 import { changeSupplies } from '../../state/edits'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, DataTable, type DataColumn } from '../../ui'
+import { Button, ColourInput, DataTable, type DataColumn } from '../../ui'
 import { RecordCell, type RecordColumn } from './record-cell'
 
 const COLUMNS: readonly RecordColumn<Ink>[] = [
@@ -43,13 +43,11 @@ export function InkTable() {
         title: 'colour',
         value: ({ colour }) => colour,
         cell: (ink) => (
-          <input
-            type="color"
-            aria-label={`Colour of ${ink.name}`}
-            className="h-7 w-12 border border-line bg-sheet"
-            defaultValue={ink.colour}
-            key={ink.colour}
-            onBlur={(event) => event.target.value !== ink.colour && set(ink, { colour: event.target.value })}
+          <ColourInput
+            label={`Colour of ${ink.name}`}
+            value={ink.colour}
+            whenLeft
+            onChange={(colour) => set(ink, { colour })}
           />
         ),
       },

@@ -1,10 +1,27 @@
-import { useState } from 'react'
+import { zodResolver } from '@hookform/resolvers/zod'
+import { Controller, useForm, useWatch } from 'react-hook-form'
+import { z } from 'zod'
 import { assignRamp, rampPapers } from '@feuillet/core/stages/paper'
 import { builtLayers, colourOf, folioOf } from '@feuillet/core/project'
 import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, FolioTab, Heading, Checkbox, Select } from '../../ui'
+import { Button, Checkbox, ColourInput, FolioTab, Heading, Select } from '../../ui'
+
+const colour = z.string().regex(/^#[0-9a-f]{6}$/i)
+const rampSchema = z.object({
+  /** Null while it is the colour that the layer at that end has. */
+  back: colour.nullable(),
+  front: colour.nullable(),
+  /** Layers that stay as they are. */
+  off: z.array(z.string()),
+})
+type Ramp = z.infer<typeof rampSchema>
+
+const ENDS = [
+  { name: 'back', label: 'Back' },
+  { name: 'front', label: 'Front' },
+] as const
 
 /** A ramp between two colours over the chosen layers, shown before it is taken. */
 export function RampTool() {
@@ -12,100 +29,94 @@ export function RampTool() {
   const project = useAppSelector(selectProject)
   const { stock } = useAppSelector((state) => state.document)
   const layers = builtLayers(project)
-  const [ends, setEnds] = useState<{ from?: string; to?: string }>({})
-  const [off, setOff] = useState<ReadonlySet<string>>(new Set())
+  const { control, handleSubmit } = useForm<Ramp>({
+    defaultValues: { back: null, front: null, off: [] },
+    resolver: zodResolver(rampSchema),
+  })
+  const { off = [], ...wanted } = useWatch({ control })
   if (layers.length < 2) return null
-  const chosen = layers.filter((layer) => !off.has(layer.id))
-  const from = ends.from ?? colourOf(project, layers[0]!)
-  const to = ends.to ?? colourOf(project, layers.at(-1)!)
-  const preview = rampPapers(
-    chosen.map((layer) => layer.id),
-    [from, to],
-    stock,
-  )
-  const toggle = (id: string) =>
-    setOff(new Set(off.has(id) ? [...off].filter((other) => other !== id) : [...off, id]))
-  const End = ({
-    label,
-    value,
-    onChange,
-  }: {
-    label: string
-    value: string
-    onChange: (hex: string) => void
-  }) => (
-    <label className="flex items-center gap-2">
-      <span className="text-soft">{label}</span>
-      <input
-        type="color"
-        className="h-7 w-9 p-0.5"
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-      />
-      <Select
-        label={`${label} paper`}
-        className="w-20"
-        value=""
-        hint="paper…"
-        options={stock.map((paper) => ({ value: paper.id, label: paper.name }))}
-        onChange={(id) => onChange(stock.find((paper) => paper.id === id)!.colour)}
-      />
-    </label>
-  )
+  const chosen = layers.flatMap(({ id }) => (off.includes(id) ? [] : [id]))
+  const ends = {
+    back: wanted.back ?? colourOf(project, layers[0]!),
+    front: wanted.front ?? colourOf(project, layers.at(-1)!),
+  }
+  const preview = rampPapers(chosen, [ends.back, ends.front], stock)
+  const take = () =>
+    dispatch(
+      change('ramp of papers', (p, papers) =>
+        assignRamp(p, { layerIds: chosen, ends: [ends.back, ends.front], stock: papers }),
+      ),
+    )
   return (
     <Heading title="Ramp over layers">
-      <div className="mb-2 grid gap-1">
-        {End({ label: 'Back', value: from, onChange: (hex) => setEnds({ ...ends, from: hex }) })}
-        {End({ label: 'Front', value: to, onChange: (hex) => setEnds({ ...ends, to: hex }) })}
-      </div>
-      <ul className="mb-2 grid gap-1" aria-label="Ramp">
-        {layers.map((layer) => {
-          const step = preview.find((p) => p.layerId === layer.id)
-          return (
-            <li key={layer.id}>
-              <label className="flex items-center gap-2 text-[13px]">
-                <Checkbox
-                  checked={!off.has(layer.id)}
-                  onChange={() => toggle(layer.id)}
-                  label={`${layer.name} in the ramp`}
-                />
-                <FolioTab
-                  folio={folioOf(project, layer.id)}
-                  colour={step?.paper.colour ?? colourOf(project, layer)}
-                  size={18}
-                />
-                {step && (
-                  <span
-                    aria-hidden
-                    className="h-3.5 w-5 border border-line"
-                    style={{ background: step.wanted }}
+      <form onSubmit={(event) => void handleSubmit(take)(event)}>
+        <div className="mb-2 grid gap-1">
+          {ENDS.map(({ name, label }) => (
+            <Controller
+              key={name}
+              control={control}
+              name={name}
+              render={({ field: { onChange } }) => (
+                <div className="flex items-center gap-2">
+                  <span className="text-soft">{label}</span>
+                  <ColourInput label={label} value={ends[name]} onChange={onChange} />
+                  <Select
+                    label={`${label} paper`}
+                    className="w-20"
+                    value=""
+                    hint="paper…"
+                    options={stock.map((paper) => ({ value: paper.id, label: paper.name }))}
+                    onChange={(id) => onChange(stock.find((paper) => paper.id === id)!.colour)}
                   />
-                )}
-                <span className={`truncate ${step ? '' : 'text-soft'}`}>
-                  {step ? step.paper.name : 'as it is'}
-                </span>
-              </label>
-            </li>
-          )
-        })}
-      </ul>
-      <Button
-        small
-        disabled={chosen.length < 2}
-        onClick={() =>
-          dispatch(
-            change('ramp of papers', (p, papers) =>
-              assignRamp(p, {
-                layerIds: chosen.map((layer) => layer.id),
-                ends: [from, to],
-                stock: papers,
-              }),
-            ),
-          )
-        }
-      >
-        Take this ramp
-      </Button>
+                </div>
+              )}
+            />
+          ))}
+        </div>
+        <Controller
+          control={control}
+          name="off"
+          render={({ field: { onChange } }) => (
+            <ul className="mb-2 grid gap-1" aria-label="Ramp">
+              {layers.map((layer) => {
+                const step = preview.find((p) => p.layerId === layer.id)
+                const isOff = off.includes(layer.id)
+                return (
+                  <li key={layer.id}>
+                    <label className="flex items-center gap-2 text-[13px]">
+                      <Checkbox
+                        checked={!isOff}
+                        onChange={() =>
+                          onChange(isOff ? off.filter((id) => id !== layer.id) : [...off, layer.id])
+                        }
+                        label={`${layer.name} in the ramp`}
+                      />
+                      <FolioTab
+                        folio={folioOf(project, layer.id)}
+                        colour={step?.paper.colour ?? colourOf(project, layer)}
+                        size={18}
+                      />
+                      {step && (
+                        <span
+                          aria-hidden
+                          className="h-3.5 w-5 border border-line"
+                          style={{ background: step.wanted }}
+                        />
+                      )}
+                      <span className={`truncate ${step ? '' : 'text-soft'}`}>
+                        {step ? step.paper.name : 'as it is'}
+                      </span>
+                    </label>
+                  </li>
+                )
+              })}
+            </ul>
+          )}
+        />
+        <Button small type="submit" disabled={chosen.length < 2}>
+          Take this ramp
+        </Button>
+      </form>
     </Heading>
   )
 }

@@ -23,7 +23,7 @@ import {
 import type { Made } from '@feuillet/core/stages/layers/makers'
 import { selectLayer, selectUnit } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
-import { Button, SelectField, SchemaFields, type SchemaField } from '../../../ui'
+import { Button, ColourInput, SelectField, SchemaFields, type SchemaField } from '../../../ui'
 import { shippedFonts } from './fonts'
 import { GARLAND, SCENE, WINDOW, WINGS } from './kind-fields'
 import { LetterFields, type Letter, type PickedLetter } from './letter-fields'
@@ -387,13 +387,12 @@ function GarlandForm({ recipe, onChange }: FormProps<GarlandRecipe>) {
         <p className="mb-1 text-soft">Colours, from the left</p>
         <div className="flex flex-wrap items-center gap-1.5">
           {colours.map((colour, i) => (
-            <input
+            <ColourInput
               key={i}
-              type="color"
-              aria-label={`Colour ${i + 1}`}
-              className="size-8 border border-line bg-sheet p-0.5"
+              label={`Colour ${i + 1}`}
+              className="size-8"
               value={colour}
-              onChange={(event) => onChange({ ...recipe, colours: colours.with(i, event.target.value) })}
+              onChange={(next) => onChange({ ...recipe, colours: colours.with(i, next) })}
             />
           ))}
           <Button
