@@ -19,7 +19,7 @@ import {
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { Columns3 } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { useMemo, useRef, useState, type ReactNode } from 'react'
+import { memo, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { menuItem } from './menu'
 
 const features = tableFeatures({
@@ -64,6 +64,8 @@ interface Props<T extends RowData> {
 /** From so many rows on only those in sight are drawn, each about so high (px). */
 const MANY = 150
 const ROW_PX = 33
+/** So many come with each picture of the screen: nothing that is typed waits for them. */
+const AT_ONCE = 8
 
 export function DataTable<T extends RowData>({
   label,
@@ -116,7 +118,11 @@ export function DataTable<T extends RowData>({
     overscan: 6,
   })
   const many = shown.length > MANY
-  const inSight = many ? virtual.getVirtualItems().map(({ index }) => index) : shown.map((_, i) => i)
+  const drawn = useGrowing(Math.min(shown.length, MANY))
+  const inSight = (many ? virtual.getVirtualItems().map(({ index }) => index) : shown.map((_, i) => i)).slice(
+    0,
+    drawn,
+  )
   const above = many && inSight.length > 0 ? inSight[0]! * ROW_PX : 0
   const below = many && inSight.length > 0 ? (shown.length - 1 - inSight.at(-1)!) * ROW_PX : 0
   return (
@@ -191,27 +197,53 @@ export function DataTable<T extends RowData>({
           </thead>
           <tbody>
             {above > 0 && <tr style={{ height: above }} aria-hidden />}
-            {inSight.map((k) => {
-              const row = shown[k]!
-              return (
-                <tr
-                  key={row.id}
-                  className="border-b border-line"
-                  aria-rowindex={k + 2}
-                  {...rowProps?.(row.original)}
-                >
-                  {seen.map(({ id, cell, numeric }) => (
-                    <td key={id} className={`px-1 py-0.5 ${numeric ? 'text-right' : ''}`}>
-                      {cell(row.original)}
-                    </td>
-                  ))}
-                </tr>
-              )
-            })}
+            {inSight.map((k) => (
+              <Row
+                key={shown[k]!.id}
+                row={shown[k]!.original}
+                at={k + 2}
+                {...{ columns, hidden: columnVisibility, rowProps }}
+              />
+            ))}
             {below > 0 && <tr style={{ height: below }} aria-hidden />}
           </tbody>
         </table>
       </div>
     </>
   )
+}
+
+interface RowProps<T extends RowData> {
+  row: T
+  /** Which row of the table it is, from 1; the first are the titles. */
+  at: number
+  columns: readonly DataColumn<T>[]
+  hidden: ColumnVisibilityState
+  rowProps: Props<T>['rowProps']
+}
+
+/** Drawn again only when its record or the columns change: a row full of fields is dear. */
+const Row = memo(function Row<T extends RowData>({ row, at, columns, hidden, rowProps }: RowProps<T>) {
+  return (
+    <tr className="border-b border-line" aria-rowindex={at} {...rowProps?.(row)}>
+      {columns
+        .filter(({ id }) => hidden[id] !== false)
+        .map(({ id, cell, numeric }) => (
+          <td key={id} className={`px-1 py-0.5 ${numeric ? 'text-right' : ''}`}>
+            {cell(row)}
+          </td>
+        ))}
+    </tr>
+  )
+}) as <T extends RowData>(props: RowProps<T>) => ReactNode
+
+/** A number that grows to what is wished, some with each picture of the screen. */
+function useGrowing(wished: number): number {
+  const [shown, setShown] = useState(AT_ONCE)
+  useEffect(() => {
+    if (shown >= wished) return
+    const frame = requestAnimationFrame(() => setShown(shown + AT_ONCE))
+    return () => cancelAnimationFrame(frame)
+  }, [shown, wished])
+  return shown
 }

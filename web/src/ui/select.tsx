@@ -1,6 +1,6 @@
 import { Check, ChevronDown } from 'lucide-react'
 import { Select as Radix } from 'radix-ui'
-import { useId } from 'react'
+import { useId, useState } from 'react'
 
 export interface SelectOption<T extends string> {
   value: T
@@ -31,15 +31,27 @@ export function Select<T extends string>({
   className = '',
   quiet = false,
 }: Props<T>) {
-  const groups = [...new Set(options.map(({ group }) => group))]
+  const [open, setOpen] = useState(false)
+  // Its list is drawn once somebody comes near, so that a table full of lists costs no more than their names; letters typed pick from it.
+  const [near, setNear] = useState(false)
+  const groups = open || near ? [...new Set(options.map(({ group }) => group))] : []
   return (
-    <Radix.Root value={value} onValueChange={(next) => next && onChange(next as T)}>
+    <Radix.Root
+      value={value}
+      open={open}
+      onOpenChange={setOpen}
+      onValueChange={(next) => next && onChange(next as T)}
+    >
       <Radix.Trigger
         aria-label={label}
+        onFocus={() => setNear(true)}
+        onBlur={() => setNear(false)}
         className={`inline-flex min-w-0 items-center justify-between gap-1 border text-left ${quiet ? 'border-transparent px-0.5 py-0.5 hover:border-line focus:border-plum' : 'border-line bg-sheet px-2 py-1 hover:border-ink'} data-[placeholder]:text-soft ${className}`}
       >
         <span className="min-w-0 truncate">
-          <Radix.Value placeholder={hint} />
+          <Radix.Value placeholder={hint}>
+            {options.find((option) => option.value === value)?.label}
+          </Radix.Value>
         </span>
         <Radix.Icon>
           <ChevronDown size={13} className="shrink-0 text-soft" />

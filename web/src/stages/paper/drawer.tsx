@@ -1,6 +1,7 @@
 import { Select, Tip } from '../../ui'
 import { useDraggable } from '@dnd-kit/core'
-import { useState } from 'react'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { useEffect, useRef, useState } from 'react'
 import { assignPaper, FINISHES, folioOf, type Finish, type Paper } from '@feuillet/core/project'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
@@ -20,6 +21,7 @@ export function Drawer() {
     (paper) =>
       (finish === 'all' || paper.finish === finish) && paper.name.toLowerCase().includes(text.toLowerCase()),
   )
+  const { scroller, inSight, room } = useInSight(shown)
   const finishes = FINISHES.filter((f) => stock.some((paper) => paper.finish === f))
   return (
     <section aria-label="Drawer" className="flex min-h-0 flex-col border-t border-line bg-panel px-4 py-2">
@@ -48,28 +50,70 @@ export function Drawer() {
           onChange={setFinish}
         />
       </header>
-      <ul className="grid min-h-0 flex-1 auto-rows-[62px] grid-cols-[repeat(auto-fill,minmax(128px,1fr))] gap-2 overflow-y-auto pb-2">
-        {shown.map((paper) => (
-          <Swatch
-            key={paper.id}
-            paper={paper}
-            inUse={layer?.paperId === paper.id}
-            onPick={() =>
-              layer &&
-              dispatch(
-                change(`${paper.name} for ${layer.name}`, (p, stock) =>
-                  assignPaper(p, [layer.id], paper, stock),
-                ),
-              )
-            }
-          />
-        ))}
-        {shown.length === 0 && (
-          <li className="col-span-full text-soft">No paper of that name and finish in the drawer.</li>
-        )}
-      </ul>
+      <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto pb-2">
+        <ul
+          className="grid auto-rows-[62px] grid-cols-[repeat(auto-fill,minmax(128px,1fr))] gap-2"
+          style={room}
+        >
+          {inSight.map((paper) => (
+            <Swatch
+              key={paper.id}
+              paper={paper}
+              inUse={layer?.paperId === paper.id}
+              onPick={() =>
+                layer &&
+                dispatch(
+                  change(`${paper.name} for ${layer.name}`, (p, stock) =>
+                    assignPaper(p, [layer.id], paper, stock),
+                  ),
+                )
+              }
+            />
+          ))}
+          {shown.length === 0 && (
+            <li className="col-span-full text-soft">No paper of that name and finish in the drawer.</li>
+          )}
+        </ul>
+      </div>
     </section>
   )
+}
+
+/** From so many papers on only those in sight are drawn. */
+const MANY = 150
+/** A swatch with the gap to the next, as the grid below lays them, px. */
+const SWATCH_PX = { wide: 128 + 8, high: 62 + 8 }
+
+/** Those of a long list of papers that are in sight, and the room that the others take. */
+function useInSight(papers: readonly Paper[]) {
+  const scroller = useRef<HTMLDivElement>(null)
+  const [across, setAcross] = useState(1)
+  useEffect(() => {
+    const list = scroller.current
+    if (!list) return
+    const watch = new ResizeObserver(() =>
+      setAcross(Math.max(1, Math.floor((list.clientWidth + 8) / SWATCH_PX.wide))),
+    )
+    watch.observe(list)
+    return () => watch.disconnect()
+  }, [])
+  const many = papers.length > MANY
+  const count = many ? Math.ceil(papers.length / across) : 0
+  // What it gives is read while rendering and handed to nobody.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const rows = useVirtualizer({
+    count,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => SWATCH_PX.high,
+    overscan: 3,
+  }).getVirtualItems()
+  if (!many) return { scroller, inSight: papers, room: {} }
+  const [first, last] = [rows[0]?.index ?? 0, rows.at(-1)?.index ?? 0]
+  return {
+    scroller,
+    inSight: papers.slice(first * across, (last + 1) * across),
+    room: { paddingTop: first * SWATCH_PX.high, paddingBottom: (count - 1 - last) * SWATCH_PX.high },
+  }
 }
 
 function Swatch({ paper, inUse, onPick }: { paper: Paper; inUse: boolean; onPick: () => void }) {
