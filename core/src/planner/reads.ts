@@ -63,6 +63,7 @@ const BLANK_LAYER: Layer = {
   role: 'plain',
   pieces: [],
   folds: [],
+  ties: [],
   slits: [],
   lives: 'stack',
   cutMirrored: false,

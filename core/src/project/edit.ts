@@ -3,6 +3,8 @@ import {
   compose,
   mapPoint,
   mapRegion,
+  meanScale,
+  pathToRegion,
   polygonToPath,
   scaling,
   translation,
@@ -213,6 +215,12 @@ export function transformLayers(project: Project, map: Affine, layerIds?: readon
       ? {
           ...layer,
           folds: layer.folds.map((fold) => ({ ...fold, line: mapLine(map, fold.line) })),
+          ties: layer.ties.map((tie) => ({
+            ...tie,
+            line: mapLine(map, tie.line),
+            widthMm: tie.widthMm * meanScale(map),
+            added: mapRegion(map, pathToRegion(tie.added)).map(polygonToPath).join(''),
+          })),
           slits: layer.slits.map((slit) => mapPoints(map, slit)),
           pieces: layer.pieces.map(mapPiece),
           blanks: layer.blanks.map(mapPiece),

@@ -54,6 +54,7 @@ export const MOST = {
   /** Corners of all outlines together. */
   corners: 4_000_000,
   folds: 2000,
+  ties: 2000,
   papers: 3000,
   foams: 300,
   adhesives: 300,

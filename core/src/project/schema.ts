@@ -183,6 +183,15 @@ export const foldSchema = z.looseObject({
   deg: z.number().min(0).max(180).default(30),
 })
 
+/** A strip of card that ties pieces of a layer. */
+export const tieSchema = z.looseObject({
+  /** Its middle line: x1, y1, x2, y2, mm in the project's frame. */
+  line: z.tuple([coordinateMm, coordinateMm, coordinateMm, coordinateMm]),
+  widthMm: lengthMm,
+  /** The card that it added to the layer: path data as of a piece. */
+  added: path,
+})
+
 const factor = z.number().min(-1000).max(1000)
 
 /** A picture that is printed on a layer. */
@@ -223,6 +232,8 @@ export const layerSchema = z.looseObject({
   /** Path data with absolute M, L, Z only; even-odd; mm in the project's frame. */
   pieces: z.array(z.looseObject({ id, path })).max(MOST.pieces),
   folds: z.array(foldSchema).max(MOST.folds).default([]),
+  /** Strips that were laid to tie its pieces; they are part of these. */
+  ties: z.array(tieSchema).max(MOST.ties).default([]),
   /** What is cut of the sheet where that is not what is seen, as a strip that is rolled; its folds and slits lie on these. Empty where pieces are cut as they are. */
   blanks: z.array(z.looseObject({ id, path })).max(MOST.pieces).default([]),
   /** Where it is: in the stack, or on the pane's inner or outer side. */
@@ -731,6 +742,7 @@ export type MountKind = Mount['kind']
 export type FrameMount = Extract<Mount, { kind: 'frame' }>
 /** See layerSchema. */
 export type Fold = z.infer<typeof foldSchema>
+export type Tie = z.infer<typeof tieSchema>
 /** See layerSchema. */
 export type Layer = z.infer<typeof layerSchema>
 /** One connected face of a layer, as path data. */

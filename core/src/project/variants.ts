@@ -135,6 +135,7 @@ function onlyVariant(project: Project, { box, pieces }: Variant): Project {
         ...layer,
         pieces: layer.pieces.filter(({ id }) => own.has(id)),
         folds: layer.folds.filter(({ line: [x1, y1, x2, y2] }) => isIn(box, (x1 + x2) / 2, (y1 + y2) / 2)),
+        ties: layer.ties.filter(({ line: [x1, y1, x2, y2] }) => isIn(box, (x1 + x2) / 2, (y1 + y2) / 2)),
         slits: layer.slits.filter(([x, y]) => isIn(box, x!, y!)),
       },
     ]

@@ -11,9 +11,9 @@ import {
   offsetCopy,
   splitOff,
   widenAt,
-  type DrawnStrip,
 } from './shape-tools'
 import { bridgeLayer, thickenLayer } from './soundness'
+import { moveTie, type DrawnStrip } from './ties'
 import { gatherLayers } from './visibility/merge'
 
 declare module '../../project/snag' {
@@ -31,6 +31,7 @@ declare module '../../project/snag' {
     'move-pieces': { layerId: string; pieceIds: string[]; toId: string }
     'fill-opening': { layerId: string; at: Point }
     'draw-strip': { layerId: string; cut: boolean } & DrawnStrip
+    'move-tie': { layerId: string; at: number; to: DrawnStrip | null }
     'widen-at': { layerId: string; at: Point; safeMm: number }
     edge: { layerId: string; edge: Edge }
     'cover-with-print': { layerId: string }
@@ -53,6 +54,7 @@ export const layersMends: MendTable<
   | 'move-pieces'
   | 'fill-opening'
   | 'draw-strip'
+  | 'move-tie'
   | 'widen-at'
   | 'edge'
   | 'cover-with-print'
@@ -76,6 +78,7 @@ export const layersMends: MendTable<
   'move-pieces': (project, { layerId, pieceIds, toId }) => movePieces(project, layerId, { pieceIds, toId }),
   'fill-opening': (project, { layerId, at }) => fillOpening(project, layerId, at),
   'draw-strip': (project, { layerId, ...strip }) => drawStrip(project, layerId, strip),
+  'move-tie': (project, { layerId, at, to }) => moveTie(project, layerId, { at, to }),
   'widen-at': (project, { layerId, at, safeMm }) => widenAt(project, layerId, { at, safeMm }),
   edge: (project, { layerId, edge }) => withEdge(project, layerId, edge),
   'cover-with-print': (project, { layerId }) => coverWithPrint(project, layerId),

@@ -12,10 +12,11 @@ import {
   type Polygon,
   type Region,
 } from '../../base/geometry'
-import { findLayer, layerRegion, pieceRegion, setLayer, type Layer, type Project } from '../../project'
+import { findLayer, layerRegion, MOST, pieceRegion, setLayer, type Layer, type Project } from '../../project'
 import { makeLayer } from './intake/intake'
 import { stripRegion } from './makers/bridge'
 import { thickened } from './soundness/necks'
+import { tiesOf, untied, type DrawnStrip } from './ties'
 
 /** Faces smaller than this come of rounding, mm². */
 const CRUMB_MM2 = 0.05
@@ -114,13 +115,6 @@ export function fillOpening(project: Project, layerId: string, { x, y }: Point):
   )
 }
 
-/** A strip as the maker drags it. */
-export interface DrawnStrip {
-  from: Point
-  to: Point
-  widthMm: number
-}
-
 /** Lays a strip of card into a layer, tying what it touches; or cuts one out of it. Needs the geometry loaded. */
 export function drawStrip(
   project: Project,
@@ -133,7 +127,9 @@ export function drawStrip(
   const region = layerRegion(layer)
   const next = cut ? subtract(region, strip) : union(region, strip)
   const whole = next.filter((face) => polygonArea(face) > CRUMB_MM2)
-  return whole.length === 0 ? project : reshaped(project, layer, whole)
+  if (whole.length === 0) return project
+  const ties = cut ? layer.ties : [...layer.ties, ...tiesOf(untied(layer), [{ from, to, widthMm }])]
+  return setLayer(reshaped(project, layer, whole), layerId, { ties: ties.slice(-MOST.ties) })
 }
 
 /** Widens the strips of a layer that are too narrow round one place, and no others. Needs the geometry loaded. */

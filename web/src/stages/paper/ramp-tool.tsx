@@ -49,7 +49,8 @@ export function RampTool() {
     )
   return (
     <Heading title="Ramp over layers">
-      <form onSubmit={(event) => void handleSubmit(take)(event)}>
+      {/* Radix puts hidden fields of the form beside what it draws: they stay within it. */}
+      <form className="relative" onSubmit={(event) => void handleSubmit(take)(event)}>
         <div className="mb-2 grid gap-1">
           {ENDS.map(({ name, label }) => (
             <Controller

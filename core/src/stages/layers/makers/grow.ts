@@ -75,11 +75,11 @@ export function growAgain(project: Project, id: string, recipe: Recipe, made: Ma
     for (let n = 2; taken.has(layerId); n++) layerId = `${layer.id}-${n}`
     taken.add(layerId)
     // What the maker draws is new; paper, joint and the like stay.
-    const { pieces, blanks, folds, slits, shaping, name, colour } = layer
+    const { pieces, blanks, folds, ties, slits, shaping, name, colour } = layer
     // A picture stays where the maker has put it, until it is another one.
     const print = kept?.print?.pictureId === layer.print?.pictureId ? (kept?.print ?? null) : layer.print
     return kept
-      ? { ...kept, id: layerId, pieces, blanks, folds, slits, shaping, print, name, colour }
+      ? { ...kept, id: layerId, pieces, blanks, folds, ties, slits, shaping, print, name, colour }
       : { ...layer, id: layerId }
   })
   const place = at < 0 ? rest.length : Math.min(at, rest.length)

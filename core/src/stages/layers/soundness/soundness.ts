@@ -13,9 +13,10 @@ import {
   type Point,
   type Region,
 } from '../../../base/geometry'
-import { builtLayers, layerRegion, paperOf, setLayer, type Layer, type Project } from '../../../project'
+import { builtLayers, layerRegion, MOST, paperOf, setLayer, type Layer, type Project } from '../../../project'
 import { makeLayer } from '../intake/intake'
 import { bridgeFaces } from '../makers/bridge'
+import { tiesOf, untied } from '../ties'
 import { hiddenPart, numberPlace } from '../marks/number-place'
 import { thickened, weakNecks, type Neck } from './necks'
 import { turnRisks, type Turn } from './turns'
@@ -116,7 +117,13 @@ export function bridgeLayer(project: Project, layerId: string, safeMm: number): 
   const layer = layers[at]
   if (!layer || layer.pieces.length < 2 || layer.blanks.length > 0) return project
   const cover = union(...layers.slice(at + 1).map(layerRegion))
-  return withRegion(project, layer, bridgeFaces(layerRegion(layer), safeMm, { cover }).region)
+  const { region, strips } = bridgeFaces(layerRegion(layer), safeMm, { cover })
+  const laid = tiesOf(
+    untied(layer),
+    strips.map(({ from, to }) => ({ from, to, widthMm: safeMm })),
+  )
+  const ties = [...layer.ties, ...laid].slice(-MOST.ties)
+  return setLayer(withRegion(project, layer, region), layerId, { ties })
 }
 
 /** A new layer in front of one: its outline, as wide as given, drawn inwards from its edge. */

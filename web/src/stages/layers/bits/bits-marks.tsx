@@ -1,5 +1,6 @@
 import { useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Box } from '@feuillet/core/base/geometry'
+import { TieMarks } from './tie-marks'
 import type { Bits } from './use-bits'
 
 const SURFACE = {
@@ -101,6 +102,7 @@ export function BitsMarks({ bits, room, px }: { bits: Bits; room: Box; px: numbe
           />
         )
       })}
+      <TieMarks bits={bits} px={px} />
     </g>
   )
 }

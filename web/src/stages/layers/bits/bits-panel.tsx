@@ -5,7 +5,7 @@ import { useWords } from '../../../state/use-words'
 import { Button, Choice, Heading, LengthField, NumberField, SelectField } from '../../../ui'
 import type { Fold } from '@feuillet/core/project'
 import { scoredFace } from '@feuillet/core/stages/layers'
-import { MOST_BITS, type Bits } from './use-bits'
+import { MOST_BITS, type Bits, type LaidTie } from './use-bits'
 
 /** What can be done with the piece, opening or strip that is picked on the board. */
 export function BitsPanel({ bits, safeMm }: { bits: Bits; safeMm: number }) {
@@ -43,10 +43,12 @@ export function BitsPanel({ bits, safeMm }: { bits: Bits; safeMm: number }) {
           />
         )}
         {tool === 'fold' && <FoldTool bits={bits} />}
-        {tool === 'pick' && !picked && (
+        {tool === 'pick' && bits.pickedTie && <TieFields bits={bits} tie={bits.pickedTie} />}
+        {tool === 'pick' && !picked && !bits.pickedTie && (
           <p className="text-[13px] text-soft">
             {count('piece')} pieces, {count('opening')} openings
-            {count('strip') > 0 && `, ${count('strip')} strips too narrow`}: press one in the drawing.
+            {count('strip') > 0 && `, ${count('strip')} strips too narrow`}
+            {bits.ties.length > 0 && `, ${bits.ties.length} ties`}: press one in the drawing.
             {list.length >= MOST_BITS && ` The first ${MOST_BITS} can be picked.`}
           </p>
         )}
@@ -119,6 +121,30 @@ export function BitsPanel({ bits, safeMm }: { bits: Bits; safeMm: number }) {
         )}
       </div>
     </Heading>
+  )
+}
+
+/** A tie that is picked: how wide it is, and how it is moved. */
+function TieFields({ bits, tie }: { bits: Bits; tie: LaidTie }) {
+  const { unit, length } = useWords()
+  return (
+    <>
+      <p className="text-[13.5px]">
+        <strong className="font-semibold">{tie.name}</strong>: {length(tie.lengthMm)} long. Drag it, or one of
+        its ends; arrow keys move it.
+      </p>
+      <LengthField
+        label="Width of the tie"
+        unit={unit}
+        valueMm={tie.widthMm}
+        min={0.2}
+        max={50}
+        onChange={(widthMm) => void bits.moveTie(tie, { ...tie, widthMm })}
+      />
+      <Button small className="justify-self-start" onClick={() => void bits.moveTie(tie, null)}>
+        Take it out
+      </Button>
+    </>
   )
 }
 

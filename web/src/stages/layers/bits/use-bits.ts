@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react'
 import { ringBox, type Point } from '@feuillet/core/base/geometry'
 import { pieceRegion, setLayer, type Fold, type Layer, type Mend } from '@feuillet/core/project'
-import type { SoundView } from '@feuillet/core/stages/layers'
+import { tiesThere, type DrawnStrip, type SoundView } from '@feuillet/core/stages/layers'
 import { change, changeApart } from '../../../state/edits'
 import { useAppDispatch } from '../../../state/store'
 import { editor } from '../../../workers'
@@ -24,12 +24,25 @@ export interface Bit {
 /** More pieces and openings than these are no choice. */
 export const MOST_BITS = 1500
 
+/** A strip that ties pieces, as it lies there. */
+export interface LaidTie extends DrawnStrip {
+  key: string
+  name: string
+  /** Its place among the layer's ties. */
+  at: number
+  lengthMm: number
+}
+
 export type BitTool = 'pick' | 'lay' | 'cut' | 'fold'
 
 export interface Bits {
   layer: Layer
   list: readonly Bit[]
   picked: Bit | null
+  ties: readonly LaidTie[]
+  pickedTie: LaidTie | null
+  /** Lays a tie elsewhere or wider; null takes it out. Done once it lies there. */
+  moveTie: (tie: LaidTie, to: DrawnStrip | null) => Promise<unknown>
   pick: (key: string | null) => void
   tool: BitTool
   setTool: (tool: BitTool) => void
@@ -80,6 +93,15 @@ function bitsOf(layer: Layer, sound: SoundView | undefined, weakPaths: readonly 
   return [...[...pieces, ...openings].slice(0, MOST_BITS), ...strips.slice(0, MOST_BITS)]
 }
 
+const tiesIn = (layer: Layer): LaidTie[] =>
+  tiesThere(layer).map((at, i): LaidTie => {
+    const { line, widthMm } = layer.ties[at]!
+    const [x1, y1, x2, y2] = line
+    const lengthMm = Math.hypot(x2 - x1, y2 - y1)
+    const ends = { from: { x: x1, y: y1 }, to: { x: x2, y: y2 } }
+    return { key: `tie ${at}`, name: `Tie ${i + 1}`, at, ...ends, widthMm, lengthMm }
+  })
+
 /** Null while pieces are not what is worked on. */
 export function useBits(
   on: boolean,
@@ -96,11 +118,26 @@ export function useBits(
     () => (on && layer ? bitsOf(layer, sound, weakPaths ?? []) : []),
     [on, layer, sound, weakPaths],
   )
+  const ties = useMemo(() => (on && layer ? tiesIn(layer) : []), [on, layer])
   if (!on || !layer) return null
+  const act = (label: string, mend: Mend, keep: string | null = null) => {
+    setKey(keep)
+    return dispatch(
+      changeApart(`${label} ${layer.name}`, (p, stock) => editor.ask((api) => api.mend(p, [mend], stock))),
+    )
+  }
   return {
     layer,
     list,
     picked: list.find((bit) => bit.key === key) ?? null,
+    ties,
+    pickedTie: ties.find((tie) => tie.key === key) ?? null,
+    moveTie: (tie, to) =>
+      act(
+        to ? 'move a tie of' : 'take a tie out of',
+        { kind: 'move-tie', layerId: layer.id, at: tie.at, to },
+        to && tie.key,
+      ),
     pick: setKey,
     tool,
     setTool,
@@ -110,11 +147,6 @@ export function useBits(
     setTurn,
     setFolds: (label, folds) =>
       dispatch(change(`${label} ${layer.name}`, (p) => setLayer(p, layer.id, { folds }))),
-    act: (label, mend) => {
-      setKey(null)
-      void dispatch(
-        changeApart(`${label} ${layer.name}`, (p, stock) => editor.ask((api) => api.mend(p, [mend], stock))),
-      )
-    },
+    act: (label, mend) => void act(label, mend),
   }
 }

@@ -14,10 +14,11 @@ import {
   type Polygon,
   type Region,
 } from '../../../../base/geometry'
-import { type TonesRecipe } from '../../../../project'
+import { type Tie, type TonesRecipe } from '../../../../project'
 import { BadInput } from '../../../../base'
 import { area, length, say, type Said } from '../../../../base/units'
 import { makeLayer } from '../../intake/intake'
+import { tiesOf } from '../../ties'
 import { bridgeFaces, stripRegion, type Strip } from '../bridge'
 import { joint, withoutSpecks, type Made } from '../made'
 import { pictureOf } from './picture'
@@ -43,6 +44,8 @@ export function makeTones(recipe: TonesRecipe): Made {
   const trace = contours().size([w, h]).smooth(true)
   const regions: Region[] = [frame]
   const ties: Strip[] = []
+  /** Of each region those that were laid in it. */
+  const laid: Tie[][] = [[]]
   const spots: Spot[] = []
   let below: Region = frame
   for (const { values, level } of fields) {
@@ -56,7 +59,16 @@ export function makeTones(recipe: TonesRecipe): Made {
         ? withSpots(drawn, recipe.speckMm2, picture, spots)
         : withoutSpecks(drawn, recipe.speckMm2)
     const own = intersect(whole, below)
-    below = recipe.tieMm > 0 && own.length > 1 ? tied(own, below, recipe.tieMm, ties) : own
+    const strips = recipe.tieMm > 0 ? stripsFor(own, below, recipe.tieMm) : []
+    ties.push(...strips)
+    const asDrawn = strips.map((strip) => ({ ...strip, widthMm: recipe.tieMm }))
+    laid.push(tiesOf(own, asDrawn, below))
+    if (strips.length > 0)
+      below = intersect(
+        union(own, ...asDrawn.map((strip) => stripRegion(strip.from, strip.to, strip))),
+        below,
+      )
+    else below = own
     regions.push(below)
   }
   // The full sheet at the back reaches under the mat.
@@ -69,6 +81,7 @@ export function makeTones(recipe: TonesRecipe): Made {
             role: k === 0 ? 'backing' : 'plain',
             colour: tints[k]!.colour,
             paperId: tints[k]!.paperId ?? null,
+            ties: laid[k]!,
             ...joint(k === 0 ? 0 : 1),
           }),
         ],
@@ -136,16 +149,12 @@ function remarksOf(asked: number, given: number, ties: readonly Strip[], spots: 
   return remarks
 }
 
-/** Pieces made one by strips that stay on the layer beneath; a strip that would leave it is not laid. */
-function tied(own: Region, below: Region, widthMm: number, ties: Strip[]): Region {
-  const { strips } = bridgeFaces(own, widthMm)
-  const laid = strips.filter(
+/** Strips that make pieces one and stay on the layer beneath; one that would leave it is not laid. */
+const stripsFor = (own: Region, below: Region, widthMm: number): Strip[] =>
+  bridgeFaces(own, widthMm).strips.filter(
     ({ from, to }) =>
       regionArea(subtract(stripRegion(from, to, { widthMm }), below)) < 0.05 * widthMm * widthMm,
   )
-  ties.push(...laid)
-  return intersect(union(own, ...laid.map(({ from, to }) => stripRegion(from, to, { widthMm }))), below)
-}
 
 function cropRegion(crop: TonesRecipe['crop'], w: number, h: number): Region {
   if (crop === 'oval') return [ellipse(w / 2, h / 2, w / 2, h / 2)]
