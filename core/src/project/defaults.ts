@@ -20,7 +20,15 @@ const SIZES: Record<number, string> = { 5: 'small', 6: 'middle', 12: 'large' }
 const THICKNESS: Record<number, string> = { 1: ', thin', 2: '', 3: ', thick' }
 
 /** What foams have in common until the maker says otherwise. */
-const FOAM = { shop: '', look: 'white', form: 'squares', mayCut: false, give: 0.05, peelS: 8 } as const
+const FOAM = {
+  shop: '',
+  look: 'white',
+  form: 'squares',
+  mayCut: false,
+  mayBend: false,
+  give: 0.05,
+  peelS: 8,
+} as const
 
 const square = (
   mm: number,

@@ -24,17 +24,21 @@ export const padsToPlan = (project: Project, layerId: string): Project =>
 
 /** Takes the pads of some layers along with them, where they are moved, turned or sized. */
 export function movePads({ plan }: Project, map: Affine, isMoved: (layerId: string) => boolean) {
-  const [a, b] = map
-  const turnDeg = (Math.atan2(b, a) * 180) / Math.PI
+  const [a, b, c, d] = map
+  /** A pad's own way along, as the map turns it; mirrored, a strip is bent to its other side. */
+  const turned = (pad: HandPad): HandPad => {
+    const t = (pad.rotation * Math.PI) / 180
+    const way = Math.atan2(b * Math.cos(t) + d * Math.sin(t), a * Math.cos(t) + c * Math.sin(t))
+    const bendMm = pad.bendMm !== null && a * d - b * c < 0 ? -pad.bendMm : pad.bendMm
+    return { ...pad, rotation: (way * 180) / Math.PI, bendMm }
+  }
   const moved = <T extends { layerId: string; x: number; y: number }>(one: T): T => {
     if (!isMoved(one.layerId)) return one
     const [x, y] = mapPoint(map, one.x, one.y)
     return { ...one, x, y }
   }
   return {
-    handPads: plan.handPads
-      .map(moved)
-      .map((pad) => (isMoved(pad.layerId) ? { ...pad, rotation: (pad.rotation + turnDeg) % 360 } : pad)),
+    handPads: plan.handPads.map(moved).map((pad) => (isMoved(pad.layerId) ? turned(pad) : pad)),
     padFree: plan.padFree.map(moved),
   }
 }

@@ -352,6 +352,8 @@ export const foamSchema = z.looseObject({
   form: z.enum(FOAM_FORMS).default('squares'),
   /** Pads may be cut in two, where a whole one is too large. */
   mayCut: z.boolean().default(false),
+  /** Strips may be bent along a curve. */
+  mayBend: z.boolean().default(false),
   /** It gives by so much under a press, as a share of its thickness. */
   give: within('give').default(0.05),
   /** To peel and set one pad, seconds. */
@@ -512,6 +514,8 @@ export const handPadSchema = z.looseObject({
   x: coordinateMm,
   y: coordinateMm,
   rotation: within('turnDeg'),
+  /** Radius of the arc that a strip is bent along, less than 0 to its other side; null where it is straight. */
+  bendMm: coordinateMm.nullable().default(null),
   /** Foams stacked for it, thickest first. */
   foamIds: z.array(z.string().min(1).max(200)).min(1).max(5),
 })

@@ -38,7 +38,7 @@ import { datedPlan, type AssemblyPlan } from '../../stages/assembly'
 import { calendarOf } from './calendar'
 import { layerPicture, stepPicture } from './step-pictures'
 import type { Colouring } from '../../stages/layers'
-import type { DepthPlan, LayerGlue } from '../../stages/depth'
+import { padOutline, type DepthPlan, type LayerGlue } from '../../stages/depth'
 
 /** Files by their names. */
 export type FileSet = Map<string, string | Uint8Array>
@@ -283,7 +283,12 @@ function padSheets(project: Project, pads: DepthPlan['pads'], glues: Planned['gl
         title: `${folioOf(project, layer.id)}. ${layer.name}`,
         card: layerRegion(layer),
         glue,
-        pads: own.map((pad) => ({ ...pad, label: formatLength(pad.thicknessMm, project.unit) })),
+        pads: own.map((pad) => ({
+          x: pad.x,
+          y: pad.y,
+          outline: padOutline(pad),
+          label: formatLength(pad.thicknessMm, project.unit),
+        })),
       },
     ]
   })

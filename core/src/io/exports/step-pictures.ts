@@ -2,12 +2,8 @@
 import {
   growBox,
   joinBoxes,
-  mapPolygon,
   mapRegion,
   rectangle,
-  rotation,
-  translation,
-  compose,
   ellipse,
   union,
   polygonBox,
@@ -33,7 +29,14 @@ import {
   type Project,
 } from '../../project'
 import { mountPictureOf, type MountPicture, type Step } from '../../stages/assembly'
-import { lipShapes, PIN_HEAD_MM, topperHold, type DepthPlan, type LayerGlue } from '../../stages/depth'
+import {
+  lipShapes,
+  padOutline,
+  PIN_HEAD_MM,
+  topperHold,
+  type DepthPlan,
+  type LayerGlue,
+} from '../../stages/depth'
 import type { Load } from '../../stages/sheets'
 import type { SmallPicture } from '../write'
 
@@ -203,12 +206,7 @@ function fromBehind(project: Project, layer: Layer, { depth, glue }: Known): Sma
   const over: Affine = [-1, 0, 0, 1, box.minX + box.maxX, 0]
   const pads = depth.pads
     .filter(({ layerId }) => layerId === layer.id)
-    .map((pad) =>
-      mapPolygon(
-        compose(translation(pad.x, pad.y), rotation(pad.rotation)),
-        rectangle(-pad.widthMm / 2, -pad.heightMm / 2, pad.widthMm, pad.heightMm),
-      ),
-    )
+    .map((pad) => ({ outer: padOutline(pad), holes: [] }))
   const zone: Region = glue.find(({ layerId }) => layerId === layer.id)?.zone ?? []
   return {
     box: growBox(box, 1),

@@ -1,7 +1,7 @@
 // PDFs of pads at true size, as the piece lies on the bench: from behind, left and right exchanged, a page a layer.
 import { PDFDocument, rgb } from '@cantoo/pdf-lib'
 import { boxHeight, boxWidth, regionBox, regionRings, type Region, type Ring } from '../../base/geometry'
-import { lineToPath, num } from './cut-sheet'
+import { lineToPath } from './cut-sheet'
 import { drawFoot, INK, PT_PER_MM, TRUE_SIZE } from './pdf-parts'
 import { Typeface, type Faces } from './typeface'
 
@@ -12,10 +12,8 @@ export interface PadSheet {
   pads: readonly {
     x: number
     y: number
-    /** Degrees, clockwise as seen from the front. */
-    rotation: number
-    widthMm: number
-    heightMm: number
+    /** Its outline as seen from the front. */
+    outline: Ring
     /** What is written on it. */
     label: string
   }[]
@@ -73,18 +71,7 @@ export async function writePadSheets(sheets: readonly PadSheet[], faces: Faces):
         })
     }
     for (const pad of pads) {
-      // What turns clockwise from the front turns the other way from behind.
-      const t = (-pad.rotation * Math.PI) / 180
-      const corners = [
-        [-1, -1],
-        [1, -1],
-        [1, 1],
-        [-1, 1],
-      ].map(([sx, sy]) => {
-        const [u, v] = [(sx! * pad.widthMm) / 2, (sy! * pad.heightMm) / 2]
-        return `${num(behind(pad.x) + u * Math.cos(t) - v * Math.sin(t))} ${num(down(pad.y) + u * Math.sin(t) + v * Math.cos(t))}` // prettier-ignore
-      })
-      page.drawSvgPath(`M${corners.join('L')}Z`, { ...at, color: PALE, borderColor: INK, borderWidth: 0.2 })
+      page.drawSvgPath(pathOf([pad.outline]), { ...at, color: PALE, borderColor: INK, borderWidth: 0.2 })
       const size = 5
       type.draw(page, pad.label, {
         x: behind(pad.x) * PT_PER_MM - type.width(pad.label, size) / 2,

@@ -135,6 +135,8 @@ export interface PadCount {
   foams: readonly string[]
   /** To peel and set one. */
   seconds: number
+  /** Strips that are bent along a curve. */
+  bent: boolean
 }
 
 /** A task of the graph: what it waits for and how long it takes, without a word. */

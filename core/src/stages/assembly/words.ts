@@ -644,8 +644,8 @@ const stackOf = (foams: readonly string[]): string =>
 const padWords = (pads: readonly PadCount[]): Said =>
   sayAll(
     pads.map(
-      ({ mm, count, size, foams }) =>
-        say`${plural(count, 'pad')} of ${stackOf(foams)}, ${sizeOf(...size)}, ${length(mm, 2)} high`,
+      ({ mm, count, size, foams, bent }) =>
+        say`${plural(count, 'pad')} of ${stackOf(foams)}, ${sizeOf(...size)}, ${length(mm, 2)} high${bent ? ', bent along the curve' : ''}`,
     ),
     '; ',
   )

@@ -6,6 +6,8 @@ import { groupBy } from '../../base'
 export interface Footprint {
   widthMm: number
   heightMm: number
+  /** Strips that may be bent along a curve. */
+  bends: boolean
   foams: Foam[]
 }
 
@@ -38,13 +40,20 @@ export function allPads(foams: readonly Foam[]): Foam[] {
   })
 }
 
+/** A strip is so many times as long as it is wide. */
+const STRIP_TIMES = 2
+
+const canBend = ({ mayBend, widthMm, heightMm }: Foam): boolean =>
+  mayBend && Math.max(widthMm, heightMm) >= STRIP_TIMES * Math.min(widthMm, heightMm)
+
 /** Groups foams by size, larger pads first; whole ones before those that are cut to the same size. */
 export function footprints(foams: readonly Foam[]): Footprint[] {
-  const groups = groupBy(allPads(foams), (foam) => `${foam.widthMm} ${foam.heightMm}`)
+  const groups = groupBy(allPads(foams), (foam) => `${foam.widthMm} ${foam.heightMm} ${canBend(foam)}`)
   return [...groups.values()]
     .map((list) => ({
       widthMm: list[0]!.widthMm,
       heightMm: list[0]!.heightMm,
+      bends: canBend(list[0]!),
       foams: list.toSorted(
         (a, b) => b.thicknessMm - a.thicknessMm || wholeOf(b.id).share - wholeOf(a.id).share,
       ),

@@ -5,7 +5,8 @@ import { foamUnder, isGluedFlat, isOnPane, type Layer, type Project } from '../.
 import { wholeOf } from './foam'
 import { lowered, type PieceHeight } from './heights'
 import { hidingRegion } from './pads/hiding'
-import { cornersOf, handPadsOf, hasRoom, padsForPiece, type Pad } from './pads/pads'
+import { padOutline } from './pads/lie'
+import { handPadsOf, hasRoom, padsForPiece, type Pad } from './pads/pads'
 import { whyNotHere, type WhyNot } from './pads/why-not'
 
 /** A layer’s height and what holds it. Lengths in mm. */
@@ -113,7 +114,7 @@ const TIPS_MM = 6
 
 /** The centre of mass of a piece where it lies far outside all its pads together; null where they hold it. */
 function tipOf({ region }: PieceHeight, pads: readonly Pad[]): [number, number] | null {
-  const hull = convexHull(pads.flatMap(cornersOf))
+  const hull = convexHull(pads.flatMap((pad) => [...padOutline(pad)]))
   if (hull.length < 6) return null
   const { x, y } = regionCentroid(region)
   const near = offset([{ outer: Float64Array.from(hull), holes: [] }], TIPS_MM)

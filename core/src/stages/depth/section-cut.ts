@@ -1,6 +1,7 @@
 // A section through the stack: what a straight cut across or down it meets, with the heights of what it meets.
 import { pathToRegion, type Region } from '../../base/geometry'
-import type { Space, SpacePad, SpacePart } from './space'
+import { padOutline } from './pads/lie'
+import type { Space, SpacePart } from './space'
 
 /** Across from left to right at a height of the picture, or down from its top. */
 export interface CutLine {
@@ -57,7 +58,7 @@ export function cutThrough({ pieces, pads }: Space, line: CutLine): SectionCut {
     cards: cards.toSorted((a, b) => a.bottomMm[0] - b.bottomMm[0]),
     pads: pads.flatMap((pad): CutPad[] => {
       const { layerId, bottomMm, thicknessMm } = pad
-      return stretchesOf([{ outer: cornersOf(pad), holes: [] }], line).map(([fromMm, toMm]) => ({
+      return stretchesOf([{ outer: padOutline(pad), holes: [] }], line).map(([fromMm, toMm]) => ({
         layerId,
         fromMm,
         toMm,
@@ -131,16 +132,4 @@ function farthestOf(part: SpacePart): number {
     farthest.set(part, most)
   }
   return most
-}
-
-function cornersOf({ x, y, rotation, widthMm, heightMm }: SpacePad): Float64Array {
-  const t = (rotation * Math.PI) / 180
-  const [cos, sin] = [Math.cos(t), Math.sin(t)]
-  const signs = [-1, -1, 1, -1, 1, 1, -1, 1]
-  const out = new Float64Array(8)
-  for (let i = 0; i < 8; i += 2) {
-    const [u, v] = [(signs[i]! * widthMm) / 2, (signs[i + 1]! * heightMm) / 2]
-    out.set([x + u * cos - v * sin, y + u * sin + v * cos], i)
-  }
-  return out
 }

@@ -34,6 +34,8 @@ export interface SpacePad {
   rotation: number
   widthMm: number
   heightMm: number
+  /** Of a strip that is bent: see Lie. */
+  bendMm?: number
   bottomMm: number
   thicknessMm: number
   isClear: boolean
@@ -70,17 +72,20 @@ export function spaceOf(project: Project, { pieces, pads, lip, stackMm }: DepthP
         bottomMm: lip!.bottomMm,
         isClear: lip!.foamIds.every((id) => clear.has(id)),
       })),
-      ...pads.map(({ layerId, pieceId, foamIds, x, y, rotation, widthMm, heightMm, thicknessMm }) => ({
-        layerId,
-        x,
-        y,
-        rotation,
-        widthMm,
-        heightMm,
-        thicknessMm,
-        bottomMm: (bottoms.get(`${layerId} ${pieceId}`) ?? thicknessMm) - thicknessMm,
-        isClear: foamIds.every((id) => clear.has(id)),
-      })),
+      ...pads.map(
+        ({ layerId, pieceId, foamIds, x, y, rotation, widthMm, heightMm, bendMm, thicknessMm }) => ({
+          layerId,
+          x,
+          y,
+          rotation,
+          widthMm,
+          heightMm,
+          ...(bendMm === undefined ? {} : { bendMm }),
+          thicknessMm,
+          bottomMm: (bottoms.get(`${layerId} ${pieceId}`) ?? thicknessMm) - thicknessMm,
+          isClear: foamIds.every((id) => clear.has(id)),
+        }),
+      ),
     ],
   }
 }

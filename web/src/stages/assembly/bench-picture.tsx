@@ -1,5 +1,6 @@
 // What a step looks like: the stack as far as it is built, or the piece alone from behind where its back is worked on; at true size
 // where that is asked for.
+import { padPlace, PadShape } from '../../drawing/pad-shape'
 import { useState } from 'react'
 import {
   builtLayers,
@@ -153,17 +154,9 @@ function StepDrawing({ project, step, steps, at, px }: Props & { px: number }) {
         <LayerShape layer={own} colour={colourOf(project, own)} px={px} />
         {glue && <GlueMarks glue={glue} px={px} ink="#1e2126" />}
         {(map?.pads ?? []).map((pad, i) => (
-          <rect
-            key={i}
-            transform={`translate(${pad.x} ${pad.y}) rotate(${pad.rotation})`}
-            x={-pad.widthMm / 2}
-            y={-pad.heightMm / 2}
-            width={pad.widthMm}
-            height={pad.heightMm}
-            fill="#fff"
-            stroke="#1e2126"
-            strokeWidth={px * 1.2}
-          />
+          <g key={i} transform={padPlace(pad)}>
+            <PadShape pad={pad} stroke="#1e2126" strokeWidth={px * 1.2} />
+          </g>
         ))}
       </g>
     )

@@ -1,3 +1,4 @@
+import { padPlace, PadShape } from '../../drawing/pad-shape'
 import { type MouseEvent } from 'react'
 import { regionContains } from '@feuillet/core/base/geometry'
 import { builtLayers, colourOf, pieceRegion, type Layer } from '@feuillet/core/project'
@@ -95,29 +96,26 @@ export function PadDrawing({
           const [dx, dy] = isPicked ? hand.drag : [0, 0]
           const name = `${size(pad.widthMm, pad.heightMm)}, ${length(pad.thicknessMm)} high${
             pad.foamIds.length > 1 ? `, ${pad.foamIds.length} stacked` : ''
-          }${pad.handId ? ', put by you' : ''}`
+          }${pad.bendMm ? ', bent' : ''}${pad.handId ? ', put by you' : ''}`
           return (
             <g
               key={key}
-              transform={`translate(${pad.x + dx} ${pad.y + dy}) rotate(${pad.rotation})`}
+              transform={padPlace({ ...pad, x: pad.x + dx, y: pad.y + dy })}
               data-pad={pad.handId ? 'hand' : 'planned'}
               role="button"
               tabIndex={0}
               aria-pressed={isPicked}
               aria-label={`Pad ${name}`}
-              className="cursor-move outline-none focus-visible:[&>rect]:stroke-plum"
+              className="cursor-move outline-none focus-visible:[&>*]:stroke-plum"
               onFocus={() => hand.pick(pad)}
               onPointerDown={(event) => hand.begin(pad, event)}
               onPointerMove={hand.onMove}
               onPointerUp={hand.onUp}
               onKeyDown={(event) => hand.onKey(pad, event)}
             >
-              <rect
-                x={-pad.widthMm / 2}
-                y={-pad.heightMm / 2}
-                width={pad.widthMm}
-                height={pad.heightMm}
-                rx={isRound(pad) ? pad.widthMm / 2 : 0}
+              <PadShape
+                pad={pad}
+                round={isRound(pad)}
                 fill={pad.handId ? '#f3e3ef' : '#fff'}
                 stroke={isPicked ? 'var(--color-plum)' : '#1e2126'}
                 strokeWidth={px * (isPicked ? 2.6 : 1.2)}

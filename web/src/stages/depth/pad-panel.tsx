@@ -34,6 +34,7 @@ export function PadPanel({ layer, pads, hand }: { layer: Layer; pads: readonly P
         pieceId: piece.id,
         ...middle,
         rotation: 0,
+        bendMm: null,
         foamIds,
       }),
     )
@@ -55,7 +56,7 @@ export function PadPanel({ layer, pads, hand }: { layer: Layer; pads: readonly P
               value: foam.id,
               label: `${foam.name}, ${size(foam.widthMm, foam.heightMm)}, ${length(foam.thicknessMm)}`,
             }))}
-            onChange={(id) => hand.set({ foamIds: [id] }, 'another foam')}
+            onChange={(id) => hand.set({ foamIds: [id], bendMm: null }, 'another foam')}
           />
           <div className="grid gap-2">
             <LengthField

@@ -40,8 +40,12 @@ export function usePadHand(layer: Layer, pads: readonly Pad[]): PadHand {
     dispatch(change(`${label} under ${layer.name}`, change_, gesture))
   const put = (pad: Pad, patch: Partial<HandPad>, label = 'move a pad', gesture?: string) => {
     const id = pad.handId ?? crypto.randomUUID()
-    const { layerId, pieceId, x, y, rotation, foamIds } = pad
-    edit(label, (p) => putPad(p, { layerId, pieceId, x, y, rotation, foamIds, ...patch, id }), gesture)
+    const { layerId, pieceId, x, y, rotation, bendMm = null, foamIds } = pad
+    edit(
+      label,
+      (p) => putPad(p, { layerId, pieceId, x, y, rotation, bendMm, foamIds, ...patch, id }),
+      gesture,
+    )
     setKey(id)
   }
   const remove = (pad: Pad) => {

@@ -137,6 +137,18 @@ export function FoamTable() {
           />
         ),
       },
+      {
+        id: 'mayBend',
+        title: 'bent',
+        value: (foam) => (foam.mayBend ? 'may be bent' : ''),
+        cell: (foam) => (
+          <Checkbox
+            label={`Strips of ${foam.name} may be bent along a curve`}
+            checked={foam.mayBend}
+            onChange={(mayBend) => set(foam, { mayBend })}
+          />
+        ),
+      },
       binColumn<Foam>((foam) =>
         dispatch(changeSupplies(`bin ${foam.name}`, (held) => withoutSupply(held, foam.id))),
       ),

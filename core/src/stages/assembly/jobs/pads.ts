@@ -18,12 +18,15 @@ export function padCounts({ depth, project }: Known): Map<string, PadCount[]> {
   const byLayer = groupBy(depth?.pads ?? [], ({ layerId }) => layerId)
   return new Map(
     [...byLayer].map(([layerId, pads]) => {
-      const kinds = groupBy(pads, (pad) => `${pad.widthMm} ${pad.heightMm} ${pad.foamIds.join(' ')}`)
+      const kinds = groupBy(
+        pads,
+        (pad) => `${pad.widthMm} ${pad.heightMm} ${pad.foamIds.join(' ')} ${pad.bendMm !== undefined}`,
+      )
       const counts = [...kinds.values()].map((same): PadCount => {
-        const { thicknessMm, widthMm, heightMm, foamIds } = same[0]!
+        const { thicknessMm, widthMm, heightMm, bendMm, foamIds } = same[0]!
         const own = { mm: thicknessMm, size: [widthMm, heightMm], foams: foamIds.map(nameOf) } as const
         const seconds = foamIds.reduce((total, id) => total + secondsOf(id), 0)
-        return { ...own, count: same.length, seconds }
+        return { ...own, count: same.length, seconds, bent: bendMm !== undefined }
       })
       return [layerId, counts.toSorted((a, b) => b.count - a.count)]
     }),

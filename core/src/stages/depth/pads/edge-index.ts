@@ -1,6 +1,7 @@
 // Whether a turned rectangle lies wholly inside a region: its centre does, and no outline passes through it.
 import Flatbush from 'flatbush'
 import { regionContains, regionRings, type Region } from '../../../base/geometry'
+import type { Lie } from './lie'
 
 /** The edges of a region by cell, to ask quickly whether a rectangle lies inside. */
 export class EdgeIndex {
@@ -21,6 +22,13 @@ export class EdgeIndex {
         this.index!.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by))
       }
     this.index?.finish()
+  }
+
+  /** True where all of some straight pads lie inside the region. */
+  holdsAll(lies: readonly Lie[]): boolean {
+    return lies.every(({ x, y, widthMm, heightMm, rotation }) =>
+      this.holds(x, y, widthMm, heightMm, rotation),
+    )
   }
 
   /** True where the rectangle (centre, size, degrees) lies inside the region. */

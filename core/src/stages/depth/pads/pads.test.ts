@@ -216,6 +216,7 @@ describe('pads that the maker puts', () => {
     x: 70,
     y: 80,
     rotation: 15,
+    bendMm: null,
     foamIds: ['foam-6x6-2'],
     ...more,
   })

@@ -18,6 +18,7 @@ import { allPads, type Footprint } from '../foam'
 import type { PieceHeight } from '../heights'
 import { CardField, type Ways } from './card-field'
 import { fewestSets } from './cover'
+import { padChords, padOutline, TIGHTEST, type Lie } from './lie'
 import { keyOf, placesFor, SLACK_MM, type Place } from './places'
 
 /** One pad under a piece; stacked foams count as one. */
@@ -31,6 +32,8 @@ export interface Pad {
   rotation: number
   widthMm: number
   heightMm: number
+  /** Of a strip that is bent: see Lie. */
+  bendMm?: number
   thicknessMm: number
   /** Foams stacked for it, thickest first. */
   foamIds: string[]
@@ -83,7 +86,7 @@ export function handPadsOf(project: Project, piece: PieceHeight): Pad[] {
   const foams = new Map(allPads(project.drawer.foams).map((foam) => [foam.id, foam]))
   return handPads
     .filter(({ layerId, pieceId }) => layerId === piece.layer.id && pieceId === piece.pieceId)
-    .flatMap(({ id, layerId, pieceId, x, y, rotation, foamIds }): Pad[] => {
+    .flatMap(({ id, layerId, pieceId, x, y, rotation, bendMm, foamIds }): Pad[] => {
       const known = foamIds.flatMap((foamId) => foams.get(foamId) ?? [])
       const [first] = known
       if (!first) return []
@@ -96,6 +99,7 @@ export function handPadsOf(project: Project, piece: PieceHeight): Pad[] {
           rotation,
           widthMm: first.widthMm,
           heightMm: first.heightMm,
+          ...(bendMm === null ? {} : { bendMm }),
           thicknessMm: known.reduce((sum, { thicknessMm }) => sum + thicknessMm, 0),
           foamIds: known.map((foam) => foam.id),
           handId: id,
@@ -234,11 +238,12 @@ function stepFor(places: readonly Place[]): number {
 
 /** Places round pads, between those that were tried before. */
 function between(piece: PieceHeight, places: readonly Place[], pads: readonly Pad[], stepMm: number): Pad[] {
-  return pads.flatMap(({ x, y, rotation }) =>
+  return pads.flatMap(({ x, y, rotation, bendMm }) =>
     BETWEEN_STEPS.flatMap((share) =>
       Array.from({ length: BETWEEN_TURNS }, (_, k) => (k * 2 * Math.PI) / BETWEEN_TURNS).flatMap((turn) => {
         const at = { x: x + Math.cos(turn) * stepMm * share, y: y + Math.sin(turn) * stepMm * share }
-        return poseAt(piece, places, { ...at, deg: rotation }) ?? []
+        const bend = bendMm === undefined ? null : { deg: rotation, radiusFor: () => bendMm }
+        return poseAt(piece, places, { ...at, deg: rotation, bend }) ?? []
       }),
     ),
   )
@@ -249,11 +254,12 @@ function posesFor(piece: PieceHeight, places: readonly Place[], step: number): P
   const regions = [...new Set(places.map(({ region }) => region))]
   const out: Pad[] = []
   const seen = new Set<string>()
-  const tryAt = (x: number, y: number, deg: number) => {
+  const mayBend = places.some(({ footprint }) => footprint.bends)
+  const tryAt = (x: number, y: number, deg: number, bend: Bend | null = null) => {
     const key = `${Math.round(x * 4)} ${Math.round(y * 4)}`
     if (seen.has(key)) return
     seen.add(key)
-    const pad = poseAt(piece, places, { x, y, deg })
+    const pad = poseAt(piece, places, { x, y, deg, bend })
     if (pad) out.push(pad)
   }
   const centre = regionCentroid(piece.region)
@@ -275,38 +281,87 @@ function posesFor(piece: PieceHeight, places: readonly Place[], step: number): P
     // As near to the edge as a pad goes: there it holds rims and tips.
     const rings = [...halves]
       .filter((half) => half <= least * 1.01 || halves.size <= 2)
-      .flatMap((half) => regionRings(offset(region, -half - 0.03, 'miter')))
+      .flatMap((half) => regionRings(offset(region, -half - (mayBend ? ROOM_TO_BEND_MM : 0.03), 'miter')))
     const total = rings.reduce((sum, ring) => sum + lengthOf(ring), 0)
     const along = Math.max(step * 0.75, total / (MOST_TRIED * 0.5))
-    for (const ring of rings) for (const { x, y, deg } of stationsOf(ring, along)) tryAt(x, y, deg)
+    for (const ring of rings)
+      for (const { x, y, deg, onRing } of stationsOf(ring, along))
+        tryAt(x, y, deg, mayBend ? bendAlong(ring, onRing) : null)
   }
   return out
 }
 
-/** The largest pad that lies inside at a place; turned as asked for, or a quarter more. */
+/** How a strip could follow a curve at a place: the way of the curve there, and the radius that a strip of a length is bent to. */
+interface Bend {
+  deg: number
+  radiusFor: (lengthMm: number) => number | null
+}
+
+/** The largest pad that lies inside at a place; turned as asked for, or a quarter more, or bent along a curve. */
 function poseAt(
   piece: PieceHeight,
   places: readonly Place[],
-  { x, y, deg }: Point & { deg: number },
+  { x, y, deg, bend }: Point & { deg: number; bend: Bend | null },
 ): Pad | null {
   for (const { index, footprint, build } of places) {
     const { widthMm, heightMm } = footprint
-    for (const rotation of widthMm === heightMm ? [deg] : [deg, deg + 90]) {
-      if (!index.holds(x, y, widthMm, heightMm, rotation)) continue
-      return {
-        layerId: piece.layer.id,
-        pieceId: piece.pieceId,
-        x,
-        y,
-        rotation,
-        widthMm,
-        heightMm,
-        thicknessMm: build.totalMm,
-        foamIds: build.foams.map((foam) => foam.id),
-      }
-    }
+    const pad = (how: Pick<Pad, 'rotation' | 'bendMm'>): Pad => ({
+      layerId: piece.layer.id,
+      pieceId: piece.pieceId,
+      x,
+      y,
+      ...how,
+      widthMm,
+      heightMm,
+      thicknessMm: build.totalMm,
+      foamIds: build.foams.map((foam) => foam.id),
+    })
+    for (const rotation of widthMm === heightMm ? [deg] : [deg, deg + 90])
+      if (index.holds(x, y, widthMm, heightMm, rotation)) return pad({ rotation })
+    const bendMm = footprint.bends ? bend?.radiusFor(Math.max(widthMm, heightMm)) : null
+    if (!bend || !bendMm || Math.abs(bendMm) < TIGHTEST * Math.min(widthMm, heightMm)) continue
+    const curved = pad({ rotation: widthMm >= heightMm ? bend.deg : bend.deg - 90, bendMm })
+    if (index.holdsAll(padChords(curved))) return curved
   }
   return null
+}
+
+/** A bent strip keeps so far from the edge of where it may lie: outlines are drawn in chords, mm. */
+const ROOM_TO_BEND_MM = 0.12
+/** A strip whose ends lie off a straight one by less than this is laid straight, mm. */
+const STRAIGHT_MM = 0.15
+
+/** How strips may follow a ring at a place on it: along the circle through that place and those half a strip to either side. */
+function bendAlong(ring: Float64Array, { edge, x, y }: OnRing): Bend {
+  const n = ring.length
+  /** The place so far along the ring from here, forward or back. */
+  const walk = (mm: number): [number, number] => {
+    let [px, py] = [x, y]
+    let left = Math.abs(mm)
+    const step = mm > 0 ? 2 : -2
+    for (let i = mm > 0 ? (edge + 2) % n : edge, k = 0; k < n; i = (i + step + n) % n, k += 2) {
+      const far = Math.hypot(ring[i]! - px, ring[i + 1]! - py)
+      if (far >= left)
+        return [px + ((ring[i]! - px) * left) / (far || 1), py + ((ring[i + 1]! - py) * left) / (far || 1)]
+      left -= far
+      ;[px, py] = [ring[i]!, ring[i + 1]!]
+    }
+    return [px, py]
+  }
+  const [ax, ay] = walk(-1)
+  const [bx, by] = walk(1)
+  const way = Math.atan2(by - ay, bx - ax)
+  return {
+    deg: (way * 180) / Math.PI,
+    radiusFor: (lengthMm) => {
+      const [from, to] = [walk(-lengthMm / 2), walk(lengthMm / 2)]
+      // Half the chord, and how far this place lies off it; the side is that of the chord as seen from here.
+      const half = Math.hypot(to[0] - from[0], to[1] - from[1]) / 2
+      const off = ((from[0] + to[0]) / 2 - x) * -Math.sin(way) + ((from[1] + to[1]) / 2 - y) * Math.cos(way)
+      if (Math.abs(off) < STRAIGHT_MM) return null
+      return Math.sign(off) * ((half * half + off * off) / (2 * Math.abs(off)))
+    },
+  }
 }
 
 /** The chosen pads, none on another: what would lie on one gives way to the pad that best makes up for it. */
@@ -345,6 +400,12 @@ function apart(chosen: readonly number[], candidates: readonly Candidate[], rows
 
 /** Whether two pads lie on each other or too near: by the discs round them, then by their sides (separating axes). */
 export function overlaps(a: Pad, b: Pad): boolean {
+  if (a.bendMm === undefined && b.bendMm === undefined) return overlapStraight(a, b)
+  const theirs = padChords(b)
+  return padChords(a).some((own) => theirs.some((other) => overlapStraight(own, other)))
+}
+
+function overlapStraight(a: Lie, b: Lie): boolean {
   const reach = (Math.hypot(a.widthMm, a.heightMm) + Math.hypot(b.widthMm, b.heightMm)) / 2 + APART_MM
   const [dx, dy] = [b.x - a.x, b.y - a.y]
   if (dx * dx + dy * dy >= reach * reach) return false
@@ -358,7 +419,7 @@ export function overlaps(a: Pad, b: Pad): boolean {
 }
 
 /** Half of a pad's shadow on a direction. */
-function halfAlong({ widthMm, heightMm, rotation }: Pad, ux: number, uy: number): number {
+function halfAlong({ widthMm, heightMm, rotation }: Lie, ux: number, uy: number): number {
   const t = (rotation * Math.PI) / 180
   return (
     (Math.abs(Math.cos(t) * ux + Math.sin(t) * uy) * widthMm +
@@ -390,23 +451,8 @@ function balanced(piece: PieceHeight, pads: Pad[], candidates: readonly Candidat
 
 /** Whether a point lies between pads. */
 function holdsUp(pads: readonly Pad[], { x, y }: Point): boolean {
-  const hull = convexHull(pads.flatMap(cornersOf))
+  const hull = convexHull(pads.flatMap((pad) => [...padOutline(pad)]))
   return hull.length >= 6 && ringContains(hull, x, y)
-}
-
-/** Corners of a pad: x, y, x, y, … */
-export function cornersOf({ x, y, widthMm, heightMm, rotation }: Pad): number[] {
-  const t = (rotation * Math.PI) / 180
-  const [cos, sin] = [Math.cos(t), Math.sin(t)]
-  return [
-    [-1, -1],
-    [1, -1],
-    [1, 1],
-    [-1, 1],
-  ].flatMap(([sx, sy]) => {
-    const [u, v] = [(sx! * widthMm) / 2, (sy! * heightMm) / 2]
-    return [x + u * cos - v * sin, y + u * sin + v * cos]
-  })
 }
 
 /** The point of a region that is farthest from the middle of a pad, along the card; parts without a pad are as far as their size. */
@@ -434,9 +480,14 @@ const lengthOf = (ring: Float64Array): number => {
   return sum
 }
 
+/** A place on a ring: the corner before it, by its place among the ring's numbers. */
+interface OnRing extends Point {
+  edge: number
+}
+
 /** Corners of a ring, and even steps between them, each with the turn of the edge there (a square looks the same every quarter: −45° to 45°). */
-function stationsOf(ring: Float64Array, step: number): (Point & { deg: number })[] {
-  const out: (Point & { deg: number })[] = []
+function stationsOf(ring: Float64Array, step: number): (Point & { deg: number; onRing: OnRing })[] {
+  const out: (Point & { deg: number; onRing: OnRing })[] = []
   let since = Infinity
   for (let i = 0; i < ring.length; i += 2) {
     const k = (i + 2) % ring.length
@@ -446,7 +497,8 @@ function stationsOf(ring: Float64Array, step: number): (Point & { deg: number })
     const free = (Math.atan2(qy - y, qx - x) * 180) / Math.PI
     const deg = Math.round(((((free + 45) % 90) + 90) % 90) * 10) / 10 - 45
     for (let at = Math.max(0, step - since); at < length; at += step) {
-      out.push({ x: x + ((qx - x) * at) / length, y: y + ((qy - y) * at) / length, deg })
+      const place = { x: x + ((qx - x) * at) / length, y: y + ((qy - y) * at) / length }
+      out.push({ ...place, deg, onRing: { edge: i, ...place } })
       since = -at
     }
     since += length

@@ -10,7 +10,7 @@ import {
   type Layer,
   type Project,
 } from '@feuillet/core/project'
-import type { Space, SpacePad } from '@feuillet/core/stages/depth'
+import { padChords, type Space, type SpacePad } from '@feuillet/core/stages/depth'
 import { polygonBox } from '@feuillet/core/base/geometry'
 import { pictureUrl } from '../../../drawing/picture-url'
 import { grainTexture, paperMaterials } from './materials'
@@ -124,9 +124,10 @@ function LayerModel({ project, layer, space, grain, lit, order, liftMm }: LayerP
           receiveShadow
         />
       ))}
-      {pads.map((pad, k) => (
-        <PadModel key={k} pad={pad} />
-      ))}
+      {pads.flatMap((pad, k) =>
+        // A bent strip stands as the chords of its arc.
+        padChords(pad).map((chord, i) => <PadModel key={`${k} ${i}`} pad={{ ...pad, ...chord }} />),
+      )}
     </group>
   )
 }
