@@ -17,6 +17,31 @@ export interface Ways {
   mm: Float64Array
 }
 
+/** From a cell to those that come after it: beside, below, and aslant. */
+const AHEAD = [
+  [1, 0],
+  [0, 1],
+  [1, 1],
+  [-1, 1],
+] as const
+
+/** Pairs of samples and how far apart they are, mm. */
+class Links {
+  readonly from: number[] = []
+  readonly to: number[] = []
+  readonly mm: number[] = []
+
+  get count(): number {
+    return this.from.length
+  }
+
+  add(from: number, to: number, mm: number): void {
+    this.from.push(from)
+    this.to.push(to)
+    this.mm.push(mm)
+  }
+}
+
 /** Samples of a region and the ways between neighbours. All lengths in mm. */
 export class CardField {
   readonly x: Float64Array
@@ -82,7 +107,7 @@ export class CardField {
         ys.push(this.minY + (Math.floor(cell / this.cols) + 0.5) * p)
       }
     const grid = xs.length
-    const links: [number, number, number][] = []
+    const links = new Links()
     for (const ring of rings) this.walk(ring, xs, ys, links)
     this.x = Float64Array.from(xs)
     this.y = Float64Array.from(ys)
@@ -94,16 +119,17 @@ export class CardField {
     this.linkGrid(links)
     this.linkOutline(grid, links)
     const degree = new Int32Array(this.count + 1)
-    for (const [a, c] of links) {
-      degree[a + 1]!++
-      degree[c + 1]!++
+    for (let i = 0; i < links.count; i++) {
+      degree[links.from[i]! + 1]!++
+      degree[links.to[i]! + 1]!++
     }
     for (let i = 0; i < this.count; i++) degree[i + 1]! += degree[i]!
     this.start = degree
     const fill = degree.slice()
-    this.next = new Int32Array(links.length * 2)
-    this.length = new Float64Array(links.length * 2)
-    for (const [a, c, mm] of links) {
+    this.next = new Int32Array(links.count * 2)
+    this.length = new Float64Array(links.count * 2)
+    for (let i = 0; i < links.count; i++) {
+      const [a, c, mm] = [links.from[i]!, links.to[i]!, links.mm[i]!]
       this.next[fill[a]!] = c
       this.length[fill[a]!++] = mm
       this.next[fill[c]!] = a
@@ -155,7 +181,7 @@ export class CardField {
   }
 
   /** Samples along an outline, each linked to the next: at its corners, and no farther apart than the pitch. */
-  private walk(ring: Float64Array, xs: number[], ys: number[], links: [number, number, number][]): void {
+  private walk(ring: Float64Array, xs: number[], ys: number[], links: Links): void {
     const n = ring.length / 2
     const first = xs.length
     let since = Infinity
@@ -186,35 +212,30 @@ export class CardField {
     // Along a bend the outline is a little longer than its chord; so little that the chord counts as card.
     for (let i = 0; i < count; i++) {
       const [a, c] = [first + i, first + ((i + 1) % count)]
-      if (a !== c) links.push([a, c, Math.hypot(xs[a]! - xs[c]!, ys[a]! - ys[c]!)])
+      if (a !== c) links.add(a, c, Math.hypot(xs[a]! - xs[c]!, ys[a]! - ys[c]!))
     }
   }
 
-  private linkGrid(links: [number, number, number][]): void {
+  private linkGrid(links: Links): void {
     const { cols, rows, sampleOf, whole } = this
     for (let r = 0; r < rows; r++)
       for (let c = 0; c < cols; c++) {
         const a = sampleOf[r * cols + c]!
         if (a < 0) continue
-        for (const [dc, dr] of [
-          [1, 0],
-          [0, 1],
-          [1, 1],
-          [-1, 1],
-        ] as const) {
+        for (const [dc, dr] of AHEAD) {
+          const mm = dc === 0 || dr === 0 ? this.pitch : Math.SQRT2 * this.pitch
           const [tc, tr] = [c + dc, r + dr]
           if (tc < 0 || tc >= cols || tr >= rows) continue
           const to = sampleOf[tr * cols + tc]!
           if (to < 0) continue
           const clear =
             whole[r * cols + c] && whole[tr * cols + tc] && whole[r * cols + tc] && whole[tr * cols + c]
-          if (clear || this.isClear(this.x[a]!, this.y[a]!, this.x[to]!, this.y[to]!))
-            links.push([a, to, Math.hypot(dc, dr) * this.pitch])
+          if (clear || this.isClear(this.x[a]!, this.y[a]!, this.x[to]!, this.y[to]!)) links.add(a, to, mm)
         }
       }
   }
 
-  private linkOutline(grid: number, links: [number, number, number][]): void {
+  private linkOutline(grid: number, links: Links): void {
     const reach = this.pitch * 1.5
     for (let i = grid; i < this.count; i++) {
       const [x, y] = [this.x[i]!, this.y[i]!]
@@ -223,14 +244,14 @@ export class CardField {
         for (let tc = Math.max(0, c - 1); tc <= Math.min(this.cols - 1, c + 1); tc++) {
           const to = this.sampleOf[tr * this.cols + tc]!
           if (to >= 0 && this.isClear(x, y, this.x[to]!, this.y[to]!))
-            links.push([i, to, Math.hypot(x - this.x[to]!, y - this.y[to]!)])
+            links.add(i, to, Math.hypot(x - this.x[to]!, y - this.y[to]!))
         }
       for (const near of this.outline.search(x - reach, y - reach, x + reach, y + reach)) {
         const to = near + grid
         if (to <= i + 1) continue
         const mm = Math.hypot(x - this.x[to]!, y - this.y[to]!)
         if (mm > HAIR_MM * 3 && mm <= reach && this.isClear(x, y, this.x[to]!, this.y[to]!, true))
-          links.push([i, to, mm])
+          links.add(i, to, mm)
       }
     }
   }

@@ -187,6 +187,8 @@ function planPads({
       sets: list.map(({ reach }) => reach),
       cost: Float64Array.from(list, ({ pad }) => 1 - (pad.widthMm * pad.heightMm) / largest),
     })
+  /** What is measured on in the end. */
+  let finer: CardField | null = null
   /** Samples within the span of a place and how far off each is, the nearest first. */
   const ways = new Map<Pad, Ways>()
   const waysFrom = (pad: Pad): Ways => {
@@ -211,7 +213,8 @@ function planPads({
       if (finer.length <= chosen.length) chosen = finer
     }
     const pads = balanced(piece, [...put, ...apart(chosen, candidates, field.count)], candidates)
-    return { pads, ...farthestOf(piece.region, pads, field.pitch * FINER), noRoom: false }
+    finer ??= new CardField(piece.region, field.pitch * FINER)
+    return { pads, ...farthestIn(finer, pads), noRoom: false }
   }
   const sure = planWithin(Math.max(spanMm * 0.5, spanMm - field.pitch * BETWEEN))
   if (sure.pads.length < 2 || sure.pads.length > FEW) return sure
@@ -456,13 +459,13 @@ function holdsUp(pads: readonly Pad[], { x, y }: Point): boolean {
 }
 
 /** The point of a region that is farthest from the middle of a pad, along the card; parts without a pad are as far as their size. */
-export function farthestOf(
-  region: Region,
-  pads: readonly Point[],
-  pitchMm: number,
-): { farthestMm: number; farthestAt: [number, number] | null } {
+export const farthestOf = (region: Region, pads: readonly Point[], pitchMm: number): Farthest =>
+  farthestIn(new CardField(region, pitchMm), pads)
+
+type Farthest = Pick<PiecePads, 'farthestMm' | 'farthestAt'>
+
+function farthestIn(field: CardField, pads: readonly Point[]): Farthest {
   if (pads.length === 0) return { farthestMm: 0, farthestAt: null }
-  const field = new CardField(region, pitchMm)
   const { samples, mm } = field.around(
     pads.map(({ x, y }) => [x, y] as const),
     Infinity,
