@@ -11,10 +11,13 @@ import {
   pieceRegion,
   setLayer,
   thicknessOf,
+  unitsOfStack,
   type Layer,
   type Project,
   isStandOff,
 } from '../../project'
+import { fresh } from '../../base'
+import { bodyOf } from './bodies'
 import { gapChoices, madeGap } from './foam'
 
 /** Cost of giving up a gap altogether and gluing: far above any miss of a target. */
@@ -66,57 +69,126 @@ function weightsOf({ plan: { profile, heroLayerId } }: Project, free: readonly L
 interface Resting {
   /** Of the free layer whose gap is under it; −1 where its gap is fixed. */
   free: number
-  /** Card, and the gap where that is fixed, mm. */
-  ownMm: number
-  /** Places below it, by their numbers. */
+  /** Card, mm. */
+  cardMm: number
+  /** The gap under it where that is fixed, mm. */
+  gapMm: number
+  /** Places below it, by their numbers; of a part that is built on the bench those that are none of its own. */
   on: number[]
+  /** Null for what is laid by itself. */
+  body: InBody | null
 }
 
-/** Pieces and what each rests on, back to front. Needs the geometry loaded. */
+/** A place of a part that is built on the bench and laid on as one stiff body. */
+interface InBody {
+  /** Places of the part, from the first to before the last. */
+  from: number
+  to: number
+  /** It is of the hindmost layer, by whose joint the part rests. */
+  isBase: boolean
+  /** Places of the part below it, by their numbers. */
+  inside: number[]
+}
+
+/** Pieces and what each rests on, in the order in which they are laid. Needs the geometry loaded. */
 function restings(project: Project, free: readonly Layer[]): Resting[] {
   // What the frame holds by tabs or the pane bears rests on nothing, and nothing on it.
-  const layers = builtLayers(project).filter(
-    (layer) => layer.joint.kind !== 'tab' && !isOnPane(layer) && !isStandOff(layer),
-  )
-  const many = layers.reduce((sum, layer) => sum + layer.pieces.length, 0) > MOST_PIECES
+  const rests = (layer: Layer) => layer.joint.kind !== 'tab' && !isOnPane(layer) && !isStandOff(layer)
+  const units = unitsOfStack(project)
+  const pieces = units.flatMap(({ layers }) => layers.filter(rests)).flatMap((layer) => layer.pieces)
+  const many = pieces.length > MOST_PIECES
   const out: Resting[] = []
   const placed: { region: Region; box: Box }[] = []
-  for (const layer of layers) {
-    const { joint } = layer
-    const at = free.indexOf(layer)
-    const made = (gapMm: number) => (gapMm > 0 ? (madeGap(project.drawer.foams, gapMm) ?? gapMm) : 0)
-    const fixed = joint.kind === 'foam' && at < 0 ? made(joint.gapMm) : 0
-    const pieces = many
-      ? [{ region: layerRegion(layer), own: undefined }]
-      : layer.pieces.map((piece) => ({ region: pieceRegion(piece), own: pieceJoint(joint, piece.id) }))
-    const before = placed.length
-    for (const { region, own } of pieces) {
-      const box = regionBox(region)
-      const least = regionArea(region) * SLIVER
-      const on: number[] = []
-      for (let k = 0; k < before; k++)
-        if (boxesMeet(box, placed[k]!.box) && regionArea(intersect(region, placed[k]!.region)) > least)
-          on.push(k)
-      // What is held otherwise than its layer keeps that, whatever gap the layer gets.
-      const gap = own ? { free: -1, mm: made(own.gapMm ?? 0) } : { free: at, mm: fixed }
-      out.push({ free: gap.free, ownMm: thicknessOf(project, layer) + gap.mm, on })
-      placed.push({ region, box })
+  for (const unit of units) {
+    const from = out.length
+    const isBody = unit.part !== null && bodyOf(project, unit, fresh) !== null
+    for (const layer of unit.layers.filter(rests)) {
+      const before = out.length
+      for (const { region, gap } of placesOf(project, layer, { free: free.indexOf(layer), many })) {
+        const box = regionBox(region)
+        const least = regionArea(region) * SLIVER
+        const below = range(0, before).filter(
+          (k) => boxesMeet(box, placed[k]!.box) && regionArea(intersect(region, placed[k]!.region)) > least,
+        )
+        const inside = isBody ? below.filter((k) => k >= from) : []
+        out.push({
+          free: gap.free,
+          cardMm: thicknessOf(project, layer),
+          gapMm: gap.mm,
+          on: below.filter((k) => !inside.includes(k)),
+          body: isBody ? { from, to: from, inside, isBase: layer === unit.layers[0] } : null,
+        })
+        placed.push({ region, box })
+      }
     }
+    for (const place of out.slice(from)) if (place.body) place.body.to = out.length
   }
   return out
 }
 
+/** Places of a layer: its pieces each with the gap under it, or all of it as one. */
+function placesOf(
+  project: Project,
+  layer: Layer,
+  { free, many }: { free: number; many: boolean },
+): { region: Region; gap: { free: number; mm: number } }[] {
+  const { joint } = layer
+  const made = (gapMm: number) => (gapMm > 0 ? (madeGap(project.drawer.foams, gapMm) ?? gapMm) : 0)
+  const gap = { free, mm: joint.kind === 'foam' && free < 0 ? made(joint.gapMm) : 0 }
+  if (many) return [{ region: layerRegion(layer), gap }]
+  return layer.pieces.map((piece) => {
+    // What is held otherwise than its layer keeps that, whatever gap the layer gets.
+    const own = pieceJoint(joint, piece.id)
+    return { region: pieceRegion(piece), gap: own ? { free: -1, mm: made(own.gapMm ?? 0) } : gap }
+  })
+}
+
+const range = (from: number, to: number): number[] => Array.from({ length: to - from }, (_, k) => from + k)
+
 /** How high the highest place stands with gaps of the free layers. */
 function heightOf(list: readonly Resting[], gaps: ArrayLike<number>): number {
   const tops = new Float64Array(list.length)
+  const gapOf = ({ free, gapMm }: Resting) => gapMm + (free >= 0 ? gaps[free]! : 0)
+  const topOf = (places: readonly number[]) => {
+    let top = 0
+    for (const j of places) if (tops[j]! > top) top = tops[j]!
+    return top
+  }
   let most = 0
-  list.forEach(({ free, ownMm, on }, k) => {
-    let under = 0
-    for (const j of on) if (tops[j]! > under) under = tops[j]!
-    tops[k] = under + ownMm + (free >= 0 ? gaps[free]! : 0)
+  for (let k = 0; k < list.length; k++) {
+    const place = list[k]!
+    if (place.body) {
+      if (place.body.from === k) lay(list, place.body, { tops, gapOf, topOf })
+    } else tops[k] = topOf(place.on) + gapOf(place) + place.cardMm
     if (tops[k]! > most) most = tops[k]!
-  })
+  }
   return most
+}
+
+/**
+ * Lays a part that is built on the bench: within it heights are those of the bench; it rests by the joint of its hindmost layer, and no lower
+ * than all else of it can go without running into what is there.
+ */
+function lay(
+  list: readonly Resting[],
+  { from, to }: InBody,
+  {
+    tops,
+    gapOf,
+    topOf,
+  }: { tops: Float64Array; gapOf: (place: Resting) => number; topOf: (places: readonly number[]) => number },
+): void {
+  let seatMm = 0
+  for (let k = from; k < to; k++) {
+    const place = list[k]!
+    const { isBase, inside } = place.body!
+    // Over the bench, until it is known where the part lies: what it rests on outside is laid already.
+    const bottomMm = isBase ? 0 : topOf(inside) + gapOf(place)
+    const under = topOf(place.on)
+    seatMm = Math.max(seatMm, isBase ? under + gapOf(place) : under - bottomMm)
+    tops[k] = bottomMm + place.cardMm
+  }
+  for (let k = from; k < to; k++) tops[k]! += seatMm
 }
 
 /**
@@ -202,7 +274,8 @@ function nearestGaps({ list, choices, targets, roomMm }: ToChoose): Float64Array
     }
     for (const c of order[k]!) {
       gaps[k] = choices[c]!
-      // Those that are not chosen yet are glued for now: no choice of theirs makes it lower.
+      // Those that are not chosen yet are glued for now: no choice of theirs makes it lower. (Within a part it may, where the part hangs on
+      // card beside it; a fit may then be passed over, and none is taken that is too high.)
       if (heightOf(list, gaps) <= roomMm) descend(k + 1, cost + costs[k]![c]!)
       gaps[k] = 0
     }

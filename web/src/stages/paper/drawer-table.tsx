@@ -12,9 +12,9 @@ import { Button, Checkbox, ColourInput, DataTable, Tip, type DataColumn } from '
 import { RecordCell, type RecordColumn } from './record-cell'
 
 const COLUMNS: readonly RecordColumn<Paper>[] = [
-  { key: 'name', title: 'paper', width: 'w-26' },
+  { key: 'name', title: 'paper', width: 'w-32' },
   { key: 'count', title: 'sheets', number: { min: 0, max: 9999, whole: true }, width: 'w-9' },
-  { key: 'finish', title: 'finish', options: FINISHES, width: 'w-19' },
+  { key: 'finish', title: 'finish', options: FINISHES, width: 'w-23' },
   { key: 'gsm', title: 'weight', unit: 'gsm', number: { min: 20, max: 2000 }, width: 'w-9' },
   { key: 'thicknessMm', title: 'thick', length: { min: 0.03, max: 5 }, width: 'w-13' },
   { key: 'widthMm', title: 'wide', length: { min: 20, max: 2000 }, width: 'w-13' },

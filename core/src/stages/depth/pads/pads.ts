@@ -99,7 +99,10 @@ export function handPadsOf(project: Project, piece: PieceHeight): Pad[] {
           rotation,
           widthMm: first.widthMm,
           heightMm: first.heightMm,
-          ...(bendMm === null ? {} : { bendMm }),
+          // Tighter than foam bends it is laid straight.
+          ...(bendMm !== null && Math.abs(bendMm) >= TIGHTEST * Math.min(first.widthMm, first.heightMm)
+            ? { bendMm }
+            : {}),
           thicknessMm: known.reduce((sum, { thicknessMm }) => sum + thicknessMm, 0),
           foamIds: known.map((foam) => foam.id),
           handId: id,

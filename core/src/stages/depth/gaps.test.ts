@@ -1,0 +1,71 @@
+// Gaps that are fitted where parts are laid as one stiff body, against the heights that the steps build.
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { plate, stack } from '../../../test/stack'
+import { assemble, setAssembly, type FrameMount, type Project } from '../../project'
+import { depthPlan } from './depth'
+import { fitGaps, freeLayers, planGaps, withGaps } from './gaps'
+
+/** A sheet with a tower of two at the right, and a part at the left whose upper card reaches over the tower. */
+function bridged(depthMm: number, tower: readonly [number, number], apart = true): Project {
+  const project = stack(
+    'frame',
+    plate('sheet', 0, [0, 0, 200, 120]),
+    plate('tower', tower[0], [120, 20, 70, 80]),
+    plate('tower-top', tower[1], [125, 25, 60, 70]),
+    plate('foot', 2, [10, 20, 70, 80]),
+    plate('span', 2, [10, 20, 170, 80]),
+    plate('crown', 2, [20, 30, 50, 60]),
+  ) as Project & { mount: FrameMount }
+  const framed = { ...project, mount: { ...project.mount, depthMm, clearanceMm: 2 } }
+  const part = assemble(framed, ['foot', 'span', 'crown'], { id: 'part', name: 'Part' })
+  return apart ? part : setAssembly(part, 'part', { apart: false })
+}
+const roomOf = (depthMm: number) => depthMm - 2
+const pinned = (project: Project, ...ids: string[]): Project => ({
+  ...project,
+  layers: project.layers.map((layer) =>
+    ids.includes(layer.id) ? { ...layer, joint: { ...layer.joint, pinned: true } } : layer,
+  ),
+})
+
+describe('gaps that are fitted where a part is stiff', () => {
+  it('come to stand as high as they were reckoned, and never over the room', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 8, max: 24 }),
+        fc.constantFrom(1, 2, 3),
+        fc.constantFrom(1, 2, 3),
+        fc.boolean(),
+        (depthMm, a, b, apart) => {
+          const project = bridged(depthMm, [a, b], apart)
+          const plan = planGaps(project, roomOf(depthMm))
+          const built = depthPlan(withGaps(project, plan.gaps))
+          expect(built.stackMm).toBeCloseTo(plan.stackMm, 6)
+          expect(built.stackMm).toBeLessThanOrEqual(roomOf(depthMm) + 1e-6)
+        },
+      ),
+      { numRuns: 25 },
+    )
+  })
+
+  it('are as deep as the part on the tower, worked out by hand', () => {
+    // The tower: card and foam twice over the sheet. The span lies on it, whatever its own foot wants; a gap and the crown stand on that.
+    const card = 0.29
+    const project = pinned(bridged(30, [3, 3]), 'tower', 'tower-top', 'foot', 'span', 'crown')
+    expect(freeLayers(project)).toEqual([])
+    const byHand = card + 2 * (card + 3) + card + (2 + card)
+    expect(planGaps(project, 28).stackMm).toBeCloseTo(byHand, 6)
+    expect(depthPlan(project).stackMm).toBeCloseTo(byHand, 6)
+    // Built in place the span lies on foam over the tower: 2 mm higher.
+    const inPlace = pinned(bridged(30, [3, 3], false), 'tower', 'tower-top', 'foot', 'span', 'crown')
+    expect(planGaps(inPlace, 28).stackMm).toBeCloseTo(byHand + 2, 6)
+  })
+
+  it('fill the frame: one more step of any gap would be too deep, or miss more', () => {
+    const project = fitGaps(bridged(16, [2, 2]))
+    const { stackMm } = depthPlan(project)
+    expect(stackMm).toBeGreaterThan(roomOf(16) - 1.01)
+    expect(stackMm).toBeLessThanOrEqual(roomOf(16) + 1e-6)
+  })
+})
