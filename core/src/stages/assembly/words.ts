@@ -21,7 +21,7 @@ import {
 } from '../../project'
 import type { GlueAmount } from '../depth'
 import { centreMarks, scoredFace, type Turn } from '../layers'
-import { matWords, type Load } from '../sheets'
+import { bedWords, matWords, type Load } from '../sheets'
 import type { About, Ground, PadCount, Task, Untold } from './task'
 import { BENCH, UNNAMED_GLUE } from './times'
 import { capital, plural, weedWords } from './weed-words'
@@ -152,7 +152,10 @@ function beforeSticking(
         : ''
       return {
         title: `Cut load ${number}: ${paper.name}`,
-        detail: `Layer ${folios.join(', ')}. ${capital(mat)}, setting “${setting.name}”${passes}.${minded}${changed}${marked}`,
+        detail: say`Layer ${folios.join(', ')}. ${capital(mat)}, setting “${setting.name}”${passes}.${minded}${sayAll(
+          bedWords(about.load).map((words) => say` ${words}`),
+          '',
+        )}${changed}${marked}`,
         caution: BLADE,
       }
     }

@@ -248,6 +248,7 @@ function loadOfRecord(sheet: CutSheet, all: readonly CutSheet[], at: number): Lo
         : []
     }),
     setting: settingFor(sheet.paper, { name: '', speedMmPerS: 60 }),
+    lies: null,
     mat: sheet.mat && { matId: sheet.mat.matId, name: sheet.mat.name, mind: [] },
     path: { strokes: [], travelMm: 0, plainTravelMm: 0 },
     outlineMm: sheet.outlineMm,

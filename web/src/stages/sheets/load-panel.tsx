@@ -1,5 +1,13 @@
-import { basisWords, laidKey, matWords, measureWords, type LoadView } from '@feuillet/core/stages/sheets'
+import {
+  basisWords,
+  bedWords,
+  laidKey,
+  matWords,
+  measureWords,
+  type LoadView,
+} from '@feuillet/core/stages/sheets'
 import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
+import { useWords } from '../../state/use-words'
 import { selectUnit, selectView } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
@@ -11,6 +19,7 @@ import { HandPanel } from './hand-panel'
 
 /** What to know before this sheet goes in, and about the piece that is picked on it. */
 export function LoadPanel({ load }: { load: LoadView }) {
+  const { words } = useWords()
   const unit = useAppSelector(selectUnit)
   const loose = load.pieces.filter((piece) => piece.loose)
   const { mat, mind } = matWords(load)
@@ -29,9 +38,14 @@ export function LoadPanel({ load }: { load: LoadView }) {
           {load.setting.passes > 1 && `, ${load.setting.passes} ${byHand ? 'light cuts' : 'passes'}`}
           {load.setting.hardOnBlade && ', clean or change the blade after it'}
         </p>
-        {mind.map((words) => (
-          <p key={words} className="mb-2 text-[13px] text-ochre">
-            ▲ {words}.
+        {bedWords(load).map((said, i) => (
+          <p key={i} className="mb-2 text-[13px] text-ochre">
+            ▲ {words(said)}
+          </p>
+        ))}
+        {mind.map((one) => (
+          <p key={one} className="mb-2 text-[13px] text-ochre">
+            ▲ {one}.
           </p>
         ))}
         <p className="mb-2 text-[13px] text-soft">

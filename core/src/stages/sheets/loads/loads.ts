@@ -1,4 +1,5 @@
 // The sheets in the order in which they go through the cutter, and what to know before each.
+import { onTheBed, type OnTheBed } from './bed-words'
 import {
   compose,
   mapPolygon,
@@ -91,6 +92,8 @@ export interface Load {
   offCut: OffCut | null
   /** What it is laid on; null where no mats are noted, or it is cut by knife. */
   mat: MatChoice | null
+  /** How it lies on the bed; null where it lies there as it is drawn. */
+  lies: OnTheBed | null
   /** What must be done on the machine before this load; null where nothing changes. */
   change: string | null
   /** The blade wants care before this load: how far it has cut since (m), hard papers counted threefold. */
@@ -177,7 +180,8 @@ export function planLoads(
       const cutBefore = project.cut.filter(
         ({ paper, onOffCut }) => paper.id === bin.paper.id && !onOffCut,
       ).length
-      return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore, setting, mat, minutes })
+      const lies = onTheBed({ widthMm: box.maxX, heightMm: box.maxY }, cutter)
+      return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore, setting, mat, lies, minutes })
     })
   })
   list.sort(byChanges)
@@ -302,6 +306,7 @@ interface LoadParts {
   cutBefore: number
   setting: CutSetting
   mat: MatChoice | null
+  lies: OnTheBed | null
   /** Loading and all passes. */
   minutes: number
 }
@@ -316,6 +321,7 @@ function makeLoad({
   cutBefore,
   setting,
   mat,
+  lies,
   minutes,
 }: LoadParts): Load {
   const { paper, offCut, outline } = bin
@@ -341,6 +347,7 @@ function makeLoad({
     pieces,
     setting,
     mat,
+    lies,
     path: laid.path,
     outlineMm: laid.outlineMm,
     minutes,
