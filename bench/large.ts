@@ -26,7 +26,7 @@ export function largeStack(layers = 50, corners = 200_000): Project {
       role: 'plain',
       pieces: [{ id: 'p1', path: `M0 0L200 0L200 200L0 200Z${rings.join('')}` }],
       folds: [],
-    ties: [],
+      ties: [],
       slits: [],
       lives: 'stack',
       inOne: false,
