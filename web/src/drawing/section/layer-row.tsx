@@ -13,6 +13,9 @@ import { FolioTab, Tip } from '../../ui'
 import type { Level } from './levels'
 import { LABEL_X, ROW } from './sizes'
 
+/** A name of more letters goes onto two lines, small enough for both to stand in the row. */
+const LONG_NAME = 15
+
 export function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; level: Level | null }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
@@ -23,6 +26,7 @@ export function LayerRow({ layer, top, level }: { layer: Layer; top: number | nu
   const [naming, setNaming] = useState(false)
   const sortable = useSortable({ id: layer.id, data: { kind: 'layer' }, disabled: naming || top === null })
   const folio = folioOf(project, layer.id)
+  const isLong = layer.name.length > LONG_NAME
   const stop = snags.some((snag) => snag.severity === 'stop')
   const rename = (name: string) => {
     setNaming(false)
@@ -76,10 +80,14 @@ export function LayerRow({ layer, top, level }: { layer: Layer; top: number | nu
           <FolioTab folio={folio} colour={colourOf(project, layer)} size={22} />
           {!naming && (
             <span className="min-w-0 leading-[1.1]">
-              <span className={`block truncate text-[13px] font-semibold ${picked ? 'text-plum' : ''}`}>
+              <span
+                className={`font-semibold ${isLong ? 'line-clamp-2 text-[11px] leading-none' : 'block truncate text-[13px]'} ${picked ? 'text-plum' : ''}`}
+              >
                 {layer.name}
               </span>
-              <span className="block truncate text-[11.5px] text-soft">
+              <span
+                className={`block truncate text-soft ${isLong ? 'text-[11px] leading-none' : 'text-[11.5px]'}`}
+              >
                 {snags.length > 0 && (
                   <span className={stop ? 'text-crimson' : 'text-ochre'}>{stop ? '■ ' : '▲ '}</span>
                 )}
