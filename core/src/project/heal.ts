@@ -1,11 +1,11 @@
 // What can be put right in a damaged or foreign document, so that one bad part never takes the others along. First names
 // and ids in the raw document, before the schema sees it; then shapes in the project.
 import { BadInput, fingerprint } from '../base'
-import { boxHeight, boxWidth, polygonToPath, regionBox, type Region } from '../base/geometry'
+import { boxHeight, boxWidth, pathToRegion, polygonToPath, regionBox, type Region } from '../base/geometry'
 import { LIMITS, MOST } from './limits'
 import { pieceRegion } from './lookup'
 import { grownSchema } from './recipes'
-import type { Guest, Layer, Paper, Piece, Project } from './schema'
+import { tieSchema, type Guest, type Layer, type Paper, type Piece, type Project } from './schema'
 
 type Doc = Record<string, unknown>
 
@@ -57,6 +57,14 @@ export function tidyDocument(doc: Doc, healed: string[]): Doc {
   const piece = (value: unknown): unknown => (isDoc(value) ? { ...value, id: id(value['id']) } : value)
   const paper = (value: unknown): unknown =>
     isDoc(value) ? name({ ...value, id: id(value['id']) }, 'Paper') : value
+  let untied = 0
+  /** Ties that can be read; the card of the others stays with the pieces. */
+  const ties = (value: unknown): unknown => {
+    if (!Array.isArray(value)) return value
+    const sound = value.filter(isSoundTie)
+    untied += value.length - sound.length
+    return sound
+  }
   // A fold was once its line alone.
   const fold = (value: unknown): unknown => (Array.isArray(value) ? { line: value } : value)
   const layer = (value: unknown): unknown =>
@@ -68,6 +76,7 @@ export function tidyDocument(doc: Doc, healed: string[]): Doc {
             ...mapped(value, 'paperId', id),
             ...each(value, 'pieces', piece),
             ...each(value, 'folds', fold),
+            ...mapped(value, 'ties', ties),
           },
           '',
         )
@@ -114,6 +123,10 @@ export function tidyDocument(doc: Doc, healed: string[]): Doc {
     healed.push(
       `${counted(renamed.ids, 'id')} with signs that cannot stand in an address ${renamed.ids === 1 ? 'was' : 'were'} changed.`,
     )
+  if (untied > 0)
+    healed.push(
+      `${counted(untied, 'tie')} could not be read and ${untied === 1 ? 'was' : 'were'} left out; the card stays.`,
+    )
   if (!Array.isArray(tidy['grown'])) return tidy
   const sound = tidy['grown'].filter((entry) => grownSchema.safeParse(entry).success)
   const lost = tidy['grown'].length - sound.length
@@ -149,6 +162,17 @@ function canBeCut(region: Region): boolean {
     b.maxY <= most &&
     boxWidth(b) * boxHeight(b) > LEAST_MM2
   )
+}
+
+/** Whether a tie of a raw document says where it lies and what card it added. */
+function isSoundTie(value: unknown): boolean {
+  const { success, data } = tieSchema.safeParse(value)
+  if (!success) return false
+  try {
+    return canBeCut(pathToRegion(data.added))
+  } catch {
+    return false
+  }
 }
 
 /** Takes out pieces and off-cuts without a face, parts pieces of several faces, and gives equal ids of pieces new ones. */

@@ -10,12 +10,12 @@ import {
   type Join,
   type Point,
   type Polygon,
-  type Region,
 } from '../../base/geometry'
 import { findLayer, layerRegion, MOST, pieceRegion, setLayer, type Layer, type Project } from '../../project'
 import { makeLayer } from './intake/intake'
 import { stripRegion } from './makers/bridge'
 import { thickened } from './soundness/necks'
+import { reshaped } from './reshaped'
 import { tiesOf, untied, type DrawnStrip } from './ties'
 
 /** Faces smaller than this come of rounding, mm². */
@@ -24,12 +24,6 @@ const CRUMB_MM2 = 0.05
 const without = (project: Project, layerId: string): Project['plan'] => ({
   ...project.plan,
   pins: project.plan.pins.filter((pin) => pin.layerId !== layerId),
-})
-
-/** The layer with another shape; where its pieces lay on the sheets no longer counts. */
-const reshaped = (project: Project, layer: Layer, region: Region): Project => ({
-  ...setLayer(project, layer.id, { pieces: makeLayer(layer.id, layer.name, region).pieces }),
-  plan: without(project, layer.id),
 })
 
 /** A layer whose shape may be worked on: what is cut flat and then rolled or folded is its maker's to change. */
@@ -129,7 +123,7 @@ export function drawStrip(
   const whole = next.filter((face) => polygonArea(face) > CRUMB_MM2)
   if (whole.length === 0) return project
   const ties = cut ? layer.ties : [...layer.ties, ...tiesOf(untied(layer), [{ from, to, widthMm }])]
-  return setLayer(reshaped(project, layer, whole), layerId, { ties: ties.slice(-MOST.ties) })
+  return reshaped(project, layer, whole, { ties: ties.slice(-MOST.ties) })
 }
 
 /** Widens the strips of a layer that are too narrow round one place, and no others. Needs the geometry loaded. */

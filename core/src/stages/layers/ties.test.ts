@@ -89,6 +89,21 @@ describe('a tie', () => {
     expect(differ(regionOf(bare), regionOf(transformLayers(before, [...map])))).toBeLessThan(0.05)
   })
 
+  it('that adds no card is none, and a document with ties of any text opens with the rest', () => {
+    const before = stack('free', plate('bits', 0, [0, 0, 60, 60]))
+    const within = drawStrip(before, 'bits', { from: { x: 20, y: 20 }, to: { x: 40, y: 20 }, widthMm: 2, cut: false }) // prettier-ignore
+    expect(layerOf(within).ties).toEqual([])
+    const tied = bridgeLayer(discs([8, 10], 5), 'bits', 2)
+    const [tie] = layerOf(tied).ties
+    const texts = ['', 'garbage', 'MNaN 0L1 0L0 1Z', 'M0 0', 'M0 0C1 1 2 2 3 3Z', 7, null]
+    const ties = [...texts.map((added) => ({ ...tie, added })), tie, 'no tie', { ...tie, line: [1, 2] }]
+    const doc = JSON.parse(writeProject(tied)) as { layers: object[] }
+    const read = readProject(JSON.stringify({ ...doc, layers: [{ ...doc.layers[0], ties }] }))
+    expect(layerOf(read).ties).toEqual([tie])
+    expect(layerOf(read).pieces).toEqual(layerOf(tied).pieces)
+    expect(layerOf(moveTie(transformLayers(read, [1, 0, 0, 1, 5, 5]), 'bits', { at: 0, to: null })).pieces).toHaveLength(2) // prettier-ignore
+  })
+
   it('that was cut through is no tie any more, and what does not exist changes nothing', () => {
     const before = stack('free', plate('bits', 0, [0, 0, 20, 60], [30, 0, 20, 60]))
     const tied = drawStrip(before, 'bits', { from: { x: 20, y: 10 }, to: { x: 30, y: 10 }, widthMm: 2, cut: false }) // prettier-ignore

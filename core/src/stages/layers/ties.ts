@@ -5,15 +5,16 @@ import {
   polygonToPath,
   pathToRegion,
   intersect,
+  regionArea,
   regionContains,
   subtract,
   union,
   type Point,
   type Region,
 } from '../../base/geometry'
-import { findLayer, layerRegion, setLayer, type Layer, type Project, type Tie } from '../../project'
-import { makeLayer } from './intake/intake'
+import { findLayer, layerRegion, type Layer, type Project, type Tie } from '../../project'
 import { stripRegion } from './makers/bridge'
+import { reshaped } from './reshaped'
 
 /** A strip as the maker drags it. */
 export interface DrawnStrip {
@@ -28,14 +29,16 @@ const CRUMB_MM2 = 0.05
 const HAIR_MM = 0.005
 
 /**
- * Ties of a region by strips: each remembers what card it adds. Needs the geometry loaded.
+ * Ties of a region by the strips that add card to it: each remembers which. Needs the geometry loaded.
  * @param within where card may be; everywhere where it is not given
  */
 export function tiesOf(region: Region, strips: readonly DrawnStrip[], within?: Region): Tie[] {
-  return strips.map(({ from, to, widthMm }) => {
+  return strips.flatMap(({ from, to, widthMm }): Tie[] => {
     const strip = stripRegion(from, to, { widthMm })
     const added = subtract(within ? intersect(strip, within) : strip, region)
-    return { line: [from.x, from.y, to.x, to.y], widthMm, added: added.map(polygonToPath).join('') }
+    // What lies wholly on card ties nothing.
+    if (regionArea(added) < CRUMB_MM2) return []
+    return [{ line: [from.x, from.y, to.x, to.y], widthMm, added: added.map(polygonToPath).join('') }]
   })
 }
 
@@ -80,9 +83,5 @@ export function moveTie(
   const laid = to ? tiesOf(untied(layer), [to]) : []
   const region = union(bare, ...(to ? [stripRegion(to.from, to.to, to)] : []))
   if (region.length === 0) return project
-  const next = setLayer(project, layerId, {
-    pieces: makeLayer(layerId, layer.name, region).pieces,
-    ties: [...others.slice(0, at), ...laid, ...others.slice(at)],
-  })
-  return { ...next, plan: { ...next.plan, pins: next.plan.pins.filter((pin) => pin.layerId !== layerId) } }
+  return reshaped(project, layer, region, { ties: [...others.slice(0, at), ...laid, ...others.slice(at)] })
 }

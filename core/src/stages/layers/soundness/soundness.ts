@@ -13,9 +13,10 @@ import {
   type Point,
   type Region,
 } from '../../../base/geometry'
-import { builtLayers, layerRegion, MOST, paperOf, setLayer, type Layer, type Project } from '../../../project'
+import { builtLayers, layerRegion, MOST, paperOf, type Layer, type Project } from '../../../project'
 import { makeLayer } from '../intake/intake'
 import { bridgeFaces } from '../makers/bridge'
+import { reshaped } from '../reshaped'
 import { tiesOf, untied } from '../ties'
 import { hiddenPart, numberPlace } from '../marks/number-place'
 import { thickened, weakNecks, type Neck } from './necks'
@@ -96,18 +97,13 @@ const signOf = (turns: readonly Turn[]): Point | null =>
 export const looksRightWrong = (sound: Pick<Soundness, 'turns'>): boolean =>
   sound.turns.some((turn) => !turn.exact)
 
-const withRegion = (project: Project, layer: Layer, region: Region): Project => {
-  const next = setLayer(project, layer.id, { pieces: makeLayer(layer.id, layer.name, region).pieces })
-  return { ...next, plan: { ...next.plan, pins: next.plan.pins.filter((pin) => pin.layerId !== layer.id) } }
-}
-
 /** Makes every neck of a layer as wide as the safe strip. */
 export function thickenLayer(project: Project, layerId: string, safeMm: number): Project {
   const layer = project.layers.find((l) => l.id === layerId)
   if (!layer || layer.blanks.length > 0) return project
   const region = layerRegion(layer)
   const weak = weakNecks(region, safeMm).some((neck) => neck.kind === 'neck')
-  return weak ? withRegion(project, layer, thickened(region, safeMm)) : project
+  return weak ? reshaped(project, layer, thickened(region, safeMm)) : project
 }
 
 /** Ties the loose bits of a layer to its body by strips, where higher layers hide them if that can be. */
@@ -123,7 +119,7 @@ export function bridgeLayer(project: Project, layerId: string, safeMm: number): 
     strips.map(({ from, to }) => ({ from, to, widthMm: safeMm })),
   )
   const ties = [...layer.ties, ...laid].slice(-MOST.ties)
-  return setLayer(withRegion(project, layer, region), layerId, { ties })
+  return reshaped(project, layer, region, { ties })
 }
 
 /** A new layer in front of one: its outline, as wide as given, drawn inwards from its edge. */

@@ -2,19 +2,11 @@
 import { useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Point } from '@feuillet/core/base/geometry'
 import type { DrawnStrip } from '@feuillet/core/stages/layers'
+import { nudgeOf } from '../../../drawing/grips/use-grips'
 import type { Bits, LaidTie } from './use-bits'
 
 /** So much of a tie at either end is a grip for that end. */
 const END = 0.25
-/** Arrow keys move by so much; with shift, and with alt, mm. */
-const STEP_MM = { plain: 0.5, shift: 5, alt: 0.1 }
-const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-}
-
 interface Drag {
   tie: LaidTie
   grip: 'from' | 'to' | 'whole'
@@ -72,17 +64,11 @@ export function TieMarks({ bits, px }: { bits: Bits; px: number }) {
         }}
         onPointerCancel={() => setDrag(null)}
         onKeyDown={(event: KeyboardEvent) => {
-          const way = ARROWS[event.key]
-          if (way) {
+          const [dx, dy] = nudgeOf(event.nativeEvent)
+          if (dx !== 0 || dy !== 0) {
             event.preventDefault()
-            const step = event.shiftKey ? STEP_MM.shift : event.altKey ? STEP_MM.alt : STEP_MM.plain
             const { x, y } = drag?.tie === tie ? drag.by : { x: 0, y: 0 }
-            setDrag({
-              tie,
-              grip: 'whole',
-              start: tie.from,
-              by: { x: x + way[0] * step, y: y + way[1] * step },
-            })
+            setDrag({ tie, grip: 'whole', start: tie.from, by: { x: x + dx, y: y + dy } })
           } else if (event.key === 'Delete' || event.key === 'Backspace') {
             event.preventDefault()
             void bits.moveTie(tie, null)
@@ -92,7 +78,7 @@ export function TieMarks({ bits, px }: { bits: Bits; px: number }) {
           }
         }}
         // A key that is held down moves it on; it is laid once the key is let go.
-        onKeyUp={(event) => ARROWS[event.key] && drag?.tie === tie && put(drag)}
+        onKeyUp={(event) => event.key.startsWith('Arrow') && drag?.tie === tie && put(drag)}
       />
     )
   })
