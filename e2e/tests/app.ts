@@ -81,7 +81,7 @@ export class App {
     const tops = await rows.evaluateAll((list) =>
       list.map((row) => ({
         top: row.getBoundingClientRect().top,
-        name: row.querySelector('.truncate.font-semibold')?.textContent ?? '',
+        name: row.querySelector('[data-name]')?.textContent ?? '',
       })),
     )
     return tops.toSorted((a, b) => a.top - b.top).map((row) => row.name)

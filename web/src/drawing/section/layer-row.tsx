@@ -82,6 +82,7 @@ export function LayerRow({ layer, top, level }: { layer: Layer; top: number | nu
             <span className="min-w-0 leading-[1.1]">
               <span
                 className={`font-semibold ${isLong ? 'line-clamp-2 text-[11px] leading-none' : 'block truncate text-[13px]'} ${picked ? 'text-plum' : ''}`}
+                data-name
               >
                 {layer.name}
               </span>
