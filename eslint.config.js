@@ -33,7 +33,7 @@ export default tseslint.config(
       '**/*.test.ts',
       'core/src/base/geometry/**',
       'core/src/stages/sheets/nest/**',
-      'core/src/stages/depth/pads/edge-index.ts',
+      'core/src/stages/depth/pads/edges.ts',
       'core/src/stages/depth/pads/card-field.ts',
       'core/src/io/read/**',
       'server/src/app.ts',

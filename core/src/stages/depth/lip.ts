@@ -22,7 +22,7 @@ import {
 } from '../../project'
 import { builds, footprints } from './foam'
 import type { PieceHeight } from './heights'
-import { EdgeIndex } from './pads/edge-index'
+import { Edges } from './pads/edges'
 
 /** It keeps so far behind the edge of the lip, and so far off the spacer (mm). */
 export const BEHIND_LIP_MM = 1
@@ -72,16 +72,14 @@ export function lipPadsFor(project: Project, pieces: readonly PieceHeight[]): Li
   const bottomMm = Math.max(...under.map(({ topMm }) => topMm))
   const gapMm = limit.depthMm - bottomMm
   if (under.length === 0 || gapMm <= 0) return null
-  const index = new EdgeIndex(
-    union(under.flatMap(({ topMm, card }) => (topMm > bottomMm - EVEN_MM ? card : []))),
-  )
+  const edges = new Edges(union(under.flatMap(({ topMm, card }) => (topMm > bottomMm - EVEN_MM ? card : []))))
   const all = footprints(project.drawer.foams)
     .flatMap((size) => builds(size).map((build) => ({ size, build })))
     .filter(({ build }) => build.totalMm <= gapMm + 1e-9)
     .toSorted((a, b) => b.build.totalMm - a.build.totalMm || a.build.foams.length - b.build.foams.length)
   const tried = new Map<unknown, LipPads['at']>()
   for (const { size, build } of all) {
-    if (!tried.has(size)) tried.set(size, placesAlong(lip, index, size))
+    if (!tried.has(size)) tried.set(size, placesAlong(lip, edges, size))
     const at = tried.get(size)!
     if (at.length >= LEAST_PADS)
       return {
@@ -98,7 +96,7 @@ export function lipPadsFor(project: Project, pieces: readonly PieceHeight[]): Li
 /** Places in the middle of the band: above and below over its whole width, at the sides between them; long pads lie along it. */
 function placesAlong(
   { band, opening }: { band: Region; opening: Polygon },
-  index: EdgeIndex,
+  edges: Edges,
   size: { widthMm: number; heightMm: number },
 ): LipPads['at'] {
   if (band.length === 0) return []
@@ -117,7 +115,7 @@ function placesAlong(
     ...upright.flatMap((x) =>
       steps(hole.minY, hole.maxY).map((y) => ({ x, y, widthMm: short, heightMm: long })),
     ),
-  ].filter(({ x, y, widthMm, heightMm }) => index.holds(x, y, widthMm, heightMm, 0))
+  ].filter(({ x, y, widthMm, heightMm }) => edges.holds(x, y, widthMm, heightMm, 0))
 }
 
 /** Outlines of the pads. */

@@ -12,7 +12,7 @@ import {
   subtract,
 } from '../../base/geometry'
 import { emptyDrawer, starterFoams, type Foam } from '../../project'
-import { EdgeIndex } from './pads/edge-index'
+import { Edges } from './pads/edges'
 import { builds, footprints, gapChoices, nearestBuild } from './foam'
 
 const foam = (thicknessMm: number, widthMm = 6): Foam => ({
@@ -86,12 +86,12 @@ describe('a rectangle in a region', () => {
         ),
         (star0, list) => {
           const region = subtract([star0], [ellipse(3, 2, 2)])
-          const index = new EdgeIndex(region)
+          const edges = new Edges(region)
           for (const [x, y, w, h, deg] of list) {
             const inside = regionArea(intersect([shapeOf(x, y, w, h, deg)], region)) / (w * h)
             // Near misses are left to rounding.
-            if (inside > 0.99999) expect(index.holds(x, y, w * 0.96, h * 0.96, deg)).toBe(true)
-            if (inside < 0.995) expect(index.holds(x, y, w, h, deg)).toBe(false)
+            if (inside > 0.99999) expect(edges.holds(x, y, w * 0.96, h * 0.96, deg)).toBe(true)
+            if (inside < 0.995) expect(edges.holds(x, y, w, h, deg)).toBe(false)
           }
         },
       ),
@@ -100,5 +100,5 @@ describe('a rectangle in a region', () => {
   })
 
   it('is held by nothing where there is nothing', () =>
-    expect(new EdgeIndex([]).holds(0, 0, 1, 1, 0)).toBe(false))
+    expect(new Edges([]).holds(0, 0, 1, 1, 0)).toBe(false))
 })

@@ -4,7 +4,7 @@ import { builtLayers, isStandOff, paperOf, thicknessOf, type Project } from '../
 import { builds, footprints, wholeOf } from './foam'
 import type { DepthPlan } from './depth'
 import { lipShapes } from './lip'
-import { EdgeIndex } from './pads/edge-index'
+import { Edges } from './pads/edges'
 
 /** Pads of one build behind the backmost sheet. Lengths in mm. */
 export interface Shim {
@@ -73,10 +73,10 @@ function shimPlaces(
   }
   const room = hidden ? intersect(card, hidden) : card
   if (room.length === 0) return []
-  const index = new EdgeIndex(room)
+  const edges = new Edges(room)
   return along(minY, maxY, heightMm).flatMap((y) =>
     along(minX, maxX, widthMm).flatMap((x): [number, number][] =>
-      index.holds(x, y, widthMm, heightMm, 0) ? [[x, y]] : [],
+      edges.holds(x, y, widthMm, heightMm, 0) ? [[x, y]] : [],
     ),
   )
 }

@@ -5,7 +5,7 @@ import { results } from '../../../../test/results'
 import { ellipse, rectangle, regionArea, reversed, subtract, type Region } from '../../../base/geometry'
 import { padsToPlan, putPad, transformLayers, type Foam, type Project } from '../../../project'
 import { depthPlan } from '../depth'
-import { EdgeIndex } from './edge-index'
+import { Edges } from './edges'
 import { padChords, padOutline } from './lie'
 import { overlaps, type Pad } from './pads'
 
@@ -40,7 +40,7 @@ describe('strips that may be bent', () => {
       expect(Math.abs(pad.bendMm!)).toBeLessThan(50)
       const outside = subtract([{ outer: padOutline(pad), holes: [] }], ring(50, 9))
       expect(regionArea(outside)).toBe(0)
-      expect(new EdgeIndex(ring(50, 9)).holdsAll(padChords(pad))).toBe(true)
+      expect(new Edges(ring(50, 9)).holdsAll(padChords(pad))).toBe(true)
     }
     for (const a of pads) for (const b of pads) if (a !== b) expect(overlaps(a, b)).toBe(false)
   })

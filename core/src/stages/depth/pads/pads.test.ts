@@ -7,6 +7,7 @@ import {
   ellipse,
   rectangle,
   regionCentroid,
+  regionContains,
   ringContains,
   strokeRegion,
   subtract,
@@ -29,6 +30,7 @@ import { makeLayer } from '../../layers'
 import { starterStock } from '../../paper'
 import { depthPlan } from '../depth'
 import { CardField } from './card-field'
+import { CardGrid } from './card-grid'
 import { fewestSets } from './cover'
 import { farthestOf, padSpan, SPANS_MM } from './pads'
 
@@ -96,6 +98,39 @@ describe('distance along the card', () => {
         },
       ),
       { numRuns: 12 },
+    )
+  })
+})
+
+describe('what is seen over whole cells', () => {
+  it('lies in the card along its whole line, and is as far as that line: against points along it', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 15, max: 85 }), fc.integer({ min: 15, max: 65 }), fc.integer({ min: 2, max: 12 })), { minLength: 1, maxLength: 6 }), // prettier-ignore
+        fc.tuple(fc.integer({ min: 3, max: 97 }), fc.integer({ min: 3, max: 77 })),
+        (discs, [x, y]) => {
+          const region = subtract([rectangle(0, 0, 100, 80)], union(...discs.map(([cx, cy, r]) => [ellipse(cx, cy, r)]))) // prettier-ignore
+          if (!regionContains(region, x, y)) return
+          const field = new CardField(region, 2)
+          const grid = new CardGrid(region, 2)
+          const alone = field.around([[x, y]], 40)
+          // The same place twice over: no look round, every way is searched for.
+          const twice = field.around([[x, y], [x, y]], 40) // prettier-ignore
+          const own = new Map([...alone.samples].map((sample, k) => [sample, alone.mm[k]!]))
+          const searched = new Map([...twice.samples].map((sample, k) => [sample, twice.mm[k]!]))
+          for (const [sample, mm] of searched)
+            if (mm < 39) expect(own.get(sample) ?? Infinity).toBeLessThan(mm * 1.02 + 1e-9)
+          const along = Array.from({ length: 50 }, (_, k) => k / 49)
+          for (const [sample, mm] of own) {
+            const [dx, dy] = [field.x[sample]! - x, field.y[sample]! - y]
+            expect(mm).toBeGreaterThan(Math.hypot(dx, dy) - 1e-9)
+            if (!grid.sees(x, y, x + dx, y + dy)) continue
+            expect(mm).toBeCloseTo(Math.hypot(dx, dy), 9)
+            expect(along.filter((t) => !regionContains(region, x + dx * t, y + dy * t))).toEqual([])
+          }
+        },
+      ),
+      { numRuns: 30 },
     )
   })
 })

@@ -155,6 +155,8 @@ const BETWEEN = 0.45
 const MOST_TRIED = 240
 const BETWEEN_TURNS = 8
 const BETWEEN_STEPS = [0.5] as const
+/** The cover that places between are sought round gets this part of the tries. */
+const COARSE_EFFORT = 0.4
 /** So few pads are tried to be made fewer still. */
 const FEW = 8
 /** Pads keep apart so far, mm. */
@@ -184,15 +186,16 @@ function planPads({
   const field = new CardField(piece.region, pitch)
   // Of equally many pads the larger ones: they hold better.
   const largest = tried.reduce((most, pad) => Math.max(most, pad.widthMm * pad.heightMm), 0)
-  const coverOf = (list: readonly Candidate[]) =>
+  const coverOf = (list: readonly Candidate[], effort: number) =>
     fewestSets({
+      effort,
       rows: field.count,
       sets: list.map(({ reach }) => reach),
       cost: Float64Array.from(list, ({ pad }) => 1 - (pad.widthMm * pad.heightMm) / largest),
     })
   /** What is measured on in the end. */
   let finer: CardField | null = null
-  /** Samples within the span of a place and how far off each is, the nearest first. */
+  /** Samples within the span of a place and how far off each is. */
   const ways = new Map<Pad, Ways>()
   const waysFrom = (pad: Pad): Ways => {
     let own = ways.get(pad)
@@ -208,11 +211,11 @@ function planPads({
       return { pad, reach: put.length > 0 ? own.filter((sample) => held[sample] === 0) : own }
     }
     let candidates = tried.map(reaching)
-    let chosen = coverOf(candidates)
+    let chosen = coverOf(candidates, COARSE_EFFORT)
     if (chosen.length > 2) {
       const coarse = chosen.map((k) => candidates[k]!.pad)
       candidates = [...candidates, ...between(piece, places, coarse, stepOf).filter(isFree).map(reaching)]
-      const finer = coverOf(candidates)
+      const finer = coverOf(candidates, 1)
       if (finer.length <= chosen.length) chosen = finer
     }
     const pads = balanced(piece, [...put, ...apart(chosen, candidates, field.count)], candidates)
@@ -228,11 +231,12 @@ function planPads({
     : sure
 }
 
-/** Of samples by rising distance those within a reach. */
+/** Of samples those within a reach. */
 function within({ samples, mm }: Ways, reachMm: number): Int32Array {
-  let n = samples.length
-  while (n > 0 && mm[n - 1]! > reachMm) n--
-  return samples.subarray(0, n)
+  const out = new Int32Array(samples.length)
+  let n = 0
+  for (let k = 0; k < samples.length; k++) if (mm[k]! <= reachMm) out[n++] = samples[k]!
+  return out.subarray(0, n)
 }
 
 /** From place to place that is tried, mm. */
@@ -309,7 +313,7 @@ function poseAt(
   places: readonly Place[],
   { x, y, deg, bend }: Point & { deg: number; bend: Bend | null },
 ): Pad | null {
-  for (const { index, footprint, build } of places) {
+  for (const { edges, footprint, build } of places) {
     const { widthMm, heightMm } = footprint
     const pad = (how: Pick<Pad, 'rotation' | 'bendMm'>): Pad => ({
       layerId: piece.layer.id,
@@ -323,11 +327,11 @@ function poseAt(
       foamIds: build.foams.map((foam) => foam.id),
     })
     for (const rotation of widthMm === heightMm ? [deg] : [deg, deg + 90])
-      if (index.holds(x, y, widthMm, heightMm, rotation)) return pad({ rotation })
+      if (edges.holds(x, y, widthMm, heightMm, rotation)) return pad({ rotation })
     const bendMm = footprint.bends ? bend?.radiusFor(Math.max(widthMm, heightMm)) : null
     if (!bend || !bendMm || Math.abs(bendMm) < TIGHTEST * Math.min(widthMm, heightMm)) continue
     const curved = pad({ rotation: widthMm >= heightMm ? bend.deg : bend.deg - 90, bendMm })
-    if (index.holdsAll(padChords(curved))) return curved
+    if (edges.holdsAll(padChords(curved))) return curved
   }
   return null
 }
@@ -473,10 +477,11 @@ function farthestIn(field: CardField, pads: readonly Point[]): Farthest {
     pads.map(({ x, y }) => [x, y] as const),
     Infinity,
   )
-  const last = samples.at(-1)
-  return last === undefined
+  let last = -1
+  for (let k = 0; k < samples.length; k++) if (last < 0 || mm[k]! > mm[last]!) last = k
+  return last < 0
     ? { farthestMm: 0, farthestAt: null }
-    : { farthestMm: mm.at(-1)!, farthestAt: [field.x[last]!, field.y[last]!] }
+    : { farthestMm: mm[last]!, farthestAt: [field.x[samples[last]!]!, field.y[samples[last]!]!] }
 }
 
 const lengthOf = (ring: Float64Array): number => {

@@ -12,7 +12,7 @@ import {
 } from '../../../base/geometry'
 import type { Memo } from '../../../base'
 import type { Foam, Project } from '../../../project'
-import { EdgeIndex } from './edge-index'
+import { Edges } from './edges'
 import { footprints, nearestBuild, SERVES_MM, type Build, type Footprint } from '../foam'
 import type { PieceHeight, Support } from '../heights'
 
@@ -20,7 +20,7 @@ import type { PieceHeight, Support } from '../heights'
 export const SLACK_MM = 0.05
 /** A part of a piece under which pads of one build may lie. */
 export interface Place {
-  index: EdgeIndex
+  edges: Edges
   region: Region
   footprint: Footprint
   build: Build
@@ -72,11 +72,11 @@ function findPlaces(project: Project, piece: PieceHeight, hidden: Region | null,
     const put = (region: Region, foams: readonly Footprint[]) => {
       if (region.length === 0 || foams.length === 0) return
       allowed = union(allowed, region)
-      const index = new EdgeIndex(region)
+      const edges = new Edges(region)
       for (const footprint of foams) {
         const build = nearestBuild(footprint, support.needMm)
         if (build && Math.abs(build.totalMm - support.needMm) <= SERVES_MM)
-          places.push({ index, region, footprint, build })
+          places.push({ edges, region, footprint, build })
       }
     }
     put(simplify(hidden ? intersect(onCard, hidden) : onCard, SLACK_MM), sizes)

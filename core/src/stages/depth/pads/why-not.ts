@@ -13,7 +13,7 @@ import type { Memo } from '../../../base'
 import type { Project } from '../../../project'
 import { footprints, nearestBuild, SERVES_MM } from '../foam'
 import type { PieceHeight, Support } from '../heights'
-import { EdgeIndex } from './edge-index'
+import { Edges } from './edges'
 import { padChords } from './lie'
 import { overlaps, type Pad } from './pads'
 import { SLACK_MM } from './places'
@@ -79,7 +79,7 @@ export function whyNotHere(
   { piece, hidden, others }: { piece: PieceHeight; hidden: Region | null; others: readonly Pad[] },
   pad: Pad,
 ): WhyNot | null {
-  const lies = (region: Region) => new EdgeIndex(region).holdsAll(padChords(pad))
+  const lies = (region: Region) => new Edges(region).holdsAll(padChords(pad))
   if (!lies(piece.region)) return 'edge'
   const under = piece.supports.filter(({ region }) => lies(region))
   if (under.length === 0) return 'beneath'

@@ -1,27 +1,59 @@
-// Whether a turned rectangle lies wholly inside a region: its centre does, and no outline passes through it.
+// The edges of a region, to ask quickly whether a turned rectangle lies inside it or a straight line crosses its outlines.
 import Flatbush from 'flatbush'
 import { regionContains, regionRings, type Region } from '../../../base/geometry'
 import type { Lie } from './lie'
 
-/** The edges of a region by cell, to ask quickly whether a rectangle lies inside. */
-export class EdgeIndex {
-  private readonly edges: Float64Array
+/** Ends of a sight line are drawn in by so much, so that it may start on an outline (mm). */
+export const HAIR_MM = 1e-3
+
+/** The edges of a region in a tree of boxes. */
+export class Edges {
+  /** x and y of where each edge begins and ends. */
+  private readonly ends: Float64Array
   private readonly index: Flatbush | null
 
   constructor(private readonly region: Region) {
     const rings = regionRings(region)
     const count = rings.reduce((sum, ring) => sum + ring.length / 2, 0)
-    this.edges = new Float64Array(count * 4)
+    const ends = (this.ends = new Float64Array(count * 4))
     this.index = count > 0 ? new Flatbush(count) : null
     let k = 0
     for (const ring of rings)
       for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-        const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!]
-        this.edges.set([ax, ay, bx, by], k)
-        k += 4
+        const ax = (ends[k++] = ring[j]!)
+        const ay = (ends[k++] = ring[j + 1]!)
+        const bx = (ends[k++] = ring[i]!)
+        const by = (ends[k++] = ring[i + 1]!)
         this.index!.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by))
       }
     this.index?.finish()
+  }
+
+  /** Whether a straight line between two places crosses no outline, but for a hair at its ends. */
+  letsThrough(fromX: number, fromY: number, toX: number, toY: number): boolean {
+    const mm = Math.hypot(toX - fromX, toY - fromY)
+    if (!this.index || mm < HAIR_MM * 3) return true
+    const { ends } = this
+    const hairX = ((toX - fromX) / mm) * HAIR_MM
+    const hairY = ((toY - fromY) / mm) * HAIR_MM
+    const px = fromX + hairX
+    const py = fromY + hairY
+    const qx = toX - hairX
+    const qy = toY - hairY
+    const near = this.index.search(Math.min(px, qx), Math.min(py, qy), Math.max(px, qx), Math.max(py, qy))
+    for (const id of near) {
+      const ax = ends[id * 4]!
+      const ay = ends[id * 4 + 1]!
+      const bx = ends[id * 4 + 2]!
+      const by = ends[id * 4 + 3]!
+      const d1 = (qx - px) * (ay - py) - (qy - py) * (ax - px)
+      const d2 = (qx - px) * (by - py) - (qy - py) * (bx - px)
+      if (d1 * d2 >= 0) continue
+      const d3 = (bx - ax) * (py - ay) - (by - ay) * (px - ax)
+      const d4 = (bx - ax) * (qy - ay) - (by - ay) * (qx - ax)
+      if (d3 * d4 < 0) return false
+    }
+    return true
   }
 
   /** True where all of some straight pads lie inside the region. */
@@ -39,12 +71,10 @@ export class EdgeIndex {
     const reach = (Math.abs(cos) + Math.abs(sin)) * (Math.max(width, height) / 2)
     const hit = this.index.search(x - reach, y - reach, x + reach, y + reach)
     for (const id of hit) {
-      const [ax, ay, bx, by] = this.edges.subarray(id * 4, id * 4 + 4) as unknown as [
-        number,
-        number,
-        number,
-        number,
-      ]
+      const ax = this.ends[id * 4]!
+      const ay = this.ends[id * 4 + 1]!
+      const bx = this.ends[id * 4 + 2]!
+      const by = this.ends[id * 4 + 3]!
       // The edge as the rectangle sees it.
       const ux = (ax - x) * cos + (ay - y) * sin
       const uy = (ay - y) * cos - (ax - x) * sin
