@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { ensureChromium, ensurePackages, root } from './ready.mjs'
+import { typeChecks } from './types.mjs'
 
 ensurePackages()
 ensureChromium()
@@ -117,9 +118,7 @@ function pageResults({ stats, suites }) {
 await checks([
   ['lint', 'npx', ['eslint', '.', '--max-warnings', '0']],
   ['format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
-  ...['core', 'core/tsconfig.test.json', 'headless', 'server', 'web', 'e2e', 'bench', 'scripts'].map(
-    (part) => [`types of ${part}`, 'npx', ['tsc', '-p', part]],
-  ),
+  ...typeChecks,
   ['published schema is up to date', 'npx', ['tsx', 'scripts/schema.ts', '--check']],
   ['layering rule', 'npm', ['run', '--silent', 'layers']],
 ])
