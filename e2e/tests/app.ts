@@ -1,7 +1,16 @@
 // What every test starts from: a browser that fails the test on any console error, and a few maker's moves.
 import type { DemoName } from '@feuillet/core/demo'
 import { readFileSync } from 'node:fs'
-import { test as base, expect, type Download, type Locator, type Page } from '@playwright/test'
+import {
+  test as base,
+  expect,
+  type ConsoleMessage,
+  type Download,
+  type Locator,
+  type Page,
+  type Request,
+} from '@playwright/test'
+import { origin } from '../browser'
 
 export type StageTitle = 'Measure' | 'Layers' | 'Paper' | 'Sheets' | 'Depth' | 'Assembly' | 'Journal'
 
@@ -20,15 +29,26 @@ export type DemoTitle = (typeof demoTitles)[DemoName]
 export class App {
   constructor(readonly page: Page) {}
 
-  /** Opens a demo from an empty shelf. */
+  /** To the shelf: an empty one on a page of its own; on a shared page with what was left there, as by the browser's Back. */
+  async toShelf(): Promise<void> {
+    if (this.page.url() === 'about:blank') await this.page.goto('/')
+    else
+      await this.page.evaluate(() => {
+        history.pushState({}, '', '/')
+        dispatchEvent(new PopStateEvent('popstate'))
+      })
+    await expect(this.page.getByRole('heading', { name: 'Feuillet', exact: true })).toBeVisible()
+  }
+
+  /** Opens a demo from the shelf, as a project of its own. */
   async openDemo(title: DemoTitle): Promise<void> {
-    await this.page.goto('/')
+    await this.toShelf()
     await this.page.getByRole('button', { name: title }).first().click()
     await this.settled()
   }
 
   async startNew(kind: 'Frame' | 'Card' | 'Topper' | 'Garland'): Promise<void> {
-    await this.page.goto('/')
+    await this.toShelf()
     await this.page.getByRole('button', { name: new RegExp(`^${kind}`) }).click()
     await expect(this.page.getByRole('navigation', { name: 'Stages' })).toBeVisible()
   }
@@ -109,20 +129,49 @@ export class App {
   }
 }
 
-export const test = base.extend<{ app: App }>({
+interface Own {
+  app: App
+  /** The test works on a page that others of its worker worked on before: quick, for what changes nothing but its own project. */
+  sharesPage: boolean
+}
+
+export const test = base.extend<Own, { sharedPage: Page }>({
+  sharesPage: [false, { option: true }],
+
+  sharedPage: [
+    async ({ browser }, use) => {
+      const context = await browser.newContext({ baseURL: origin, viewport: { width: 1280, height: 800 } })
+      await use(await context.newPage())
+      await context.close()
+    },
+    { scope: 'worker' },
+  ],
+
+  page: async ({ context, sharesPage, sharedPage }, use) => {
+    await use(sharesPage ? sharedPage : await context.newPage())
+  },
+
   app: async ({ page }, use) => {
     const errors: string[] = []
-    page.on('console', (message) => {
-      // The binding of three.js to React still uses a clock that three.js has renamed.
-      if (message.text().startsWith('THREE.Clock')) return
-      if (message.type() === 'error' || message.type() === 'warning') errors.push(message.text())
-    })
-    page.on('pageerror', (error) => errors.push(error.message))
-    page.on('request', (request) => {
-      if (!/^(blob:|data:|http:\/\/127\.0\.0\.1:)/.test(request.url()))
-        errors.push(`asked for ${request.url()}`)
-    })
+    const hears = {
+      console: (message: ConsoleMessage) => {
+        // The binding of three.js to React still uses a clock that three.js has renamed.
+        if (message.text().startsWith('THREE.Clock')) return
+        if (message.type() === 'error' || message.type() === 'warning') errors.push(message.text())
+      },
+      pageerror: (error: Error) => errors.push(error.message),
+      request: (request: Request) => {
+        if (!/^(blob:|data:|http:\/\/127\.0\.0\.1:)/.test(request.url()))
+          errors.push(`asked for ${request.url()}`)
+      },
+    }
+    page.on('console', hears.console)
+    page.on('pageerror', hears.pageerror)
+    page.on('request', hears.request)
     await use(new App(page))
+    page.off('console', hears.console)
+    page.off('pageerror', hears.pageerror)
+    page.off('request', hears.request)
     expect(errors).toEqual([])
   },
 })

@@ -1,6 +1,8 @@
 // Depth by hand: pads put and taken away, foam of the drawer, a ring before the work, heights read off a section.
 import { choose, expect, test } from './app'
 
+test.use({ sharesPage: true })
+
 test('pads are dragged, taken away and planned again, by mouse and keys', async ({ app, page }) => {
   await app.openDemo('Harbour at dusk')
   await app.stage('Depth')
@@ -102,39 +104,45 @@ test('a ring stands the work off the pane as sheets that are cut; a section is r
   await expect(app.figure('Stack')).toHaveText('17.4 mm')
 })
 
-test('foam and glue are edited in one drawer for all projects; ticks take pads and give them back', async ({
-  app,
-  page,
-}) => {
-  await app.openDemo('Harbour at dusk')
-  await app.stage('Paper')
-  await page.getByRole('button', { name: 'Drawer as a table' }).click()
-  await page.getByRole('radio', { name: 'foam' }).click()
-  const row = page.locator('[data-foam="narrow strips"]')
-  const left = row.getByLabel('pads left of narrow strips')
-  await expect(left).toHaveValue('120')
-  // Ten stacked, measured and divided by ten.
-  await row.getByLabel('thick of narrow strips').fill('21 : 10')
-  await row.getByLabel('thick of narrow strips').press('Enter')
-  await expect(row.getByLabel('thick of narrow strips')).toHaveValue('2.1')
-  await page.getByRole('radio', { name: 'glue' }).click()
-  await page.getByRole('button', { name: 'New glue' }).click()
-  await expect(page.locator('[data-glue="New glue 1"]')).toBeVisible()
-  await app.stage('Assembly')
-  const pad = page.getByRole('checkbox', { name: /^Done: .*pads/i }).first()
-  await pad.click()
-  await expect(pad).toBeChecked()
-  await app.stage('Paper')
-  await page.getByRole('button', { name: 'Drawer as a table' }).click()
-  await page.getByRole('radio', { name: 'foam' }).click()
-  const counts = () =>
-    page
-      .getByLabel(/^pads left of/)
-      .evaluateAll((fields) => fields.reduce((n, field) => n + Number((field as HTMLInputElement).value), 0))
-  const taken = await counts()
-  expect(taken).toBeLessThan(1870)
-  await page.getByRole('button', { name: 'Undo' }).click()
-  await expect.poll(counts).toBe(1870)
+test.describe('The drawer of all projects', () => {
+  test.use({ sharesPage: false })
+
+  test('foam and glue are edited in one drawer for all projects; ticks take pads and give them back', async ({
+    app,
+    page,
+  }) => {
+    await app.openDemo('Harbour at dusk')
+    await app.stage('Paper')
+    await page.getByRole('button', { name: 'Drawer as a table' }).click()
+    await page.getByRole('radio', { name: 'foam' }).click()
+    const row = page.locator('[data-foam="narrow strips"]')
+    const left = row.getByLabel('pads left of narrow strips')
+    await expect(left).toHaveValue('120')
+    // Ten stacked, measured and divided by ten.
+    await row.getByLabel('thick of narrow strips').fill('21 : 10')
+    await row.getByLabel('thick of narrow strips').press('Enter')
+    await expect(row.getByLabel('thick of narrow strips')).toHaveValue('2.1')
+    await page.getByRole('radio', { name: 'glue' }).click()
+    await page.getByRole('button', { name: 'New glue' }).click()
+    await expect(page.locator('[data-glue="New glue 1"]')).toBeVisible()
+    await app.stage('Assembly')
+    const pad = page.getByRole('checkbox', { name: /^Done: .*pads/i }).first()
+    await pad.click()
+    await expect(pad).toBeChecked()
+    await app.stage('Paper')
+    await page.getByRole('button', { name: 'Drawer as a table' }).click()
+    await page.getByRole('radio', { name: 'foam' }).click()
+    const counts = () =>
+      page
+        .getByLabel(/^pads left of/)
+        .evaluateAll((fields) =>
+          fields.reduce((n, field) => n + Number((field as HTMLInputElement).value), 0),
+        )
+    const taken = await counts()
+    expect(taken).toBeLessThan(1870)
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await expect.poll(counts).toBe(1870)
+  })
 })
 
 test('glue is drawn where it may go, and spread as the maker wants it', async ({ app, page }) => {

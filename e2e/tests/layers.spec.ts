@@ -12,6 +12,8 @@ const weak =
 
 const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
 
+test.use({ sharesPage: true })
+
 test('several files come in together: DXF, SVG and a project, each with what was left out', async ({
   app,
   page,

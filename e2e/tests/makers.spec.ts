@@ -6,6 +6,8 @@ const grow = async (page: import('@playwright/test').Page, name: RegExp) => {
   await page.getByRole('menuitem', { name }).click()
 }
 
+test.use({ sharesPage: true })
+
 test('words become a joined piece on a backing, and can be set anew with paper and place kept', async ({
   app,
   page,

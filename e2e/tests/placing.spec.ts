@@ -18,8 +18,10 @@ const bouquet = () =>
     ],
   })
 
+test.use({ sharesPage: true })
+
 async function openBouquet(app: App, page: Page): Promise<void> {
-  await page.goto('/')
+  await app.toShelf()
   await page
     .getByLabel('Project file')
     .setInputFiles({ name: 'bouquet.json', mimeType: 'application/json', buffer: Buffer.from(bouquet()) })

@@ -4,6 +4,8 @@ import { unzipSync } from 'fflate'
 import { choose, contentOf, expect, test } from './app'
 
 /** A made-up picture of 600 × 300 pixels, painted in the page. */
+test.use({ sharesPage: true })
+
 async function picture(page: Page): Promise<{ name: string; mimeType: string; buffer: Buffer }> {
   const bytes = await page.evaluate(async () => {
     const canvas = document.createElement('canvas')

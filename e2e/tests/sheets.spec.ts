@@ -2,6 +2,8 @@
 import { strFromU8, unzipSync } from 'fflate'
 import { choose, contentOf, expect, test, type App } from './app'
 
+test.use({ sharesPage: true })
+
 /** Four backings of the topper on one sheet, opened large. */
 async function openBackings(app: App): Promise<void> {
   await app.openDemo('Bon voyage')
@@ -153,6 +155,9 @@ test.describe('Marks', () => {
 })
 
 test.describe('The drawer', () => {
+  // Of all projects.
+  test.use({ sharesPage: false })
+
   test('is a table: sorted, searched, edited, and in and out as CSV', async ({ app, page }) => {
     await app.openDemo('Harbour at dusk')
     await app.stage('Paper')
@@ -215,6 +220,9 @@ test.describe('The drawer', () => {
 })
 
 test.describe('What is cut', () => {
+  // Of all projects.
+  test.use({ sharesPage: false })
+
   test('stays cut: a torn piece is laid again, another shape spoils it, and the book knows the setting', async ({
     app,
     page,

@@ -1,6 +1,8 @@
 // What the maker does on each stage, and what she then sees.
 import { contentOf, duneSvg, expect, test } from './app'
 
+test.use({ sharesPage: true })
+
 test.describe('Measure', () => {
   test('takes lengths as a ruler has them, and both units', async ({ app }) => {
     await app.openDemo('Harbour at dusk')
@@ -257,6 +259,9 @@ test.describe('Depth', () => {
 })
 
 test.describe('Assembly and journal', () => {
+  // Ticks take foam, and notes take sheets, from the drawer of all projects.
+  test.use({ sharesPage: false })
+
   test('steps are ticked with the space bar at the bench, and remembered', async ({ app, page }) => {
     await app.openDemo('Bon voyage')
     await app.stage('Assembly')
