@@ -19,30 +19,31 @@ const anotherPage = async (context: BrowserContext, url: string): Promise<App> =
   return new App(page)
 }
 
-test.describe('a change right before the end', () => {
+test('a change right before the end is there, however the page is left', async ({ app, page, context }) => {
   const leave: [string, (page: Page) => Promise<unknown>][] = [
     ['the page is loaded anew', (page) => page.reload()],
     ['the way to the shelf', (page) => page.getByRole('link', { name: 'To the shelf of projects' }).click()],
     ['the way back', (page) => page.goBack()],
     ['the tab is closed', (page) => page.close({ runBeforeUnload: false })],
   ]
-  for (const [how, go] of leave)
-    test(`is there after ${how}`, async ({ app, page, context }) => {
-      await app.openDemo('Bon voyage')
-      const { origin, pathname } = new URL(page.url())
-      const url = origin + pathname
-      await page.goto('about:blank')
-      const depth = '11'
-      const one = await anotherPage(context, url)
+  await app.openDemo('Bon voyage')
+  const { origin, pathname } = new URL(page.url())
+  const url = origin + pathname
+  await page.goto('about:blank')
+  let one = await anotherPage(context, url)
+  for (const [k, [how, go]] of leave.entries())
+    await test.step(how, async () => {
       await one.settled()
       await one.page.evaluate(() => history.pushState(null, '', location.href))
-      await one.type('Height it may have', depth)
+      await one.type('Height it may have', String(11 + k))
       await go(one.page)
       const next = await anotherPage(context, url)
       await next.settled()
-      await expect(next.field('Height it may have')).toHaveValue(depth)
-      await next.page.close()
+      await expect(next.field('Height it may have')).toHaveValue(String(11 + k))
+      // The project belongs to the one page that is left.
       if (!one.page.isClosed()) await one.page.close()
+      await expect(next.page.getByText('This project is open in another tab')).toHaveCount(0)
+      one = next
     })
 })
 
@@ -281,7 +282,7 @@ test('documents that are damaged in part open with the rest, and say what was le
   ]
   for (const [kind, text] of kinds) {
     await test.step(kind, async () => {
-      await page.goto('/')
+      await app.toShelf()
       await projectFile(page, 'odd.json', text)
       const opened = page.locator('[data-plan=settled]')
       await expect(opened.or(page.getByRole('alert').filter({ hasText: 'odd.json: ' }))).toBeVisible()
@@ -290,7 +291,9 @@ test('documents that are damaged in part open with the rest, and say what was le
         await app.stage(stage)
         await expect(page.getByText('This screen broke off')).toHaveCount(0)
       }
-      await page.reload()
+      // As it was kept it opens again.
+      await app.toShelf()
+      await page.goBack()
       await app.settled()
     })
   }
