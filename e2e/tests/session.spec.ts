@@ -36,6 +36,8 @@ test('a change right before the end is there, however the page is left', async (
       await one.settled()
       await one.page.evaluate(() => history.pushState(null, '', location.href))
       await one.type('Height it may have', String(11 + k))
+      // A browser waits half a second for a page that closes; the page must have come to the key press by then.
+      await one.page.evaluate(() => new Promise(requestAnimationFrame))
       await go(one.page)
       const next = await anotherPage(context, url)
       await next.settled()
