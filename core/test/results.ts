@@ -1,13 +1,38 @@
-// Everything that follows from a project, computed by a planner with a cache of its own.
+// Everything that follows from a project, computed by a planner with a cache of its own. Tests look at the same few projects again and
+// again: what was computed last is kept, by all that it follows from.
 import { Cache } from '../src/base'
 import { Planner } from '../src/planner'
 import { builtLayers, type Paper, type Project } from '../src/project'
 import { nodes, snagsOf } from '../src/stages'
 import type { NestLayout } from '../src/stages/sheets'
 
+/** So many results are kept. */
+const MOST_KEPT = 12
+
+const kept = new Map<string, Results>()
+
+type Results = ReturnType<typeof computeResults>
+
+/** All that follows from a project. What two runs have in common is proved by `computeResults` alone. */
 export function results(
   project: Project,
   stock: readonly Paper[] = project.drawer.papers,
+  found: ReadonlyMap<string, NestLayout> = new Map(),
+): Results {
+  const key = JSON.stringify([project, stock, [...found]])
+  const known = kept.get(key)
+  // The one used last stands last.
+  kept.delete(key)
+  const all = known ?? computeResults(project, stock, found)
+  kept.set(key, all)
+  for (const oldest of kept.keys()) if (kept.size > MOST_KEPT) kept.delete(oldest)
+  return all
+}
+
+/** The same, computed anew. */
+export function computeResults(
+  project: Project,
+  stock: readonly Paper[],
   found: ReadonlyMap<string, NestLayout> = new Map(),
 ) {
   const planner = new Planner(new Cache())

@@ -7,7 +7,7 @@ import { rectangle, subtract } from '../base/geometry'
 import { intake, takeIn } from './layers'
 import { assignNearest, starterStock } from './paper'
 import { findLayer, setLayer, setPin, setPlan, type Project } from '../project'
-import { check, results } from '../../test/results'
+import { check, computeResults, results } from '../../test/results'
 import { mendProject } from './index'
 
 const stock = starterStock().map((paper) =>
@@ -60,7 +60,7 @@ describe.each(demoNames)('the demo %s', (name) => {
 
   it('gives the same results each time', () => {
     // With a cache of its own, so that nothing is compared with itself.
-    const again = results(demo(name), stock)
+    const again = computeResults(demo(name), stock)
     expect(again.runs[0]!.layout).not.toBe(derived.runs[0]!.layout)
     expect(again.runs.map((r) => r.layout)).toEqual(derived.runs.map((r) => r.layout))
     expect(again.depth.pads).toEqual(derived.depth.pads)
