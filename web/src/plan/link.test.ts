@@ -32,12 +32,14 @@ function connect(note: (told: { what: string; revision: number; name?: string })
     close: () => note({ what: 'close', revision: -1 }),
   }
   let state = reducer(undefined, forgotten())
+  let workers = 0
   const link = new PlannerLink(
     {
       dispatch: (action) => (state = reducer(state, action)),
       layouts: () => Promise.resolve([]),
     },
     () => {
+      workers++
       const { port1, port2 } = new MessageChannel()
       expose(api as unknown as PlannerApi, port2)
       port1.start()
@@ -45,7 +47,7 @@ function connect(note: (told: { what: string; revision: number; name?: string })
     },
   )
   started.push(link)
-  return { link, say: (report: Report) => say(report), state: () => state }
+  return { link, say: (report: Report) => say(report), state: () => state, workers: () => workers }
 }
 
 const report = (revision: number, more: Partial<Report> = {}): Report => ({
@@ -86,6 +88,22 @@ describe('the link to the planner', () => {
     link.close()
     await say(report(first + 1, { views: [['loads', ['of one that is closed']]] }))
     expect(state().views['loads']).toBeUndefined()
+  })
+
+  it('has one worker, whether it was woken before it was asked or not, and another once that was ended', async () => {
+    const told: Told[] = []
+    const { link, workers } = connect((one) => told.push(one))
+    expect(workers()).toBe(0)
+    link.host.wake()
+    link.host.wake()
+    expect(workers()).toBe(1)
+    await link.open(inputs('one'))
+    expect(told.map(({ what }) => what)).toEqual(['open'])
+    expect(workers()).toBe(1)
+    link.host.end()
+    link.host.wake()
+    await link.host.ask((api) => api.ping())
+    expect(workers()).toBe(2)
   })
 
   it('sends what was changed while the worker opened, and each change after it', async () => {

@@ -11,6 +11,7 @@ import { formatSize } from '@feuillet/core/base/units'
 import { kindNames } from '../stages/measure/kinds'
 import { FirstVisit } from './first-visit'
 import { SmallPicture } from '../drawing/small-picture'
+import { planner } from '../plan/planner'
 import {
   keepProject,
   loadShelf,
@@ -25,6 +26,9 @@ import { demos, seedDemos } from '../session/demos'
 import { saveFile } from '../session/save-file'
 import { Button, menuItem } from '../ui'
 import { editor } from '../workers'
+
+/** So long after the shelf stands its workers start (ms): it is painted by then. */
+const WAKE_MS = 120
 
 export function Shelf() {
   const navigate = useNavigate()
@@ -51,6 +55,16 @@ export function Shelf() {
     // eslint-disable-next-line react-hooks/set-state-in-effect
     void refresh()
   }, [refresh])
+  const isRead = entries !== null
+  useEffect(() => {
+    // While the shelf is looked at the page is free: what the first project needs is read then.
+    if (!isRead) return
+    const timer = setTimeout(() => {
+      editor.wake()
+      planner.host.wake()
+    }, WAKE_MS)
+    return () => clearTimeout(timer)
+  }, [isRead])
   const openNew = async (project: Project, label: string) => {
     try {
       await keepProject(project, label)

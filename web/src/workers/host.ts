@@ -49,6 +49,11 @@ export class Host<Api extends Answering> {
     }
   }
 
+  /** Starts the worker, so that the first call finds it ready. */
+  wake(): void {
+    this.api()
+  }
+
   /** Ends the worker with all that it does. The next call starts another. */
   end(): void {
     this.generation++
