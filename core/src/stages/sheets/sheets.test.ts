@@ -268,7 +268,23 @@ describe('loads of a project', () => {
     expect([shell.sheets, shell.buy]).toEqual([6, 2])
     const codes = sheetSnags(project, layoutsOf(project), list).map((s) => s.code)
     expect(codes).toContain('short-of-paper')
-    expect(codes).toContain('loose-bits')
+  })
+
+  it('say once what is loose, load by load', () => {
+    const project = demo('dune-garden')
+    const list = planLoads(project, layoutsOf(project))
+    const [loose, ...more] = sheetSnags(project, layoutsOf(project), list).filter(
+      ({ code }) => code === 'loose-bits',
+    )
+    expect(more).toEqual([])
+    const byLoad = list
+      .map((load) => [load.number, load.pieces.filter((piece) => piece.loose).length] as const)
+      .filter(([, count]) => count > 0)
+    expect(byLoad.length).toBeGreaterThan(1)
+    const total = byLoad.reduce((sum, [, count]) => sum + count, 0)
+    expect(loose!.message).toBe(
+      `Loads ${byLoad.map(([number, count]) => `${number} (${count})`).join(', ')} have ${total} loose bits to keep when weeding.`,
+    )
   })
 })
 

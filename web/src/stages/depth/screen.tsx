@@ -59,6 +59,7 @@ export default function DepthScreen() {
   const [look, setLook] = useState<'pads' | 'section' | 'space'>('pads')
   const isAside = look !== 'pads'
   const { length } = useWords()
+  const sumOf = (partsMm: readonly number[]) => partsMm.map((mm) => length(mm)).join(' + ')
   const { plan } = project
   const set = (label: string, patch: Partial<typeof plan>) =>
     dispatch(change(label, (p) => setPlan(p, patch)))
@@ -160,19 +161,15 @@ export default function DepthScreen() {
                 {left !== null && left > 0.4 && !depth.lip && (
                   <Figure
                     name="To shim behind"
-                    value={
-                      depth.shim
-                        ? `${length(depth.shim.mm)} (${depth.shim.partsMm.map((mm) => length(mm)).join(' + ')})`
-                        : 'nothing'
-                    }
-                    basis={`The thickest foam build that goes into what is left${depth.shim ? `: ${depth.shim.at.length} pads behind the backing sheet, along its edges and over the middle` : ''}`}
+                    value={depth.shim ? length(depth.shim.mm) : 'nothing'}
+                    basis={`${depth.shim ? `${sumOf(depth.shim.partsMm)}: the` : 'The'} thickest foam build that goes into what is left${depth.shim ? `, ${depth.shim.at.length} pads behind the backing sheet, along its edges and over the middle` : ''}`}
                   />
                 )}
                 {depth.lip && (
                   <Figure
                     name="Pads along the lip"
-                    value={`${depth.lip.at.length}, ${length(depth.lip.mm)} (${depth.lip.partsMm.map((mm) => length(mm)).join(' + ')})`}
-                    basis="The thickest foam build between the frontmost card under the lip and the pane, or the mat before it"
+                    value={`${depth.lip.at.length}, ${length(depth.lip.mm)}`}
+                    basis={`${sumOf(depth.lip.partsMm)}: the thickest foam build between the frontmost card under the lip and the pane, or the mat before it`}
                   />
                 )}
                 {depth.standOffMm !== null && depthMm !== null && (

@@ -11,19 +11,7 @@ import { isStandIn, splitPartId, type NestedRun } from '../runs/paper-runs'
 
 /** Findings of the sheets stage: loose bits to keep, papers that run short. */
 export function sheetSnags(project: Project, runs: readonly NestedRun[], list: readonly Load[]): Snag[] {
-  const snags: Snag[] = pinSnags(project, runs)
-  for (const load of list) {
-    const loose = load.pieces.filter((piece) => piece.loose)
-    if (loose.length > 0)
-      snags.push({
-        code: 'loose-bits',
-        stage: 'sheets',
-        severity: 'caution',
-        layer: ownLayer(project, loose[0]!.layerId),
-        at: null,
-        message: `Load ${load.number} has ${loose.length} loose ${loose.length === 1 ? 'bit' : 'bits'} to keep when weeding (${load.paper.name}).`,
-      })
-  }
+  const snags: Snag[] = [...pinSnags(project, runs), ...looseSnags(project, list)]
   snags.push(...matSnags(list))
   for (const need of sheetsNeeded(list))
     if (need.buy > 0 && !isStandIn(need.paper))
@@ -36,6 +24,30 @@ export function sheetSnags(project: Project, runs: readonly NestedRun[], list: r
         message: `${need.sheets} ${need.sheets === 1 ? 'sheet' : 'sheets'} of ${need.paper.name} needed, ${need.paper.count} at hand: buy ${buyWords(need)}.`,
       })
   return snags
+}
+
+/** Small pieces that come off the mat by themselves, of all loads in one finding: whoever weeds has them in mind from load to load. */
+function looseSnags(project: Project, list: readonly Load[]): Snag[] {
+  const loads = list
+    .map((load) => ({ load, loose: load.pieces.filter((piece) => piece.loose) }))
+    .filter(({ loose }) => loose.length > 0)
+  const [first] = loads
+  if (!first) return []
+  const count = loads.reduce((sum, { loose }) => sum + loose.length, 0)
+  const bits = `${count} loose ${count === 1 ? 'bit' : 'bits'} to keep when weeding`
+  return [
+    {
+      code: 'loose-bits',
+      stage: 'sheets',
+      severity: 'caution',
+      layer: ownLayer(project, first.loose[0]!.layerId),
+      at: null,
+      message:
+        loads.length === 1
+          ? `Load ${first.load.number} has ${bits} (${first.load.paper.name}).`
+          : `Loads ${loads.map(({ load, loose }) => `${load.number} (${loose.length})`).join(', ')} have ${bits}.`,
+    },
+  ]
 }
 
 /** Mats at hand that are not what loads ask for: a finding a mat. */
