@@ -2,7 +2,7 @@
 // again: what was computed last is kept, by all that it follows from.
 import { Cache } from '../src/base'
 import { Planner } from '../src/planner'
-import { builtLayers, type Paper, type Project } from '../src/project'
+import { builtLayers, type Paper, type Project, type Snag } from '../src/project'
 import { nodes, snagsOf } from '../src/stages'
 import type { NestLayout } from '../src/stages/sheets'
 
@@ -13,13 +13,16 @@ const kept = new Map<string, Results>()
 
 type Results = ReturnType<typeof computeResults>
 
+const keyOf = (project: Project, stock: readonly Paper[], found?: ReadonlyMap<string, NestLayout>): string =>
+  JSON.stringify([project, stock, [...(found ?? [])]])
+
 /** All that follows from a project. What two runs have in common is proved by `computeResults` alone. */
 export function results(
   project: Project,
   stock: readonly Paper[] = project.drawer.papers,
   found: ReadonlyMap<string, NestLayout> = new Map(),
 ): Results {
-  const key = JSON.stringify([project, stock, [...found]])
+  const key = keyOf(project, stock, found)
   const known = kept.get(key)
   // The one used last stands last.
   kept.delete(key)
@@ -55,5 +58,11 @@ export function computeResults(
   }
 }
 
-/** All findings of a project. */
-export const check = (project: Project, stock?: readonly Paper[]) => results(project, stock).snags
+/** All findings of a project, and nothing beside them. */
+export function check(project: Project, stock: readonly Paper[] = project.drawer.papers): Snag[] {
+  const known = kept.get(keyOf(project, stock))
+  if (known) return known.snags
+  const planner = new Planner(new Cache())
+  planner.update({ project, stock, found: new Map() })
+  return snagsOf(planner, project)
+}

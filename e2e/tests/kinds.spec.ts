@@ -1,41 +1,45 @@
 // What is held otherwise than by foam and glue, and several designs in one drawing.
 import { choose, expect, test } from './app'
 
-test('a backing sheet is pinned to fabric, a film is pressed on, and the bench says how', async ({
-  app,
-  page,
-}) => {
-  await app.openDemo('Harbour at dusk')
-  await page.getByRole('button', { name: 'Mat, pane, back' }).click()
-  await choose(page, 'Back', 'fabric on board')
-  await app.settled()
-  await app.stage('Depth')
-  await app.pick('sky')
-  await page.getByRole('radio', { name: 'pins' }).click()
-  await app.settled()
-  await expect(app.figure('Pins')).toHaveText(/^[4-9]$/)
-  const pins = await app.figure('Pins').textContent()
-  await expect(page.locator('[data-pins]')).toHaveAttribute('data-pins', pins!)
-  await expect(app.row('sky')).toContainText('on pins')
+test.describe('one project', () => {
+  test.use({ sharesPage: true })
 
-  // The pier becomes film: its paper says how hot, the joint presses it on.
-  await app.stage('Paper')
-  await app.pick('pier')
-  await page.getByRole('switch', { name: 'pressed on' }).click()
-  await app.type('How hot', '160')
-  await app.settled()
-  await app.stage('Depth')
-  await page.getByRole('radio', { name: 'heat' }).click()
-  await app.settled()
-  await expect(app.panel).toContainText('160 °C for 15 s, peeled warm')
-  await app.stage('Assembly')
-  const steps = page.locator('[data-step]')
-  await expect(steps.filter({ hasText: 'Press “Pier” on' })).toHaveCount(1)
-  await expect(steps.filter({ hasText: 'Pin layer 1 to the fabric' })).toHaveCount(1)
-  await expect(steps.filter({ hasText: 'Fix the stack' })).toHaveCount(0)
-  // One undo for one press.
-  await app.undo()
-  await expect(steps.filter({ hasText: 'Press “Pier” on' })).toHaveCount(0)
+  test('a backing sheet is pinned to fabric, a film is pressed on, and the bench says how', async ({
+    app,
+    page,
+  }) => {
+    await app.openDemo('Harbour at dusk')
+    await page.getByRole('button', { name: 'Mat, pane, back' }).click()
+    await choose(page, 'Back', 'fabric on board')
+    await app.settled()
+    await app.stage('Depth')
+    await app.pick('sky')
+    await page.getByRole('radio', { name: 'pins' }).click()
+    await app.settled()
+    await expect(app.figure('Pins')).toHaveText(/^[4-9]$/)
+    const pins = await app.figure('Pins').textContent()
+    await expect(page.locator('[data-pins]')).toHaveAttribute('data-pins', pins!)
+    await expect(app.row('sky')).toContainText('on pins')
+
+    // The pier becomes film: its paper says how hot, the joint presses it on.
+    await app.stage('Paper')
+    await app.pick('pier')
+    await page.getByRole('switch', { name: 'pressed on' }).click()
+    await app.type('How hot', '160')
+    await app.settled()
+    await app.stage('Depth')
+    await page.getByRole('radio', { name: 'heat' }).click()
+    await app.settled()
+    await expect(app.panel).toContainText('160 °C for 15 s, peeled warm')
+    await app.stage('Assembly')
+    const steps = page.locator('[data-step]')
+    await expect(steps.filter({ hasText: 'Press “Pier” on' })).toHaveCount(1)
+    await expect(steps.filter({ hasText: 'Pin layer 1 to the fabric' })).toHaveCount(1)
+    await expect(steps.filter({ hasText: 'Fix the stack' })).toHaveCount(0)
+    // One undo for one press.
+    await app.undo()
+    await expect(steps.filter({ hasText: 'Press “Pier” on' })).toHaveCount(0)
+  })
 })
 
 test('designs side by side in one drawing become projects on the same sheets', async ({ app, page }) => {

@@ -1,5 +1,5 @@
-import type { Page } from '@playwright/test'
 // The shelf, files, keys, find, and reading by other means than the eye.
+import type { Page } from '@playwright/test'
 import AxeBuilder from '@axe-core/playwright'
 import { contentOf, expect, test, type StageTitle } from './app'
 
@@ -86,56 +86,60 @@ test('work is saved as it is done, and undone and redone', async ({ app, page })
   await expect(app.field('Depth')).toHaveValue('28')
 })
 
-test('keys lead everywhere, and find goes to what is named', async ({ app, page }) => {
-  await app.openDemo('Harbour at dusk')
-  await page.getByRole('heading', { level: 1 }).click()
-  for (const [i, title] of STAGES.entries()) {
-    await page.keyboard.press(String(i + 1))
-    await expect(page.locator('nav [aria-current=page]')).toContainText(title)
-  }
-  await page.keyboard.press('Control+k')
-  await page.keyboard.type('headland')
-  await page.keyboard.press('Enter')
-  await expect(page.locator('nav [aria-current=page]')).toContainText('Layers')
-  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Headland light')
-  // What menus have can be found as well.
-  await page.keyboard.press('Control+k')
-  await page.keyboard.type('grow mandala')
-  await page.keyboard.press('Enter')
-  await expect(page.getByRole('button', { name: 'Take these layers' })).toBeVisible()
-  await page.getByRole('button', { name: 'Leave it' }).click()
-  await page.getByRole('heading', { level: 1 }).click()
-  await page.keyboard.press('?')
-  await expect(page.getByRole('dialog')).toContainText('layer below')
-})
+test.describe('the frame of a project', () => {
+  test.use({ sharesPage: true })
 
-const SIZES = [
-  { width: 1024, height: 768 },
-  { width: 2560, height: 1300 },
-  { width: 1280, height: 800 },
-]
-
-test('nothing scrolls the frame, however large it is, and each stage prints as one page', async ({
-  app,
-  page,
-}) => {
-  await app.openDemo('Harbour at dusk')
-  for (const title of STAGES) {
-    await app.stage(title)
-    for (const size of SIZES) {
-      await page.setViewportSize(size)
-      const over = () =>
-        page.evaluate(() => [
-          document.documentElement.scrollWidth - innerWidth,
-          document.documentElement.scrollHeight - innerHeight,
-        ])
-      await expect.poll(over, `${title} at ${size.width} × ${size.height}`).toEqual([0, 0])
+  test('keys lead everywhere, and find goes to what is named', async ({ app, page }) => {
+    await app.openDemo('Harbour at dusk')
+    await page.getByRole('heading', { level: 1 }).click()
+    for (const [i, title] of STAGES.entries()) {
+      await page.keyboard.press(String(i + 1))
+      await expect(page.locator('nav [aria-current=page]')).toContainText(title)
     }
-    // Printed it is one page, whatever scrolls on screen.
-    const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
-    expect(pdf.match(/\/Type ?\/Page[^s]/g), title).toHaveLength(1)
-    await expect(page.locator('html.printing')).toHaveCount(0)
-  }
+    await page.keyboard.press('Control+k')
+    await page.keyboard.type('headland')
+    await page.keyboard.press('Enter')
+    await expect(page.locator('nav [aria-current=page]')).toContainText('Layers')
+    await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Headland light')
+    // What menus have can be found as well.
+    await page.keyboard.press('Control+k')
+    await page.keyboard.type('grow mandala')
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('button', { name: 'Take these layers' })).toBeVisible()
+    await page.getByRole('button', { name: 'Leave it' }).click()
+    await page.getByRole('heading', { level: 1 }).click()
+    await page.keyboard.press('?')
+    await expect(page.getByRole('dialog')).toContainText('layer below')
+  })
+
+  const SIZES = [
+    { width: 1024, height: 768 },
+    { width: 2560, height: 1300 },
+    { width: 1280, height: 800 },
+  ]
+
+  test('nothing scrolls the frame, however large it is, and each stage prints as one page', async ({
+    app,
+    page,
+  }) => {
+    await app.openDemo('Harbour at dusk')
+    for (const title of STAGES) {
+      await app.stage(title)
+      for (const size of SIZES) {
+        await page.setViewportSize(size)
+        const over = () =>
+          page.evaluate(() => [
+            document.documentElement.scrollWidth - innerWidth,
+            document.documentElement.scrollHeight - innerHeight,
+          ])
+        await expect.poll(over, `${title} at ${size.width} × ${size.height}`).toEqual([0, 0])
+      }
+      // Printed it is one page, whatever scrolls on screen.
+      const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
+      expect(pdf.match(/\/Type ?\/Page[^s]/g), title).toHaveLength(1)
+      await expect(page.locator('html.printing')).toHaveCount(0)
+    }
+  })
 })
 
 /** What axe finds on the page as it stands, by place. */
@@ -175,28 +179,32 @@ test('every stage, dialog and menu can be read and worked without the eye', asyn
   expect(found).toEqual([])
 })
 
-test('the bench, the cutter, the drawer and a maker can be read and worked without the eye', async ({
-  app,
-  page,
-}) => {
-  await app.openDemo('Harbour at dusk')
-  const found: string[] = []
-  await app.stage('Paper')
-  await page.getByRole('button', { name: 'Drawer as a table' }).click()
-  found.push(...(await troubles(page, 'drawer')))
-  await app.stage('Sheets')
-  await page.getByRole('button', { name: 'Cutter', exact: true }).click()
-  await expect(page.getByRole('button', { name: 'Send to the cutter' })).toBeVisible()
-  found.push(...(await troubles(page, 'cutter')))
-  await app.stage('Layers')
-  await page.getByRole('button', { name: 'Grow layers' }).click()
-  await page.getByRole('menuitem', { name: /^Mandala/ }).click()
-  await expect(page.getByRole('button', { name: 'Take these layers' })).toBeEnabled()
-  found.push(...(await troubles(page, 'maker')))
-  await page.getByRole('button', { name: 'Leave it' }).click()
-  await app.stage('Assembly')
-  await page.getByRole('button', { name: 'To the bench' }).click()
-  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
-  found.push(...(await troubles(page, 'bench')))
-  expect(found).toEqual([])
+test.describe('beside the stages', () => {
+  test.use({ sharesPage: true })
+
+  test('the bench, the cutter, the drawer and a maker can be read and worked without the eye', async ({
+    app,
+    page,
+  }) => {
+    await app.openDemo('Harbour at dusk')
+    const found: string[] = []
+    await app.stage('Paper')
+    await page.getByRole('button', { name: 'Drawer as a table' }).click()
+    found.push(...(await troubles(page, 'drawer')))
+    await app.stage('Sheets')
+    await page.getByRole('button', { name: 'Cutter', exact: true }).click()
+    await expect(page.getByRole('button', { name: 'Send to the cutter' })).toBeVisible()
+    found.push(...(await troubles(page, 'cutter')))
+    await app.stage('Layers')
+    await page.getByRole('button', { name: 'Grow layers' }).click()
+    await page.getByRole('menuitem', { name: /^Mandala/ }).click()
+    await expect(page.getByRole('button', { name: 'Take these layers' })).toBeEnabled()
+    found.push(...(await troubles(page, 'maker')))
+    await page.getByRole('button', { name: 'Leave it' }).click()
+    await app.stage('Assembly')
+    await page.getByRole('button', { name: 'To the bench' }).click()
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    found.push(...(await troubles(page, 'bench')))
+    expect(found).toEqual([])
+  })
 })
