@@ -2,8 +2,16 @@ import { node } from '../../planner'
 import { amountOf, depth, glues } from '../depth'
 import { each, turns } from '../layers'
 import { cutLoads, loads } from '../sheets'
+import { backCarries } from './jobs/kinds'
 import { draftAssembly, planAssembly, type DraftStep } from './plan'
 import type { AssemblyPlan } from './task'
+
+/** Whether the backmost sheet carries the rest: of all that the steps follow from it alone asks for the shapes. */
+const carried = node('carried', {
+  stage: 'assembly',
+  reads: { layers: ['pieces', 'blanks', 'role', 'lives', 'joint'] },
+  compute: ({ project }): boolean => backCarries(project),
+})
 
 /** All steps with their times. */
 export const assembly = node('assembly', {
@@ -42,14 +50,16 @@ export const assembly = node('assembly', {
     heights: depth(),
     glue: glues(),
     ways: each(turns, project),
+    onSheet: carried(),
   }),
-  compute: ({ project }, { cut, list, heights, glue, ways }) =>
+  compute: ({ project }, { cut, list, heights, glue, ways, onSheet }) =>
     planAssembly({
       project,
       loads: [...cut, ...list],
       depth: heights,
       glue: glue.map(amountOf),
       turns: new Map(ways.map(({ id, turns: own }) => [id, own])),
+      carried: onSheet,
     }),
   view: (plan: AssemblyPlan) => plan,
 })
@@ -89,6 +99,7 @@ export const orderOfWork = node('order of work', {
       'placeMarks',
     ],
   },
-  compute: ({ project }) => draftAssembly(project),
+  needs: () => ({ onSheet: carried() }),
+  compute: ({ project }, { onSheet }) => draftAssembly(project, onSheet),
   view: (steps: DraftStep[]) => steps,
 })

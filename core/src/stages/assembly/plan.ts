@@ -4,6 +4,7 @@ import type { DepthPlan, GlueAmount } from '../depth'
 import type { Turn } from '../layers'
 import type { Load } from '../sheets'
 import { jobsOf } from './jobs/jobs'
+import { backCarries } from './jobs/kinds'
 import { withLearned } from './learned'
 import { withOrder } from './order'
 import { schedule } from './schedule'
@@ -23,6 +24,8 @@ export interface AssemblyInputs {
   glue?: readonly GlueAmount[]
   /** Ways of laying each layer that look right, by id. */
   turns?: ReadonlyMap<string, readonly Turn[]>
+  /** See backCarries; found out where it is not told. */
+  carried?: boolean
 }
 
 /** All steps with their times, in the order in which they start; none without layers. Times in minutes. */
@@ -32,9 +35,10 @@ export function planAssembly({
   depth,
   glue,
   turns = new Map(),
+  carried = backCarries(project),
 }: AssemblyInputs): AssemblyPlan {
   const papers = new Map(loads.map(({ id, paper }) => [id, paper.name]))
-  const jobs = withLearned(project, jobsOf({ project, loads, depth, glue }), papers)
+  const jobs = withLearned(project, jobsOf({ project, loads, depth, glue, carried }), papers)
   const steps = schedule(tell(project, withOrder(jobs, project.plan.stepOrder), turns), project.plan.people)
   return {
     steps,
@@ -52,7 +56,7 @@ export type DraftStep = Pick<Task, 'id' | 'kind' | 'title' | 'layerId' | 'needs'
  * The order of work as it follows from the joints alone, before sheets are laid and pads are planned: no loads, no pads and
  * no times, and a joint on foam is taken to hold.
  */
-export const draftAssembly = (project: Project): DraftStep[] =>
-  tell(project, jobsOf({ project, loads: [], depth: null }), new Map()).map(
+export const draftAssembly = (project: Project, carried = backCarries(project)): DraftStep[] =>
+  tell(project, jobsOf({ project, loads: [], depth: null, carried }), new Map()).map(
     ({ id, kind, title, layerId, needs }) => ({ id, kind, title, layerId, needs }),
   )

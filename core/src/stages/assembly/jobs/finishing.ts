@@ -41,7 +41,7 @@ export function finishing(
 ): Untold[] {
   const { project, depth } = known
   const { mount } = project
-  const ground = groundOf(project, layers)
+  const ground = groundOf(project, layers, known.carried)
   const jobs: Untold[] = []
   const idsOf = (of: (one: Untold) => boolean) => stuck.filter(of).map(({ id }) => id)
   const laid = lastOf(stuck.filter(({ kind }) => kind !== 'dry'))

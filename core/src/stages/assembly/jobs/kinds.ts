@@ -1,6 +1,6 @@
 // What is done with a layer, and what the stack is laid on.
-import { intersect, regionArea, union } from '../../../base/geometry'
-import { isPressed, isStacked, layerRegion, type Layer, type Project } from '../../../project'
+import { intersect, rectangle, regionArea, regionBox, subtract, union } from '../../../base/geometry'
+import { builtLayers, isPressed, isStacked, layerRegion, type Layer, type Project } from '../../../project'
 import type { Ground } from '../task'
 
 /** Whether it is folded: it is scored first. */
@@ -22,16 +22,37 @@ export const isInStack = (layer: Layer): boolean => isStacked(layer) || isPresse
 /** So much of the other layers lies over a sheet that carries them. */
 const CARRIED = 0.97
 
-/** What the backmost layer is laid on: the bench where it carries all the others, else what the work lives on. */
-export function groundOf({ mount }: Project, layers: readonly Layer[]): Ground {
-  const [back, ...others] = layers.filter(isStacked).filter(({ pieces }) => pieces.length > 0)
+/** The backmost layer of the stack that has any card, and those over it. */
+function backAndRest(layers: readonly Layer[]): [Layer | undefined, Layer[]] {
+  const [back, ...rest] = layers.filter(isStacked).filter(({ pieces }) => pieces.length > 0)
+  return [back, rest]
+}
+
+/** Whether the backmost layer of the stack is one sheet that carries nearly all the others. Needs the geometry loaded. */
+export function backCarries(project: Project): boolean {
+  const [back, others] = backAndRest(builtLayers(project))
+  if (!back || back.pieces.length !== 1) return false
+  const sheet = outlinesOf(back)
+  // Mostly the boxes round the others lie on it, and no shape need be looked at.
+  const isOnSheet = (layer: Layer): boolean => {
+    const { minX, minY, maxX, maxY } = regionBox(layerRegion(layer))
+    return subtract([rectangle(minX, minY, maxX - minX, maxY - minY)], sheet).length === 0
+  }
+  if (others.every(isOnSheet)) return true
+  const all = union(others.flatMap(layerRegion))
+  return regionArea(intersect(all, sheet)) >= CARRIED * regionArea(all)
+}
+
+/**
+ * What the backmost layer is laid on: the bench where it carries all the others, else what the work lives on.
+ * @param carried see backCarries
+ */
+export function groundOf({ mount }: Project, layers: readonly Layer[], carried: boolean): Ground {
+  const [back] = backAndRest(layers)
   if (!back || mount.kind === 'topper' || mount.kind === 'garland') return 'bench'
   // Pins go in before what hides them lies on them.
   if (mount.kind === 'frame' && mount.back === 'fabric' && back.joint.kind === 'pins') return 'fabric'
-  const all = union(others.flatMap(layerRegion))
-  const carried =
-    all.length === 0 || regionArea(intersect(all, outlinesOf(back))) >= CARRIED * regionArea(all)
-  if (carried && back.pieces.length === 1) return 'bench'
+  if (carried) return 'bench'
   if (mount.kind === 'frame') return 'board'
   if (mount.kind === 'panel') return mount.surface
   return mount.kind === 'card' ? 'card' : 'bench in its place'

@@ -15,6 +15,8 @@ export interface Known {
   > | null
   /** Glue of the layers that take some. */
   glue?: readonly GlueAmount[] | undefined
+  /** The backmost layer is one sheet that carries the others: see backCarries. */
+  carried: boolean
 }
 
 /** A job of the hands unless it says otherwise. */

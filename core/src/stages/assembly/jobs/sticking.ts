@@ -28,7 +28,7 @@ export function sticking(
   padsOf: ReadonlyMap<string, PadCount[]>,
 ): Untold[] {
   const { project, depth } = known
-  const ground = groundOf(project, layers)
+  const ground = groundOf(project, layers, known.carried)
   // Flags are not stuck to each other: they go onto the twine.
   const isGarland = project.mount.kind === 'garland'
   const stacked = unitsOfStack(project, ({ id }) => depth === null || depth.apart.includes(id)).filter(
