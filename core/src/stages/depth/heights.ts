@@ -4,13 +4,13 @@ import {
   boxesMeet,
   convexHull,
   intersect,
-  offset,
   polygonBox,
   regionArea,
   regionBox,
   regionCentroid,
   ringContains,
   subtract,
+  takesDisc,
   type Box,
   type Region,
 } from '../../base/geometry'
@@ -265,7 +265,7 @@ export function standOn(
 function bears(region: Region, on: Region, foams: readonly Foam[], memo: Memo): boolean {
   if (foams.length === 0) return regionArea(on) > regionArea(region) * SLIVER
   const half = foams.reduce((least, foam) => Math.min(least, foam.widthMm, foam.heightMm), Infinity) / 2
-  return memo('bears', [on, half], () => offset(on, -half).length > 0)
+  return memo('bears', [on, half], () => takesDisc(on, half))
 }
 
 /** A piece that goes on with glue, since no pad fits or by choice: it comes to lie on the highest card under it. Needs the geometry loaded. */

@@ -9,6 +9,7 @@ import {
   regionContains,
   regionRings,
   ringContains,
+  takesDisc,
   type Point,
   type Region,
 } from '../../../base/geometry'
@@ -139,7 +140,7 @@ export function hasRoom(
     const { places } = placesFor(project, piece, hidden, memo)
     // A disc round a pad fits: so does the pad. A disc within it does not: neither does the pad.
     const fits = (halfOf: (pad: Footprint) => number) =>
-      places.some(({ region, footprint }) => offset(region, -halfOf(footprint)).length > 0)
+      places.some(({ region, footprint }) => takesDisc(region, halfOf(footprint)))
     if (fits(({ widthMm, heightMm }) => Math.hypot(widthMm, heightMm) / 2 + SLACK_MM)) return true
     return fits(({ widthMm, heightMm }) => Math.min(widthMm, heightMm) / 2 - SLACK_MM) ? null : false
   })
