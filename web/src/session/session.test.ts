@@ -90,6 +90,8 @@ class Page {
   dead = false
   /** Writes that are refused: by the browser, as where its storage is full. */
   refuse = false
+  /** What reading and writing wait for, each time, before the answer of the store is handed on. */
+  delay: () => Promise<unknown> = () => Promise.resolve()
   readonly held = new MemoryVault()
   private hear: Parameters<Tabs['listen']>[0] | null = null
 
@@ -138,7 +140,9 @@ class Page {
             return async (...args: never[]) => {
               if (this.dead) return new Promise(() => undefined)
               if (this.refuse) throw Object.assign(new Error('full'), { name: 'QuotaExceededError' })
-              return (value as (...all: never[]) => unknown).apply(target, args)
+              const answer = (value as (...all: never[]) => unknown).apply(target, args)
+              await this.delay()
+              return answer
             }
           return typeof value === 'function' ? value.bind(target) : value
         },
@@ -148,7 +152,11 @@ class Page {
       document: () => this.store.getState().document,
       dispatch: (action) => !this.dead && this.store.dispatch(action),
       vault,
-      readKept: async (id) => (await this.held.read(id)) ?? (await (await browser.vault).read(id)),
+      readKept: async (id) => {
+        const kept = (await this.held.read(id)) ?? (await (await browser.vault).read(id))
+        await this.delay()
+        return kept
+      },
       hold: (what) => this.held.save({ ...what, base: null }),
       letGo: (id) => this.held.remove(id),
       loadStock: async () => (await (await browser.vault).readStock()) ?? starterStock(),
@@ -306,6 +314,47 @@ describe('two tabs', () => {
     expect(await browser.names()).toEqual(expect.arrayContaining(['from a', 'from b, from another tab']))
     expect(browser.told.join(' ')).toContain('stands on the shelf as “from b, from another tab”')
     expect(b.doc.project!.name).toBe('from a')
+  })
+
+  it('lose nothing where one is still reading what the other kept when it becomes the one that writes', async () => {
+    const a = await open('a')
+    const b = await open('b')
+    let answer: () => void = () => undefined
+    const slow = new Promise<void>((resolve) => (answer = resolve))
+    let reads = 0
+    b.delay = () => (++reads === 1 ? slow : Promise.resolve())
+    a.edit('from a')
+    await a.session.flush()
+    await soon(() => reads).toBeGreaterThan(0)
+    const taken = b.session.takeOver()
+    await sleep(50)
+    if (b.doc.role === 'writing') b.edit('from b')
+    answer()
+    await taken
+    if (b.doc.project!.name !== 'from b') b.edit('from b')
+    await sleep(50)
+    expect(b.doc).toMatchObject({ role: 'writing', project: { name: 'from b' } })
+    await b.session.flush()
+    expect(await browser.nameKept()).toBe('from b')
+  })
+
+  it('keep beside the other what is done while the store is still asked', async () => {
+    const a = await open('a')
+    browser.holder = null
+    const b = await open('b')
+    a.edit('from a')
+    await a.session.flush()
+    let answer: () => void = () => undefined
+    const slow = new Promise<void>((resolve) => (answer = resolve))
+    b.delay = () => slow
+    b.edit('one')
+    const kept = b.session.flush()
+    await sleep(20)
+    b.edit('two')
+    answer()
+    await kept
+    expect((await browser.names()).toSorted()).toEqual(['from a', 'two, from another tab'])
+    expect(b.doc).toMatchObject({ role: 'following', project: { name: 'from a' } })
   })
 
   it('count sheets taken from the drawer together', async () => {

@@ -97,6 +97,7 @@ export class Session {
   private savedAt = -Infinity
   private timer: ReturnType<typeof setTimeout> | undefined
   private saving: Promise<void> = Promise.resolve()
+  private reading: Promise<void> = Promise.resolve()
   private busy = false
   private claim: Claim | null = null
   private saidTrouble = false
@@ -293,6 +294,8 @@ export class Session {
       await env.hold({ ...what, kept: { ...what.kept, revision: this.base } })
       throw error
     }
+    // Where the claim was taken by force meanwhile, all that was not kept stands beside already.
+    if (!answer.ok && this.id === id && env.document().role === 'following') return
     if (!answer.ok) return this.overtaken(what)
     await env.letGo(id)
     // A draft of a later state than this is still wanted.
@@ -335,9 +338,13 @@ export class Session {
   }
 
   /** Another page has kept a later state: ours goes onto the shelf beside it, and this page follows the other. */
-  private async overtaken(what: ToSave): Promise<void> {
+  private async overtaken(refused: ToSave): Promise<void> {
     const { env } = this
-    const { project } = env.document()
+    const { id } = refused.kept
+    // What was done while the store was asked goes with it; nothing more is done from here on.
+    const here = this.id === id && env.document().role === 'writing'
+    const what = here ? this.toSave(this.snapshot()) : refused
+    if (here) env.dispatch(becameRole('following'))
     const mine = openProject(what.kept.text).project
     const copy: Project = { ...mine, id: env.newId(), name: `${mine.name}, from another tab`.slice(0, 200) }
     const vault = await env.vault()
@@ -352,9 +359,7 @@ export class Session {
       `Another tab has changed “${mine.name}” as well. What was done here stands on the shelf as “${copy.name}”.`,
       'trouble',
     )
-    if (project?.id !== what.kept.id) return
-    await this.reload(what.kept.id)
-    env.dispatch(becameRole('following'))
+    await this.follow(id)
   }
 
   /** The kept state of a project, or the later one of a page that was closed before it could keep it. */
@@ -446,21 +451,29 @@ export class Session {
     }
   }
 
-  /** Reads anew what another tab has kept. */
-  private async reload(id: string): Promise<void> {
+  /** Reads anew what another tab has kept, for as long as this one follows. One reading at a time: none overtakes a later one. */
+  private follow(id: string): Promise<void> {
+    const reading = this.reading.then(() => this.readAnew(id))
+    this.reading = reading.catch(() => undefined)
+    return reading
+  }
+
+  private async readAnew(id: string): Promise<void> {
+    const { opening } = this
+    const follows = () =>
+      this.id === id && this.opening === opening && this.env.document().role === 'following'
+    if (!follows()) return
     const kept = await this.env.readKept(id)
-    if (!kept || this.id !== id) return
+    if (!kept) return
     const read = this.read(kept)
     if (read.kind !== 'read') return
     const [stock, supplies] = await Promise.all([this.env.loadStock(), this.env.loadSupplies()])
+    // The page may have become the one that writes, or gone to another project, while the store was read.
+    if (!follows()) return
     this.base = kept.revision
     this.keptStock = stock
     this.keptSupplies = supplies
     this.env.dispatch(followed({ project: { ...read.project, id }, stock, supplies }))
-  }
-
-  private async follow(id: string): Promise<void> {
-    if (this.id === id && this.env.document().role === 'following') await this.reload(id)
   }
 
   private async freshenDrawer(): Promise<void> {
@@ -499,7 +512,7 @@ export class Session {
     if (unkept) void this.overtaken(unkept)
     this.claim = this.env.tabs.waiting()
     this.env.tell('Another tab goes on with this project; this one follows it.')
-    void this.reload(id)
+    void this.follow(id)
     void this.waitForTurn(id)
   }
 
@@ -517,7 +530,7 @@ export class Session {
   private async becomeWriter(id: string): Promise<void> {
     // The page before may have been closed in haste.
     await this.recovered(id)
-    await this.reload(id)
+    await this.follow(id)
     if (this.id !== id) return
     this.env.dispatch(becameRole('writing'))
     this.env.tell('The other tab no longer changes this project: it can be changed here.')
