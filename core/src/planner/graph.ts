@@ -20,17 +20,34 @@ export interface Ref<T> {
   readonly value?: T
 }
 
-type Needs = Record<string, Ref<unknown> | readonly Ref<unknown>[] | null>
+/** A need that a node may do without: it is computed only where the node asks for it. */
+export interface Later<T> {
+  later: Ref<T>
+}
+
+/** Makes a need one that is asked for only where it is wanted, by `yield* need()`. */
+export const later = <T>(ref: Ref<T>): Later<T> => ({ later: ref })
+
+type Need = Ref<unknown> | Later<unknown> | readonly Ref<unknown>[] | null
+type Needs = Record<string, Need>
+
+/** All that may be needed. */
+const refsOf = (needs: Needs): Ref<unknown>[] =>
+  Object.values(needs).flatMap((need) =>
+    need === null ? [] : 'later' in need ? [need.later] : 'node' in need ? [need] : need,
+  )
 
 /** Values in place of refs; of lists only those that could be computed. */
 export type Values<N> = {
-  [K in keyof N]: N[K] extends Ref<infer T>
-    ? T
-    : N[K] extends readonly Ref<infer T>[]
-      ? T[]
-      : N[K] extends Ref<infer T> | null
-        ? T | null
-        : never
+  [K in keyof N]: N[K] extends Later<infer T>
+    ? () => Generator<Ref<unknown>, T>
+    : N[K] extends Ref<infer T>
+      ? T
+      : N[K] extends readonly Ref<infer T>[]
+        ? T[]
+        : N[K] extends Ref<infer T> | null
+          ? T | null
+          : never
 }
 
 /** What a node computes with: nothing else is there for it to read. */
@@ -52,7 +69,7 @@ export interface NodeSpec<T, V, N extends Needs> {
    */
   byValue?: true
   /** One that takes its time may hand back control between its steps. */
-  compute: (given: Given, needs: Values<N>) => T | Generator<void, T>
+  compute: (given: Given, needs: Values<N>) => T | Generator<Ref<unknown> | void, T>
   /** What the page gets of it: numbers, and what is drawn. Without one it stays in the worker. */
   view?: (value: T) => V
 }
@@ -109,10 +126,13 @@ export class Planner {
     if (reads.stock) parts.push(stock)
     if (found) parts.push(layouts)
     const needs: string[] = []
-    for (const need of Object.values(this.needsOf(ref)).flat()) {
-      const part = need === null ? '-' : this.partOf(need as Ref<unknown>)
-      if (part === null) return null
-      needs.push(part)
+    for (const need of Object.values(this.needsOf(ref))) {
+      if (need === null) needs.push('-')
+      for (const one of refsOf({ need })) {
+        const part = this.partOf(one)
+        if (part === null) return null
+        needs.push(part)
+      }
     }
     const key = `${name} ${this.cache.nameOf([parts, needs])}`
     this.keys.set(name, key)
@@ -129,10 +149,9 @@ export class Planner {
 
   /** Computes what a key waits for: the needs, near and far, that count by their value. */
   private *keyed(ref: Ref<unknown>): Generator<Ref<unknown>, string> {
-    for (const need of Object.values(this.needsOf(ref)).flat()) {
-      if (need === null) continue
-      if (this.keyOf(need as Ref<unknown>) === null) yield* this.keyed(need as Ref<unknown>)
-      if ((need as Ref<unknown>).node.byValue) yield* this.work(need as Ref<unknown>)
+    for (const need of refsOf(this.needsOf(ref))) {
+      if (this.keyOf(need) === null) yield* this.keyed(need)
+      if (need.node.byValue) yield* this.work(need)
     }
     const key = this.keyOf(ref)
     if (key === null) throw new Error(`${refName(ref)} cannot be named`)
@@ -154,12 +173,13 @@ export class Planner {
     let value: T | Failure | undefined
     for (const [name, need] of Object.entries(this.needsOf(ref))) {
       if (need === null) values[name] = null
-      else if (Array.isArray(need)) {
+      else if ('later' in need) values[name] = () => this.orThrow(need.later)
+      else if (!('node' in need)) {
         const list: unknown[] = []
-        for (const one of need as readonly Ref<unknown>[]) list.push(yield* this.work(one))
+        for (const one of need) list.push(yield* this.work(one))
         values[name] = list.filter((one) => !(one instanceof Failure))
       } else {
-        const one = yield* this.work(need as Ref<unknown>)
+        const one = yield* this.work(need)
         if (one instanceof Failure) value = one
         values[name] = one
       }
@@ -172,13 +192,17 @@ export class Planner {
 
   /** Computes a node to its end. */
   get<T>(ref: Ref<T>): T {
-    const steps = this.work(ref)
+    const steps = this.orThrow(ref)
     for (;;) {
       const step = steps.next()
-      if (!step.done) continue
-      if (step.value instanceof Failure) throw new Error(step.value.sentence)
-      return step.value
+      if (step.done) return step.value
     }
+  }
+
+  private *orThrow<T>(ref: Ref<T>): Generator<Ref<unknown>, T> {
+    const value = yield* this.work(ref)
+    if (value instanceof Failure) throw new Error(value.sentence)
+    return value
   }
 
   private *compute<T>(ref: Ref<T>, values: Record<string, unknown>): Generator<Ref<unknown>, T | Failure> {
@@ -197,7 +221,7 @@ export class Planner {
       for (;;) {
         const step = made.next()
         if (step.done) return step.value
-        yield ref
+        yield step.value ?? ref
       }
     } catch (error) {
       return new Failure(error instanceof Error ? error.message : String(error))
@@ -216,5 +240,5 @@ export class Planner {
   }
 }
 
-const isGenerator = <T>(value: unknown): value is Generator<void, T> =>
+const isGenerator = <T>(value: unknown): value is Generator<Ref<unknown> | undefined, T> =>
   typeof value === 'object' && value !== null && Symbol.iterator in value && 'next' in value

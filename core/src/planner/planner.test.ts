@@ -17,7 +17,7 @@ import {
 } from '../project'
 import { nodes, SNAG_NODES, type NodeName } from '../stages'
 import { starterStock } from '../stages/paper'
-import { Failure, node, Planner, refName, type Ref } from './index'
+import { Failure, later, node, Planner, refName, type Ref } from './index'
 
 const stock = starterStock()
 
@@ -55,12 +55,24 @@ const refsOf = (project: Project): Ref<unknown>[] => {
   ]
 }
 
+/** Computes a node with all that it needs; names what had to be computed, none of which may have failed. */
+function compute(planner: Planner, ref: Ref<unknown>): string[] {
+  const names: string[] = []
+  const steps = planner.work(ref)
+  for (let step = steps.next(); !step.done; step = steps.next()) {
+    const value = planner.peek(step.value)
+    if (value instanceof Failure) throw new Error(`${refName(step.value)}: ${value.sentence}`)
+    names.push(refName(step.value))
+  }
+  return names
+}
+
 const viewsOf = (planner: Planner, project: Project): Record<string, unknown> =>
   Object.fromEntries(
-    refsOf(project).map((ref) => [
-      refName(ref),
-      (ref.node.view as (value: unknown) => unknown)(planner.get(ref)),
-    ]),
+    refsOf(project).map((ref) => {
+      compute(planner, ref)
+      return [refName(ref), (ref.node.view as (value: unknown) => unknown)(planner.get(ref))]
+    }),
   )
 
 describe('the planner', () => {
@@ -146,12 +158,7 @@ describe('the planner', () => {
     const found = new Map()
     const computed = (p: Project): string[] => {
       planner.update({ project: p, stock, found })
-      const names: string[] = []
-      for (const ref of refsOf(p)) {
-        const steps = planner.work(ref)
-        for (let step = steps.next(); !step.done; step = steps.next()) names.push(refName(step.value))
-      }
-      return names
+      return refsOf(p).flatMap((ref) => compute(planner, ref))
     }
     const cold = computed(project)
     // The search for a layout hands back control between its steps.
@@ -172,6 +179,28 @@ describe('the planner', () => {
     const moved = computed(transformLayers(project, [1, 0, 0, 1, 3, 0], ['top']))
     expect(moved).toContain('necks top')
     expect(moved).not.toContain('necks mid')
+  })
+
+  it('computes what a node may do without only where it asks for it', () => {
+    const dear = node('dear', { stage: 'layers', reads: { plan: ['gapMm'] }, compute: () => 'dear' })
+    const thrifty = node('thrifty', {
+      stage: 'layers',
+      reads: { plan: ['batch'] },
+      needs: () => ({ own: later(dear()) }),
+      *compute({ project }, { own }) {
+        return project.plan.batch > 1 ? yield* own() : 'cheap'
+      },
+    })
+    const planner = new Planner(new Cache())
+    const after = (plan: { batch: number; gapMm: number }) => {
+      planner.update({ project: setPlan(small(), plan), stock, found: new Map() })
+      return [compute(planner, thrifty()), planner.get(thrifty())]
+    }
+    expect(after({ batch: 1, gapMm: 2 })).toEqual([['thrifty'], 'cheap'])
+    expect(after({ batch: 2, gapMm: 2 })).toEqual([['dear', 'thrifty'], 'dear'])
+    // What it might have asked for is part of its name all the same.
+    expect(after({ batch: 2, gapMm: 3 })).toEqual([['dear', 'thrifty'], 'dear'])
+    expect(after({ batch: 2, gapMm: 3 })).toEqual([[], 'dear'])
   })
 
   it('leaves be what needs a value that came out the same', () => {

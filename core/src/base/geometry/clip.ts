@@ -11,6 +11,9 @@ const ARC_TOLERANCE_MM = 0.01
 /** Above this many times the tolerance a radius gets a coarser one, so that no corner takes more than some 300 points. */
 const ARC_STEPS = 20_000
 
+/** A mitred corner reaches at most so many times as far as the outline moves. */
+export const MITRE_LIMIT = 4
+
 /** Which windings are inside: odd ones, or all that do not add up to nought. */
 export type FillRule = 'evenodd' | 'nonzero'
 /** How corners of an offset or a stroke are made. */
@@ -169,7 +172,19 @@ function inflate(
 export function offset(region: Region, mm: number, join: Join = 'round'): Polygon[] {
   if (region.length === 0) return []
   if (mm === 0) return [...region]
-  return inflate(sound(ringsOf(union(region))), mm, join, 'Polygon', 4)
+  return inflate(sound(ringsOf(union(region))), mm, join, 'Polygon', MITRE_LIMIT)
+}
+
+/** A region without points that stray less than a tolerance (mm), grown or shrunk: as `offset` of what `simplify` gives, in one pass less. */
+export function offsetPlain(
+  region: Region,
+  toleranceMm: number,
+  mm: number,
+  join: Join = 'round',
+): Polygon[] {
+  if (region.length === 0) return []
+  const plain = simplify(region, toleranceMm)
+  return mm === 0 ? plain : inflate(sound(ringsOf(plain)), mm, join, 'Polygon', MITRE_LIMIT)
 }
 
 /** What draws a line. */
@@ -183,7 +198,7 @@ export interface Pen {
 /** The card that a pen covers along open or closed lines. */
 export function strokeRegion(
   lines: readonly { points: Ring; closed: boolean }[],
-  { widthMm, cap = 'butt', join = 'miter', miterLimit = 4 }: Pen,
+  { widthMm, cap = 'butt', join = 'miter', miterLimit = MITRE_LIMIT }: Pen,
 ): Polygon[] {
   const parts: Polygon[][] = []
   for (const closed of [true, false]) {

@@ -1,9 +1,9 @@
 // Whether a disc finds room in a region: told at a few places where that is enough, else by drawing the outlines in.
 import { boxHeight, boxWidth } from './box'
 import { offset } from './clip'
-import { interiorPoint } from './ring'
+import { quickInteriorPoint } from './ring'
 import { polygonBox, polygonContains, polygonRings } from './region'
-import type { Polygon, Region } from './types'
+import type { Point, Polygon, Region } from './types'
 
 /** So many places are tried across and down. */
 const TRIED = 5
@@ -17,23 +17,32 @@ export function takesDisc(region: Region, radiusMm: number): boolean {
   return roomy.some((face) => takesAtOnce(face, radiusMm)) || offset(roomy, -radiusMm).length > 0
 }
 
-/** Whether it fits at one of a few places: in the middle, or on a grid over the box. */
-function takesAtOnce(face: Polygon, radiusMm: number): boolean {
+/** Whether it fits at one of a few places. */
+const takesAtOnce = (face: Polygon, radiusMm: number): boolean =>
+  likelyPlaces(face).some(({ x, y }) => discLiesIn(face, x, y, radiusMm))
+
+/** Where a disc in a face is looked for first: in its middle, and on a grid over its box. */
+export function likelyPlaces(face: Polygon): Point[] {
   const box = polygonBox(face)
-  const middle = interiorPoint(face.outer)
-  if (standsClear(face, middle.x, middle.y, radiusMm)) return true
-  for (let r = 1; r <= TRIED; r++)
-    for (let c = 1; c <= TRIED; c++) {
-      const x = box.minX + (boxWidth(box) * c) / (TRIED + 1)
-      const y = box.minY + (boxHeight(box) * r) / (TRIED + 1)
-      if (standsClear(face, x, y, radiusMm)) return true
-    }
-  return false
+  const across = Array.from({ length: TRIED }, (_, k) => (k + 1) / (TRIED + 1))
+  const grid = across.flatMap((down) =>
+    across.map((along) => ({
+      x: box.minX + boxWidth(box) * along,
+      y: box.minY + boxHeight(box) * down,
+    })),
+  )
+  return [quickInteriorPoint(face.outer), ...grid]
 }
 
-/** Whether a place lies in a face, farther from all its outlines than a distance (mm). */
-function standsClear(face: Polygon, x: number, y: number, mm: number): boolean {
-  if (!polygonContains(face, x, y)) return false
+/** Whether a disc about a place lies in a face, touching none of its outlines. */
+export const discLiesIn = (face: Polygon, x: number, y: number, radiusMm: number): boolean =>
+  polygonContains(face, x, y) && !discTouches(face, x, y, radiusMm)
+
+/** Whether a disc about a place is clear of a region. */
+export const discMisses = (region: Region, x: number, y: number, radiusMm: number): boolean =>
+  region.every((face) => !polygonContains(face, x, y) && !discTouches(face, x, y, radiusMm))
+
+function discTouches(face: Polygon, x: number, y: number, mm: number): boolean {
   for (const ring of polygonRings(face))
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       const ax = ring[j]!
@@ -44,7 +53,7 @@ function standsClear(face: Polygon, x: number, y: number, mm: number): boolean {
       const t = length2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length2)) : 0
       const offX = ax + t * dx - x
       const offY = ay + t * dy - y
-      if (offX * offX + offY * offY <= mm * mm) return false
+      if (offX * offX + offY * offY <= mm * mm) return true
     }
-  return true
+  return false
 }

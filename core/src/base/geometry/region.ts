@@ -1,7 +1,7 @@
 // Measures of regions, and the grouping of loose rings into faces with holes.
 import Flatbush from 'flatbush'
 import { joinBoxes, ringBox } from './box'
-import { interiorPoint, perimeter, reversed, ringContains, signedArea } from './ring'
+import { perimeter, quickInteriorPoint, reversed, ringContains, signedArea } from './ring'
 import type { Box, Point, Polygon, Region, Ring } from './types'
 
 /** Outline first, then holes. */
@@ -74,7 +74,7 @@ export function facesOf(rings: readonly Ring[]): Polygon[] {
     const around = index
       .search(minX, minY, maxX, maxY, (k) => k < i && holds(items[k]!))
       .sort((a, b) => a - b)
-    const inside = around.length > 0 ? interiorPoint(item.ring) : null
+    const inside = around.length > 0 ? quickInteriorPoint(item.ring) : null
     for (const k of around)
       if (inside && ringContains(items[k]!.ring, inside.x, inside.y)) {
         item.parent = k

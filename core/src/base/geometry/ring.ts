@@ -40,33 +40,55 @@ export function ringContains(ring: Ring, x: number, y: number): boolean {
   return inside
 }
 
+/** The middle of the widest stretch of a scan line inside a ring, and how wide it is (mm); −1 where the line misses it. */
+function widestAt(ring: Ring, y: number): Point & { width: number } {
+  const xs: number[] = []
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+    const yi = ring[i + 1]!
+    const yj = ring[j + 1]!
+    if (yi > y !== yj > y) xs.push(((ring[j]! - ring[i]!) * (y - yi)) / (yj - yi) + ring[i]!)
+  }
+  xs.sort((a, b) => a - b)
+  let widest = { x: ring[0]!, y, width: -1 }
+  for (let k = 0; k + 1 < xs.length; k += 2) {
+    const width = xs[k + 1]! - xs[k]!
+    if (width > widest.width) widest = { x: (xs[k]! + xs[k + 1]!) / 2, y, width }
+  }
+  return widest
+}
+
 /** A point well inside the ring: the middle of the widest stretch on a scan line between two vertex heights. */
 export function interiorPoint(ring: Ring): Point {
   const ys = Array.from(new Set(Array.from({ length: ring.length / 2 }, (_, i) => ring[i * 2 + 1]!))).sort(
     (a, b) => a - b,
   )
-  let best: Point = { x: ring[0]!, y: ring[1]! }
-  let bestWidth = -1
+  let best = { x: ring[0]!, y: ring[1]!, width: -1 }
   // A few scan lines suffice; the widest gaps between vertex heights first.
   const gaps = ys.slice(1).map((y, i) => ({ mid: (y + ys[i]!) / 2, size: y - ys[i]! }))
   gaps.sort((a, b) => b.size - a.size)
   for (const { mid } of gaps.slice(0, 4)) {
-    const xs: number[] = []
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const yi = ring[i + 1]!
-      const yj = ring[j + 1]!
-      if (yi > mid !== yj > mid) xs.push(((ring[j]! - ring[i]!) * (mid - yi)) / (yj - yi) + ring[i]!)
-    }
-    xs.sort((a, b) => a - b)
-    for (let k = 0; k + 1 < xs.length; k += 2) {
-      const width = xs[k + 1]! - xs[k]!
-      if (width > bestWidth) {
-        bestWidth = width
-        best = { x: (xs[k]! + xs[k + 1]!) / 2, y: mid }
-      }
-    }
+    const widest = widestAt(ring, mid)
+    if (widest.width > best.width) best = widest
   }
-  return best
+  return { x: best.x, y: best.y }
+}
+
+/** Scan lines at these shares of a ring's height: where corners seldom lie. */
+const SCANNED = [0.4877, 0.2913, 0.7129]
+
+/** A point inside the ring, as `interiorPoint` but on lines at set heights: in one pass each, for rings of thousands of corners. */
+export function quickInteriorPoint(ring: Ring): Point {
+  let [minY, maxY] = [Infinity, -Infinity]
+  for (let i = 1; i < ring.length; i += 2) {
+    if (ring[i]! < minY) minY = ring[i]!
+    if (ring[i]! > maxY) maxY = ring[i]!
+  }
+  let best = { x: ring[0]!, y: ring[1]!, width: -1 }
+  for (const share of SCANNED) {
+    const widest = widestAt(ring, minY + (maxY - minY) * share)
+    if (widest.width > best.width) best = widest
+  }
+  return { x: best.x, y: best.y }
 }
 
 /** Points farther out than this (a kilometre) are damage; the clipper's whole numbers would not hold them either. */

@@ -20,6 +20,7 @@ import {
   type Region,
   type Ring,
 } from '../../base/geometry'
+import { fresh, type Memo } from '../../base'
 import {
   ASSUMED_PAPER,
   foamUnder,
@@ -104,12 +105,18 @@ export function glueUnder(
     pieces,
     noPad,
     hidden = null,
-  }: { pieces: readonly PieceHeight[]; noPad: readonly string[]; hidden?: Region | null },
+    memo = fresh,
+  }: {
+    pieces: readonly PieceHeight[]
+    noPad: readonly string[]
+    hidden?: Region | null
+    memo?: Memo
+  },
 ): LayerGlue | null {
   const isGlued = ({ pieceId }: PieceHeight) =>
     noPad.includes(pieceId) || (layer.joint.kind === 'glue' && foamUnder(layer, pieceId) === 0)
   const own = pieces.filter(isGlued)
-  const laid = own.map((piece) => ({ piece, spread: spreadUnder(project, piece, hidden) }))
+  const laid = own.map((piece) => ({ piece, spread: spreadUnder(project, piece, hidden, memo) }))
   const all = laid.flatMap(({ spread }) => spread ?? [])
   // The first layer lies on nothing: it is what others are stuck to.
   const bare = laid.flatMap(({ piece, spread }) =>
@@ -145,13 +152,13 @@ export function glueUnder(
 type Laid = Pick<LayerGlue, 'zone' | 'dots' | 'beads' | 'coat'>
 
 /** How glue goes under one piece where it comes to lie; null where it touches nothing. */
-function spreadUnder(project: Project, piece: PieceHeight, hidden: Region | null): Laid | null {
+function spreadUnder(project: Project, piece: PieceHeight, hidden: Region | null, memo: Memo): Laid | null {
   const { layer, pieceId } = piece
   const under = touchedUnder(piece)
   // Glue under a clear sheet is seen: it goes where something lies over it, as far as there is such a place.
   const covered = hidden ? intersect(under, hidden) : under
   const all = covered.length > 0 ? covered : under
-  const laid: Laid = { zone: zoneOf(layer, piece, all), dots: [], beads: [], coat: [] }
+  const laid: Laid = { zone: zoneOf(layer, piece, all, memo), dots: [], beads: [], coat: [] }
   if (laid.zone.length === 0) {
     // Too narrow for a rim: a dot in the middle of what touches.
     const spot = largestOf(all)
@@ -180,9 +187,16 @@ function touchedUnder(piece: PieceHeight): Polygon[] {
 }
 
 /** Where glue may go on what a piece touches: drawn in by a rim, clear of its folds. */
-function zoneOf(layer: Layer, piece: PieceHeight, under: readonly Polygon[]): Polygon[] {
-  const folds = layer.folds.map(({ line }) => ({ points: Float64Array.from(line), closed: false }))
+function zoneOf(layer: Layer, piece: PieceHeight, under: readonly Polygon[], memo: Memo): Polygon[] {
   const isFlat = piece.parts.some(({ region }) => region === piece.region)
+  // Where it may go follows from the shapes alone, whatever glue it is.
+  return memo('glue zone', [under, isFlat, layer.folds, layer.shaping, layer.blanks.length], () =>
+    zoneOn(layer, isFlat, under),
+  )
+}
+
+function zoneOn(layer: Layer, isFlat: boolean, under: readonly Polygon[]): Polygon[] {
+  const folds = layer.folds.map(({ line }) => ({ points: Float64Array.from(line), closed: false }))
   if (!isFlat) return intersect(under, strokeRegion(folds, { widthMm: ALONG_FOLD_MM, cap: 'round' }))
   const scored = layer.shaping.how === 'flat' && layer.blanks.length === 0 ? folds : []
   if (scored.length === 0) return drawnIn(under)

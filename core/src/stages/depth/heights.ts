@@ -2,7 +2,9 @@
 // height, pads of another build carry the lower parts, and what no build can match is a tilt.
 import {
   boxesMeet,
+  cellsOf,
   convexHull,
+  frameOver,
   intersect,
   polygonBox,
   regionArea,
@@ -10,6 +12,7 @@ import {
   regionCentroid,
   ringContains,
   subtract,
+  surelyCommonMm2,
   takesDisc,
   type Box,
   type Region,
@@ -158,7 +161,10 @@ function restsAt(
   let bump = 0
   let bumpGives = 0
   for (const one of under) {
-    const common = regionArea(memo('common', [body, one.region], () => commonOf(body, one.region)))
+    const surely = surelyTouching(body, one.region, memo)
+    // How much it is in all matters no more once it is enough.
+    const isEnough = surely > least && touching + surely > slivers
+    const common = isEnough ? surely : touchingMm2(body, one.region, memo)
     if (common <= least) continue
     touching += common
     if (touching <= slivers) {
@@ -172,6 +178,20 @@ function restsAt(
   }
   // Nothing but slivers: they are all there is.
   return { bottomMm: bump > 0 ? bump + gap : gap, givesMm: bumpGives }
+}
+
+/** How much of two regions lies over each other, mm². */
+const touchingMm2 = (region: Region, other: Region, memo: Memo): number =>
+  regionArea(memo('common', [region, other], () => commonOf(region, other)))
+
+/** Cells along the longer side of a piece, to tell at a glance that it lies on what is under it. */
+const CELLS = 48
+
+/** How much of two regions lies over each other at the least, mm²: told without cutting outlines. */
+function surelyTouching(region: Region, other: Region, memo: Memo): number {
+  const frame = frameOver(regionBox(region), CELLS)
+  const cells = (of: Region) => memo('cells', [of, { ...frame }], () => cellsOf(of, frame))
+  return surelyCommonMm2(cells(region), cells(other), frame)
 }
 
 /** The highest card under a piece that is not glued or padded to it; null where nothing is. Needs the geometry loaded. */
@@ -268,29 +288,41 @@ function bears(region: Region, on: Region, foams: readonly Foam[], memo: Memo): 
   return memo('bears', [on, half], () => takesDisc(on, half))
 }
 
-/** A piece that goes on with glue, since no pad fits or by choice: it comes to lie on the highest card under it. Needs the geometry loaded. */
-export function lowered(project: Project, piece: PieceHeight): PieceHeight {
-  const { layer, pieceId } = piece
-  const glue = glueMm(project, layer, pieceId)
-  const gap = gapOf(project, layer, pieceId) - glue
-  if (gap === 0) return piece
-  const supports = piece.supports.map((one) => ({ ...one, needMm: even(one.needMm - gap) }))
-  const { region } = piece
+/** By how much a piece comes down that goes on with glue in place of foam, mm. */
+const dropOf = (project: Project, layer: Layer, pieceId: string): number =>
+  gapOf(project, layer, pieceId) - glueMm(project, layer, pieceId)
+
+/** The height of a piece that goes on with glue, since no pad fits or by choice: it comes to lie on the highest card under it. */
+export function loweredTo<P extends Lifted>(project: Project, layer: Layer, piece: P): P {
+  const dropMm = dropOf(project, layer, piece.pieceId)
+  if (dropMm === 0) return piece
   return {
     ...piece,
+    givesMm: even(piece.givesMm - giveOf(project, layer, piece.pieceId)),
+    bottomMm: even(piece.bottomMm - dropMm),
+    topMm: even(piece.topMm - dropMm),
+    parts: piece.parts.map((part) => ({ ...part, topMm: even(part.topMm - dropMm) })),
+  }
+}
+
+/** The same with what carries it there. Needs the geometry loaded. */
+export function lowered(project: Project, piece: PieceHeight): PieceHeight {
+  const { layer, pieceId, region } = piece
+  const dropMm = dropOf(project, layer, pieceId)
+  if (dropMm === 0) return piece
+  const supports = piece.supports.map((one) => ({ ...one, needMm: even(one.needMm - dropMm) }))
+  const gap = glueMm(project, layer, pieceId)
+  return {
+    ...loweredTo(project, layer, piece),
     supports,
-    givesMm: even(piece.givesMm - giveOf(project, layer, pieceId)),
-    bottomMm: even(piece.bottomMm - gap),
-    topMm: even(piece.topMm - gap),
-    parts: piece.parts.map((part) => ({ ...part, topMm: even(part.topMm - gap) })),
-    tiltMm: tiltOf({ foams: NO_FOAMS, region, supports, gap: glue }),
+    tiltMm: tiltOf({ foams: NO_FOAMS, region, supports, gap }),
   }
 }
 
 const NO_FOAMS: readonly Foam[] = []
 
 /** Heights add up in steps far under any that could be measured, so that equal ones are equal. */
-const even = (mm: number): number => Math.round(mm * 1e6) / 1e6
+export const even = (mm: number): number => Math.round(mm * 1e6) / 1e6
 
 interface Contact {
   region: Region
@@ -298,7 +330,7 @@ interface Contact {
 }
 
 /** Card that may lie under a region, highest first. */
-function nearUnder(region: Region, below: Level | null): readonly Placed[] {
+export function nearUnder(region: Region, below: Level | null): readonly Placed[] {
   const box = regionBox(region)
   return (below?.placed ?? []).filter((one) => boxesMeet(box, one.box))
 }

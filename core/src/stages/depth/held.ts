@@ -3,8 +3,9 @@ import { convexHull, offset, regionCentroid, regionContains, type Region } from 
 import { fresh, type Memo } from '../../base'
 import { foamUnder, isGluedFlat, isOnPane, type Layer, type Project } from '../../project'
 import { wholeOf } from './foam'
-import { lowered, type PieceHeight } from './heights'
-import { hidingRegion } from './pads/hiding'
+import { lowered, loweredTo, type Level, type Lifted, type PieceHeight } from './heights'
+import { takesPadAtOnce } from './pads/at-once'
+import { hidesItsOwn, hidingRegion } from './pads/hiding'
 import { padOutline } from './pads/lie'
 import { handPadsOf, hasRoom, padsForPiece, type Pad } from './pads/pads'
 import { whyNotHere, type WhyNot } from './pads/why-not'
@@ -121,12 +122,39 @@ function tipOf({ region }: PieceHeight, pads: readonly Pad[]): [number, number] 
   return regionContains(near, x, y) ? null : [x, y]
 }
 
+/** The same before it is known what carries them. */
+export const asLaid = <P extends Lifted>(
+  project: Project,
+  layer: Layer,
+  lifted: readonly P[],
+  glued: readonly string[],
+): P[] => lifted.map((piece) => (glued.includes(piece.pieceId) ? loweredTo(project, layer, piece) : piece))
+
 /** Pieces as the steps build them, some of them glued. */
 export const asBuilt = (
   project: Project,
   lifted: readonly PieceHeight[],
   glued: readonly string[],
 ): PieceHeight[] => lifted.map((piece) => (glued.includes(piece.pieceId) ? lowered(project, piece) : piece))
+
+/**
+ * Pieces of a layer on foam that are glued, as `gluedPieces`, told from its pieces as they are lifted onto what is below, without knowing what
+ * carries each part of them; null where that is not enough to tell.
+ */
+export function gluedAtOnce(
+  project: Project,
+  layer: Layer,
+  lifted: readonly Lifted[],
+  below: Level | null,
+): string[] | null {
+  if (!isOnFoam(layer)) return []
+  const isFreed = project.plan.padFree.some(({ layerId }) => layerId === layer.id)
+  if (isFreed || !hidesItsOwn(project, layer.id)) return null
+  const flat = (piece: Lifted) => isGluedFlat(layer, piece.pieceId)
+  const isHeld = (piece: Lifted) =>
+    foamUnder(layer, piece.pieceId) === 0 || flat(piece) || takesPadAtOnce(project, piece, below)
+  return lifted.every(isHeld) ? lifted.filter(flat).map(({ pieceId }) => pieceId) : null
+}
 
 /** Pieces of a layer on foam that are glued, by choice or since no pad fits; pads are planned only where nothing else tells. Needs the geometry loaded. */
 export function gluedPieces(

@@ -1,12 +1,12 @@
 // What holds each layer and how high, as nodes: one a layer, each standing on the one below.
 import { groupBy, type Memo } from '../../base'
 import { regionArea, regionToPath } from '../../base/geometry'
-import { node, type Ref } from '../../planner'
+import { later, node, type Ref } from '../../planner'
 import { baseOf, builtWith, findLayer, layersInOrder, unitsOfStack, type Project } from '../../project'
 import { each, isSeeThrough } from '../layers'
 import { bodyOf, seatOf, settledSeat, standInBody, type Body, type Seat } from './bodies'
 import { sumUpDepth, type DepthPlan } from './depth'
-import { asBuilt, gluedPieces, holdLayer, type LayerDepth } from './held'
+import { asBuilt, asLaid, gluedAtOnce, gluedPieces, holdLayer, type LayerDepth } from './held'
 import { levelOf, liftOnto, standOn, type Level, type Lifted, type PieceHeight } from './heights'
 import { amountOf, glueUnder, type LayerGlue } from './glue'
 import { heatSnags } from './heat'
@@ -157,21 +157,36 @@ const glued = node('glued', {
   stage: 'depth',
   reads: PADS,
   byValue: true,
-  needs: (_, layerId) => ({ own: standing(layerId) }),
-  compute: ({ project, arg, memo }, { own }) => gluedPieces(project, findLayer(project, arg)!, own, memo),
+  needs: (project, layerId) => ({
+    alone: partOf(project, layerId) ? null : lifted(layerId),
+    under: below(project, layerId),
+    own: later(standing(layerId)),
+  }),
+  *compute({ project, arg, memo }, { alone, under, own }) {
+    const layer = findLayer(project, arg)!
+    return (
+      (alone && gluedAtOnce(project, layer, alone, under)) ?? gluedPieces(project, layer, yield* own(), memo)
+    )
+  },
 })
+
+/** The pieces of one layer at their heights, before any of them is lowered to be glued: of what is laid by itself, as it is lifted. */
+const laid = (project: Project, layerId: string) =>
+  (partOf(project, layerId) ? standing(layerId) : lifted(layerId)) as Ref<Lifted[]>
 
 /** One layer as the steps build it, with all card beneath. */
 const built = node('built', {
   stage: 'depth',
   reads: { layer: ['joint', 'lives'], foams: true, adhesives: true, plan: ['adhesiveId'] },
   needs: (project, layerId) => ({
-    own: standing(layerId),
+    own: laid(project, layerId),
     low: glued(layerId),
     under: below(project, layerId),
   }),
-  compute: ({ project }, { own, low, under }) =>
-    levelOf(project.layers[0]!, asBuilt(project, own, low), under),
+  compute: ({ project }, { own, low, under }) => {
+    const layer = project.layers[0]!
+    return levelOf(layer, asLaid(project, layer, own, low), under)
+  },
 })
 
 /** Parts that are built on the bench and laid on as one, by their ids. */
@@ -239,7 +254,7 @@ export interface DepthView extends Pick<
 const SAME_MM = 0.05
 
 /** How high a layer stands, and each height at which pieces of it lie, the lowest first, with its share of the layer's card. */
-function levelAt(layerId: string, pieces: readonly PieceHeight[]) {
+function levelAt(layerId: string, pieces: readonly Lifted[]) {
   const parts: { bottomMm: number; topMm: number; share: number }[] = []
   const whole = pieces.reduce((sum, { region }) => sum + regionArea(region), 0)
   for (const { bottomMm, topMm, region } of pieces.toSorted((a, b) => a.bottomMm - b.bottomMm)) {
@@ -261,9 +276,9 @@ function levelAt(layerId: string, pieces: readonly PieceHeight[]) {
 /** One layer's height. */
 export const level = node('level', {
   stage: 'depth',
-  reads: { foams: true, adhesives: true, plan: ['adhesiveId'] },
-  needs: (_, layerId) => ({ own: standing(layerId), low: glued(layerId) }),
-  compute: ({ project, arg }, { own, low }) => levelAt(arg, asBuilt(project, own, low)),
+  reads: { layer: ['joint'], foams: true, adhesives: true, plan: ['adhesiveId'] },
+  needs: (project, layerId) => ({ own: laid(project, layerId), low: glued(layerId) }),
+  compute: ({ project, arg }, { own, low }) => levelAt(arg, asLaid(project, project.layers[0]!, own, low)),
 })
 
 /** How high every layer stands: what the section draws. */
@@ -321,8 +336,8 @@ const glueOn = node('glue', {
     plan: ['adhesiveId'],
   },
   needs: (_, layerId) => ({ own: standing(layerId), noPad: glued(layerId), hidden: glueHidden(layerId) }),
-  compute: ({ project }, { own, noPad, hidden }): LayerGlue | null =>
-    glueUnder(project, project.layers[0]!, { pieces: asBuilt(project, own, noPad), noPad, hidden }),
+  compute: ({ project, memo }, { own, noPad, hidden }): LayerGlue | null =>
+    glueUnder(project, project.layers[0]!, { pieces: asBuilt(project, own, noPad), noPad, hidden, memo }),
 })
 
 /** Where the glue of one layer goes, as it is drawn (path data). */

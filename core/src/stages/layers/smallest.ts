@@ -1,5 +1,5 @@
 // How far a design can be made smaller before something of it does not survive: the third limit, beside opening and sheet.
-import { boxHeight, boxWidth, offset, ringBox, simplify, type Region } from '../../base/geometry'
+import { boxHeight, boxWidth, offset, offsetPlain, ringBox, simplify, type Region } from '../../base/geometry'
 import { layerRegion, safeStripOf, type Layer, type Project } from '../../project'
 import { NUMBER_ROOM_MM } from './marks/number-place'
 import { narrowestStrip } from './soundness/necks'
@@ -70,7 +70,7 @@ export function numberLimit(layerId: string, hidden: Region | null, known: Small
 
 /** Whether a region surely has room for a disc of a radius (mm), told by an outline smoothed by a tenth of it. */
 const surely = (region: Region, mm: number): boolean =>
-  offset(simplify(region, mm / 10), -mm * 1.1, 'miter').length > 0
+  offsetPlain(region, mm / 10, -mm * 1.1, 'miter').length > 0
 
 const limitOf = (layerId: string, limit: Smallest['limit'], nowMm: number, leastMm: number): Smallest => ({
   layerId,

@@ -1,11 +1,11 @@
 // A region on a grid of square cells: whose middle is card, which are card through and through, and how much room is round each.
-import { regionBox, regionRings, type Region } from '../../../base/geometry'
+import { cellsOf, regionBox, type CellFrame, type Region } from '../../../base/geometry'
 
 /** At most so many cells. */
 const MOST_CELLS = 7000
 
 /** Cells of a region's box, row by row. All lengths in mm. */
-export class CardGrid {
+export class CardGrid implements CellFrame {
   /** From cell to cell. */
   readonly pitch: number
   readonly minX: number
@@ -26,10 +26,9 @@ export class CardGrid {
     this.minY = minY
     this.cols = Math.max(1, Math.ceil((maxX - minX) / this.pitch))
     this.rows = Math.max(1, Math.ceil((maxY - minY) / this.pitch))
-    const rings = regionRings(region)
-    this.inside = this.middlesIn(rings)
-    this.whole = this.inside.slice()
-    this.clearTouched(rings)
+    const { inside, whole } = cellsOf(region, this)
+    this.inside = inside
+    this.whole = whole
     this.room = roomRound(this.whole, this.cols, this.rows)
   }
 
@@ -69,47 +68,6 @@ export class CardGrid {
       if (cells - gone <= here + there - 2) return true
       gone = Math.min(cells, gone + Math.max(0.5, here - 1))
     }
-  }
-
-  /** Cells whose middle is card, by scan lines. */
-  private middlesIn(rings: readonly Float64Array[]): Uint8Array {
-    const { cols, rows, pitch, minX, minY } = this
-    const inside = new Uint8Array(cols * rows)
-    const crossings: number[][] = Array.from({ length: rows }, () => [])
-    for (const ring of rings)
-      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-        const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!]
-        const [low, high] = ay < by ? [ay, by] : [by, ay]
-        for (let r = Math.max(0, Math.ceil((low - minY) / pitch - 0.5)); r < rows; r++) {
-          const y = minY + (r + 0.5) * pitch
-          if (y >= high) break
-          if (y >= low) crossings[r]!.push(ax + ((y - ay) / (by - ay)) * (bx - ax))
-        }
-      }
-    crossings.forEach((at, r) => {
-      at.sort((a, b) => a - b)
-      for (let n = 0; n + 1 < at.length; n += 2) {
-        const from = Math.max(0, Math.ceil((at[n]! - minX) / pitch - 0.5))
-        const to = Math.min(cols - 1, Math.floor((at[n + 1]! - minX) / pitch - 0.5))
-        inside.fill(1, r * cols + from, Math.max(r * cols + from, r * cols + to + 1))
-      }
-    })
-    return inside
-  }
-
-  /** Cells that an outline passes through are not whole. */
-  private clearTouched(rings: readonly Float64Array[]): void {
-    const { cols, rows, whole } = this
-    for (const ring of rings)
-      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-        const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!]
-        const steps = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay) / (this.pitch / 4)))
-        for (let s = 0; s <= steps; s++) {
-          const c = this.colAt(ax + ((bx - ax) * s) / steps)
-          const r = this.rowAt(ay + ((by - ay) * s) / steps)
-          if (c >= 0 && r >= 0 && c < cols && r < rows) whole[r * cols + c] = 0
-        }
-      }
   }
 }
 

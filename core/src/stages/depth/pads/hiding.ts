@@ -50,9 +50,17 @@ export function transmission(project: Project, layer: Layer): number {
  * in by how far an eye at the viewing angle sees under it, and behind the frame's lip. Needs the geometry loaded.
  */
 export function hidingRegion(project: Project, layerId: string, memo: Memo = fresh): Region | null {
-  const layer = stackOf(project).find(({ id }) => id === layerId)
-  const through = layer ? transmission(project, layer) : 0
+  const through = throughOf(project, layerId)
   return through < SHOWS ? null : hiddenBelow(project, layerId, { through, memo })
+}
+
+/** Whether a layer's own card hides its pads everywhere. */
+export const hidesItsOwn = (project: Project, layerId: string): boolean => throughOf(project, layerId) < SHOWS
+
+/** Share of the light that a layer of the stack lets through; none of what is no layer of it. */
+function throughOf(project: Project, layerId: string): number {
+  const layer = stackOf(project).find(({ id }) => id === layerId)
+  return layer ? transmission(project, layer) : 0
 }
 
 const stackOf = (project: Project): Layer[] =>

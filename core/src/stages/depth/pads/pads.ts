@@ -69,16 +69,20 @@ export function padsForPiece(
   memo: Memo = fresh,
 ): PiecePads {
   const { thrift, padSpanMm } = project.plan
-  const key = keyOf(project, piece, hidden)
   const put = handPadsOf(project, piece)
   const free = project.plan.padFree.filter(({ layerId }) => layerId === piece.layer.id)
-  return memo('pads', [key, thrift, padSpanMm, put, free], () => {
-    const { places, allowed } = placesFor(project, piece, hidden, memo)
-    const none = { pads: [], farthestMm: 0, farthestAt: null, noRoom: true, allowed }
-    if (places.length === 0 && put.length === 0) return none
-    const spanMm = padSpan(project.plan)
-    return { ...none, ...planPads({ piece, places, spanMm, put, free }) }
-  })
+  const { places, allowed } = placesFor(project, piece, hidden, memo)
+  // What lies beneath at another height than before changes nothing where no pad may lie on it.
+  return memo(
+    'pads',
+    [piece.layer.id, piece.pieceId, piece.region, places, allowed, thrift, padSpanMm, put, free],
+    () => {
+      const none = { pads: [], farthestMm: 0, farthestAt: null, noRoom: true, allowed }
+      if (places.length === 0 && put.length === 0) return none
+      const spanMm = padSpan(project.plan)
+      return { ...none, ...planPads({ piece, places, spanMm, put, free }) }
+    },
+  )
 }
 
 /** Pads that the maker put under a piece. Foams that are no longer in the drawer fall out of a stack. */

@@ -2,7 +2,7 @@
 // card of one height, hidden by what lies over them, of foam that makes the height.
 import {
   intersect,
-  offset,
+  offsetPlain,
   polygonArea,
   simplify,
   subtract,
@@ -56,36 +56,67 @@ export function placesFor(project: Project, piece: PieceHeight, hidden: Region |
   return memo('places for pads', [key, project.plan.thrift], () => findPlaces(project, piece, hidden, memo))
 }
 
-function findPlaces(project: Project, piece: PieceHeight, hidden: Region | null, memo: Memo): Places {
-  const { plan, drawer } = project
-  const sizes = footprints(drawer.foams).filter(
+/** Pads that are used as far as the plan is thrifty: large ones for pieces that are sold alone. */
+export const sizesFor = ({ plan, drawer }: Project): Footprint[] =>
+  footprints(drawer.foams).filter(
     (f) => plan.thrift === 'sale' || Math.max(f.widthMm, f.heightMm) < 12 || f.heightMm < 4,
   )
-  const clear = footprints(drawer.foams.filter(({ look }) => look === 'clear'))
-  const tan = Math.tan((plan.viewingDeg * Math.PI) / 180)
-  const places: Place[] = []
-  let allowed: Polygon[] = []
-  const outline = simplify(piece.region, SLACK_MM)
-  for (const support of roomySupports(piece, drawer.foams, memo)) {
-    const inside = offset(outline, -(plan.padMarginMm + SLACK_MM + support.needMm * tan), 'miter')
-    const onCard = intersect(inside, support.region)
-    const put = (region: Region, foams: readonly Footprint[]) => {
-      if (region.length === 0 || foams.length === 0) return
-      allowed = union(allowed, region)
-      const edges = new Edges(region)
-      for (const footprint of foams) {
-        const build = nearestBuild(footprint, support.needMm)
-        if (build && Math.abs(build.totalMm - support.needMm) <= SERVES_MM)
-          places.push({ edges, region, footprint, build })
-      }
-    }
-    put(simplify(hidden ? intersect(onCard, hidden) : onCard, SLACK_MM), sizes)
-    // Clear foam hardly shows through veiled or lit card: it may lie where white foam may not.
-    if (hidden && clear.length > 0) put(simplify(subtract(onCard, hidden), SLACK_MM), clear)
-  }
-  // Larger pads first; among equals the higher support, which carries the gap itself.
-  places.sort(
-    (a, b) => b.footprint.widthMm * b.footprint.heightMm - a.footprint.widthMm * a.footprint.heightMm,
+
+/** So far from a piece's edge pads of a height keep, so that none shows from the side, mm. */
+export const drawnInMm = ({ plan }: Project, needMm: number): number =>
+  plan.padMarginMm + SLACK_MM + needMm * Math.tan((plan.viewingDeg * Math.PI) / 180)
+
+function findPlaces(project: Project, piece: PieceHeight, hidden: Region | null, memo: Memo): Places {
+  const { plan, drawer } = project
+  const follows = [piece.region, hidden, drawer.foams, plan.thrift]
+  const all = roomySupports(piece, drawer.foams, memo).flatMap((support) =>
+    // Drawn in by so much follows from the height, the angle and the margin: what stays of them is not looked for anew.
+    memo(
+      'places on a support',
+      [...follows, support.region, support.needMm, drawnInMm(project, support.needMm)],
+      () => placesOn(project, { piece, support, hidden }),
+    ),
   )
+  const allowed = memo(
+    'allowed',
+    all.map(({ region }) => region),
+    () => all.reduce((sum: Polygon[], { region }) => union(sum, region), []),
+  )
+  // Larger pads first; among equals the higher support, which carries the gap itself.
+  const places = all
+    .flatMap((one) => one.places)
+    .sort((a, b) => b.footprint.widthMm * b.footprint.heightMm - a.footprint.widthMm * a.footprint.heightMm)
   return { places, allowed }
+}
+
+interface OnSupport {
+  piece: PieceHeight
+  support: Support
+  hidden: Region | null
+}
+
+/** Where on one support pads may lie, and which. */
+function placesOn(
+  project: Project,
+  { piece, support, hidden }: OnSupport,
+): { region: Polygon[]; places: Place[] }[] {
+  const { drawer } = project
+  const inside = offsetPlain(piece.region, SLACK_MM, -drawnInMm(project, support.needMm), 'miter')
+  const onCard = intersect(inside, support.region)
+  const put = (region: Polygon[], foams: readonly Footprint[]) => {
+    if (region.length === 0 || foams.length === 0) return []
+    const edges = new Edges(region)
+    const places = foams.flatMap((footprint): Place[] => {
+      const build = nearestBuild(footprint, support.needMm)
+      return build && Math.abs(build.totalMm - support.needMm) <= SERVES_MM
+        ? [{ edges, region, footprint, build }]
+        : []
+    })
+    return [{ region, places }]
+  }
+  const shaded = put(simplify(hidden ? intersect(onCard, hidden) : onCard, SLACK_MM), sizesFor(project))
+  if (!hidden) return shaded
+  // Clear foam hardly shows through veiled or lit card: it may lie where white foam may not.
+  const clear = footprints(drawer.foams.filter(({ look }) => look === 'clear'))
+  return clear.length > 0 ? [...shaded, ...put(simplify(subtract(onCard, hidden), SLACK_MM), clear)] : shaded
 }

@@ -1,14 +1,6 @@
 // Why a pad may not lie somewhere: too near an edge, nothing beneath, in sight, no foam of the height. For the map of a layer, and for
 // pads that the maker put.
-import {
-  intersect,
-  offset,
-  simplify,
-  subtract,
-  union,
-  type Polygon,
-  type Region,
-} from '../../../base/geometry'
+import { intersect, offsetPlain, subtract, union, type Polygon, type Region } from '../../../base/geometry'
 import type { Memo } from '../../../base'
 import type { Project } from '../../../project'
 import { footprints, nearestBuild, SERVES_MM } from '../foam'
@@ -16,20 +8,14 @@ import type { PieceHeight, Support } from '../heights'
 import { Edges } from './edges'
 import { padChords } from './lie'
 import { overlaps, type Pad } from './pads'
-import { SLACK_MM } from './places'
+import { drawnInMm, SLACK_MM } from './places'
 
 /** Why a pad may not lie somewhere. */
 export type WhyNot = 'edge' | 'beneath' | 'shows' | 'height' | 'on-another'
 
 /** The piece drawn in so far that pads of a height are not seen past its edge. */
-const insideFor = (project: Project, piece: PieceHeight, { needMm }: Support): Polygon[] => {
-  const tan = Math.tan((project.plan.viewingDeg * Math.PI) / 180)
-  return offset(
-    simplify(piece.region, SLACK_MM),
-    -(project.plan.padMarginMm + SLACK_MM + needMm * tan),
-    'miter',
-  )
-}
+const insideFor = (project: Project, piece: PieceHeight, { needMm }: Support): Polygon[] =>
+  offsetPlain(piece.region, SLACK_MM, -drawnInMm(project, needMm), 'miter')
 
 /** Whether some foam makes a height. */
 const isMade = (project: Project, mm: number): boolean =>
