@@ -41,8 +41,7 @@ const asked: Record<string, [NodeName, string?][]> = {
   sheets: [['draft', runIds(project)[0]!], ['loads']],
   depth: [['levels'], ['padMap', picked]],
   assembly: [['orderOfWork']],
-  // Cost so far, with the pads of one layer ticked off.
-  journal: [['cost']],
+  journal: [['sheetCost'], ['cost']],
 }
 const ref = ([name, arg]: [NodeName, string?]) => nodes[name](arg) as Ref<unknown>
 const everything = (p: Project): [NodeName, string?][] => [

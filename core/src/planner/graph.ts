@@ -69,7 +69,7 @@ export interface NodeSpec<T, V, N extends Needs> {
    */
   byValue?: true
   /** One that takes its time may hand back control between its steps. */
-  compute: (given: Given, needs: Values<N>) => T | Generator<Ref<unknown> | void, T>
+  compute: (given: Given, needs: Values<N>) => T | Generator<Ref<unknown> | undefined, T>
   /** What the page gets of it: numbers, and what is drawn. Without one it stays in the worker. */
   view?: (value: T) => V
 }

@@ -57,46 +57,56 @@ export interface Spending {
   handsMinutes: number
 }
 
-/** All that the batch costs, line by line. Where it is cut along with another project that one pays for the sheets. */
+/** All that the batch costs, line by line, as COST_KINDS are told. Where it is cut along with another project that one pays for the sheets. */
 export function costLines(spending: Spending): CostLine[] {
-  const { project, loads, depth, glue, handsMinutes } = spending
+  const { project, loads } = spending
+  return inOrder([...sheetLines(project, loads), ...workLines(spending)])
+}
+
+/** Lines in the order in which their kinds are told. */
+export const inOrder = (lines: readonly CostLine[]): CostLine[] =>
+  lines.toSorted((a, b) => COST_KINDS.indexOf(a.kind) - COST_KINDS.indexOf(b.kind))
+
+/** What follows from the sheets alone, and the things of the list: known long before the pads are planned. */
+export function sheetLines(project: Project, loads: readonly Load[]): CostLine[] {
   const { plan } = project
   const own = plan.cutWith ? [] : loads
-  const lines: CostLine[] = [
-    ...(plan.pricing.paperBy === 'share' ? paperByShare(own) : paperBySheets(own)),
-    ...offCuts(own),
-    ...depth.foamUse.map(({ foam, needed, cost }): CostLine => ({
-      kind: 'foam',
-      what: foam.name,
-      amount: needed,
-      unit: 'pads',
-      cost,
-      basis: `${foam.pricePerPack.toFixed(2)} for ${foam.perPack}, by the pad`,
-      partId: null,
-    })),
-    ...glueLines(project, glue),
-    ...printLines(project, own),
-    ...partsOf(project).map(({ id, what, amount, unit, price }): CostLine => ({
-      kind: 'part',
-      what,
-      amount: amount * plan.batch,
-      unit,
-      cost: amount * plan.batch * price,
-      basis: `${price.toFixed(2)} each, set by you or a start of ours`,
-      partId: id,
-    })),
-    ...wear(project, own),
-    {
-      kind: 'hands',
-      what: 'hands',
-      amount: handsMinutes / 60,
-      unit: 'h',
-      cost: (handsMinutes / 60) * plan.hourlyRate,
-      basis: `Planned minutes of handwork at ${plan.hourlyRate.toFixed(2)} an hour`,
-      partId: null,
-    },
-  ]
-  return lines.filter(({ amount }) => amount > 0)
+  const parts = partsOf(project).map(({ id, what, amount, unit, price }): CostLine => ({
+    kind: 'part',
+    what,
+    amount: amount * plan.batch,
+    unit,
+    cost: amount * plan.batch * price,
+    basis: `${price.toFixed(2)} each, set by you or a start of ours`,
+    partId: id,
+  }))
+  const paper = plan.pricing.paperBy === 'share' ? paperByShare(own) : paperBySheets(own)
+  const lines = [...paper, ...offCuts(own), ...printLines(project, own), ...parts, ...wear(project, own)]
+  return inOrder(lines.filter(({ amount }) => amount > 0))
+}
+
+/** What the layers are held with, and the hands. */
+export function workLines({ project, depth, glue, handsMinutes }: Omit<Spending, 'loads'>): CostLine[] {
+  const { hourlyRate } = project.plan
+  const foam = depth.foamUse.map(({ foam: one, needed, cost }): CostLine => ({
+    kind: 'foam',
+    what: one.name,
+    amount: needed,
+    unit: 'pads',
+    cost,
+    basis: `${one.pricePerPack.toFixed(2)} for ${one.perPack}, by the pad`,
+    partId: null,
+  }))
+  const hands: CostLine = {
+    kind: 'hands',
+    what: 'hands',
+    amount: handsMinutes / 60,
+    unit: 'h',
+    cost: (handsMinutes / 60) * hourlyRate,
+    basis: `Planned minutes of handwork at ${hourlyRate.toFixed(2)} an hour`,
+    partId: null,
+  }
+  return [...foam, ...glueLines(project, glue), hands].filter(({ amount }) => amount > 0)
 }
 
 /** What the lines go to, the dearest first: glues and things each by name, all else by its kind. What costs nothing is left out. */

@@ -68,7 +68,7 @@ const layout = node('layout', {
   reads: {},
   found: true,
   needs: () => ({ all: runs() }),
-  compute: ({ arg, found, memo }, { all }): NestedRun | Generator<void, NestedRun | Unplaceable> => {
+  compute: ({ arg, found, memo }, { all }): NestedRun | Generator<undefined, NestedRun | Unplaceable> => {
     const run = all.find(({ id }) => id === arg)!
     const known = found.get(run.fingerprint) as NestLayout | undefined
     return known ? { run, layout: known } : layStepwise(run, memo)

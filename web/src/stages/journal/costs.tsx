@@ -24,6 +24,8 @@ export function Costs({ spent }: { spent: Cost }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const cost = usePlan('cost')
+  // Paper and things are known long before the pads are planned.
+  const first = usePlan('sheetCost')
   const { currency } = project.drawer
   const parts = new Map(partsOf(project).map((part) => [part.id, part]))
   const setPart = (label: string, part: Part) =>
@@ -104,8 +106,9 @@ export function Costs({ spent }: { spent: Cost }) {
       ),
     },
   ]
-  if (!cost) return <p className="text-soft">Computing…</p>
-  const rows = cost.lines.map((line, i): Row => ({
+  const lines = cost?.lines ?? first
+  if (!lines) return <p className="text-soft">Computing…</p>
+  const rows = lines.map((line, i): Row => ({
     ...line,
     key: line.partId ?? `${line.kind} ${line.what} ${i}`,
   }))
@@ -114,7 +117,7 @@ export function Costs({ spent }: { spent: Cost }) {
     saveFile(
       'cost.csv',
       writeCsv(
-        cost.lines.map(({ kind, what, amount, unit, cost: own, basis }) => ({
+        lines.map(({ kind, what, amount, unit, cost: own, basis }) => ({
           'goes to': kind,
           what,
           amount: amount.toFixed(4),
@@ -141,8 +144,10 @@ export function Costs({ spent }: { spent: Cost }) {
           toolbar={() => (
             <>
               <span className="flex-1 text-[13px] text-soft">
-                For {project.plan.batch === 1 ? 'one' : `all ${project.plan.batch}`}, as planned. Prices of
-                paper, foam, glue, blade and mats are the drawer&apos;s.
+                For {project.plan.batch === 1 ? 'one' : `all ${project.plan.batch}`}, as planned.{' '}
+                {cost
+                  ? 'Prices of paper, foam, glue, blade and mats are the drawer’s.'
+                  : 'Foam, glue and hands are still being planned.'}
               </span>
               <Button
                 small
@@ -158,25 +163,29 @@ export function Costs({ spent }: { spent: Cost }) {
               >
                 Add a thing
               </Button>
-              <Button small onClick={() => void saveCsv()}>
+              <Button small disabled={!cost} onClick={() => void saveCsv()}>
                 Save as CSV
               </Button>
             </>
           )}
         />
       </div>
-      <section className="mt-4 shrink-0">
-        <h2 className="mb-2 text-[17px]">Planned and so far</h2>
-        <Suspense fallback={<p className="text-soft">Drawing…</p>}>
-          <CostChart planned={sumOf(cost.lines)} spent={spent} currency={currency} />
-        </Suspense>
-      </section>
-      <section className="mt-4 shrink-0">
-        <h2 className="mb-2 text-[17px]">What it goes to</h2>
-        <Suspense fallback={<p className="text-soft">Drawing…</p>}>
-          <PartsChart lines={cost.lines} currency={currency} />
-        </Suspense>
-      </section>
+      {cost && (
+        <>
+          <section className="mt-4 shrink-0">
+            <h2 className="mb-2 text-[17px]">Planned and so far</h2>
+            <Suspense fallback={<p className="text-soft">Drawing…</p>}>
+              <CostChart planned={sumOf(cost.lines)} spent={spent} currency={currency} />
+            </Suspense>
+          </section>
+          <section className="mt-4 shrink-0">
+            <h2 className="mb-2 text-[17px]">What it goes to</h2>
+            <Suspense fallback={<p className="text-soft">Drawing…</p>}>
+              <PartsChart lines={cost.lines} currency={currency} />
+            </Suspense>
+          </section>
+        </>
+      )}
     </>
   )
 }

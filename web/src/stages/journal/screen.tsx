@@ -50,7 +50,10 @@ export default function JournalScreen() {
   const { size } = useWords()
   const running = runningStage(project)
   const now = useNow(running !== null)
-  const steps = usePlan('assembly')?.steps ?? NO_STEPS
+  const assembly = usePlan('assembly')
+  const steps = assembly?.steps ?? NO_STEPS
+  // What is spent on paper, foam and hands is noted; the rest goes by what is planned.
+  const isPlanned = cost !== undefined && assembly !== undefined
   const spent = costSoFar(project, now, { lines: cost?.lines ?? NO_LINES, steps })
   const money = (value: number) => `${value.toFixed(2)} ${project.drawer.currency}`
   const guests = cost?.paperForGuests ?? 0
@@ -70,29 +73,25 @@ export default function JournalScreen() {
           {tab === 'costs' && <PricePanel />}
           {tab === 'makes' && <RightsPanel />}
           <Heading title="Cost so far">
-            {spent ? (
-              <Figures>
-                <Figure
-                  name="Paper"
-                  value={money(spent.paper)}
-                  basis="Sheets noted as used at the drawer's prices"
-                />
-                <Figure
-                  name="Foam"
-                  value={money(spent.foam)}
-                  basis="Pads of the pad steps that are ticked off"
-                />
-                <Figure
-                  name="Other things"
-                  value={money(spent.other)}
-                  basis="Glue, wear and parts as planned, by the share of their steps that is ticked off"
-                />
-                <Figure name="Hands" value={money(spent.hands)} basis="All clocks at the hourly rate" />
-                <Figure name="In all" value={money(spent.total)} />
-              </Figures>
-            ) : (
-              <p className="text-soft">Computing…</p>
-            )}
+            <Figures>
+              <Figure
+                name="Paper"
+                value={money(spent.paper)}
+                basis="Sheets noted as used at the drawer's prices"
+              />
+              <Figure
+                name="Foam"
+                value={money(spent.foam)}
+                basis="Pads of the pad steps that are ticked off"
+              />
+              <Figure
+                name="Other things"
+                value={isPlanned ? money(spent.other) : '…'}
+                basis="Glue, wear and parts as planned, by the share of their steps that is ticked off"
+              />
+              <Figure name="Hands" value={money(spent.hands)} basis="All clocks at the hourly rate" />
+              <Figure name="In all" value={isPlanned ? money(spent.total) : '…'} />
+            </Figures>
           </Heading>
           {cost && (
             <Heading title="Planned">

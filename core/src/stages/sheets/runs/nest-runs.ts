@@ -35,7 +35,7 @@ export function* layStepwise(
   run: PaperRun,
   memo: Memo,
   steps = firstSteps(run),
-): Generator<void, NestedRun | Unplaceable> {
+): Generator<undefined, NestedRun | Unplaceable> {
   try {
     // Remembered once it is whole: a search that was broken off begins anew, so that it always comes to the same.
     const laid = memo('first layout', [run.fingerprint, steps], (): { layout: NestLayout | null } => ({
