@@ -8,11 +8,17 @@ import { summarise } from '../summary'
 
 /** Share of a sheet that is taken away at first and at least. */
 const FIRST_BITE = 0.06
+/** The same once every way has been given up: large bites are hopeless by then. */
+const LATER_BITE = 0.02
 const MOST_BITE = 0.1
 const LEAST_BITE = 0.004
 /** Sweeps without a new low after which an attempt is given up, and sweeps that it may last at most. */
 const PATIENCE = 60
 const LONGEST = 300
+/** In that time it goes back to its lowest and on from there so often, with what overlaps weighed anew: else it strays ever farther. */
+const STRIKES = 3
+/** An attempt whose overlaps add up to more than so many sides of a middling piece after so many sweeps hardly ever comes to anything. */
+const HOPELESS = { sides: 1.5, sweeps: 15 }
 /** Of many pieces every sweep takes longer: patience is shorter then, by so many moves. */
 const PATIENT_MOVES = 2000
 /** Card is taken from the end of the last sheet, from its side, or the last sheet is given up. */
@@ -36,9 +42,13 @@ export class Improver {
     return !this.running
   }
 
-  private readonly patience: number
+  /** Sweeps without a new low until it goes back to the lowest. */
+  private readonly strike: number
+  /** Of a square as large as a middling piece, mm. */
+  private readonly side: number
   private lowest = Infinity
   private since = 0
+  private strikes = 0
   private sweeps = 0
   /** The layout that the attempt under way started from. */
   private from: NestLayout | null = null
@@ -49,10 +59,12 @@ export class Improver {
   ) {
     this.separator = new Separator(instance, random)
     const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)
-    this.patience = Math.max(15, Math.min(PATIENCE, Math.round(PATIENT_MOVES / count)))
+    const patience = Math.max(15, Math.min(PATIENCE, Math.round(PATIENT_MOVES / count)))
+    this.strike = Math.round(patience / STRIKES)
     this.offCuts = (instance.offCuts ?? []).map(offCutRoom).filter((room) => room !== null)
     this.offCutArea = (instance.offCuts ?? []).reduce((sum, { outline }) => sum + polygonArea(outline), 0)
     this.area = instance.pieces.reduce((sum, piece) => sum + piece.qty * polygonArea(piece.shape), 0)
+    this.side = Math.sqrt(this.area / count)
   }
 
   static suits(instance: NestInstance): boolean {
@@ -78,19 +90,32 @@ export class Improver {
         }
       }
     }
-    if (separator.total < this.lowest * 0.98) {
+    if (separator.total < this.lowest) {
+      separator.note()
+      if (separator.total < this.lowest * 0.98) {
+        this.since = 0
+        this.strikes = 0
+      }
       this.lowest = separator.total
-      this.since = 0
     } else this.since++
-    if (this.since > this.patience || this.sweeps > LONGEST) this.giveUp()
+    if (this.since > this.strike) {
+      this.strikes++
+      this.since = 0
+      if (this.strikes < STRIKES) separator.putBack()
+    }
+    if (this.strikes >= STRIKES || this.sweeps > LONGEST || this.isHopeless()) this.giveUp()
     return null
+  }
+
+  private isHopeless(): boolean {
+    return this.sweeps >= HOPELESS.sweeps && this.lowest > HOPELESS.sides * this.side
   }
 
   private giveUp(): void {
     this.running = false
     this.bite *= 0.5
     if (this.bite >= LEAST_BITE && this.way !== 'fewer') return
-    this.bite = FIRST_BITE
+    this.bite = LATER_BITE
     this.way = WAYS[(WAYS.indexOf(this.way) + 1) % WAYS.length]!
   }
 
@@ -100,6 +125,7 @@ export class Improver {
     this.running = rooms !== null
     this.lowest = Infinity
     this.since = 0
+    this.strikes = 0
     this.sweeps = 0
     if (!rooms) {
       this.giveUp()

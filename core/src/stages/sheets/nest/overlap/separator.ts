@@ -44,6 +44,7 @@ export class Separator {
   /** Weight of each pair's overlap. */
   private weights = new Float64Array(0)
   private complete = true
+  private noted: Candidate[] = []
   /** Sum of all overlaps (mm) after the last sweep. */
   total = Infinity
 
@@ -83,6 +84,18 @@ export class Separator {
     this.members = this.rooms.map(() => [])
     this.bodies.forEach((body, i) => this.members[body.room]!.push(i))
     this.count()
+  }
+
+  /** Notes how all lies, to go back to. */
+  note(): void {
+    this.noted = this.bodies.map((body) => poseAt(body, body.x, body.y))
+  }
+
+  /** Puts all back to where it was noted; what overlaps are weighed at stays, so that the search goes on another way from there. */
+  putBack(): void {
+    this.noted.forEach((pose, i) => aimAt(this.bodies[i]!, pose))
+    this.members = this.rooms.map(() => [])
+    this.bodies.forEach((body, i) => this.members[body.room]!.push(i))
   }
 
   private bodiesAt(placements: readonly Placement[]): Body[] {
