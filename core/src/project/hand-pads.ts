@@ -1,5 +1,5 @@
 // Pads that the maker puts, turns and takes away; the plan of the others goes round them.
-import { mapPoint, type Affine } from '../base/geometry'
+import { mapPoint, meanScale, type Affine } from '../base/geometry'
 import type { HandPad, Project } from './schema'
 import { setPlan } from './set-plan'
 
@@ -25,11 +25,12 @@ export const padsToPlan = (project: Project, layerId: string): Project =>
 /** Takes the pads of some layers along with them, where they are moved, turned or sized. */
 export function movePads({ plan }: Project, map: Affine, isMoved: (layerId: string) => boolean) {
   const [a, b, c, d] = map
-  /** A pad's own way along, as the map turns it; mirrored, a strip is bent to its other side. */
+  /** A pad's own way along, as the map turns it; a bend is sized along, and mirrored it is to the other side. */
   const turned = (pad: HandPad): HandPad => {
     const t = (pad.rotation * Math.PI) / 180
     const way = Math.atan2(b * Math.cos(t) + d * Math.sin(t), a * Math.cos(t) + c * Math.sin(t))
-    const bendMm = pad.bendMm !== null && a * d - b * c < 0 ? -pad.bendMm : pad.bendMm
+    const side = a * d - b * c < 0 ? -1 : 1
+    const bendMm = pad.bendMm === null ? null : side * meanScale(map) * pad.bendMm
     return { ...pad, rotation: (way * 180) / Math.PI, bendMm }
   }
   const moved = <T extends { layerId: string; x: number; y: number }>(one: T): T => {

@@ -12,9 +12,12 @@ import {
   interiorPoint,
   intersect,
   mapRegion,
+  mapRing,
   offset,
+  offsetPlain,
   pathToRegion,
   polygonArea,
+  quickInteriorPoint,
   rectangle,
   regionArea,
   regionBox,
@@ -186,6 +189,17 @@ describe('offsets', () => {
 })
 
 describe('measures', () => {
+  it('of a shape made plainer are those of the plainer shape', () => {
+    fc.assert(
+      fc.property(region(), fc.double({ min: -4, max: 4, noNaN: true }), (a, mm) => {
+        const [once, twice] = [offsetPlain(a, 0.5, mm, 'miter'), offset(simplify(a, 0.5), mm, 'miter')]
+        expect(regionArea(once)).toBeCloseTo(regionArea(twice), 1)
+        expect(regionArea(subtract(once, offset(twice, 0.02)))).toBeCloseTo(0, 2)
+      }),
+    )
+    expect(offsetPlain([], 0.5, 1)).toEqual([])
+  })
+
   it('do not change when a shape is turned and moved', () => {
     fc.assert(
       fc.property(star(), fc.double({ min: -360, max: 360, noNaN: true }), (shape, deg) => {
@@ -198,11 +212,23 @@ describe('measures', () => {
 
   it('find a point inside any ring', () => {
     fc.assert(
-      fc.property(star(), ({ outer }) => {
-        const { x, y } = interiorPoint(outer)
-        expect(ringContains(outer, x, y)).toBe(true)
+      fc.property(star(), fc.integer({ min: 0, max: 3 }), ({ outer }, quarter) => {
+        const ring = mapRing(rotation(quarter * 90 + 7), outer)
+        for (const find of [interiorPoint, quickInteriorPoint]) {
+          const { x, y } = find(ring)
+          expect(ringContains(ring, x, y)).toBe(true)
+        }
       }),
     )
+    // Corners at the very heights that are scanned, and a strip that hardly any line meets.
+    for (const ring of [
+      Float64Array.of(0, 0, 10, 4.877, 0, 10, 2, 4.877),
+      Float64Array.of(0, 0, 100, 0, 100, 0.001),
+      Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10, 0, 7.129, 8, 7.129, 8, 2.913, 0, 2.913),
+    ]) {
+      const { x, y } = quickInteriorPoint(ring)
+      expect(ringContains(ring, x, y)).toBe(true)
+    }
   })
 
   it('put the centre of mass of an L where its two arms balance', () => {
