@@ -263,9 +263,9 @@ function ownerOf(
 function binOf(run: PaperRun, sheet: number): { paper: Paper; offCut: Bin['offCut']; outline: Polygon } {
   const bin = sheet < 0 ? run.bins[-1 - sheet]! : null
   const { paper, offCut } = bin ?? { paper: run.paper, offCut: null }
-  // Of a whole sheet what hangs over the bed is there too, though nothing can be cut of it.
+  // What hangs over the bed is there too, though nothing can be cut of it.
   const whole = bin ? rectangle(0, 0, paper.widthMm, paper.heightMm) : run.sheetOutline
-  return { paper, offCut, outline: offCut ? run.instance.offCuts![-1 - sheet]!.outline : whole }
+  return { paper, offCut, outline: offCut ? pieceRegion(offCut)[0]! : whole }
 }
 
 interface ToLay {

@@ -1,5 +1,13 @@
 // Which pieces are to be cut of which paper, and the layout that comes of it.
-import { polygonArea, polygonToPath, rectangle, type Polygon } from '../../../base/geometry'
+import {
+  box,
+  clipToBox,
+  polygonArea,
+  polygonBox,
+  polygonToPath,
+  rectangle,
+  type Polygon,
+} from '../../../base/geometry'
 import { colourName } from '../../layers'
 import {
   bedOf,
@@ -17,12 +25,12 @@ import {
 } from '../../../project'
 import { fingerprint, fresh, type Memo } from '../../../base'
 import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from '../nest/instance'
-import { cheapestMix, sheetOf, wholeSheet } from './sizes'
+import { cheapestMix, onBed, sheetOf, wholeSheet, type Bed } from './sizes'
 
 /** An off-cut of the drawer, or a whole sheet of another size, that is cut before the sheets of a run's main size. */
 export interface Bin {
   paper: Paper
-  offCut: { id: string; label: string } | null
+  offCut: Paper['offCuts'][number] | null
 }
 
 /** Everything that is cut of one paper, in whatever sizes it is at hand. */
@@ -121,6 +129,21 @@ export function offCutSheets(paper: Paper): OffCutSheet[] {
     .toSorted((a, b) => polygonArea(a.outline) - polygonArea(b.outline) || a.id.localeCompare(b.id))
 }
 
+/**
+ * What of an off-cut lies on the bed, from its corner as it is drawn; null where nothing of it does. What the blade does not reach beside
+ * the edge of the bed is left away.
+ */
+function offCutOnBed(sheet: OffCutSheet, bed: Bed): OffCutSheet | null {
+  const { maxX, maxY } = polygonBox(sheet.outline)
+  const { widthMm, heightMm } = onBed({ widthMm: maxX, heightMm: maxY }, bed)
+  if (widthMm >= maxX && heightMm >= maxY) return sheet
+  const rim = Math.max(0, bed.rimMm - sheet.margin)
+  const reach = (lies: number, all: number) => (lies < all ? lies - rim : all)
+  const parts = clipToBox([sheet.outline], box(0, 0, reach(widthMm, maxX), reach(heightMm, maxY)))
+  const [outline] = parts.toSorted((a, b) => polygonArea(b) - polygonArea(a))
+  return outline ? { ...sheet, outline } : null
+}
+
 /** The layers that are cut of one paper, in whatever sizes it comes. */
 interface PaperGroup {
   paper: Paper
@@ -196,7 +219,12 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
       (p.id === paper.id || sameButSize(p, paper)) && all.findIndex((other) => other.id === p.id) === i,
   )
   const scraps = plan.useOffCuts
-    ? sizes.flatMap((size) => offCutSheets(size).map((sheet) => ({ paper: size, sheet })))
+    ? sizes.flatMap((size) =>
+        offCutSheets(size).flatMap((whole) => {
+          const sheet = offCutOnBed(whole, bed)
+          return sheet ? [{ paper: size, sheet }] : []
+        }),
+      )
     : []
   scraps.sort((a, b) => polygonArea(a.sheet.outline) - polygonArea(b.sheet.outline))
   const offCuts = scraps.map(({ sheet }) => sheet)

@@ -2,7 +2,7 @@ import { wordsIn } from '../../../base/units'
 import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../../test/stack'
 import { expectLegal } from '../../../../test/legal-layout'
-import { polygonBox, rectangle } from '../../../base/geometry'
+import { polygonBox, polygonToPath, rectangle } from '../../../base/geometry'
 import { makeLayer } from '../../layers'
 import { newPaper, starterStock } from '../../paper'
 import {
@@ -187,5 +187,42 @@ describe('sheets that are larger than the bed', () => {
         expect(polygonBox(shape).maxY).toBeLessThanOrEqual(starterCutter.bedHeightMm - 6.35 + 1e-6)
     }
     expect(nestProject(project(100, 400)).failed).toHaveLength(1)
+  })
+
+  it('nor an off-cut: what hangs over is there, and nothing is cut of it', () => {
+    const paper = starterStock()[0]!
+    const long = (w: number, h: number) => ({
+      id: 'long',
+      label: 'A',
+      path: polygonToPath(rectangle(0, 0, w, h)),
+    })
+    const withOffCut = (w: number, h: number): Project => {
+      const own = { ...paper, offCuts: [{ ...paper.offCuts[0], ...long(w, h) }] as Paper['offCuts'] }
+      const tiles = makeLayer('t', 't', [rectangle(0, 0, 70, 70)], { paperId: own.id, copies: 9 })
+      const plain = assignPaper(
+        { ...newProject('p', 'Tiles', { kind: 'free' }), layers: [tiles] },
+        ['t'],
+        own,
+      )
+      const { drawer } = plain
+      const cutter = { ...drawer.cutter, mats: [], bedWidthMm: 300, bedHeightMm: 300 }
+      return { ...plain, drawer: { ...drawer, cutter }, plan: { ...plain.plan, useOffCuts: true } }
+    }
+    const onOffCut = (w: number, h: number) => {
+      const project = withOffCut(w, h)
+      return planLoads(project, nestProject(project).runs).filter((load) => load.onOffCut !== null)
+    }
+    const [load] = onOffCut(520, 160)
+    expect([load!.widthMm, load!.heightMm]).toEqual([520, 160])
+    expect(load!.lies).toEqual({ turned: false, overMm: 220 })
+    // On all of it there would be room for fourteen; within the bed, for three across and two down.
+    expect(load!.pieces.length).toBeGreaterThanOrEqual(6)
+    expect(load!.pieces.length).toBeLessThanOrEqual(8)
+    for (const { shape } of load!.pieces)
+      expect(polygonBox(shape).maxX).toBeLessThanOrEqual(300 - starterCutter.rimMm + 1e-6)
+    // One that lies on the bed is used to its own rim.
+    const [whole] = onOffCut(290, 160)
+    expect(whole!.lies).toBeNull()
+    expect(Math.max(...whole!.pieces.map(({ shape }) => polygonBox(shape).maxX))).toBeLessThanOrEqual(287)
   })
 })
