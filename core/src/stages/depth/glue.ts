@@ -154,7 +154,7 @@ type Laid = Pick<LayerGlue, 'zone' | 'dots' | 'beads' | 'coat'>
 /** How glue goes under one piece where it comes to lie; null where it touches nothing. */
 function spreadUnder(project: Project, piece: PieceHeight, hidden: Region | null, memo: Memo): Laid | null {
   const { layer, pieceId } = piece
-  const under = touchedUnder(piece)
+  const under = touchedUnder(piece, memo)
   // Glue under a clear sheet is seen: it goes where something lies over it, as far as there is such a place.
   const covered = hidden ? intersect(under, hidden) : under
   const all = covered.length > 0 ? covered : under
@@ -180,10 +180,12 @@ const volumeOf = ({ dots, beads, coat }: Laid): number =>
   regionArea(coat) * COAT_MM
 
 /** Card right under a piece that its body touches. */
-function touchedUnder(piece: PieceHeight): Polygon[] {
+function touchedUnder(piece: PieceHeight, memo: Memo): Polygon[] {
   const gapMm = Math.min(...piece.supports.map(({ needMm }) => needMm), Infinity)
   const touched = piece.supports.filter(({ needMm }) => needMm <= gapMm + TOUCHES_MM)
-  return touched.flatMap(({ region }) => intersect(piece.region, region))
+  return touched.flatMap(({ region }) =>
+    memo('touched', [piece.region, region], () => intersect(piece.region, region)),
+  )
 }
 
 /** Where glue may go on what a piece touches: drawn in by a rim, clear of its folds. */
