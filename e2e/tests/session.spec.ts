@@ -203,6 +203,15 @@ test('what cannot be opened stands on the shelf, can be exported, and is never o
   expect((await contentOf(await waiting)).toString()).toHaveLength(900)
   await page.getByRole('button', { name: 'Go back to it' }).click()
   await expect(app.field('Height it may have')).toHaveValue('3')
+  // What could not be opened is among the past versions; nothing goes back to it, and its text can still be had.
+  await page.getByRole('button', { name: /^Project:/ }).click()
+  await page.getByRole('menuitem', { name: 'Past versions' }).click()
+  const damaged = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Go back to this version' }).click()
+  expect((await contentOf(await damaged)).toString()).toHaveLength(900)
+  await expect(page.getByText('This version is damaged and cannot be opened.')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(app.field('Height it may have')).toHaveValue('3')
 })
 
 test('a project of a newer Feuillet is shown and not changed', async ({ app, page }) => {

@@ -149,15 +149,23 @@ function namedIn(text: string): { name?: string } {
   return found ? { name: found[1]! } : {}
 }
 
-/** Keeps a project that is not open: a new one, a copy, one from a file. It replaces what has its id. */
-export async function keepProject(project: Project, label: string, revision = 1): Promise<void> {
+/**
+ * Keeps a project that is not open: a new one, a copy, one from a file. It replaces what has its id, or follows upon it where it is the next
+ * state of that; what was there then is kept as a past version unless that is not wanted.
+ */
+export async function keepProject(
+  project: Project,
+  label: string,
+  { isNext = false, keepsPast = isNext }: { isNext?: boolean; keepsPast?: boolean } = {},
+): Promise<void> {
   const store = await vault()
   const savedAt = Date.now()
+  const revision = isNext ? ((await store.read(project.id))?.revision ?? 0) + 1 : 1
   await store.save({
     kept: { id: project.id, revision, text: writeProject(project), savedAt, label, page: '', seq: 0 },
     entry: entryOf(project, revision, savedAt),
     base: null,
-    keepVersion: false,
+    keepVersion: keepsPast,
     stock: null,
   })
 }

@@ -366,11 +366,10 @@ async function renameKept(id: string, name: string): Promise<boolean> {
   const done = await whileFree(id, async () => {
     const kept = await readKept(id)
     if (kept)
-      await keepProject(
-        { ...openProject(kept.text).project, id, name },
-        'rename the project',
-        kept.revision + 1,
-      )
+      await keepProject({ ...openProject(kept.text).project, id, name }, 'rename the project', {
+        isNext: true,
+        keepsPast: false,
+      })
   })
   if (!done) toast.error('This project is open in another tab: rename it there.')
   return done

@@ -1,7 +1,7 @@
 import { Link } from 'react-router'
 import { slug } from '@feuillet/core/project'
 import { format } from 'date-fns'
-import { keepProject, readKept, type OpenAnswer } from '../session'
+import { keepProject, type OpenAnswer } from '../session'
 import { saveFile } from '../session/save-file'
 import { openProject } from '@feuillet/core/project'
 import { Button } from '../ui'
@@ -18,12 +18,8 @@ export function Unreadable({
 }) {
   const { sentence, text, versions } = answer
   const goBack = async (old: string) => {
-    const kept = await readKept(id)
-    await keepProject(
-      { ...openProject(old).project, id },
-      'back to a past version',
-      (kept?.revision ?? 0) + 1,
-    )
+    // What cannot be opened stays among the past versions: it may be mended elsewhere.
+    await keepProject({ ...openProject(old).project, id }, 'back to a past version', { isNext: true })
     onOpen()
   }
   return (

@@ -2,7 +2,9 @@
 import { format } from 'date-fns'
 import { Dialog } from 'radix-ui'
 import { useEffect, useState } from 'react'
+import { toast } from 'sonner'
 import { session, vault, type PastVersion } from '../session'
+import { saveFile } from '../session/save-file'
 import { edited } from '../state/document'
 import { selectProject } from '../state/selectors'
 import { useAppDispatch, useAppSelector } from '../state/store'
@@ -57,7 +59,12 @@ function VersionList({ onDone }: { onDone: () => void }) {
   const picked = list.find((version) => version.savedAt === at) ?? list[0]!
   const goBack = () => {
     const old = session.restore(picked)
-    if (old) dispatch(edited({ label: `back to ${format(picked.savedAt, 'd MMM, HH:mm')}`, project: old }))
+    if (!old) {
+      saveFile('damaged-version.feuillet.json', picked.text, 'application/json')
+      toast.error('This version is damaged and cannot be opened. Its text is saved as a file.')
+      return
+    }
+    dispatch(edited({ label: `back to ${format(picked.savedAt, 'd MMM, HH:mm')}`, project: old }))
     onDone()
   }
   return (

@@ -120,7 +120,7 @@ export function cleanRing(ring: ArrayLike<number>): Ring | null {
   return out.length >= 6 ? Float64Array.from(out) : null
 }
 
-/** The convex hull of points x0, y0, … (Andrew's monotone chain), clockwise on screen. */
+/** The convex hull of points x0, y0, … (A. M. Andrew's monotone chain, 1979), clockwise on screen. */
 export function convexHull(points: ArrayLike<number>): Ring {
   const list: [number, number][] = []
   for (let i = 0; i + 1 < points.length; i += 2) list.push([points[i]!, points[i + 1]!])

@@ -1,5 +1,5 @@
-// List scheduling on the cutter and as many pairs of hands as there are; drying needs neither. Of the steps that may start, the one
-// with the longest way to the end goes first, so that drying and cutting run while the hands do something else.
+// List scheduling (Graham 1966) on the cutter and as many pairs of hands as there are; drying needs neither. Of the steps that may
+// start, the one with the longest way to the end goes first, so that drying and cutting run while the hands do something else.
 import type { Resource, Step, Task } from './task'
 
 /**
@@ -79,7 +79,7 @@ function precedence(tasks: readonly Task[]): { followers: number[][]; waiting: I
   return { followers, waiting }
 }
 
-/** The longest way from the start of each task to the end of all (critical path). */
+/** The longest way from the start of each task to the end of all (critical path: Kelley and Walker 1959). */
 function tails(tasks: readonly Task[], followers: readonly number[][], waiting: Int32Array): Float64Array {
   const left = waiting.slice()
   const order = tasks.flatMap((_, k) => (left[k] === 0 ? [k] : []))

@@ -253,7 +253,7 @@ interface ToChoose {
   roomMm: number
 }
 
-/** The choice of gaps that misses its targets least and is nowhere higher than the room: by branch and bound, the likeliest first. */
+/** The choice of gaps that misses its targets least and is nowhere higher than the room: by branch and bound (Land and Doig 1960), the likeliest first. */
 function nearestGaps({ list, choices, targets, roomMm }: ToChoose): Float64Array {
   const n = targets.length
   const costs = Array.from(targets, (target) => choices.map((gap) => gapCost(gap, target)))

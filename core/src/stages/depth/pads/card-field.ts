@@ -1,6 +1,6 @@
 // Distances along card. A region is sampled by a grid and along its outlines; from a place, what is seen is as far as a straight line, and
 // the shortest way to the rest is found over the samples, straightened wherever nothing but card lies between (a Dijkstra search that looks
-// back to its last bend, as lazy Theta* does). Every way it finds lies in the card: no distance is told too small.
+// back to its last bend, as lazy Theta* does: Nash, Koenig and Tovey 2010). Every way it finds lies in the card: no distance is told too small.
 import FlatQueue from 'flatqueue'
 import type { Region } from '../../../base/geometry'
 import { CardGrid } from './card-grid'

@@ -71,7 +71,7 @@ export class CardGrid implements CellFrame {
   }
 }
 
-/** How many cells off the nearest is that is not whole, or the rim, by two sweeps (chessboard distance transform). */
+/** How many cells off the nearest is that is not whole, or the rim, by two sweeps (chessboard distance transform: Rosenfeld and Pfaltz 1966). */
 function roomRound(whole: Uint8Array, cols: number, rows: number): Uint16Array {
   const out = new Uint16Array(whole.length)
   const at = (c: number, r: number) => (c < 0 || r < 0 || c >= cols || r >= rows ? 0 : out[r * cols + c]!)

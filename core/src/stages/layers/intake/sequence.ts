@@ -1,6 +1,6 @@
 // The fewest one-colour layers that stack to what a drawing shows. Shapes that overlap must keep their paint order;
 // shapes of one label that nothing forces apart share a layer. Finding the least number of such batches is hard in
-// general (it holds shortest common supersequence), so a beam of partial stacks is kept, best bound first.
+// general (it holds the shortest common supersequence: Maier 1978), so a beam of partial stacks is kept, best bound first.
 import Flatbush from 'flatbush'
 import { seededRandom } from '../../../base'
 import { intersect, regionArea, type Box, type Region } from '../../../base/geometry'

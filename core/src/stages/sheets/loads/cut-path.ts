@@ -128,7 +128,7 @@ const holds = (a: Box, b: Box) => a.minX <= b.minX && a.minY <= b.minY && a.maxX
 const larger = (a: RingBox, b: RingBox) =>
   boxWidth(a.box) * boxHeight(a.box) > boxWidth(b.box) * boxHeight(b.box)
 
-/** Nearest next, then stretches turned round where that shortens the way (2-opt in a window). */
+/** Nearest next, then stretches turned round where that shortens the way (2-opt, Croes 1958, in a window). */
 function shortWay(group: readonly Stroke[], from: { x: number; y: number }): Stroke[] {
   const rest = new Set(group)
   const order: Stroke[] = []

@@ -24,7 +24,7 @@ const COOL_STEPS = 300
 /** How often the axis changes, one move is made instead of two, and which moves. */
 const CHANCE = { axis: 0.06, single: 0.5, swap: 0.4, shift: 0.35, anyPose: 0.4 }
 
-/** Simulated annealing over orders of laying. */
+/** Simulated annealing (Kirkpatrick, Gelatt and Vecchi 1983) over orders of laying. */
 export class OrderSearch implements Way {
   /** The first layout: complete and legal. */
   readonly first: NestLayout

@@ -9,7 +9,7 @@ import {
   type Polygon,
 } from '../../../../base/geometry'
 
-/** Signed distances round a piece on a grid (distance transform), mm, with discs that fill it. */
+/** Signed distances round a piece on a grid (distance transform by two sweeps: Rosenfeld and Pfaltz 1966), mm, with discs that fill it. */
 export interface Field {
   /** Middle of the piece's box in its own frame; everything else is about this point. */
   midX: number
