@@ -152,7 +152,11 @@ class Tidier implements Way {
   }
 
   step(best: NestLayout): NestLayout | null {
-    const layout = tidied(this.instance, best, this.random, TIDY.trials, () => !this.grouped)
+    const layout = tidied(this.instance, best, {
+      random: this.random,
+      trials: TIDY.trials,
+      mayMove: () => !this.grouped,
+    })
     this.tidy = layout && layout.score < best.score - SAME_SCORE ? layout : best
     return layout
   }

@@ -179,7 +179,7 @@ export class BoxSearch {
   /** Full sheets, and what was laid behind them. */
   private withFull(tail: readonly Placement[], best: NestLayout): NestLayout | null {
     const head = this.full.flatMap((spots, sheet) =>
-      spots.map(({ side, x, y }) => this.placement(side >> 1, sheet, x, y, side)),
+      spots.map(({ side, x, y }) => this.placement(side >> 1, { sheet, x, y, side })),
     )
     const layout = summarise(this.instance, [...head, ...tail])
     return layout.score < best.score - 1e-9 ? layout : null
@@ -219,12 +219,20 @@ export class BoxSearch {
 
   private placements(): Placement[] {
     return this.boxes.map((_, box) =>
-      this.placement(box, this.sheets[box]!, this.xs[box]!, this.ys[box]!, this.sides[box]!),
+      this.placement(box, {
+        sheet: this.sheets[box]!,
+        x: this.xs[box]!,
+        y: this.ys[box]!,
+        side: this.sides[box]!,
+      }),
     )
   }
 
   /** A side (2 · box + side) with its corner at x, y of the cuttable area. */
-  private placement(box: number, sheet: number, x: number, y: number, side: number): Placement {
+  private placement(
+    box: number,
+    { sheet, x, y, side }: { sheet: number; x: number; y: number; side: number },
+  ): Placement {
     const { margin } = this.instance.sheet
     const { piece, copy, sides } = this.boxes[box]!
     const { minX, minY, rotation } = sides[side % 2]!

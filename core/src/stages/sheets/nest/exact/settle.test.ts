@@ -37,7 +37,7 @@ describe('the way a piece may go', () => {
           const [dx, dy] = way as [number, number]
           // b stands 200 mm off along the way.
           const other = moved(b, dx * 200 + Math.abs(dy) * aside, dy * 200 + Math.abs(dx) * aside)
-          const mm = wayTo(placed(a), [placed(other)], dx, dy, gap, 400)
+          const mm = wayTo(placed(a), [placed(other)], { dx, dy, gap, most: 400 })
           const at = (t: number) => nearest(moved(a, dx * t, dy * t), other, gap + 1)?.mm ?? Infinity
           if (mm === 400) for (let t = 0; t <= 400; t += 5) expect(at(t)).toBeGreaterThanOrEqual(gap - 1e-6)
           else {
@@ -52,10 +52,10 @@ describe('the way a piece may go', () => {
 
   it('is none for what is too near already, and free for what goes away', () => {
     const [a, b] = [placed(rectangle(0, 0, 10, 10)), placed(rectangle(11, 0, 10, 10))]
-    expect(wayTo(a, [b], 1, 0, 2, 50)).toBe(0)
-    expect(wayTo(a, [b], -1, 0, 2, 50)).toBe(50)
+    expect(wayTo(a, [b], { dx: 1, dy: 0, gap: 2, most: 50 })).toBe(0)
+    expect(wayTo(a, [b], { dx: -1, dy: 0, gap: 2, most: 50 })).toBe(50)
     // Past what stands beside the way, though not within the gap of it.
-    expect(wayTo(a, [placed(rectangle(5, 13, 10, 10))], 1, 0, 2, 50)).toBe(50)
+    expect(wayTo(a, [placed(rectangle(5, 13, 10, 10))], { dx: 1, dy: 0, gap: 2, most: 50 })).toBe(50)
   })
 })
 
@@ -92,7 +92,11 @@ describe('closing gaps', () => {
             expect(p.x).toBeLessThanOrEqual(placements[i]!.x + 1e-9)
             expect(p.y).toBeLessThanOrEqual(placements[i]!.y + 1e-9)
           })
-          const tidy = tidied(instance, summarise(instance, placements), seededRandom(1), 20, () => true)
+          const tidy = tidied(instance, summarise(instance, placements), {
+            random: seededRandom(1),
+            trials: 20,
+            mayMove: () => true,
+          })
           if (tidy) expectLegal(instance, tidy)
         },
       ),
@@ -115,10 +119,16 @@ describe('closing gaps', () => {
       { id: 'bar', copy: 0, sheet: 0, x: 5, y: 110, rotation: 0 },
     ]
     const layout = summarise(instance, placements)
-    const better = tidied(instance, layout, seededRandom(2), 60, () => true)!
+    const better = tidied(instance, layout, { random: seededRandom(2), trials: 60, mayMove: () => true })!
     expect(better.score).toBeCloseTo(100 / 190, 2)
     expectLegal(instance, better)
-    expect(tidied({ ...instance, pinned: placements }, layout, seededRandom(2), 60, () => true)).toBeNull()
+    expect(
+      tidied({ ...instance, pinned: placements }, layout, {
+        random: seededRandom(2),
+        trials: 60,
+        mayMove: () => true,
+      }),
+    ).toBeNull()
   })
 })
 

@@ -111,7 +111,12 @@ function wayBack(instance: NestInstance, laid: Laid, all: readonly Laid[], axis:
   const most = (axis === 'x' ? laid.box.minX : laid.box.minY) - instance.sheet.margin
   return most <= 0
     ? 0
-    : wayTo(laid, others, axis === 'x' ? -1 : 0, axis === 'y' ? -1 : 0, gapFor(instance), most)
+    : wayTo(laid, others, {
+        dx: axis === 'x' ? -1 : 0,
+        dy: axis === 'y' ? -1 : 0,
+        gap: gapFor(instance),
+        most,
+      })
 }
 
 function wayByStrides(instance: NestInstance, { p }: Laid, all: readonly Laid[], axis: Axis): number {
@@ -134,16 +139,23 @@ function axisOf({ sheet }: NestInstance, laid: readonly Laid[]): Axis {
     : 'y'
 }
 
+/** How a layout is tidied. */
+export interface Tidying {
+  random: () => number
+  /** So many times what reaches farthest is dropped elsewhere. */
+  trials: number
+  /** Which pieces may change their sheet. */
+  mayMove: (p: Placement) => boolean
+}
+
 /**
- * A layout with all gaps closed, and what reaches farthest on the last sheet dropped at other turns and places, so many
- * times; null where that makes it no better. `mayMove` says which pieces may change their sheet.
+ * A layout with all gaps closed, and what reaches farthest on the last sheet dropped at other turns and places; null where that makes it
+ * no better.
  */
 export function tidied(
   instance: NestInstance,
   layout: NestLayout,
-  random: () => number,
-  trials: number,
-  mayMove: (p: Placement) => boolean,
+  { random, trials, mayMove }: Tidying,
 ): NestLayout | null {
   const pinned = new Set((instance.pinned ?? []).map(keyOf))
   const all = layout.placements.map((p) => laidAt(instance, p))
@@ -171,7 +183,7 @@ export function tidied(
     )
     if (!farthest || pinned.has(keyOf(farthest.p))) break
     const sheet = mayMove(farthest.p) && random() < 0.4 ? Math.floor(random() * (last + 1)) : last
-    const dropped = drop(instance, farthest, sheet, all, axes, random)
+    const dropped = drop(instance, { laid: farthest, onto: sheet, all, axes }, random)
     if (dropped && (sheet < last || reach(dropped) < reach(farthest) - WORTH_MM))
       Object.assign(farthest, dropped)
   }
@@ -182,15 +194,16 @@ export function tidied(
   return better.score < layout.score - 1e-9 ? better : null
 }
 
+/** A piece and the sheet that it is let fall onto, among all that lies there; along the first axis, then the second. */
+interface Fall {
+  laid: Laid
+  onto: number
+  all: readonly Laid[]
+  axes: readonly Axis[]
+}
+
 /** A piece let fall from the far end of a sheet, at some turn and place across; null where it does not even go in there. */
-function drop(
-  instance: NestInstance,
-  laid: Laid,
-  onto: number,
-  all: readonly Laid[],
-  axes: readonly Axis[],
-  random: () => number,
-): Laid | null {
+function drop(instance: NestInstance, { laid, onto, all, axes }: Fall, random: () => number): Laid | null {
   const { sheet } = instance
   const piece = instance.pieces.find(({ id }) => id === laid.p.id)!
   const turns = turnsOf(piece)

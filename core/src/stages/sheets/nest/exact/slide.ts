@@ -9,18 +9,21 @@ export interface Placed {
 
 const HAIR = 1e-9
 
+/** Which way a piece goes, how far it must keep from others, and how far it may go at the most, mm. */
+export interface Course {
+  /** A unit vector along an axis. */
+  dx: number
+  dy: number
+  gap: number
+  most: number
+}
+
 /**
- * The way that a piece may go along (dx, dy), a unit vector along an axis, until it is `gap` away from one of the others, `most`
- * at most. What is nearer than the gap already holds it where it goes nearer still.
+ * The way that a piece may go on a course until it is the gap away from one of the others. What is nearer than the gap already holds it
+ * where it goes nearer still.
  */
-export function wayTo(
-  piece: Placed,
-  others: readonly Placed[],
-  dx: number,
-  dy: number,
-  gap: number,
-  most: number,
-): number {
+export function wayTo(piece: Placed, others: readonly Placed[], course: Course): number {
+  const { dx, dy, gap, most } = course
   const swept = growBox(piece.box, gap)
   if (dx < 0) swept.minX -= most
   if (dx > 0) swept.maxX += most
@@ -36,8 +39,8 @@ export function wayTo(
     if (least >= way) break
     way = Math.min(
       way,
-      cornersTo(piece, other, dx, dy, gap, way),
-      cornersTo(other, piece, -dx, -dy, gap, way),
+      cornersTo(piece, other, { ...course, most: way }),
+      cornersTo(other, piece, { dx: -dx, dy: -dy, gap, most: way }),
     )
     if (way <= 0) return 0
   }
@@ -49,7 +52,7 @@ const leastWay = (a: Box, b: Box, dx: number, dy: number): number =>
   dx < 0 ? a.minX - b.maxX : dx > 0 ? b.minX - a.maxX : dy < 0 ? a.minY - b.maxY : b.minY - a.maxY
 
 /** The same for the corners of one piece against the edges of another. */
-function cornersTo(a: Placed, b: Placed, dx: number, dy: number, gap: number, most: number): number {
+function cornersTo(a: Placed, b: Placed, { dx, dy, gap, most }: Course): number {
   const upright = dx === 0
   const sign = upright ? dy : dx
   const { edges, lanes, low, high } = edgesByLane(b, a, upright, gap)

@@ -63,13 +63,14 @@ export function makeField(shape: Polygon, aroundMm: number, nodes = NODES): Fiel
   const rows = Math.ceil((2 * (halfH + around)) / cell) + 1
   const [x0, y0] = [-halfW - around, -halfH - around]
   const distance = new Float32Array(cols * rows).fill(1e9)
-  for (const ring of rings) measureBand(ring, distance, cols, rows, x0, y0, cell)
-  spread(distance, cols, rows, cell)
-  signInside(rings, distance, cols, rows, x0, y0, cell)
+  const grid: Grid = { distance, cols, rows, x0, y0, cell }
+  for (const ring of rings) measureBand(ring, grid)
+  spread(grid)
+  signInside(rings, grid)
   const outline = outlinePoints(
     plainRings(shape).map((ring) => ring.map((v, i) => v - (i % 2 === 0 ? midX : midY))),
   )
-  const deep = poles(distance, cols, rows, x0, y0, cell)
+  const deep = poles(grid)
   const points = {
     xs: Float64Array.of(...outline.xs, ...deep.map(({ x }) => x)),
     ys: Float64Array.of(...outline.ys, ...deep.map(({ y }) => y)),
@@ -94,16 +95,13 @@ export function makeField(shape: Polygon, aroundMm: number, nodes = NODES): Fiel
   }
 }
 
+/** Distances at the nodes of a grid: node (c, r) lies at x0 + c · cell, y0 + r · cell. */
+interface Grid extends Pick<Field, 'distance' | 'cols' | 'rows' | 'x0' | 'y0'> {
+  cell: number
+}
+
 /** Exact distances at the nodes near each edge. */
-function measureBand(
-  ring: Float64Array,
-  distance: Float32Array,
-  cols: number,
-  rows: number,
-  x0: number,
-  y0: number,
-  cell: number,
-): void {
+function measureBand(ring: Float64Array, { distance, cols, rows, x0, y0, cell }: Grid): void {
   const band = BAND * cell
   const n = ring.length
   for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
@@ -140,7 +138,7 @@ function measureBand(
  * Fills in the nodes far from any edge, forth and back over the grid, by straight and slanted steps. The steps are taken a
  * little short, so that no distance comes out too long.
  */
-function spread(d: Float32Array, cols: number, rows: number, cellMm: number): void {
+function spread({ distance: d, cols, rows, cell: cellMm }: Grid): void {
   const cell = cellMm * 0.92
   const slant = cell * Math.SQRT2
   const at = (c: number, r: number) => (c < 0 || r < 0 || c >= cols || r >= rows ? 1e9 : d[r * cols + c]!)
@@ -165,15 +163,7 @@ function spread(d: Float32Array, cols: number, rows: number, cellMm: number): vo
 }
 
 /** Makes the distances inside the shape negative (even-odd along each row). */
-function signInside(
-  rings: readonly Float64Array[],
-  d: Float32Array,
-  cols: number,
-  rows: number,
-  x0: number,
-  y0: number,
-  cell: number,
-): void {
+function signInside(rings: readonly Float64Array[], { distance: d, cols, rows, x0, y0, cell }: Grid): void {
   const crossings: number[][] = Array.from({ length: rows }, () => [])
   for (const ring of rings)
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
@@ -229,14 +219,7 @@ interface Pole {
 }
 
 /** Points of a shape that lie deepest, none within the circle round another that stays inside. */
-function poles(
-  distance: Float32Array,
-  cols: number,
-  rows: number,
-  x0: number,
-  y0: number,
-  cell: number,
-): Pole[] {
+function poles({ distance, cols, rows, x0, y0, cell }: Grid): Pole[] {
   const out: Pole[] = []
   while (out.length < MOST_POLES) {
     let deepest: Pole = { x: 0, y: 0, r: 0 }
