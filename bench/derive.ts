@@ -64,7 +64,7 @@ export function derive(project: Project, stock: readonly Paper[]) {
   const sound = soundnessOf(project)
   const depth = depthOf(project)
   const { runs, failed } = nestAgain(project)
-  const loads = planLoads(project, runs, pieceMarks(project, sound))
+  const loads = planLoads(project, { runs, marks: pieceMarks(project, sound) })
   const assembly = planAssembly({ project, loads, depth, turns: new Map(sound.map((s) => [s.id, s.turns])) })
   const snags = [
     ...measureSnags(project),
@@ -137,7 +137,7 @@ function soundnessOf(project: Project): Soundness[] {
       soundBefore.get(key, () => {
         cover ??= union(...layers.slice(i + 1).map(layerRegion))
         next = union(cover, layerRegion(layer))
-        return soundness(project, layer, safeMm, cover)
+        return soundness(project, layer, { safeMm, cover })
       }),
     )
     cover = next

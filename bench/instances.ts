@@ -27,7 +27,11 @@ export interface Family {
 
 const SHEET = { w: 304.8, h: 304.8, margin: 6.35 }
 
-const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'free'): NestPiece => ({
+const piece = (
+  id: string,
+  shape: Polygon,
+  { qty = 1, turns = 'free' }: { qty?: number; turns?: Turns } = {},
+): NestPiece => ({
   id,
   shape,
   qty,
@@ -41,7 +45,9 @@ function petals(): NestPiece[] {
       const r = k % 2 === 0 ? reach : reach * 0.55
       return [Math.cos(a) * r, Math.sin(a) * r]
     })
-    return piece(`ring-${i}`, fillRings([smoothLine(points, true, 0.05)], 'nonzero')[0]!, i < 2 ? 1 : 2)
+    return piece(`ring-${i}`, fillRings([smoothLine(points, true, 0.05)], 'nonzero')[0]!, {
+      qty: i < 2 ? 1 : 2,
+    })
   })
 }
 
@@ -50,8 +56,8 @@ function mixed(count: number, seed: number): NestPiece[] {
   return Array.from({ length: count }, (_, i) => {
     const size = 8 + random() * 26
     const kind = i % 4
-    if (kind === 0) return piece(`p${i}`, rectangle(0, 0, size, 6 + random() * 20))
-    if (kind === 1) return piece(`p${i}`, ellipse(0, 0, size / 2, size / 3))
+    if (kind === 0) return piece(`p${i}`, rectangle([0, 0], size, 6 + random() * 20))
+    if (kind === 1) return piece(`p${i}`, ellipse([0, 0], size / 2, size / 3))
     const corners = kind === 2 ? 3 : 7
     const points = Array.from({ length: corners }, (_, k): [number, number] => {
       const a = (k / corners) * 2 * Math.PI
@@ -64,11 +70,11 @@ function mixed(count: number, seed: number): NestPiece[] {
 
 /** Frames whose openings take the small pieces. */
 function frames(): NestPiece[] {
-  const frame = subtract([rectangle(0, 0, 140, 140)], [rectangle(14, 14, 112, 112)])[0]!
+  const frame = subtract([rectangle([0, 0], 140, 140)], [rectangle([14, 14], 112, 112)])[0]!
   return [
-    piece('frame', frame, 4, 'quarter'),
-    piece('disc', ellipse(0, 0, 25), 16),
-    piece('strip', rectangle(0, 0, 50, 8), 8),
+    piece('frame', frame, { qty: 4, turns: 'quarter' }),
+    piece('disc', ellipse([0, 0], 25), { qty: 16 }),
+    piece('strip', rectangle([0, 0], 50, 8), { qty: 8 }),
   ]
 }
 
@@ -84,7 +90,7 @@ function guillotine(count: number, seed: number, gap: number): NestPiece[] {
       rects.push({ ...r, w: r.w * share - gap / 2 }, { ...r, x: 0, w: r.w * (1 - share) - gap / 2 })
     else rects.push({ ...r, h: r.h * share - gap / 2 }, { ...r, h: r.h * (1 - share) - gap / 2 })
   }
-  return rects.map((r, i) => piece(`r${i}`, rectangle(0, 0, r.w, r.h), 1, 'quarter'))
+  return rects.map((r, i) => piece(`r${i}`, rectangle([0, 0], r.w, r.h), { qty: 1, turns: 'quarter' }))
 }
 
 const onSheet = (name: string, pieces: NestPiece[], gap = 2): Family => ({
@@ -112,7 +118,7 @@ export function silhouettes(): NestPiece[] {
       if (!largest) return []
       const b = polygonBox(largest)
       const factor = 60 / Math.max(b.maxX - b.minX, b.maxY - b.minY)
-      return [piece(file, simplify([mapPolygon(scaling(factor), largest)], 0.05)[0]!, 1)]
+      return [piece(file, simplify([mapPolygon(scaling(factor), largest)], 0.05)[0]!, { qty: 1 })]
     })
 }
 
@@ -122,7 +128,19 @@ export const letters = (): NestPiece[] =>
   )
 
 /** Jigsaw: a sheet cut by wavy lines into columns and rows, each piece shrunk by half the gap, then turned at random. */
-function jigsaw(columns: number, rows: number, seed: number, slack: number, gap: number): NestPiece[] {
+function jigsaw({
+  columns,
+  rows,
+  seed,
+  slack,
+  gap,
+}: {
+  columns: number
+  rows: number
+  seed: number
+  slack: number
+  gap: number
+}): NestPiece[] {
   const random = seededRandom(seed)
   const scale = Math.sqrt(1 - slack)
   const [w, h] = [(SHEET.w - 2 * SHEET.margin) * scale, (SHEET.h - 2 * SHEET.margin) * scale]
@@ -155,10 +173,10 @@ function jigsaw(columns: number, rows: number, seed: number, slack: number, gap:
 
 /** All families at their stated sizes. Needs the geometry loaded. */
 export const families = (): Family[] => [
-  onSheet('jigsaw 12', jigsaw(4, 3, 1, 0, 2)),
-  onSheet('jigsaw 25', jigsaw(5, 5, 2, 0, 2)),
-  onSheet('jigsaw 50', jigsaw(10, 5, 3, 0, 2)),
-  onSheet('jigsaw 25, a fifth of slack', jigsaw(5, 5, 4, 0.2, 2)),
+  onSheet('jigsaw 12', jigsaw({ columns: 4, rows: 3, seed: 1, slack: 0, gap: 2 })),
+  onSheet('jigsaw 25', jigsaw({ columns: 5, rows: 5, seed: 2, slack: 0, gap: 2 })),
+  onSheet('jigsaw 50', jigsaw({ columns: 10, rows: 5, seed: 3, slack: 0, gap: 2 })),
+  onSheet('jigsaw 25, a fifth of slack', jigsaw({ columns: 5, rows: 5, seed: 4, slack: 0.2, gap: 2 })),
   onSheet('rectangles 40', guillotine(40, 5, 2)),
   onSheet('rosette', petals()),
   onSheet('letters', letters()),

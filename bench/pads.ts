@@ -32,7 +32,7 @@ const FINE_MM = 3
 const legal = (places: readonly Place[], x: number, y: number): boolean =>
   places.some(({ edges, footprint }) => edges.holds(x, y, footprint.widthMm, footprint.heightMm, 0))
 
-function* gridOf(region: Region, step: number, dx = 0.5, dy = 0.5) {
+function* gridOf(region: Region, step: number, { dx = 0.5, dy = 0.5 }: { dx?: number; dy?: number } = {}) {
   const b = regionBox(region)
   for (let y = b.minY + step * dy; y < b.maxY; y += step)
     for (let x = b.minX + step * dx; x < b.maxX; x += step)
@@ -43,8 +43,7 @@ function* gridOf(region: Region, step: number, dx = 0.5, dy = 0.5) {
 function regularGrid(
   piece: PieceHeight,
   places: readonly Place[],
-  farthestMm: number,
-  pitch: number,
+  { farthestMm, pitch }: { farthestMm: number; pitch: number },
 ): number {
   for (let step = farthestMm * 1.5; step > 4; step *= 0.93) {
     const at = [...gridOf(piece.region, step)].filter(([x, y]) => legal(places, x, y))
@@ -60,7 +59,11 @@ function regularGrid(
 }
 
 /** Pads of a greedy cover of a span: always the place that newly reaches the most. */
-function greedyCover(piece: PieceHeight, places: readonly Place[], spanMm: number, pitch: number): number {
+function greedyCover(
+  piece: PieceHeight,
+  places: readonly Place[],
+  { spanMm, pitch }: { spanMm: number; pitch: number },
+): number {
   const field = new CardField(piece.region, pitch)
   const sets = [...gridOf(piece.region, FINE_MM)]
     .filter(([x, y]) => legal(places, x, y))
@@ -82,21 +85,24 @@ const random = seededRandom(7)
 const blob = (x: number, y: number, r: number): Region =>
   union(
     ...Array.from({ length: 5 }, () => [
-      ellipse(x + (random() - 0.5) * r, y + (random() - 0.5) * r, r * (0.5 + random() * 0.5)),
+      ellipse([x + (random() - 0.5) * r, y + (random() - 0.5) * r], r * (0.5 + random() * 0.5)),
     ]),
   )
 const lace = (n: number): Region =>
-  subtract([rectangle(20, 20, 160, 160)], Array.from({ length: n * n }, (_, i) => ellipse(20 + ((i % n) + 0.5) * (160 / n), 20 + (Math.floor(i / n) + 0.5) * (160 / n), (160 / n) * 0.28))) // prettier-ignore
+  subtract([rectangle([20, 20], 160, 160)], Array.from({ length: n * n }, (_, i) => ellipse([20 + ((i % n) + 0.5) * (160 / n), 20 + (Math.floor(i / n) + 0.5) * (160 / n)], (160 / n) * 0.28))) // prettier-ignore
 const shapes: Record<string, Region> = {
-  'plain sheet': [rectangle(20, 20, 160, 160)],
-  'wide frame': subtract([rectangle(10, 10, 180, 180)], [rectangle(40, 40, 120, 120)]),
-  'narrow frame': subtract([rectangle(10, 10, 180, 180)], [rectangle(24, 24, 152, 152)]),
-  arch: subtract([rectangle(10, 10, 180, 180)], union([ellipse(100, 90, 60)], [rectangle(40, 90, 120, 70)])),
-  comb: union(
-    [rectangle(20, 20, 160, 20)],
-    ...Array.from({ length: 7 }, (_, i) => [rectangle(20 + i * 24, 20, 12, 120)]),
+  'plain sheet': [rectangle([20, 20], 160, 160)],
+  'wide frame': subtract([rectangle([10, 10], 180, 180)], [rectangle([40, 40], 120, 120)]),
+  'narrow frame': subtract([rectangle([10, 10], 180, 180)], [rectangle([24, 24], 152, 152)]),
+  arch: subtract(
+    [rectangle([10, 10], 180, 180)],
+    union([ellipse([100, 90], 60)], [rectangle([40, 90], 120, 70)]),
   ),
-  ring: subtract([ellipse(100, 100, 85)], [ellipse(100, 100, 62)]),
+  comb: union(
+    [rectangle([20, 20], 160, 20)],
+    ...Array.from({ length: 7 }, (_, i) => [rectangle([20 + i * 24, 20], 12, 120)]),
+  ),
+  ring: subtract([ellipse([100, 100], 85)], [ellipse([100, 100], 62)]),
   'lace 4': lace(4),
   'lace 6': lace(6),
   ...Object.fromEntries(Array.from({ length: 8 }, (_, i) => [`blob ${i + 1}`, blob(100, 100, 30 + i * 7)])),
@@ -110,12 +116,12 @@ const onFoam = (project: Project) =>
     )
     .map((piece) => {
       const hidden = hidingRegion(project, piece.layer.id)
-      return { piece, hidden, places: placesFor(project, piece, hidden, fresh).places }
+      return { piece, hidden, places: placesFor(project, { piece, hidden }, fresh).places }
     })
     .filter(({ places }) => places.length > 0)
 
 const cases: [string, Project][] = [
-  ...Object.entries(shapes).map(([name, region]): [string, Project] => [name, stack('frame', card('a', 0, [rectangle(0, 0, 200, 200)]), card('b', 2, region))]), // prettier-ignore
+  ...Object.entries(shapes).map(([name, region]): [string, Project] => [name, stack('frame', card('a', 0, [rectangle([0, 0], 200, 200)]), card('b', 2, region))]), // prettier-ignore
   ...demoNames.filter((name) => builtLayers(demo(name)).some(({ joint }) => joint.kind === 'foam')).map((name): [string, Project] => [name, demo(name)]), // prettier-ignore
 ]
 const only = process.argv[2]
@@ -126,15 +132,18 @@ for (const [name, base] of cases.filter(([name]) => !only || name.startsWith(onl
     const project = setPlan(base, { thrift })
     const list = onFoam(project)
     const begun = performance.now()
-    const plans = list.map(({ piece, hidden }) => padsForPiece(project, piece, hidden))
+    const plans = list.map(({ piece, hidden }) => padsForPiece(project, { piece, hidden }))
     const ms = performance.now() - begun
     let [own, cover, grid, gridOwn] = [0, 0, 0, 0]
     list.forEach(({ piece, places }, k) => {
       const { pads, farthestMm } = plans[k]! as { pads: Pad[]; farthestMm: number }
       const pitch = SPANS_MM[thrift] / 12
       own += pads.length
-      cover += greedyCover(piece, places, Math.max(SPANS_MM[thrift], farthestMm), pitch)
-      const regular = regularGrid(piece, places, Math.max(SPANS_MM[thrift], farthestMm), pitch)
+      cover += greedyCover(piece, places, { spanMm: Math.max(SPANS_MM[thrift], farthestMm), pitch })
+      const regular = regularGrid(piece, places, {
+        farthestMm: Math.max(SPANS_MM[thrift], farthestMm),
+        pitch,
+      })
       if (Number.isFinite(regular)) {
         grid += regular
         gridOwn += pads.length

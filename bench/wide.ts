@@ -121,7 +121,7 @@ function boxes(random: Random, { w, h, margin }: NestInstance['sheet'], gap: num
     else list.push(...cut(r.h).map((part) => ({ ...r, h: part })))
   }
   const tenth = (v: number) => Math.floor(v * 10) / 10
-  return list.map((r) => rectangle(0, 0, tenth(r.w), tenth(r.h)))
+  return list.map((r) => rectangle([0, 0], tenth(r.w), tenth(r.h)))
 }
 
 /** Sizes of which a few are large and many small. */
@@ -168,8 +168,8 @@ const MAKES: Record<string, Make> = {
   mixed: (random) => ({
     shapes: sizes(random, 40 + Math.floor(random() * 80)).map((s) =>
       pick(random, [
-        () => rectangle(0, 0, 2 * s, s * between(random, 0.3, 2)),
-        () => ellipse(0, 0, s, s * between(random, 0.4, 1)),
+        () => rectangle([0, 0], 2 * s, s * between(random, 0.3, 2)),
+        () => ellipse([0, 0], s, s * between(random, 0.4, 1)),
         () => blob(random, s),
         () => polygon(round(3 + Math.floor(random() * 5), () => s * between(random, 0.5, 1))),
       ])(),
@@ -193,7 +193,7 @@ const MAKES: Record<string, Make> = {
   },
   'rings and fillings': (random) => ({
     shapes: sizes(random, 16 + Math.floor(random() * 30)).map((s, k) => {
-      const disc = ellipse(0, 0, s, s * between(random, 0.6, 1))
+      const disc = ellipse([0, 0], s, s * between(random, 0.6, 1))
       if (k % 3 > 0) return mapPolygon(scaling(between(random, 0.3, 0.7)), disc)
       const rim = between(random, 0.55, 0.85)
       return subtract([disc], [mapPolygon(scaling(rim), disc)])[0]!

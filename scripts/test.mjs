@@ -15,7 +15,8 @@ const failures = []
 const late = []
 const results = mkdtempSync(join(tmpdir(), 'feuillet-test-'))
 
-function step(title, command, args, env = {}) {
+/** Runs `[title, command, args]`; whether it went well. */
+function step([title, command, args], env = {}) {
   console.log(`\n— ${title}`)
   const { status } = spawnSync(command, args, {
     cwd: root,
@@ -31,9 +32,9 @@ function note(title, good) {
 }
 
 /** A check that is one pass or one failure. */
-function check(title, command, args) {
-  const good = step(title, command, args)
-  note(title, good)
+function check(one) {
+  const good = step(one)
+  note(one[0], good)
   return good
 }
 
@@ -64,11 +65,12 @@ async function checks(list) {
 }
 
 /**
- * A runner that writes its results to a JSON file; no readable file is a failure.
+ * A runner, `[title, command, args]`, that writes its results to a JSON file; no readable file is a failure.
  * @param read what of it passed, by number, what was skipped, and names of what failed and of what was late
  */
-function suite(title, command, args, file, read, env = {}) {
-  const good = step(title, command, args, env)
+function suite(runner, { file, read, env }) {
+  const [title] = runner
+  const good = step(runner, env)
   let result = { passed: 0, skipped: 0, failed: [], late: [] }
   try {
     result = read(JSON.parse(readFileSync(file, 'utf8')))
@@ -125,24 +127,22 @@ await checks([
 
 const unit = join(results, 'unit.json')
 suite(
-  'unit and property tests',
-  'npx',
-  ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
-  unit,
-  unitResults,
+  [
+    'unit and property tests',
+    'npx',
+    ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
+  ],
+  { file: unit, read: unitResults },
 )
 
-const built = check('build', 'npm', ['run', '--silent', 'build'])
+const built = check(['build', 'npm', ['run', '--silent', 'build']])
 const faces = join(results, 'interface.json')
 if (built)
-  suite(
-    'interface tests',
-    'npx',
-    ['playwright', 'test', '-c', 'e2e', '--reporter=list,json'],
-    faces,
-    pageResults,
-    { PLAYWRIGHT_JSON_OUTPUT_NAME: faces },
-  )
+  suite(['interface tests', 'npx', ['playwright', 'test', '-c', 'e2e', '--reporter=list,json']], {
+    file: faces,
+    read: pageResults,
+    env: { PLAYWRIGHT_JSON_OUTPUT_NAME: faces },
+  })
 else note('interface tests', false)
 
 rmSync(results, { recursive: true, force: true })

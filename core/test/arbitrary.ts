@@ -32,4 +32,4 @@ export const blocks = (limit = 100): fc.Arbitrary<Region> =>
       fc.tuple(point(limit), fc.integer({ min: 4, max: limit / 2 }), fc.integer({ min: 4, max: limit / 2 })),
       { minLength: 1, maxLength: 4 },
     )
-    .map((list) => union(list.map(([[x, y], w, h]) => rectangle(x, y, w, h))))
+    .map((list) => union(list.map(([[x, y], w, h]) => rectangle([x, y], w, h))))

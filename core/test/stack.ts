@@ -8,11 +8,11 @@ export const plate = (id: string, gapMm: number, ...rects: [number, number, numb
   card(
     id,
     gapMm,
-    rects.flatMap(([x, y, w, h]) => [rectangle(x, y, w, h)]),
+    rects.flatMap(([x, y, w, h]) => [rectangle([x, y], w, h)]),
   )
 
 export const card = (id: string, gapMm: number, region: Region): Layer =>
-  makeLayer(id, id, region, { joint: { kind: gapMm > 0 ? 'foam' : 'glue', gapMm, pinned: false } })
+  makeLayer({ id, name: id }, region, { joint: { kind: gapMm > 0 ? 'foam' : 'glue', gapMm, pinned: false } })
 
 export const stack = (kind: MountKind, ...layers: Layer[]): Project => ({
   ...newProject('p', 'Stack', starterMount(kind)),

@@ -12,9 +12,9 @@ const bouquet = () =>
   writeProject({
     ...newProject('bouquet', 'Bouquet', starterMount('panel')),
     layers: [
-      makeLayer('back', 'Back', [rectangle(0, 0, 200, 200)], { role: 'backing' }),
-      makeLayer('leaf', 'Leaf', [ellipse(40, 150, 16, 6)], { colour: '#6f8f5c' }),
-      makeLayer('square', 'Square', [rectangle(120, 40, 30, 30)], { colour: '#c9584f' }),
+      makeLayer({ id: 'back', name: 'Back' }, [rectangle([0, 0], 200, 200)], { role: 'backing' }),
+      makeLayer({ id: 'leaf', name: 'Leaf' }, [ellipse([40, 150], 16, 6)], { colour: '#6f8f5c' }),
+      makeLayer({ id: 'square', name: 'Square' }, [rectangle([120, 40], 30, 30)], { colour: '#c9584f' }),
     ],
   })
 

@@ -51,7 +51,7 @@ interface Growth {
 function grown({ name, mount, recipe, font, screen }: Growth): Project {
   const made = makeLayers(recipe, font)
   for (const remark of made.remarks) screen.error(`note: ${wordsIn(remark, 'mm')}`)
-  return grow(newProject(`made-${recipe.kind}`, name, mount), recipe.kind, recipe, made)
+  return grow(newProject(`made-${recipe.kind}`, name, mount), recipe.kind, { recipe, made })
 }
 
 const frameOf = (widthMm: number, heightMm: number): NewMount => ({
@@ -211,7 +211,11 @@ export const makerCommands = {
         const across = { widthMm: made.widthMm, heightMm: made.heightMm }
         const name = `Grown ${recipe.kind}`
         const empty = newProject(`made-${recipe.kind}`, name, mount ?? mountFor(recipe, across))
-        return withMadePapers(grow({ ...empty, pictures }, recipe.kind, recipe, made), made, starterStock())
+        return withMadePapers(
+          grow({ ...empty, pictures }, recipe.kind, { recipe, made }),
+          made,
+          starterStock(),
+        )
       })
       put(writeProject(project), values.o, screen)
     },

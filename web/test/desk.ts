@@ -60,7 +60,7 @@ const apiHere = {
       },
     ),
   place: (loadId: string, places: readonly Placement[]) =>
-    putPieces(inputs!.project, runOfLoad(loadId), places),
+    putPieces(inputs!.project, { nested: runOfLoad(loadId), places }),
   settle: (loadId: string, keys: readonly string[]) => slidePieces(runOfLoad(loadId), keys),
   sendTo: (loadId: string, pieces: readonly Placement[], sheet: number) =>
     roomFor(runOfLoad(loadId), pieces, sheet),

@@ -178,7 +178,7 @@ function boat(x: number): Polygon[] {
     [x + 4.2, -0.6],
     [x - 4.4, -0.6],
   ])
-  const mast = [rectangle(x - 0.6, -16.5, 1.2, 12.4)]
+  const mast = [rectangle([x - 0.6, -16.5], 1.2, 12.4)]
   const sail = poly([
     [x + 0.2, -16],
     [x + 6, -6.2],
@@ -213,17 +213,17 @@ export function bonVoyage(): Project {
   const top = regionBox(backing).minY
   const lift = (r: Region): Polygon[] => mapRegion(translation(0, -top), r)
   const layers = [
-    makeLayer('backing', 'Backing', lift(backing), {
+    makeLayer({ id: 'backing', name: 'Backing' }, lift(backing), {
       role: 'backing',
       numbered: true,
       joint: { kind: 'glue', gapMm: 0, pinned: false },
     }),
-    makeLayer('words', 'Words', lift(word), {
+    makeLayer({ id: 'words', name: 'Words' }, lift(word), {
       role: 'overlay',
       numbered: false,
       joint: { kind: 'glue', gapMm: 0, pinned: false },
     }),
-    makeLayer('boat', 'Small boat', lift(ship), {
+    makeLayer({ id: 'boat', name: 'Small boat' }, lift(ship), {
       role: 'accent',
       numbered: false,
       optional: true,

@@ -32,7 +32,11 @@ const pointAt = (radius: number, deg: number) => {
 }
 
 /** One blossom at several places: each of its rings is a layer with a piece at every place. */
-function blossoms(name: string, acrossMm: number, more: object, degs: readonly number[]): Layer[] {
+function blossoms(
+  name: string,
+  acrossMm: number,
+  { more, degs }: { more: object; degs: readonly number[] },
+): Layer[] {
   const recipe = rosetteRecipeSchema.parse({ kind: 'rosette', diameterMm: acrossMm, leaves: 0, ...more })
   const { layers } = makeLayers(recipe)
   const blank = newProject('made', 'Made', { kind: 'free' })
@@ -80,9 +84,8 @@ function leaves(): Layer {
 
 export function duneGarden(): Project {
   const round = makeLayer(
-    'round',
-    'Round of sand',
-    subtract([ellipse(MIDDLE, MIDDLE, 104)], [ellipse(MIDDLE, MIDDLE, 34)]),
+    { id: 'round', name: 'Round of sand' },
+    subtract([ellipse([MIDDLE, MIDDLE], 104)], [ellipse([MIDDLE, MIDDLE], 34)]),
     {
       role: 'backing',
       numbered: false,
@@ -98,8 +101,8 @@ export function duneGarden(): Project {
     [
       round,
       leaves(),
-      ...blossoms('small', 38, { sizes: 2, fall: 'step', stepMm: 9, petals: 5, curlMm: 4, centreMm: 7, fringeMm: 6, petal: 'heart' }, [48, 150, 206, 312]), // prettier-ignore
-      ...blossoms('large', 62, { sizes: 3, fall: 'step', stepMm: 13, petals: 6, curlMm: 7, centreMm: 11, fringeMm: 8 }, [0, 102, 258]), // prettier-ignore
+      ...blossoms('small', 38, { more: { sizes: 2, fall: 'step', stepMm: 9, petals: 5, curlMm: 4, centreMm: 7, fringeMm: 6, petal: 'heart' }, degs: [48, 150, 206, 312] }), // prettier-ignore
+      ...blossoms('large', 62, { more: { sizes: 3, fall: 'step', stepMm: 13, petals: 6, curlMm: 7, centreMm: 11, fringeMm: 8 }, degs: [0, 102, 258] }), // prettier-ignore
     ],
   )
   return setPlan(

@@ -8,7 +8,17 @@ import { withPapers } from './with-papers'
 const SIZE = 200
 
 /** A line of waves across the sheet: crests of uneven height, seeded by the phase. */
-function waves(y: number, height: number, length: number, phase: number): Polygon[] {
+function waves({
+  y,
+  height,
+  length,
+  phase,
+}: {
+  y: number
+  height: number
+  length: number
+  phase: number
+}): Polygon[] {
   const points: [number, number][] = []
   for (let x = -length; x <= SIZE + length; x += length / 2) {
     const k = Math.round(x / (length / 2))
@@ -47,8 +57,8 @@ function lighthouse(): Polygon[] {
     [156.5, 70],
     [161, 124],
   ])
-  const gallery = [rectangle(138.5, 65, 23, 5)]
-  const lamp = subtract([rectangle(143, 51, 14, 15)], [rectangle(146.8, 55, 6.4, 7)])
+  const gallery = [rectangle([138.5, 65], 23, 5)]
+  const lamp = subtract([rectangle([143, 51], 14, 15)], [rectangle([146.8, 55], 6.4, 7)])
   const roof = poly([
     [140.5, 51.5],
     [150, 41],
@@ -64,7 +74,7 @@ function boat(): Polygon[] {
     [115, 164],
     [88, 165],
   ])
-  const mast = [rectangle(99, 96, 2.6, 56)]
+  const mast = [rectangle([99, 96], 2.6, 56)]
   const main = poly([
     [101, 98],
     [123, 145],
@@ -82,38 +92,63 @@ const jib = (): Polygon[] =>
   ])
 
 function pier(): Polygon[] {
-  const deck = [rectangle(14, 158, 74, 4.5)]
-  const posts = [24, 44, 64, 82].map((x) => [rectangle(x, 158, 3.4, 34)])
-  const rails = [rectangle(14, 149, 66, 2.4)]
-  const stanchions = [18, 34, 50, 66, 77.6].map((x) => [rectangle(x, 149, 2.4, 11)])
+  const deck = [rectangle([14, 158], 74, 4.5)]
+  const posts = [24, 44, 64, 82].map((x) => [rectangle([x, 158], 3.4, 34)])
+  const rails = [rectangle([14, 149], 66, 2.4)]
+  const stanchions = [18, 34, 50, 66, 77.6].map((x) => [rectangle([x, 149], 2.4, 11)])
   return union(deck, ...posts, rails, ...stanchions)
 }
 
 export function harbour(): Project {
   const foam = (gapMm: number) => ({ joint: { kind: 'foam' as const, gapMm, pinned: false } })
   const layers = [
-    makeLayer('sky', 'Sky', [rectangle(0, 0, SIZE, SIZE)], {
+    makeLayer({ id: 'sky', name: 'Sky' }, [rectangle([0, 0], SIZE, SIZE)], {
       role: 'backing',
       joint: { kind: 'glue', gapMm: 0, pinned: false },
       numbered: false,
     }),
-    makeLayer('far-hills', 'Far hills', stageSet(SIZE, 31, 40, ground(hills, SIZE, SIZE)), foam(2)),
     makeLayer(
-      'headland',
-      'Headland light',
-      stageSet(SIZE, 28, 42, ground(headland, SIZE, SIZE), lighthouse()),
-      foam(3),
-    ),
-    makeLayer('open-sea', 'Open sea', stageSet(SIZE, 25, 44, waves(144, 6, 36, 0.4)), foam(2)),
-    makeLayer(
-      'swell',
-      'Swell',
-      [...stageSet(SIZE, 22, 46, waves(158, 8, 44, 2.1), boat()), ...jib()],
+      { id: 'far-hills', name: 'Far hills' },
+      stageSet({ size: SIZE, inset: 31, head: 40 }, ground(hills, SIZE, SIZE)),
       foam(2),
     ),
-    makeLayer('near-waves', 'Near waves', stageSet(SIZE, 19, 48, waves(171, 8, 52, 4.2)), foam(2)),
-    makeLayer('pier', 'Pier', stageSet(SIZE, 16, 50, waves(184, 4, 60, 1.2), pier()), foam(2)),
-    makeLayer('front-border', 'Front border', stageSet(SIZE, 13, 52), {
+    makeLayer(
+      { id: 'headland', name: 'Headland light' },
+      stageSet({ size: SIZE, inset: 28, head: 42 }, ground(headland, SIZE, SIZE), lighthouse()),
+      foam(3),
+    ),
+    makeLayer(
+      { id: 'open-sea', name: 'Open sea' },
+      stageSet({ size: SIZE, inset: 25, head: 44 }, waves({ y: 144, height: 6, length: 36, phase: 0.4 })),
+      foam(2),
+    ),
+    makeLayer(
+      { id: 'swell', name: 'Swell' },
+      [
+        ...stageSet(
+          { size: SIZE, inset: 22, head: 46 },
+          waves({ y: 158, height: 8, length: 44, phase: 2.1 }),
+          boat(),
+        ),
+        ...jib(),
+      ],
+      foam(2),
+    ),
+    makeLayer(
+      { id: 'near-waves', name: 'Near waves' },
+      stageSet({ size: SIZE, inset: 19, head: 48 }, waves({ y: 171, height: 8, length: 52, phase: 4.2 })),
+      foam(2),
+    ),
+    makeLayer(
+      { id: 'pier', name: 'Pier' },
+      stageSet(
+        { size: SIZE, inset: 16, head: 50 },
+        waves({ y: 184, height: 4, length: 60, phase: 1.2 }),
+        pier(),
+      ),
+      foam(2),
+    ),
+    makeLayer({ id: 'front-border', name: 'Front border' }, stageSet({ size: SIZE, inset: 13, head: 52 }), {
       role: 'border',
       numbered: false,
       ...foam(2),

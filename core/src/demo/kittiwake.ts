@@ -45,7 +45,7 @@ const PICTURE: Picture = {
 }
 
 /** A shape about the middle of a box, moved to a place and turned. */
-const putAt = (shape: Region, x: number, y: number, deg = 0) => {
+const putAt = (shape: Region, [x, y]: readonly [number, number], deg = 0) => {
   const b = regionBox(shape)
   const toMiddle = translation(-(b.minX + b.maxX) / 2, -(b.minY + b.maxY) / 2)
   return mapRegion(compose(translation(x, y), compose(rotation(deg), toMiddle)), shape)
@@ -55,7 +55,7 @@ const glue = { joint: { kind: 'glue' as const, gapMm: 0, pinned: false } }
 const foam = (gapMm: number) => ({ joint: { kind: 'foam' as const, gapMm, pinned: false } })
 
 export function kittiwake(): Project {
-  const hull = makeLayer('hull', 'Hull', [rectangle(0, 0, SIZE, SIZE)], {
+  const hull = makeLayer({ id: 'hull', name: 'Hull' }, [rectangle([0, 0], SIZE, SIZE)], {
     role: 'backing',
     numbered: false,
     ...glue,
@@ -74,19 +74,20 @@ export function kittiwake(): Project {
     underMm: 6,
     picture: PICTURE,
   })
-  const window = grow(
-    keepPictures(addLayers(empty, [hull]), [PICTURE]),
-    'porthole',
-    { ...recipe, picture: { id: PICTURE.id, pixelsWide: 960, pixelsHigh: 960 } },
-    makeLayers(recipe),
-  )
+  const window = grow(keepPictures(addLayers(empty, [hull]), [PICTURE]), 'porthole', {
+    recipe: { ...recipe, picture: { id: PICTURE.id, pixelsWide: 960, pixelsHigh: 960 } },
+    made: makeLayers(recipe),
+  })
   const ported = place(window, window.grown[0]!.layerIds, translation(PORT.x - SIZE / 2, PORT.y - SIZE / 2))
   const ringMiddle = PORT.radius + RING_MM / 2
   const bolts = Array.from({ length: BOLTS }, (_, i) => {
     const turn = ((i + 0.5) * 2 * Math.PI) / BOLTS
-    return ellipse(PORT.x + ringMiddle * Math.cos(turn), PORT.y + ringMiddle * Math.sin(turn), 3)
+    return ellipse([PORT.x + ringMiddle * Math.cos(turn), PORT.y + ringMiddle * Math.sin(turn)], 3)
   })
-  const plate = subtract([rectangle(0, 0, SIZE, SIZE)], [ellipse(PORT.x, PORT.y, PORT.radius + RING_MM + 4)])
+  const plate = subtract(
+    [rectangle([0, 0], SIZE, SIZE)],
+    [ellipse([PORT.x, PORT.y], PORT.radius + RING_MM + 4)],
+  )
   const wings = makeLayers(
     wingsRecipeSchema.parse({ kind: 'wings', wing: 'gull', spanMm: 92, heightMm: 42, bodyMm: 9, deg: 25 }),
   ).layers[0]!
@@ -99,8 +100,12 @@ export function kittiwake(): Project {
     return [gullAt.x - mm * Math.sin(-turn), gullAt.y - mm * Math.cos(turn)] as const
   }
   const gull = addLayers(ported, [
-    makeLayer('bolts', 'Bolts', bolts, { numbered: false, ...glue }),
-    makeLayer('plate', 'Plate round the porthole', plate, { role: 'border', numbered: false, ...foam(3) }),
+    makeLayer({ id: 'bolts', name: 'Bolts' }, bolts, { numbered: false, ...glue }),
+    makeLayer({ id: 'plate', name: 'Plate round the porthole' }, plate, {
+      role: 'border',
+      numbered: false,
+      ...foam(3),
+    }),
   ])
   const flying = addLayers(gull, [{ ...wings, id: 'wings', name: 'Wings', ...foam(2) }])
   const box = regionBox(wings.pieces.flatMap(({ path }) => pathToRegion(path)))
@@ -113,9 +118,15 @@ export function kittiwake(): Project {
     ),
   )
   const whole = addLayers(placed, [
-    makeLayer('body', 'Gull', putAt(body, ...along(7), gullAt.deg), { numbered: false, ...glue }),
-    makeLayer('beak', 'Beak', putAt(beak, ...along(32), gullAt.deg), { numbered: false, ...glue }),
-    makeLayer('name', 'Name on the pane', putAt(pathToRegion(NAME), 74, 172), {
+    makeLayer({ id: 'body', name: 'Gull' }, putAt(body, along(7), gullAt.deg), {
+      numbered: false,
+      ...glue,
+    }),
+    makeLayer({ id: 'beak', name: 'Beak' }, putAt(beak, along(32), gullAt.deg), {
+      numbered: false,
+      ...glue,
+    }),
+    makeLayer({ id: 'name', name: 'Name on the pane' }, putAt(pathToRegion(NAME), [74, 172]), {
       role: 'overlay',
       numbered: false,
       lives: 'behind-pane',

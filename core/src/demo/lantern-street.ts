@@ -34,12 +34,12 @@ function row(id: string, name: string, more: object): Layer {
 
 export function lanternStreet(): Project {
   const foam = (gapMm: number) => ({ joint: { kind: 'foam' as const, gapMm, pinned: false } })
-  const sky = makeLayer('sky', 'Sky that glows', [rectangle(0, 0, SIZE, SIZE)], {
+  const sky = makeLayer({ id: 'sky', name: 'Sky that glows' }, [rectangle([0, 0], SIZE, SIZE)], {
     role: 'backing',
     numbered: false,
     joint: { kind: 'glue', gapMm: 0, pinned: false },
   })
-  const moon = makeLayer('moon', 'Night with a moon', subtract([rectangle(0, 0, SIZE, SIZE)], [ellipse(142, 56, 17)]), { numbered: false, ...foam(2) }) // prettier-ignore
+  const moon = makeLayer({ id: 'moon', name: 'Night with a moon' }, subtract([rectangle([0, 0], SIZE, SIZE)], [ellipse([142, 56], 17)]), { numbered: false, ...foam(2) }) // prettier-ignore
   const project = addLayers(
     newProject('demo-lantern-street', 'Lantern street', {
       ...starterMount('frame'),
@@ -50,7 +50,10 @@ export function lanternStreet(): Project {
     [
       sky,
       moon,
-      makeLayer('arch', 'Archway', stageSet(SIZE, 16, 60), { numbered: false, ...foam(3) }),
+      makeLayer({ id: 'arch', name: 'Archway' }, stageSet({ size: SIZE, inset: 16, head: 60 }), {
+        numbered: false,
+        ...foam(3),
+      }),
       row('far-row', 'Far row', { seed: 4, widthMm: 166, heightMm: 105, barMm: 8, fromPaneMm: 30 }),
       row('near-row', 'Near row', { seed: 9, widthMm: 166, heightMm: 70, barMm: 8, fromPaneMm: 14 }),
     ],

@@ -20,8 +20,7 @@ export function regatta(): Project {
   const project = grow(
     newProject('demo-regatta', 'Regatta', { ...starterMount('garland'), flags, gapMm, endsMm }),
     'demo-garland',
-    recipe,
-    makeLayers(recipe),
+    { recipe, made: makeLayers(recipe) },
   )
   return setPlan(withPapers(project, ['Deep harbour', 'Chalk', 'Buoy', 'Gorse', 'Deep channel']), {
     alignment: 'by-eye',

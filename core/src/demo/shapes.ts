@@ -26,7 +26,7 @@ export const poly = (points: Points): Polygon[] => fillRings([Float64Array.from(
 export function ground(points: Points, width: number, foot: number): Polygon[] {
   const edge = smoothLine(points)
   const ring = Float64Array.from([...edge, width, foot, 0, foot])
-  return intersect(fillRings([ring], 'nonzero'), [rectangle(0, 0, width, foot)])
+  return intersect(fillRings([ring], 'nonzero'), [rectangle([0, 0], width, foot)])
 }
 
 /** An opening with a rounded head. */
@@ -35,7 +35,7 @@ export function arch(
   { head, foot = 4 }: { head: number; foot?: number },
 ): Polygon[] {
   const points: number[] = []
-  const corner = (cx: number, cy: number, r: number, from: number) => {
+  const corner = ([cx, cy]: readonly [number, number], r: number, from: number) => {
     const k = 0.5523 * r
     const at = (deg: number) => [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)] as const
     const [ax, ay] = at(from)
@@ -54,25 +54,32 @@ export function arch(
       0.02,
     )
   }
-  corner(x + head, y + head, head, 180)
-  corner(x + w - head, y + head, head, 270)
-  corner(x + w - foot, y + h - foot, foot, 0)
-  corner(x + foot, y + h - foot, foot, 90)
+  corner([x + head, y + head], head, 180)
+  corner([x + w - head, y + head], head, 270)
+  corner([x + w - foot, y + h - foot], foot, 0)
+  corner([x + foot, y + h - foot], foot, 90)
   return fillRings([Float64Array.from(points)], 'nonzero')
 }
 
 /** A full sheet with an arched opening, and whatever stands in it. */
-export const stageSet = (size: number, inset: number, head: number, ...inside: Region[]): Polygon[] =>
+export const stageSet = (
+  { size, inset, head }: { size: number; inset: number; head: number },
+  ...inside: Region[]
+): Polygon[] =>
   union(
     subtract(
-      [rectangle(0, 0, size, size)],
+      [rectangle([0, 0], size, size)],
       arch({ x: inset, y: inset, w: size - 2 * inset, h: size - 2 * inset }, { head }),
     ),
     ...inside,
   )
 
 /** Copies of a region turned evenly about a point. */
-export function turned(region: Region, n: number, cx: number, cy: number, startDeg = 0): Polygon[] {
+export function turned(
+  region: Region,
+  n: number,
+  { cx, cy, startDeg = 0 }: { cx: number; cy: number; startDeg?: number },
+): Polygon[] {
   return Array.from({ length: n }, (_, i) =>
     mapRegion(
       compose(translation(cx, cy), compose(rotation(startDeg + (i * 360) / n), translation(-cx, -cy))),
@@ -82,7 +89,17 @@ export function turned(region: Region, n: number, cx: number, cy: number, startD
 }
 
 /** A pointed petal along the x axis from `from` to `to`, widest (half width) at a share of its length. */
-export function petal(from: number, to: number, half: number, widest = 0.5): Polygon[] {
+export function petal({
+  from,
+  to,
+  half,
+  widest = 0.5,
+}: {
+  from: number
+  to: number
+  half: number
+  widest?: number
+}): Polygon[] {
   const mid = from + (to - from) * widest
   const out: number[] = [from, 0]
   flattenCubic(out, from, 0, from + (mid - from) * 0.5, -half, mid, -half, mid, -half, 0.02)

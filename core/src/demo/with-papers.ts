@@ -7,6 +7,6 @@ export function withPapers(project: Project, names: readonly string[]): Project 
   return project.layers.reduce((p, layer, i) => {
     const paper = stock.find((candidate) => candidate.name === names[i])
     if (!paper) throw new Error(`no paper named ${names[i]} in the starter drawer`)
-    return assignPaper(p, [layer.id], paper)
+    return assignPaper(p, [layer.id], { paper })
   }, project)
 }

@@ -9,7 +9,7 @@ import { writeDxf } from './write'
 /** A DXF of entities given as code, value pairs. */
 const dxf = (entities: string, header = '') =>
   `0\nSECTION\n2\nHEADER\n${header}0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${entities}0\nENDSEC\n0\nEOF\n`
-const line = (x1: number, y1: number, x2: number, y2: number, layer = '0') =>
+const line = ([x1, y1]: readonly [number, number], [x2, y2]: readonly [number, number], layer = '0') =>
   `0\nLINE\n8\n${layer}\n10\n${x1}\n20\n${y1}\n11\n${x2}\n21\n${y2}\n`
 const poly = (points: [number, number, number?][], layer = '0', colour = 7) =>
   `0\nLWPOLYLINE\n8\n${layer}\n62\n${colour}\n90\n${points.length}\n70\n1\n${points.map(([x, y, b]) => `10\n${x}\n20\n${y}\n${b ? `42\n${b}\n` : ''}`).join('')}`
@@ -42,7 +42,13 @@ describe('DXF', () => {
   it('chains lines and arcs that meet end to end, whichever way they run', () => {
     const arc = '0\nARC\n8\n0\n10\n40\n20\n15\n40\n15\n50\n270\n51\n90\n'
     const { shapes, leftOut } = readDxf(
-      dxf(line(0, 0, 40, 0) + line(0, 30, 0, 0) + line(40, 30, 0, 30) + arc + line(100, 0, 120, 0)),
+      dxf(
+        line([0, 0], [40, 0]) +
+          line([0, 30], [0, 0]) +
+          line([40, 30], [0, 30]) +
+          arc +
+          line([100, 0], [120, 0]),
+      ),
     )
     expect(regionArea(shapes[0]!.region)).toBeCloseTo(1200 + (Math.PI * 225) / 2, 0)
     expect(leftOut).toEqual([{ what: 'open line', count: 1 }])
@@ -94,11 +100,11 @@ describe('DXF', () => {
     ['nothing', ''],
     ['an SVG', '<svg xmlns="http://www.w3.org/2000/svg"/>'],
     ['cut-off data', dxf(poly(square)).slice(0, 60)],
-    ['open lines alone', dxf(line(0, 0, 5, 5))],
+    ['open lines alone', dxf(line([0, 0], [5, 5]))],
   ])('refuses %s in one sentence', (_, text) => expect(() => readDxf(text)).toThrow(BadInput))
 
   it('whatever is done to a file, it is read or refused in one line', () => {
-    const good = dxf(poly(square, 'A', 1) + line(0, 0, 40, 0) + '0\nCIRCLE\n8\nB\n10\n5\n20\n5\n40\n10\n')
+    const good = dxf(poly(square, 'A', 1) + line([0, 0], [40, 0]) + '0\nCIRCLE\n8\nB\n10\n5\n20\n5\n40\n10\n')
     fc.assert(
       fc.property(
         fc.array(
@@ -129,8 +135,8 @@ describe('DXF', () => {
   })
 
   it('takes dashed lines, and those of layers named so, as folds', () => {
-    const hidden = line(10, 0, 10, 30).replace('LINE\n', 'LINE\n6\nHIDDEN\n')
-    const { folds, shapes } = readDxf(dxf(poly(square) + hidden + line(30, 0, 30, 30, 'Score lines')))
+    const hidden = line([10, 0], [10, 30]).replace('LINE\n', 'LINE\n6\nHIDDEN\n')
+    const { folds, shapes } = readDxf(dxf(poly(square) + hidden + line([30, 0], [30, 30], 'Score lines')))
     expect(shapes).toHaveLength(1)
     expect(folds.map(({ line: l }) => l.map((v) => Math.round(v)))).toEqual([
       [10, 30, 10, 0],

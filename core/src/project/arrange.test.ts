@@ -63,7 +63,7 @@ describe('parts', () => {
         fc.double({ min: 0.4, max: 2.5, noNaN: true }),
         (dx, deg, factor) => {
           const start = withParts()
-          const done = scaleParts(turnParts(moveParts(start, ['a2'], dx, 7), ['a1'], deg), ['a1'], factor)
+          const done = scaleParts(turnParts(moveParts(start, ['a2'], [dx, 7]), ['a1'], deg), ['a1'], factor)
           // Worked out point by point: about the middle of the box that stands at the time.
           const moved = ['a1', 'a2'].map((id) => corners(start, id).map(([x, y]) => [x! + dx, y! + 7]))
           const middle = (all: number[][][]) => {
@@ -170,17 +170,17 @@ describe('parts', () => {
 
   it('that were grown stay adjustable where they were put, turned and sized', () => {
     const recipe = mandalaRecipeSchema.parse({ kind: 'mandala', diameterMm: 60, layers: 2, fold: 8 })
-    const made = grow(stack('panel'), 'm', recipe, makeLayers(recipe))
+    const made = grow(stack('panel'), 'm', { recipe, made: makeLayers(recipe) })
     const ids = made.layers.map((layer) => layer.id)
-    const put = scaleParts(turnParts(moveParts(made, ids, 30, -20), ids, 20), ids, 0.5)
-    const again = growAgain(put, 'm', recipe, makeLayers(recipe))
+    const put = scaleParts(turnParts(moveParts(made, ids, [30, -20]), ids, 20), ids, 0.5)
+    const again = growAgain(put, 'm', { recipe, made: makeLayers(recipe) })
     for (const [k, layer] of again.layers.entries()) {
       const [now, before] = [layerBox(layer), layerBox(put.layers[k]!)]
       for (const side of ['minX', 'minY', 'maxX', 'maxY'] as const)
         expect(now[side]).toBeCloseTo(before[side], 1)
     }
     const larger = { ...recipe, diameterMm: 80 }
-    const grown = growAgain(put, 'm', larger, makeLayers(larger))
+    const grown = growAgain(put, 'm', { recipe: larger, made: makeLayers(larger) })
     const [small, large] = [layerBox(put.layers[0]!), layerBox(grown.layers[0]!)]
     expect((large.maxX - large.minX) / (small.maxX - small.minX)).toBeCloseTo(80 / 60, 1)
     expect((large.minX + large.maxX) / 2).toBeCloseTo((small.minX + small.maxX) / 2, 0)

@@ -49,8 +49,11 @@ type Place = NonNullable<Project['grown'][number]['place']>
 const IDENTITY: Place = [1, 0, 0, 1, 0, 0]
 
 /** Moves. */
-export const moveParts = (project: Project, layerIds: readonly string[], dx: number, dy: number): Project =>
-  place(project, layerIds, translation(dx, dy))
+export const moveParts = (
+  project: Project,
+  layerIds: readonly string[],
+  [dx, dy]: readonly [number, number],
+): Project => place(project, layerIds, translation(dx, dy))
 
 /** Turns about their common middle. */
 export const turnParts = (project: Project, layerIds: readonly string[], deg: number): Project =>
@@ -103,7 +106,7 @@ export function alignParts(
   const isAcross = edge === 'left' || edge === 'centre' || edge === 'right'
   return unitsOf(project, layerIds).reduce((p, unit) => {
     const by = at(target) - at(boxOfLayers(p, unit.layerIds))
-    return isAcross ? moveParts(p, unit.layerIds, by, 0) : moveParts(p, unit.layerIds, 0, by)
+    return isAcross ? moveParts(p, unit.layerIds, [by, 0]) : moveParts(p, unit.layerIds, [0, by])
   }, project)
 }
 
@@ -121,7 +124,7 @@ export function spreadParts(project: Project, layerIds: readonly string[], way: 
   return units.reduce((p, { layerIds: ids, range: [from, to] }) => {
     const by = at - from
     at += to - from + gap
-    return way === 'across' ? moveParts(p, ids, by, 0) : moveParts(p, ids, 0, by)
+    return way === 'across' ? moveParts(p, ids, [by, 0]) : moveParts(p, ids, [0, by])
   }, project)
 }
 

@@ -160,7 +160,11 @@ export const starterAdhesives: Adhesive[] = [
   },
 ]
 
-const matOf = (id: string, name: string, tack: Mat['tack'], [w, h]: readonly [number, number]): Mat => ({
+const matOf = (
+  id: string,
+  name: string,
+  { tack, sides: [w, h] }: { tack: Mat['tack']; sides: readonly [number, number] },
+): Mat => ({
   id,
   name,
   widthMm: w * INCH,
@@ -176,7 +180,7 @@ export const starterCutter: Cutter = {
   id: 'cutter-foot',
   tool: 'machine',
   mats: (['low', 'medium', 'high'] as const).map((tack) =>
-    matOf(`mat-${tack}`, `${tack} tack, a foot square`, tack, [12, 12]),
+    matOf(`mat-${tack}`, `${tack} tack, a foot square`, { tack, sides: [12, 12] }),
   ),
   name: '12 × 12 in mat',
   bedWidthMm: 12 * INCH,
@@ -213,9 +217,9 @@ export const starterCutters: readonly Cutter[] = [
     name: '12 in wide, long mats',
     bedHeightMm: 24 * INCH,
     mats: [
-      matOf('mat-long-medium', 'medium tack, two feet long', 'medium', [12, 24]),
-      matOf('mat-long-high', 'high tack, two feet long', 'high', [12, 24]),
-      matOf('mat-long-low', 'low tack, a foot square', 'low', [12, 12]),
+      matOf('mat-long-medium', 'medium tack, two feet long', { tack: 'medium', sides: [12, 24] }),
+      matOf('mat-long-high', 'high tack, two feet long', { tack: 'high', sides: [12, 24] }),
+      matOf('mat-long-low', 'low tack, a foot square', { tack: 'low', sides: [12, 12] }),
     ],
   },
   {
@@ -224,8 +228,8 @@ export const starterCutters: readonly Cutter[] = [
     name: 'small, 6 1/2 in wide',
     bedWidthMm: 6.5 * INCH,
     mats: [
-      matOf('mat-small-medium', 'medium tack, narrow', 'medium', [6.5, 12]),
-      matOf('mat-small-low', 'low tack, narrow', 'low', [6.5, 12]),
+      matOf('mat-small-medium', 'medium tack, narrow', { tack: 'medium', sides: [6.5, 12] }),
+      matOf('mat-small-low', 'low tack, narrow', { tack: 'low', sides: [6.5, 12] }),
     ],
   },
   {

@@ -125,8 +125,7 @@ export function addLayers(project: Project, layers: readonly Layer[]): Project {
 export function assignPaper(
   project: Project,
   layerIds: readonly string[],
-  paper: Paper,
-  stock: readonly Paper[] = [],
+  { paper, stock = [] }: { paper: Paper; stock?: readonly Paper[] },
 ): Project {
   const next = mapLayers(project, (layer) =>
     layerIds.includes(layer.id) ? { ...layer, paperId: paper.id } : layer,

@@ -175,9 +175,9 @@ export const designBox = (project: Project): Box => joinBoxes(builtLayers(projec
 /** Backing sheet at 0,0 of the project's frame; null for toppers and free work. */
 export function backingRect(project: Project): Polygon | null {
   const { mount } = project
-  if (mount.kind === 'frame') return rectangle(0, 0, mount.spacer.widthMm, mount.spacer.heightMm)
+  if (mount.kind === 'frame') return rectangle([0, 0], mount.spacer.widthMm, mount.spacer.heightMm)
   if (mount.kind === 'card' || mount.kind === 'panel')
-    return rectangle(0, 0, mount.panel.widthMm, mount.panel.heightMm)
+    return rectangle([0, 0], mount.panel.widthMm, mount.panel.heightMm)
   return null
 }
 
@@ -189,8 +189,7 @@ export function openingRect(project: Project): Polygon | null {
   const widthMm = Math.min(opening.widthMm, mat?.opening.widthMm ?? Infinity)
   const heightMm = Math.min(opening.heightMm, mat?.opening.heightMm ?? Infinity)
   return rectangle(
-    (spacer.widthMm - widthMm) / 2 + openingShift.xMm,
-    (spacer.heightMm - heightMm) / 2 + openingShift.yMm,
+    [(spacer.widthMm - widthMm) / 2 + openingShift.xMm, (spacer.heightMm - heightMm) / 2 + openingShift.yMm],
     widthMm,
     heightMm,
   )
@@ -201,8 +200,7 @@ export function insideRing({ mount }: Pick<Project, 'mount'>): Polygon | null {
   if (mount.kind !== 'frame' || !mount.ring.kept || mount.ring.wallMm === 0) return null
   const { spacer, ring } = mount
   return rectangle(
-    ring.wallMm,
-    ring.wallMm,
+    [ring.wallMm, ring.wallMm],
     Math.max(0, spacer.widthMm - 2 * ring.wallMm),
     Math.max(0, spacer.heightMm - 2 * ring.wallMm),
   )

@@ -4,7 +4,11 @@ import { results } from '../../test/results'
 import { bedOf, matFor, starterCutters, wearMats, wearOf, type Cutter, type Mat } from './index'
 import { changeCutter, cutWithTool, refreshSupplies, starterSupplies, supplyChanges, applySupplyChanges } from './index' // prettier-ignore
 
-const mat = (id: string, tack: Mat['tack'], [widthMm, heightMm]: [number, number], loads = 0): Mat => ({
+const mat = (
+  id: string,
+  tack: Mat['tack'],
+  { sides: [widthMm, heightMm], loads = 0 }: { sides: [number, number]; loads?: number },
+): Mat => ({
   id,
   name: id,
   tack,
@@ -18,18 +22,20 @@ const sheet = { widthMm: 300, heightMm: 300 }
 
 describe('mats', () => {
   it('are chosen by tack and size, the least worn first', () => {
-    const mats = [mat('a', 'medium', [305, 305], 12), mat('b', 'medium', [305, 305], 3), mat('c', 'high', [305, 305])] // prettier-ignore
+    const mats = [mat('a', 'medium', { sides: [305, 305], loads: 12 }), mat('b', 'medium', { sides: [305, 305], loads: 3 }), mat('c', 'high', { sides: [305, 305] })] // prettier-ignore
     expect(matFor({ mats }, 'medium', sheet)).toEqual({ matId: 'b', name: 'b', mind: [] })
     expect(matFor({ mats: [] }, 'medium', sheet)).toBeNull()
   })
 
   it('that are not at hand are stood in for, and it is said what to mind', () => {
-    const mats = [mat('low', 'low', [305, 305]), mat('high', 'high', [305, 305])]
+    const mats = [mat('low', 'low', { sides: [305, 305] }), mat('high', 'high', { sides: [305, 305] })]
     // What holds less is taped; what holds more would tear the card.
     expect(matFor({ mats }, 'medium', sheet)).toMatchObject({ matId: 'low', mind: ['holds less'] })
     expect(matFor({ mats: [mats[1]!] }, 'low', sheet)!.mind).toEqual(['holds more'])
     expect(matFor({ mats }, 'low', { widthMm: 300, heightMm: 500 })!.mind).toEqual(['too small'])
-    expect(matFor({ mats: [mat('old', 'low', [305, 305], 40)] }, 'low', sheet)!.mind).toEqual(['done'])
+    expect(
+      matFor({ mats: [mat('old', 'low', { sides: [305, 305], loads: 40 })] }, 'low', sheet)!.mind,
+    ).toEqual(['done'])
   })
 
   it('wear by the loads that are cut on them', () => {

@@ -38,7 +38,7 @@ import {
 import { BadInput } from '../base'
 import type { Project } from './schema'
 
-const sheet = (id: string, x = 0) => makeLayer(id, id, [rectangle(x, 0, 50, 50)])
+const sheet = (id: string, x = 0) => makeLayer({ id, name: id }, [rectangle([x, 0], 50, 50)])
 const threeLayers = () => ({
   ...newProject('p', 'Three', starterMount('frame')),
   layers: [sheet('a'), sheet('b'), sheet('c')],
@@ -175,10 +175,10 @@ describe('edits', () => {
 
   it('keep a copy of just the papers in use', () => {
     const [one, two] = starterStock()
-    let project = assignPaper(threeLayers(), ['a', 'b'], one!)
+    let project = assignPaper(threeLayers(), ['a', 'b'], { paper: one! })
     expect(project.drawer.papers).toHaveLength(1)
-    project = assignPaper(project, ['b'], two!)
-    project = assignPaper(project, ['a'], two!)
+    project = assignPaper(project, ['b'], { paper: two! })
+    project = assignPaper(project, ['a'], { paper: two! })
     expect(project.drawer.papers.map((p) => p.id)).toEqual([two!.id])
     expect(refreshPapers(project, [{ ...two!, thicknessMm: 0.5 }]).drawer.papers[0]!.thicknessMm).toBe(0.5)
   })

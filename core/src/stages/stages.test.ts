@@ -40,7 +40,7 @@ const outlined = () =>
   stack(
     'frame',
     ...[0, 1, 2].flatMap((i) => {
-      const rim = subtract([rectangle(20 + 40 * i, 20, 44, 44)], [rectangle(24 + 40 * i, 24, 36, 36)])
+      const rim = subtract([rectangle([20 + 40 * i, 20], 44, 44)], [rectangle([24 + 40 * i, 24], 36, 36)])
       return [
         plate(`tile-${i}`, 2, [20 + 40 * i, 20, 42, 42]),
         { ...card(`rim-${i}`, 2, rim), colour: '#000000' },

@@ -27,7 +27,8 @@ function connect(note: (told: { what: string; revision: number; name?: string })
       say = async (report) => void (await (to as unknown as (r: Report) => Promise<void>)(report))
     },
     watch: () => undefined,
-    open: (revision: number, { name }: { name: string }) => note({ what: 'open', revision, name }),
+    open: (revision: number, { project }: { project: { name: string } }) =>
+      note({ what: 'open', revision, name: project.name }),
     revise: (revision: number) => note({ what: 'revise', revision }),
     close: () => note({ what: 'close', revision: -1 }),
   }

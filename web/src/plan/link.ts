@@ -121,7 +121,7 @@ export class PlannerLink {
         ),
       )
       await this.host.ask((api) => api.watch(this.ordered()))
-      await this.host.ask((api) => api.open(revision, now.project, now.stock, layouts))
+      await this.host.ask((api) => api.open(revision, now, layouts))
     }
     const done = await open().then(
       () => true,

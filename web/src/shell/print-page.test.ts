@@ -1,20 +1,32 @@
 import { describe, expect, it } from 'vitest'
 import { shareInSight } from './print-page'
 
-const seen = (clientHeight: number, scrollHeight: number, clientWidth = 300, scrollWidth = 300) =>
-  shareInSight({ clientHeight, scrollHeight, clientWidth, scrollWidth })
+const seen = ({
+  clientHeight,
+  scrollHeight,
+  clientWidth = 300,
+  scrollWidth = 300,
+}: {
+  clientHeight: number
+  scrollHeight: number
+  clientWidth?: number
+  scrollWidth?: number
+}) => shareInSight({ clientHeight, scrollHeight, clientWidth, scrollWidth })
 
 describe('how much of what scrolls is in sight', () => {
   it('is all of it where nothing is hidden, a rounded pixel left aside', () => {
-    expect(seen(400, 400)).toBe(1)
-    expect(seen(400, 401)).toBe(1)
-    expect(seen(400, 120)).toBe(1)
+    expect(seen({ clientHeight: 400, scrollHeight: 400 })).toBe(1)
+    expect(seen({ clientHeight: 400, scrollHeight: 401 })).toBe(1)
+    expect(seen({ clientHeight: 400, scrollHeight: 120 })).toBe(1)
   })
 
   it('is the part along the side of which less is', () => {
-    expect(seen(399, 800)).toBeCloseTo(0.5, 9)
+    expect(seen({ clientHeight: 399, scrollHeight: 800 })).toBeCloseTo(0.5, 9)
     // Columns that do not fit stand beside those that do.
-    expect(seen(400, 400, 299, 1200)).toBeCloseTo(0.25, 9)
-    expect(seen(0, 0, 0, 0)).toBe(1)
+    expect(seen({ clientHeight: 400, scrollHeight: 400, clientWidth: 299, scrollWidth: 1200 })).toBeCloseTo(
+      0.25,
+      9,
+    )
+    expect(seen({ clientHeight: 0, scrollHeight: 0, clientWidth: 0, scrollWidth: 0 })).toBe(1)
   })
 })

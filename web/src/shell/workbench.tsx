@@ -165,7 +165,7 @@ function Frame({ stage }: { stage: Stage }) {
       dispatch(
         change('choose a paper', (p, stock) => {
           const paper = stock.find((candidate) => `paper:${candidate.id}` === active.id)
-          return paper ? assignPaper(p, [target], paper, stock) : p
+          return paper ? assignPaper(p, [target], { paper, stock }) : p
         }),
       )
     else

@@ -18,7 +18,7 @@ const { looked, pickedLayer, resetView } = await import('./view')
 const dusty = (): Project => ({
   ...newProject('p', 'Dust', starterMount('frame')),
   layers: ['a', 'b', 'c'].map((id, i) =>
-    makeLayer(id, id, [rectangle(40, 40, 80 - 10 * i, 80), rectangle(150, 20 * i + 10, 1, 1)]),
+    makeLayer({ id, name: id }, [rectangle([40, 40], 80 - 10 * i, 80), rectangle([150, 20 * i + 10], 1, 1)]),
   ),
 })
 let desk: ReturnType<typeof deskWith>
@@ -112,11 +112,12 @@ describe('changes', () => {
   it('of the drawer reach the project’s copies in the same step', () => {
     const [paper] = desk.store.getState().document.stock
     desk.store.dispatch(
-      changeStock(
-        'price',
-        (stock) => stock.map((p) => (p.id === paper!.id ? { ...p, price: 9 } : p)),
-        (project, stock) => ({ ...project, drawer: { ...project.drawer, papers: stock.slice(0, 1) } }),
-      ),
+      changeStock('price', (stock) => stock.map((p) => (p.id === paper!.id ? { ...p, price: 9 } : p)), {
+        refresh: (project, stock) => ({
+          ...project,
+          drawer: { ...project.drawer, papers: stock.slice(0, 1) },
+        }),
+      }),
     )
     const work = desk.store.getState().document
     expect([work.stock[0]!.price, work.project!.drawer.papers[0]!.price, work.past.length]).toEqual([9, 9, 1])

@@ -24,8 +24,10 @@ export const changeStock =
   (
     label: string,
     edit: (stock: readonly Paper[]) => readonly Paper[],
-    refresh: (project: Project, stock: readonly Paper[]) => Project,
-    gesture?: string,
+    {
+      refresh,
+      gesture,
+    }: { refresh: (project: Project, stock: readonly Paper[]) => Project; gesture?: string },
   ): Thunk =>
   (dispatch, getState) => {
     const { project, stock } = getState().document

@@ -81,7 +81,7 @@ describe('a load that is cut', () => {
     expect(desk.project().progress.done).not.toContain(`cut-${again.id}`)
     desk.store.dispatch(undone())
     const other = stock().find(({ id, finish }) => finish === 'smooth' && id !== first!.paper.id)!
-    desk.store.dispatch(change('paper', (p) => assignPaper(p, [layerId], other)))
+    desk.store.dispatch(change('paper', (p) => assignPaper(p, [layerId], { paper: other })))
     desk.again()
     expect(outdatedCuts(desk.project())).toMatchObject([{ layerId, why: 'paper' }])
   })

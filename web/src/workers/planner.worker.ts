@@ -5,7 +5,7 @@ import wasmUrl from 'clipper2-wasm/wasm?url'
 import { applyDelta, Cache, type Delta } from '@feuillet/core/base'
 import { loadGeometry } from '@feuillet/core/base/geometry'
 import type { FileSet } from '@feuillet/core/io/exports'
-import { Failure, Planner, refName, type Ref } from '@feuillet/core/planner'
+import { Failure, Planner, refName, type Inputs, type Ref } from '@feuillet/core/planner'
 import type { Paper, Project } from '@feuillet/core/project'
 import { nodes, type NodeName } from '@feuillet/core/stages'
 import { cardsAt } from '@feuillet/core/stages/depth'
@@ -52,7 +52,10 @@ const ready = loadGeometry(wasmUrl)
 const cache = new Cache()
 const planner = new Planner(cache)
 
-let inputs: { project: Project; stock: readonly Paper[] } | null = null
+/** What comes with a revision. */
+type Revised = Omit<Inputs, 'found'>
+
+let inputs: Revised | null = null
 let found = new Map<string, NestLayout>()
 let revision = -1
 let watched: Ref<unknown>[] = []
@@ -195,9 +198,9 @@ const api = {
     skipped = new Set(without)
   },
   /** A project with the drawer, whole: what was there before is forgotten. */
-  open(number: number, project: Project, stock: readonly Paper[], layouts: [string, NestLayout][]): void {
+  open(number: number, now: Revised, layouts: [string, NestLayout][]): void {
     revision = number
-    inputs = { project, stock }
+    inputs = now
     found = new Map(layouts)
     posted = new Map()
     take()
@@ -206,7 +209,7 @@ const api = {
   revise(number: number, delta: Delta): void {
     if (!inputs) throw new Error('no project is open')
     revision = number
-    inputs = applyDelta(inputs, delta) as typeof inputs
+    inputs = applyDelta(inputs, delta) as Revised
     take()
   },
   close(): void {
@@ -294,7 +297,7 @@ const api = {
   /** Puts pieces of a load at places, or says why they may not lie there. */
   place(loadId: string, places: readonly Placement[]): Placed | null {
     const nested = runOf(loadOf(loadId).runId)
-    return nested && inputs ? putPieces(inputs.project, nested, places, cache.memo) : null
+    return nested && inputs ? putPieces(inputs.project, { nested, places }, cache.memo) : null
   },
   /**
    * Notes loads as cut, by their ids; clean off-cuts are kept where nothing else is said. Null where the project has changed meanwhile.

@@ -3,14 +3,6 @@ import type { Box, Ring } from './types'
 /** A box that holds nothing: joining anything to it gives that. */
 export const emptyBox = (): Box => ({ minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity })
 
-/** A box by its edges, mm. */
-export const box = (minX: number, minY: number, maxX: number, maxY: number): Box => ({
-  minX,
-  minY,
-  maxX,
-  maxY,
-})
-
 /** Whether a box holds nothing, or is not a number. */
 export const isEmptyBox = (b: Box): boolean => !(b.minX <= b.maxX && b.minY <= b.maxY)
 

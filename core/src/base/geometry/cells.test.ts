@@ -24,8 +24,8 @@ const spot = fc.record({
 const region = fc
   .tuple(fc.array(spot, { maxLength: 5 }), fc.array(spot, { maxLength: 8 }))
   .map(([blobs, holes]): Region => {
-    const round = (list: typeof blobs) => union(...list.map(({ x, y, r }): Region => [ellipse(x, y, r)]))
-    return subtract(union([rectangle(0, 0, 70, 40)], round(blobs)), round(holes))
+    const round = (list: typeof blobs) => union(...list.map(({ x, y, r }): Region => [ellipse([x, y], r)]))
+    return subtract(union([rectangle([0, 0], 70, 40)], round(blobs)), round(holes))
   })
   .filter((shape) => shape.length > 0)
 
@@ -39,7 +39,7 @@ describe('a region on cells', () => {
         whole.forEach((isWhole, k) => {
           const [x, y] = [minX + (k % cols) * pitch, minY + Math.floor(k / cols) * pitch]
           if (isWhole)
-            expect(regionArea(intersect([rectangle(x, y, pitch, pitch)], shape))).toBeCloseTo(pitch ** 2, 2)
+            expect(regionArea(intersect([rectangle([x, y], pitch, pitch)], shape))).toBeCloseTo(pitch ** 2, 2)
           expect(inside[k] === 1).toBe(regionContains(shape, x + pitch / 2, y + pitch / 2))
         })
       }),

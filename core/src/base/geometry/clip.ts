@@ -90,8 +90,7 @@ type Operation = 'Union' | 'Intersection' | 'Difference' | 'Xor'
 
 function boolean(
   operation: Operation,
-  subject: Iterable<Ring>,
-  clip: Iterable<Ring>,
+  { subject, clip }: { subject: Iterable<Ring>; clip: Iterable<Ring> },
   fill: FillRule,
 ): Polygon[] {
   const m = loaded()
@@ -106,28 +105,23 @@ function boolean(
 
 /** Faces of raw rings under a fill rule: crossings resolved, overlaps merged. */
 export const fillRings = (rings: Iterable<Ring>, fill: FillRule): Polygon[] =>
-  boolean('Union', rings, [], fill)
+  boolean('Union', { subject: rings, clip: [] }, fill)
 
 /** Everything covered by any of the regions. */
 export function union(...regions: readonly Region[]): Polygon[] {
-  return boolean(
-    'Union',
-    regions.flatMap((r) => [...ringsOf(r)]),
-    [],
-    'nonzero',
-  )
+  return boolean('Union', { subject: regions.flatMap((r) => [...ringsOf(r)]), clip: [] }, 'nonzero')
 }
 
 /** What is in both of two regions. */
 export function intersect(a: Region, b: Region): Polygon[] {
   if (a.length === 0 || b.length === 0) return []
-  return boolean('Intersection', ringsOf(a), ringsOf(b), 'nonzero')
+  return boolean('Intersection', { subject: ringsOf(a), clip: ringsOf(b) }, 'nonzero')
 }
 
 /** What is in a and not in b. */
 export function subtract(a: Region, b: Region): Polygon[] {
   if (a.length === 0) return []
-  return boolean('Difference', ringsOf(a), ringsOf(b), 'nonzero')
+  return boolean('Difference', { subject: ringsOf(a), clip: ringsOf(b) }, 'nonzero')
 }
 
 /** What of a region lies in a box: much quicker than a boolean. */
@@ -139,15 +133,17 @@ export function clipToBox(region: Region, { minX, minY, maxX, maxY }: Box): Poly
   const result = m.RectClipPathsD(box, paths, PRECISION)
   const rings = fromPaths(result)
   for (const owned of [box, paths, result]) owned.delete()
-  return boolean('Union', rings, [], 'nonzero')
+  return boolean('Union', { subject: rings, clip: [] }, 'nonzero')
 }
 
 function inflate(
   rings: Ring[],
   deltaMm: number,
-  join: Join,
-  end: 'Polygon' | 'Butt' | 'Square' | 'Round' | 'Joined',
-  miterLimit: number,
+  {
+    join,
+    end,
+    miterLimit,
+  }: { join: Join; end: 'Polygon' | 'Butt' | 'Square' | 'Round' | 'Joined'; miterLimit: number },
 ): Polygon[] {
   const m = loaded()
   const paths = toPaths(m, rings)
@@ -165,26 +161,27 @@ function inflate(
   paths.delete()
   result.delete()
   // An offset may touch or cross itself: one union settles it.
-  return boolean('Union', out, [], 'nonzero')
+  return boolean('Union', { subject: out, clip: [] }, 'nonzero')
 }
 
 /** Grows (mm > 0) or shrinks (mm < 0) a region; holes shrink and grow the other way. */
 export function offset(region: Region, mm: number, join: Join = 'round'): Polygon[] {
   if (region.length === 0) return []
   if (mm === 0) return [...region]
-  return inflate(sound(ringsOf(union(region))), mm, join, 'Polygon', MITRE_LIMIT)
+  return inflate(sound(ringsOf(union(region))), mm, { join, end: 'Polygon', miterLimit: MITRE_LIMIT })
 }
 
 /** A region without points that stray less than a tolerance (mm), grown or shrunk: as `offset` of what `simplify` gives, in one pass less. */
 export function offsetPlain(
   region: Region,
-  toleranceMm: number,
   mm: number,
-  join: Join = 'round',
+  { toleranceMm, join = 'round' }: { toleranceMm: number; join?: Join },
 ): Polygon[] {
   if (region.length === 0) return []
   const plain = simplify(region, toleranceMm)
-  return mm === 0 ? plain : inflate(sound(ringsOf(plain)), mm, join, 'Polygon', MITRE_LIMIT)
+  return mm === 0
+    ? plain
+    : inflate(sound(ringsOf(plain)), mm, { join, end: 'Polygon', miterLimit: MITRE_LIMIT })
 }
 
 /** What draws a line. */
@@ -208,7 +205,7 @@ export function strokeRegion(
       .filter((points) => points.length >= (closed ? 6 : 4))
     if (chosen.length === 0) continue
     const end = closed ? 'Joined' : ({ butt: 'Butt', square: 'Square', round: 'Round' } as const)[cap]
-    parts.push(inflate(chosen, widthMm / 2, join, end, miterLimit))
+    parts.push(inflate(chosen, widthMm / 2, { join, end, miterLimit }))
   }
   return parts.length === 1 ? parts[0]! : union(...parts)
 }

@@ -25,7 +25,7 @@ const moves = fc.record({
 /** An L with two openings of unlike size: it has no symmetry. */
 const hook = subtract(
   [{ outer: Float64Array.of(0, 0, 30, 0, 30, 12, 14, 12, 14, 50, 0, 50), holes: [] }],
-  [ellipse(7, 40, 3), ellipse(7, 28, 4)],
+  [ellipse([7, 40], 3), ellipse([7, 28], 4)],
 )[0]!
 
 describe('what was cut still fits', () => {
@@ -53,7 +53,7 @@ describe('what was cut still fits', () => {
         expect(isCongruent(pathOf(shape), pathOf({ outer, holes: [] }))).toBe(false)
       }),
     )
-    const frame = (x: number) => subtract([rectangle(0, 0, 40, 30)], [rectangle(x, 8, 10, 10)])[0]!
+    const frame = (x: number) => subtract([rectangle([0, 0], 40, 30)], [rectangle([x, 8], 10, 10)])[0]!
     expect(isCongruent(pathOf(frame(8)), pathOf(frame(8)))).toBe(true)
     expect(isCongruent(pathOf(frame(8)), pathOf(frame(8.5)))).toBe(false)
   })

@@ -33,7 +33,7 @@ export function flattenCubic(
 }
 
 /** A circle or ellipse whose chords stray at most 0.01 mm. */
-export function ellipse(cx: number, cy: number, rx: number, ry = rx): Polygon {
+export function ellipse([cx, cy]: readonly [number, number], rx: number, ry = rx): Polygon {
   const r = Math.max(rx, ry, 0.1)
   const n = Math.max(16, Math.ceil(Math.PI / Math.acos(Math.max(-1, 1 - 0.01 / r))))
   const ring = new Float64Array(n * 2)

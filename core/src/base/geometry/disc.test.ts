@@ -17,8 +17,8 @@ describe('a disc in a region', () => {
         fc.double({ min: 0.2, max: 24, noNaN: true }),
         (blobs, holes, radius) => {
           const round = (list: typeof blobs) =>
-            union(...list.map(({ x, y, r }): Region => [ellipse(x, y, r)]))
-          const region = subtract(union([rectangle(0, 0, 70, 40)], round(blobs)), round(holes))
+            union(...list.map(({ x, y, r }): Region => [ellipse([x, y], r)]))
+          const region = subtract(union([rectangle([0, 0], 70, 40)], round(blobs)), round(holes))
           expect(takesDisc(region, radius)).toBe(offset(region, -radius).length > 0)
         },
       ),
@@ -28,7 +28,7 @@ describe('a disc in a region', () => {
 
   it('finds none in nothing, and just fits where it is as wide', () => {
     expect(takesDisc([], 1)).toBe(false)
-    expect(takesDisc([rectangle(0, 0, 10, 4)], 1.99)).toBe(true)
-    expect(takesDisc([rectangle(0, 0, 10, 4)], 2.01)).toBe(false)
+    expect(takesDisc([rectangle([0, 0], 10, 4)], 1.99)).toBe(true)
+    expect(takesDisc([rectangle([0, 0], 10, 4)], 2.01)).toBe(false)
   })
 })

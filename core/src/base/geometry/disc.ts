@@ -19,7 +19,7 @@ export function takesDisc(region: Region, radiusMm: number): boolean {
 
 /** Whether it fits at one of a few places. */
 const takesAtOnce = (face: Polygon, radiusMm: number): boolean =>
-  likelyPlaces(face).some(({ x, y }) => discLiesIn(face, x, y, radiusMm))
+  likelyPlaces(face).some(({ x, y }) => discLiesIn(face, [x, y], radiusMm))
 
 /** Where a disc in a face is looked for first: in its middle, and on a grid over its box. */
 export function likelyPlaces(face: Polygon): Point[] {
@@ -35,14 +35,14 @@ export function likelyPlaces(face: Polygon): Point[] {
 }
 
 /** Whether a disc about a place lies in a face, touching none of its outlines. */
-export const discLiesIn = (face: Polygon, x: number, y: number, radiusMm: number): boolean =>
-  polygonContains(face, x, y) && !discTouches(face, x, y, radiusMm)
+export const discLiesIn = (face: Polygon, [x, y]: readonly [number, number], radiusMm: number): boolean =>
+  polygonContains(face, x, y) && !discTouches(face, [x, y], radiusMm)
 
 /** Whether a disc about a place is clear of a region. */
-export const discMisses = (region: Region, x: number, y: number, radiusMm: number): boolean =>
-  region.every((face) => !polygonContains(face, x, y) && !discTouches(face, x, y, radiusMm))
+export const discMisses = (region: Region, [x, y]: readonly [number, number], radiusMm: number): boolean =>
+  region.every((face) => !polygonContains(face, x, y) && !discTouches(face, [x, y], radiusMm))
 
-function discTouches(face: Polygon, x: number, y: number, mm: number): boolean {
+function discTouches(face: Polygon, [x, y]: readonly [number, number], mm: number): boolean {
   for (const ring of polygonRings(face))
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       const ax = ring[j]!

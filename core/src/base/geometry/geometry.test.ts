@@ -86,7 +86,7 @@ describe('booleans', () => {
         (r, x, y, w, h) => {
           const [quick, slow] = [
             clipToBox(r, { minX: x, minY: y, maxX: x + w, maxY: y + h }),
-            intersect(r, [rectangle(x, y, w, h)]),
+            intersect(r, [rectangle([x, y], w, h)]),
           ]
           expect(regionArea(subtract(quick, slow)) + regionArea(subtract(slow, quick))).toBeLessThan(0.05)
         },
@@ -107,7 +107,7 @@ describe('booleans', () => {
           const rings = nests.flatMap((deep, k) =>
             Array.from(
               { length: deep },
-              (_, d) => rectangle(60 * k + 3 * d, 3 * d, 50 - 6 * d, 50 - 6 * d).outer,
+              (_, d) => rectangle([60 * k + 3 * d, 3 * d], 50 - 6 * d, 50 - 6 * d).outer,
             ),
           )
           const shuffled = rings
@@ -165,7 +165,7 @@ describe('booleans', () => {
 
 describe('offsets', () => {
   it('of a square are exact with sharp corners and rounded by quarter circles', () => {
-    const square = [rectangle(0, 0, 40, 30)]
+    const square = [rectangle([0, 0], 40, 30)]
     expect(regionArea(offset(square, 5, 'miter'))).toBeCloseTo(50 * 40, 2)
     expect(regionArea(offset(square, 5))).toBeCloseTo(40 * 30 + 5 * 2 * 70 + Math.PI * 25, 0)
     expect(regionArea(offset(square, -5))).toBeCloseTo(30 * 20, 2)
@@ -183,7 +183,7 @@ describe('offsets', () => {
   })
 
   it('grow holes when the card shrinks', () => {
-    const ring = subtract([rectangle(0, 0, 40, 40)], [rectangle(10, 10, 20, 20)])
+    const ring = subtract([rectangle([0, 0], 40, 40)], [rectangle([10, 10], 20, 20)])
     expect(regionArea(offset(ring, -2, 'miter'))).toBeCloseTo(36 * 36 - 24 * 24, 2)
   })
 })
@@ -192,12 +192,15 @@ describe('measures', () => {
   it('of a shape made plainer are those of the plainer shape', () => {
     fc.assert(
       fc.property(region(), fc.double({ min: -4, max: 4, noNaN: true }), (a, mm) => {
-        const [once, twice] = [offsetPlain(a, 0.5, mm, 'miter'), offset(simplify(a, 0.5), mm, 'miter')]
+        const [once, twice] = [
+          offsetPlain(a, mm, { toleranceMm: 0.5, join: 'miter' }),
+          offset(simplify(a, 0.5), mm, 'miter'),
+        ]
         expect(regionArea(once)).toBeCloseTo(regionArea(twice), 1)
         expect(regionArea(subtract(once, offset(twice, 0.02)))).toBeCloseTo(0, 2)
       }),
     )
-    expect(offsetPlain([], 0.5, 1)).toEqual([])
+    expect(offsetPlain([], 1, { toleranceMm: 0.5 })).toEqual([])
   })
 
   it('do not change when a shape is turned and moved', () => {
@@ -232,14 +235,14 @@ describe('measures', () => {
   })
 
   it('put the centre of mass of an L where its two arms balance', () => {
-    const l = union([rectangle(0, 0, 10, 40)], [rectangle(10, 30, 20, 10)])
+    const l = union([rectangle([0, 0], 10, 40)], [rectangle([10, 30], 20, 10)])
     const { x, y } = regionCentroid(l)
     expect(x).toBeCloseTo((400 * 5 + 200 * 20) / 600, 4)
     expect(y).toBeCloseTo((400 * 20 + 200 * 35) / 600, 4)
   })
 
   it('turn by quarters exactly', () => {
-    const b = regionBox(mapRegion(rotation(90), [rectangle(0, 0, 30, 10)]))
+    const b = regionBox(mapRegion(rotation(90), [rectangle([0, 0], 30, 10)]))
     expect([b.minX, b.minY, boxWidth(b), boxHeight(b)]).toEqual([-10, 0, 10, 30])
   })
 })
@@ -286,7 +289,7 @@ describe('strokes and simplification', () => {
   })
 
   it('drop points but hardly any card', () => {
-    const disc = [ellipse(0, 0, 30)]
+    const disc = [ellipse([0, 0], 30)]
     const coarse = simplify(disc, 0.05)
     expect(coarse[0]!.outer.length).toBeLessThan(disc[0]!.outer.length * 0.7)
     expect(Math.abs(regionArea(coarse) / regionArea(disc) - 1)).toBeLessThan(0.005)

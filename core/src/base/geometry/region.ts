@@ -91,13 +91,17 @@ export function facesOf(rings: readonly Ring[]): Polygon[] {
 }
 
 /** An axis-parallel rectangle. */
-export const rectangle = (x: number, y: number, w: number, h: number): Polygon => ({
+export const rectangle = ([x, y]: readonly [number, number], w: number, h: number): Polygon => ({
   outer: Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h),
   holes: [],
 })
 
 /** The stretches of a straight line that lie inside a polygon, each as x1, y1, x2, y2. */
-export function lineInside(shape: Polygon, x1: number, y1: number, x2: number, y2: number): Float64Array[] {
+export function lineInside(
+  shape: Polygon,
+  [x1, y1]: readonly [number, number],
+  [x2, y2]: readonly [number, number],
+): Float64Array[] {
   const [dx, dy] = [x2 - x1, y2 - y1]
   const cuts = [0, 1]
   for (const ring of polygonRings(shape))

@@ -317,7 +317,7 @@ function tagOf(load: Load, unit: Unit): SheetTag {
 function testSquare(project: Project): CutSheet {
   const at = project.drawer.cutter.rimMm + 2
   const shape: Polygon = {
-    outer: rectangle(at, at, 25, 25).outer,
+    outer: rectangle([at, at], 25, 25).outer,
     holes: [Float64Array.of(at + 7, at + 18, at + 18, at + 18, at + 12.5, at + 7)],
   }
   const size = at * 2 + 25

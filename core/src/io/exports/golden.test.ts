@@ -13,10 +13,10 @@ import { beside, faces } from '../../../test/faces'
 import { cutFiles, listFiles } from './index'
 
 /** A backing, a ring with a fold and a small square, on one sheet. */
-const ring = subtract([rectangle(10, 10, 60, 40)], [rectangle(25, 20, 30, 20)])
+const ring = subtract([rectangle([10, 10], 60, 40)], [rectangle([25, 20], 30, 20)])
 const project = setPlan(
   {
-    ...stack('card', card('back', 0, [rectangle(0, 0, 80, 60)]), {
+    ...stack('card', card('back', 0, [rectangle([0, 0], 80, 60)]), {
       ...card('ring', 2, ring),
       folds: [{ line: [10, 15, 70, 15], way: 'up', deg: 30 }],
     }),

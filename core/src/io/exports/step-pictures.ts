@@ -101,7 +101,7 @@ export function stepPicture(project: Project, step: Step, known: Known): SmallPi
   const { pins } = known.depth
   if (!picture || step.kind !== 'lay' || pins?.layerId !== layer.id) return picture
   // Heads larger than they are, so that they are seen on a small picture.
-  const heads = pins.at.map(([x, y]) => ellipse(x, y, 1.5 * PIN_HEAD_MM.across))
+  const heads = pins.at.map(([x, y]) => ellipse([x, y], 1.5 * PIN_HEAD_MM.across))
   return { ...picture, shapes: [...picture.shapes, { region: union(heads), colour: PAD }] }
 }
 
@@ -146,13 +146,13 @@ function mountPicture(project: Project, what: MountPicture, { depth }: Known): S
 
 const shimPads = (shim: DepthPlan['shim']): Polygon[] =>
   (shim?.at ?? []).map(([x, y]) =>
-    rectangle(x - shim!.widthMm / 2, y - shim!.heightMm / 2, shim!.widthMm, shim!.heightMm),
+    rectangle([x - shim!.widthMm / 2, y - shim!.heightMm / 2], shim!.widthMm, shim!.heightMm),
   )
 
 /** Sticks from their upper ends to beyond the topper's foot. */
 const sticksOf = (project: Project, footMm: number): Polygon[] =>
   (topperHold(project)?.sticks ?? []).map(({ x, widthMm, headMm }) =>
-    rectangle(x - widthMm / 2, headMm, widthMm, Math.max(0, footMm - headMm) + STICK_BELOW_MM),
+    rectangle([x - widthMm / 2, headMm], widthMm, Math.max(0, footMm - headMm) + STICK_BELOW_MM),
   )
 
 /** Heights of a frame are drawn so much taller that it is this part of its width. */
@@ -170,18 +170,22 @@ function fromSide(project: Project, mount: FrameMount, depth: Known['depth']): S
   const [left, right] = [minX - wallMm, maxX + wallMm]
   const scale = ((right - left) * TALL) / (mount.depthMm + paneMm + BOARD_MM)
   /** What lies from one height over the board to another; never thinner than a line. */
-  const bar = (fromX: number, toX: number, [bottomMm, topMm]: readonly [number, number], colour: string) => {
+  const bar = (
+    [fromX, toX]: readonly [number, number],
+    [bottomMm, topMm]: readonly [number, number],
+    colour: string,
+  ) => {
     const high = Math.max((topMm - bottomMm) * scale, (right - left) * 0.006)
-    return { region: [rectangle(fromX, (mount.depthMm - topMm) * scale, toX - fromX, high)], colour }
+    return { region: [rectangle([fromX, (mount.depthMm - topMm) * scale], toX - fromX, high)], colour }
   }
   const wallHighMm = mount.ring.heightMm || mount.depthMm
   const shapes = [
-    bar(left, right, [-BOARD_MM, 0], WOOD),
+    bar([left, right], [-BOARD_MM, 0], WOOD),
     ...(mount.ring.kept
-      ? [bar(left, minX, [0, wallHighMm], WALL), bar(maxX, right, [0, wallHighMm], WALL)]
+      ? [bar([left, minX], [0, wallHighMm], WALL), bar([maxX, right], [0, wallHighMm], WALL)]
       : []),
     ...(depth.shim?.at ?? []).map(([x]) =>
-      bar(x - depth.shim!.widthMm / 2, x + depth.shim!.widthMm / 2, [0, shimMm], PAD),
+      bar([x - depth.shim!.widthMm / 2, x + depth.shim!.widthMm / 2], [0, shimMm], PAD),
     ),
     ...builtLayers(project).flatMap((layer) => {
       const at = depth.layers.find(({ layerId }) => layerId === layer.id)
@@ -189,13 +193,19 @@ function fromSide(project: Project, mount: FrameMount, depth: Known['depth']): S
       // What the frame or the pane bears is not lifted by pads behind the backing sheet.
       const topMm = at.topMm + (isOnPane(layer) || isStandOff(layer) || standsInFrame(layer) ? 0 : shimMm)
       const own = layerBox(layer)
-      return [bar(own.minX, own.maxX, [topMm - thicknessOf(project, layer), topMm], colourOf(project, layer))]
+      return [
+        bar([own.minX, own.maxX], [topMm - thicknessOf(project, layer), topMm], colourOf(project, layer)),
+      ]
     }),
     ...(depth.lip?.at ?? []).map(({ x, widthMm }) =>
-      bar(x - widthMm / 2, x + widthMm / 2, [depth.lip!.bottomMm, depth.lip!.bottomMm + depth.lip!.mm], PAD),
+      bar(
+        [x - widthMm / 2, x + widthMm / 2],
+        [depth.lip!.bottomMm, depth.lip!.bottomMm + depth.lip!.mm],
+        PAD,
+      ),
     ),
-    ...(matMm > 0 ? [bar(left, right, [mount.depthMm - matMm, mount.depthMm], MAT)] : []),
-    ...(paneMm > 0 ? [bar(left, right, [mount.depthMm, mount.depthMm + paneMm], PANE)] : []),
+    ...(matMm > 0 ? [bar([left, right], [mount.depthMm - matMm, mount.depthMm], MAT)] : []),
+    ...(paneMm > 0 ? [bar([left, right], [mount.depthMm, mount.depthMm + paneMm], PANE)] : []),
   ]
   return { box: growBox(joinBoxes(shapes.map(({ region }) => regionBox(region))), 1), shapes }
 }

@@ -9,7 +9,11 @@ export function writeDxf(sheet: CutSheet): string {
   const dxf = new DxfWriter()
   dxf.setUnits(Units.Millimeters)
   const known = new Set<string>()
-  const add = (layerName: string, colour: number, line: Float64Array, flags: LWPolylineFlags) => {
+  const add = (
+    { layerName, colour }: { layerName: string; colour: number },
+    line: Float64Array,
+    flags: LWPolylineFlags,
+  ) => {
     if (!known.has(layerName)) dxf.addLayer(layerName, colour, 'Continuous')
     known.add(layerName)
     const vertices = Array.from({ length: line.length / 2 }, (_, i) => ({
@@ -20,10 +24,19 @@ export function writeDxf(sheet: CutSheet): string {
   const colours = [...new Set(sheet.pieces.map((piece) => piece.folio))]
   for (const { folio, shape, lines } of sheet.pieces) {
     for (const { kind, line } of lines)
-      add(`FOLIO_${folio}_${kind.toUpperCase()}`, COLOURS[kind], line, LWPolylineFlags.None)
+      add(
+        { layerName: `FOLIO_${folio}_${kind.toUpperCase()}`, colour: COLOURS[kind] },
+        line,
+        LWPolylineFlags.None,
+      )
     for (const ring of cuttingRings(shape))
-      add(`FOLIO_${folio}`, 1 + (colours.indexOf(folio) % 6), ring, LWPolylineFlags.Closed)
+      add(
+        { layerName: `FOLIO_${folio}`, colour: 1 + (colours.indexOf(folio) % 6) },
+        ring,
+        LWPolylineFlags.Closed,
+      )
   }
-  for (const mark of sheet.marks ?? []) add('PRINT_MARKS', MARK_COLOUR, mark, LWPolylineFlags.None)
+  for (const mark of sheet.marks ?? [])
+    add({ layerName: 'PRINT_MARKS', colour: MARK_COLOUR }, mark, LWPolylineFlags.None)
   return dxf.stringify()
 }

@@ -10,7 +10,12 @@ const sheet = (widthMm: number, heightMm: number, ...boxes: [number, number, num
   title: 'Load 1',
   widthMm,
   heightMm,
-  pieces: boxes.map((b) => ({ layerName: 'a', folio: '1', shape: rectangle(...b), lines: [] })),
+  pieces: boxes.map(([x, y, w, h]) => ({
+    layerName: 'a',
+    folio: '1',
+    shape: rectangle([x, y], w, h),
+    lines: [],
+  })),
   ways: [],
 })
 

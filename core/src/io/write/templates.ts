@@ -90,7 +90,11 @@ function drawSheet(page: PDFPage, sheet: CutSheet, at: { x: number; y: number })
 }
 
 /** A caption with the bar that a ruler is held to. */
-function drawCaption(page: PDFPage, type: Typeface, text: string, at: { x: number; y: number }): void {
+function drawCaption(
+  page: PDFPage,
+  type: Typeface,
+  { text, at }: { text: string; at: { x: number; y: number } },
+): void {
   type.draw(page, text, { ...at, size: 6 })
   const barX = at.x + type.width(text, 6) + 6
   page.drawLine({
@@ -119,7 +123,7 @@ export async function writeTemplates(
   for (const [i, sheet] of sheets.entries()) {
     const page = pdf.addPage([sheet.widthMm * PT_PER_MM, sheet.heightMm * PT_PER_MM])
     drawSheet(page, mirrored ? mirror(sheet) : sheet, { x: 0, y: page.getHeight() })
-    drawCaption(page, type, captions[i]!, { x: 12, y: 6 })
+    drawCaption(page, type, { text: captions[i]!, at: { x: 12, y: 6 } })
   }
   return pdf.save()
 }
@@ -170,7 +174,7 @@ export async function writeTiledTemplates(
         borderColor: INK,
         borderWidth: 0.3,
       })
-    drawCaption(page, type, caption, { x: left, y: MARGIN_MM * PT_PER_MM })
+    drawCaption(page, type, { text: caption, at: { x: left, y: MARGIN_MM * PT_PER_MM } })
   }
   return pdf.save()
 }

@@ -12,7 +12,7 @@ import { planAssembly, schedule, type AssemblyPlan, type Task } from './index'
 const planOf = (project: Project): AssemblyPlan =>
   planAssembly({
     project,
-    loads: planLoads(project, nestProject(project, 0).runs),
+    loads: planLoads(project, { runs: nestProject(project, 0).runs }),
     depth: depthPlan(project),
   })
 const startOf = (plan: AssemblyPlan, id: string) => plan.steps.find((s) => s.id === id)!.startMin
@@ -173,7 +173,10 @@ describe('steps from the joints', () => {
 })
 
 describe('scheduling', () => {
-  const task = (id: string, after: string[], needs: Task['needs'], minutes: number): Task => ({
+  const task = (
+    id: string,
+    { after, needs, minutes }: { after: string[]; needs: Task['needs']; minutes: number },
+  ): Task => ({
     id,
     kind: 'cut',
     title: id,
@@ -188,11 +191,11 @@ describe('scheduling', () => {
 
   it('lets hands work while glue dries and the cutter cuts', () => {
     const steps = schedule([
-      task('glue', [], ['hands'], 2),
-      task('dry', ['glue'], [], 60),
-      task('weed', [], ['hands'], 10),
-      task('cut', [], ['cutter'], 5),
-      task('mount', ['dry', 'weed'], ['hands'], 3),
+      task('glue', { after: [], needs: ['hands'], minutes: 2 }),
+      task('dry', { after: ['glue'], needs: [], minutes: 60 }),
+      task('weed', { after: [], needs: ['hands'], minutes: 10 }),
+      task('cut', { after: [], needs: ['cutter'], minutes: 5 }),
+      task('mount', { after: ['dry', 'weed'], needs: ['hands'], minutes: 3 }),
     ])
     expect(Math.max(...steps.map((s) => s.endMin))).toBe(65)
     expect(steps.find((s) => s.id === 'glue')!.startMin).toBe(0)
@@ -210,12 +213,7 @@ describe('scheduling', () => {
     fc.assert(
       fc.property(tasks, (list) => {
         const made = list.map(([after, needs, minutes], i) =>
-          task(
-            `t${i}`,
-            after.filter((k) => k < i).map((k) => `t${k}`),
-            needs,
-            minutes,
-          ),
+          task(`t${i}`, { after: after.filter((k) => k < i).map((k) => `t${k}`), needs, minutes }),
         )
         const steps = schedule(made)
         expectSound({ steps, minutes: 0, handsMinutes: 0 })
@@ -230,7 +228,12 @@ describe('scheduling', () => {
   })
 
   it('says so where steps wait for each other', () =>
-    expect(() => schedule([task('a', ['b'], [], 1), task('b', ['a'], [], 1)])).toThrow(/wait for each other/))
+    expect(() =>
+      schedule([
+        task('a', { after: ['b'], needs: [], minutes: 1 }),
+        task('b', { after: ['a'], needs: [], minutes: 1 }),
+      ]),
+    ).toThrow(/wait for each other/))
 })
 
 describe('who waits for whom', () => {

@@ -8,11 +8,11 @@ import { wordsIn } from '../../base/units'
 import { waitsFor } from './order'
 
 /** A lattice of strips 2 mm wide within x, y, w, h. */
-const lace = (x: number, y: number, w: number, h: number): Region => [
+const lace = ([x, y]: readonly [number, number], w: number, h: number): Region => [
   {
-    outer: rectangle(x, y, w, h).outer,
+    outer: rectangle([x, y], w, h).outer,
     holes: Array.from({ length: 4 }, (_, k) => {
-      const { outer } = rectangle(x + 2 + (k * (w - 2)) / 4, y + 2, (w - 2) / 4 - 2, h - 4)
+      const { outer } = rectangle([x + 2 + (k * (w - 2)) / 4, y + 2], (w - 2) / 4 - 2, h - 4)
       return Float64Array.from(
         Array.from({ length: 4 }, (_, i) => [outer[6 - 2 * i]!, outer[7 - 2 * i]!]).flat(),
       )
@@ -25,7 +25,7 @@ const work = (...more: Parameters<typeof stack>[1][]): Project =>
     'frame',
     plate('sheet', 0, [0, 0, 200, 200]),
     plate('solid', 2, [40, 40, 100, 100]),
-    card('lace', 0, lace(50, 50, 60, 60)),
+    card('lace', 0, lace([50, 50], 60, 60)),
     ...more,
   )
 const planOf = (project: Project) => results(project).assembly.steps
@@ -47,7 +47,7 @@ describe('thin parts', () => {
   })
 
   it('may be several on one card, and what is laid over them comes after', () => {
-    const two = planOf(work(card('veil', 0, lace(60, 60, 40, 40)), plate('top', 2, [60, 60, 20, 20])))
+    const two = planOf(work(card('veil', 0, lace([60, 60], 40, 40)), plate('top', 2, [60, 60, 20, 20])))
     const lay = two.find(({ id }) => id === 'lay-solid')!
     expect(lay.asOne!.layerIds).toEqual(['solid', 'lace', 'veil'])
     expect(waitsFor(two, 'lay-top').has('lay-solid')).toBe(true)
@@ -57,11 +57,11 @@ describe('thin parts', () => {
     const onStack = (project: Project) =>
       planOf(project).find(({ id }) => /^(glue|lay)-lace$/.test(id))!.onBench === undefined
     expect(onStack(setLayer(work(), 'lace', { joint: { kind: 'foam', gapMm: 2, pinned: false } }))).toBe(true)
-    expect(onStack(setLayer(work(), 'lace', { pieces: card('x', 0, lace(110, 50, 60, 60)).pieces }))).toBe(
+    expect(onStack(setLayer(work(), 'lace', { pieces: card('x', 0, lace([110, 50], 60, 60)).pieces }))).toBe(
       true,
     )
     expect(onStack(setLayer(work(), 'lace', { pieces: plate('x', 0, [50, 50, 60, 60]).pieces }))).toBe(true)
-    const alone = stack('frame', plate('sheet', 0, [0, 0, 200, 200]), card('lace', 0, lace(50, 50, 60, 60)))
+    const alone = stack('frame', plate('sheet', 0, [0, 0, 200, 200]), card('lace', 0, lace([50, 50], 60, 60)))
     expect(onStack(alone)).toBe(true)
   })
 

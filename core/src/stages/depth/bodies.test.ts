@@ -54,7 +54,7 @@ describe('a part that is built apart', () => {
   })
 
   it('lies level over ground that is not, on pads of matching heights', () => {
-    const two = card('two', 2, [rectangle(0, 0, 20, 20), rectangle(40, 0, 20, 20)])
+    const two = card('two', 2, [rectangle([0, 0], 20, 20), rectangle([40, 0], 20, 20)])
     const on = stack('free', sheet, plate('low', 2, [0, 0, 20, 20]), two, plate('tie', 1, [0, 0, 60, 20]))
     const part = asPart(on, 'two', 'tie')
     // Over the low card 2 mm, beside it a card and 2 mm more.
@@ -96,7 +96,7 @@ describe('a part that is built apart', () => {
 
 describe('a part that cannot be built apart', () => {
   it('has pieces that nothing of it holds', () => {
-    const two = card('two', 2, [rectangle(0, 0, 20, 20), rectangle(60, 0, 20, 20)])
+    const two = card('two', 2, [rectangle([0, 0], 20, 20), rectangle([60, 0], 20, 20)])
     const loose = asPart(stack('free', sheet, two, plate('tie', 1, [0, 0, 20, 20])), 'two', 'tie')
     expect(depthPlan(loose).apart).toEqual([])
     expect(bottoms(loose, 'two')).toEqual([expect.closeTo(CARD + 2, 6), expect.closeTo(CARD + 2, 6)])

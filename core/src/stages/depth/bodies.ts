@@ -44,7 +44,9 @@ export function bodyOf(project: Project, { part, units }: Unit, memo: Memo): Bod
   let joined: PieceHeight[][] = []
   /** Lays a layer; false where a piece of it lies on nothing of the part. */
   const lay = (layer: Layer, standing: readonly PieceHeight[], isFirst: boolean): boolean => {
-    const own = isFirst ? standing : asBuilt(bench, standing, gluedPieces(project, layer, standing, memo))
+    const own = isFirst
+      ? standing
+      : asBuilt(bench, standing, gluedPieces(project, { layer, lifted: standing }, memo))
     if (!isFirst && own.some(({ supports }) => supports.length === 0)) return false
     for (const piece of own) {
       const touched = joined.filter((set) => set.some((one) => liesOn(piece, one)))
@@ -136,9 +138,7 @@ export function standInBody(on: On, body: Body, seat: Seat): PieceHeight[] {
 /** Where a body comes to lie once it is known whether its hindmost layer is glued, for want of room for pads or by choice. */
 export function settledSeat(
   project: Project,
-  seat: Seat,
-  base: readonly PieceHeight[],
-  glued: readonly string[],
+  { seat, base, glued }: { seat: Seat; base: readonly PieceHeight[]; glued: readonly string[] },
 ): Seat {
   if (glued.length === 0) return seat
   const drops = asBuilt(project, base, glued).map((piece, i) => ({
@@ -165,7 +165,11 @@ export function placeBody(
   const [base] = layers
   const seat = seatOf({ ...seating, base: base! })
   const own = standInBody({ project, layer: base!, below, memo }, body, seat)
-  const settled = settledSeat(project, seat, own, gluedPieces(hidingIn, base!, own, memo))
+  const settled = settledSeat(project, {
+    seat,
+    base: own,
+    glued: gluedPieces(hidingIn, { layer: base!, lifted: own }, memo),
+  })
   return layers.map((layer) => ({
     layer,
     standing: layer === base ? own : standInBody({ project, layer, below, memo }, body, settled),

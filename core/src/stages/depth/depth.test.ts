@@ -53,7 +53,7 @@ const padShape = (pad: Pad): Polygon =>
     [1, 0, 0, 1, pad.x, pad.y],
     mapPolygon(
       rotation(pad.rotation),
-      rectangle(-pad.widthMm / 2, -pad.heightMm / 2, pad.widthMm, pad.heightMm),
+      rectangle([-pad.widthMm / 2, -pad.heightMm / 2], pad.widthMm, pad.heightMm),
     ),
   )
 
@@ -310,11 +310,11 @@ describe('pads', () => {
 
   it('lie only where opaque card hides them once lit from behind', () => {
     const thin = (id: string, gap: number, region: Polygon[]) => card(id, gap, region)
-    const cover = [ellipse(70, 70, 30)]
+    const cover = [ellipse([70, 70], 30)]
     let project = stack(
       'card',
       plate('base', 0, [0, 0, 140, 140]),
-      thin('sheer', 2, [rectangle(0, 0, 140, 140)]),
+      thin('sheer', 2, [rectangle([0, 0], 140, 140)]),
       thin('cover', 0, cover),
     )
     const paper = { ...demo('harbour').drawer.papers[0]!, id: 'thin', gsm: 120, thicknessMm: 0.15 }
@@ -329,8 +329,8 @@ describe('pads', () => {
   })
 
   it('give way to glue where nothing is wide enough, and one press does it', () => {
-    const lace = union(...Array.from({ length: 8 }, (_, i) => [rectangle(10 + i * 12, 10, 2, 100)]), [
-      rectangle(10, 10, 86, 2),
+    const lace = union(...Array.from({ length: 8 }, (_, i) => [rectangle([10 + i * 12, 10], 2, 100)]), [
+      rectangle([10, 10], 86, 2),
     ])
     const project = stack('card', plate('base', 0, [0, 0, 140, 140]), card('lace', 2, lace))
     const plan = depthPlan(project)
@@ -537,7 +537,7 @@ describe('what foam and glue really make', () => {
     const dotted = stack(
       'frame',
       plate('a', 0, [0, 0, 200, 200]),
-      card('dot', 0, [ellipse(100, 100, 2)]),
+      card('dot', 0, [ellipse([100, 100], 2)]),
       plate('b', 2, [25, 25, 150, 150]),
     )
     const b = depthPlan(dotted).pieces.find(({ layer }) => layer.id === 'b')!
@@ -547,7 +547,7 @@ describe('what foam and glue really make', () => {
     expect(codes(dotted)).toEqual(['floats'])
     // Taller than the gap it still lifts.
     const tall = setLayer(dotted, 'dot', { joint: { kind: 'foam', gapMm: 0, pinned: false } })
-    const high = stack('frame', plate('a', 0, [0, 0, 200, 200]), ...Array.from({ length: 9 }, (_, i) => card(`d${i}`, 0, [ellipse(100, 100, 2)])), plate('b', 2, [25, 25, 150, 150])) // prettier-ignore
+    const high = stack('frame', plate('a', 0, [0, 0, 200, 200]), ...Array.from({ length: 9 }, (_, i) => card(`d${i}`, 0, [ellipse([100, 100], 2)])), plate('b', 2, [25, 25, 150, 150])) // prettier-ignore
     expect(depthPlan(tall).pieces.at(-1)!.bottomMm).toBeCloseTo(CARD + 2, 6)
     expect(depthPlan(high).pieces.at(-1)!.bottomMm).toBeCloseTo(10 * CARD, 6)
   })
@@ -573,8 +573,7 @@ describe('where pads would show', () => {
   const sheet = (
     id: string,
     gap: number,
-    paperId: string,
-    region: Polygon[] = [rectangle(0, 0, 140, 140)],
+    { paperId, region = [rectangle([0, 0], 140, 140)] }: { paperId: string; region?: Polygon[] },
   ) => ({
     ...card(id, gap, region),
     paperId,
@@ -586,18 +585,23 @@ describe('where pads would show', () => {
   const padsOf = (project: Project, id: string) => depthPlan(project).pads.filter((pad) => pad.layerId === id)
 
   it('text-weight card gets pads like any other, until a lamp is behind it', () => {
-    const project = of(sheet('thin', 2, 'text'))
+    const project = of(sheet('thin', 2, { paperId: 'text' }))
     expect(padsOf(project, 'thin').length).toBeGreaterThan(5)
     expect(padsOf(setPlan(project, { litFromBehind: true }), 'thin')).toEqual([])
     expect(
-      padsOf(setPlan(of(sheet('thin', 2, 'black')), { litFromBehind: true }), 'thin').length,
+      padsOf(setPlan(of(sheet('thin', 2, { paperId: 'black' })), { litFromBehind: true }), 'thin').length,
     ).toBeGreaterThan(5)
-    expect(padsOf(setPlan(of(sheet('thin', 2, 'white')), { litFromBehind: true }), 'thin')).toEqual([])
+    expect(
+      padsOf(setPlan(of(sheet('thin', 2, { paperId: 'white' })), { litFromBehind: true }), 'thin'),
+    ).toEqual([])
   })
 
   it('under vellum they hide from every side asked: the cover is drawn in by its height', () => {
-    const cover = [ellipse(70, 70, 40)]
-    const project = of(sheet('sheer', 2, 'vellum'), sheet('cover', 3, 'black', cover))
+    const cover = [ellipse([70, 70], 40)]
+    const project = of(
+      sheet('sheer', 2, { paperId: 'vellum' }),
+      sheet('cover', 3, { paperId: 'black', region: cover }),
+    )
     const own = padsOf(project, 'sheer')
     expect(own.length).toBeGreaterThan(0)
     // From the vellum's underside up to the cover's: the vellum and 3 mm of foam.
@@ -606,7 +610,7 @@ describe('where pads would show', () => {
   })
 
   it('the lip hides them too, and clear foam may lie where white may not', () => {
-    const base = stack('frame', plate('base', 0, [0, 0, 200, 200]), sheet('sheer', 1, 'vellum', [rectangle(0, 0, 200, 200)])) // prettier-ignore
+    const base = stack('frame', plate('base', 0, [0, 0, 200, 200]), sheet('sheer', 1, { paperId: 'vellum', region: [rectangle([0, 0], 200, 200)] })) // prettier-ignore
     const framed = {
       ...base,
       drawer: { ...base.drawer, papers },
@@ -614,7 +618,7 @@ describe('where pads would show', () => {
     }
     const own = padsOf(framed, 'sheer')
     expect(own.length).toBeGreaterThan(3)
-    const seen = offset([rectangle(25, 25, 150, 150)], 8 * Math.tan(Math.PI / 6) - 0.1)
+    const seen = offset([rectangle([25, 25], 150, 150)], 8 * Math.tan(Math.PI / 6) - 0.1)
     for (const pad of own) expect(regionArea(intersect([padShape(pad)], seen))).toBeLessThan(0.5)
     const clear = {
       ...emptyDrawer().foams.find(({ thicknessMm }) => thicknessMm === 1)!,

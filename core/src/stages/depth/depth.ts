@@ -65,7 +65,7 @@ export function depthPlan(project: Project): DepthPlan {
   const apart: string[] = []
   let below: Level | null = null
   const hold = ({ layer, standing }: Standing) => {
-    const own = holdLayer(project, layer, standing)
+    const own = holdLayer(project, { layer, lifted: standing })
     held.set(layer.id, own)
     below = levelOf(layer, own.pieces, below)
   }

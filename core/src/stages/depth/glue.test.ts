@@ -36,7 +36,7 @@ describe('glue', () => {
   it('keeps off what has nothing beneath, off edges and off openings', () => {
     // Half of the strip hangs over the opening of the sheet below.
     const open = card('open', 0, [
-      { outer: rectangle(0, 0, 120, 120).outer, holes: [rectangle(40, 40, 40, 40).outer] },
+      { outer: rectangle([0, 0], 120, 120).outer, holes: [rectangle([40, 40], 40, 40).outer] },
     ])
     const strip = plate('strip', 0, [20, 30, 60, 24])
     const { zone, ml } = glueOf(stack('free', open, strip))
@@ -84,7 +84,7 @@ describe('glue', () => {
     }
     const { zone } = glueOf(onSheet(gull))
     // 60 mm between the folds, 2 mm off each; 2 mm off what is then the edge, and off the long edges.
-    expect(regionArea(subtract(zone, [rectangle(34 - 0.1, 42 - 0.1, 52.2, 20.2)]))).toBeLessThan(0.1)
+    expect(regionArea(subtract(zone, [rectangle([34 - 0.1, 42 - 0.1], 52.2, 20.2)]))).toBeLessThan(0.1)
     expect(regionArea(zone)).toBeCloseTo(52 * 20, 0)
   })
 

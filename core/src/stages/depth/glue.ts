@@ -32,6 +32,7 @@ import {
   type Spread,
 } from '../../project'
 import type { PieceHeight } from './heights'
+import type { Concealed } from './pads/places'
 
 /** Glue keeps so far from edges, less where a part is too narrow for it. */
 const RIMS_MM = [2, 1, 0.4]
@@ -116,7 +117,7 @@ export function glueUnder(
   const isGlued = ({ pieceId }: PieceHeight) =>
     noPad.includes(pieceId) || (layer.joint.kind === 'glue' && foamUnder(layer, pieceId) === 0)
   const own = pieces.filter(isGlued)
-  const laid = own.map((piece) => ({ piece, spread: spreadUnder(project, piece, hidden, memo) }))
+  const laid = own.map((piece) => ({ piece, spread: spreadUnder(project, { piece, hidden }, memo) }))
   const all = laid.flatMap(({ spread }) => spread ?? [])
   // The first layer lies on nothing: it is what others are stuck to.
   const bare = laid.flatMap(({ piece, spread }) =>
@@ -152,13 +153,13 @@ export function glueUnder(
 type Laid = Pick<LayerGlue, 'zone' | 'dots' | 'beads' | 'coat'>
 
 /** How glue goes under one piece where it comes to lie; null where it touches nothing. */
-function spreadUnder(project: Project, piece: PieceHeight, hidden: Region | null, memo: Memo): Laid | null {
+function spreadUnder(project: Project, { piece, hidden }: Concealed, memo: Memo): Laid | null {
   const { layer, pieceId } = piece
   const under = touchedUnder(piece, memo)
   // Glue under a clear sheet is seen: it goes where something lies over it, as far as there is such a place.
   const covered = hidden ? intersect(under, hidden) : under
   const all = covered.length > 0 ? covered : under
-  const laid: Laid = { zone: zoneOf(layer, piece, all, memo), dots: [], beads: [], coat: [] }
+  const laid: Laid = { zone: zoneOf(layer, { piece, under: all }, memo), dots: [], beads: [], coat: [] }
   if (laid.zone.length === 0) {
     // Too narrow for a rim: a dot in the middle of what touches.
     const spot = largestOf(all)
@@ -189,7 +190,11 @@ function touchedUnder(piece: PieceHeight, memo: Memo): Polygon[] {
 }
 
 /** Where glue may go on what a piece touches: drawn in by a rim, clear of its folds. */
-function zoneOf(layer: Layer, piece: PieceHeight, under: readonly Polygon[], memo: Memo): Polygon[] {
+function zoneOf(
+  layer: Layer,
+  { piece, under }: { piece: PieceHeight; under: readonly Polygon[] },
+  memo: Memo,
+): Polygon[] {
   const isFlat = piece.parts.some(({ region }) => region === piece.region)
   // Where it may go follows from the shapes alone, whatever glue it is.
   return memo('glue zone', [under, isFlat, layer.folds, layer.shaping, layer.blanks.length], () =>

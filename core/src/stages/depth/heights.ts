@@ -128,7 +128,7 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
     // What is folded does not rest on what is under it: only the body does.
     const under = nearUnder(body, below)
     const gap = below || foamUnder(layer, piece.id) > 0 ? gapOf(project, layer, piece.id) : 0
-    const rests = stands(layer) ? null : restsAt(body, under, gap, memo)
+    const rests = stands(layer) ? null : restsAt(body, { under, gap }, memo)
     const bottomMm = rests ? even(rests.bottomMm) : standsAt(project, layer, thickness)
     const givesMm = rests ? even(rests.givesMm + (gap > 0 ? giveOf(project, layer, piece.id) : 0)) : 0
     const flatMm = even(bottomMm + thickness)
@@ -139,7 +139,7 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
       bottomMm,
       topMm,
       givesMm,
-      parts: partsOf(whole, body, flaps, flatMm),
+      parts: partsOf({ whole, body }, flaps, flatMm),
     }
   })
 }
@@ -150,8 +150,7 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
  */
 function restsAt(
   body: Region,
-  under: readonly Placed[],
-  gap: number,
+  { under, gap }: { under: readonly Placed[]; gap: number },
   memo: Memo,
 ): { bottomMm: number; givesMm: number } {
   const slivers = regionArea(body) * SLIVER
@@ -240,7 +239,11 @@ const NO_FLAPS: readonly Flap[] = []
 const isFlat = ({ folds, shaping }: Layer): boolean => folds.length === 0 && shaping.how === 'flat'
 
 /** The body at its height and each flap that rises at its own; one that hangs down is no higher than the body. */
-function partsOf(whole: Region, body: Region, flaps: readonly Flap[], flatMm: number): Lifted['parts'] {
+function partsOf(
+  { whole, body }: { whole: Region; body: Region },
+  flaps: readonly Flap[],
+  flatMm: number,
+): Lifted['parts'] {
   if (flaps.length === 0) return [{ region: whole, topMm: flatMm }]
   const rising = flaps.map(({ region, riseMm }) => ({ region, topMm: even(flatMm + Math.max(0, riseMm)) }))
   return body === whole ? rising : [{ region: body, topMm: flatMm }, ...rising]
@@ -267,7 +270,7 @@ export function standOn(
       .map((contact) => ({ ...contact, needMm: even(bottomMm - contact.topMm) }))
       // A sliver that stands higher than the piece bends it, and holds no pad.
       .filter(({ needMm }) => needMm >= 0)
-    const bearing = supports.filter(({ region: on }) => bears(region, on, foams, memo))
+    const bearing = supports.filter(({ region: on }) => bears({ region, on }, foams, memo))
     const named = bearing.map((support) => [support.region, support.needMm])
     return {
       ...piece,
@@ -282,7 +285,7 @@ export function standOn(
 }
 
 /** Whether what lies under a piece bears it: a pad finds room on it, or with glue it is no sliver. */
-function bears(region: Region, on: Region, foams: readonly Foam[], memo: Memo): boolean {
+function bears({ region, on }: { region: Region; on: Region }, foams: readonly Foam[], memo: Memo): boolean {
   if (foams.length === 0) return regionArea(on) > regionArea(region) * SLIVER
   const half = foams.reduce((least, foam) => Math.min(least, foam.widthMm, foam.heightMm), Infinity) / 2
   return memo('bears', [on, half], () => takesDisc(on, half))

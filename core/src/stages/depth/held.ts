@@ -43,16 +43,17 @@ export interface HeldLayer {
   layer: LayerDepth
 }
 
+/** A layer, and its pieces as they are lifted by its gap. */
+export interface LiftedLayer {
+  layer: Layer
+  lifted: readonly PieceHeight[]
+}
+
 /**
  * Plans the pads of one layer whose pieces are lifted by its gap. A piece that no pad fits goes on with glue, and comes to lie
  * lower. Needs the geometry loaded.
  */
-export function holdLayer(
-  project: Project,
-  layer: Layer,
-  lifted: readonly PieceHeight[],
-  memo: Memo = fresh,
-): HeldLayer {
+export function holdLayer(project: Project, { layer, lifted }: LiftedLayer, memo: Memo = fresh): HeldLayer {
   const onFoam = isOnFoam(layer)
   const held: LayerDepth = {
     layerId: layer.id,
@@ -77,7 +78,7 @@ export function holdLayer(
     const allowed: Region[] = []
     for (const piece of lifted) {
       if (foamUnder(layer, piece.pieceId) === 0 || held.gluedFlat.includes(piece.pieceId)) continue
-      const planned = padsForPiece(project, piece, hidden, memo)
+      const planned = padsForPiece(project, { piece, hidden }, memo)
       for (const pad of planned.pads) pads.push(pad)
       allowed.push(planned.allowed)
       for (const pad of planned.pads) {
@@ -125,8 +126,7 @@ function tipOf({ region }: PieceHeight, pads: readonly Pad[]): [number, number] 
 /** The same before it is known what carries them. */
 export const asLaid = <P extends Lifted>(
   project: Project,
-  layer: Layer,
-  lifted: readonly P[],
+  { layer, lifted }: { layer: Layer; lifted: readonly P[] },
   glued: readonly string[],
 ): P[] => lifted.map((piece) => (glued.includes(piece.pieceId) ? loweredTo(project, layer, piece) : piece))
 
@@ -143,8 +143,7 @@ export const asBuilt = (
  */
 export function gluedAtOnce(
   project: Project,
-  layer: Layer,
-  lifted: readonly Lifted[],
+  { layer, lifted }: { layer: Layer; lifted: readonly Lifted[] },
   below: Level | null,
 ): string[] | null {
   if (!isOnFoam(layer)) return []
@@ -157,20 +156,15 @@ export function gluedAtOnce(
 }
 
 /** Pieces of a layer on foam that are glued, by choice or since no pad fits; pads are planned only where nothing else tells. Needs the geometry loaded. */
-export function gluedPieces(
-  project: Project,
-  layer: Layer,
-  lifted: readonly PieceHeight[],
-  memo: Memo = fresh,
-): string[] {
+export function gluedPieces(project: Project, { layer, lifted }: LiftedLayer, memo: Memo = fresh): string[] {
   if (!isOnFoam(layer)) return []
   const hidden = hidingRegion(project, layer.id, memo)
   // Where the maker keeps spots free only the plan can tell.
   const isFreed = project.plan.padFree.some(({ layerId }) => layerId === layer.id)
   const holds = (piece: PieceHeight) =>
     handPadsOf(project, piece).length > 0 ||
-    ((isFreed ? null : hasRoom(project, piece, hidden, memo)) ??
-      !padsForPiece(project, piece, hidden, memo).noRoom)
+    ((isFreed ? null : hasRoom(project, { piece, hidden }, memo)) ??
+      !padsForPiece(project, { piece, hidden }, memo).noRoom)
   const glued = lifted
     .filter(
       (piece) => isGluedFlat(layer, piece.pieceId) || (foamUnder(layer, piece.pieceId) > 0 && !holds(piece)),

@@ -42,7 +42,7 @@ describe('pads along the lip', () => {
 
   it('lie under the lip on card, on every side, none on another', () => {
     const shapes = lipShapes(lip!)
-    const band = subtract([rectangle(0, 0, 200, 200)], [rectangle(9, 9, 182, 182)])
+    const band = subtract([rectangle([0, 0], 200, 200)], [rectangle([9, 9], 182, 182)])
     const area = shapes.reduce((sum, shape) => sum + regionArea([shape]), 0)
     expect(regionArea(intersect(shapes, band))).toBeCloseTo(area, 3)
     for (const [k, one] of shapes.entries())

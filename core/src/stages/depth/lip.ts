@@ -120,7 +120,7 @@ function placesAlong(
 
 /** Outlines of the pads. */
 export const lipShapes = ({ at }: LipPads): Polygon[] =>
-  at.map(({ x, y, widthMm, heightMm }) => rectangle(x - widthMm / 2, y - heightMm / 2, widthMm, heightMm))
+  at.map(({ x, y, widthMm, heightMm }) => rectangle([x - widthMm / 2, y - heightMm / 2], widthMm, heightMm))
 
 /** The band in four strips: above and below over its whole width, and what is left at the sides between them. */
 export function inStrips({ band, opening }: { band: Region; opening: Polygon }): Polygon[] {
@@ -128,6 +128,6 @@ export function inStrips({ band, opening }: { band: Region; opening: Polygon }):
   const hole = polygonBox(opening)
   const [top, bottom] = [hole.minY - BEHIND_LIP_MM, hole.maxY + BEHIND_LIP_MM]
   const strip = (y0: number, y1: number) =>
-    intersect(band, [rectangle(all.minX - 1, y0, boxWidth(all) + 2, y1 - y0)])
+    intersect(band, [rectangle([all.minX - 1, y0], boxWidth(all) + 2, y1 - y0)])
   return [...strip(all.minY - 1, top), ...strip(bottom, bottom + boxHeight(all)), ...strip(top, bottom)]
 }

@@ -104,7 +104,8 @@ const settled = node('settled seat', {
   reads: { foams: true, adhesives: true, plan: ['adhesiveId'] },
   byValue: true,
   needs: (project, partId) => ({ own: seat(partId), ...baseAt(project, partId) }),
-  compute: ({ project }, { own, base, low }): Seat | null => own && settledSeat(project, own, base, low),
+  compute: ({ project }, { own, base, low }): Seat | null =>
+    own && settledSeat(project, { seat: own, base, glued: low }),
 })
 
 /** Where the part of a layer lies, for that layer; null where it is laid by itself. */
@@ -149,7 +150,8 @@ const held = node('held', {
   stage: 'depth',
   reads: PADS,
   needs: (_, layerId) => ({ own: standing(layerId) }),
-  compute: ({ project, arg, memo }, { own }) => holdLayer(project, findLayer(project, arg)!, own, memo),
+  compute: ({ project, arg, memo }, { own }) =>
+    holdLayer(project, { layer: findLayer(project, arg)!, lifted: own }, memo),
 })
 
 /** Pieces of one layer that no pad fits, told without planning the pads where that can be; it seldom changes. */
@@ -165,7 +167,8 @@ const glued = node('glued', {
   *compute({ project, arg, memo }, { alone, under, own }) {
     const layer = findLayer(project, arg)!
     return (
-      (alone && gluedAtOnce(project, layer, alone, under)) ?? gluedPieces(project, layer, yield* own(), memo)
+      (alone && gluedAtOnce(project, { layer, lifted: alone }, under)) ??
+      gluedPieces(project, { layer, lifted: yield* own() }, memo)
     )
   },
 })
@@ -185,7 +188,7 @@ const built = node('built', {
   }),
   compute: ({ project }, { own, low, under }) => {
     const layer = project.layers[0]!
-    return levelOf(layer, asLaid(project, layer, own, low), under)
+    return levelOf(layer, asLaid(project, { layer, lifted: own }, low), under)
   },
 })
 
@@ -278,7 +281,8 @@ export const level = node('level', {
   stage: 'depth',
   reads: { layer: ['joint'], foams: true, adhesives: true, plan: ['adhesiveId'] },
   needs: (project, layerId) => ({ own: laid(project, layerId), low: glued(layerId) }),
-  compute: ({ project, arg }, { own, low }) => levelAt(arg, asLaid(project, project.layers[0]!, own, low)),
+  compute: ({ project, arg }, { own, low }) =>
+    levelAt(arg, asLaid(project, { layer: project.layers[0]!, lifted: own }, low)),
 })
 
 /** How high every layer stands: what the section draws. */
@@ -291,9 +295,13 @@ export const levels = node('levels', {
 })
 
 /** Where no pad may lie under a layer, a path for each reason. */
-function notAllowed(project: Project, layerId: string, pieces: readonly PieceHeight[], memo: Memo) {
+function notAllowed(
+  project: Project,
+  { layerId, pieces }: { layerId: string; pieces: readonly PieceHeight[] },
+  memo: Memo,
+) {
   const hidden = hidingRegion(project, layerId, memo)
-  const parts = pieces.flatMap((piece) => whyNotUnder(project, piece, hidden, memo))
+  const parts = pieces.flatMap((piece) => whyNotUnder(project, { piece, hidden }, memo))
   return [...groupBy(parts, ({ why }) => why)].map(([why, own]) => ({
     why,
     path: regionToPath(own.flatMap(({ region }) => region)),
@@ -308,7 +316,7 @@ export const padMap = node('pad map', {
   compute: ({ project, arg, memo }, { own, pieces }) => ({
     pads: own.pads,
     allowedPath: regionToPath(own.layer.allowed),
-    notAllowed: own.layer.farthestMm === null ? [] : notAllowed(project, arg, pieces, memo),
+    notAllowed: own.layer.farthestMm === null ? [] : notAllowed(project, { layerId: arg, pieces }, memo),
     layer: numbersOf(own.layer),
   }),
   view: (map) => map,

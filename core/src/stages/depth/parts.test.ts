@@ -66,8 +66,8 @@ describe('foam', () => {
 })
 
 describe('a rectangle in a region', () => {
-  const shapeOf = (x: number, y: number, w: number, h: number, deg: number) =>
-    mapPolygon([1, 0, 0, 1, x, y], mapPolygon(rotation(deg), rectangle(-w / 2, -h / 2, w, h)))
+  const shapeOf = ([x, y]: readonly [number, number], { w, h }: { w: number; h: number }, deg: number) =>
+    mapPolygon([1, 0, 0, 1, x, y], mapPolygon(rotation(deg), rectangle([-w / 2, -h / 2], w, h)))
 
   it('is held just where a boolean says that all of it lies inside', () => {
     const at = fc.double({ min: -22, max: 22, noNaN: true })
@@ -85,10 +85,10 @@ describe('a rectangle in a region', () => {
           { minLength: 6, maxLength: 6 },
         ),
         (star0, list) => {
-          const region = subtract([star0], [ellipse(3, 2, 2)])
+          const region = subtract([star0], [ellipse([3, 2], 2)])
           const edges = new Edges(region)
           for (const [x, y, w, h, deg] of list) {
-            const inside = regionArea(intersect([shapeOf(x, y, w, h, deg)], region)) / (w * h)
+            const inside = regionArea(intersect([shapeOf([x, y], { w, h }, deg)], region)) / (w * h)
             // Near misses are left to rounding.
             if (inside > 0.99999) expect(edges.holds(x, y, w * 0.96, h * 0.96, deg)).toBe(true)
             if (inside < 0.995) expect(edges.holds(x, y, w, h, deg)).toBe(false)

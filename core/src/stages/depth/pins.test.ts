@@ -24,13 +24,17 @@ const codes = (project: Project) => pinSnags(project, depthPlan(project).pins).m
 const back = plate('back', 0, [0, 0, 200, 160])
 /** A sheet with a round opening, so much over what is below. */
 const frame = (gapMm: number): Layer =>
-  card('ring', gapMm, subtract([rectangle(0, 0, 200, 160)], [ellipse(100, 80, 45)]))
+  card('ring', gapMm, subtract([rectangle([0, 0], 200, 160)], [ellipse([100, 80], 45)]))
 
 /** What hides: the sheet in front, and past its edges the frame's lip. */
-const cover = subtract([rectangle(-60, -60, 320, 280)], [ellipse(100, 80, 45)])
+const cover = subtract([rectangle([-60, -60], 320, 280)], [ellipse([100, 80], 45)])
 
 /** Places that an eye from 16 sides at an angle sees past a cover that lies so high: by brute force. */
-function isSeen(cover: Region, [x, y]: readonly [number, number], heightMm: number, deg: number): boolean {
+function isSeen(
+  cover: Region,
+  [x, y]: readonly [number, number],
+  { heightMm, deg }: { heightMm: number; deg: number },
+): boolean {
   const reach = heightMm * Math.tan((deg * Math.PI) / 180)
   return Array.from({ length: 17 }, (_, k) => {
     const [dx, dy] = k === 16 ? [0, 0] : [Math.cos((k * Math.PI) / 8), Math.sin((k * Math.PI) / 8)]
@@ -44,10 +48,10 @@ describe('pins into fabric', () => {
     const { pins, shim } = depthPlan(project)
     expect(pins!.at.length).toBeGreaterThanOrEqual(4)
     expect(shim).toBeNull()
-    const inner = offset([rectangle(0, 0, 200, 160)], -3.9)
+    const inner = offset([rectangle([0, 0], 200, 160)], -3.9)
     for (const at of pins!.at) {
       expect(regionContains(inner, ...at)).toBe(true)
-      expect(isSeen(cover, at, 3, project.plan.viewingDeg)).toBe(false)
+      expect(isSeen(cover, at, { heightMm: 3, deg: project.plan.viewingDeg })).toBe(false)
     }
     const pairs = pins!.at.flatMap((a, i) =>
       pins!.at.slice(i + 1).map((b) => Math.hypot(a[0] - b[0], a[1] - b[1])),
@@ -85,7 +89,7 @@ describe('pins into fabric', () => {
     const wide = setPlan(pinned(onFabric(back, frame(3))), { viewingDeg: 55 })
     const { at } = depthPlan(wide).pins!
     expect(at.length).toBeGreaterThan(1)
-    for (const place of at) expect(isSeen(cover, place, 3, 55)).toBe(false)
+    for (const place of at) expect(isSeen(cover, place, { heightMm: 3, deg: 55 })).toBe(false)
   })
 
   it('go in first, and nothing is fixed to the board after', () => {

@@ -98,7 +98,7 @@ export function shimsOf(project: Project, { shim, lip, pieces }: DepthPlan): Fil
     where: 'behind',
     path: regionToPath(
       shim!.at.map(([x, y]) =>
-        rectangle(x - shim!.widthMm / 2, y - shim!.heightMm / 2, shim!.widthMm, shim!.heightMm),
+        rectangle([x - shim!.widthMm / 2, y - shim!.heightMm / 2], shim!.widthMm, shim!.heightMm),
       ),
     ),
     thicknessMm: shim!.partsMm[k]!,

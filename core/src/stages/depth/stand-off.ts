@@ -55,7 +55,7 @@ export function addStandOff(project: Project, stock: readonly Paper[]): Project 
   const { rimMm } = bare.drawer.cutter
   const pieces = fits(ring, sheet, rimMm) ? ring : inStrips(lip)
   const layers = Array.from({ length: n }, (_, k) =>
-    makeLayer(`stand-off-${k + 1}`, `Stand-off ring ${k + 1}`, pieces, {
+    makeLayer({ id: `stand-off-${k + 1}`, name: `Stand-off ring ${k + 1}` }, pieces, {
       role: 'stand-off',
       numbered: false,
       colour: sheet.colour,
@@ -66,8 +66,7 @@ export function addStandOff(project: Project, stock: readonly Paper[]): Project 
   return assignPaper(
     added,
     added.layers.slice(-n).map(({ id }) => id),
-    sheet,
-    stock,
+    { paper: sheet, stock },
   )
 }
 

@@ -15,21 +15,21 @@ const topper = (project: Project, more: Partial<typeof mount> = {}): Project => 
   mount: { ...mount, ...more },
 })
 const strip = (id: string, joint: 'glue' | 'foam') => ({
-  ...card(id, 1, [rectangle(0, 0, 120, 20)]),
+  ...card(id, 1, [rectangle([0, 0], 120, 20)]),
   joint: { kind: joint, gapMm: joint === 'foam' ? 1 : 0, pinned: false },
 })
 
 describe('a topper on its sticks', () => {
   it('weighs what its card weighs, about the middle of all of it', () => {
     const project = topper(
-      stack('free', card('a', 0, [rectangle(0, 0, 100, 20)]), card('b', 0, [rectangle(80, 0, 20, 20)])),
+      stack('free', card('a', 0, [rectangle([0, 0], 100, 20)]), card('b', 0, [rectangle([80, 0], 20, 20)])),
     )
     const held = topperHold(project)!
     // 216 gsm where no paper is chosen: 2000 mm² about x 50 and 400 mm² about x 90.
     expect(held.massG).toBeCloseTo((2400 / 1e6) * 216, 9)
     expect(held.centre.x).toBeCloseTo((2000 * 50 + 400 * 90) / 2400, 9)
     expect(held.centre.y).toBeCloseTo(10, 9)
-    expect(topperHold(stack('card', card('a', 0, [rectangle(0, 0, 9, 9)])))).toBeNull()
+    expect(topperHold(stack('card', card('a', 0, [rectangle([0, 0], 9, 9)])))).toBeNull()
   })
 
   it('sinks at its ends as a beam does: glued sheets as one, sheets on foam each by itself', () => {
@@ -51,7 +51,7 @@ describe('a topper on its sticks', () => {
     expect(codes({ sticks: 2 })).toEqual([])
     expect(codes({ sticks: 1, stickPlacesMm: [20] })).toContain('topper-turns')
     expect(codes({ sticks: 2, stickPlacesMm: [40, 130] })).toContain('stick-without-card')
-    const long = topper(stack('free', card('a', 0, [rectangle(0, 0, 300, 20)])), { sticks: 1 })
+    const long = topper(stack('free', card('a', 0, [rectangle([0, 0], 300, 20)])), { sticks: 1 })
     expect(codes({}, long)).toEqual(['topper-droops'])
     expect(codes({}, demo('bon-voyage'))).toEqual([])
   })
@@ -69,16 +69,16 @@ describe('a topper on its sticks', () => {
   })
 
   it('has a cover that hides within the back, is cut mirrored, and goes on when the sticks are dry', () => {
-    const back = subtract([ellipse(40, 30, 30)], [ellipse(40, 30, 8)])
+    const back = subtract([ellipse([40, 30], 30)], [ellipse([40, 30], 8)])
     const project = addCover(
-      topper(stack('free', card('back', 0, back), card('front', 1, [ellipse(40, 30, 20)]))),
+      topper(stack('free', card('back', 0, back), card('front', 1, [ellipse([40, 30], 20)]))),
     )
     const cover = coverOf(project)!
     expect(project.layers[0]).toBe(cover)
     expect(cover.cutMirrored).toBe(true)
     const area = regionArea(layerRegion(cover))
     expect(area).toBeCloseTo(Math.PI * 29.5 ** 2, -1)
-    expect(regionArea(intersect(layerRegion(cover), [ellipse(40, 30, 30)]))).toBeCloseTo(area, 3)
+    expect(regionArea(intersect(layerRegion(cover), [ellipse([40, 30], 30)]))).toBeCloseTo(area, 3)
     expect(addCover(project)).toBe(project)
     // The sticks still go onto the back, not onto the cover.
     expect(topperHold(setLayer(project, 'cover', { pieces: cover.pieces }))!.sticks).toHaveLength(2)

@@ -200,7 +200,7 @@ export function addCover(project: Project): Project {
   if (project.mount.kind !== 'topper' || layers.length === 0 || coverOf(project)) return project
   const back = backOf(layers)
   const outline = union(...layerRegion(back).map(({ outer }) => [{ outer, holes: [] }]))
-  const own = makeLayer('cover', 'Cover behind the sticks', offset(outline, -COVER_IN_MM), {
+  const own = makeLayer({ id: 'cover', name: 'Cover behind the sticks' }, offset(outline, -COVER_IN_MM), {
     role: 'cover',
     numbered: false,
     cutMirrored: true,

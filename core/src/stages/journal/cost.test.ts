@@ -24,7 +24,10 @@ const plain = stack(
 )
 const project = assignNearest(plain, ['back', 'mid'], starterStock())
 const { loads, depth, cost } = results(project)
-const line = (kind: CostKind, amount: number, price: number, what: string = kind): CostLine => ({
+const line = (
+  kind: CostKind,
+  { amount, price, what = kind }: { amount: number; price: number; what?: string },
+): CostLine => ({
   kind,
   what,
   amount,
@@ -129,16 +132,16 @@ describe('lines of cost', () => {
 
   it('keep their order within a kind', () => {
     const mixed = [
-      line('hands', 1, 1),
-      line('paper', 1, 1, 'b'),
-      line('foam', 1, 1),
-      line('paper', 1, 1, 'a'),
+      line('hands', { amount: 1, price: 1 }),
+      line('paper', { amount: 1, price: 1, what: 'b' }),
+      line('foam', { amount: 1, price: 1 }),
+      line('paper', { amount: 1, price: 1, what: 'a' }),
     ]
     expect(inOrder(mixed).map(({ what }) => what)).toEqual(['b', 'a', 'foam', 'hands'])
   })
 
   it('add up by what the maker asks for: off-cuts are paper, wear and glue are other things', () => {
-    const lines = COST_KINDS.map((kind, k) => line(kind, 1, 2 ** k))
+    const lines = COST_KINDS.map((kind, k) => line(kind, { amount: 1, price: 2 ** k }))
     const at = (...kinds: CostKind[]) =>
       kinds.reduce((total, kind) => total + 2 ** COST_KINDS.indexOf(kind), 0)
     expect(sumOf(lines)).toEqual({
@@ -152,11 +155,11 @@ describe('lines of cost', () => {
 
   it('go by name where that is a glue or a thing, the dearest first', () => {
     const lines = [
-      line('paper', 2, 1, 'Shell'),
-      line('paper', 1, 1, 'Oyster'),
-      line('glue', 1, 0.5, 'tacky glue'),
-      line('part', 1, 9, 'frame'),
-      line('mat', 1, 0),
+      line('paper', { amount: 2, price: 1, what: 'Shell' }),
+      line('paper', { amount: 1, price: 1, what: 'Oyster' }),
+      line('glue', { amount: 1, price: 0.5, what: 'tacky glue' }),
+      line('part', { amount: 1, price: 9, what: 'frame' }),
+      line('mat', { amount: 1, price: 0 }),
     ]
     expect(costByPart(lines)).toEqual([
       { name: 'frame', cost: 9 },

@@ -179,7 +179,7 @@ function offCuts(loads: readonly Load[]): CostLine[] {
   const byPaper = new Map<string, CostLine>()
   for (const { paper, onOffCut, outline } of loads) {
     if (!onOffCut) continue
-    const share = polygonArea(outline) / polygonArea(rectangle(0, 0, paper.widthMm, paper.heightMm))
+    const share = polygonArea(outline) / polygonArea(rectangle([0, 0], paper.widthMm, paper.heightMm))
     const amount = (byPaper.get(paper.id)?.amount ?? 0) + share
     byPaper.set(paper.id, {
       kind: 'off-cut',

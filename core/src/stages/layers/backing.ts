@@ -5,7 +5,7 @@ import { makeLayer } from './intake/intake'
 
 /** A full sheet that lies on the back board and bears no number. */
 export const backingLayer = (sheet: Region): Layer =>
-  makeLayer('backing', 'Backing', sheet, {
+  makeLayer({ id: 'backing', name: 'Backing' }, sheet, {
     role: 'backing',
     numbered: false,
     joint: { kind: 'glue', gapMm: 0, pinned: false },

@@ -16,7 +16,7 @@ const tinted = (layer: Layer, tint: object): Layer => ({ ...layer, tint: tintSch
 
 describe('colouring by hand', () => {
   const sheet = plate('sheet', 0, [0, 0, 100, 100])
-  const shown = [rectangle(20, 20, 40, 30)]
+  const shown = [rectangle([20, 20], 40, 30)]
 
   it('goes over what shows and a bleed round it, as far as there is card', () => {
     const { wash, edge, dots } = colouringOf(tinted(sheet, { bleedMm: 5 }), shown)!
@@ -25,24 +25,24 @@ describe('colouring by hand', () => {
     expect(edge).toEqual([])
     expect(dots.length).toBeGreaterThan(15)
     for (const [x, y] of dots) {
-      expect(regionContains([rectangle(20, 20, 40, 30)], x, y)).toBe(false)
+      expect(regionContains([rectangle([20, 20], 40, 30)], x, y)).toBe(false)
       expect(regionContains(layerRegion(sheet), x, y)).toBe(true)
     }
     // At the edge of the sheet there is no card beyond it, and no dot.
-    const atEdge = colouringOf(tinted(sheet, { bleedMm: 5 }), [rectangle(0, 0, 100, 30)])!
+    const atEdge = colouringOf(tinted(sheet, { bleedMm: 5 }), [rectangle([0, 0], 100, 30)])!
     expect(regionArea(atEdge.wash)).toBeCloseTo(100 * 35, 0)
     for (const [, y] of atEdge.dots) expect(y).toBeCloseTo(35, 6)
   })
 
   it('darkens edges of the card, within what is coloured', () => {
     const border = card('border', 0, [
-      { outer: rectangle(0, 0, 100, 100).outer, holes: [rectangle(30, 30, 40, 40).outer] },
+      { outer: rectangle([0, 0], 100, 100).outer, holes: [rectangle([30, 30], 40, 40).outer] },
     ])
-    const { edge, wash } = colouringOf(tinted(border, { edgeInkId: 'ink-slate', edgeMm: 3, bleedMm: 2 }), [rectangle(0, 0, 30, 100)])! // prettier-ignore
+    const { edge, wash } = colouringOf(tinted(border, { edgeInkId: 'ink-slate', edgeMm: 3, bleedMm: 2 }), [rectangle([0, 0], 30, 100)])! // prettier-ignore
     expect(regionArea(subtract(edge, wash))).toBeLessThan(0.01)
-    expect(regionArea(intersect(edge, [rectangle(4, 4, 20, 90)]))).toBeLessThan(0.01)
+    expect(regionArea(intersect(edge, [rectangle([4, 4], 20, 90)]))).toBeLessThan(0.01)
     // Left, above and below: 3 mm along the outer edge; 2 mm of bleed along the opening.
-    expect(regionArea(intersect(edge, [rectangle(0, 40, 3, 20)]))).toBeCloseTo(60, 1)
+    expect(regionArea(intersect(edge, [rectangle([0, 40], 3, 20)]))).toBeCloseTo(60, 1)
     expect(colouringOf(border, shown)).toBeNull()
   })
 

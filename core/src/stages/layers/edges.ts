@@ -38,7 +38,7 @@ export function withEdge(project: Project, layerId: string, edge: Edge): Project
   const region = edged(layerRegion(layer), edge).filter((face) => polygonArea(face) > 0.05)
   if (region.length === 0) return project
   return {
-    ...setLayer(project, layerId, { pieces: makeLayer(layerId, layer.name, region).pieces }),
+    ...setLayer(project, layerId, { pieces: makeLayer({ id: layerId, name: layer.name }, region).pieces }),
     plan: { ...project.plan, pins: project.plan.pins.filter((pin) => pin.layerId !== layerId) },
   }
 }
@@ -57,7 +57,7 @@ export function edged(region: Region, { kind, mm, roomMm = mm }: Edge): Polygon[
     )
     return subtract(
       region,
-      ways.flatMap(({ outer }) => spread(outer, mm + roomMm).map(({ x, y }) => ellipse(x, y, mm / 2))),
+      ways.flatMap(({ outer }) => spread(outer, mm + roomMm).map(({ x, y }) => ellipse([x, y], mm / 2))),
     )
   }
   const edge = kind === 'scalloped' ? scalloped(outers, mm) : torn(outers, mm)
@@ -71,7 +71,7 @@ function scalloped(outers: readonly Ring[], widthMm: number): Polygon[] {
     const radius = (perimeter(outer) / places.length / 2) * SCALLOP_OVERLAP
     return union(
       [{ outer, holes: [] }],
-      places.map(({ x, y }) => ellipse(x, y, radius)),
+      places.map(({ x, y }) => ellipse([x, y], radius)),
     )
   })
 }

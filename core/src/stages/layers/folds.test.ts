@@ -13,7 +13,7 @@ const folded = (region: Region, folds: Fold[]) => foldedLayer(region, { folds, b
 const rounded = (mm: number) => Math.round(mm * 10) / 10
 
 describe('a folded piece', () => {
-  const sheet = [rectangle(0, 0, 60, 20)]
+  const sheet = [rectangle([0, 0], 60, 20)]
 
   it('has a body that lies flat and flaps that rise by their length and angle', () => {
     const { body, flaps } = folded(sheet, [fold([20, 0, 20, 20], 90), fold([55, 0, 55, 20], 30, 'down')])
@@ -22,7 +22,7 @@ describe('a folded piece', () => {
   })
 
   it('lies flat between wings that are larger than it', () => {
-    const bird = [rectangle(0, 0, 60, 20)]
+    const bird = [rectangle([0, 0], 60, 20)]
     const { body, flaps } = folded(bird, [fold([27, 0, 27, 20], 30), fold([33, 0, 33, 20], 30)])
     expect(regionArea(body)).toBeCloseTo(6 * 20, 0)
     expect(flaps.map(({ riseMm }) => rounded(riseMm))).toEqual([13.5, 13.5])
@@ -53,7 +53,7 @@ describe('a folded piece', () => {
 })
 
 describe('a piece that hands form', () => {
-  const disc = [ellipse(50, 50, 40)]
+  const disc = [ellipse([50, 50], 40)]
 
   it('stays flat round its middle and rises beyond', () => {
     const { body, flaps } = foldedLayer(disc, {

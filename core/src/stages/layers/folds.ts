@@ -69,7 +69,10 @@ export function folded(region: Region, { folds, shaping, blanks }: FoldedLayer):
   if (own.length === 1 && parts.length === 2 && polygonArea(second!) > EVEN * polygonArea(first!)) {
     const fold = { ...own[0]!, deg: own[0]!.deg / 2 }
     // Neither half lies flat: what is glued is a strip along the fold.
-    const flaps = parts.map((part) => ({ region: [part], riseMm: rise(part, fold, 0, signed(fold)) }))
+    const flaps = parts.map((part) => ({
+      region: [part],
+      riseMm: rise(part, fold, { startMm: 0, deg: signed(fold) }),
+    }))
     return { body: region, flaps }
   }
   const joins = joinsOf(parts, own)
@@ -114,7 +117,7 @@ function bodyOf(parts: readonly Polygon[], joins: readonly Join[]): number {
 /** A piece that hands curl, cup or roll: round its middle it stays flat, and the rest rises. */
 function shaped(region: Region, { flatMm, riseMm }: Layer['shaping']): Folded {
   const { minX, minY, maxX, maxY } = regionBox(region)
-  const middle = [ellipse((minX + maxX) / 2, (minY + maxY) / 2, Math.max(flatMm, 0.1) / 2)]
+  const middle = [ellipse([(minX + maxX) / 2, (minY + maxY) / 2], Math.max(flatMm, 0.1) / 2)]
   const body = intersect(region, middle)
   const rest = subtract(region, middle)
   // What is open in its middle rests where it is.
@@ -136,14 +139,14 @@ function turned(parts: readonly Polygon[], body: number, joins: readonly Join[])
       if (!rest.delete(k)) continue
       const start = from.heightAt(middleOf(fold))
       const deg = from.deg + signed(fold)
-      flaps.push({ region: [parts[k]!], riseMm: rise(parts[k]!, fold, start, deg) })
+      flaps.push({ region: [parts[k]!], riseMm: rise(parts[k]!, fold, { startMm: start, deg }) })
       open.push({ k, deg, heightAt: (p) => start + away(fold, p) * Math.sin((deg * Math.PI) / 180) })
     }
   return flaps
 }
 
 /** How far the farthest corner of a part comes to stand, turned by degrees about a fold that is at a height. */
-function rise(part: Polygon, fold: Fold, startMm: number, deg: number): number {
+function rise(part: Polygon, fold: Fold, { startMm, deg }: { startMm: number; deg: number }): number {
   const farthest = Math.max(
     0,
     ...polygonRings(part).map((ring) => {

@@ -31,7 +31,7 @@ import {
 
 const svg = (body: string, head = 'width="100mm" height="100mm" viewBox="0 0 100 100"') =>
   `<svg xmlns="http://www.w3.org/2000/svg" ${head}>${body}</svg>`
-const rect = (x: number, y: number, w: number, h: number, fill: string) =>
+const rect = ([x, y]: readonly [number, number], [w, h]: readonly [number, number], fill: string) =>
   `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${fill}"/>`
 const take = (body: string, head?: string) => intake(readSvg(svg(body, head)))
 const summary = (layers: readonly Layer[]) =>
@@ -48,15 +48,18 @@ describe('layers of a drawing', () => {
   it('are one for each colour where nothing forces more', () => {
     expect(
       summary(
-        take(rect(0, 0, 100, 100, '#00f') + rect(10, 10, 20, 20, '#f00') + rect(60, 60, 20, 20, '#f00'))
-          .layers,
+        take(
+          rect([0, 0], [100, 100], '#00f') +
+            rect([10, 10], [20, 20], '#f00') +
+            rect([60, 60], [20, 20], '#f00'),
+        ).layers,
       ),
     ).toEqual(['#0000ff 10000', '#ff0000 800'])
   })
 
   it('are two where a colour lies both under and over another', () => {
     const { layers } = take(
-      rect(0, 0, 90, 90, '#00f') + rect(10, 10, 50, 50, '#f00') + rect(20, 20, 10, 10, '#00f'),
+      rect([0, 0], [90, 90], '#00f') + rect([10, 10], [50, 50], '#f00') + rect([20, 20], [10, 10], '#00f'),
     )
     expect(summary(layers)).toEqual(['#0000ff 8100', '#ff0000 2500', '#0000ff 100'])
     expect(layers.map((l) => l.name)).toEqual(
@@ -69,11 +72,11 @@ describe('layers of a drawing', () => {
 
   it('come from named groups, colours kept apart', () => {
     const { layers } = take(
-      `<g id="Sky">${rect(0, 0, 100, 100, '#00f')}</g><g id="Hills">${rect(0, 50, 100, 50, '#0a0')}</g><g id="Sun">${rect(40, 10, 20, 20, '#00f')}</g>`,
+      `<g id="Sky">${rect([0, 0], [100, 100], '#00f')}</g><g id="Hills">${rect([0, 50], [100, 50], '#0a0')}</g><g id="Sun">${rect([40, 10], [20, 20], '#00f')}</g>`,
     )
     expect(layers.map((l) => l.name)).toEqual(['Sky', 'Hills', 'Sun'])
     const several = take(
-      `<g id="Sky">${rect(0, 0, 100, 100, '#00f')}${rect(5, 5, 9, 9, '#f00')}</g><g id="Hills">${rect(0, 50, 100, 50, '#0a0')}${rect(9, 60, 9, 9, '#0a0')}</g>`,
+      `<g id="Sky">${rect([0, 0], [100, 100], '#00f')}${rect([5, 5], [9, 9], '#f00')}</g><g id="Hills">${rect([0, 50], [100, 50], '#0a0')}${rect([9, 60], [9, 9], '#0a0')}</g>`,
     )
     expect(several.layers.map((l) => l.name)).toEqual([
       expect.stringMatching(/^Sky, .*blue$/),
@@ -84,7 +87,7 @@ describe('layers of a drawing', () => {
 
   it('bear names by which seven yellows are told apart, light to dark', () => {
     const yellows = ['#fff7b0', '#fff29a', '#ffee85', '#ffe96b', '#fde558', '#f8df45', '#f1d732']
-    const { layers } = take(yellows.map((fill, i) => rect(i * 12, 0, 10, 10, fill)).join(''))
+    const { layers } = take(yellows.map((fill, i) => rect([i * 12, 0], [10, 10], fill)).join(''))
     const names = yellows.map((hex) => layers.find((layer) => layer.colour === hex)!.name)
     expect(new Set(names).size).toBe(7)
     expect(names.some((name) => /\d/.test(name))).toBe(false)
@@ -100,7 +103,7 @@ describe('layers of a drawing', () => {
 
   it('join shapes that touch into one piece, and count what falls out loose', () => {
     const [layer] = take(
-      rect(0, 0, 50, 50, '#f00') + rect(50, 0, 20, 20, '#f00') + rect(90, 90, 5, 5, '#f00'),
+      rect([0, 0], [50, 50], '#f00') + rect([50, 0], [20, 20], '#f00') + rect([90, 90], [5, 5], '#f00'),
     ).layers
     expect(layer!.pieces).toHaveLength(2)
     const figures = layerFigures(layer!)
@@ -120,12 +123,12 @@ describe('layers of a drawing', () => {
     fc.assert(
       fc.property(fc.array(cell, { minLength: 1, maxLength: 9 }), (cells) => {
         const drawing = readSvg(
-          svg(cells.map(([x, y, w, h, c]) => rect(x * 10, y * 10, w * 10, h * 10, c)).join('')),
+          svg(cells.map(([x, y, w, h, c]) => rect([x * 10, y * 10], [w * 10, h * 10], c)).join('')),
         )
         const layers = intake(drawing).layers.map((l) => ({ region: layerRegion(l), colour: l.colour }))
         for (let x = 0; x < 80; x += 10)
           for (let y = 0; y < 80; y += 10) {
-            const spot = [rectangle(x + 4, y + 4, 2, 2)]
+            const spot = [rectangle([x + 4, y + 4], 2, 2)]
             expect(seenAt(layers, spot)).toBe(seenAt(drawing.shapes, spot))
           }
       }),
@@ -136,8 +139,8 @@ describe('layers of a drawing', () => {
   it('are as few as any order allows', () => {
     // Chains over each other: A B A B needs four, apart they need two.
     const box = (x: number) => ({
-      region: [rectangle(x, 0, 10, 10)],
-      box: regionBox([rectangle(x, 0, 10, 10)]),
+      region: [rectangle([x, 0], 10, 10)],
+      box: regionBox([rectangle([x, 0], 10, 10)]),
     })
     const chain = ['a', 'b', 'a', 'b'].map((label) => ({ ...box(0), label }))
     expect(sequenceLayers(chain)).toHaveLength(4)
@@ -155,7 +158,7 @@ describe('layers of a drawing', () => {
 })
 
 describe('taking a drawing into a project', () => {
-  const page = `<g id="A">${rect(0, 0, 200, 200, '#fff')}</g><g id="B">${rect(50, 50, 20, 20, '#f00')}</g>`
+  const page = `<g id="A">${rect([0, 0], [200, 200], '#fff')}</g><g id="B">${rect([50, 50], [20, 20], '#f00')}</g>`
 
   it('lays a page of the backing’s size exactly on it, the backmost layer on the board', () => {
     const project = takeIn(stack('frame'), take(page, 'width="200mm" height="200mm" viewBox="0 0 200 200"'))
@@ -166,14 +169,14 @@ describe('taking a drawing into a project', () => {
   })
 
   it('centres any other at its true size', () => {
-    const project = takeIn(stack('frame'), take(rect(0, 0, 40, 60, '#f00')))
+    const project = takeIn(stack('frame'), take(rect([0, 0], [40, 60], '#f00')))
     const b = regionBox(layerRegion(project.layers[0]!))
     expect([b.minX, b.minY, b.maxX, b.maxY]).toEqual([80, 70, 120, 130])
   })
 
   it('puts a second drawing in front of the first', () => {
-    const once = takeIn(stack('frame'), take(rect(0, 0, 40, 60, '#f00')))
-    const twice = takeIn(once, take(rect(0, 0, 40, 60, '#f00')))
+    const once = takeIn(stack('frame'), take(rect([0, 0], [40, 60], '#f00')))
+    const twice = takeIn(once, take(rect([0, 0], [40, 60], '#f00')))
     expect(twice.layers).toHaveLength(2)
     expect(twice.layers[1]!.role).toBe('plain')
     expect(twice.layers[1]!.id).not.toBe(twice.layers[0]!.id)
@@ -182,7 +185,10 @@ describe('taking a drawing into a project', () => {
 
 describe('a full sheet behind', () => {
   it('fills the frame under what is there, which then is no backing any more', () => {
-    const project = takeIn(stack('frame'), take(rect(10, 10, 30, 30, '#f00') + rect(20, 20, 30, 30, '#00f')))
+    const project = takeIn(
+      stack('frame'),
+      take(rect([10, 10], [30, 30], '#f00') + rect([20, 20], [30, 30], '#00f')),
+    )
     const backed = addBacking(project)
     expect(backed.layers.map((l) => l.role)).toEqual(['backing', 'plain', 'plain'])
     expect(regionBox(layerRegion(backed.layers[0]!))).toEqual({ minX: 0, minY: 0, maxX: 200, maxY: 200 })
@@ -247,7 +253,7 @@ describe('gathering a colour', () => {
 
   it('is offered for outlines painted shape by shape, not for grounds that others lie on, nor where nothing lies between', () => {
     const ringed = [0, 1, 2].flatMap((i) => [
-      rect(20 * i, 20, 20, 20, ['#f00', '#0f0', '#00f'][i]!),
+      rect([20 * i, 20], [20, 20], ['#f00', '#0f0', '#00f'][i]!),
       `<path fill="#000" fill-rule="evenodd" d="M${20 * i - 1} 19h22v22h-22zM${20 * i + 1} 21v18h18v-18z"/>`,
     ])
     const project = takeIn(
@@ -282,9 +288,9 @@ describe('what shows', () => {
     const lip = mount.kind === 'frame' ? (mount.spacer.widthMm - mount.opening.widthMm) / 2 : 0
     const inView =
       mount.kind === 'frame'
-        ? intersect(all, [rectangle(lip, lip, mount.opening.widthMm, mount.opening.heightMm)])
+        ? intersect(all, [rectangle([lip, lip], mount.opening.widthMm, mount.opening.heightMm)])
         : mount.kind === 'card'
-          ? intersect(all, [rectangle(0, 0, 140, 140)])
+          ? intersect(all, [rectangle([0, 0], 140, 140)])
           : all
     expect(seen).toBeCloseTo(regionArea(inView), 0)
   })
@@ -316,10 +322,14 @@ describe('names of colours', () => {
 })
 
 it('sorts pieces largest first and names them', () => {
-  const layer = makeLayer('x', 'X', subtract([rectangle(0, 0, 60, 60)], [rectangle(20, -1, 2, 70)]))
+  const layer = makeLayer(
+    { id: 'x', name: 'X' },
+    subtract([rectangle([0, 0], 60, 60)], [rectangle([20, -1], 2, 70)]),
+  )
   expect(layer.pieces.map((p) => p.id)).toEqual(['p1', 'p2'])
   expect(layerFigures(layer).openings).toBe(0)
-  expect(layerFigures(makeLayer('y', 'Y', [rectangle(0, 0, 60, 60), rectangle(80, 0, 1, 1)])).specks).toEqual(
-    ['p2'],
-  )
+  expect(
+    layerFigures(makeLayer({ id: 'y', name: 'Y' }, [rectangle([0, 0], 60, 60), rectangle([80, 0], 1, 1)]))
+      .specks,
+  ).toEqual(['p2'])
 })

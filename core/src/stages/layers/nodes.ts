@@ -265,7 +265,7 @@ export const marks = node('marks', {
 
 /** Soundness of all layers of a project, back to front. Needs the geometry loaded. */
 export const soundnessOf = (project: Project): Soundness[] =>
-  builtLayers(project).map((layer) => soundness(project, layer, safeStripOf(project, layer)))
+  builtLayers(project).map((layer) => soundness(project, layer, { safeMm: safeStripOf(project, layer) }))
 
 const prints = node('snags of prints', {
   stage: 'layers',

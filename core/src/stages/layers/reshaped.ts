@@ -6,9 +6,8 @@ import { makeLayer } from './intake/intake'
 export function reshaped(
   project: Project,
   { id, name }: Layer,
-  region: Region,
-  more: Partial<Pick<Layer, 'ties'>> = {},
+  { region, ...more }: { region: Region } & Partial<Pick<Layer, 'ties'>>,
 ): Project {
-  const next = setLayer(project, id, { pieces: makeLayer(id, name, region).pieces, ...more })
+  const next = setLayer(project, id, { pieces: makeLayer({ id, name }, region).pieces, ...more })
   return { ...next, plan: { ...next.plan, pins: next.plan.pins.filter(({ layerId }) => layerId !== id) } }
 }

@@ -47,7 +47,7 @@ describe('layers made of layers', () => {
   it('lose their small openings only', () => {
     const lace = stack(
       'card',
-      card('a', 0, subtract([rectangle(0, 0, 60, 40)], [ellipse(15, 20, 1), ellipse(40, 20, 8)])),
+      card('a', 0, subtract([rectangle([0, 0], 60, 40)], [ellipse([15, 20], 1), ellipse([40, 20], 8)])),
     )
     const filled = fillHoles(lace, 'a', 10)
     expect(layerRegion(filled.layers[0]!)[0]!.holes).toHaveLength(1)
@@ -93,7 +93,7 @@ describe('pieces and openings one by one', () => {
   it('are filled alone: the innermost opening round a place', () => {
     const frame = stack(
       'card',
-      card('a', 0, subtract([rectangle(0, 0, 60, 40)], [ellipse(15, 20, 5), ellipse(40, 20, 8)])),
+      card('a', 0, subtract([rectangle([0, 0], 60, 40)], [ellipse([15, 20], 5), ellipse([40, 20], 8)])),
     )
     const filled = fillOpening(frame, 'a', { x: 15, y: 20 })
     expect(areaOf(filled, 'a') - areaOf(frame, 'a')).toBeCloseTo(Math.PI * 25, 0)
@@ -138,7 +138,7 @@ describe('a layer that is cut flat and then rolled', () => {
 })
 
 describe('edges', () => {
-  const sheet = subtract([rectangle(0, 0, 100, 60)], [ellipse(50, 30, 10)])
+  const sheet = subtract([rectangle([0, 0], 100, 60)], [ellipse([50, 30], 10)])
 
   it('are scalloped by even bumps, openings left as they are', () => {
     const out = edged(sheet, { kind: 'scalloped', mm: 8 })
@@ -155,9 +155,9 @@ describe('edges', () => {
   it('are torn within their depth, the same each time', () => {
     const out = edged(sheet, { kind: 'torn', mm: 3 })
     expect(edged(sheet, { kind: 'torn', mm: 3 })).toEqual(out)
-    expect(regionArea(subtract(out, [rectangle(-1.6, -1.6, 103.2, 63.2)]))).toBeLessThan(0.01)
+    expect(regionArea(subtract(out, [rectangle([-1.6, -1.6], 103.2, 63.2)]))).toBeLessThan(0.01)
     expect(
-      regionArea(subtract([rectangle(1.6, 1.6, 96.8, 56.8)], [...out, ellipse(50, 30, 10)])),
+      regionArea(subtract([rectangle([1.6, 1.6], 96.8, 56.8)], [...out, ellipse([50, 30], 10)])),
     ).toBeLessThan(0.5)
     expect(regionArea(subtract(out, sheet))).toBeGreaterThan(20)
   })

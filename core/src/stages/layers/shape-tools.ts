@@ -40,7 +40,11 @@ function freeId(project: Project, base: string): string {
 }
 
 /** Layers with one put right in front of another, or right behind it. */
-const putBeside = (project: Project, layerId: string, layer: Layer, where: 'front' | 'behind'): Project => {
+const putBeside = (
+  project: Project,
+  layerId: string,
+  { layer, where }: { layer: Layer; where: 'front' | 'behind' },
+): Project => {
   const at = project.layers.findIndex((other) => other.id === layerId) + (where === 'front' ? 1 : 0)
   return { ...project, layers: [...project.layers.slice(0, at), layer, ...project.layers.slice(at)] }
 }
@@ -62,8 +66,8 @@ export function offsetCopy(
   const id = freeId(project, `${layerId}-${mm > 0 ? 'outset' : 'inset'}`)
   const name = `${layer.name}, ${mm > 0 ? 'larger' : 'smaller'}`
   const { paperId, joint, colour, assemblyId } = layer
-  const copy = makeLayer(id, name, region, { paperId, joint, colour, assemblyId })
-  return putBeside(project, layerId, copy, mm > 0 ? 'behind' : 'front')
+  const copy = makeLayer({ id, name }, region, { paperId, joint, colour, assemblyId })
+  return putBeside(project, layerId, { layer: copy, where: mm > 0 ? 'behind' : 'front' })
 }
 
 /** Takes the shape of one layer out of another, with room round it; the cutting layer stays. */
@@ -77,7 +81,7 @@ export function cutOut(
   const rest = subtract(layerRegion(layer), offset(layerRegion(by), roomMm)).filter(
     (face) => polygonArea(face) > CRUMB_MM2,
   )
-  return rest.length === 0 ? project : reshaped(project, layer, rest)
+  return rest.length === 0 ? project : reshaped(project, layer, { region: rest })
 }
 
 /** Closes the openings of a layer that are smaller than an area (mm²). */
@@ -91,7 +95,7 @@ export function fillHoles(project: Project, layerId: string, underMm2: number): 
   }))
   return filled.every((face, i) => face.holes.length === region[i]!.holes.length)
     ? project
-    : reshaped(project, layer, filled)
+    : reshaped(project, layer, { region: filled })
 }
 
 /** Closes the smallest opening of a layer round a place. */
@@ -102,11 +106,9 @@ export function fillOpening(project: Project, layerId: string, { x, y }: Point):
   const around = region.flatMap((face) => face.holes).filter((hole) => ringContains(hole, x, y))
   const [least] = around.toSorted((a, b) => holeArea(a) - holeArea(b))
   if (!least) return project
-  return reshaped(
-    project,
-    layer,
-    region.map((face) => ({ ...face, holes: face.holes.filter((hole) => hole !== least) })),
-  )
+  return reshaped(project, layer, {
+    region: region.map((face) => ({ ...face, holes: face.holes.filter((hole) => hole !== least) })),
+  })
 }
 
 /** Lays a strip of card into a layer, tying what it touches; or cuts one out of it. Needs the geometry loaded. */
@@ -123,7 +125,7 @@ export function drawStrip(
   const whole = next.filter((face) => polygonArea(face) > CRUMB_MM2)
   if (whole.length === 0) return project
   const ties = cut ? layer.ties : [...layer.ties, ...tiesOf(untied(layer), [{ from, to, widthMm }])]
-  return reshaped(project, layer, whole, { ties: ties.slice(-MOST.ties) })
+  return reshaped(project, layer, { region: whole, ties: ties.slice(-MOST.ties) })
 }
 
 /** Widens the strips of a layer that are too narrow round one place, and no others. Needs the geometry loaded. */
@@ -135,10 +137,10 @@ export function widenAt(
   const layer = shapeable(project, layerId)
   if (!layer) return project
   const region = layerRegion(layer)
-  const near = [ellipse(at.x, at.y, safeMm * NEAR)]
+  const near = [ellipse([at.x, at.y], safeMm * NEAR)]
   const around = intersect(region, near)
   const added = intersect(subtract(thickened(around, safeMm), around), near)
-  return added.length === 0 ? project : reshaped(project, layer, union(region, added))
+  return added.length === 0 ? project : reshaped(project, layer, { region: union(region, added) })
 }
 
 /** Round a place that is widened so many safe strips count. */
@@ -156,12 +158,10 @@ export function splitOff(project: Project, layerId: string, pieceIds: readonly s
     pieces: layer.pieces.filter((piece) => !pieceIds.includes(piece.id)),
   })
   return {
-    ...putBeside(
-      rest,
-      layerId,
-      { ...layer, id, name: `${layer.name}, part`, pieces: own, folds: [] },
-      'front',
-    ),
+    ...putBeside(rest, layerId, {
+      layer: { ...layer, id, name: `${layer.name}, part`, pieces: own, folds: [] },
+      where: 'front',
+    }),
     plan: without(project, layerId),
   }
 }
@@ -175,7 +175,7 @@ export function movePieces(
   const [layer, to] = [shapeable(project, layerId), shapeable(project, toId)]
   const own = layer?.pieces.filter((piece) => pieceIds.includes(piece.id)) ?? []
   if (!layer || !to || own.length === 0 || layerId === toId) return project
-  const joined = reshaped(project, to, union(layerRegion(to), own.flatMap(pieceRegion)))
+  const joined = reshaped(project, to, { region: union(layerRegion(to), own.flatMap(pieceRegion)) })
   return {
     ...setLayer(joined, layerId, { pieces: layer.pieces.filter((piece) => !pieceIds.includes(piece.id)) }),
     plan: without(joined, layerId),

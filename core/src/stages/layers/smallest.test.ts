@@ -14,8 +14,8 @@ const limitOf = (region: Region) => {
 describe('what the shape of a layer allows', () => {
   it('is set by its narrowest strip', () => {
     // Two openings 3 mm apart, each 30 mm across.
-    const openings = [rectangle(20, 20, 30, 30), rectangle(53, 20, 30, 30)]
-    const { limit, safeMm } = limitOf(subtract([rectangle(0, 0, 100, 70)], openings))
+    const openings = [rectangle([20, 20], 30, 30), rectangle([53, 20], 30, 30)]
+    const { limit, safeMm } = limitOf(subtract([rectangle([0, 0], 100, 70)], openings))
     expect(limit).toMatchObject({ layerId: 'a', limit: 'strip', leastMm: safeMm })
     expect(limit!.nowMm).toBeGreaterThan(2.8)
     expect(limit!.nowMm).toBeLessThan(3.2)
@@ -23,19 +23,19 @@ describe('what the shape of a layer allows', () => {
   })
 
   it('is set by its smallest opening where strips are wide', () => {
-    const { limit } = limitOf(subtract([rectangle(0, 0, 100, 70)], [ellipse(50, 35, 2)]))
+    const { limit } = limitOf(subtract([rectangle([0, 0], 100, 70)], [ellipse([50, 35], 2)]))
     expect(limit).toMatchObject({ limit: 'opening', leastMm: 1 })
     expect(limit!.nowMm).toBeCloseTo(4, 1)
     expect(limit!.scale).toBeCloseTo(0.25, 1)
   })
 
   it('is no limit where nothing is small', () => {
-    expect(limitOf([rectangle(0, 0, 100, 70)]).limit).toBeNull()
+    expect(limitOf([rectangle([0, 0], 100, 70)]).limit).toBeNull()
   })
 })
 
 describe('what the number of a layer allows', () => {
-  const round = (r: number): Region => [ellipse(0, 0, r)]
+  const round = (r: number): Region => [ellipse([0, 0], r)]
 
   it('is the room where it is hidden, within a bisection', () => {
     const limit = numberLimit('a', round(6), null)

@@ -42,8 +42,8 @@ export function shapeLimit(project: Project, layer: Layer): Smallest | null {
     .map((b) => Math.max(boxWidth(b), boxHeight(b)))
     .reduce((a, b) => Math.min(a, b), Infinity)
   return tightest([
-    strip ? limitOf(layer.id, 'strip', strip, safeMm) : null,
-    across < Infinity ? limitOf(layer.id, 'opening', across, OPENING_LEAST_MM) : null,
+    strip ? limitOf(layer.id, 'strip', { nowMm: strip, leastMm: safeMm }) : null,
+    across < Infinity ? limitOf(layer.id, 'opening', { nowMm: across, leastMm: OPENING_LEAST_MM }) : null,
   ])
 }
 
@@ -65,14 +65,18 @@ export function numberLimit(layerId: string, hidden: Region | null, known: Small
     if (takes(mid)) low = mid
     else high = mid
   }
-  return limitOf(layerId, 'number', low, NUMBER_ROOM_MM)
+  return limitOf(layerId, 'number', { nowMm: low, leastMm: NUMBER_ROOM_MM })
 }
 
 /** Whether a region surely has room for a disc of a radius (mm), told by an outline smoothed by a tenth of it. */
 const surely = (region: Region, mm: number): boolean =>
-  offsetPlain(region, mm / 10, -mm * 1.1, 'miter').length > 0
+  offsetPlain(region, -mm * 1.1, { toleranceMm: mm / 10, join: 'miter' }).length > 0
 
-const limitOf = (layerId: string, limit: Smallest['limit'], nowMm: number, leastMm: number): Smallest => ({
+const limitOf = (
+  layerId: string,
+  limit: Smallest['limit'],
+  { nowMm, leastMm }: { nowMm: number; leastMm: number },
+): Smallest => ({
   layerId,
   scale: leastMm / nowMm,
   limit,

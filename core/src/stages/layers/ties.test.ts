@@ -18,7 +18,7 @@ const discs = (radii: readonly number[], gapMm: number): Project => {
   let x = 0
   const faces = radii.map((r) => {
     x += r
-    const face = ellipse(x, 0, r)
+    const face = ellipse([x, 0], r)
     x += r + gapMm
     return face
   })

@@ -83,5 +83,5 @@ export function moveTie(
   const laid = to ? tiesOf(untied(layer), [to]) : []
   const region = union(bare, ...(to ? [stripRegion(to.from, to.to, to)] : []))
   if (region.length === 0) return project
-  return reshaped(project, layer, region, { ties: [...others.slice(0, at), ...laid, ...others.slice(at)] })
+  return reshaped(project, layer, { region, ties: [...others.slice(0, at), ...laid, ...others.slice(at)] })
 }

@@ -16,13 +16,17 @@ import {
 import { fitDesign, measure, measureSnags } from './index'
 
 /** A silhouette: a rhombus in a box. */
-const rhombus = (x: number, y: number, w: number, h: number): Polygon => ({
+const rhombus = ([x, y]: readonly [number, number], w: number, h: number): Polygon => ({
   outer: Float64Array.of(x + w / 2, y, x + w, y + h / 2, x + w / 2, y + h, x, y + h / 2),
   holes: [],
 })
-const frame = (w: number, h: number, x = 30, y = 30, shape = rhombus): Project => ({
+const frame = (
+  { w, h }: { w: number; h: number },
+  at: readonly [number, number] = [30, 30],
+  shape = rhombus,
+): Project => ({
   ...newProject('f', 'Frame', starterMount('frame')),
-  layers: [makeLayer('a', 'A', [shape(x, y, w, h)])],
+  layers: [makeLayer({ id: 'a', name: 'A' }, [shape(at, w, h)])],
 })
 const codes = (project: Project) => measureSnags(project).map((snag) => snag.code)
 const withMount = (project: Project, patch: Partial<FrameMount>): Project => ({
@@ -32,7 +36,7 @@ const withMount = (project: Project, patch: Partial<FrameMount>): Project => ({
 
 describe('a frame', () => {
   it('gives backing, lip, room and what the cutter reaches', () => {
-    const m = measure(frame(100, 100))
+    const m = measure(frame({ w: 100, h: 100 }))
     expect(m.backing).toEqual({ widthMm: 200, heightMm: 200 })
     expect(m.lip).toEqual({ left: 7, top: 7, right: 7, bottom: 7 })
     expect(m.roomMm).toBe(22)
@@ -40,7 +44,7 @@ describe('a frame', () => {
   })
 
   it('lets a silhouette be as large as the opening less its air, proportions locked', () => {
-    const m = measure(frame(50, 100))
+    const m = measure(frame({ w: 50, h: 100 }))
     expect(m.safe!.heightMm).toBeCloseTo(176, 6)
     expect(m.safe!.widthMm).toBeCloseTo(88, 6)
     expect(m.safe!.limit).toBe('the opening less its air')
@@ -48,26 +52,26 @@ describe('a frame', () => {
   })
 
   it('takes full sheets to the spacer, not to the opening', () => {
-    const m = measure(frame(200, 200, 0, 0, rectangle))
+    const m = measure(frame({ w: 200, h: 200 }, [0, 0], rectangle))
     expect(m.fullSheets).toBe(true)
     expect(m.fitFactor).toBeCloseTo(1, 9)
-    expect(measureSnags(frame(200, 200, 0, 0, rectangle))).toEqual([])
+    expect(measureSnags(frame({ w: 200, h: 200 }, [0, 0], rectangle))).toEqual([])
   })
 
   it('knows full sheets at whatever scale they were drawn, and warns while they swim', () => {
-    const small = frame(100, 100, 50, 50, rectangle)
+    const small = frame({ w: 100, h: 100 }, [50, 50], rectangle)
     expect(codes(small)).toEqual(['design-swims'])
     expect(measure(small).fitFactor).toBeCloseTo(2, 9)
     expect(codes(fitDesign(small))).toEqual([])
   })
 
   it('takes sheets that could not cover the opening as a design within it', () => {
-    const narrow = withMount(frame(200, 200, 0, 0, rectangle), {
+    const narrow = withMount(frame({ w: 200, h: 200 }, [0, 0], rectangle), {
       spacer: { widthMm: 180, heightMm: 200 },
       opening: { widthMm: 166, heightMm: 186 },
     })
     // With an opening in it proportions stay locked: it is a design within what is seen.
-    const cut = { ...narrow, layers: [makeLayer('a', 'A', subtract([rectangle(0, 0, 200, 200)], [rectangle(50, 50, 100, 100)]))] } // prettier-ignore
+    const cut = { ...narrow, layers: [makeLayer({ id: 'a', name: 'A' }, subtract([rectangle([0, 0], 200, 200)], [rectangle([50, 50], 100, 100)]))] } // prettier-ignore
     expect(measure(cut).fullSheets).toBe(false)
     expect(codes(cut)).toEqual(['design-over-opening'])
     expect(codes(fitDesign(cut))).toEqual([])
@@ -78,7 +82,7 @@ describe('a frame', () => {
   })
 
   it('is limited by the sheet where the frame is larger than the cutter reaches', () => {
-    const large = withMount(frame(100, 100), {
+    const large = withMount(frame({ w: 100, h: 100 }), {
       spacer: { widthMm: 400, heightMm: 400 },
       opening: { widthMm: 380, heightMm: 380 },
     })
@@ -88,7 +92,7 @@ describe('a frame', () => {
   })
 
   it('warns where the design passes the opening, and one press mends it', () => {
-    const project = frame(190, 100, 2, 50)
+    const project = frame({ w: 190, h: 100 }, [2, 50])
     const snag = measureSnags(project).find((s) => s.code === 'design-over-opening')!
     expect(wordsIn(snag.message, 'mm')).toContain('5 mm at the left')
     expect(snag.at).toEqual([2, 100])
@@ -96,16 +100,16 @@ describe('a frame', () => {
   })
 
   it('warns where a piece passes the sheet, and where measures cannot be true', () => {
-    expect(codes(frame(310, 20))).toContain('piece-over-sheet')
-    expect(codes(withMount(frame(10, 10), { opening: { widthMm: 220, heightMm: 100 } }))).toContain(
+    expect(codes(frame({ w: 310, h: 20 }))).toContain('piece-over-sheet')
+    expect(codes(withMount(frame({ w: 10, h: 10 }), { opening: { widthMm: 220, heightMm: 100 } }))).toContain(
       'opening-over-spacer',
     )
-    expect(codes(withMount(frame(10, 10), { clearanceMm: 24 }))).toContain('no-depth')
+    expect(codes(withMount(frame({ w: 10, h: 10 }), { clearanceMm: 24 }))).toContain('no-depth')
   })
 
   it('takes a measure that cannot be meant for one in another unit, and mends it', () => {
     const slip = (over: Parameters<typeof withMount>[1]) =>
-      measureSnags(withMount(frame(100, 100), over)).filter((snag) => snag.code === 'measure-slip')
+      measureSnags(withMount(frame({ w: 100, h: 100 }), over)).filter((snag) => snag.code === 'measure-slip')
     const [snag] = slip({
       spacer: { widthMm: 216, heightMm: 216 },
       opening: { widthMm: 8, heightMm: 8 },
@@ -115,7 +119,7 @@ describe('a frame', () => {
     )
     const { action } = snag!.mend!
     const mended = mendProject(
-      withMount(frame(100, 100), { opening: { widthMm: 8, heightMm: 8 } }),
+      withMount(frame({ w: 100, h: 100 }), { opening: { widthMm: 8, heightMm: 8 } }),
       action,
       [],
     )
@@ -132,10 +136,10 @@ describe('a frame', () => {
 
   it('judges a design on a backing sheet by the opening, and fits the design alone', () => {
     const project: Project = {
-      ...frame(100, 100),
+      ...frame({ w: 100, h: 100 }),
       layers: [
-        makeLayer('back', 'Back', [rectangle(0, 0, 200, 200)], { role: 'backing' }),
-        makeLayer('a', 'A', [rhombus(40, 40, 110, 120)]),
+        makeLayer({ id: 'back', name: 'Back' }, [rectangle([0, 0], 200, 200)], { role: 'backing' }),
+        makeLayer({ id: 'a', name: 'A' }, [rhombus([40, 40], 110, 120)]),
       ],
     }
     expect(codes(project)).toEqual([])
@@ -149,11 +153,14 @@ describe('a frame', () => {
   it('takes layers that run under the lip with the sheets, on whichever side', () => {
     const hills: Polygon = { outer: Float64Array.of(0, 120, 200, 90, 200, 200, 0, 200), holes: [] }
     const project: Project = {
-      ...frame(1, 1),
+      ...frame({ w: 1, h: 1 }),
       layers: [
-        makeLayer('back', 'Back', [rectangle(0, 0, 200, 200)]),
-        makeLayer('hills', 'Hills', [hills]),
-        makeLayer('front', 'Front', subtract([rectangle(0, 0, 200, 200)], [rectangle(20, 20, 160, 160)])),
+        makeLayer({ id: 'back', name: 'Back' }, [rectangle([0, 0], 200, 200)]),
+        makeLayer({ id: 'hills', name: 'Hills' }, [hills]),
+        makeLayer(
+          { id: 'front', name: 'Front' },
+          subtract([rectangle([0, 0], 200, 200)], [rectangle([20, 20], 160, 160)]),
+        ),
       ],
     }
     expect(codes(project)).toEqual([])
@@ -161,24 +168,23 @@ describe('a frame', () => {
   })
 
   it('says too little air, with fitting as its mend', () => {
-    const tight = frame(185, 100, 7.5, 50)
+    const tight = frame({ w: 185, h: 100 }, [7.5, 50])
     const [snag, ...more] = measureSnags(tight)
     expect(more).toEqual([])
     expect(snag).toMatchObject({ code: 'little-air', severity: 'caution', at: [7.5, 100] })
     expect(wordsIn(snag!.message, 'mm')).toContain('0.5 mm of air')
     expect(codes(mendProject(tight, snag!.mend!.action, []))).toEqual([])
     // Exactly the air asked for is enough.
-    expect(codes(frame(176, 100, 12, 50))).toEqual([])
+    expect(codes(frame({ w: 176, h: 100 }, [12, 50]))).toEqual([])
   })
 
   it('tests openings of full sheets against the lip: one whose edge is hidden all round is found and drawn in', () => {
     const window = (side: number): Project => ({
-      ...frame(1, 1),
+      ...frame({ w: 1, h: 1 }),
       layers: ['a', 'b'].map((id) =>
         makeLayer(
-          id,
-          id,
-          subtract([rectangle(0, 0, 200, 200)], [rectangle(100 - side / 2, 100 - side / 2, side, side)]),
+          { id, name: id },
+          subtract([rectangle([0, 0], 200, 200)], [rectangle([100 - side / 2, 100 - side / 2], side, side)]),
         ),
       ),
     })
@@ -193,10 +199,13 @@ describe('a frame', () => {
   })
 
   it('lets parts go on behind sheets with openings, but not past the spacer', () => {
-    const window = makeLayer('w', 'W', subtract([rectangle(0, 0, 200, 200)], [rectangle(30, 30, 140, 140)]))
+    const window = makeLayer(
+      { id: 'w', name: 'W' },
+      subtract([rectangle([0, 0], 200, 200)], [rectangle([30, 30], 140, 140)]),
+    )
     const boat = (x: number): Project => ({
-      ...frame(1, 1),
-      layers: [makeLayer('boat', 'Boat', [rhombus(x, 80, 60, 40)]), window],
+      ...frame({ w: 1, h: 1 }),
+      layers: [makeLayer({ id: 'boat', name: 'Boat' }, [rhombus([x, 80], 60, 40)]), window],
     })
     expect(codes(boat(2))).toEqual([])
     expect(codes(boat(-4))).toEqual(['part-over-spacer'])
@@ -204,10 +213,10 @@ describe('a frame', () => {
 
   it('makes one sheet of another size the backing’s, and leaves the others', () => {
     const project: Project = {
-      ...frame(1, 1),
+      ...frame({ w: 1, h: 1 }),
       layers: [
-        makeLayer('back', 'Back', [rectangle(-3, 0, 206, 200)], { role: 'backing' }),
-        makeLayer('a', 'A', [rhombus(60, 60, 80, 80)]),
+        makeLayer({ id: 'back', name: 'Back' }, [rectangle([-3, 0], 206, 200)], { role: 'backing' }),
+        makeLayer({ id: 'a', name: 'A' }, [rhombus([60, 60], 80, 80)]),
       ],
     }
     const [snag] = measureSnags(project)
@@ -220,7 +229,7 @@ describe('a frame', () => {
   it('counts a mat in what is seen and in the depth, wherever the opening sits', () => {
     // Worked out by hand: the mat shows 150 × 120 round a middle 4 mm to the right of the spacer's and 3 mm up.
     const m = measure(
-      withMount(frame(100, 50, 60, 60), {
+      withMount(frame({ w: 100, h: 50 }, [60, 60]), {
         openingShift: { xMm: 4, yMm: -3 },
         mat: { opening: { widthMm: 150, heightMm: 120 }, thicknessMm: 1.5 },
       }),
@@ -234,10 +243,10 @@ describe('a frame', () => {
 
   it('keeps what is raised clear of the spacer’s walls, or leaves the spacer out', () => {
     const sheets = ['a', 'b', 'c'].map((id) =>
-      makeLayer(id, id, subtract([rectangle(0, 0, 200, 200)], [rectangle(30, 30, 140, 140)])),
+      makeLayer({ id, name: id }, subtract([rectangle([0, 0], 200, 200)], [rectangle([30, 30], 140, 140)])),
     )
     const kept = {
-      ...withMount(frame(1, 1), { ring: { wallMm: 9, heightMm: 20, kept: true } }),
+      ...withMount(frame({ w: 1, h: 1 }), { ring: { wallMm: 9, heightMm: 20, kept: true } }),
       layers: sheets,
     }
     const snag = measureSnags(kept).find((one) => one.code === 'spacer-in-the-way')!
@@ -252,13 +261,13 @@ describe('a frame', () => {
         mount: { ...(kept.mount as FrameMount), ring: { wallMm: 0, heightMm: 0, kept: true } },
       }),
     ).toEqual([])
-    expect(codes(withMount(frame(50, 50), { ring: { wallMm: 5, heightMm: 30, kept: true } }))).toContain(
-      'ring-too-high',
-    )
+    expect(
+      codes(withMount(frame({ w: 50, h: 50 }), { ring: { wallMm: 5, heightMm: 30, kept: true } })),
+    ).toContain('ring-too-high')
   })
 
   it('lets a long piece lie along the longer side of a sheet', () =>
-    expect(codes(withMount(frame(150, 150), {}))).not.toContain('piece-over-sheet'))
+    expect(codes(withMount(frame({ w: 150, h: 150 }), {}))).not.toContain('piece-over-sheet'))
 })
 
 describe('fitting', () => {
@@ -268,7 +277,7 @@ describe('fitting', () => {
         fc.double({ min: 5, max: 180, noNaN: true }),
         fc.double({ min: 5, max: 180, noNaN: true }),
         (w, h) => {
-          const b = designBox(fitDesign(frame(w, h)))
+          const b = designBox(fitDesign(frame({ w, h })))
           expect((b.maxX - b.minX) / (b.maxY - b.minY)).toBeCloseTo(w / h, 1)
           expect(Math.max(b.maxX - b.minX, b.maxY - b.minY)).toBeCloseTo(176, 1)
           expect((b.minX + b.maxX) / 2).toBeCloseTo(100, 1)
@@ -281,7 +290,7 @@ describe('fitting', () => {
   it('brings a topper to its width and its corner to 0, 0', () => {
     const topper: Project = {
       ...newProject('t', 'T', starterMount('topper')),
-      layers: [makeLayer('a', 'A', [rectangle(40, 12, 300, 60)])],
+      layers: [makeLayer({ id: 'a', name: 'A' }, [rectangle([40, 12], 300, 60)])],
     }
     expect(measureSnags(topper).map((s) => s.code)).toContain('design-over-width')
     const b = designBox(fitDesign(topper))
@@ -299,16 +308,16 @@ describe('fitting', () => {
 
 describe('a garland', () => {
   it('takes a string for its flags, the gaps between them and both ends', () => {
-    const flags = changeKind(frame(80, 100), 'garland')
+    const flags = changeKind(frame({ w: 80, h: 100 }), 'garland')
     const mount = { kind: 'garland' as const, flags: 9, gapMm: 20, endsMm: 300 }
     expect(measure({ ...flags, mount }).stringMm).toBeCloseTo(9 * 80 + 8 * 20 + 600, 6)
-    expect(measure(frame(80, 100)).stringMm).toBeNull()
+    expect(measure(frame({ w: 80, h: 100 })).stringMm).toBeNull()
   })
 })
 
 describe('the kind of work', () => {
   it('can be changed and changed back without losing a layer or a size', () => {
-    const start = frame(100, 80)
+    const start = frame({ w: 100, h: 80 })
     const kinds = ['card', 'panel', 'topper', 'garland', 'free', 'frame'] as const
     for (const kind of kinds) {
       const changed = changeKind(start, kind)

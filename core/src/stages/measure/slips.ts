@@ -30,7 +30,11 @@ const OPENING_SHARE = 0.2
 /** Measures of a mount that were most likely typed in another unit; none where no unit makes sense of them. */
 export function slipsOf(mount: Mount): Slip[] {
   const slips: Slip[] = []
-  const look = (measure: Measure, sides: readonly number[], least: number, most: number) => {
+  const look = (
+    measure: Measure,
+    sides: readonly number[],
+    { least, most }: { least: number; most: number },
+  ) => {
     const valueMm = Math.min(...sides)
     if (valueMm >= least) return
     const found = FACTORS.find(([, factor]) =>
@@ -41,15 +45,15 @@ export function slipsOf(mount: Mount): Slip[] {
   if (mount.kind === 'frame') {
     const { spacer, opening } = mount
     const spacerSides = [spacer.widthMm, spacer.heightMm]
-    look('spacer', spacerSides, SIDE_MM.least, SIDE_MM.most)
+    look('spacer', spacerSides, { least: SIDE_MM.least, most: SIDE_MM.most })
     const least = Math.max(...spacerSides) * OPENING_SHARE
-    look('opening', [opening.widthMm, opening.heightMm], least, Math.max(...spacerSides) * 1.02)
+    look('opening', [opening.widthMm, opening.heightMm], { least, most: Math.max(...spacerSides) * 1.02 })
   }
   if (mount.kind === 'card' || mount.kind === 'panel')
-    look('panel', [mount.panel.widthMm, mount.panel.heightMm], SIDE_MM.least, SIDE_MM.most)
-  if (mount.kind === 'topper') look('width', [mount.widthMm], SIDE_MM.least, SIDE_MM.most)
+    look('panel', [mount.panel.widthMm, mount.panel.heightMm], { least: SIDE_MM.least, most: SIDE_MM.most })
+  if (mount.kind === 'topper') look('width', [mount.widthMm], { least: SIDE_MM.least, most: SIDE_MM.most })
   if (mount.kind !== 'garland' && mount.kind !== 'free')
-    look('depth', [mount.depthMm], DEPTH_MM.least, DEPTH_MM.most)
+    look('depth', [mount.depthMm], { least: DEPTH_MM.least, most: DEPTH_MM.most })
   return slips
 }
 

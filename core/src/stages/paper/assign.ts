@@ -38,7 +38,7 @@ export const assignRamp = (
   { layerIds, ends, stock }: { layerIds: readonly string[]; ends: Ends; stock: readonly Paper[] },
 ): Project =>
   rampPapers(layerIds, ends, stock).reduce(
-    (p, { layerId, paper }) => assignPaper(p, [layerId], paper, stock),
+    (p, { layerId, paper }) => assignPaper(p, [layerId], { paper, stock }),
     setPlan(project, {
       ramps: [...project.plan.ramps.filter((ids) => !ids.some((id) => layerIds.includes(id))), [...layerIds]],
     }),
@@ -55,7 +55,7 @@ export function assignNearest(
   const papers = matchPapers(colours, usable(stock, fitting(project, layers)))
   return layers.reduce((p, layer) => {
     const paper = papers[colours.indexOf(layer.colour)]
-    return paper ? assignPaper(p, [layer.id], paper, stock) : p
+    return paper ? assignPaper(p, [layer.id], { paper, stock }) : p
   }, project)
 }
 

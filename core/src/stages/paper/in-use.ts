@@ -38,10 +38,9 @@ export function coloursInUse(project: Project): ColourInUse[] {
 export function giveColour(
   project: Project,
   layerIds: readonly string[],
-  to: Pick<ColourInUse, 'paperId' | 'colour'>,
-  stock: readonly Paper[],
+  { to, stock }: { to: Pick<ColourInUse, 'paperId' | 'colour'>; stock: readonly Paper[] },
 ): Project {
   const paper = project.drawer.papers.find(({ id }) => id === to.paperId)
-  if (paper) return assignPaper(project, layerIds, paper, stock)
+  if (paper) return assignPaper(project, layerIds, { paper, stock })
   return layerIds.reduce((p, id) => setLayer(p, id, { paperId: null, colour: to.colour }), project)
 }

@@ -13,6 +13,6 @@ export const paperMends: MendTable<'nearest-papers' | 'swap-paper'> = {
   'nearest-papers': (project, { layerIds }, stock) => assignNearest(project, layerIds, stock),
   'swap-paper': (project, { layerId, paperId }, stock) => {
     const paper = stock.find((p) => p.id === paperId)
-    return paper ? assignPaper(project, [layerId], paper, stock) : project
+    return paper ? assignPaper(project, [layerId], { paper, stock }) : project
   },
 }

@@ -135,13 +135,13 @@ describe('colours in use', () => {
         .toSorted(),
     )
     const [to, from] = colours
-    const merged = giveColour(project, from!.layerIds, to!, stock)
+    const merged = giveColour(project, from!.layerIds, { to: to!, stock })
     const after = coloursInUse(merged)
     expect(after).toHaveLength(colours.length - 1)
     expect(after[0]!.layerIds).toHaveLength(to!.layerIds.length + from!.layerIds.length)
     // Of bare colours the colour itself is taken over.
     const bare = from!.layerIds.reduce((p, id) => setLayer(p, id, { paperId: null }), project)
-    const back = giveColour(bare, to!.layerIds, { paperId: null, colour: '#123456' }, stock)
+    const back = giveColour(bare, to!.layerIds, { to: { paperId: null, colour: '#123456' }, stock })
     expect(
       to!.layerIds.map((id) =>
         colourOf(

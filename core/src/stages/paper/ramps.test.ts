@@ -11,7 +11,7 @@ const sheets = (colours: readonly string[]) =>
   colours.map((colour) => ({ ...plain!, id: `sheet-${colour.slice(1)}`, name: `Sheet ${colour}`, colour }))
 const stackOf = (colours: readonly string[]): Project =>
   sheets(colours).reduce(
-    (p, paper, i) => assignPaper(p, [`l${i}`], paper),
+    (p, paper, i) => assignPaper(p, [`l${i}`], { paper }),
     meantAsRamp(
       stack('card', ...colours.map((_, i) => plate(`l${i}`, 1, [i * 3, i * 3, 60 - 6 * i, 60 - 6 * i]))),
     ),

@@ -38,7 +38,7 @@ export function paperSnags(project: Project, stock: readonly Paper[], memo: Memo
     })
   for (const { below, above, difference } of neighbourSteps(project)) {
     if (difference >= TOO_ALIKE) continue
-    const swap = swapFor(project, above, stock, memo)
+    const swap = swapFor(project, { layer: above, stock }, memo)
     snags.push({
       code: 'too-alike',
       stage: 'paper',
@@ -77,7 +77,11 @@ export function paperSnags(project: Project, stock: readonly Paper[], memo: Memo
 }
 
 /** The paper nearest to a layer's own that stands clear of both its neighbours. */
-function swapFor(project: Project, layer: Layer, stock: readonly Paper[], memo: Memo): Paper | undefined {
+function swapFor(
+  project: Project,
+  { layer, stock }: { layer: Layer; stock: readonly Paper[] },
+  memo: Memo,
+): Paper | undefined {
   const layers = builtLayers(project)
   const i = layers.indexOf(layer)
   const neighbours = [layers[i - 1], layers[i + 1]]

@@ -27,8 +27,7 @@ export const pinAll = (project: Project, places: readonly Placement[]): Project 
 /** Puts pieces of a run at places where all of them are legal; the others stay where they lie. Needs the geometry loaded. */
 export function putPieces(
   project: Project,
-  { run, layout }: NestedRun,
-  places: readonly Placement[],
+  { nested: { run, layout }, places }: { nested: NestedRun; places: readonly Placement[] },
   memo: Memo = fresh,
 ): Placed {
   const placements = layout.placements.map((p) => places.find((place) => same(place, p)) ?? p)

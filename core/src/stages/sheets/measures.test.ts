@@ -22,7 +22,7 @@ describe('measures', () => {
         fc.double({ min: 5, max: 300, noNaN: true }),
         fc.integer({ min: -44, max: 44 }),
         (w, h, deg) => {
-          const found = measureOf(mapPolygon(rotation(deg), rectangle(3, 4, w, h)))
+          const found = measureOf(mapPolygon(rotation(deg), rectangle([3, 4], w, h)))
           expect(found).toMatchObject({ kind: 'rectangle', openings: [] })
           if (found?.kind !== 'rectangle') return
           expect(found.widthMm).toBeCloseTo(w, 6)
@@ -33,7 +33,7 @@ describe('measures', () => {
   })
 
   it('of a border are those of its opening too, and of what is left round it', () => {
-    const border = { outer: rectangle(0, 0, 200, 150).outer, holes: [rectangle(20, 30, 150, 90).outer] }
+    const border = { outer: rectangle([0, 0], 200, 150).outer, holes: [rectangle([20, 30], 150, 90).outer] }
     expect(measureOf(border)).toEqual({
       kind: 'rectangle',
       widthMm: 200,
@@ -46,13 +46,13 @@ describe('measures', () => {
   })
 
   it('of discs are their diameters; of all else there are none', () => {
-    const disc = measureOf(ellipse(50, 50, 12.7))
+    const disc = measureOf(ellipse([50, 50], 12.7))
     expect(disc?.kind === 'circle' && disc.diameterMm).toBeCloseTo(25.4, 1)
     expect(measureWords(disc!, 'in')[0]).toMatch(/^circle of 1 in, half 1\/2 in$/)
-    expect(measureOf(ellipse(50, 50, 12, 15))).toBeNull()
+    expect(measureOf(ellipse([50, 50], 12, 15))).toBeNull()
     const cut = { outer: Float64Array.of(0, 0, 60, 0, 60, 40, 30, 60, 0, 40), holes: [] }
     expect(measureOf(cut)).toBeNull()
-    const wavy = { outer: rectangle(0, 0, 200, 150).outer, holes: [ellipse(60, 60, 20, 30).outer] }
+    const wavy = { outer: rectangle([0, 0], 200, 150).outer, holes: [ellipse([60, 60], 20, 30).outer] }
     expect(measureOf(wavy)).toBeNull()
   })
 

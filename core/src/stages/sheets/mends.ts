@@ -15,7 +15,7 @@ export const sheetsMends: MendTable<'take-off-cuts' | 'take-sizes' | 'merge-pape
   'take-sizes': (project, { paperIds }, stock) => takeSizes(project, stock, paperIds),
   'merge-papers': (project, { paperId, layerIds }) => {
     const paper = project.drawer.papers.find((p) => p.id === paperId)
-    return paper ? assignPaper(project, layerIds, paper) : project
+    return paper ? assignPaper(project, layerIds, { paper }) : project
   },
   'drop-pin': (project, pin) => dropPin(project, pin),
 }

@@ -91,7 +91,7 @@ export const draft = node('draft', {
   needs: (_, runId) => ({ one: layout(runId) }),
   compute: ({ project, memo }, { one }) =>
     'layout' in one
-      ? planLoads(project, [one], new Map(), memo).map((load) => ({
+      ? planLoads(project, { runs: [one], marks: new Map() }, memo).map((load) => ({
           load,
           drawn: drawSheet(load, SKETCH_MM),
         }))
@@ -104,7 +104,7 @@ export const loads = node('loads', {
   stage: 'sheets',
   reads: LOADS_READ,
   needs: () => ({ all: nested(), drawn: marks() }),
-  compute: ({ project, memo }, { all, drawn }) => planLoads(project, all.runs, drawn, memo),
+  compute: ({ project, memo }, { all, drawn }) => planLoads(project, { runs: all.runs, marks: drawn }, memo),
   view: (list) => list.map(loadView),
 })
 

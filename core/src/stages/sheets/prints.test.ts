@@ -43,9 +43,13 @@ import { nestProject } from './runs/nest-runs'
 const EVENING = demo('kittiwake').pictures[0]!
 /** The demo's picture under another name, 4:3 by what it says of itself. */
 const wide: Picture = { ...EVENING, id: 'wide', pixelsWide: 1200, pixelsHigh: 900 }
-const loadsOf = (project: Project) => planLoads(project, nestProject(project, 0).runs)
+const loadsOf = (project: Project) => planLoads(project, { runs: nestProject(project, 0).runs })
 const twoSquares = printOn(
-  stack('card', card('back', 0, [rectangle(0, 0, 80, 60)]), card('square', 2, [rectangle(20, 20, 30, 20)])),
+  stack(
+    'card',
+    card('back', 0, [rectangle([0, 0], 80, 60)]),
+    card('square', 2, [rectangle([20, 20], 30, 20)]),
+  ),
   'square',
   wide,
 )
@@ -87,7 +91,7 @@ describe('where a picture lies', () => {
   })
 
   it('goes along with its layer when that is moved, turned and mirrored', () => {
-    const moved = moveParts(twoSquares, ['square'], 7, -4)
+    const moved = moveParts(twoSquares, ['square'], [7, -4])
     const [before, after] = [twoSquares, moved].map((p) =>
       placeOfPrint(findLayer(p, 'square')!.print!.map, wide),
     )
@@ -211,7 +215,7 @@ describe('print sheets', () => {
   })
 
   it('keep marks where printers print', () => {
-    const load = { pieces: [{ shape: rectangle(1, 1, 98, 98) }] as never, widthMm: 100, heightMm: 100 }
+    const load = { pieces: [{ shape: rectangle([1, 1], 98, 98) }] as never, widthMm: 100, heightMm: 100 }
     for (const mark of cuttingMarks(load, [])) for (const at of mark) expect(at > 0 && at < 100).toBe(true)
   })
 })

@@ -101,9 +101,9 @@ export function cuttingMarks(
 ): Float64Array[] {
   const all = joinBoxes([...load.pieces.map(({ shape }) => polygonBox(shape)), ...inked.map(polygonBox)])
   const b = within(growBox(all, OFF_MM), load)
-  const corner = (x: number, y: number, across: number, down: number) =>
+  const corner = ([x, y]: readonly [number, number], across: number, down: number) =>
     Float64Array.of(x + across * ARM_MM, y, x, y, x, y + down * ARM_MM)
-  return [corner(b.minX, b.minY, 1, 1), corner(b.maxX, b.minY, -1, 1), corner(b.minX, b.maxY, 1, -1)]
+  return [corner([b.minX, b.minY], 1, 1), corner([b.maxX, b.minY], -1, 1), corner([b.minX, b.maxY], 1, -1)]
 }
 
 const within = (b: Box, { widthMm, heightMm }: Pick<Load, 'widthMm' | 'heightMm'>): Box => ({

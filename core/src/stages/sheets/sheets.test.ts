@@ -36,7 +36,11 @@ import {
 } from './index'
 
 const SHEET = { w: 200, h: 200, margin: 5 }
-const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'quarter'): NestPiece => ({
+const piece = (
+  id: string,
+  shape: Polygon,
+  { qty = 1, turns = 'quarter' }: { qty?: number; turns?: Turns } = {},
+): NestPiece => ({
   id,
   shape,
   qty,
@@ -56,14 +60,16 @@ describe('nesting', () => {
     const pinned = {
       sheet: SHEET,
       gap: 2,
-      pieces: [piece('a', rectangle(0, 0, 30, 30))],
+      pieces: [piece('a', rectangle([0, 0], 30, 30))],
       pinned: [{ id: 'a', copy: 0, sheet: 0, x: 50, y: 50, rotation: 0 }],
     }
     const nester = new Nester(pinned, 1)
     for (let k = 0; k < 5; k++) nester.step()
     expect(nester.best.placements).toEqual(pinned.pinned)
     const project = setLayer(demo('bon-voyage'), 'words', { pieces: [] })
-    expect(planLoads(project, nestProject(project).runs).flatMap((load) => load.folios)).not.toContain('2')
+    expect(
+      planLoads(project, { runs: nestProject(project).runs }).flatMap((load) => load.folios),
+    ).not.toContain('2')
   })
 
   it('is legal for any stars, turns and gaps, proved by another library', () => {
@@ -76,7 +82,7 @@ describe('nesting', () => {
           const instance: NestInstance = {
             sheet: SHEET,
             gap,
-            pieces: shapes.map((shape, i) => piece(`s${i}`, shape, 1 + (i % 2), turns)),
+            pieces: shapes.map((shape, i) => piece(`s${i}`, shape, { qty: 1 + (i % 2), turns })),
           }
           expectLegal(instance, solve(instance, 4))
         },
@@ -86,11 +92,11 @@ describe('nesting', () => {
   })
 
   it('puts small pieces into the openings of large ones', () => {
-    const ring = subtract([rectangle(0, 0, 180, 180)], [rectangle(15, 15, 150, 150)])[0]!
+    const ring = subtract([rectangle([0, 0], 180, 180)], [rectangle([15, 15], 150, 150)])[0]!
     const instance: NestInstance = {
       sheet: SHEET,
       gap: 2,
-      pieces: [piece('ring', ring), piece('disc', ellipse(0, 0, 30), 4)],
+      pieces: [piece('ring', ring), piece('disc', ellipse([0, 0], 30), { qty: 4 })],
     }
     const layout = solve(instance)
     expectLegal(instance, layout)
@@ -99,7 +105,7 @@ describe('nesting', () => {
 
   it('tucks triangles where boxes would need twice the card', () => {
     const triangle: Polygon = { outer: Float64Array.of(0, 0, 90, 0, 0, 90), holes: [] }
-    const instance: NestInstance = { sheet: SHEET, gap: 1, pieces: [piece('t', triangle, 6)] }
+    const instance: NestInstance = { sheet: SHEET, gap: 1, pieces: [piece('t', triangle, { qty: 6 })] }
     const layout = solve(instance, 60)
     expectLegal(instance, layout)
     // Six boxes of 90 × 90 take two sheets of 190 × 190; the triangles take one.
@@ -110,7 +116,10 @@ describe('nesting', () => {
     const instance: NestInstance = {
       sheet: SHEET,
       gap: 2,
-      pieces: [piece('a', rectangle(0, 0, 70, 40), 5, 'free'), piece('b', ellipse(0, 0, 25), 6)],
+      pieces: [
+        piece('a', rectangle([0, 0], 70, 40), { qty: 5, turns: 'free' }),
+        piece('b', ellipse([0, 0], 25), { qty: 6 }),
+      ],
     }
     expect(solve(instance, 20)).toEqual(solve(instance, 20))
     let last = Infinity
@@ -127,9 +136,9 @@ describe('nesting', () => {
       sheet: SHEET,
       gap: 2,
       pieces: [
-        { ...piece('a', rectangle(0, 0, 90, 90), 3), group: 'a' },
-        { ...piece('b', rectangle(0, 0, 60, 60), 4), group: 'b', ...(sharing ? { sharing } : {}) },
-        { ...piece('c', ellipse(0, 0, 12), 3), group: 'c' },
+        { ...piece('a', rectangle([0, 0], 90, 90), { qty: 3 }), group: 'a' },
+        { ...piece('b', rectangle([0, 0], 60, 60), { qty: 4 }), group: 'b', ...(sharing ? { sharing } : {}) },
+        { ...piece('c', ellipse([0, 0], 12), { qty: 3 }), group: 'c' },
       ],
     })
     const sheetsOf = (layout: ReturnType<typeof solve>, id: string) => [
@@ -150,7 +159,7 @@ describe('nesting', () => {
     const many: NestInstance = {
       sheet: SHEET,
       gap: 2,
-      pieces: [{ ...piece('d', rectangle(0, 0, 90, 90), 6), group: 'd', sharing: 'one-sheet' }],
+      pieces: [{ ...piece('d', rectangle([0, 0], 90, 90), { qty: 6 }), group: 'd', sharing: 'one-sheet' }],
     }
     expectLegal(many, solve(many, 6))
   })
@@ -159,19 +168,23 @@ describe('nesting', () => {
     const instance: NestInstance = {
       sheet: { w: 110, h: 60, margin: 0 },
       gap: 0,
-      pieces: [piece('tall', rectangle(0, 0, 20, 50), 3, 'fixed')],
+      pieces: [piece('tall', rectangle([0, 0], 20, 50), { qty: 3, turns: 'fixed' })],
     }
     expectLegal(instance, solve(instance))
   })
 
   it('says at once what is larger than a sheet', () => {
-    const instance: NestInstance = { sheet: SHEET, gap: 2, pieces: [piece('door', rectangle(0, 0, 195, 20))] }
+    const instance: NestInstance = {
+      sheet: SHEET,
+      gap: 2,
+      pieces: [piece('door', rectangle([0, 0], 195, 20))],
+    }
     expect(() => new Nester(instance)).toThrow(BadInput)
     expect(() => new Nester(instance)).toThrow(/door: larger than the 190 × 190 mm/)
   })
 
   it('takes a piece just as large as what can be cut', () => {
-    const exact: NestInstance = { sheet: SHEET, gap: 0, pieces: [piece('q', rectangle(0, 0, 190, 190))] }
+    const exact: NestInstance = { sheet: SHEET, gap: 0, pieces: [piece('q', rectangle([0, 0], 190, 190))] }
     expect(solve(exact).sheets).toBe(1)
   })
 })
@@ -211,7 +224,7 @@ describe('loads of a project', () => {
       const project = demo(name)
       const runs = layoutsOf(project)
       for (const { run, layout } of runs) expectLegal(run.instance, layout)
-      const list = planLoads(project, runs)
+      const list = planLoads(project, { runs })
       const laid = list.flatMap((load) => load.pieces.map((p) => p.shape))
       const layers = builtLayers(project)
       expect(laid).toHaveLength(layers.reduce((n, l) => n + cutPieces(l).length, 0))
@@ -227,10 +240,10 @@ describe('loads of a project', () => {
 
   it('leave hard papers to the last and change setting and mat least', () => {
     const project = demo('tide-rose')
-    const list = planLoads(project, layoutsOf(project))
+    const list = planLoads(project, { runs: layoutsOf(project) })
     expect(list.at(-1)!.paper.finish).toBe('glitter')
     expect(list.at(-1)!.setting).toMatchObject({ tack: 'high', passes: 2 })
-    const asBuilt = planLoads(setPlan(project, { cutOrder: 'build' }), layoutsOf(project))
+    const asBuilt = planLoads(setPlan(project, { cutOrder: 'build' }), { runs: layoutsOf(project) })
     expect(asBuilt.map((load) => load.folios[0])).toEqual(['1', '2', '3', '4', '5', '6'])
     expect(changesOf(list)).toBeLessThanOrEqual(changesOf(asBuilt))
     expect(settingFor({ ...list[0]!.paper, finish: 'chipboard', thicknessMm: 2 }, starterCutter).passes).toBe(
@@ -240,9 +253,9 @@ describe('loads of a project', () => {
 
   it('keep a clean off-cut that no piece reaches into', () => {
     const project = demo('harbour')
-    for (const { offCut, pieces, paper } of planLoads(project, layoutsOf(project))) {
+    for (const { offCut, pieces, paper } of planLoads(project, { runs: layoutsOf(project) })) {
       expect(offCut).not.toBeNull()
-      const region = [rectangle(offCut!.x, offCut!.y, offCut!.widthMm, offCut!.heightMm)]
+      const region = [rectangle([offCut!.x, offCut!.y], offCut!.widthMm, offCut!.heightMm)]
       for (const p of pieces)
         expect(regionArea(subtract([p.shape], region))).toBeCloseTo(polygonArea(p.shape), 1)
       expect(offCut!.x + offCut!.widthMm).toBeCloseTo(paper.widthMm, 6)
@@ -251,7 +264,7 @@ describe('loads of a project', () => {
 
   it('take longer for more passes, longer outlines and more corners', () => {
     const project = demo('harbour')
-    const list = planLoads(project, layoutsOf(project))
+    const list = planLoads(project, { runs: layoutsOf(project) })
     const byLayer = (folio: string) => list.find((load) => load.folios.includes(folio))!
     expect(byLayer('7').minutes).toBeGreaterThan(byLayer('1').minutes)
     expect(byLayer('1').outlineMm).toBeCloseTo(800, 3)
@@ -263,7 +276,7 @@ describe('loads of a project', () => {
 
   it('count copies and what to buy', () => {
     const project = setLayer(demo('harbour'), 'sky', { copies: 6 })
-    const list = planLoads(project, layoutsOf(project))
+    const list = planLoads(project, { runs: layoutsOf(project) })
     const shell = sheetsNeeded(list).find((need) => need.paper.name === 'Shell')!
     expect([shell.sheets, shell.buy]).toEqual([6, 2])
     const codes = sheetSnags(project, layoutsOf(project), list).map((s) => s.code)
@@ -272,7 +285,7 @@ describe('loads of a project', () => {
 
   it('say once what is loose, load by load', () => {
     const project = demo('dune-garden')
-    const list = planLoads(project, layoutsOf(project))
+    const list = planLoads(project, { runs: layoutsOf(project) })
     const [loose, ...more] = sheetSnags(project, layoutsOf(project), list).filter(
       ({ code }) => code === 'loose-bits',
     )
@@ -294,7 +307,7 @@ describe('layers without a paper', () => {
       ...plate(`l${i}`, 2, [10 * i, 10, 40, 40]),
       colour,
     }))
-    const list = planLoads(stack('card', ...bare), nestProject(stack('card', ...bare)).runs)
+    const list = planLoads(stack('card', ...bare), { runs: nestProject(stack('card', ...bare)).runs })
     expect(list.map((load) => [load.folios.toSorted(), load.paper.colour])).toEqual([
       [['1', '3'], '#cc2222'],
       [['2'], '#2222cc'],
@@ -333,7 +346,11 @@ describe('the maker’s pins', () => {
     }
     expect(why(run.instance, place, [])).toBeNull()
     expect(why(run.instance, { ...place, x: -5 }, [])).toMatch(/rim of 6\.3 mm/)
-    const two: NestInstance = { sheet: SHEET, gap: 2, pieces: [piece('a', rectangle(0, 0, 20, 20), 2)] }
+    const two: NestInstance = {
+      sheet: SHEET,
+      gap: 2,
+      pieces: [piece('a', rectangle([0, 0], 20, 20), { qty: 2 })],
+    }
     const at = (x: number, copy: number) => ({ id: 'a', copy, sheet: 0, x, y: 50, rotation: 0 })
     expect(why(two, at(60, 1), [at(50, 0)])).toBe('lies over another piece')
     expect(why(two, at(71, 1), [at(50, 0)])).toBe('is nearer than 2 mm to another piece')
@@ -341,6 +358,6 @@ describe('the maker’s pins', () => {
     expect(why(two, { ...at(60, 1), sheet: 1 }, [at(50, 0)])).toBeNull()
     const off = setPin(project, { ...pin, x: 2 })
     const runs = layoutsOf(off)
-    expect(sheetSnags(off, runs, planLoads(off, runs)).map((s) => s.code)).toContain('pin-illegal')
+    expect(sheetSnags(off, runs, planLoads(off, { runs })).map((s) => s.code)).toContain('pin-illegal')
   })
 })

@@ -38,7 +38,11 @@ export function usePadHand(layer: Layer, pads: readonly Pad[]): PadHand {
   const picked = pads.find((pad) => keyOfPad(pad) === key) ?? null
   const edit = (label: string, change_: (project: Project) => Project, gesture?: string) =>
     dispatch(change(`${label} under ${layer.name}`, change_, gesture))
-  const put = (pad: Pad, patch: Partial<HandPad>, label = 'move a pad', gesture?: string) => {
+  const put = (
+    pad: Pad,
+    patch: Partial<HandPad>,
+    { label = 'move a pad', gesture }: { label?: string; gesture?: string } = {},
+  ) => {
     const id = pad.handId ?? crypto.randomUUID()
     const { layerId, pieceId, x, y, rotation, bendMm = null, foamIds } = pad
     edit(
@@ -83,16 +87,24 @@ export function usePadHand(layer: Layer, pads: readonly Pad[]): PadHand {
     onKey: (pad, event) => {
       const [dx, dy] = nudgeOf(event.nativeEvent)
       if (dx !== 0 || dy !== 0)
-        put(pad, { x: pad.x + dx, y: pad.y + dy }, 'move a pad', `pad ${pad.handId ?? ''}`)
+        put(
+          pad,
+          { x: pad.x + dx, y: pad.y + dy },
+          { label: 'move a pad', gesture: `pad ${pad.handId ?? ''}` },
+        )
       else if (event.key === 'r' || event.key === 'R')
-        put(pad, { rotation: (pad.rotation + (event.shiftKey ? -TURN_DEG : TURN_DEG)) % 360 }, 'turn a pad')
+        put(
+          pad,
+          { rotation: (pad.rotation + (event.shiftKey ? -TURN_DEG : TURN_DEG)) % 360 },
+          { label: 'turn a pad' },
+        )
       else if (event.key === 'Delete' || event.key === 'Backspace') remove(pad)
       else if (event.key === 'Enter' || event.key === ' ') setKey(keyOfPad(pad))
       else return
       event.preventDefault()
       event.stopPropagation()
     },
-    set: (patch, label) => picked && put(picked, patch, label),
+    set: (patch, label) => picked && put(picked, patch, { label }),
     remove: () => picked && remove(picked),
     toPlan: () => {
       const id = picked?.handId

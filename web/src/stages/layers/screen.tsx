@@ -61,7 +61,11 @@ export default function LayersScreen() {
   const box = viewBox(project)
   const placing = usePlacing(view.placing && !view.apart && project.layers.length > 0)
   const isWhole = chosen?.blanks.length === 0
-  const bits = useBits(view.bits && !view.placing && !view.apart && isWhole, chosen, sound, weakPaths)
+  const bits = useBits(view.bits && !view.placing && !view.apart && isWhole, {
+    layer: chosen,
+    sound,
+    weakPaths,
+  })
   const printing = usePrintPlace(view.printing && !view.placing && !view.bits && !view.apart, chosen)
   const grips = placing.on ? placing.grips : (printing?.grips ?? null)
   useCommand('place-parts', () => dispatch(looked({ placing: !view.placing, bits: false, apart: false })), {

@@ -56,7 +56,7 @@ export function ColoursInUse() {
     const words = `“${from.name}” merged into “${to.name}”`
     if (needed) merged.current = { words, before: sheetsOf(needed) }
     dispatch(
-      change(`merge ${from.name} into ${to.name}`, (p, stock) => giveColour(p, from.layerIds, to, stock)),
+      change(`merge ${from.name} into ${to.name}`, (p, stock) => giveColour(p, from.layerIds, { to, stock })),
     )
   }
   return (

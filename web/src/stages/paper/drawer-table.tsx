@@ -44,19 +44,13 @@ export function DrawerTable() {
     const read = papersFromCsv(await chosen.text(), stock)
     setWrong(read.wrong)
     if (read.papers.some((paper, i) => paper !== stock[i]))
-      dispatch(changeStock(`papers of ${chosen.name}`, () => read.papers, refreshPapers))
+      dispatch(changeStock(`papers of ${chosen.name}`, () => read.papers, { refresh: refreshPapers }))
   }
   const add = () => {
     let n = 1
     while (stock.some((p) => p.name === `New paper ${n}`)) n++
     const fresh = newPaper(`New paper ${n}`, stock)
-    dispatch(
-      changeStock(
-        'a new paper',
-        (papers) => [...papers, fresh],
-        (p) => p,
-      ),
-    )
+    dispatch(changeStock('a new paper', (papers) => [...papers, fresh], { refresh: (p) => p }))
     setText(fresh.name)
   }
   // Built once: a table of a thousand papers draws anew only the rows that changed.
@@ -66,8 +60,7 @@ export function DrawerTable() {
         changeStock(
           `${paper.name} in the drawer`,
           (papers) => papers.map((p) => (p.id === paper.id ? { ...p, ...patch } : p)),
-          refreshPapers,
-          gesture,
+          { refresh: refreshPapers, gesture },
         ),
       )
     return [

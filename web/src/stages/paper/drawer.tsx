@@ -64,7 +64,7 @@ export function Drawer() {
                 layer &&
                 dispatch(
                   change(`${paper.name} for ${layer.name}`, (p, stock) =>
-                    assignPaper(p, [layer.id], paper, stock),
+                    assignPaper(p, [layer.id], { paper, stock }),
                   ),
                 )
               }

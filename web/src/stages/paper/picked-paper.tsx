@@ -26,7 +26,7 @@ export function PickedPaper({ layer }: { layer: Layer }) {
       changeStock(
         `${paper!.name} in the drawer`,
         (stock) => stock.map((p) => (p.id === paper!.id ? { ...p, ...patch } : p)),
-        refreshPapers,
+        { refresh: refreshPapers },
       ),
     )
   return (

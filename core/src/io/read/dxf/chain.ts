@@ -5,7 +5,7 @@ import type { Outline } from './entities'
 /** Ends nearer than this (mm) are one point. */
 const JOIN_MM = 0.02
 
-const meets = (ax: number, ay: number, bx: number, by: number): boolean =>
+const meets = ([ax, ay]: readonly [number, number], [bx, by]: readonly [number, number]): boolean =>
   Math.hypot(ax - bx, ay - by) <= JOIN_MM
 
 /** Closed rings of lines (mm); open ones are joined where their ends meet. `open` is how many stay open. */
@@ -35,7 +35,7 @@ export function chain(lines: readonly Outline[]): { rings: Ring[]; open: number 
 }
 
 const endsMeet = (points: readonly number[]): boolean =>
-  meets(points[0]!, points[1]!, points.at(-2)!, points.at(-1)!)
+  meets([points[0]!, points[1]!], [points.at(-2)!, points.at(-1)!])
 
 const isRing = (line: readonly number[]): boolean => line.length >= 8 && endsMeet(line)
 
@@ -78,8 +78,8 @@ class Ends {
         for (const i of this.cells.get(keyAt(x + dx, y + dy)) ?? []) {
           if (this.used[i]) continue
           const points = this.lines[i]!
-          const forwards = meets(points[0]!, points[1]!, x, y)
-          if (!forwards && !meets(points.at(-2)!, points.at(-1)!, x, y)) continue
+          const forwards = meets([points[0]!, points[1]!], [x, y])
+          if (!forwards && !meets([points.at(-2)!, points.at(-1)!], [x, y])) continue
           this.used[i] = 1
           return { points, backwards: !forwards }
         }

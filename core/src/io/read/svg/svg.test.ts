@@ -163,7 +163,7 @@ describe('paint', () => {
 })
 
 describe('text', () => {
-  const box = (w: number): Region => [rectangle(0, -700, w, 700)]
+  const box = (w: number): Region => [rectangle([0, -700], w, 700)]
   /** A font of one sign: half an em wide, a plain block. */
   const outlineText = (words: string) => ({ region: box(words.length * 500), advance: words.length * 500 })
 

@@ -24,20 +24,24 @@ import { foamsOfShim, namesOf, shimMinutes, sum } from './pads'
 /** Pieces that the frame holds by folded bars, the hindmost first. */
 function standing(
   layers: readonly Layer[],
-  add: (id: string, kind: StepKind, about: About, minutes: number) => void,
+  add: (id: string, kind: StepKind, { about, minutes }: { about: About; minutes: number }) => void,
 ) {
   layers
     .filter(standsInFrame)
     .toSorted((a, b) => a.joint.gapMm - b.joint.gapMm)
-    .forEach((layer) => add(`stand-${layer.id}`, 'mount', { step: 'stand', layer }, BENCH.standMinutes))
+    .forEach((layer) =>
+      add(`stand-${layer.id}`, 'mount', { about: { step: 'stand', layer }, minutes: BENCH.standMinutes }),
+    )
 }
 
 /** Dry, then onto the board, the card or the sticks; each after the last. */
 export function finishing(
   known: Known,
-  layers: readonly Layer[],
-  stuck: readonly Untold[],
-  padsOf: ReadonlyMap<string, PadCount[]>,
+  {
+    layers,
+    stuck,
+    padsOf,
+  }: { layers: readonly Layer[]; stuck: readonly Untold[]; padsOf: ReadonlyMap<string, PadCount[]> },
 ): Untold[] {
   const { project, depth } = known
   const { mount } = project
@@ -52,9 +56,12 @@ export function finishing(
       return [...laid, ...(kind === 'dry' ? idsOf(({ about }) => about.step === 'glue') : holds)]
     return jobs.length === 1 && jobs[0]!.kind === 'dry' ? [jobs[0]!.id, ...holds] : [jobs.at(-1)!.id]
   }
-  const add = (id: string, kind: StepKind, about: About, minutes: number) =>
+  const add = (id: string, kind: StepKind, { about, minutes }: { about: About; minutes: number }) =>
     jobs.push(
-      job(id, kind, about, {
+      job({
+        id,
+        kind,
+        about,
         after: [...new Set(afterLast(kind))],
         needs: kind === 'dry' ? [] : ['hands'],
         minutes,
@@ -80,49 +87,57 @@ export function finishing(
     'dryMin',
   )
   const { dryMin: longest } = glue ?? UNNAMED_GLUE
-  if (wet.length > 0 && longest > 0) add('dry', 'dry', { step: 'dry', glue }, longest)
+  if (wet.length > 0 && longest > 0) add('dry', 'dry', { about: { step: 'dry', glue }, minutes: longest })
   /** What holds the stack to what it lives on dries before the work is stood up. */
   const dryMount = () => {
     const own = layers[0] ? glueOf(project, layers[0]) : adhesiveOf(project)
     const { dryMin } = own ?? UNNAMED_GLUE
-    if (dryMin > 0) add('dry-mount', 'dry', { step: 'dry', glue: own ?? null }, dryMin)
+    if (dryMin > 0) add('dry-mount', 'dry', { about: { step: 'dry', glue: own ?? null }, minutes: dryMin })
   }
   if (mount.kind === 'frame') {
     const shim = depth?.shim ?? null
     // What was built on the board is fixed to it already.
     if (ground === 'bench') {
-      add('mount', 'mount', { step: 'mount-frame', shim }, BENCH.frameMinutes + shimMinutes(known))
+      add('mount', 'mount', {
+        about: { step: 'mount-frame', shim },
+        minutes: BENCH.frameMinutes + shimMinutes(known),
+      })
       if (shim) jobs.at(-1)!.takes = foamsOfShim(shim)
       else dryMount()
     }
     standing(layers, add)
     for (const layer of layers.filter(isOnPane))
-      add(`pane-${layer.id}`, 'mount', { step: 'on-pane', layer }, BENCH.paneMinutes)
+      add(`pane-${layer.id}`, 'mount', { about: { step: 'on-pane', layer }, minutes: BENCH.paneMinutes })
     const ring = layers.filter(isStandOff)
     if (ring.length > 0)
-      add(
-        'stand-off',
-        'mount',
-        {
+      add('stand-off', 'mount', {
+        about: {
           step: 'stand-off',
           sheets: ring.length,
           thicknessMm: thicknessOf(project, ring[0]!),
           mat: mount.mat !== null,
         },
-        BENCH.paneMinutes,
-      )
+        minutes: BENCH.paneMinutes,
+      })
     if (depth?.lip) {
       const { at, mm, foamIds } = depth.lip
       const about = { step: 'lip-pads', count: at.length, mm, foams: namesOf(project, foamIds) } as const
-      add('lip-pads', 'mount', about, (at.length * foamIds.length * BENCH.padSeconds) / 60)
+      add('lip-pads', 'mount', { about, minutes: (at.length * foamIds.length * BENCH.padSeconds) / 60 })
       jobs.at(-1)!.takes = foamsOfShim(depth.lip)
     }
-    if (mount.pane.kind !== 'none') add('glaze', 'glaze', { step: 'glaze' }, BENCH.frameMinutes)
+    if (mount.pane.kind !== 'none')
+      add('glaze', 'glaze', { about: { step: 'glaze' }, minutes: BENCH.frameMinutes })
     const inside = { ring: mount.ring.kept, mat: mount.mat !== null, hanger: mount.hanger !== 'none' }
-    add('close', 'close', { step: 'close', airMm: mount.clearanceMm, ...inside }, BENCH.frameMinutes)
+    add('close', 'close', {
+      about: { step: 'close', airMm: mount.clearanceMm, ...inside },
+      minutes: BENCH.frameMinutes,
+    })
   } else if (mount.kind === 'card') {
     if (ground === 'bench') {
-      add('mount', 'mount', { step: 'mount-card', stackMm: depth?.stackMm ?? 0 }, BENCH.cardMinutes)
+      add('mount', 'mount', {
+        about: { step: 'mount-card', stackMm: depth?.stackMm ?? 0 },
+        minutes: BENCH.cardMinutes,
+      })
       dryMount()
     }
   } else if (mount.kind === 'garland') {
@@ -130,12 +145,18 @@ export function finishing(
     flags.forEach(({ layer, piece, nth }) => {
       const { gapMm, endsMm } = mount
       const about = { nth, of: flags.length, gapMm, endsMm, isFolded: isFolded(layer) }
-      add(`flag-${nth}`, 'mount', { step: 'flag', layer, ...about }, BENCH.flagMinutes * layer.copies)
+      add(`flag-${nth}`, 'mount', {
+        about: { step: 'flag', layer, ...about },
+        minutes: BENCH.flagMinutes * layer.copies,
+      })
       jobs.at(-1)!.pieceId = piece.id
     })
   } else if (mount.kind === 'panel') {
     if (ground === 'bench') {
-      add('mount', 'mount', { step: 'mount-panel', surface: mount.surface }, BENCH.cardMinutes)
+      add('mount', 'mount', {
+        about: { step: 'mount-panel', surface: mount.surface },
+        minutes: BENCH.cardMinutes,
+      })
       dryMount()
     }
   } else if (mount.kind === 'topper' && mount.sticks > 0) {
@@ -143,11 +164,18 @@ export function finishing(
     const held = topperHold(project)
     const left = held ? Math.min(...layers.map((layer) => layerBox(layer).minX)) : 0
     const places = held ? held.sticks.map(({ x }) => x - left) : []
-    add('mount', 'mount', { step: 'mount-sticks', sticks, places }, BENCH.stickMinutes * sticks)
+    add('mount', 'mount', {
+      about: { step: 'mount-sticks', sticks, places },
+      minutes: BENCH.stickMinutes * sticks,
+    })
     const own = (stickGlueOf(project) ?? UNNAMED_GLUE).dryMin
-    if (own > 0) add('dry-sticks', 'dry', { step: 'dry-sticks' }, own)
+    if (own > 0) add('dry-sticks', 'dry', { about: { step: 'dry-sticks' }, minutes: own })
     const cover = coverOf(project)
-    if (cover) add(`cover-${cover.id}`, 'glue', { step: 'cover', layer: cover }, glueMinutes(cover))
+    if (cover)
+      add(`cover-${cover.id}`, 'glue', {
+        about: { step: 'cover', layer: cover },
+        minutes: glueMinutes(cover),
+      })
   }
   return jobs
 }

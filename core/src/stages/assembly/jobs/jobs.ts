@@ -21,7 +21,7 @@ export function jobsOf(known: Known): Untold[] {
     ...shapings(known, layers),
     ...pressings(known, layers),
     ...stuck,
-    ...finishing(known, layers, stuck, pads),
+    ...finishing(known, { layers, stuck, padsOf: pads }),
   ]
   const { batch, batchWay, batchRate } = known.project.plan
   const times = (n: number) => batchTimes(n, batchRate)

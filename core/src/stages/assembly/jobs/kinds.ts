@@ -36,7 +36,7 @@ export function backCarries(project: Project): boolean {
   // Mostly the boxes round the others lie on it, and no shape need be looked at.
   const isOnSheet = (layer: Layer): boolean => {
     const { minX, minY, maxX, maxY } = regionBox(layerRegion(layer))
-    return subtract([rectangle(minX, minY, maxX - minX, maxY - minY)], sheet).length === 0
+    return subtract([rectangle([minX, minY], maxX - minX, maxY - minY)], sheet).length === 0
   }
   if (others.every(isOnSheet)) return true
   const all = union(others.flatMap(layerRegion))

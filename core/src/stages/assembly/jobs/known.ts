@@ -2,7 +2,7 @@
 import type { Project } from '../../../project'
 import type { DepthPlan, GlueAmount } from '../../depth'
 import type { Load } from '../../sheets'
-import type { About, Job, StepKind, Untold } from '../task'
+import type { About, Job, Untold } from '../task'
 
 /** What the graph follows from. */
 export interface Known {
@@ -20,14 +20,14 @@ export interface Known {
 }
 
 /** A job of the hands unless it says otherwise. */
-export function job(
-  id: string,
-  kind: StepKind,
-  about: About,
-  more: Pick<Job, 'after' | 'minutes'> & Partial<Job>,
-): Untold {
-  return { id, kind, about, needs: ['hands'], layerId: null, loadId: null, ...more }
-}
+export const job = (
+  one: Pick<Job, 'id' | 'kind' | 'after' | 'minutes'> & Partial<Job> & { about: About },
+): Untold => ({
+  needs: ['hands'],
+  layerId: null,
+  loadId: null,
+  ...one,
+})
 
 /** Those of some jobs that none of the others waits for. */
 export function lastOf(jobs: readonly Pick<Job, 'id' | 'after'>[]): string[] {

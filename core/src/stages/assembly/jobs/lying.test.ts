@@ -58,10 +58,10 @@ describe('what lies on what', () => {
 
   it('goes by outlines: in an opening is over the ring, beside a round one is beside it', () => {
     const lying = new Lying<string>()
-    const ring = { ...rectangle(0, 0, 100, 100), holes: [reversed(rectangle(20, 20, 60, 60).outer)] }
+    const ring = { ...rectangle([0, 0], 100, 100), holes: [reversed(rectangle([20, 20], 60, 60).outer)] }
     lying.lay('ring', [card('ring', 0, [ring])])
-    lying.lay('in it', [card('in', 0, [ellipse(50, 50, 10)])])
-    lying.lay('disc', [card('disc', 0, [ellipse(200, 200, 50)])])
+    lying.lay('in it', [card('in', 0, [ellipse([50, 50], 10)])])
+    lying.lay('disc', [card('disc', 0, [ellipse([200, 200], 50)])])
     // Within the box round the disc, and outside the disc.
     lying.lay('corner', [plate('corner', 0, [151, 151, 8, 8])])
     expect(lying.onto('in it')).toEqual(['ring'])

@@ -10,12 +10,13 @@ import { type Known, job } from './known'
 export function cutting({ project, loads, depth }: Known): Untold[] {
   const pads = (depth?.pads.length ?? 0) * project.plan.batch
   const jobs = [
-    job(
-      'prepare',
-      'prepare',
-      { step: 'prepare', sheets: loads.length, pads },
-      { after: [], minutes: BENCH.prepareMinutes },
-    ),
+    job({
+      id: 'prepare',
+      kind: 'prepare',
+      about: { step: 'prepare', sheets: loads.length, pads },
+      after: [],
+      minutes: BENCH.prepareMinutes,
+    }),
   ]
   loads.forEach((load, i) => {
     const loose = load.pieces.filter((piece) => piece.loose).length
@@ -23,45 +24,45 @@ export function cutting({ project, loads, depth }: Known): Untold[] {
     const printed = load.pieces.filter((piece) => piece.printed).length
     if (printed > 0)
       jobs.push(
-        job(
-          `print-${load.id}`,
-          'print',
-          { step: 'print', load, pieces: printed },
-          { after: ['prepare'], minutes: BENCH.printMinutes, loadId: load.id },
-        ),
-        job(
-          `ink-${load.id}`,
-          'dry',
-          { step: 'ink', load },
-          { after: [`print-${load.id}`], needs: [], minutes: BENCH.inkMinutes, loadId: load.id },
-        ),
+        job({
+          id: `print-${load.id}`,
+          kind: 'print',
+          about: { step: 'print', load, pieces: printed },
+          after: ['prepare'],
+          minutes: BENCH.printMinutes,
+          loadId: load.id,
+        }),
+        job({
+          id: `ink-${load.id}`,
+          kind: 'dry',
+          about: { step: 'ink', load },
+          after: [`print-${load.id}`],
+          needs: [],
+          minutes: BENCH.inkMinutes,
+          loadId: load.id,
+        }),
       )
     jobs.push(
-      job(
-        `cut-${load.id}`,
-        'cut',
-        { step: 'cut', load, first: i === 0 },
-        {
-          after: [
-            i === 0 ? 'prepare' : `cut-${loads[i - 1]!.id}`,
-            ...(printed > 0 ? [`ink-${load.id}`] : []),
-          ],
-          // A knife is in the hand: nothing else goes on meanwhile.
-          needs: [project.drawer.cutter.tool === 'knife' ? 'hands' : 'cutter'],
-          minutes: load.minutes,
-          loadId: load.id,
-        },
-      ),
-      job(
-        `weed-${load.id}`,
-        'weed',
-        { step: 'weed', load, pieces: load.pieces.length, holes, loose },
-        {
-          after: [`cut-${load.id}`],
-          minutes: BENCH.peelMinutes + (holes * BENCH.weedSeconds + loose * BENCH.looseSeconds) / 60,
-          loadId: load.id,
-        },
-      ),
+      job({
+        id: `cut-${load.id}`,
+        kind: 'cut',
+        about: { step: 'cut', load, first: i === 0 },
+
+        after: [i === 0 ? 'prepare' : `cut-${loads[i - 1]!.id}`, ...(printed > 0 ? [`ink-${load.id}`] : [])],
+        // A knife is in the hand: nothing else goes on meanwhile.
+        needs: [project.drawer.cutter.tool === 'knife' ? 'hands' : 'cutter'],
+        minutes: load.minutes,
+        loadId: load.id,
+      }),
+      job({
+        id: `weed-${load.id}`,
+        kind: 'weed',
+        about: { step: 'weed', load, pieces: load.pieces.length, holes, loose },
+
+        after: [`cut-${load.id}`],
+        minutes: BENCH.peelMinutes + (holes * BENCH.weedSeconds + loose * BENCH.looseSeconds) / 60,
+        loadId: load.id,
+      }),
     )
   })
   return jobs
@@ -70,18 +71,17 @@ export function cutting({ project, loads, depth }: Known): Untold[] {
 /** Folds are scored while a piece lies flat, before anything is tried on. */
 export const scoring = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
   layers.filter(isFolded).map((layer) =>
-    job(
-      `score-${layer.id}`,
-      'score',
-      { step: 'score', layer },
-      {
-        after: loads
-          .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
-          .map((load) => `weed-${load.id}`),
-        minutes: BENCH.takeUpMinutes + layer.folds.length * BENCH.scoreMinutes,
-        layerId: layer.id,
-      },
-    ),
+    job({
+      id: `score-${layer.id}`,
+      kind: 'score',
+      about: { step: 'score', layer },
+
+      after: loads
+        .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
+        .map((load) => `weed-${load.id}`),
+      minutes: BENCH.takeUpMinutes + layer.folds.length * BENCH.scoreMinutes,
+      layerId: layer.id,
+    }),
   )
 
 /** What is coloured by hand is coloured flat, and dries, before it is formed or tried on. */
@@ -91,27 +91,29 @@ export const colouring = ({ project, loads }: Known, layers: readonly Layer[]): 
     const ink = inks.find(({ id }) => id === layer.tint!.inkId) ?? null
     const edge = inks.find(({ id }) => id === layer.tint!.edgeInkId) ?? null
     const minutes = Math.max(ink?.dryMin ?? 0, edge?.dryMin ?? 0)
-    const one = job(
-      `colour-${layer.id}`,
-      'colour',
-      { step: 'colour', layer, ink, edge },
-      {
-        after: loads
-          .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
-          .map((load) => `weed-${load.id}`),
-        minutes: (BENCH.colourMinutes + (edge ? BENCH.colourEdgeMinutes : 0)) * layer.copies,
-        layerId: layer.id,
-      },
-    )
+    const one = job({
+      id: `colour-${layer.id}`,
+      kind: 'colour',
+      about: { step: 'colour', layer, ink, edge },
+
+      after: loads
+        .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
+        .map((load) => `weed-${load.id}`),
+      minutes: (BENCH.colourMinutes + (edge ? BENCH.colourEdgeMinutes : 0)) * layer.copies,
+      layerId: layer.id,
+    })
     return minutes > 0
       ? [
           one,
-          job(
-            `coloured-${layer.id}`,
-            'dry',
-            { step: 'colour-dries', layer, minutes },
-            { after: [one.id], needs: [], minutes, layerId: layer.id },
-          ),
+          job({
+            id: `coloured-${layer.id}`,
+            kind: 'dry',
+            about: { step: 'colour-dries', layer, minutes },
+            after: [one.id],
+            needs: [],
+            minutes,
+            layerId: layer.id,
+          }),
         ]
       : [one]
   })
@@ -119,26 +121,25 @@ export const colouring = ({ project, loads }: Known, layers: readonly Layer[]): 
 /** What hands form is formed when it is cut, and folded where it is. */
 export const shapings = ({ loads }: Known, layers: readonly Layer[]): Untold[] =>
   layers.filter(isShaped).map((layer) =>
-    job(
-      `shape-${layer.id}`,
-      'shape',
-      { step: 'shape', layer },
-      {
-        after: isColoured(layer)
-          ? [...afterColour(layer), ...(isFolded(layer) ? [`score-${layer.id}`] : [])]
-          : isFolded(layer)
-            ? [`score-${layer.id}`]
-            : loads
-                .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
-                .map((load) => `weed-${load.id}`),
-        minutes:
-          BENCH.takeUpMinutes +
-          cutPieces(layer).length *
-            layer.copies *
-            (layer.shaping.how === 'roll' ? BENCH.rollMinutes : BENCH.curlMinutes),
-        layerId: layer.id,
-      },
-    ),
+    job({
+      id: `shape-${layer.id}`,
+      kind: 'shape',
+      about: { step: 'shape', layer },
+
+      after: isColoured(layer)
+        ? [...afterColour(layer), ...(isFolded(layer) ? [`score-${layer.id}`] : [])]
+        : isFolded(layer)
+          ? [`score-${layer.id}`]
+          : loads
+              .filter((load) => load.pieces.some((piece) => piece.layerId === layer.id))
+              .map((load) => `weed-${load.id}`),
+      minutes:
+        BENCH.takeUpMinutes +
+        cutPieces(layer).length *
+          layer.copies *
+          (layer.shaping.how === 'roll' ? BENCH.rollMinutes : BENCH.curlMinutes),
+      layerId: layer.id,
+    }),
   )
 
 /** Film is pressed onto its card while that is flat and on no foam; both are weeded, and what is coloured is dry. */
@@ -151,25 +152,24 @@ export const pressings = (known: Known, layers: readonly Layer[]): Untold[] =>
     const ids = [layer, ...under].map(({ id }) => id)
     const press = paperOf(project, layer)?.press ?? null
     const presses = pressesOf(project, layer)
-    return job(
-      `press-${layer.id}`,
-      'press',
-      { step: 'press', layer, onto: under, press, presses },
-      {
-        after: [
-          ...loads
-            .filter((load) => load.pieces.some((piece) => ids.includes(piece.layerId)))
-            .map((load) => `weed-${load.id}`),
-          ...under.flatMap(afterColour),
-          // A film that lies on a film comes after it.
-          ...under.filter(isPressed).map(({ id }) => `press-${id}`),
-        ],
-        minutes:
-          BENCH.plateMinutes +
-          layer.copies *
-            (presses * (BENCH.pressMinutes + (press?.seconds ?? BENCH.pressSeconds) / 60) +
-              (press?.peel === 'hot' ? 0 : BENCH.coolMinutes)),
-        layerId: layer.id,
-      },
-    )
+    return job({
+      id: `press-${layer.id}`,
+      kind: 'press',
+      about: { step: 'press', layer, onto: under, press, presses },
+
+      after: [
+        ...loads
+          .filter((load) => load.pieces.some((piece) => ids.includes(piece.layerId)))
+          .map((load) => `weed-${load.id}`),
+        ...under.flatMap(afterColour),
+        // A film that lies on a film comes after it.
+        ...under.filter(isPressed).map(({ id }) => `press-${id}`),
+      ],
+      minutes:
+        BENCH.plateMinutes +
+        layer.copies *
+          (presses * (BENCH.pressMinutes + (press?.seconds ?? BENCH.pressSeconds) / 60) +
+            (press?.peel === 'hot' ? 0 : BENCH.coolMinutes)),
+      layerId: layer.id,
+    })
   })

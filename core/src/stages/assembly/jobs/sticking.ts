@@ -44,26 +44,25 @@ export function sticking(
 }
 
 function dryFit({ loads }: Known, layers: readonly Layer[]): Untold {
-  return job(
-    'dry-fit',
-    'dry-fit',
-    {
+  return job({
+    id: 'dry-fit',
+    kind: 'dry-fit',
+    about: {
       step: 'dry-fit',
       layers: layers.filter(isInStack).length,
       aside: layers.filter((layer) => !isInStack(layer) && !isStandOff(layer)).length,
     },
-    {
-      after: [
-        'prepare',
-        ...loads.map((load) => `weed-${load.id}`),
-        ...layers.flatMap(afterColour),
-        ...layers.filter(isFolded).map((layer) => `score-${layer.id}`),
-        ...layers.filter(isShaped).map((layer) => `shape-${layer.id}`),
-        ...layers.filter(isPressed).map((layer) => `press-${layer.id}`),
-      ],
-      minutes: BENCH.dryFitMinutes + layers.length * BENCH.dryFitLayerMinutes,
-    },
-  )
+
+    after: [
+      'prepare',
+      ...loads.map((load) => `weed-${load.id}`),
+      ...layers.flatMap(afterColour),
+      ...layers.filter(isFolded).map((layer) => `score-${layer.id}`),
+      ...layers.filter(isShaped).map((layer) => `shape-${layer.id}`),
+      ...layers.filter(isPressed).map((layer) => `press-${layer.id}`),
+    ],
+    minutes: BENCH.dryFitMinutes + layers.length * BENCH.dryFitLayerMinutes,
+  })
 }
 
 /** What is laid on each other in one place. */
@@ -145,12 +144,14 @@ class Pile {
       if (unit.part) return ready
       if (isWithThin(part)) return ['dry-fit']
       this.jobs.push(
-        job(
-          `begin-${part.id}`,
-          'lay',
-          { step: 'begin', layer, part: part.name },
-          { after, minutes: BENCH.layMinutes, ...this.of(unit) },
-        ),
+        job({
+          id: `begin-${part.id}`,
+          kind: 'lay',
+          about: { step: 'begin', layer, part: part.name },
+          after,
+          minutes: BENCH.layMinutes,
+          ...this.of(unit),
+        }),
       )
       return [`begin-${part.id}`]
     }
@@ -159,18 +160,17 @@ class Pile {
     const inPlace = ground !== 'bench' && ground !== 'bench in its place' && ground !== 'fabric'
     const glued = inPlace && isGlued(known, layer, sum(pads))
     this.jobs.push(
-      job(
-        `lay-${layer.id}`,
-        'lay',
-        { step: 'start', layer, faceDown, pads, ground: ground!, pins, ...asOne(unit) },
-        {
-          after,
-          minutes:
-            (glued ? glueMinutes(layer) : BENCH.layMinutes) + settingMinutes(pads) + pins * BENCH.pinMinutes,
-          ...this.of(unit),
-          ...(pads.length > 0 ? foamOf(known, layer.id) : {}),
-        },
-      ),
+      job({
+        id: `lay-${layer.id}`,
+        kind: 'lay',
+        about: { step: 'start', layer, faceDown, pads, ground: ground!, pins, ...asOne(unit) },
+
+        after,
+        minutes:
+          (glued ? glueMinutes(layer) : BENCH.layMinutes) + settingMinutes(pads) + pins * BENCH.pinMinutes,
+        ...this.of(unit),
+        ...(pads.length > 0 ? foamOf(known, layer.id) : {}),
+      }),
     )
     if (glued) this.hold(unit, layer, `lay-${layer.id}`)
     return [`lay-${layer.id}`]
@@ -193,17 +193,16 @@ class Pile {
     const after = [...new Set([...this.before(unit), ...ready, ...awaited.map(({ id }) => id)])]
     const onWet = glueWait === 'go on' && touched.length > 0
     if (pads > 0) {
-      const padding = job(
-        `pad-${held.id}`,
-        'pad',
-        { step: 'pad', layer: held, pads: counts },
-        {
-          after: faceDown ? [...after] : ready.length > 0 ? [...ready] : ['dry-fit'],
-          minutes: settingMinutes(counts),
-          ...this.of(faceDown ? this.last! : unit),
-          ...foamOf(known, held.id),
-        },
-      )
+      const padding = job({
+        id: `pad-${held.id}`,
+        kind: 'pad',
+        about: { step: 'pad', layer: held, pads: counts },
+
+        after: faceDown ? [...after] : ready.length > 0 ? [...ready] : ['dry-fit'],
+        minutes: settingMinutes(counts),
+        ...this.of(faceDown ? this.last! : unit),
+        ...foamOf(known, held.id),
+      })
       this.jobs.push(padding)
       after.push(padding.id)
     }
@@ -214,7 +213,7 @@ class Pile {
     if (!isGlued(known, held, pads)) {
       const minutes = BENCH.layMinutes + ((glued + sum(flat)) * BENCH.gluePartSeconds) / 60
       const about = { step: 'lay', layer, faceDown, pads, glued, flat, onWet, ...which } as const
-      this.jobs.push(job(`lay-${layer.id}`, 'lay', about, { after, minutes, ...own }))
+      this.jobs.push(job({ id: `lay-${layer.id}`, kind: 'lay', about, after, minutes, ...own }))
       if (flat.length > 0) this.hold(unit, held, `lay-${layer.id}`)
       return [`lay-${layer.id}`]
     }
@@ -222,7 +221,9 @@ class Pile {
     const amount = known.glue?.find(({ layerId }) => layerId === held.id) ?? null
     const others = othersOf(project, held)
     const about = { step: 'glue', layer, glue, amount, faceDown, others, pads, onWet, ...which } as const
-    this.jobs.push(job(`glue-${layer.id}`, 'glue', about, { after, minutes: glueMinutes(layer), ...own }))
+    this.jobs.push(
+      job({ id: `glue-${layer.id}`, kind: 'glue', about, after, minutes: glueMinutes(layer), ...own }),
+    )
     this.hold(unit, held, `glue-${layer.id}`)
     return [`glue-${layer.id}`]
   }
@@ -247,12 +248,15 @@ class Pile {
     if (handleMin === 0) return
     this.wet.push({ id: `hold-${layer.id}`, unit })
     this.jobs.push(
-      job(
-        `hold-${layer.id}`,
-        'dry',
-        { step: 'hold', layer, glue: used },
-        { after: [after], needs: [], minutes: handleMin, ...this.of(unit) },
-      ),
+      job({
+        id: `hold-${layer.id}`,
+        kind: 'dry',
+        about: { step: 'hold', layer, glue: used },
+        after: [after],
+        needs: [],
+        minutes: handleMin,
+        ...this.of(unit),
+      }),
     )
   }
 }

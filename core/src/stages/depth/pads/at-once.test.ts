@@ -17,8 +17,8 @@ const spot = fc.record({ x: num(0, 120), y: num(0, 90), r: num(3, 34) })
 const shape = fc
   .tuple(fc.array(spot, { maxLength: 4 }), fc.array(spot, { maxLength: 6 }))
   .map(([blobs, holes]): Region => {
-    const round = (list: typeof blobs) => union(...list.map(({ x, y, r }): Region => [ellipse(x, y, r)]))
-    return subtract(union([rectangle(10, 10, 80, 50)], round(blobs)), round(holes))
+    const round = (list: typeof blobs) => union(...list.map(({ x, y, r }): Region => [ellipse([x, y], r)]))
+    return subtract(union([rectangle([10, 10], 80, 50)], round(blobs)), round(holes))
   })
   .filter((region) => region.length > 0)
 
@@ -47,7 +47,7 @@ describe('a pad that fits at once', () => {
           lifted.forEach((piece, i) => {
             if (!takesPadAtOnce(project, piece, below)) return
             fits++
-            expect(padsForPiece(project, standing[i]!, null).noRoom).toBe(false)
+            expect(padsForPiece(project, { piece: standing[i]!, hidden: null }).noRoom).toBe(false)
           })
       }),
       { numRuns: 80 },
@@ -62,9 +62,9 @@ describe('a pad that fits at once', () => {
       const { below, lifted } = laidOf(project)[1]!
       return lifted.map((piece) => takesPadAtOnce(project, piece, below))
     }
-    expect(taken([rectangle(5, 5, 120, 90)])).toEqual([true])
-    expect(taken([rectangle(5, 5, 4, 4)])).toEqual([false])
-    expect(taken(subtract([rectangle(5, 5, 120, 90)], [rectangle(8, 8, 114, 84)]))).toEqual([false])
+    expect(taken([rectangle([5, 5], 120, 90)])).toEqual([true])
+    expect(taken([rectangle([5, 5], 4, 4)])).toEqual([false])
+    expect(taken(subtract([rectangle([5, 5], 120, 90)], [rectangle([8, 8], 114, 84)]))).toEqual([false])
   })
 })
 
@@ -73,8 +73,8 @@ describe('pieces that are glued, told at once', () => {
     const project = { ...demo(id), layers: layersInOrder(demo(id)) }
     laidOf(project).forEach(({ below, lifted, standing }, k) => {
       const layer = project.layers[k]!
-      const told = gluedAtOnce(project, layer, lifted, below)
-      if (told) expect(told).toEqual(gluedPieces(project, layer, standing))
+      const told = gluedAtOnce(project, { layer, lifted }, below)
+      if (told) expect(told).toEqual(gluedPieces(project, { layer, lifted: standing }))
     })
   })
 })

@@ -25,9 +25,9 @@ export function takesPadAtOnce(project: Project, piece: Lifted, below: Level | n
     return piece.region.some((face) =>
       likelyPlaces(face).some(
         (at) =>
-          discLiesIn(face, at.x, at.y, radiusMm + drawnIn) &&
+          discLiesIn(face, [at.x, at.y], radiusMm + drawnIn) &&
           liesOn(on, at, radiusMm + 2 * SLACK_MM) &&
-          higher.every(({ region }) => discMisses(region, at.x, at.y, radiusMm)),
+          higher.every(({ region }) => discMisses(region, [at.x, at.y], radiusMm)),
       ),
     )
   })
@@ -35,7 +35,7 @@ export function takesPadAtOnce(project: Project, piece: Lifted, below: Level | n
 
 /** Whether a disc lies on card, or on the board, which is everywhere. */
 const liesOn = (on: Placed | null, { x, y }: Point, radiusMm: number): boolean =>
-  on === null || on.region.some((face) => discLiesIn(face, x, y, radiusMm))
+  on === null || on.region.some((face) => discLiesIn(face, [x, y], radiusMm))
 
 /** Half the diagonal of the smallest pad that makes a height, mm; null where none does. */
 function smallestPad(project: Project, needMm: number): number | null {

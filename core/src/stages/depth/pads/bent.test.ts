@@ -10,11 +10,11 @@ import { padChords, padOutline } from './lie'
 import { overlaps, type Pad } from './pads'
 
 const ring = (r: number, widthMm: number): Region => [
-  { outer: ellipse(100, 100, r).outer, holes: [reversed(ellipse(100, 100, r - widthMm).outer)] },
+  { outer: ellipse([100, 100], r).outer, holes: [reversed(ellipse([100, 100], r - widthMm).outer)] },
 ]
 /** A ring on foam over a sheet, with strips of 30 by 3 mm alone at hand. */
 function ringed(mayBend: boolean, r = 50): Project {
-  const project = stack('free', card('sheet', 0, [rectangle(0, 0, 200, 200)]), card('ring', 2, ring(r, 9)))
+  const project = stack('free', card('sheet', 0, [rectangle([0, 0], 200, 200)]), card('ring', 2, ring(r, 9)))
   const [first] = project.drawer.foams
   const strip: Foam = { ...first!, id: 'strip', name: 'strips', form: 'strips', widthMm: 30, heightMm: 3, thicknessMm: 2, mayBend } // prettier-ignore
   return { ...project, drawer: { ...project.drawer, foams: [strip] } }

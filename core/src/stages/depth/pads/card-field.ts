@@ -62,7 +62,7 @@ export class CardField {
   private near(x: number, y: number): number[] {
     const { grid, edges, links } = this
     const isSeen = (sample: number) => edges.letsThrough(x, y, links.x[sample]!, links.y[sample]!)
-    const out = samplesRound(grid, links.sampleOf, x, y).filter(isSeen)
+    const out = samplesRound(grid, links.sampleOf, [x, y]).filter(isSeen)
     const reach = grid.pitch * NEAR
     // Where room is all round no outline is near.
     if (grid.roomAt(x, y) > NEAR + 1) return out

@@ -54,7 +54,7 @@ export function linkCard(region: Region, grid: CardGrid, edges: Edges): CardLink
   if (x.length === ofCells) outline.add(Infinity, Infinity, Infinity, Infinity)
   outline.finish()
   const samples = { x, y, sampleOf, ofCells, outline }
-  linkCells(samples, grid, edges, pairs)
+  linkCells(samples, grid, { edges, pairs })
   linkOutlines({ region, grid, edges, pairs, ...samples })
   return { ...samples, ...pairs.byFirst(x.length) }
 }
@@ -136,7 +136,11 @@ function sampleRing(
 }
 
 /** Middles of cells to those beside and aslant. */
-function linkCells({ x, y, sampleOf }: Samples, grid: CardGrid, edges: Edges, pairs: Pairs): void {
+function linkCells(
+  { x, y, sampleOf }: Samples,
+  grid: CardGrid,
+  { edges, pairs }: { edges: Edges; pairs: Pairs },
+): void {
   const { cols, rows, whole, pitch } = grid
   for (let r = 0; r < rows; r++)
     for (let c = 0; c < cols; c++) {
@@ -170,7 +174,7 @@ function linkOutlines({
   const reach = grid.pitch * BESIDE
   for (let i = ofCells; i < x.length; i++) {
     const [ax, ay] = [x[i]!, y[i]!]
-    for (const to of samplesRound(grid, sampleOf, ax, ay))
+    for (const to of samplesRound(grid, sampleOf, [ax, ay]))
       if (edges.letsThrough(ax, ay, x[to]!, y[to]!)) pairs.add(i, to, Math.hypot(ax - x[to]!, ay - y[to]!))
     for (const near of outline.search(ax - reach, ay - reach, ax + reach, ay + reach)) {
       const to = near + ofCells
@@ -189,7 +193,11 @@ function linkOutlines({
 }
 
 /** Samples of the cell that a place lies in, and of the eight round it. */
-export function samplesRound(grid: CardGrid, sampleOf: Int32Array, x: number, y: number): number[] {
+export function samplesRound(
+  grid: CardGrid,
+  sampleOf: Int32Array,
+  [x, y]: readonly [number, number],
+): number[] {
   const [c, r] = [grid.colAt(x), grid.rowAt(y)]
   const out: number[] = []
   for (let tr = Math.max(0, r - 1); tr <= Math.min(grid.rows - 1, r + 1); tr++)

@@ -97,7 +97,7 @@ export function hiddenBelow(
       ...covers.map(({ region }) => regionBox(region)),
     ])
     const all = [
-      rectangle(reach.minX - 1, reach.minY - 1, reach.maxX - reach.minX + 2, reach.maxY - reach.minY + 2),
+      rectangle([reach.minX - 1, reach.minY - 1], reach.maxX - reach.minX + 2, reach.maxY - reach.minY + 2),
     ]
     const hidden = underCover(all, own, covers)
     // Past the lip an eye looks in by the whole depth of the frame.

@@ -35,17 +35,18 @@ import { fewestSets } from './cover'
 import { farthestOf, padSpan, SPANS_MM } from './pads'
 
 /** The farthest point from a place along the card, and how far. */
-const farFrom = (region: Region, x: number, y: number, pitch = 1) => farthestOf(region, [{ x, y }], pitch)
+const farFrom = (region: Region, [x, y]: readonly [number, number], pitch = 1) =>
+  farthestOf(region, [{ x, y }], pitch)
 
 describe('distance along the card', () => {
   it('is straight where nothing is between', () => {
-    const { farthestMm } = farFrom([rectangle(0, 0, 80, 60)], 0.5, 0.5)
+    const { farthestMm } = farFrom([rectangle([0, 0], 80, 60)], [0.5, 0.5])
     expect(farthestMm).toBeCloseTo(Math.hypot(79.5, 59.5), 0)
   })
 
   it('runs round what is cut out: a bar across a sheet, by hand', () => {
     // From one side of a slot to the other, by its end.
-    const region = subtract([rectangle(0, 0, 100, 40)], [rectangle(-1, 19, 81, 2)])
+    const region = subtract([rectangle([0, 0], 100, 40)], [rectangle([-1, 19], 81, 2)])
     const field = new CardField(region, 1)
     const { samples, mm } = field.around([[2, 10]], Infinity)
     const at = samples.findIndex((sample) => Math.hypot(field.x[sample]! - 2, field.y[sample]! - 30) < 1)
@@ -57,11 +58,11 @@ describe('distance along the card', () => {
 
   it('follows the tines of a comb and the windings of a spiral', () => {
     const comb = union(
-      [rectangle(0, 0, 120, 12)],
-      ...Array.from({ length: 9 }, (_, i) => [rectangle(i * 14, 10, 2, 72)]),
+      [rectangle([0, 0], 120, 12)],
+      ...Array.from({ length: 9 }, (_, i) => [rectangle([i * 14, 10], 2, 72)]),
     )
     // From one tine's root the farthest is the far tine's end: along the bar, then down the tine.
-    const { farthestMm, farthestAt } = farFrom(comb, 1, 6, 2)
+    const { farthestMm, farthestAt } = farFrom(comb, [1, 6], 2)
     expect(farthestAt![1]).toBeCloseTo(82, 0)
     expect(farthestMm / (Math.hypot(111, 6) + 70)).toBeGreaterThan(0.98)
     expect(farthestMm / (Math.hypot(111, 6) + 70)).toBeLessThan(1.04)
@@ -74,7 +75,7 @@ describe('distance along the card', () => {
       if (n > 2) length += Math.hypot(points[n - 2]! - points[n - 4]!, points[n - 1]! - points[n - 3]!)
     }
     const spiral = strokeRegion([{ points: Float64Array.from(points), closed: false }], { widthMm: 5 })
-    const far = farFrom(spiral, points[0]!, points[1]!, 1.5).farthestMm
+    const far = farFrom(spiral, [points[0]!, points[1]!], 1.5).farthestMm
     // A string pulled tight along the inner side is a little shorter than the middle line.
     expect(far / length).toBeGreaterThan(0.82)
     expect(far / length).toBeLessThan(1.02)
@@ -89,7 +90,7 @@ describe('distance along the card', () => {
         }),
         (at) => {
           // prettier-ignore
-          const region = subtract([rectangle(0, 0, 100, 80)], union(...at.map(([x, y]) => [ellipse(x, y, 9)])))
+          const region = subtract([rectangle([0, 0], 100, 80)], union(...at.map(([x, y]) => [ellipse([x, y], 9)])))
           const coarse = new CardField(region, 3)
           const { samples, mm } = coarse.around([[2, 2]], Infinity)
           samples.forEach((k, i) =>
@@ -109,7 +110,7 @@ describe('what is seen over whole cells', () => {
         fc.array(fc.tuple(fc.integer({ min: 15, max: 85 }), fc.integer({ min: 15, max: 65 }), fc.integer({ min: 2, max: 12 })), { minLength: 1, maxLength: 6 }), // prettier-ignore
         fc.tuple(fc.integer({ min: 3, max: 97 }), fc.integer({ min: 3, max: 77 })),
         (discs, [x, y]) => {
-          const region = subtract([rectangle(0, 0, 100, 80)], union(...discs.map(([cx, cy, r]) => [ellipse(cx, cy, r)]))) // prettier-ignore
+          const region = subtract([rectangle([0, 0], 100, 80)], union(...discs.map(([cx, cy, r]) => [ellipse([cx, cy], r)]))) // prettier-ignore
           if (!regionContains(region, x, y)) return
           const field = new CardField(region, 2)
           const grid = new CardGrid(region, 2)
@@ -181,15 +182,15 @@ describe('the fewest sets', () => {
 
 describe('pads', () => {
   const shapes: [string, Region][] = [
-    ['sheet', [rectangle(20, 20, 160, 160)]],
-    ['frame', subtract([rectangle(10, 10, 180, 180)], [rectangle(35, 35, 130, 130)])],
-    ['comb', union([rectangle(20, 20, 160, 20)], ...Array.from({ length: 6 }, (_, i) => [rectangle(20 + i * 28, 20, 13, 130)]))], // prettier-ignore
-    ['ring', subtract([ellipse(100, 100, 85)], [ellipse(100, 100, 64)])],
-    ['drop', union([ellipse(90, 100, 60)], [rectangle(90, 90, 100, 20)])],
+    ['sheet', [rectangle([20, 20], 160, 160)]],
+    ['frame', subtract([rectangle([10, 10], 180, 180)], [rectangle([35, 35], 130, 130)])],
+    ['comb', union([rectangle([20, 20], 160, 20)], ...Array.from({ length: 6 }, (_, i) => [rectangle([20 + i * 28, 20], 13, 130)]))], // prettier-ignore
+    ['ring', subtract([ellipse([100, 100], 85)], [ellipse([100, 100], 64)])],
+    ['drop', union([ellipse([90, 100], 60)], [rectangle([90, 90], 100, 20)])],
   ]
   const planOf = (region: Region, thrift: 'sparing' | 'steady' | 'sale') =>
     depthPlan(
-      setPlan(stack('frame', card('a', 0, [rectangle(0, 0, 200, 200)]), card('b', 2, region)), { thrift }),
+      setPlan(stack('frame', card('a', 0, [rectangle([0, 0], 200, 200)]), card('b', 2, region)), { thrift }),
     )
 
   it.each(shapes)(
@@ -209,7 +210,7 @@ describe('pads', () => {
 
   it('of a plain sheet of 160 mm are some 5 to 8, 12 to 16, 20 to 30', () => {
     const count = (thrift: 'sparing' | 'steady' | 'sale') =>
-      planOf([rectangle(20, 20, 160, 160)], thrift).pads.length
+      planOf([rectangle([20, 20], 160, 160)], thrift).pads.length
     const [sparing, steady, sale] = [count('sparing'), count('steady'), count('sale')]
     expect(sparing).toBeGreaterThanOrEqual(5)
     expect(sparing).toBeLessThanOrEqual(8)
@@ -236,7 +237,7 @@ describe('pads', () => {
 
 describe('pads that the maker puts', () => {
   const plate = (id: string, gapMm: number, ring: number[]) =>
-    makeLayer(id, id, [{ outer: Float64Array.from(ring), holes: [] }], {
+    makeLayer({ id, name: id }, [{ outer: Float64Array.from(ring), holes: [] }], {
       joint: { kind: 'foam', gapMm, pinned: false },
     })
   const square = (x: number, y: number, s: number) => [x, y, x + s, y, x + s, y + s, x, y + s]
@@ -284,7 +285,7 @@ describe('pads that the maker puts', () => {
     expect(misfitsOf(putPad(half, pad({ x: 120 })))).toEqual(['beneath'])
     // Under a clear sheet it shows.
     const clear = starterStock().find(({ finish }) => finish === 'acetate')!
-    expect(misfitsOf(putPad(assignPaper(project(), ['b'], clear), pad()))).toEqual(['shows'])
+    expect(misfitsOf(putPad(assignPaper(project(), ['b'], { paper: clear }), pad()))).toEqual(['shows'])
   })
 
   it('taken away leave their spot free, and move with their layer', () => {

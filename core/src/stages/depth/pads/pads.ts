@@ -20,7 +20,7 @@ import type { PieceHeight } from '../heights'
 import { CardField, type Ways } from './card-field'
 import { fewestSets } from './cover'
 import { padChords, padOutline, TIGHTEST, type Lie } from './lie'
-import { keyOf, placesFor, SLACK_MM, type Place } from './places'
+import { keyOf, placesFor, SLACK_MM, type Concealed, type Place } from './places'
 
 /** One pad under a piece; stacked foams count as one. */
 export interface Pad {
@@ -62,16 +62,11 @@ export const padSpan = ({ padSpanMm, thrift }: Pick<Plan, 'padSpanMm' | 'thrift'
   padSpanMm ?? SPANS_MM[thrift]
 
 /** Pads for one piece that lies on foam. Needs the geometry loaded. */
-export function padsForPiece(
-  project: Project,
-  piece: PieceHeight,
-  hidden: Region | null,
-  memo: Memo = fresh,
-): PiecePads {
+export function padsForPiece(project: Project, { piece, hidden }: Concealed, memo: Memo = fresh): PiecePads {
   const { thrift, padSpanMm } = project.plan
   const put = handPadsOf(project, piece)
   const free = project.plan.padFree.filter(({ layerId }) => layerId === piece.layer.id)
-  const { places, allowed } = placesFor(project, piece, hidden, memo)
+  const { places, allowed } = placesFor(project, { piece, hidden }, memo)
   // What lies beneath at another height than before changes nothing where no pad may lie on it.
   return memo(
     'pads',
@@ -133,15 +128,10 @@ interface PadTask {
 }
 
 /** Whether a pad fits under a piece at all, told without planning any; null where only the plan can tell. */
-export function hasRoom(
-  project: Project,
-  piece: PieceHeight,
-  hidden: Region | null,
-  memo: Memo = fresh,
-): boolean | null {
-  const key = keyOf(project, piece, hidden)
+export function hasRoom(project: Project, { piece, hidden }: Concealed, memo: Memo = fresh): boolean | null {
+  const key = keyOf(project, { piece, hidden })
   return memo('room for pads', [key, project.plan.thrift], () => {
-    const { places } = placesFor(project, piece, hidden, memo)
+    const { places } = placesFor(project, { piece, hidden }, memo)
     // A disc round a pad fits: so does the pad. A disc within it does not: neither does the pad.
     const fits = (halfOf: (pad: Footprint) => number) =>
       places.some(({ region, footprint }) => takesDisc(region, halfOf(footprint)))
@@ -219,7 +209,10 @@ function planPads({
     let chosen = coverOf(candidates, COARSE_EFFORT)
     if (chosen.length > 2) {
       const coarse = chosen.map((k) => candidates[k]!.pad)
-      candidates = [...candidates, ...between(piece, places, coarse, stepOf).filter(isFree).map(reaching)]
+      candidates = [
+        ...candidates,
+        ...between(piece, { places, pads: coarse, stepMm: stepOf }).filter(isFree).map(reaching),
+      ]
       const finer = coverOf(candidates, 1)
       if (finer.length <= chosen.length) chosen = finer
     }
@@ -252,7 +245,10 @@ function stepFor(places: readonly Place[]): number {
 }
 
 /** Places round pads, between those that were tried before. */
-function between(piece: PieceHeight, places: readonly Place[], pads: readonly Pad[], stepMm: number): Pad[] {
+function between(
+  piece: PieceHeight,
+  { places, pads, stepMm }: { places: readonly Place[]; pads: readonly Pad[]; stepMm: number },
+): Pad[] {
   return pads.flatMap(({ x, y, rotation, bendMm }) =>
     BETWEEN_STEPS.flatMap((share) =>
       Array.from({ length: BETWEEN_TURNS }, (_, k) => (k * 2 * Math.PI) / BETWEEN_TURNS).flatMap((turn) => {
@@ -270,7 +266,7 @@ function posesFor(piece: PieceHeight, places: readonly Place[], step: number): P
   const out: Pad[] = []
   const seen = new Set<string>()
   const mayBend = places.some(({ footprint }) => footprint.bends)
-  const tryAt = (x: number, y: number, deg: number, bend: Bend | null = null) => {
+  const tryAt = ([x, y]: readonly [number, number], deg: number, bend: Bend | null = null) => {
     const key = `${Math.round(x * 4)} ${Math.round(y * 4)}`
     if (seen.has(key)) return
     seen.add(key)
@@ -278,7 +274,7 @@ function posesFor(piece: PieceHeight, places: readonly Place[], step: number): P
     if (pad) out.push(pad)
   }
   const centre = regionCentroid(piece.region)
-  tryAt(centre.x, centre.y, 0)
+  tryAt([centre.x, centre.y], 0)
   for (const region of regions) {
     const halves = new Set(
       places
@@ -288,11 +284,12 @@ function posesFor(piece: PieceHeight, places: readonly Place[], step: number): P
     const least = Math.min(...halves)
     for (const face of region) {
       const b = regionBox([face])
-      tryAt((b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2, 0)
+      tryAt([(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2], 0)
     }
     const b = regionBox(region)
     for (let y = b.minY + step / 2; y < b.maxY; y += step)
-      for (let x = b.minX + step / 2; x < b.maxX; x += step) if (regionContains(region, x, y)) tryAt(x, y, 0)
+      for (let x = b.minX + step / 2; x < b.maxX; x += step)
+        if (regionContains(region, x, y)) tryAt([x, y], 0)
     // As near to the edge as a pad goes: there it holds rims and tips.
     const rings = [...halves]
       .filter((half) => half <= least * 1.01 || halves.size <= 2)
@@ -301,7 +298,7 @@ function posesFor(piece: PieceHeight, places: readonly Place[], step: number): P
     const along = Math.max(step * 0.75, total / (MOST_TRIED * 0.5))
     for (const ring of rings)
       for (const { x, y, deg, onRing } of stationsOf(ring, along))
-        tryAt(x, y, deg, mayBend ? bendAlong(ring, onRing) : null)
+        tryAt([x, y], deg, mayBend ? bendAlong(ring, onRing) : null)
   }
   return out
 }

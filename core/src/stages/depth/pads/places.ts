@@ -26,8 +26,14 @@ export interface Place {
   build: Build
 }
 
+/** A piece, and where under it foam is seen from nowhere; null where it is so all over. */
+export interface Concealed {
+  piece: PieceHeight
+  hidden: Region | null
+}
+
 /** All that the places for pads follow from. */
-export function keyOf({ plan, drawer }: Project, piece: PieceHeight, hidden: Region | null): unknown[] {
+export function keyOf({ plan, drawer }: Project, { piece, hidden }: Concealed): unknown[] {
   const named = piece.supports.map(({ region, needMm }) => [region, needMm])
   const { viewingDeg, padMarginMm } = plan
   return [piece.layer.id, piece.pieceId, piece.region, named, hidden, drawer.foams, viewingDeg, padMarginMm]
@@ -51,9 +57,9 @@ export interface Places {
 }
 
 /** Where under a piece which pads may lie: inside it, on card beneath, hidden from every side. Larger pads first. */
-export function placesFor(project: Project, piece: PieceHeight, hidden: Region | null, memo: Memo): Places {
-  const key = keyOf(project, piece, hidden)
-  return memo('places for pads', [key, project.plan.thrift], () => findPlaces(project, piece, hidden, memo))
+export function placesFor(project: Project, under: Concealed, memo: Memo): Places {
+  const key = keyOf(project, under)
+  return memo('places for pads', [key, project.plan.thrift], () => findPlaces(project, under, memo))
 }
 
 /** Pads that are used as far as the plan is thrifty: large ones for pieces that are sold alone. */
@@ -66,7 +72,7 @@ export const sizesFor = ({ plan, drawer }: Project): Footprint[] =>
 export const drawnInMm = ({ plan }: Project, needMm: number): number =>
   plan.padMarginMm + SLACK_MM + needMm * Math.tan((plan.viewingDeg * Math.PI) / 180)
 
-function findPlaces(project: Project, piece: PieceHeight, hidden: Region | null, memo: Memo): Places {
+function findPlaces(project: Project, { piece, hidden }: Concealed, memo: Memo): Places {
   const { plan, drawer } = project
   const follows = [piece.region, hidden, drawer.foams, plan.thrift]
   const all = roomySupports(piece, drawer.foams, memo).flatMap((support) =>
@@ -101,7 +107,10 @@ function placesOn(
   { piece, support, hidden }: OnSupport,
 ): { region: Polygon[]; places: Place[] }[] {
   const { drawer } = project
-  const inside = offsetPlain(piece.region, SLACK_MM, -drawnInMm(project, support.needMm), 'miter')
+  const inside = offsetPlain(piece.region, -drawnInMm(project, support.needMm), {
+    toleranceMm: SLACK_MM,
+    join: 'miter',
+  })
   const onCard = intersect(inside, support.region)
   const put = (region: Polygon[], foams: readonly Footprint[]) => {
     if (region.length === 0 || foams.length === 0) return []

@@ -8,14 +8,14 @@ import type { PieceHeight, Support } from '../heights'
 import { Edges } from './edges'
 import { padChords } from './lie'
 import { overlaps, type Pad } from './pads'
-import { drawnInMm, SLACK_MM } from './places'
+import { drawnInMm, SLACK_MM, type Concealed } from './places'
 
 /** Why a pad may not lie somewhere. */
 export type WhyNot = 'edge' | 'beneath' | 'shows' | 'height' | 'on-another'
 
 /** The piece drawn in so far that pads of a height are not seen past its edge. */
 const insideFor = (project: Project, piece: PieceHeight, { needMm }: Support): Polygon[] =>
-  offsetPlain(piece.region, SLACK_MM, -drawnInMm(project, needMm), 'miter')
+  offsetPlain(piece.region, -drawnInMm(project, needMm), { toleranceMm: SLACK_MM, join: 'miter' })
 
 /** Whether some foam makes a height. */
 const isMade = (project: Project, mm: number): boolean =>
@@ -27,8 +27,7 @@ const isMade = (project: Project, mm: number): boolean =>
 /** The parts of a piece under which no pad may lie, by the first reason against it. Needs the geometry loaded. */
 export function whyNotUnder(
   project: Project,
-  piece: PieceHeight,
-  hidden: Region | null,
+  { piece, hidden }: Concealed,
   memo: Memo,
 ): { why: WhyNot; region: Region }[] {
   const { viewingDeg, padMarginMm } = project.plan
@@ -62,7 +61,7 @@ export function whyNotUnder(
 /** What speaks against a pad that the maker put; null where it is as good as any. Needs the geometry loaded. */
 export function whyNotHere(
   project: Project,
-  { piece, hidden, others }: { piece: PieceHeight; hidden: Region | null; others: readonly Pad[] },
+  { piece, hidden, others }: Concealed & { others: readonly Pad[] },
   pad: Pad,
 ): WhyNot | null {
   const lies = (region: Region) => new Edges(region).holdsAll(padChords(pad))

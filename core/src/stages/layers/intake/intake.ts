@@ -79,7 +79,7 @@ export function intake(drawing: Drawing, onProgress?: (share: number) => void): 
     const count = (names.get(name) ?? 0) + 1
     names.set(name, count)
     return [
-      makeLayer(`layer-${names.size}-${count}`, count > 1 ? `${name} ${count}` : name, faces, {
+      makeLayer({ id: `layer-${names.size}-${count}`, name: count > 1 ? `${name} ${count}` : name }, faces, {
         colour: first.colour,
       }),
     ]
@@ -111,8 +111,7 @@ function withFolds(layers: readonly Layer[], folds: Drawing['folds']): Layer[] {
 
 /** A layer with the schema's defaults; every face becomes a piece, the largest first. */
 export function makeLayer(
-  id: string,
-  name: string,
+  { id, name }: { id: string; name: string },
   faces: readonly Polygon[],
   more: Partial<Layer> = {},
 ): Layer {

@@ -30,7 +30,7 @@ export function sequenceLayers(
   if (items.length === 0) return []
   const above = overlapsAbove(items, (share) => onProgress(share * 0.7))
   const width = Math.max(2, Math.min(BEAM, Math.floor(BEAM_WORK / items.length)))
-  return beamSearch(items, above, width, (share) => onProgress(0.7 + share * 0.3))
+  return beamSearch(items, above, { width, onProgress: (share) => onProgress(0.7 + share * 0.3) })
 }
 
 /** For each item, the later items of another label that lie over it. */
@@ -60,8 +60,7 @@ interface Stack {
 function beamSearch(
   items: readonly SequenceItem[],
   above: number[][],
-  width: number,
-  onProgress: (share: number) => void,
+  { width, onProgress }: { width: number; onProgress: (share: number) => void },
 ): number[][] {
   const waiting = new Int32Array(items.length)
   for (const list of above) for (const j of list) waiting[j]!++

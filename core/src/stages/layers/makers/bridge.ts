@@ -66,7 +66,7 @@ export function stripRegion(
 ): Polygon[] {
   const length = Math.hypot(to.x - from.x, to.y - from.y)
   // Faces that touch in a point are joined by a round patch on it.
-  if (length < 1e-3) return [ellipse((from.x + to.x) / 2, (from.y + to.y) / 2, widthMm * 0.75)]
+  if (length < 1e-3) return [ellipse([(from.x + to.x) / 2, (from.y + to.y) / 2], widthMm * 0.75)]
   const [ux, uy] = [(to.x - from.x) / length, (to.y - from.y) / length]
   const more = widthMm * 0.75
   const points = Float64Array.of(from.x - ux * more, from.y - uy * more, to.x + ux * more, to.y + uy * more)

@@ -38,11 +38,10 @@ export interface PlacedGlyph {
 export function glyphsOf(
   font: Font,
   text: string,
-  alternates = '',
-  shapeAt: (at: number) => number = () => 0,
+  { alternates = '', shapeAt = () => 0 }: { alternates?: string; shapeAt?: (at: number) => number } = {},
 ): PlacedGlyph[] {
   try {
-    return placeGlyphs(font, text, alternates, shapeAt)
+    return placeGlyphs(font, text, { alternates, shapeAt })
   } catch (error) {
     // Glyphs are read when they are first asked for: a damaged one shows only now.
     throw error instanceof BadInput ? error : new BadInput('the font is damaged where these signs are drawn')
@@ -52,8 +51,7 @@ export function glyphsOf(
 function placeGlyphs(
   font: Font,
   text: string,
-  alternates: string,
-  shapeAt: (at: number) => number,
+  { alternates, shapeAt }: { alternates: string; shapeAt: (at: number) => number },
 ): PlacedGlyph[] {
   const scale = 1000 / font.unitsPerEm
   const others = alternates ? alternateGlyphs(font) : new Map<number, number>()

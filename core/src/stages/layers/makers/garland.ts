@@ -99,18 +99,18 @@ function flagShape(recipe: GarlandRecipe): Region {
     case 'swallowtail':
       return polygon(0, 0, w, 0, w, h, w / 2, h * 0.72, 0, h)
     case 'banner':
-      return [rectangle(0, 0, w, h)]
+      return [rectangle([0, 0], w, h)]
     case 'scalloped': {
       const { count, eachMm } = scallops(w, recipe.scallopMm)
       const r = eachMm / 2
       return union(
-        [rectangle(0, 0, w, h - r)],
-        Array.from({ length: count }, (_, i) => ellipse(r + i * eachMm, h - r, r)),
+        [rectangle([0, 0], w, h - r)],
+        Array.from({ length: count }, (_, i) => ellipse([r + i * eachMm, h - r], r)),
       )
     }
     case 'round': {
       const r = w / 2
-      return union([rectangle(0, 0, w, Math.max(0.1, h - r))], [ellipse(r, h - r, r)])
+      return union([rectangle([0, 0], w, Math.max(0.1, h - r))], [ellipse([r, h - r], r)])
     }
     case 'own': {
       const own = recipe.own ? pathToRegion(recipe.own) : []
@@ -133,10 +133,10 @@ export function makeGarland(recipe: GarlandRecipe, font?: Font): Made {
   // The flap goes on as wide as the flag's own upper edge, drawn in a little so that it does not show.
   const cut =
     fixing === 'flap'
-      ? union(mapRegion(translation(0, top), shape), [rectangle(1, 0, Math.max(1, w - 2), top + 0.5)])
+      ? union(mapRegion(translation(0, top), shape), [rectangle([1, 0], Math.max(1, w - 2), top + 0.5)])
       : subtract(
           shape,
-          [eyeletMm * 1.5, w - eyeletMm * 1.5].map((x) => ellipse(x, eyeletMm * 1.5, eyeletMm / 2)),
+          [eyeletMm * 1.5, w - eyeletMm * 1.5].map((x) => ellipse([x, eyeletMm * 1.5], eyeletMm / 2)),
         )
   const at = (i: number) => i * (w + gapMm)
   const colours = flagColours(recipe)
@@ -146,8 +146,10 @@ export function makeGarland(recipe: GarlandRecipe, font?: Font): Made {
   )
   const layers = [...groups].map(([colour, list], k) =>
     makeLayer(
-      `flags-${k + 1}`,
-      `Flags ${list.length > 4 ? `${k + 1}` : list.map(({ i }) => i + 1).join(', ')}`,
+      {
+        id: `flags-${k + 1}`,
+        name: `Flags ${list.length > 4 ? `${k + 1}` : list.map(({ i }) => i + 1).join(', ')}`,
+      },
       list.flatMap(({ i }) => mapRegion(translation(at(i), 0), cut)),
       {
         colour,
@@ -163,7 +165,11 @@ export function makeGarland(recipe: GarlandRecipe, font?: Font): Made {
   const letters = font && recipe.text.trim() ? lettersOn(recipe, font, top) : []
   if (letters.length > 0)
     layers.push(
-      makeLayer('letters', 'Letters', letters, { role: 'overlay', colour: LETTER_COLOUR, ...joint(0) }),
+      makeLayer({ id: 'letters', name: 'Letters' }, letters, {
+        role: 'overlay',
+        colour: LETTER_COLOUR,
+        ...joint(0),
+      }),
     )
   const remarks: Said[] = [
     `Write 1 to ${flags} on the backs before they leave the mat: the order is the list’s.`,

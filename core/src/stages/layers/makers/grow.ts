@@ -18,7 +18,11 @@ import {
 import type { Made } from './made'
 
 /** Puts made layers in front of those that are there, in the middle of the backing, and keeps their recipe under an id. */
-export function grow(project: Project, id: string, recipe: Recipe, made: Made): Project {
+export function grow(
+  project: Project,
+  id: string,
+  { recipe, made }: { recipe: Recipe; made: Made },
+): Project {
   const before = new Set(project.layers.map((layer) => layer.id))
   const own = centred(project, made)
   const part = made.part === undefined ? null : newPart(project, made.part)
@@ -52,13 +56,17 @@ export const withMadePapers = (project: Project, made: Made, stock: readonly Pap
     const isMade = paperId !== null && made.layers.some((layer) => layer.paperId === paperId)
     if (!isMade || p.drawer.papers.some((one) => one.id === paperId)) return p
     const paper = stock.find((one) => one.id === paperId)
-    return paper ? assignPaper(p, [id], paper, stock) : setLayer(p, id, { paperId: null })
+    return paper ? assignPaper(p, [id], { paper, stock }) : setLayer(p, id, { paperId: null })
   }, project)
 
 /** Makes layers again: each new one keeps the paper and joint of the old one of its name or place. */
-export function growAgain(project: Project, id: string, recipe: Recipe, made: Made): Project {
+export function growAgain(
+  project: Project,
+  id: string,
+  { recipe, made }: { recipe: Recipe; made: Made },
+): Project {
   const entry = project.grown.find((grown) => grown.id === id)
-  if (!entry) return grow(project, id, recipe, made)
+  if (!entry) return grow(project, id, { recipe, made })
   const old = project.layers.filter((layer) => entry.layerIds.includes(layer.id))
   const at = project.layers.findIndex((layer) => entry.layerIds.includes(layer.id))
   const rest = project.layers.filter((layer) => !entry.layerIds.includes(layer.id))

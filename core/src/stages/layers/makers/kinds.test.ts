@@ -39,12 +39,10 @@ const scene = (more: object) => sceneRecipeSchema.parse({ kind: 'scene', ...more
 
 describe('flags in their order', () => {
   const recipe = garland({ flags: 7, order: 'mirrored', fixing: 'flap', flapMm: 12, text: 'AB DE' })
-  const project = grow(
-    newProject('p', 'P', { kind: 'garland', flags: 7, gapMm: 20, endsMm: 300 }),
-    'g',
+  const project = grow(newProject('p', 'P', { kind: 'garland', flags: 7, gapMm: 20, endsMm: 300 }), 'g', {
     recipe,
-    makeLayers(recipe),
-  )
+    made: makeLayers(recipe),
+  })
 
   it('stand from left to right, whatever sheet each is of', () => {
     const flags = flagsOf(project)
@@ -73,7 +71,10 @@ describe('flags in their order', () => {
     const bar = seven[0]!
     expect(Math.max(bar[1]!, bar[3]!)).toBeCloseTo(Math.max(...ys), 6)
     const eyelets = garland({ flags: 3, fixing: 'eyelets' })
-    const other = grow(newProject('q', 'Q', starterMount('garland')), 'g', eyelets, makeLayers(eyelets))
+    const other = grow(newProject('q', 'Q', starterMount('garland')), 'g', {
+      recipe: eyelets,
+      made: makeLayers(eyelets),
+    })
     expect(flagsOf(other).flatMap(flagNumber)).toEqual([])
   })
 
@@ -183,14 +184,14 @@ describe('wings', () => {
 
   it('refuse a body that leaves no wings, and a half that does not reach it', () => {
     expect(() => makeLayers(wings({ spanMm: 20, bodyMm: 18 }))).toThrow(/leaves no wings/)
-    const own = regionToPath([ellipse(0, 0, 10)])
+    const own = regionToPath([ellipse([0, 0], 10)])
     const round = makeLayers(wings({ wing: 'own', own, spanMm: 60, bodyMm: 4 }))
     expect(round.layers[0]!.pieces).toHaveLength(1)
   })
 })
 
 describe('a standing piece', () => {
-  const shape = regionToPath([rectangle(0, 0, 40, 30)])
+  const shape = regionToPath([rectangle([0, 0], 40, 30)])
 
   it('has two feet folded opposite ways, and stands where it was put', () => {
     const made = makeLayers(
@@ -205,7 +206,7 @@ describe('a standing piece', () => {
     const { flaps } = folded(layerRegion({ pieces: layer!.blanks }), { ...layer!, blanks: [] })
     expect(flaps.map(({ riseMm }) => Math.round(riseMm)).toSorted((a, b) => a - b)).toEqual([-8, 8])
     expect(layer!.joint).toMatchObject({ kind: 'tab', gapMm: 30 - 10 - 0.3 })
-    const project = grow(newProject('p', 'P', starterMount('frame')), 'g', scene({ shape }), made)
+    const project = grow(newProject('p', 'P', starterMount('frame')), 'g', { recipe: scene({ shape }), made })
     expect(pieceHeights(project)[0]!.bottomMm).toBeCloseTo(19.7, 6)
   })
 
@@ -261,7 +262,7 @@ describe('a standing piece', () => {
   })
 
   it('ties what would stand alone', () => {
-    const two = regionToPath([rectangle(0, 0, 10, 30), rectangle(30, 0, 10, 30)])
+    const two = regionToPath([rectangle([0, 0], 10, 30), rectangle([30, 0], 10, 30)])
     const made = makeLayers(scene({ shape: two, widthMm: 80, heightMm: 40, barMm: 6 }))
     expect(made.layers[0]!.pieces).toHaveLength(1)
     expect(JSON.stringify(made.remarks)).toContain('1 strip ties')

@@ -71,14 +71,13 @@ export function makeLadder(recipe: LadderRecipe): Made {
           `${recipe.steps} steps were asked for; ${fit} fit before ${recipe.direction === 'inset' ? 'the silhouette vanishes' : 'the sheet ends'}.`,
         ]
       : []
-  const sheet = [rectangle(0, 0, w, h)]
+  const sheet = [rectangle([0, 0], w, h)]
   // The smallest opening lies at the back.
   const order = Array.from({ length: steps + 1 }, (_, k) => (recipe.direction === 'inset' ? steps - k : k))
   const openings = order.map((k) => ladderStep(shape, recipe, k))
   const layers = openings.map((opening, i) =>
     makeLayer(
-      `step-${order[i]}`,
-      order[i] === 0 ? SILHOUETTE : `Step ${order[i]}`,
+      { id: `step-${order[i]}`, name: order[i] === 0 ? SILHOUETTE : `Step ${order[i]}` },
       subtract(sheet, opening),
       { ...joint(2), colour: grey(i, steps + 1) },
     ),
@@ -86,12 +85,12 @@ export function makeLadder(recipe: LadderRecipe): Made {
   layers.unshift(backingLayer(sheet))
   if (recipe.borderMm > 0) {
     const inner = [
-      rectangle(recipe.borderMm, recipe.borderMm, w - 2 * recipe.borderMm, h - 2 * recipe.borderMm),
+      rectangle([recipe.borderMm, recipe.borderMm], w - 2 * recipe.borderMm, h - 2 * recipe.borderMm),
     ]
     if (2 * recipe.borderMm >= Math.min(w, h))
       throw new BadInput('the border leaves no opening: make it narrower')
     layers.push(
-      makeLayer('border', 'Front border', subtract(sheet, inner), {
+      makeLayer({ id: 'border', name: 'Front border' }, subtract(sheet, inner), {
         role: 'border',
         numbered: false,
         ...joint(2),

@@ -46,7 +46,7 @@ const script = font('pacifico/400Regular/Pacifico_400Regular.ttf')
 const round = font('fredoka/700Bold/Fredoka_700Bold.ttf')
 
 describe('the ladder', () => {
-  const square = regionToPath([rectangle(0, 0, 100, 80)])
+  const square = regionToPath([rectangle([0, 0], 100, 80)])
   const ladder = (more: object, shape = square) =>
     makeLayers(
       ladderRecipeSchema.parse({ kind: 'ladder', shape, sheetWidthMm: 165, sheetHeightMm: 165, ...more }),
@@ -104,12 +104,12 @@ describe('the ladder', () => {
   })
 
   it('drops specks and counts what stands free', () => {
-    const withSpeck = regionToPath([rectangle(0, 0, 100, 80), rectangle(110, 0, 1, 1)])
+    const withSpeck = regionToPath([rectangle([0, 0], 100, 80), rectangle([110, 0], 1, 1)])
     expect(areaOf(ladder({ steps: 1, stepMm: 5, speckMm2: 4 }, withSpeck).layers.at(-1)!)).toBeCloseTo(
       165 * 165 - 8000,
       0,
     )
-    const ring = regionToPath(subtract([rectangle(0, 0, 100, 80)], [rectangle(30, 30, 20, 20)]))
+    const ring = regionToPath(subtract([rectangle([0, 0], 100, 80)], [rectangle([30, 30], 20, 20)]))
     expect(ladder({ steps: 1, stepMm: 3 }, ring).remarks.at(-1)).toContain('2 loose bits')
   })
 })
@@ -121,7 +121,7 @@ describe('tones', () => {
   const discs = picture(120, 90, (x, y) =>
     Math.hypot(x - 60, y - 45) < 18 ? 30 : Math.hypot(x - 60, y - 45) < 36 ? 130 : 230,
   )
-  const tones = (greys: Uint8Array, w: number, h: number, more: object = {}) =>
+  const tones = (greys: Uint8Array, [w, h]: readonly [number, number], more: object = {}) =>
     makeLayers(
       tonesRecipeSchema.parse({
         kind: 'tones',
@@ -134,7 +134,7 @@ describe('tones', () => {
     )
 
   it('part a picture where its greys part, each layer wholly on the one beneath', () => {
-    const { layers, heightMm } = tones(discs, 120, 90, { levels: 3, smoothMm: 0.3 })
+    const { layers, heightMm } = tones(discs, [120, 90], { levels: 3, smoothMm: 0.3 })
     expect(heightMm).toBeCloseTo(90, 6)
     const drawn = [120 * 90, Math.PI * 36 * 36, Math.PI * 18 * 18]
     layers.forEach((layer, k) => expect(Math.abs(areaOf(layer) / drawn[k]! - 1)).toBeLessThan(0.03))
@@ -144,9 +144,9 @@ describe('tones', () => {
   })
 
   it('can start from the dark, at thresholds set by hand, cropped', () => {
-    const dark = tones(discs, 120, 90, { levels: 3, back: 'dark' })
+    const dark = tones(discs, [120, 90], { levels: 3, back: 'dark' })
     expect(dark.layers.map((l) => l.colour)).toEqual(['#1e1e1e', '#828282', '#e6e6e6'])
-    const oval = tones(discs, 120, 90, { levels: 2, thresholds: [80], crop: 'oval' })
+    const oval = tones(discs, [120, 90], { levels: 2, thresholds: [80], crop: 'oval' })
     expect(areaOf(oval.layers[0]!)).toBeCloseTo(Math.PI * 60 * 45, -1)
     expect(areaOf(oval.layers[1]!)).toBeCloseTo(Math.PI * 18 * 18, -2)
   })
@@ -159,7 +159,7 @@ describe('tones', () => {
         (greys, levels) => {
           let made
           try {
-            made = tones(greys, 24, 16, { levels, smoothMm: 4, speckMm2: 2 })
+            made = tones(greys, [24, 16], { levels, smoothMm: 4, speckMm2: 2 })
           } catch (error) {
             expect(error).toBeInstanceOf(BadInput)
             return
@@ -182,9 +182,9 @@ describe('tones', () => {
           ? 120
           : 240,
     )
-    const loose = tones(eyes, 120, 90, { levels: 3 })
+    const loose = tones(eyes, [120, 90], { levels: 3 })
     expect(loose.layers[2]!.pieces).toHaveLength(2)
-    const made = tones(eyes, 120, 90, { levels: 3, tieMm: 2 })
+    const made = tones(eyes, [120, 90], { levels: 3, tieMm: 2 })
     expect(made.layers[2]!.pieces).toHaveLength(1)
     expect(made.remarks.join(' ')).toContain('1 strip ties')
     expect(regionArea(subtract(layerRegion(made.layers[2]!), layerRegion(made.layers[1]!)))).toBeLessThan(0.5)
@@ -192,7 +192,7 @@ describe('tones', () => {
 
   it('keep fewer points where less detail is asked for', () => {
     const points = (detailMm: number) =>
-      tones(discs, 120, 90, { levels: 3, detailMm }).layers.reduce(
+      tones(discs, [120, 90], { levels: 3, detailMm }).layers.reduce(
         (n, l) => n + l.pieces.reduce((m, p) => m + p.path.split('L').length, 0),
         0,
       )
@@ -200,7 +200,7 @@ describe('tones', () => {
   })
 
   it('refuse a picture of one tone', () =>
-    expect(() => tones(new Uint8Array(200).fill(90), 20, 10)).toThrow(/single tone/))
+    expect(() => tones(new Uint8Array(200).fill(90), [20, 10])).toThrow(/single tone/))
 
   it('find the thresholds of least spread: no others do better', () => {
     fc.assert(
@@ -305,7 +305,7 @@ describe('lettering', () => {
       sheetHeightMm: 150,
     })
     expect(made.layers.map((l) => l.name)).toEqual(['Backing', 'Words', 'Step 1', 'Step 2'])
-    const sheet = [rectangle(0, 0, 200, 150)]
+    const sheet = [rectangle([0, 0], 200, 150)]
     const [opening, , widest] = made.layers.slice(1).map((layer) => subtract(sheet, layerRegion(layer)))
     expect(boxWidth(regionBox(opening!))).toBeCloseTo(110, 0)
     expect(boxWidth(regionBox(widest!))).toBeCloseTo(126, 0)
@@ -349,7 +349,7 @@ describe('lettering', () => {
 })
 
 describe('every setting', () => {
-  const square = regionToPath([rectangle(0, 0, 100, 80), rectangle(20, 100, 1.5, 1.5)])
+  const square = regionToPath([rectangle([0, 0], 100, 80), rectangle([20, 100], 1.5, 1.5)])
   const hill = toBase64(
     Uint8Array.from(
       { length: 48 * 48 },
@@ -477,7 +477,7 @@ describe('every setting', () => {
 
 describe('bridges', () => {
   it('join all faces by the shortest lines, as wide as asked', () => {
-    const islands = [rectangle(0, 0, 20, 20), rectangle(25, 0, 20, 20), rectangle(25, 30, 20, 20)]
+    const islands = [rectangle([0, 0], 20, 20), rectangle([25, 0], 20, 20), rectangle([25, 30], 20, 20)]
     const { region: joined, strips } = bridgeFaces(islands, 2)
     expect(joined).toHaveLength(1)
     expect(strips.map((s) => Math.round(s.lengthMm)).toSorted((a, b) => a - b)).toEqual([5, 10])
@@ -486,9 +486,9 @@ describe('bridges', () => {
   })
 
   it('say which of them a higher layer hides', () => {
-    const two = [rectangle(0, 0, 20, 20), rectangle(30, 0, 20, 20)]
-    expect(bridgeFaces(two, 2, { cover: [rectangle(15, -5, 20, 30)] }).strips[0]!.hidden).toBeCloseTo(1, 1)
-    expect(bridgeFaces(two, 2, { cover: [rectangle(100, 0, 5, 5)] }).strips[0]!.hidden).toBe(0)
+    const two = [rectangle([0, 0], 20, 20), rectangle([30, 0], 20, 20)]
+    expect(bridgeFaces(two, 2, { cover: [rectangle([15, -5], 20, 30)] }).strips[0]!.hidden).toBeCloseTo(1, 1)
+    expect(bridgeFaces(two, 2, { cover: [rectangle([100, 0], 5, 5)] }).strips[0]!.hidden).toBe(0)
   })
 })
 
@@ -496,14 +496,14 @@ describe('made layers in a project', () => {
   const recipe = mandalaRecipeSchema.parse({ kind: 'mandala', layers: 3, diameterMm: 100 })
 
   it('are centred, and keep paper and joint when they are made again', () => {
-    const project = grow(stack('frame'), 'm', recipe, makeLayers(recipe))
+    const project = grow(stack('frame'), 'm', { recipe, made: makeLayers(recipe) })
     const b = regionBox(layerRegion(project.layers[0]!))
     expect((b.minX + b.maxX) / 2).toBeCloseTo(100, 1)
     const chosen = setLayer(project, project.layers[1]!.id, {
       joint: { kind: 'foam', gapMm: 3, pinned: true },
     })
     const larger = { ...recipe, layers: 4, diameterMm: 120 }
-    const again = growAgain(chosen, 'm', larger, makeLayers(larger))
+    const again = growAgain(chosen, 'm', { recipe: larger, made: makeLayers(larger) })
     expect(again.layers).toHaveLength(4)
     expect(again.layers[1]!.joint).toEqual({ kind: 'foam', gapMm: 3, pinned: true })
     expect(boxWidth(regionBox(layerRegion(again.layers[0]!)))).toBeCloseTo(120, 0)

@@ -26,12 +26,12 @@ type Motif = 'petal' | 'drop' | 'round' | 'diamond'
 const MOTIFS: readonly Motif[] = ['petal', 'drop', 'round', 'diamond']
 
 /** One opening along the x axis between two radii, no wider than given at its widest. */
-function motif(kind: Motif, from: number, to: number, width: number): Polygon[] {
+function motif(kind: Motif, { from, to, width }: { from: number; to: number; width: number }): Polygon[] {
   const mid = (from + to) / 2
   const half = width / 2
   if (kind === 'round') {
     const r = Math.min(half, (to - from) / 2)
-    return [ellipse(mid, 0, r)]
+    return [ellipse([mid, 0], r)]
   }
   if (kind === 'diamond')
     return fillRings([Float64Array.of(from, 0, mid, -half, to, 0, mid, half)], 'nonzero')
@@ -136,7 +136,7 @@ export function makeMandala(recipe: MandalaRecipe): Made {
     openingsCut += body[0]!.holes.length
     const level = Math.round(70 + (i / Math.max(1, count - 1)) * 150)
     const colour = `#${[Math.round(level * 0.55), level, Math.min(255, level + 12)].map((v) => v.toString(16).padStart(2, '0')).join('')}`
-    return makeLayer(`ring-${i + 1}`, i === 0 ? 'Ground' : `Ring ${i + 1}`, place(body), {
+    return makeLayer({ id: `ring-${i + 1}`, name: i === 0 ? 'Ground' : `Ring ${i + 1}` }, place(body), {
       role: i === 0 ? 'backing' : 'plain',
       colour,
       ...joint(i === 0 ? 0 : 1),
@@ -174,11 +174,15 @@ interface Ring {
 function rimOf({ outer, fold, turn, random }: Ring): Polygon[] {
   const pointed = random() < 0.5
   const base = outer * 0.8
-  const disc: Region = [ellipse(0, 0, base)]
+  const disc: Region = [ellipse([0, 0], base)]
   const width = 2 * base * Math.sin(Math.PI / fold)
-  if (pointed) return union(disc, around(motif('petal', base * 0.4, outer, width * 0.95), fold, turn))
+  if (pointed)
+    return union(
+      disc,
+      around(motif('petal', { from: base * 0.4, to: outer, width: width * 0.95 }), fold, turn),
+    )
   const r = Math.min(outer - base * 0.9, width * 0.62)
-  return union(disc, around([ellipse(outer - r, 0, r)], fold, turn))
+  return union(disc, around([ellipse([outer - r, 0], r)], fold, turn))
 }
 
 /** Rings of openings from the rim inwards; layers further in front have more of them. */
@@ -202,7 +206,7 @@ function bands({
     const widestAt = kind === 'drop' ? from + (to - from) * 0.68 : (from + to) / 2
     const width = Math.min(2 * widestAt * Math.sin(Math.PI / fold) * 0.94 - stripMm, (to - from) * 1.1)
     if (width < stripMm * 0.7 || to - from < stripMm) continue
-    out = union(out, around(motif(kind, from, to, width), fold, (turn + (b % 2 ? 180 / fold : 0)) % 360))
+    out = union(out, around(motif(kind, { from, to, width }), fold, (turn + (b % 2 ? 180 / fold : 0)) % 360))
   }
   return out
 }

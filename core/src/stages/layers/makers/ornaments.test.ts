@@ -125,7 +125,7 @@ describe('rosette and mandala', () => {
   })
 
   it('a petal may come from a file', () => {
-    const shape = regionToPath(union([ellipse(0, 0, 10)], [rectangle(-20, -3, 40, 6)]))
+    const shape = regionToPath(union([ellipse([0, 0], 10)], [rectangle([-20, -3], 40, 6)]))
     const { layers } = makeLayers(
       rosetteRecipeSchema.parse({ kind: 'rosette', shape, diameterMm: 60, leaves: 0 }),
     )

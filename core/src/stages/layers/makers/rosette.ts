@@ -102,13 +102,17 @@ export function makeRosette(recipe: RosetteRecipe): Made {
       const i = 2 * k + second
       // Every ring, of whichever size, is turned half a petal against the one beneath.
       const region = mapRegion(rotation((i * 180) / petals), ring(mm / 2))
-      return makeLayer(`ring-${i + 1}`, `Ring ${k + 1}${second ? ', second' : ''}`, place(region), {
-        colour: shades(across.length - 1 - k),
-        ...(curlMm > 0 && {
-          shaping: { how: 'curl', riseMm: (curlMm * mm) / diameterMm, flatMm: mm * FLAT_SHARE },
-        }),
-        ...joint(0),
-      })
+      return makeLayer(
+        { id: `ring-${i + 1}`, name: `Ring ${k + 1}${second ? ', second' : ''}` },
+        place(region),
+        {
+          colour: shades(across.length - 1 - k),
+          ...(curlMm > 0 && {
+            shaping: { how: 'curl', riseMm: (curlMm * mm) / diameterMm, flatMm: mm * FLAT_SHARE },
+          }),
+          ...joint(0),
+        },
+      )
     }),
   )
   const leaves = recipe.leaves > 0 ? leavesOf(recipe, radius) : null
@@ -189,25 +193,29 @@ function centreStrip(recipe: RosetteRecipe): {
       return [x, from, x, to]
     })
   }).flat()
-  const layer = makeLayer('centre', 'Centre', [ellipse(diameterMm / 2, diameterMm / 2, centreMm / 2)], {
-    role: 'accent',
-    colour: '#c9a13b',
-    blanks: Array.from({ length: parts }, (_, k) => ({
-      id: `strip-${k + 1}`,
-      path: polygonToPath(rectangle(0, top(k), each, widthMm)),
-    })),
-    slits,
-    folds: isFolded
-      ? Array.from({ length: parts }, (_, k) => ({
-          line: [0, top(k) + fringeMm, each, top(k) + fringeMm],
-          way: 'up',
-          deg: 180,
-        }))
-      : [],
-    shaping: { how: 'roll', riseMm: fringeMm, flatMm: 0 },
-    numbered: false,
-    ...joint(0),
-  })
+  const layer = makeLayer(
+    { id: 'centre', name: 'Centre' },
+    [ellipse([diameterMm / 2, diameterMm / 2], centreMm / 2)],
+    {
+      role: 'accent',
+      colour: '#c9a13b',
+      blanks: Array.from({ length: parts }, (_, k) => ({
+        id: `strip-${k + 1}`,
+        path: polygonToPath(rectangle([0, top(k)], each, widthMm)),
+      })),
+      slits,
+      folds: isFolded
+        ? Array.from({ length: parts }, (_, k) => ({
+            line: [0, top(k) + fringeMm, each, top(k) + fringeMm],
+            way: 'up',
+            deg: 180,
+          }))
+        : [],
+      shaping: { how: 'roll', riseMm: fringeMm, flatMm: 0 },
+      numbered: false,
+      ...joint(0),
+    },
+  )
   return { layer, parts, lengthMm, widthMm }
 }
 
@@ -223,15 +231,15 @@ function leavesOf(recipe: RosetteRecipe, radius: number): Layer {
       translation(radius, radius),
       compose(rotation(25 + (i * 360) / leaves), translation(radius * 0.45, 0)),
     )
-    const line = (x1: number, y1: number, x2: number, y2: number) =>
+    const line = ([x1, y1]: readonly [number, number], [x2, y2]: readonly [number, number]) =>
       [...mapPoint(map, x1, y1), ...mapPoint(map, x2, y2)] as Layer['folds'][number]['line']
-    if (recipe.leaf === 'folded') folds.push({ line: line(0, 0, length, 0), way: 'up', deg: LEAF_DEG })
-    else slits.push(line(0, 0, length * SLIT_SHARE, 0))
+    if (recipe.leaf === 'folded') folds.push({ line: line([0, 0], [length, 0]), way: 'up', deg: LEAF_DEG })
+    else slits.push(line([0, 0], [length * SLIT_SHARE, 0]))
     return mapRegion(map, leaf(length))
   }).flat()
   // The flap laid over the slit draws the sides together: the tip turns up about the slit's end.
   const rise = longest * (1 - SLIT_SHARE) * Math.sin((cupDeg * Math.PI) / 180)
-  return makeLayer('leaves', 'Leaves', faces, {
+  return makeLayer({ id: 'leaves', name: 'Leaves' }, faces, {
     role: 'accent',
     colour: '#6f8f5c',
     folds,

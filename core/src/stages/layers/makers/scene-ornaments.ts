@@ -55,7 +55,7 @@ const SEATS: Record<SceneRecipe['places'], readonly Seat[]> = {
 /** A fan for the upper left corner, or half of one for the left side: rings of card and spokes, its straight edges at 0. */
 function fan({ widthMm: w, heightMm: h }: SceneRecipe, half: boolean): Region {
   const middle = half ? h / 2 : 0
-  const disc = (share: number) => [ellipse(0, middle, w * share, (half ? h / 2 : h) * share)]
+  const disc = (share: number) => [ellipse([0, middle], w * share, (half ? h / 2 : h) * share)]
   const rings = union(
     subtract(disc(1), disc(0.86)),
     subtract(disc(0.62), disc(0.5)),
@@ -76,8 +76,10 @@ function fan({ widthMm: w, heightMm: h }: SceneRecipe, half: boolean): Region {
   })
   // A rim along the straight edges carries the bars.
   const rim = w * 0.1
-  const rims = half ? [[rectangle(0, 0, rim, h)]] : [[rectangle(0, 0, w, rim)], [rectangle(0, 0, rim, h)]]
-  return intersect(union(rings, ...spokes, ...rims), intersect(disc(1), [rectangle(0, 0, w, h)]))
+  const rims = half
+    ? [[rectangle([0, 0], rim, h)]]
+    : [[rectangle([0, 0], w, rim)], [rectangle([0, 0], rim, h)]]
+  return intersect(union(rings, ...spokes, ...rims), intersect(disc(1), [rectangle([0, 0], w, h)]))
 }
 
 /** Ornaments glued to the inner frame. Throws BadInput. Needs the geometry loaded. */
@@ -99,15 +101,15 @@ export function makeOrnaments(recipe: SceneRecipe): Made {
   const own = recipe.shape === undefined ? fan(recipe, isSide) : fitted(pathToRegion(recipe.shape), w, h)
   if (own.length === 0) throw new BadInput('there is no shape that could be set there')
   const bars = [
-    rectangle(-barMm, 0, barMm + JOIN_MM, h),
-    ...(isSide ? [] : [rectangle(0, -barMm, w, barMm + JOIN_MM)]),
+    rectangle([-barMm, 0], barMm + JOIN_MM, h),
+    ...(isSide ? [] : [rectangle([0, -barMm], w, barMm + JOIN_MM)]),
   ]
   const lines = [[0, 0, 0, h], ...(isSide ? [] : [[0, 0, w, 0]])] as Fold['line'][]
   // What stands alone is tied, and what touches no bar is tied to one.
   const tied = bridgeFaces(own, TIE_MM)
   const { region: cut, strips } = bridgeFaces(union(tied.region, bars), Math.min(TIE_MM, barMm))
   const ties = tied.strips.length + strips.length
-  const seen = intersect(cut, [rectangle(0, 0, w, h)])
+  const seen = intersect(cut, [rectangle([0, 0], w, h)])
   const puts = seats.map((seat): Affine => {
     const top = isSide ? (frameHeightMm - h) / 2 : 0
     const [sx, x] = seat.right ? [-1, frameWidthMm] : [1, 0]
@@ -115,8 +117,7 @@ export function makeOrnaments(recipe: SceneRecipe): Made {
     return compose(translation(x, y), scaling(sx, sy))
   })
   const layer = makeLayer(
-    'ornaments',
-    isSide ? 'Side ornaments' : 'Corner ornaments',
+    { id: 'ornaments', name: isSide ? 'Side ornaments' : 'Corner ornaments' },
     puts.flatMap((put) => mapRegion(put, seen)),
     {
       role: 'accent',

@@ -101,8 +101,7 @@ function houses({ seed, widthMm, heightMm }: SceneRecipe): Region {
       for (let r = 0; r < rows; r++)
         windows.push(
           rectangle(
-            x0 + each * (0.2 + 0.38 * c),
-            top + 4 + r * (wall / rows),
+            [x0 + each * (0.2 + 0.38 * c), top + 4 + r * (wall / rows)],
             each * 0.22,
             (wall / rows) * 0.45,
           ),
@@ -117,8 +116,8 @@ function standing(recipe: SceneRecipe): Made {
   const { widthMm: w, heightMm: h, barMm } = recipe
   const half = (w - SLIT_MM) / 2
   const feet = [
-    rectangle(0, h - JOIN_MM, half, barMm + JOIN_MM),
-    rectangle(w - half, h - JOIN_MM, half, barMm + JOIN_MM),
+    rectangle([0, h - JOIN_MM], half, barMm + JOIN_MM),
+    rectangle([w - half, h - JOIN_MM], half, barMm + JOIN_MM),
   ]
   const folds: Fold[] = [
     { line: [0, h, half, h], way: 'up', deg: 90 },
@@ -131,7 +130,7 @@ function standing(recipe: SceneRecipe): Made {
 function hanging(recipe: SceneRecipe): Made {
   const { widthMm: w, barMm } = recipe
   const folds: Fold[] = [{ line: [0, 0, w, 0], way: 'down', deg: 90 }]
-  return made(recipe, { bars: [rectangle(0, -barMm, w, barMm + JOIN_MM)], folds }, 'One bar along the upper edge, folded back to a right angle: glue it to the ceiling of the frame.') // prettier-ignore
+  return made(recipe, { bars: [rectangle([0, -barMm], w, barMm + JOIN_MM)], folds }, 'One bar along the upper edge, folded back to a right angle: glue it to the ceiling of the frame.') // prettier-ignore
 }
 
 /** Bars reach so far into what they hold, mm. */
@@ -143,11 +142,11 @@ function made(recipe: SceneRecipe, { bars, folds }: { bars: Polygon[]; folds: Fo
   const { region, ties } = figure(recipe)
   // What touches its bars in no place is tied to them.
   const { region: cut, strips } = bridgeFaces(union(region, bars), Math.min(TIE_MM, barMm))
-  const seen = intersect(cut, [rectangle(0, 0, widthMm, heightMm)])
+  const seen = intersect(cut, [rectangle([0, 0], widthMm, heightMm)])
   const put = translation((frameWidthMm - widthMm) / 2, hold === 'stands' ? frameHeightMm - heightMm : 0)
   const most = standsMm(thicknessMm, gsm)
   const tied = ties + strips.length
-  const layer = makeLayer('scene', 'Standing piece', mapRegion(put, seen), {
+  const layer = makeLayer({ id: 'scene', name: 'Standing piece' }, mapRegion(put, seen), {
     role: 'accent',
     colour: '#2b2f3a',
     blanks: mapRegion(put, cut).map((face, i) => ({ id: `cut-${i + 1}`, path: polygonToPath(face) })),
@@ -222,15 +221,14 @@ function band(recipe: SceneRecipe): Made {
     })
   })
   const layer = makeLayer(
-    'band',
-    'Band',
-    subtract([rectangle(0, 0, w, h)], [rectangle(t, t, w - 2 * t, h - 2 * t)]),
+    { id: 'band', name: 'Band' },
+    subtract([rectangle([0, 0], w, h)], [rectangle([t, t], w - 2 * t, h - 2 * t)]),
     {
       role: 'accent',
       colour: '#2b2f3a',
       blanks: lengths.map((mm, k) => ({
         id: `strip-${k + 1}`,
-        path: polygonToPath(rectangle(0, top(k), mm, barMm)),
+        path: polygonToPath(rectangle([0, top(k)], mm, barMm)),
       })),
       folds,
       numbered: false,

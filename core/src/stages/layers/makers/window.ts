@@ -46,7 +46,7 @@ export function makeWindow(recipe: WindowRecipe): Made {
   const underBox = regionBox(put(under))
   const map = picture && coveringMap(underBox, bleedMm, picture)
   const layers: Layer[] = [
-    makeLayer('window-picture', 'Picture', put(under), {
+    makeLayer({ id: 'window-picture', name: 'Picture' }, put(under), {
       role: 'printed',
       colour: '#ffffff',
       numbered: false,
@@ -56,7 +56,7 @@ export function makeWindow(recipe: WindowRecipe): Made {
     }),
     ...(recipe.pane === 'clear'
       ? [
-          makeLayer('window-pane', 'Clear pane', put(under), {
+          makeLayer({ id: 'window-pane', name: 'Clear pane' }, put(under), {
             colour: '#eaf1f2',
             numbered: false,
             paperId: CLEAR_PANE,
@@ -64,7 +64,7 @@ export function makeWindow(recipe: WindowRecipe): Made {
           }),
         ]
       : []),
-    makeLayer('window-ring', 'Ring', put(subtract(outside, opening)), {
+    makeLayer({ id: 'window-ring', name: 'Ring' }, put(subtract(outside, opening)), {
       role: 'border',
       colour: '#c9a24a',
       ...joint(recipe.pane === 'clear' ? 0 : raisedMm),

@@ -51,9 +51,10 @@ export function makeWings(recipe: WingsRecipe): Made {
   )
   const left = mapRegion([-1, 0, 0, 1, spanMm, 0], right)
   const [top, bottom] = rootOf(right, spanMm / 2 + bodyMm / 2)
-  const body = [rectangle(spanMm / 2 - bodyMm / 2 - 0.05, top, bodyMm + 0.1, bottom - top)]
+  const body = [rectangle([spanMm / 2 - bodyMm / 2 - 0.05, top], bodyMm + 0.1, bottom - top)]
   const middle = spanMm / 2
-  const own = (wing: Region, from: number) => intersect(wing, [rectangle(from, -1, middle + 1, heightMm + 2)])
+  const own = (wing: Region, from: number) =>
+    intersect(wing, [rectangle([from, -1], middle + 1, heightMm + 2)])
   const whole = union(own(left, -1), body, own(right, middle))
   if (whole.length !== 1)
     throw new BadInput('the wing does not reach its left side along enough of its height to be folded there')
@@ -65,7 +66,7 @@ export function makeWings(recipe: WingsRecipe): Made {
   const tip = wingMm * Math.sin((deg * Math.PI) / 180)
   return {
     layers: [
-      makeLayer('wings', 'Wings', whole, {
+      makeLayer({ id: 'wings', name: 'Wings' }, whole, {
         role: 'accent',
         colour: '#e9e6df',
         folds: [fold(spanMm / 2 - bodyMm / 2), fold(spanMm / 2 + bodyMm / 2)],

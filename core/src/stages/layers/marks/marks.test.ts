@@ -37,12 +37,12 @@ describe('figures of single strokes', () => {
 
 describe('stretches of a line inside a shape', () => {
   it('lie inside, and hold all of the line that does', () => {
-    const ring = subtract([ellipse(0, 0, 30)], [rectangle(-10, -10, 20, 20)])[0]!
+    const ring = subtract([ellipse([0, 0], 30)], [rectangle([-10, -10], 20, 20)])[0]!
     fc.assert(
       fc.property(
         fc.tuple(...Array.from({ length: 4 }, () => fc.double({ min: -40, max: 40, noNaN: true }))),
         ([x1, y1, x2, y2]) => {
-          const parts = lineInside(ring, x1!, y1!, x2!, y2!)
+          const parts = lineInside(ring, [x1!, y1!], [x2!, y2!])
           const whole = Math.hypot(x2! - x1!, y2! - y1!)
           const sum = parts.reduce((s, [a, b, c, d]) => s + Math.hypot(c! - a!, d! - b!), 0)
           const steps = 4000
@@ -75,7 +75,7 @@ describe('marks of pieces', () => {
   const marksOf = (project: typeof base) =>
     pieceMarks(
       project,
-      project.layers.map((layer) => soundness(project, layer, 1.2)),
+      project.layers.map((layer) => soundness(project, layer, { safeMm: 1.2 })),
     )
 
   it('bear a number where the layer above hides it, and none on backing sheets unless asked', () => {
@@ -113,9 +113,9 @@ describe('centre marks', () => {
     stack(
       'card',
       plate('back', 0, [0, 0, 100, 100]),
-      card('ring', 1, subtract([ellipse(50, 50, 40)], [ellipse(50, 50, 20)])),
-      card('bud', 1, [ellipse(50, 50, 30)]),
-      card('heart', 1, [ellipse(50, 50, 8)]),
+      card('ring', 1, subtract([ellipse([50, 50], 40)], [ellipse([50, 50], 20)])),
+      card('bud', 1, [ellipse([50, 50], 30)]),
+      card('heart', 1, [ellipse([50, 50], 8)]),
     ),
     { alignment: 'centre-mark', numbers: 'none' },
   )

@@ -75,7 +75,7 @@ export function pieceMarks(project: Project, sound: readonly Soundness[], letter
               })
             : [],
         folds: layer.folds.flatMap(({ line: [x1, y1, x2, y2] }) =>
-          faces.flatMap((face) => lineInside(face, x1, y1, x2, y2)),
+          faces.flatMap((face) => lineInside(face, [x1, y1], [x2, y2])),
         ),
         slits: layer.slits.filter((slit) => has(middleOf(slit))).map((slit) => Float64Array.from(slit)),
         places: (crosses.get(layer.id) ?? [])

@@ -36,7 +36,7 @@ export const NUMBER_ROOM_MM = NUMBER_MM / 2 + 0.5
  * @param hidden where the number may stand
  */
 export function numberPlace(own: Region, hidden: Region): Point | null {
-  const room = offsetPlain(hidden, SLACK_MM, -NUMBER_ROOM_MM, 'miter')
+  const room = offsetPlain(hidden, -NUMBER_ROOM_MM, { toleranceMm: SLACK_MM, join: 'miter' })
   if (room.length === 0) return null
   const b = regionBox(own)
   let best: Point | null = null
@@ -84,7 +84,7 @@ export function hiddenUnder(project: Project, layer: Layer, above: Region | null
   const cover =
     letsLight(project, layer) || isOnPane(layer) ? union(higher) : union(higher, layerRegion(layer))
   const gapMm = layer.joint.kind === 'foam' ? layer.joint.gapMm : 0
-  return gapMm > 0 ? offsetPlain(cover, SLACK_MM, -gapMm * slope(project)) : cover
+  return gapMm > 0 ? offsetPlain(cover, -gapMm * slope(project), { toleranceMm: SLACK_MM }) : cover
 }
 
 /** What a frame's lip or mat hides of the foremost layer. */

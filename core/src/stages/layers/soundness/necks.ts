@@ -73,12 +73,14 @@ export function weakNecks(layer: Region, safeMm: number): Neck[] {
     return {
       at,
       widthMm: pair.widthMm,
-      region: own ? residue.faces[face]! : face === null ? ellipse(at.x, at.y, safeMm / 2) : null,
+      region: own ? residue.faces[face]! : face === null ? ellipse([at.x, at.y], safeMm / 2) : null,
       hangingMm2: 0,
       kind: 'neck',
     }
   })
-  const more = residue.faces.flatMap((face, k) => (taken.has(k) ? [] : slender(region, face, walls, safeMm)))
+  const more = residue.faces.flatMap((face, k) =>
+    taken.has(k) ? [] : slender(region, { face, walls, safeMm }),
+  )
   necks.slice(0, MOST_WEIGHED).forEach((neck, i) => {
     neck.hangingMm2 = hanging(region, places[i]!.pair)
   })
@@ -239,7 +241,10 @@ function placesOf(pairs: readonly Facing[], residue: Residue): { pair: Facing; f
 }
 
 /** A narrow part that ends: a tail or a thin piece where it is long and even, the point of a leaf where it tapers off. */
-function slender(region: Region, face: Polygon, walls: Walls, safeMm: number): Neck[] {
+function slender(
+  region: Region,
+  { face, walls, safeMm }: { face: Polygon; walls: Walls; safeMm: number },
+): Neck[] {
   const area = polygonArea(face)
   const box = polygonBox(face)
   if (Math.max(boxWidth(box), boxHeight(box)) < safeMm * TAIL_LONG * 0.6) return []
@@ -293,7 +298,7 @@ export function thickened(region: Region, safeMm: number): Polygon[] {
     const necks = weakNecks(out, safeMm).filter((neck) => neck.kind === 'neck')
     if (necks.length === 0) break
     const grown = necks.flatMap(({ region: part, at, widthMm }) => [
-      [ellipse(at.x, at.y, (safeMm / 2) * (1.05 + 0.5 * round))],
+      [ellipse([at.x, at.y], (safeMm / 2) * (1.05 + 0.5 * round))],
       ...(part ? [offset([part], Math.max(0.05, (safeMm - widthMm) / 2 + 0.03))] : []),
     ])
     out = union(out, ...grown)

@@ -33,7 +33,7 @@ import { bridgeLayer } from './soundness'
 
 /** Two plates joined by a strip of a width. */
 const dumbbell = (width: number): Region =>
-  union([rectangle(0, 0, 30, 30)], [rectangle(50, 0, 20, 20)], [rectangle(29, 8, 22, width)])
+  union([rectangle([0, 0], 30, 30)], [rectangle([50, 0], 20, 20)], [rectangle([29, 8], 22, width)])
 
 describe('weak necks', () => {
   it('are found with their width and what hangs on them', () => {
@@ -49,14 +49,14 @@ describe('weak necks', () => {
   })
 
   it('are no short bumps and no points, but tails, and pieces narrow all over', () => {
-    const plateWith = (more: Region) => union([rectangle(0, 0, 30, 30)], more)
+    const plateWith = (more: Region) => union([rectangle([0, 0], 30, 30)], more)
     const strips = (region: Region) => weakNecks(region, 1.2).filter((neck) => neck.kind === 'neck')
-    expect(strips(plateWith([rectangle(29, 10, 3, 0.7)]))).toEqual([])
-    expect(strips(plateWith([rectangle(29, 10, 12, 0.7)]))).toHaveLength(1)
+    expect(strips(plateWith([rectangle([29, 10], 3, 0.7)]))).toEqual([])
+    expect(strips(plateWith([rectangle([29, 10], 12, 0.7)]))).toHaveLength(1)
     const point = fillRings([Float64Array.of(29, 8, 45, 10, 29, 12)], 'nonzero')
     expect(strips(plateWith(point))).toEqual([])
-    expect(strips([rectangle(0, 0, 40, 0.6)])).toMatchObject([{ widthMm: expect.closeTo(0.6, 1) }])
-    expect(strips([rectangle(0, 0, 30, 30)])).toEqual([])
+    expect(strips([rectangle([0, 0], 40, 0.6)])).toMatchObject([{ widthMm: expect.closeTo(0.6, 1) }])
+    expect(strips([rectangle([0, 0], 30, 30)])).toEqual([])
   })
 
   it('are counted strip by strip in a mesh, where strips meet not at all', () => {
@@ -97,7 +97,7 @@ describe('weak necks', () => {
 
   it('pass at the scale that is said', () => {
     const project = stack('card', card('a', 0, dumbbell(0.6)))
-    const sound = soundness(project, project.layers[0]!, 1.2)
+    const sound = soundness(project, project.layers[0]!, { safeMm: 1.2 })
     expect(sound.passesAt).toBeCloseTo(2, 0)
     const grown = mapRegion([sound.passesAt! * 1.03, 0, 0, sound.passesAt! * 1.03, 0, 0], dumbbell(0.6))
     expect(weakNecks(grown, 1.2)).toEqual([])
@@ -134,7 +134,7 @@ describe('turns that look right', () => {
   const wheel = (count: number, tooth: Region) =>
     somewhere(
       union(
-        [ellipse(0, 0, 30)],
+        [ellipse([0, 0], 30)],
         ...Array.from({ length: count }, (_, i) => mapRegion(rotation((i * 360) / count), tooth)),
       ),
       11,
@@ -144,7 +144,7 @@ describe('turns that look right', () => {
     'of a wheel of %i are found by turns and in slanted axes',
     (n) => {
       const skewed = fillRings([Float64Array.of(28, -60 / n, 40, 48 / n, 28, 60 / n)], 'nonzero')
-      const even = [ellipse(30, 0, 12, 60 / n)]
+      const even = [ellipse([30, 0], 12, 60 / n)]
       const [one, other] = [turnRisks(wheel(n, skewed)), turnRisks(wheel(n, even))]
       expect(one.filter((turn) => turn.exact && !turn.flipped)).toHaveLength(n - 1)
       expect(one.filter((turn) => turn.exact && turn.flipped)).toHaveLength(0)
@@ -154,7 +154,7 @@ describe('turns that look right', () => {
   )
 
   it('tell where the only sign is', () => {
-    const ring = subtract(wheel(12, [ellipse(30, 0, 6)]), somewhere([ellipse(30, 0, 2)], 11))
+    const ring = subtract(wheel(12, [ellipse([30, 0], 6)]), somewhere([ellipse([30, 0], 2)], 11))
     const near = turnRisks(ring).filter((turn) => !turn.flipped)
     expect(near).toHaveLength(11)
     expect(near.every((turn) => !turn.exact && turn.difference < 0.02)).toBe(true)
@@ -165,7 +165,11 @@ describe('turns that look right', () => {
   })
 
   it('hold for wings of which one is a little larger', () => {
-    const wings = union([ellipse(-20, 0, 18, 30)], [ellipse(20, 0, 18, 29)], [rectangle(-4, -30, 8, 60)])
+    const wings = union(
+      [ellipse([-20, 0], 18, 30)],
+      [ellipse([20, 0], 18, 29)],
+      [rectangle([-4, -30], 8, 60)],
+    )
     const turns = turnRisks(somewhere(wings, 33))
     expect(turns.filter((turn) => turn.exact)).toHaveLength(1)
     expect(turns.filter((turn) => !turn.exact && turn.flipped)).toHaveLength(1)
@@ -173,29 +177,29 @@ describe('turns that look right', () => {
   })
 
   it('of a square are three turns and four flips, all as right', () => {
-    const turns = turnRisks([rectangle(0, 0, 50, 50)])
+    const turns = turnRisks([rectangle([0, 0], 50, 50)])
     expect(turns.filter((t) => !t.flipped).map((t) => t.turnDeg)).toEqual([90, 180, 270])
     expect(turns.filter((t) => t.flipped)).toHaveLength(4)
     expect(turns.every((t) => t.exact)).toBe(true)
   })
 
   it('of a sheet with an odd corner are near, and said to be wrong', () => {
-    const sheet = subtract([rectangle(0, 0, 60, 60)], [rectangle(50, 50, 6, 6)])
+    const sheet = subtract([rectangle([0, 0], 60, 60)], [rectangle([50, 50], 6, 6)])
     const turns = turnRisks(sheet)
     expect(turns.length).toBeGreaterThan(3)
     expect(turns.find((t) => !t.flipped && t.turnDeg === 180)).toMatchObject({ exact: false })
   })
 
   it('of a shape with no symmetry are none', () => {
-    const l = union([rectangle(0, 0, 10, 40)], [rectangle(0, 30, 30, 10)])
+    const l = union([rectangle([0, 0], 10, 40)], [rectangle([0, 30], 30, 10)])
     expect(turnRisks(l)).toEqual([])
   })
 
   it('of a twelve-fold ring are eleven, and the flips with them', () => {
     const ring = union(
-      [ellipse(0, 0, 30)],
+      [ellipse([0, 0], 30)],
       ...Array.from({ length: 12 }, (_, i) =>
-        mapRegion(rotation(i * 30), mapRegion(translation(30, 0), [ellipse(0, 0, 6)])),
+        mapRegion(rotation(i * 30), mapRegion(translation(30, 0), [ellipse([0, 0], 6)])),
       ),
     )
     const turns = turnRisks(ring)
@@ -238,7 +242,7 @@ describe('numbers, bits and outlines', () => {
     expect(Math.min(at.x - 20, 32 - at.x, at.y - 20, 32 - at.y)).toBeGreaterThan(reach)
     expect(placeOf(over(8), 'low')).toBeNull()
     const clear = { ...starterStock()[0]!, id: 'clear', finish: 'acetate' as const }
-    expect(placeOf(assignPaper(over(2), ['top'], clear), 'low')).toBeNull()
+    expect(placeOf(assignPaper(over(2), ['top'], { paper: clear }), 'low')).toBeNull()
   })
 
   it('tie loose bits with strips that survive', () => {
@@ -262,9 +266,12 @@ describe('numbers, bits and outlines', () => {
   })
 
   it('count what is small', () => {
-    const lace = subtract([rectangle(0, 0, 40, 40)], union([ellipse(10, 10, 0.8)], [ellipse(30, 10, 3)]))
-    const project = stack('card', card('a', 0, [...lace, rectangle(50, 0, 3, 3)]))
-    expect(soundness(project, project.layers[0]!, 1.2)).toMatchObject({
+    const lace = subtract(
+      [rectangle([0, 0], 40, 40)],
+      union([ellipse([10, 10], 0.8)], [ellipse([30, 10], 3)]),
+    )
+    const project = stack('card', card('a', 0, [...lace, rectangle([50, 0], 3, 3)]))
+    expect(soundness(project, project.layers[0]!, { safeMm: 1.2 })).toMatchObject({
       smallOpenings: 1,
       tweezerPieces: 1,
       weedingMin: 3 / 60,

@@ -57,7 +57,11 @@ export interface Findings {
 }
 
 /** Soundness of one layer against the safe strip (mm) of its paper. Needs the geometry loaded. */
-export function soundness(project: Project, layer: Layer, safeMm: number, cover?: Region): Soundness {
+export function soundness(
+  project: Project,
+  layer: Layer,
+  { safeMm, cover }: { safeMm: number; cover?: Region },
+): Soundness {
   const region = layerRegion(layer)
   const hidden = hiddenPart(project, layer.id, cover)
   return sumUp(layer, safeMm, {
@@ -103,7 +107,7 @@ export function thickenLayer(project: Project, layerId: string, safeMm: number):
   if (!layer || layer.blanks.length > 0) return project
   const region = layerRegion(layer)
   const weak = weakNecks(region, safeMm).some((neck) => neck.kind === 'neck')
-  return weak ? reshaped(project, layer, thickened(region, safeMm)) : project
+  return weak ? reshaped(project, layer, { region: thickened(region, safeMm) }) : project
 }
 
 /** Ties the loose bits of a layer to its body by strips, where higher layers hide them if that can be. */
@@ -119,7 +123,7 @@ export function bridgeLayer(project: Project, layerId: string, safeMm: number): 
     strips.map(({ from, to }) => ({ from, to, widthMm: safeMm })),
   )
   const ties = [...layer.ties, ...laid].slice(-MOST.ties)
-  return reshaped(project, layer, region, { ties })
+  return reshaped(project, layer, { region, ties })
 }
 
 /** A new layer in front of one: its outline, as wide as given, drawn inwards from its edge. */
@@ -132,7 +136,7 @@ export function outlineOverlay(project: Project, layerId: string, widthMm: numbe
   if (outline.length === 0) return project
   let id = `${layerId}-outline`
   for (let n = 2; project.layers.some((l) => l.id === id); n++) id = `${layerId}-outline-${n}`
-  const made = makeLayer(id, `${layer.name}, outline`, outline, {
+  const made = makeLayer({ id, name: `${layer.name}, outline` }, outline, {
     role: 'overlay',
     colour: '#25262a',
     numbered: false,

@@ -14,7 +14,7 @@ export function mergeLayers(project: Project, layerIds: readonly string[]): Proj
     chosen.flatMap((layer) => regionRings(layerRegion(layer))),
     'nonzero',
   )
-  return inOne(project, layerIds, { ...front, joint: chosen[0]!.joint }, faces)
+  return inOne(project, layerIds, { front: { ...front, joint: chosen[0]!.joint }, faces })
 }
 
 /** What is cut flat and then rolled or folded cannot be made one with others. */
@@ -61,25 +61,22 @@ export function gatherLayers(project: Project, layerIds: readonly string[]): Pro
     if (chosen.includes(layers[i]!)) gathered = union(gathered, subtract(region, between))
     else if (!isSeeThrough(project, layers[i]!)) between = union(between, region)
   }
-  return inOne(
-    project,
-    layerIds,
+  return inOne(project, layerIds, {
     front,
-    gathered.filter((face) => regionArea([face]) > SLIVER_MM2),
-  )
+    faces: gathered.filter((face) => regionArea([face]) > SLIVER_MM2),
+  })
 }
 
 /** The project with the faces as one layer in place of several; where these lay on the sheets no longer counts. */
 const inOne = (
   project: Project,
   layerIds: readonly string[],
-  front: Layer,
-  faces: readonly Polygon[],
+  { front, faces }: { front: Layer; faces: readonly Polygon[] },
 ): Project => ({
   ...project,
   layers: project.layers.flatMap((layer) =>
     layer.id === front.id
-      ? [{ ...front, pieces: makeLayer(front.id, front.name, faces).pieces }]
+      ? [{ ...front, pieces: makeLayer({ id: front.id, name: front.name }, faces).pieces }]
       : layerIds.includes(layer.id)
         ? []
         : [layer],

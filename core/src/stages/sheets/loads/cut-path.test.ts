@@ -49,10 +49,10 @@ describe('the way of the blade', () => {
   })
 
   it('cuts what lies inside before what is round it, also in the opening of another piece', () => {
-    const frame = subtract([rectangle(0, 0, 100, 100)], [rectangle(10, 10, 80, 80)])[0]!
-    const ring = subtract([ellipse(50, 50, 30)], [ellipse(50, 50, 25)])[0]!
+    const frame = subtract([rectangle([0, 0], 100, 100)], [rectangle([10, 10], 80, 80)])[0]!
+    const ring = subtract([ellipse([50, 50], 30)], [ellipse([50, 50], 25)])[0]!
     const { strokes } = cutPath(
-      [laid(frame, 0), laid(ring, 1), laid(rectangle(40, 40, 20, 20), 2)],
+      [laid(frame, 0), laid(ring, 1), laid(rectangle([40, 40], 20, 20), 2)],
       200,
       'drawn',
     )
@@ -74,7 +74,7 @@ describe('the way of the blade', () => {
 
   it('starts away from points where the outline has a straight or smooth stretch', () => {
     const { strokes } = cutPath(
-      grid([rectangle(-20, -20, 40, 40), ellipse(0, 0, 25), rectangle(-10, -30, 20, 60)]),
+      grid([rectangle([-20, -20], 40, 40), ellipse([0, 0], 25), rectangle([-10, -30], 20, 60)]),
       300,
       'drawn',
     )
@@ -82,7 +82,7 @@ describe('the way of the blade', () => {
   })
 
   it('goes on past the start by the overcut', () => {
-    const stroke = { kind: 'cut' as const, line: rectangle(0, 0, 1, 10).outer, closed: true, piece: 0 }
+    const stroke = { kind: 'cut' as const, line: rectangle([0, 0], 1, 10).outer, closed: true, piece: 0 }
     expect([...strokeWay(stroke, 1.5)].slice(-6)).toEqual([0, 0, 1, 0, 1, 0.5])
     expect([...strokeWay(stroke, 0)].slice(-2)).toEqual([0, 0])
   })

@@ -126,8 +126,7 @@ interface Laid {
  */
 export function planLoads(
   project: Project,
-  runs: readonly NestedRun[],
-  marks: ReadonlyMap<string, Marks> = new Map(),
+  { runs, marks = new Map() }: { runs: readonly NestedRun[]; marks?: ReadonlyMap<string, Marks> },
   memo: Memo = fresh,
 ): Load[] {
   const layers = new Map(cutLayers(project).map((layer) => [layer.id, layer]))
@@ -153,7 +152,7 @@ export function planLoads(
       const intricacy = memo('intricacy', [own.map(({ shape }) => shape)], () =>
         intricacyOf(own.map(({ shape }) => shape)),
       )
-      const setting = settingFor(bin.paper, cutter, intricacy, project.drawer.settings)
+      const setting = settingFor(bin.paper, cutter, { intricacy, book: project.drawer.settings })
       const box = polygonBox(bin.outline)
       const mat = matFor(cutter, setting.tack, { widthMm: box.maxX, heightMm: box.maxY })
       const { accelMmPerS2, travelMmPerS, cornerS, liftS, overcutMm } = cutter
@@ -264,7 +263,7 @@ function binOf(run: PaperRun, sheet: number): { paper: Paper; offCut: Bin['offCu
   const bin = sheet < 0 ? run.bins[-1 - sheet]! : null
   const { paper, offCut } = bin ?? { paper: run.paper, offCut: null }
   // What hangs over the bed is there too, though nothing can be cut of it.
-  const whole = bin ? rectangle(0, 0, paper.widthMm, paper.heightMm) : run.sheetOutline
+  const whole = bin ? rectangle([0, 0], paper.widthMm, paper.heightMm) : run.sheetOutline
   return { paper, offCut, outline: offCut ? pieceRegion(offCut)[0]! : whole }
 }
 

@@ -99,19 +99,19 @@ describe('how a paper is cut', () => {
     const glitter = by({ finish: 'glitter', gsm: 216 })
     expect(glitter).toMatchObject({ passes: 2, tack: 'high', hardOnBlade: true })
     expect(glitter.depthMm).toBeGreaterThan(by({ gsm: 216 }).depthMm)
-    const lace = settingFor(paper(), starterCutter, 'lace')
+    const lace = settingFor(paper(), starterCutter, { intricacy: 'lace' })
     expect(lace.speedMmPerS).toBeLessThan(by({}).speedMmPerS / 2)
     expect(lace.name).toMatch(/lace/)
     expect(basisWords(lace)).toBe('a start of ours')
   })
 
   it('is measured for intricacy from the shapes', () => {
-    const plate: Polygon = rectangle(0, 0, 200, 200)
+    const plate: Polygon = rectangle([0, 0], 200, 200)
     const holes = (n: number, size: number): Polygon => ({
       ...plate,
       holes: Array.from(
         { length: n },
-        (_, k) => ellipse(15 + (k % 10) * 18, 15 + Math.floor(k / 10) * 18, size).outer,
+        (_, k) => ellipse([15 + (k % 10) * 18, 15 + Math.floor(k / 10) * 18], size).outer,
       ),
     })
     expect(intricacyOf([plate])).toBe('plain')
@@ -122,7 +122,7 @@ describe('how a paper is cut', () => {
   })
 
   it('goes on as it worked, and a step on from what did not', () => {
-    const from = (...book: Setting[]) => settingFor(paper(), starterCutter, 'plain', book)
+    const from = (...book: Setting[]) => settingFor(paper(), starterCutter, { intricacy: 'plain', book })
     expect(from(entry())).toMatchObject({
       depthMm: 0.4,
       forceG: 160,

@@ -129,8 +129,7 @@ export const entriesFor = (
 export function settingFor(
   paper: Paper,
   cutter: Pick<Cutter, 'name' | 'speedMmPerS'> & Partial<Pick<Cutter, 'tool'>>,
-  intricacy: Intricacy = 'plain',
-  book: readonly Setting[] = [],
+  { intricacy = 'plain', book = [] }: { intricacy?: Intricacy; book?: readonly Setting[] } = {},
 ): CutSetting {
   if (cutter.tool === 'knife') return byKnife(paper, cutter, intricacy)
   const start = startSetting(paper, cutter, intricacy)

@@ -6,7 +6,7 @@ import { composites } from './composites'
 import type { NestInstance, NestPiece, Turns } from './instance'
 import { Nester } from './nester'
 
-const frame = subtract([rectangle(0, 0, 140, 140)], [rectangle(14, 14, 112, 112)])[0]!
+const frame = subtract([rectangle([0, 0], 140, 140)], [rectangle([14, 14], 112, 112)])[0]!
 const SHEET = { w: 304.8, h: 304.8, margin: 6.35 }
 
 /** Frames that fill a sheet but for a strip's breadth and a tenth of a mm, with all else in their openings. */
@@ -15,8 +15,8 @@ const framed = (turns: Turns = 'free'): NestInstance => ({
   gap: 2,
   pieces: [
     { id: 'frame', shape: frame, qty: 4, turns: 'quarter' },
-    { id: 'disc', shape: ellipse(0, 0, 25), qty: 16, turns },
-    { id: 'strip', shape: rectangle(0, 0, 50, 8), qty: 8, turns: 'quarter' },
+    { id: 'disc', shape: ellipse([0, 0], 25), qty: 16, turns },
+    { id: 'strip', shape: rectangle([0, 0], 50, 8), qty: 8, turns: 'quarter' },
   ],
 })
 
@@ -56,15 +56,15 @@ describe('pieces in openings', () => {
         (holes, r, seed) => {
           const holders = holes.map(({ w, h, rim, qty }, k): NestPiece => {
             const shape = subtract(
-              [rectangle(0, 0, w + 2 * rim, h + 2 * rim)],
-              [rectangle(rim, rim, w, h)],
+              [rectangle([0, 0], w + 2 * rim, h + 2 * rim)],
+              [rectangle([rim, rim], w, h)],
             )[0]!
             return { id: `holder${k}`, shape, qty, turns: 'quarter' }
           })
           const instance: NestInstance = {
             sheet: SHEET,
             gap: 2,
-            pieces: [...holders, { id: 'disc', shape: ellipse(0, 0, r), qty: 9, turns: 'free' }],
+            pieces: [...holders, { id: 'disc', shape: ellipse([0, 0], r), qty: 9, turns: 'free' }],
           }
           const found = composites(instance, new Nester(instance, seed, 'orders').best)
           if (!found) return

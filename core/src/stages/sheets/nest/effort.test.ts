@@ -7,7 +7,7 @@ import type { NestInstance } from './instance'
 const taking = (share: number): NestInstance => ({
   sheet: { w: 100, h: 100, margin: 0 },
   gap: 0,
-  pieces: [{ id: 'a', shape: rectangle(0, 0, 100, 100 * share), qty: 1, turns: 'free' }],
+  pieces: [{ id: 'a', shape: rectangle([0, 0], 100, 100 * share), qty: 1, turns: 'free' }],
 })
 
 /** Steps of 10 ms that each layout was given of a thousand, where `saves` says what a step brings its score to. */
@@ -52,7 +52,7 @@ describe('the time of a search over several papers', () => {
     const large: NestInstance = {
       ...taking(0.3),
       sheet: { w: 200, h: 200, margin: 0 },
-      pieces: [{ id: 'a', shape: rectangle(0, 0, 200, 60), qty: 1, turns: 'free' }],
+      pieces: [{ id: 'a', shape: rectangle([0, 0], 200, 60), qty: 1, turns: 'free' }],
     }
     const [small, wide] = shares(
       new Effort([
@@ -68,7 +68,7 @@ describe('the time of a search over several papers', () => {
   it('follows the card in the pieces less that of the off-cuts', () => {
     const withOffCut: NestInstance = {
       ...taking(0.4),
-      offCuts: [{ id: 'rest', outline: rectangle(0, 0, 100, 40), margin: 0 }],
+      offCuts: [{ id: 'rest', outline: rectangle([0, 0], 100, 40), margin: 0 }],
     }
     const [done, open] = shares(
       new Effort([

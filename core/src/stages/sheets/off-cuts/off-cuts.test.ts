@@ -32,8 +32,8 @@ import {
   type NestInstance,
 } from '../index'
 
-const ell = union([rectangle(0, 0, 120, 40)], [rectangle(0, 0, 45, 130)])[0]!
-const holed = subtract([rectangle(0, 0, 110, 110)], [ellipse(40, 60, 22)])[0]!
+const ell = union([rectangle([0, 0], 120, 40)], [rectangle([0, 0], 45, 130)])[0]!
+const holed = subtract([rectangle([0, 0], 110, 110)], [ellipse([40, 60], 22)])[0]!
 const sheet = { w: 150, h: 150, margin: 5 }
 
 function withOffCuts(project: Project, paperId: string, shapes: Polygon[]): Project {
@@ -82,7 +82,7 @@ describe('off-cuts', () => {
       sheet,
       gap: 2,
       offCuts: [{ id: 'o', outline: ell, margin: 3 }],
-      pieces: [{ id: 'a', shape: rectangle(0, 0, 30, 30), qty: 1, turns: 'fixed' }],
+      pieces: [{ id: 'a', shape: rectangle([0, 0], 30, 30), qty: 1, turns: 'fixed' }],
     }
     const at = (x: number, y: number) => {
       const why = whyIllegal(instance, { id: 'a', copy: 0, sheet: -1, x, y, rotation: 0 }, [])
@@ -99,12 +99,12 @@ describe('off-cuts', () => {
   it('save a whole sheet of a project, unless they are not to be used', () => {
     const base = demo('harbour')
     const paper = base.drawer.papers.find((p) => p.name === 'Shell')!
-    const project = withOffCuts(base, paper.id, [rectangle(0, 0, 210, 215), rectangle(0, 0, 90, 300)])
+    const project = withOffCuts(base, paper.id, [rectangle([0, 0], 210, 215), rectangle([0, 0], 90, 300)])
     expect(offCutSheets(project.drawer.papers.find((p) => p.id === paper.id)!).map((o) => o.id)).toEqual([
       'o1',
       'o0',
     ])
-    const list = planLoads(project, nestProject(project).runs)
+    const list = planLoads(project, { runs: nestProject(project).runs })
     const load = list.find((l) => l.paper.id === paper.id)!
     expect(load).toMatchObject({
       onOffCut: { id: 'o0', label: 'off-cut 0' },
@@ -119,13 +119,13 @@ describe('off-cuts', () => {
       buy: 0,
     })
     const plain = setPlan(project, { useOffCuts: false })
-    expect(planLoads(plain, nestProject(plain).runs).every((l) => l.onOffCut === null)).toBe(true)
+    expect(planLoads(plain, { runs: nestProject(plain).runs }).every((l) => l.onOffCut === null)).toBe(true)
   })
 })
 
 describe('what a run leaves', () => {
   const project = demo('harbour')
-  const list = planLoads(project, nestProject(project).runs)
+  const list = planLoads(project, { runs: nestProject(project).runs })
 
   it('lies beside the pieces and does not overlap itself', () => {
     for (const load of list) {
@@ -168,15 +168,16 @@ describe('what a run leaves', () => {
 
   it('follows the order of loads that the maker laid down, and counts the blade’s way', () => {
     const ids = list.map((load) => load.id).toReversed()
-    const turned = planLoads(
-      setPlan(project, { cutOrder: 'hand', loadOrder: ids.slice(0, 3) }),
-      nestProject(project).runs,
-    )
+    const turned = planLoads(setPlan(project, { cutOrder: 'hand', loadOrder: ids.slice(0, 3) }), {
+      runs: nestProject(project).runs,
+    })
     expect(turned.slice(0, 3).map((load) => load.id)).toEqual(ids.slice(0, 3))
     expect(turned.map((load) => load.number)).toEqual(list.map((load) => load.number))
     expect(list.every((load) => load.bladeCareM === null)).toBe(true)
     const many = setPlan({ ...project, layers: project.layers.map((layer) => ({ ...layer, copies: 8 })) }, {})
-    expect(planLoads(many, nestProject(many, 1).runs).some((load) => load.bladeCareM !== null)).toBe(true)
+    expect(
+      planLoads(many, { runs: nestProject(many, 1).runs }).some((load) => load.bladeCareM !== null),
+    ).toBe(true)
   })
 })
 
@@ -194,7 +195,7 @@ describe('laid anew', () => {
     const instance: NestInstance = {
       sheet,
       gap: 2,
-      pieces: [{ id: 'a', shape: rectangle(3, -4, 66, 66), qty: 5, turns: 'fixed' }],
+      pieces: [{ id: 'a', shape: rectangle([3, -4], 66, 66), qty: 5, turns: 'fixed' }],
     }
     const placed: NonNullable<ReturnType<typeof firstFree>>[] = []
     for (let copy = 0; copy < 5; copy++) {
@@ -206,7 +207,7 @@ describe('laid anew', () => {
   })
 
   it('a piece finds a free place on an off-cut within its outline, and none on one that is not there', () => {
-    const pieces = [{ id: 'a', shape: rectangle(3, -4, 28, 60), qty: 3, turns: 'fixed' as const }]
+    const pieces = [{ id: 'a', shape: rectangle([3, -4], 28, 60), qty: 3, turns: 'fixed' as const }]
     const instance: NestInstance = { sheet, gap: 2, pieces, offCuts: [{ id: 'o', outline: ell, margin: 3 }] }
     const at = (copy: number, ground: number) => ({ id: 'a', copy, sheet: ground, x: 0, y: 0, rotation: 0 })
     const first = firstFree(instance, at(0, -1), [])!

@@ -43,7 +43,7 @@ export function leftOvers(load: Load): LeftOver[] {
     shape,
     label: kind === 'odd' ? `${paper.name}, odd` : paper.name,
   })
-  const clean = offCut ? [rectangle(offCut.x, offCut.y, offCut.widthMm, offCut.heightMm)] : []
+  const clean = offCut ? [rectangle([offCut.x, offCut.y], offCut.widthMm, offCut.heightMm)] : []
   const taken = offset(
     load.pieces.flatMap(({ shape }) => simplify([shape], SLACK_MM)),
     EDGE_MM,

@@ -1,6 +1,5 @@
 // Which pieces are to be cut of which paper, and the layout that comes of it.
 import {
-  box,
   clipToBox,
   polygonArea,
   polygonBox,
@@ -77,7 +76,7 @@ const isBlock = (layer: Layer): boolean => keepsPlaces(layer) && layer.pieces.le
 /** The layer in one: the box round it. */
 function blockOf(layer: Layer): Piece {
   const { minX, minY, maxX, maxY } = layerBox(layer)
-  return { id: WHOLE, path: polygonToPath(rectangle(minX, minY, maxX - minX, maxY - minY)) }
+  return { id: WHOLE, path: polygonToPath(rectangle([minX, minY], maxX - minX, maxY - minY)) }
 }
 
 const blocks = new WeakMap<Layer['pieces'], Piece[]>()
@@ -139,7 +138,12 @@ function offCutOnBed(sheet: OffCutSheet, bed: Bed): OffCutSheet | null {
   if (widthMm >= maxX && heightMm >= maxY) return sheet
   const rim = Math.max(0, bed.rimMm - sheet.margin)
   const reach = (lies: number, all: number) => (lies < all ? lies - rim : all)
-  const parts = clipToBox([sheet.outline], box(0, 0, reach(widthMm, maxX), reach(heightMm, maxY)))
+  const parts = clipToBox([sheet.outline], {
+    minX: 0,
+    minY: 0,
+    maxX: reach(widthMm, maxX),
+    maxY: reach(heightMm, maxY),
+  })
   const [outline] = parts.toSorted((a, b) => polygonArea(b) - polygonArea(a))
   return outline ? { ...sheet, outline } : null
 }
@@ -228,7 +232,7 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
     : []
   scraps.sort((a, b) => polygonArea(a.sheet.outline) - polygonArea(b.sheet.outline))
   const offCuts = scraps.map(({ sheet }) => sheet)
-  const { main, others } = cheapestMix(sizes, { gap: plan.gapMm, pieces, offCuts }, bed, memo)
+  const { main, others } = cheapestMix(sizes, { instance: { gap: plan.gapMm, pieces, offCuts }, bed }, memo)
   const instance: NestInstance = {
     sheet: sheetOf(main, bed),
     gap: plan.gapMm,
@@ -244,7 +248,7 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
     ...others.map((size): Bin => ({ paper: size, offCut: null })),
   ]
   const sheetOutline = memo('sheet outline', [main.widthMm, main.heightMm], () =>
-    rectangle(0, 0, main.widthMm, main.heightMm),
+    rectangle([0, 0], main.widthMm, main.heightMm),
   )
   const seed = plan.layoutSeeds[paper.id] ?? 1
   const run = { id: paper.id, paper: main, layers, instance, sheetOutline, bins, seed }

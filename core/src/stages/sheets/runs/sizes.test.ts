@@ -31,7 +31,11 @@ import { onBed } from './sizes'
 
 const RIM = 5
 const BED = { rimMm: RIM, bedWidthMm: 5000, bedHeightMm: 5000 }
-const size = (id: string, widthMm: number, heightMm: number, price: number, count = 9): Paper => ({
+const size = (
+  id: string,
+  { widthMm, heightMm }: { widthMm: number; heightMm: number },
+  { price, count = 9 }: { price: number; count?: number },
+): Paper => ({
   ...newPaper('Dune', []),
   id,
   widthMm,
@@ -41,18 +45,18 @@ const size = (id: string, widthMm: number, heightMm: number, price: number, coun
 })
 const square = (side: number, qty: number): NestPiece => ({
   id: `s${side}`,
-  shape: rectangle(0, 0, side, side),
+  shape: rectangle([0, 0], side, side),
   qty,
   turns: 'quarter',
 })
 const mixOf = (sizes: Paper[], ...pieces: NestPiece[]) => {
-  const { main, others } = cheapestMix(sizes, { gap: 2, pieces }, BED)
+  const { main, others } = cheapestMix(sizes, { instance: { gap: 2, pieces }, bed: BED })
   return [main.id, ...others.map((paper) => paper.id)]
 }
 
 describe('a paper in several sizes', () => {
-  const large = size('large', 310, 310, 1)
-  const small = size('small', 160, 160, 0.3)
+  const large = size('large', { widthMm: 310, heightMm: 310 }, { price: 1 })
+  const small = size('small', { widthMm: 160, heightMm: 160 }, { price: 0.3 })
 
   it('is cut of the cheapest sheets that take the pieces', () => {
     expect(mixOf([large, small], square(140, 1))).toEqual(['small'])
@@ -94,7 +98,7 @@ describe('a paper in several sizes', () => {
       ...project,
       drawer: { ...project.drawer, cutter: { ...project.drawer.cutter, rimMm: RIM } },
     }
-    return assignPaper(withRim, ids, sizes[0]!, sizes)
+    return assignPaper(withRim, ids, { paper: sizes[0]!, stock: sizes })
   }
 
   it('makes loads of both sizes with tags of their own, and counts each in its own size', () => {
@@ -103,7 +107,7 @@ describe('a paper in several sizes', () => {
     const { runs } = nestProject(project)
     expect(runs).toHaveLength(1)
     expectLegal(runs[0]!.run.instance, runs[0]!.layout)
-    const list = planLoads(project, runs)
+    const list = planLoads(project, { runs })
     expect(list.map((load) => [load.id, load.paper.id, load.widthMm, load.onOffCut]).toSorted()).toEqual([
       ['large-1', 'large', 310, null],
       ['small-1', 'small', 160, null],
@@ -154,7 +158,7 @@ describe('a paper in several sizes', () => {
 
   it('comes in packs', () => {
     const project = work([{ ...large, count: 0, perPack: 10 }])
-    const [need] = sheetsNeeded(planLoads(project, nestProject(project).runs))
+    const [need] = sheetsNeeded(planLoads(project, { runs: nestProject(project).runs }))
     expect(need).toMatchObject({ sheets: 2, buy: 2, packs: 1 })
     expect(check(project).find((s) => s.code === 'short-of-paper')!.message).toContain('buy 1 pack of 10.')
   })
@@ -177,11 +181,13 @@ describe('sheets that are larger than the bed', () => {
   it('bear no piece past its edge: what is longer is too large', () => {
     const slate = starterStock().find(({ heightMm }) => heightMm === 420)!
     const tile = (id: string, w: number, h: number) =>
-      makeLayer(id, id, [rectangle(0, 0, w, h)], { paperId: slate.id, copies: 4 })
+      makeLayer({ id, name: id }, [rectangle([0, 0], w, h)], { paperId: slate.id, copies: 4 })
     const project = (w: number, h: number) =>
-      assignPaper({ ...newProject('p', 'Tiles', { kind: 'free' }), layers: [tile('t', w, h)] }, ['t'], slate)
+      assignPaper({ ...newProject('p', 'Tiles', { kind: 'free' }), layers: [tile('t', w, h)] }, ['t'], {
+        paper: slate,
+      })
     const { runs } = nestProject(project(140, 140))
-    for (const load of planLoads(project(140, 140), runs)) {
+    for (const load of planLoads(project(140, 140), { runs })) {
       expect([load.widthMm, load.heightMm]).toEqual([297, 420])
       for (const { shape } of load.pieces)
         expect(polygonBox(shape).maxY).toBeLessThanOrEqual(starterCutter.bedHeightMm - 6.35 + 1e-6)
@@ -194,23 +200,24 @@ describe('sheets that are larger than the bed', () => {
     const long = (w: number, h: number) => ({
       id: 'long',
       label: 'A',
-      path: polygonToPath(rectangle(0, 0, w, h)),
+      path: polygonToPath(rectangle([0, 0], w, h)),
     })
     const withOffCut = (w: number, h: number): Project => {
       const own = { ...paper, offCuts: [{ ...paper.offCuts[0], ...long(w, h) }] as Paper['offCuts'] }
-      const tiles = makeLayer('t', 't', [rectangle(0, 0, 70, 70)], { paperId: own.id, copies: 9 })
-      const plain = assignPaper(
-        { ...newProject('p', 'Tiles', { kind: 'free' }), layers: [tiles] },
-        ['t'],
-        own,
-      )
+      const tiles = makeLayer({ id: 't', name: 't' }, [rectangle([0, 0], 70, 70)], {
+        paperId: own.id,
+        copies: 9,
+      })
+      const plain = assignPaper({ ...newProject('p', 'Tiles', { kind: 'free' }), layers: [tiles] }, ['t'], {
+        paper: own,
+      })
       const { drawer } = plain
       const cutter = { ...drawer.cutter, mats: [], bedWidthMm: 300, bedHeightMm: 300 }
       return { ...plain, drawer: { ...drawer, cutter }, plan: { ...plain.plan, useOffCuts: true } }
     }
     const onOffCut = (w: number, h: number) => {
       const project = withOffCut(w, h)
-      return planLoads(project, nestProject(project).runs).filter((load) => load.onOffCut !== null)
+      return planLoads(project, { runs: nestProject(project).runs }).filter((load) => load.onOffCut !== null)
     }
     const [load] = onOffCut(520, 160)
     expect([load!.widthMm, load!.heightMm]).toEqual([520, 160])

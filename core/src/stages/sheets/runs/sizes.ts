@@ -43,7 +43,7 @@ export function onBed(
 /** A whole sheet of another size, as far as it can be cut, as it is laid before those of the main size. */
 export function wholeSheet(paper: Paper, n: number, bed: Bed): OffCutSheet {
   const { widthMm, heightMm } = onBed(paper, bed)
-  return { id: `${paper.id} ${n}`, outline: rectangle(0, 0, widthMm, heightMm), margin: bed.rimMm }
+  return { id: `${paper.id} ${n}`, outline: rectangle([0, 0], widthMm, heightMm), margin: bed.rimMm }
 }
 
 /** What can be cut of a sheet of a paper, mm, with the rim that the blade cannot reach. */
@@ -58,8 +58,7 @@ export function sheetOf(paper: Paper, bed: Bed): NestInstance['sheet'] {
  */
 export function cheapestMix(
   sizes: readonly Paper[],
-  instance: Omit<NestInstance, 'sheet' | 'pinned'>,
-  bed: Bed,
+  { instance, bed }: { instance: Omit<NestInstance, 'sheet' | 'pinned'>; bed: Bed },
   memo: Memo = fresh,
 ): SheetMix {
   const [only] = sizes
@@ -101,7 +100,7 @@ function findMix(
   const room = (instance.offCuts ?? []).reduce((total, offCut) => total + polygonArea(offCut.outline), 0)
 
   const none = sizes.map(() => 0)
-  const alone = sizes.map((size, k) => none.with(k, sheetsWith(instance, size, [], bed)))
+  const alone = sizes.map((size, k) => none.with(k, sheetsWith(instance, { main: size, others: [] }, bed)))
   const possible = alone
     .filter((counts) => counts.every(Number.isFinite))
     .toSorted((a, b) => cheaper(costOf(a), costOf(b)))
@@ -125,7 +124,8 @@ function findMix(
   extend(none, 0)
   for (const counts of mixes.toSorted((a, b) => cheaper(costOf(a), costOf(b))).slice(0, MOST_TRIALS)) {
     const mix = mixOf(sizes, counts)
-    if (sheetsWith(instance, mix.main, mix.others, bed) <= counts[sizes.indexOf(mix.main)]!) return mix
+    if (sheetsWith(instance, { main: mix.main, others: mix.others }, bed) <= counts[sizes.indexOf(mix.main)]!)
+      return mix
   }
   return mixOf(sizes, best)
 }
@@ -147,8 +147,7 @@ function mixOf(sizes: readonly Paper[], counts: readonly number[]): SheetMix {
 /** Sheets of the main size that a short search needs beside the others; Infinity where a piece is too large for it. */
 function sheetsWith(
   instance: Omit<NestInstance, 'sheet' | 'pinned'>,
-  main: Paper,
-  others: readonly Paper[],
+  { main, others }: { main: Paper; others: readonly Paper[] },
   bed: Bed,
 ): number {
   const offCuts = [...(instance.offCuts ?? []), ...others.map((paper, n) => wholeSheet(paper, n, bed))]

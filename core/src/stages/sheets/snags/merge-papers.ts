@@ -25,7 +25,7 @@ export function mergeSnags(project: Project, all: readonly NestedRun[], memo: Me
       const merged = assignPaper(
         project,
         drop.run.layers.map((layer) => layer.id),
-        keep.run.paper,
+        { paper: keep.run.paper },
       )
       const saved = sheetsIn(keep) + sheetsIn(drop) - sheetsOf(merged, keep.run.paper, memo)
       if (saved < 1) return []

@@ -54,8 +54,7 @@ function bend(solid: BufferGeometry, { hinge, round, riseMm }: SpacePart): void 
 export function printOnto(
   solid: BufferGeometry,
   [a, b, c, d, e, f]: Affine,
-  wide: number,
-  high: number,
+  { wide, high }: { wide: number; high: number },
 ): void {
   const at = solid.getAttribute('position')
   const uv = new Float32Array(at.count * 2)

@@ -103,7 +103,7 @@ function LayerModel({ project, layer, space, grain, lit, order, liftMm }: LayerP
           piece.parts.map((part) => {
             const solid = solidOf(part)
             if (picture && layer.print)
-              printOnto(solid, layer.print.map, picture.pixelsWide, picture.pixelsHigh)
+              printOnto(solid, layer.print.map, { wide: picture.pixelsWide, high: picture.pixelsHigh })
             return { solid, bottomMm: part.bottomMm }
           }),
         ),

@@ -64,7 +64,10 @@ const pathOf = (ring: Float64Array): string => {
 
 /** What there is to pick of a layer: its pieces first, their openings on top of them, its weak strips on top of all. */
 function bitsOf(layer: Layer, sound: SoundView | undefined, weakPaths: readonly string[]): Bit[] {
-  const ofRing = (ring: Float64Array, kind: Bit['kind'], pieceId: string, key: string): Bit => {
+  const ofRing = (
+    ring: Float64Array,
+    { kind, pieceId, key }: { kind: Bit['kind']; pieceId: string; key: string },
+  ): Bit => {
     const b = ringBox(ring)
     return {
       key,
@@ -80,9 +83,11 @@ function bitsOf(layer: Layer, sound: SoundView | undefined, weakPaths: readonly 
   const faces = layer.pieces.flatMap((piece) =>
     pieceRegion(piece).map((face) => ({ face, pieceId: piece.id })),
   )
-  const pieces = faces.map(({ face, pieceId }, i) => ofRing(face.outer, 'piece', pieceId, `${i + 1}`))
+  const pieces = faces.map(({ face, pieceId }, i) =>
+    ofRing(face.outer, { kind: 'piece', pieceId, key: `${i + 1}` }),
+  )
   const openings = faces.flatMap(({ face, pieceId }, i) =>
-    face.holes.map((hole, k) => ofRing(hole, 'opening', pieceId, `${i + 1}.${k + 1}`)),
+    face.holes.map((hole, k) => ofRing(hole, { kind: 'opening', pieceId, key: `${i + 1}.${k + 1}` })),
   )
   const strips = (sound?.necks ?? []).flatMap(({ at, widthMm, kind }, i): Bit[] =>
     kind === 'neck' && weakPaths[i]
@@ -105,9 +110,11 @@ const tiesIn = (layer: Layer): LaidTie[] =>
 /** Null while pieces are not what is worked on. */
 export function useBits(
   on: boolean,
-  layer: Layer | undefined,
-  sound: SoundView | undefined,
-  weakPaths: readonly string[] | undefined,
+  {
+    layer,
+    sound,
+    weakPaths,
+  }: { layer: Layer | undefined; sound: SoundView | undefined; weakPaths: readonly string[] | undefined },
 ): Bits | null {
   const dispatch = useAppDispatch()
   const [key, setKey] = useState<string | null>(null)

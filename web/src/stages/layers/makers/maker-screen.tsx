@@ -76,8 +76,8 @@ export default function MakerScreen({ start, grownId, onClose }: Props) {
         withoutIdlePictures(
           withMadePapers(
             grownId
-              ? growAgain(keepPictures(p, brought), grownId, kept(recipe), made)
-              : grow(keepPictures(p, brought), crypto.randomUUID(), kept(recipe), made),
+              ? growAgain(keepPictures(p, brought), grownId, { recipe: kept(recipe), made })
+              : grow(keepPictures(p, brought), crypto.randomUUID(), { recipe: kept(recipe), made }),
             made,
             stock,
           ),

@@ -89,14 +89,14 @@ export function PlacePanel({ placing }: { placing: Placing }) {
           valueMm={middle.x}
           unit={unit}
           min={-5000}
-          onChange={(x) => put('move', (p) => moveParts(p, ids, x - middle.x, 0))}
+          onChange={(x) => put('move', (p) => moveParts(p, ids, [x - middle.x, 0]))}
         />
         <LengthField
           label="Middle, from the top"
           valueMm={middle.y}
           unit={unit}
           min={-5000}
-          onChange={(y) => put('move', (p) => moveParts(p, ids, 0, y - middle.y))}
+          onChange={(y) => put('move', (p) => moveParts(p, ids, [0, y - middle.y]))}
         />
         <LengthField
           label="Its width, proportions locked"
@@ -138,12 +138,10 @@ export function PlacePanel({ placing }: { placing: Placing }) {
             onClick={() => {
               const frame = frameOf(project)
               put('centre', (p) =>
-                moveParts(
-                  p,
-                  ids,
+                moveParts(p, ids, [
                   (frame.minX + frame.maxX) / 2 - middle.x,
                   (frame.minY + frame.maxY) / 2 - middle.y,
-                ),
+                ]),
               )
             }}
           >

@@ -26,7 +26,7 @@ export function readViewport(reading: Reading, element: SvgElement, context: Con
   const overflow = outer.style['overflow']
   let { clip } = outer
   if (overflow !== 'visible' && overflow !== 'auto') {
-    const window = mapRegion(outer.map, [rectangle(port.x, port.y, port.w, port.h)])
+    const window = mapRegion(outer.map, [rectangle([port.x, port.y], port.w, port.h)])
     clip = clip ? intersect(clip, window) : window
   }
   reading.children(element, {

@@ -82,7 +82,7 @@ describe('a font whose tables cannot be read', () => {
 
 describe('strips between faces', () => {
   it('join what touches in a point, as wide as asked for', () => {
-    const corners = [rectangle(0, 0, 10, 10), rectangle(10, 10, 10, 10)]
+    const corners = [rectangle([0, 0], 10, 10), rectangle([10, 10], 10, 10)]
     const { region } = bridgeFaces(corners, 2)
     expect(region).toHaveLength(1)
     expect(offset(region, -0.95)).toHaveLength(1)
@@ -99,7 +99,7 @@ describe.each(['straight', 'flared', 'bowed'] as const)('a %s strip', (shape) =>
       [6, 22],
       [3, -24],
     ] as const) {
-      const faces = [rectangle(0, 0, 10, 10), rectangle(dx, dy, 10, 10)]
+      const faces = [rectangle([0, 0], 10, 10), rectangle([dx, dy], 10, 10)]
       const { region, strips } = bridgeFaces(faces, 2, { shape })
       expect(strips).toHaveLength(1)
       expect(region).toHaveLength(1)
@@ -120,11 +120,11 @@ describe.each(['straight', 'flared', 'bowed'] as const)('a %s strip', (shape) =>
 })
 
 describe('what holds words up', () => {
-  const strip = [rectangle(0, 0, 120, 20)]
+  const strip = [rectangle([0, 0], 120, 20)]
 
   it('sags as a plain strip where it is one, and more where a joint is narrow', () => {
     expect(Math.abs(sagOf(strip, [60], 0.3) / sagMm(60, 0.3) - 1)).toBeLessThan(0.02)
-    const necked = subtract(strip, [rectangle(63, 3, 4, 20), rectangle(53, 3, 4, 20)])
+    const necked = subtract(strip, [rectangle([63, 3], 4, 20), rectangle([53, 3], 4, 20)])
     expect(sagOf(necked, [60], 0.3)).toBeGreaterThan(1.3 * sagOf(strip, [60], 0.3))
     // Twice as thick, a quarter of the sag.
     expect(sagOf(strip, [60], 0.6) / sagOf(strip, [60], 0.3)).toBeCloseTo(0.25, 6)
@@ -137,7 +137,7 @@ describe('what holds words up', () => {
       expect(at).toHaveLength(sticks)
       expect(remarks).toEqual([])
       for (const [i, x] of at.entries()) {
-        const own = intersect(strip, [rectangle(x - 2, 0, 4, 20)])
+        const own = intersect(strip, [rectangle([x - 2, 0], 4, 20)])
         expect(regionArea(own)).toBeCloseTo(80, 6)
         if (i > 0) expect(x - at[i - 1]!).toBeGreaterThan(8)
       }
@@ -148,7 +148,7 @@ describe('what holds words up', () => {
     // A slanted foot: each column has card enough, all of them together have not.
     const slanted = [{ outer: Float64Array.of(0, 0, 60, 40, 60, 49, 0, 9), holes: [] }]
     expect(stickPlaces(slanted, recipe({ sticks: 1, stickMm: 4 })).at).toHaveLength(0)
-    const rings = subtract([ellipse(30, 20, 30, 20)], [ellipse(30, 20, 27, 17)])
+    const rings = subtract([ellipse([30, 20], 30, 20)], [ellipse([30, 20], 27, 17)])
     expect(stickPlaces(rings, recipe({ sticks: 2, stickMm: 4 })).remarks[0]).toContain('wide enough')
   })
 })

@@ -79,13 +79,13 @@ const SHADES = ['#2f7682', '#5fa3ab', '#9cc6c6', '#cfe3e2']
 const layersOf = (all: readonly Polygon[][]): Layer[] =>
   all.map((region, i) =>
     i === all.length - 1
-      ? makeLayer('words', 'Words', region, {
+      ? makeLayer({ id: 'words', name: 'Words' }, region, {
           role: 'overlay',
           numbered: false,
           colour: '#fbfaf5',
           ...joint(0),
         })
-      : makeLayer(`backing-${i + 1}`, all.length > 2 ? `Backing ${i + 1}` : 'Backing', region, {
+      : makeLayer({ id: `backing-${i + 1}`, name: all.length > 2 ? `Backing ${i + 1}` : 'Backing' }, region, {
           role: 'backing',
           colour: SHADES[i]!,
           ...joint(i === 0 ? 0 : 1),

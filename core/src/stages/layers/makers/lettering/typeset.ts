@@ -73,7 +73,7 @@ export function typeset(setting: Setting, widthMm: number): Words & { joints: Jo
     emMm *= widthMm / widest
     set = setAll(emMm, setting)
   }
-  set = exactly(set, widthMm, (joinMm) => setAll(emMm, { ...setting, recipe: { ...recipe, joinMm } }), recipe.joinMm) // prettier-ignore
+  set = exactly(set, widthMm, { again: (joinMm) => setAll(emMm, { ...setting, recipe: { ...recipe, joinMm } }), joinMm: recipe.joinMm }) // prettier-ignore
   const remarks = [...new Set(set.flatMap((line) => line.remarks))]
   if (recipe.alternates && alternateGlyphs(setting.font).size === 0)
     remarks.push('This font has no alternate signs.')
@@ -87,7 +87,11 @@ export function typeset(setting: Setting, widthMm: number): Words & { joints: Jo
 }
 
 /** Joining moves letters by leaps, so that no size may give the width to a hair: what is left is scaled, joints made wider before. */
-function exactly(set: Line[], widthMm: number, again: (joinMm: number) => Line[], joinMm: number): Line[] {
+function exactly(
+  set: Line[],
+  widthMm: number,
+  { again, joinMm }: { again: (joinMm: number) => Line[]; joinMm: number },
+): Line[] {
   const widest = (lines: readonly Line[]) =>
     Math.max(...lines.map((line) => boxWidth(regionBox(line.region))))
   let own = set
@@ -156,11 +160,14 @@ function glyphsOfLine(text: string, emMm: number, setting: Setting & { line: num
   // Where the next letter begins, mm; and where the font began it, thousandths of the em.
   let pen = 0
   let before = 0
-  return glyphsOf(font, text, recipe.alternates, shapeAt).map((glyph, at): PlacedGlyph => {
+  return glyphsOf(font, text, { alternates: recipe.alternates, shapeAt }).map((glyph, at): PlacedGlyph => {
     const letter = of(at)
     const other =
       letter?.font !== undefined && glyph.sign !== ''
-        ? glyphsOf(fontOf(setting, letter.font), glyph.sign, '', () => letter.shape)[0]
+        ? glyphsOf(fontOf(setting, letter.font), glyph.sign, {
+            alternates: '',
+            shapeAt: () => letter.shape,
+          })[0]
         : undefined
     const drawn = other?.region ?? mapRegion(translation(-before, 0), glyph.region)
     const advance = other?.advance ?? glyph.advance - before

@@ -124,9 +124,7 @@ function medoids(bins: readonly Bin[], choices: readonly Lab[], n: number): numb
  */
 export function paletteOf(
   channels: readonly Float64Array[],
-  skip: Uint8Array | null,
-  n: number,
-  choices: readonly Tint[] | null,
+  { skip, n, choices }: { skip: Uint8Array | null; n: number; choices: readonly Tint[] | null },
 ): { tints: Tint[]; places: Uint8Array } {
   const { bins, of } = binned(channels, skip)
   const labs = choices?.map(({ colour }) => labOfHex(colour)) ?? null

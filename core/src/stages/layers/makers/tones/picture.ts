@@ -43,7 +43,7 @@ export function pictureOf(recipe: TonesRecipe): Picture {
       }).map((subject) => 1 - subject)
     : null
   const clear = (values: Float64Array) =>
-    recipe.contrast > 0 ? raised(values, w, h, recipe.contrast) : values
+    recipe.contrast > 0 ? raised(values, { width: w, height: h }, recipe.contrast) : values
   return {
     w,
     h,
@@ -58,6 +58,6 @@ export function pictureOf(recipe: TonesRecipe): Picture {
 export function smoothed(values: Float64Array, picture: Picture, recipe: TonesRecipe): Float64Array {
   const radius = recipe.smoothMm / picture.mmPerPixel
   return recipe.filter === 'edges'
-    ? edgesKept(values, picture.w, picture.h, radius)
-    : blurred(values, picture.w, picture.h, radius)
+    ? edgesKept(values, { width: picture.w, height: picture.h }, radius)
+    : blurred(values, { width: picture.w, height: picture.h }, radius)
 }

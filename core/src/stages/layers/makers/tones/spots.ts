@@ -24,7 +24,11 @@ const LEAST_MM2 = 0.8
 const MOST = 12
 
 /** A layer's faces and openings over a size, and of the smaller ones those that stand out; these are added to `spots`. */
-export function withSpots(region: Region, mm2: number, picture: Picture, spots: Spot[]): Polygon[] {
+export function withSpots(
+  region: Region,
+  mm2: number,
+  { picture, spots }: { picture: Picture; spots: Spot[] },
+): Polygon[] {
   const areaOf = (ring: Ring) => Math.abs(signedArea(ring))
   const small = region.flatMap((face) => [face.outer, ...face.holes]).filter((ring) => areaOf(ring) < mm2)
   const standing = small

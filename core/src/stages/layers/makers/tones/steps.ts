@@ -47,7 +47,7 @@ function byGrey(picture: Picture, counted: Float64Array, recipe: TonesRecipe): S
 function byColour(picture: Picture, recipe: TonesRecipe): Steps {
   const channels = picture.colours!.map((channel) => smoothed(channel, picture, recipe))
   const choices = recipe.by === 'papers' && recipe.papers.length > 1 ? recipe.papers : null
-  const { tints, places } = paletteOf(channels, picture.background, recipe.levels, choices)
+  const { tints, places } = paletteOf(channels, { skip: picture.background, n: recipe.levels, choices })
   const last = tints.length - 1
   const rank = recipe.back === 'light' ? places : places.map((place) => last - place)
   paint(picture, recipe, (i, tone, share) => {
@@ -57,8 +57,7 @@ function byColour(picture: Picture, recipe: TonesRecipe): Steps {
     fields: tints.slice(1).map((_, k) => ({
       values: blurred(
         Float64Array.from(rank, (r) => (r > k ? 1 : 0)),
-        picture.w,
-        picture.h,
+        { width: picture.w, height: picture.h },
         SOFT,
       ),
       level: 0.5,

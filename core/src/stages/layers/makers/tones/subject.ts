@@ -35,7 +35,7 @@ export function subjectOf({ channels, w, h, outline, loose }: Given): Uint8Array
     core[Math.min(h - 1, Math.floor(y)) * w + Math.min(w - 1, Math.floor(x))] = 1
   }
   core.forEach((on, i) => on && (labels[i] = SUBJECT))
-  flood(labels, edges(channels, w, h), w, h)
+  flood(labels, edges(channels, w, h), { w, h })
   return labels.map((label) => (label === SUBJECT ? 1 : 0))
 }
 
@@ -43,7 +43,7 @@ export function subjectOf({ channels, w, h, outline, loose }: Given): Uint8Array
 function edges(channels: readonly Float64Array[], w: number, h: number): Uint8Array {
   const sum = new Float64Array(w * h)
   for (const channel of channels) {
-    const v = blurred(channel, w, h, 1)
+    const v = blurred(channel, { width: w, height: h }, 1)
     for (let y = 0; y < h; y++)
       for (let x = 0; x < w; x++) {
         const [l, r] = [Math.max(0, x - 1), Math.min(w - 1, x + 1)]
@@ -58,7 +58,7 @@ function edges(channels: readonly Float64Array[], w: number, h: number): Uint8Ar
 }
 
 /** Gives each unknown pixel to the marker that reaches it over the lowest edges. */
-function flood(labels: Uint8Array, height: Uint8Array, w: number, h: number): void {
+function flood(labels: Uint8Array, height: Uint8Array, { w, h }: { w: number; h: number }): void {
   const queues: number[][] = Array.from({ length: STEPS }, () => [])
   const waits = new Uint8Array(labels.length)
   const offer = (i: number, level: number) => {

@@ -148,7 +148,7 @@ describe('a palette', () => {
     }))
     const cost = (chosen: typeof choices): number => {
       // With as many asked for as there are, all are chosen: pixels fall to the nearest.
-      const { tints } = paletteOf(channels, null, chosen.length, chosen)
+      const { tints } = paletteOf(channels, { skip: null, n: chosen.length, choices: chosen })
       expect(tints).toHaveLength(chosen.length)
       return spread(chosen.map(({ colour }) => colour))
     }
@@ -156,7 +156,7 @@ describe('a palette', () => {
     for (let a = 0; a < 9; a++)
       for (let b = a + 1; b < 9; b++)
         for (let c = b + 1; c < 9; c++) best = Math.min(best, cost([choices[a]!, choices[b]!, choices[c]!]))
-    const { tints } = paletteOf(channels, null, 3, choices)
+    const { tints } = paletteOf(channels, { skip: null, n: 3, choices })
     expect(spread(tints.map(({ colour }) => colour))).toBeLessThan(best * 1.02)
   })
 
@@ -190,7 +190,7 @@ describe('filters', () => {
       { length: W * H },
       (_, i) => (i % W < 60 ? 60 : 190) + 12 * (random() - 0.5),
     )
-    const out = edgesKept(values, W, H, 4)
+    const out = edgesKept(values, { width: W, height: H }, 4)
     const at = (x: number, y: number) => out[y * W + x]!
     const spreadOf = (v: (y: number) => number) => {
       const list = Array.from({ length: 50 }, (_, k) => v(20 + k))

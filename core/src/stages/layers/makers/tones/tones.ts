@@ -38,9 +38,9 @@ export function makeTones(recipe: TonesRecipe): Made {
   const heightMm = h * mmPerPixel
   const counted = greysCounted(picture)
   const { fields, tints, thresholds } = stepsOf(picture, counted, recipe)
-  const page: Region = [rectangle(0, 0, widthMm, heightMm)]
+  const page: Region = [rectangle([0, 0], widthMm, heightMm)]
   const frame = cropRegion(recipe.crop, widthMm, heightMm)
-  const sheet: Region = [rectangle(-matMm, -matMm, widthMm + 2 * matMm, heightMm + 2 * matMm)]
+  const sheet: Region = [rectangle([-matMm, -matMm], widthMm + 2 * matMm, heightMm + 2 * matMm)]
   const trace = contours().size([w, h]).smooth(true)
   const regions: Region[] = [frame]
   const ties: Strip[] = []
@@ -56,7 +56,7 @@ export function makeTones(recipe: TonesRecipe): Made {
     const drawn = intersect(simplify(fillRings(rings, 'evenodd'), recipe.detailMm), page)
     const whole =
       recipe.spots === 'kept'
-        ? withSpots(drawn, recipe.speckMm2, picture, spots)
+        ? withSpots(drawn, recipe.speckMm2, { picture, spots })
         : withoutSpecks(drawn, recipe.speckMm2)
     const own = intersect(whole, below)
     const strips = recipe.tieMm > 0 ? stripsFor(own, below, recipe.tieMm) : []
@@ -77,20 +77,24 @@ export function makeTones(recipe: TonesRecipe): Made {
     region.length === 0
       ? []
       : [
-          makeLayer(`tone-${k + 1}`, k === 0 ? 'Backing tone' : `Tone ${k + 1}`, region as Polygon[], {
-            role: k === 0 ? 'backing' : 'plain',
-            colour: tints[k]!.colour,
-            paperId: tints[k]!.paperId ?? null,
-            ties: laid[k]!,
-            ...joint(k === 0 ? 0 : 1),
-          }),
+          makeLayer(
+            { id: `tone-${k + 1}`, name: k === 0 ? 'Backing tone' : `Tone ${k + 1}` },
+            region as Polygon[],
+            {
+              role: k === 0 ? 'backing' : 'plain',
+              colour: tints[k]!.colour,
+              paperId: tints[k]!.paperId ?? null,
+              ties: laid[k]!,
+              ...joint(k === 0 ? 0 : 1),
+            },
+          ),
         ],
   )
   if (layers.length < 2) throw new BadInput('the picture holds a single tone: there is nothing to part')
-  const remarks = remarksOf(levels, layers.length, ties, spots)
+  const remarks = remarksOf({ asked: levels, given: layers.length, ties, spots })
   if (matMm > 0)
     layers.push(
-      makeLayer('mat', 'Mat', subtract(sheet, offset(frame, -MAT_OVER_MM)), {
+      makeLayer({ id: 'mat', name: 'Mat' }, subtract(sheet, offset(frame, -MAT_OVER_MM)), {
         role: 'border',
         colour: MAT_COLOUR,
         ...joint(2),
@@ -126,7 +130,17 @@ export function makeTones(recipe: TonesRecipe): Made {
   }
 }
 
-function remarksOf(asked: number, given: number, ties: readonly Strip[], spots: readonly Spot[]): Said[] {
+function remarksOf({
+  asked,
+  given,
+  ties,
+  spots,
+}: {
+  asked: number
+  given: number
+  ties: readonly Strip[]
+  spots: readonly Spot[]
+}): Said[] {
   const remarks: Said[] = []
   if (given < asked)
     remarks.push(
@@ -157,15 +171,20 @@ const stripsFor = (own: Region, below: Region, widthMm: number): Strip[] =>
   )
 
 function cropRegion(crop: TonesRecipe['crop'], w: number, h: number): Region {
-  if (crop === 'oval') return [ellipse(w / 2, h / 2, w / 2, h / 2)]
-  if (crop === 'none') return [rectangle(0, 0, w, h)]
+  if (crop === 'oval') return [ellipse([w / 2, h / 2], w / 2, h / 2)]
+  if (crop === 'none') return [rectangle([0, 0], w, h)]
   const r = Math.min(w, h) * 0.12
-  const corners = [ellipse(r, r, r), ellipse(w - r, r, r), ellipse(w - r, h - r, r), ellipse(r, h - r, r)]
+  const corners = [
+    ellipse([r, r], r),
+    ellipse([w - r, r], r),
+    ellipse([w - r, h - r], r),
+    ellipse([r, h - r], r),
+  ]
   return fillRings(
     [
       ...corners.map((c) => c.outer),
-      rectangle(r, 0, w - 2 * r, h).outer,
-      rectangle(0, r, w, h - 2 * r).outer,
+      rectangle([r, 0], w - 2 * r, h).outer,
+      rectangle([0, r], w, h - 2 * r).outer,
     ],
     'nonzero',
   )

@@ -67,7 +67,10 @@ export class BestFit {
    * Looks through the first `left` boxes of a list; of equals the first is taken.
    * @param ups of each box which way up is tried first
    */
-  find(niche: Niche, rest: Int32Array, left: number, ups: Uint8Array | null = null): void {
+  find(
+    niche: Niche,
+    { rest, left, ups = null }: { rest: Int32Array; left: number; ups?: Uint8Array | null },
+  ): void {
     const { widths, heights } = this.sizes
     this.index = -1
     let best = -1

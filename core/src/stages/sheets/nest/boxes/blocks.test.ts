@@ -12,7 +12,11 @@ const SHEET = { w: 304.8, h: 304.8, margin: 6.35 }
 const GAP = 2
 
 /** A sheet cut up by straight cuts, the largest part always next, its lengths rounded down to a step. */
-function cutUp(count: number, seed: number, turns: Turns, step = 0): NestInstance {
+function cutUp(
+  count: number,
+  seed: number,
+  { turns, step = 0 }: { turns: Turns; step?: number },
+): NestInstance {
   const random = seededRandom(seed)
   const parts = [{ w: SHEET.w - 2 * SHEET.margin, h: SHEET.h - 2 * SHEET.margin }]
   while (parts.length < count) {
@@ -28,7 +32,7 @@ function cutUp(count: number, seed: number, turns: Turns, step = 0): NestInstanc
     gap: GAP,
     pieces: parts.map(({ w, h }, i) => ({
       id: `r${i}`,
-      shape: rectangle(0, 0, rounded(w), rounded(h)),
+      shape: rectangle([0, 0], rounded(w), rounded(h)),
       qty: 1,
       turns,
     })),
@@ -49,7 +53,7 @@ describe('what straight cuts made of a sheet', () => {
     ['free', 25, 0.001],
   ] as const)('is put together again, turns %s, %i pieces, rounded to %d mm', (turns, count, step) => {
     for (const seed of [1, 2, 3]) {
-      const instance = cutUp(count, seed, turns, step)
+      const instance = cutUp(count, seed, { turns, step })
       const best = solve(instance, 400)
       expect(best.score).toBeLessThanOrEqual(1 + 1e-9)
       expect(best.placements).toHaveLength(count)
@@ -75,7 +79,7 @@ describe('what straight cuts made of a sheet', () => {
             gap: GAP,
             pieces: sizes.map(([w, h, qty], i) => ({
               id: `c${i}`,
-              shape: rectangle(0, 0, w, h),
+              shape: rectangle([0, 0], w, h),
               qty,
               turns,
             })),

@@ -101,7 +101,7 @@ export class BlockSearch {
     const { gap } = this.instance
     const pieces = blocks.map(({ w, h, turns }, k) => ({
       id: String(k),
-      shape: rectangle(0, 0, w - gap, h - gap),
+      shape: rectangle([0, 0], w - gap, h - gap),
       qty: 1,
       turns: turns ? ('quarter' as const) : ('fixed' as const),
     }))

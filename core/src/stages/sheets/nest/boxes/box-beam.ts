@@ -43,14 +43,18 @@ class State {
   }
 
   /** Lays a side of the box at an index of the rest into a segment. */
-  put({ index, side }: Pick, segment: number, atRight: boolean, { widths, heights, areas }: BoxSizes): void {
+  put(
+    { index, side }: Pick,
+    { segment, atRight }: { segment: number; atRight: boolean },
+    { widths, heights, areas }: BoxSizes,
+  ): void {
     const { rest, skyline } = this
     const box = rest[index]!
     this.left--
     for (let i = index; i < this.left; i++) rest[i] = rest[i + 1]!
     this.area += areas[box]!
     this.trail[this.laid++] = side
-    skyline.raise(segment, widths[side]!, skyline.ys[segment]! + heights[side]!, atRight)
+    skyline.raise(segment, { w: widths[side]!, top: skyline.ys[segment]! + heights[side]!, atRight })
   }
 }
 
@@ -81,15 +85,19 @@ export class SheetFill {
   private readonly spare: State[] = []
   private readonly niche = new Niche()
   private readonly bestFit: BestFit
+  private readonly w: number
+  private readonly h: number
+  private readonly random: () => number
 
   /** @param boxes boxes to choose from; @param w sheet in mm with one gap more than its cuttable width, as the boxes have */
   constructor(
     private readonly sizes: BoxSizes,
     private readonly boxes: readonly number[],
-    private readonly w: number,
-    private readonly h: number,
-    private readonly random: () => number,
+    { w, h, random }: { w: number; h: number; random: () => number },
   ) {
+    this.w = w
+    this.h = h
+    this.random = random
     this.allArea = boxes.reduce((sum, box) => sum + sizes.areas[box]!, 0)
     // Large ones first, roughly: another order in every run leads to other fillings.
     const weight = new Map(boxes.map((box) => [box, sizes.areas[box]! * (0.6 + 0.8 * random())]))
@@ -118,7 +126,7 @@ export class SheetFill {
       seen.add(key)
       const state = this.spare.pop() ?? new State(this.boxes.length)
       state.copy(from)
-      state.put({ index, side }, segment, atRight, this.sizes)
+      state.put({ index, side }, { segment, atRight }, this.sizes)
       next.push(state)
       if (next.length >= BEAM) break
     }
@@ -147,7 +155,7 @@ export class SheetFill {
       niche.read(skyline, segment, this.h)
       const { x, y, wide, atRight } = niche
       spots.push({ side, x: atRight ? x + wide - w : x, y })
-      skyline.raise(segment, w, y + h, atRight)
+      skyline.raise(segment, { w, top: y + h, atRight })
     }
     return { spots, left: [...best.rest.subarray(0, best.left)] }
   }
@@ -166,7 +174,7 @@ export class SheetFill {
     const { atRight } = this.niche
     for (const { index, side } of options.slice(0, TRIED)) {
       this.scratch.copy(from)
-      this.scratch.put({ index, side }, segment, atRight, this.sizes)
+      this.scratch.put({ index, side }, { segment, atRight }, this.sizes)
       const value = this.judge(this.scratch)
       out.push({ from, index, side, segment, atRight, value })
       if (value >= this.value) continue
@@ -202,8 +210,8 @@ export class SheetFill {
     while (state.left > 0) {
       const segment = skyline.lowest()
       niche.read(skyline, segment, this.h)
-      bestFit.find(niche, rest, state.left)
-      if (bestFit.index >= 0) state.put(bestFit, segment, niche.atRight, this.sizes)
+      bestFit.find(niche, { rest, left: state.left })
+      if (bestFit.index >= 0) state.put(bestFit, { segment, atRight: niche.atRight }, this.sizes)
       else if (!skyline.fill(segment)) break
     }
     let thick = 0

@@ -160,7 +160,7 @@ export class BoxSearch {
       if (this.random() < 0.5) w = (w - gap) * share + gap
       else h = (h - gap) * share + gap
     }
-    return new SheetFill(sizes, rest, w, h, this.random)
+    return new SheetFill(sizes, rest, { w, h, random: this.random })
   }
 
   private layTail(tail: NonNullable<typeof this.tail>, best: NestLayout): NestLayout | null {
@@ -299,7 +299,7 @@ export class BoxSearch {
           continue
         }
         niche.read(skyline, segment, sheetH)
-        bestFit.find(niche, rest, left, ups)
+        bestFit.find(niche, { rest, left, ups })
         if (bestFit.index < 0) {
           if (!skyline.fill(segment)) break
           continue
@@ -324,7 +324,7 @@ export class BoxSearch {
           order.cost = score + areaHere / (sheetW * sheetH)
           return score
         }
-        skyline.raise(segment, w, y + h, atRight)
+        skyline.raise(segment, { w, top: y + h, atRight })
       }
       areaLeft -= areaHere
       // At best what is left takes its own area of the next sheet, as a strip.

@@ -58,7 +58,7 @@ export class Skyline {
   }
 
   /** Lifts one end of a segment over a width to a height. */
-  raise(segment: number, w: number, top: number, atRight: boolean): void {
+  raise(segment: number, { w, top, atRight }: { w: number; top: number; atRight: boolean }): void {
     const { xs, ys, ws } = this
     const rest = ws[segment]! - w
     if (rest <= HAIR) {

@@ -51,11 +51,11 @@ describe('the way a piece may go', () => {
   })
 
   it('is none for what is too near already, and free for what goes away', () => {
-    const [a, b] = [placed(rectangle(0, 0, 10, 10)), placed(rectangle(11, 0, 10, 10))]
+    const [a, b] = [placed(rectangle([0, 0], 10, 10)), placed(rectangle([11, 0], 10, 10))]
     expect(wayTo(a, [b], { dx: 1, dy: 0, gap: 2, most: 50 })).toBe(0)
     expect(wayTo(a, [b], { dx: -1, dy: 0, gap: 2, most: 50 })).toBe(50)
     // Past what stands beside the way, though not within the gap of it.
-    expect(wayTo(a, [placed(rectangle(5, 13, 10, 10))], { dx: 1, dy: 0, gap: 2, most: 50 })).toBe(50)
+    expect(wayTo(a, [placed(rectangle([5, 13], 10, 10))], { dx: 1, dy: 0, gap: 2, most: 50 })).toBe(50)
   })
 })
 
@@ -105,13 +105,13 @@ describe('closing gaps', () => {
   })
 
   it('drops what reaches far into a bay where it fits, and leaves what is pinned', () => {
-    const frame = subtract([rectangle(0, 0, 100, 100)], [rectangle(30, 30, 40, 70)])[0]!
+    const frame = subtract([rectangle([0, 0], 100, 100)], [rectangle([30, 30], 40, 70)])[0]!
     const instance: NestInstance = {
       sheet: { w: 110, h: 200, margin: 5 },
       gap: 2,
       pieces: [
         { id: 'bay', shape: frame, qty: 1, turns: 'fixed' },
-        { id: 'bar', shape: rectangle(0, 0, 30, 60), qty: 1, turns: 'quarter' },
+        { id: 'bar', shape: rectangle([0, 0], 30, 60), qty: 1, turns: 'quarter' },
       ],
     }
     const placements: Placement[] = [
@@ -134,7 +134,7 @@ describe('closing gaps', () => {
 
 describe('the measure of overlap', () => {
   it('is larger the more a piece lies over one of its own kind, up to right upon it', () => {
-    const disc = makeField(ellipse(0, 0, 25), 2)
+    const disc = makeField(ellipse([0, 0], 25), 2)
     const at = (x: number) =>
       overlapOf(disc, { x, y: 0, cos: 1, sin: 0 }, disc, { x: 0, y: 0, cos: 1, sin: 0 }, 2)
     expect(at(53)).toBe(0)

@@ -78,16 +78,14 @@ export function settle(
   const legal = (p: Placement) => whyIllegal(instance, p, placements) === null
   const all = placements.map((p) => laidAt(instance, p))
   const movable = all.filter(({ p }) => chosen.has(keyOf(p)) && legal(p))
-  slideAll(instance, all, movable, ['y', 'x'])
+  slideAll(instance, { all, movable, axes: ['y', 'x'] })
   return all.map(({ p }) => p)
 }
 
 /** Slides pieces along one axis and then the other, in place; those on whole sheets exactly, those on off-cuts by strides. */
 function slideAll(
   instance: NestInstance,
-  all: Laid[],
-  movable: readonly Laid[],
-  axes: readonly Axis[],
+  { all, movable, axes }: { all: Laid[]; movable: readonly Laid[]; axes: readonly Axis[] },
 ): void {
   const order = movable.toSorted((a, b) => a.box.minX + a.box.minY - b.box.minX - b.box.minY)
   for (let round = 0; round < ROUNDS; round++) {
@@ -95,7 +93,9 @@ function slideAll(
     for (const laid of order)
       for (const axis of axes) {
         const way =
-          laid.p.sheet < 0 ? wayByStrides(instance, laid, all, axis) : wayBack(instance, laid, all, axis)
+          laid.p.sheet < 0
+            ? wayByStrides(instance, laid, { all, axis })
+            : wayBack(instance, laid, { all, axis })
         if (way < WORTH_MM) continue
         moved += way
         const at = axis === 'x' ? { ...laid.p, x: laid.p.x - way } : { ...laid.p, y: laid.p.y - way }
@@ -106,7 +106,11 @@ function slideAll(
 }
 
 /** How far a piece on a whole sheet may go back along an axis. */
-function wayBack(instance: NestInstance, laid: Laid, all: readonly Laid[], axis: Axis): number {
+function wayBack(
+  instance: NestInstance,
+  laid: Laid,
+  { all, axis }: { all: readonly Laid[]; axis: Axis },
+): number {
   const others = all.filter((other) => other !== laid && other.p.sheet === laid.p.sheet)
   const most = (axis === 'x' ? laid.box.minX : laid.box.minY) - instance.sheet.margin
   return most <= 0
@@ -119,7 +123,11 @@ function wayBack(instance: NestInstance, laid: Laid, all: readonly Laid[], axis:
       })
 }
 
-function wayByStrides(instance: NestInstance, { p }: Laid, all: readonly Laid[], axis: Axis): number {
+function wayByStrides(
+  instance: NestInstance,
+  { p }: Laid,
+  { all, axis }: { all: readonly Laid[]; axis: Axis },
+): number {
   const others = all.map((laid) => laid.p).filter((other) => keyOf(other) !== keyOf(p))
   let way = 0
   for (let step = STRIDE_MM; step >= FINEST_MM;) {
@@ -164,12 +172,7 @@ export function tidied(
   const onLast = () => all.filter(({ p }) => p.sheet === last)
   const axis = axisOf(instance, onLast())
   const axes: Axis[] = axis === 'x' ? ['x', 'y'] : ['y', 'x']
-  slideAll(
-    instance,
-    all,
-    all.filter(({ p }) => p.sheet >= 0 && !pinned.has(keyOf(p))),
-    axes,
-  )
+  slideAll(instance, { all, movable: all.filter(({ p }) => p.sheet >= 0 && !pinned.has(keyOf(p))), axes })
   const corners = all.reduce(
     (sum, { shape }) => sum + polygonRings(shape).reduce((n, ring) => n + ring.length / 2, 0),
     0,
@@ -227,7 +230,7 @@ function drop(instance: NestInstance, { laid, onto, all, axes }: Fall, random: (
   if (others.some((other) => other.p.sheet === onto && nearest(at.shape, other.shape, gapFor(instance))))
     return null
   for (const axis of [...axes, axes[0]!]) {
-    const way = wayBack(instance, at, others, axis)
+    const way = wayBack(instance, at, { all: others, axis })
     if (way >= WORTH_MM)
       at = laidAt(instance, axis === 'x' ? { ...at.p, x: at.p.x - way } : { ...at.p, y: at.p.y - way })
   }

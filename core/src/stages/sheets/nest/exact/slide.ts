@@ -33,7 +33,7 @@ export function wayTo(piece: Placed, others: readonly Placed[], course: Course):
   // The nearest boxes first: behind the first thing that stops it nothing need be measured.
   const inWay = others
     .filter((other) => boxesMeet(swept, other.box))
-    .map((other) => ({ other, least: leastWay(piece.box, other.box, dx, dy) - gap }))
+    .map((other) => ({ other, least: leastWay(piece.box, other.box, { dx, dy }) - gap }))
     .sort((a, b) => a.least - b.least)
   for (const { other, least } of inWay) {
     if (least >= way) break
@@ -48,14 +48,14 @@ export function wayTo(piece: Placed, others: readonly Placed[], course: Course):
 }
 
 /** The way between two boxes along a direction; negative where they stand beside each other. */
-const leastWay = (a: Box, b: Box, dx: number, dy: number): number =>
+const leastWay = (a: Box, b: Box, { dx, dy }: { dx: number; dy: number }): number =>
   dx < 0 ? a.minX - b.maxX : dx > 0 ? b.minX - a.maxX : dy < 0 ? a.minY - b.maxY : b.minY - a.maxY
 
 /** The same for the corners of one piece against the edges of another. */
 function cornersTo(a: Placed, b: Placed, { dx, dy, gap, most }: Course): number {
   const upright = dx === 0
   const sign = upright ? dy : dx
-  const { edges, lanes, low, high } = edgesByLane(b, a, upright, gap)
+  const { edges, lanes, low, high } = edgesByLane({ b, a }, upright, gap)
   let way = most
   for (const ring of polygonRings(a.shape))
     for (let i = 0; i < ring.length; i += 2) {
@@ -90,7 +90,7 @@ interface Lane {
 const LANE_MM = 1.5
 
 /** Edges of `b` (x1, y1, x2, y2) that may come in the way of `a`, by lanes along the way: those of a point's lane are all that it may meet. */
-function edgesByLane(b: Placed, a: Placed, upright: boolean, gap: number) {
+function edgesByLane({ b, a }: { b: Placed; a: Placed }, upright: boolean, gap: number) {
   const low = Math.max(upright ? a.box.minX : a.box.minY, (upright ? b.box.minX : b.box.minY) - gap)
   const high = Math.min(upright ? a.box.maxX : a.box.maxY, (upright ? b.box.maxX : b.box.maxY) + gap)
   const lanes: Lane[] = Array.from({ length: Math.max(1, Math.ceil((high - low) / LANE_MM) + 1) }, () => ({

@@ -89,10 +89,10 @@ export class Bin {
     // A plain rectangle blocks nothing; its edge would cost a row of cells all round.
     if (free < w * h - 1) {
       const around = {
-        outer: rectangle(0, 0, w, h).outer,
+        outer: rectangle([0, 0], w, h).outer,
         holes: regionRings(mapRegion(translation(-b.minX, -b.minY), inside)),
       }
-      bin.grid.take(makeMask(around, cell, w, h), 0, 0)
+      bin.grid.take(makeMask(around, cell, { widthMm: w, heightMm: h }), 0, 0)
     }
     return bin
   }
@@ -119,7 +119,7 @@ export class Bin {
     const x = Math.floor(b.minX / cell)
     const y = Math.floor(b.minY / cell)
     const moved = mapPolygon(translation(-x * cell, -y * cell), shape)
-    this.grid.take(makeMask(moved, cell, b.maxX - x * cell, b.maxY - y * cell), x, y)
+    this.grid.take(makeMask(moved, cell, { widthMm: b.maxX - x * cell, heightMm: b.maxY - y * cell }), x, y)
   }
 
   /** Of several poses the one that can lie lowest, and where; null where none fits. */
@@ -134,7 +134,7 @@ export class Bin {
       const maxY = Math.floor(
         Math.min(h - pose.h, least === Infinity ? Infinity : least * cell - pose.h) / cell + 1e-9,
       )
-      const place = this.grid.findPlace(pose.mask, maxX, maxY)
+      const place = this.grid.findPlace(pose.mask, { maxX, maxY })
       if (place < 0) continue
       const y = Math.floor(place / this.grid.cols)
       const x = place % this.grid.cols

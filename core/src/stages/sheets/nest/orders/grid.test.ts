@@ -23,7 +23,7 @@ const atOrigin = (shape: Polygon): Polygon => {
 
 const maskOf = (shape: Polygon, cell = 1): Mask => {
   const b = polygonBox(shape)
-  return makeMask(shape, cell, boxWidth(b), boxHeight(b))
+  return makeMask(shape, cell, { widthMm: boxWidth(b), heightMm: boxHeight(b) })
 }
 
 function* cellsOf(mask: Mask): Generator<[number, number]> {
@@ -79,7 +79,7 @@ describe('places on a sheet', () => {
                 wanted = y * COLS + x
                 break search
               }
-          const found = grid.findPlace(mask, COLS - w, ROWS - h)
+          const found = grid.findPlace(mask, { maxX: COLS - w, maxY: ROWS - h })
           expect(found).toBe(wanted)
           if (found < 0) continue
           const [x, y] = [found % COLS, Math.floor(found / COLS)]
@@ -95,8 +95,11 @@ describe('places on a sheet', () => {
     const grid = new SheetGrid(10, 10)
     const all = maskOf({ outer: Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10), holes: [] })
     grid.take(all, 0, 0)
-    expect(grid.findPlace(maskOf({ outer: Float64Array.of(0, 0, 1, 0, 1, 1, 0, 1), holes: [] }), 9, 9)).toBe(
-      -1,
-    )
+    expect(
+      grid.findPlace(maskOf({ outer: Float64Array.of(0, 0, 1, 0, 1, 1, 0, 1), holes: [] }), {
+        maxX: 9,
+        maxY: 9,
+      }),
+    ).toBe(-1)
   })
 })

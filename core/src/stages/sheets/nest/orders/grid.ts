@@ -30,7 +30,7 @@ export class SheetGrid {
   }
 
   /** The lowest, then leftmost place where the mask fits, with 0 ≤ x ≤ maxX and fromY ≤ y ≤ maxY; −1 for none. Packed as y · cols + x. */
-  findPlace(mask: Mask, maxX: number, maxY: number, fromY = 0): number {
+  findPlace(mask: Mask, { maxX, maxY, fromY = 0 }: { maxX: number; maxY: number; fromY?: number }): number {
     const { cols, run } = this
     const { start, runs, order } = mask
     const count = order.length

@@ -15,7 +15,11 @@ export interface Mask {
 }
 
 /** Rasterises rings whose box starts at 0,0; `cell` in mm. Every cell touched by the fill or its edges is in. */
-export function makeMask(shape: Polygon, cell: number, widthMm: number, heightMm: number): Mask {
+export function makeMask(
+  shape: Polygon,
+  cell: number,
+  { widthMm, heightMm }: { widthMm: number; heightMm: number },
+): Mask {
   const cols = Math.max(1, Math.ceil(widthMm / cell + 1e-9))
   const rows = Math.max(1, Math.ceil(heightMm / cell + 1e-9))
   const bits = new Uint8Array(cols * rows)

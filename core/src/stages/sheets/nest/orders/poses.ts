@@ -90,7 +90,7 @@ export class Poses {
       .map(({ rotation, map, b }) => {
         const [w, h] = [boxWidth(b), boxHeight(b)]
         const moved = mapPolygon(translation(-b.minX, -b.minY), mapPolygon(map, this.grown[piece]!))
-        const mask = makeMask(moved, this.cellOf(level), w, h)
+        const mask = makeMask(moved, this.cellOf(level), { widthMm: w, heightMm: h })
         return { rotation, mask, w, h, offsetX: b.minX, offsetY: b.minY }
       })
     this.known.set(key, list)

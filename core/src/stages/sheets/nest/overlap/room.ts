@@ -39,7 +39,7 @@ export function offCutRoom({ outline, margin }: OffCutSheet, k: number): Room | 
   if (inside.length === 0) return null
   const b = regionBox(inside)
   const outside = subtract(
-    [rectangle(b.minX - WALL_MM, b.minY - WALL_MM, boxWidth(b) + 2 * WALL_MM, boxHeight(b) + 2 * WALL_MM)],
+    [rectangle([b.minX - WALL_MM, b.minY - WALL_MM], boxWidth(b) + 2 * WALL_MM, boxHeight(b) + 2 * WALL_MM)],
     inside,
   )
   const plain = regionArea(inside) > boxWidth(b) * boxHeight(b) - 1

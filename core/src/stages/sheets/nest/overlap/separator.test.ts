@@ -21,7 +21,7 @@ import { Improver } from './improver'
 import type { NestInstance, NestLayout, NestPiece, Turns } from '../instance'
 import { Nester } from '../nester'
 
-const place = (shape: Polygon, x: number, y: number, deg: number): Polygon =>
+const place = (shape: Polygon, [x, y]: readonly [number, number], deg: number): Polygon =>
   mapPolygon([1, 0, 0, 1, x, y], mapPolygon(rotation(deg), shape))
 const middle = (shape: Polygon) => makeField(shape, 3)
 const move = fc.record({
@@ -29,7 +29,11 @@ const move = fc.record({
   y: fc.double({ min: -60, max: 60, noNaN: true }),
   deg: fc.integer({ min: 0, max: 359 }),
 })
-const piece = (id: string, shape: Polygon, qty = 1, turns: Turns = 'free'): NestPiece => ({
+const piece = (
+  id: string,
+  shape: Polygon,
+  { qty = 1, turns = 'free' }: { qty?: number; turns?: Turns } = {},
+): NestPiece => ({
   id,
   shape,
   qty,
@@ -40,7 +44,7 @@ describe('the distance between pieces', () => {
   it('is where growing one by it makes it touch the other', () => {
     fc.assert(
       fc.property(star(25), star(25), move, (a, b, at) => {
-        const other = place(b, at.x, at.y, at.deg)
+        const other = place(b, [at.x, at.y], at.deg)
         const near = nearest(a, other, 20)
         const overlap = regionArea(intersect([a], [other]))
         if (near?.mm === 0) {
@@ -63,10 +67,10 @@ describe('the distance between pieces', () => {
   })
 
   it('sees a piece that lies whole in another, and one in its opening', () => {
-    const ring = subtract([rectangle(0, 0, 100, 100)], [rectangle(20, 20, 60, 60)])[0]!
-    expect(nearest(rectangle(0, 0, 100, 100), rectangle(40, 40, 5, 5), 1)?.mm).toBe(0)
-    expect(nearest(ring, rectangle(23, 40, 5, 5), 10)?.mm).toBeCloseTo(3, 9)
-    expect(nearest(ring, rectangle(23, 40, 5, 5), 2)).toBeNull()
+    const ring = subtract([rectangle([0, 0], 100, 100)], [rectangle([20, 20], 60, 60)])[0]!
+    expect(nearest(rectangle([0, 0], 100, 100), rectangle([40, 40], 5, 5), 1)?.mm).toBe(0)
+    expect(nearest(ring, rectangle([23, 40], 5, 5), 10)?.mm).toBeCloseTo(3, 9)
+    expect(nearest(ring, rectangle([23, 40], 5, 5), 2)).toBeNull()
   })
 })
 
@@ -79,8 +83,7 @@ describe('distance fields', () => {
         const spotB = { x: at.x, y: at.y, cos, sin }
         const other = place(
           b,
-          at.x - cos * fb.midX + sin * fb.midY,
-          at.y - sin * fb.midX - cos * fb.midY,
+          [at.x - cos * fb.midX + sin * fb.midY, at.y - sin * fb.midX - cos * fb.midY],
           at.deg,
         )
         const own = mapPolygon([1, 0, 0, 1, -fa.midX, -fa.midY], a)
@@ -115,7 +118,7 @@ describe('taking card away and parting what overlaps', () => {
           const instance: NestInstance = {
             sheet,
             gap,
-            pieces: shapes.map((shape, i) => piece(`s${i}`, shape, 1 + (i % 2), turns)),
+            pieces: shapes.map((shape, i) => piece(`s${i}`, shape, { qty: 1 + (i % 2), turns })),
           }
           const { first, best } = search(instance, 60)
           expectLegal(instance, best)
@@ -127,11 +130,14 @@ describe('taking card away and parting what overlaps', () => {
   })
 
   it('finds what no order of laying finds: four discs in the opening of a frame', () => {
-    const frame = subtract([rectangle(0, 0, 140, 140)], [rectangle(5, 5, 130, 130)])[0]!
+    const frame = subtract([rectangle([0, 0], 140, 140)], [rectangle([5, 5], 130, 130)])[0]!
     const instance: NestInstance = {
       sheet,
       gap: 2,
-      pieces: [piece('frame', frame, 1, 'fixed'), piece('disc', ellipse(0, 0, 29.5), 4)],
+      pieces: [
+        piece('frame', frame, { qty: 1, turns: 'fixed' }),
+        piece('disc', ellipse([0, 0], 29.5), { qty: 4 }),
+      ],
     }
     const { first, best } = search(instance, 400)
     expect(first.sheets).toBe(2)
@@ -144,7 +150,7 @@ describe('taking card away and parting what overlaps', () => {
     const instance: NestInstance = {
       sheet,
       gap: 2,
-      pieces: [piece('a', rectangle(-20, -10, 40, 20)), piece('b', ellipse(0, 0, 22), 6)],
+      pieces: [piece('a', rectangle([-20, -10], 40, 20)), piece('b', ellipse([0, 0], 22), { qty: 6 })],
       pinned: [pin],
     }
     const { best } = search(instance, 80)
@@ -158,7 +164,7 @@ describe('boxes', () => {
     const instance: NestInstance = {
       sheet: { w: 190, h: 190, margin: 0 },
       gap: 0,
-      pieces: [piece('s', rectangle(0, 0, 95, 95), 4, 'quarter')],
+      pieces: [piece('s', rectangle([0, 0], 95, 95), { qty: 4, turns: 'quarter' })],
     }
     expect(BoxSearch.suits(instance)).toBe(true)
     const nester = new Nester(instance, 1)
@@ -178,7 +184,9 @@ describe('boxes', () => {
       if (w > h) rects.push({ w: w * share - 1, h }, { w: w * (1 - share) - 1, h })
       else rects.push({ w, h: h * share - 1 }, { w, h: h * (1 - share) - 1 })
     }
-    const pieces = rects.map(({ w, h }, i) => piece(`r${i}`, rectangle(0, 0, w, h), 1, 'quarter'))
+    const pieces = rects.map(({ w, h }, i) =>
+      piece(`r${i}`, rectangle([0, 0], w, h), { qty: 1, turns: 'quarter' }),
+    )
     const instance: NestInstance = { sheet: { w: 304, h: 304, margin: 6 }, gap: 2, pieces }
     const nester = new Nester(instance, 1)
     for (let k = 0; k < 2000 && nester.best.sheets > 1; k++) nester.step()
@@ -200,7 +208,7 @@ describe('boxes', () => {
             sheet: { w: 140, h: 150, margin: 5 },
             gap,
             pieces: sizes.map(([w, h, turns], i) =>
-              piece(`r${i}`, rectangle(3, -7, w, h), 1 + (i % 2), turns),
+              piece(`r${i}`, rectangle([3, -7], w, h), { qty: 1 + (i % 2), turns }),
             ),
           }
           const search = new BoxSearch(instance, seededRandom(3))
@@ -221,7 +229,7 @@ describe('boxes', () => {
       BoxSearch.suits({
         sheet: { w: 100, h: 100, margin: 0 },
         gap: 1,
-        pieces: [piece('d', ellipse(0, 0, 10))],
+        pieces: [piece('d', ellipse([0, 0], 10))],
       }),
     ).toBe(false)
   })
