@@ -1,4 +1,5 @@
 // In which order layers come onto the stack where some of them are parts that are built on the bench and laid on as one.
+import { lazily } from '../base'
 import { boxesMeet, boxHeight, boxWidth, polygonBox, type Box } from '../base/geometry'
 import { builtLayers, isPressed, isStacked, layerBox, pieceRegion } from './lookup'
 import type { Assembly, Layer, Project } from './schema'
@@ -28,17 +29,16 @@ export function unitsOfStack(project: Project, holds?: (part: Assembly) => boole
   const units = (of: (part: Assembly) => boolean) =>
     unitsOfLayers(builtLayers(project), { project, within: null, holds: of })
   if (holds) return units((part) => part.apart && holds(part))
-  let known = asWanted.get(layers)
-  if (known?.assemblies !== assemblies)
-    asWanted.set(layers, (known = { assemblies, units: units(({ apart }) => apart) }))
-  return known.units
+  const known = asWanted(layers)
+  let wanted = known.get(assemblies)
+  if (!wanted) known.set(assemblies, (wanted = units(({ apart }) => apart)))
+  return wanted
 }
 
-// Asked for by every layer of a project in turn: kept with its layers, and gone with them.
-const asWanted = new WeakMap<
-  readonly Layer[],
-  { assemblies: Project['assemblies']; units: readonly Unit[] }
->()
+/** Units of some layers by the parts of their project: every layer of it asks for them in turn. */
+const asWanted = lazily<readonly Layer[], WeakMap<Project['assemblies'], readonly Unit[]>>(
+  () => new WeakMap(),
+)
 
 /** Every layer in the order in which it is laid; those of a part follow each other. */
 export const layersInOrder = (project: Project): Layer[] =>

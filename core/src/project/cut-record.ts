@@ -1,5 +1,6 @@
 // What is cut already. A cut sheet is kept as it was; its whole pieces need not be cut again for as long as their layer asks for the
 // same shape of the same paper.
+import { lazily } from '../base'
 import { isCongruent, polygonBox, boxHeight, boxWidth } from '../base/geometry'
 import { cutLayers, type CutLayer } from './guests'
 import { pieceRegion, sameButSize } from './lookup'
@@ -18,23 +19,17 @@ interface Cut {
   like: Map<string, boolean>
 }
 
-const byPart = new WeakMap<Project['cut'], Map<string, Cut[]>>()
-
-/** Whole pieces that are cut, by layer and piece. */
-function wholeOnes(project: Project): Map<string, Cut[]> {
-  let known = byPart.get(project.cut)
-  if (!known) {
-    known = new Map()
-    for (const { pieces, paper } of project.cut)
-      for (const piece of pieces) {
-        if (piece.spoilt !== null) continue
-        const key = `${piece.layerId}/${piece.pieceId}`
-        known.set(key, [...(known.get(key) ?? []), { piece, paper, like: new Map() }])
-      }
-    byPart.set(project.cut, known)
-  }
-  return known
-}
+/** Whole pieces of a record, by layer and piece. */
+const wholeOnes = lazily((record: Project['cut']): Map<string, Cut[]> => {
+  const whole = new Map<string, Cut[]>()
+  for (const { pieces, paper } of record)
+    for (const piece of pieces) {
+      if (piece.spoilt !== null) continue
+      const key = `${piece.layerId}/${piece.pieceId}`
+      whole.set(key, [...(whole.get(key) ?? []), { piece, paper, like: new Map() }])
+    }
+  return whole
+})
 
 function isLike({ piece, like }: Cut, path: string): boolean {
   let same = like.get(path)
@@ -56,7 +51,7 @@ export function askedFor({ copies, layer }: CutLayer, piece: Piece): number {
 
 /** How often a piece of a layer is still to be cut. */
 export function stillToCut(project: Project, layer: CutLayer, piece: Piece): number {
-  const there = wholeOnes(project).get(`${layer.id}/${piece.id}`) ?? []
+  const there = wholeOnes(project.cut).get(`${layer.id}/${piece.id}`) ?? []
   const good = there.filter((cut) => fits(cut, layer, piece)).length
   return Math.max(0, askedFor(layer, piece) - good)
 }
@@ -73,7 +68,7 @@ export interface Outdated {
 export function outdatedCuts(project: Project): Outdated[] {
   const layers = new Map(cutLayers(project).map((layer) => [layer.id, layer]))
   const found = new Map<string, Outdated>()
-  for (const list of wholeOnes(project).values())
+  for (const list of wholeOnes(project.cut).values())
     for (const cut of list) {
       const { layerId, pieceId, layerName } = cut.piece
       const layer = layers.get(layerId)

@@ -1,5 +1,5 @@
 // Several projects on the same sheets: a host keeps a copy of what its guests have to cut.
-import { fingerprint } from '../base'
+import { fingerprint, lazily } from '../base'
 import { mapRegion, polygonToPath } from '../base/geometry'
 import { builtLayers, cutPieces, mirrorOf, pieceRegion } from './lookup'
 import { setPlan } from './set-plan'
@@ -26,24 +26,18 @@ export const guestLetter = (n: number): string => String.fromCharCode(65 + n)
 /** Stands before the ids of a guest's layers among all that are cut. */
 export const guestPrefix = (guest: Pick<Guest, 'projectId'>): string => `${guest.projectId}:`
 
-const cutAs = new WeakMap<Layer, Layer>()
-
 /** A layer as the sheets have it: its blanks in place of what they become, mirrored where it is cut so. The same object each time. */
-function asCut(layer: Layer): Layer {
+const asCut = lazily((layer: Layer): Layer => {
   if (layer.blanks.length === 0 && !layer.cutMirrored) return layer
-  let cut = cutAs.get(layer)
-  if (!cut) {
-    const mirror = mirrorOf(layer)
-    const pieces = layer.cutMirrored
-      ? cutPieces(layer).map((piece) => ({
-          ...piece,
-          path: mapRegion(mirror, pieceRegion(piece)).map(polygonToPath).join(''),
-        }))
-      : cutPieces(layer)
-    cutAs.set(layer, (cut = { ...layer, pieces }))
-  }
-  return cut
-}
+  const mirror = mirrorOf(layer)
+  const pieces = layer.cutMirrored
+    ? cutPieces(layer).map((piece) => ({
+        ...piece,
+        path: mapRegion(mirror, pieceRegion(piece)).map(polygonToPath).join(''),
+      }))
+    : cutPieces(layer)
+  return { ...layer, pieces }
+})
 
 /** Everything that is cut on a project's sheets, its own layers first. None where it is cut along with another. */
 export function cutLayers(project: Project): CutLayer[] {

@@ -1,4 +1,5 @@
 // Small questions to a project that every stage asks.
+import { lazily } from '../base'
 import {
   pathToRegion,
   rectangle,
@@ -15,25 +16,13 @@ import { safeStripMm } from './strength'
 /** The paper taken for a layer that has none yet. */
 export const ASSUMED_PAPER = { finish: 'smooth', gsm: 216, thicknessMm: 0.29 } as const
 
-// Outlines are read from their text once: a piece never changes, so its faces are kept with it and go with it.
-const facesOfPiece = new WeakMap<Piece, readonly Polygon[]>()
-const shapeOfPieces = new WeakMap<readonly Piece[], { region: Region; box: Box }>()
-
 /** The faces of a piece, in mm in the project's frame. */
-export function pieceRegion(piece: Piece): readonly Polygon[] {
-  let faces = facesOfPiece.get(piece)
-  if (!faces) facesOfPiece.set(piece, (faces = pathToRegion(piece.path)))
-  return faces
-}
+export const pieceRegion = lazily((piece: Piece): readonly Polygon[] => pathToRegion(piece.path))
 
-function shapeOf({ pieces }: Pick<Layer, 'pieces'>): { region: Region; box: Box } {
-  let shape = shapeOfPieces.get(pieces)
-  if (!shape) {
-    const region = pieces.flatMap(pieceRegion)
-    shapeOfPieces.set(pieces, (shape = { region, box: regionBox(region) }))
-  }
-  return shape
-}
+const shapeOf = lazily((pieces: readonly Piece[]): { region: Region; box: Box } => {
+  const region = pieces.flatMap(pieceRegion)
+  return { region, box: regionBox(region) }
+})
 
 /** What is cut of the sheets for a layer. */
 export const cutPieces = ({ pieces, blanks }: Pick<Layer, 'pieces' | 'blanks'>): Layer['pieces'] =>
@@ -70,10 +59,10 @@ export const isStacked = (layer: Layer): boolean =>
 export const keepsPlaces = (layer: Pick<Layer, 'inOne' | 'lives'>): boolean => layer.inOne || isOnPane(layer)
 
 /** All faces of a layer. */
-export const layerRegion = (layer: Pick<Layer, 'pieces'>): Region => shapeOf(layer).region
+export const layerRegion = (layer: Pick<Layer, 'pieces'>): Region => shapeOf(layer.pieces).region
 
 /** The box round a layer; empty (minX > maxX) where it has no pieces. */
-export const layerBox = (layer: Pick<Layer, 'pieces'>): Box => shapeOf(layer).box
+export const layerBox = (layer: Pick<Layer, 'pieces'>): Box => shapeOf(layer.pieces).box
 
 /** Layers that are really built: all but the optional ones left out. Back to front. */
 export const builtLayers = (project: Project): Layer[] => project.layers.filter((layer) => !layer.leftOut)

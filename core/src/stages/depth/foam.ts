@@ -1,6 +1,6 @@
 // What thicknesses foam gives: pads of one footprint, cut and stacked.
 import { type Foam } from '../../project'
-import { groupBy } from '../../base'
+import { groupBy, lazily } from '../../base'
 
 /** Foam pads of one size in all the thicknesses at hand. */
 export interface Footprint {
@@ -103,8 +103,6 @@ export function gapChoices(foams: readonly Foam[]): { gapMm: number; partsMm: nu
 /** A pad that is higher or lower than the gap by no more than this serves, mm. */
 export const SERVES_MM = 0.5
 
-const made = new WeakMap<readonly Foam[], Map<number, Build | null>>()
-
 /** What pads of the foams at hand make of a gap that was typed, mm; null where none comes near it. */
 export const madeGap = (foams: readonly Foam[], gapMm: number): number | null =>
   madeOf(foams, gapMm)?.totalMm ?? null
@@ -113,9 +111,11 @@ export const madeGap = (foams: readonly Foam[], gapMm: number): number | null =>
 export const giveOfGap = (foams: readonly Foam[], gapMm: number): number =>
   madeOf(foams, gapMm)?.foams.reduce((sum, { thicknessMm, give }) => sum + thicknessMm * give, 0) ?? 0
 
+/** What was asked of the foams of a drawer, by gap. */
+const buildsByGap = lazily<readonly Foam[], Map<number, Build | null>>(() => new Map())
+
 function madeOf(foams: readonly Foam[], gapMm: number): Build | null {
-  let known = made.get(foams)
-  if (!known) made.set(foams, (known = new Map()))
+  const known = buildsByGap(foams)
   let best = known.get(gapMm)
   if (best === undefined) {
     best = null

@@ -1,4 +1,5 @@
 // A section through the stack: what a straight cut across or down it meets, with the heights of what it meets.
+import { lazily } from '../../base'
 import { pathToRegion, type Region } from '../../base/geometry'
 import { padOutline } from './pads/lie'
 import type { Space, SpacePart } from './space'
@@ -69,14 +70,8 @@ export function cutThrough({ pieces, pads }: Space, line: CutLine): SectionCut {
   }
 }
 
-const regions = new WeakMap<SpacePart, Region>()
-
-/** The faces of a part, read once. */
-function regionOf(part: SpacePart): Region {
-  let known = regions.get(part)
-  if (!known) regions.set(part, (known = pathToRegion(part.path)))
-  return known
-}
+/** The faces of a part. */
+const regionOf = lazily(({ path }: SpacePart): Region => pathToRegion(path))
 
 /** From where to where a line is inside a region (even-odd). */
 function stretchesOf(region: Region, { way, atMm }: CutLine): [number, number][] {
@@ -120,16 +115,10 @@ function awayFrom({ hinge, round }: SpacePart, x: number, y: number): number {
   return round ? Math.max(0, Math.hypot(x - round.x, y - round.y) - round.fromMm) : Infinity
 }
 
-const farthest = new WeakMap<SpacePart, number>()
-
-function farthestOf(part: SpacePart): number {
-  let most = farthest.get(part)
-  if (most === undefined) {
-    most = 0
-    for (const { outer } of regionOf(part))
-      for (let i = 0; i < outer.length; i += 2)
-        most = Math.max(most, awayFrom(part, outer[i]!, outer[i + 1]!))
-    farthest.set(part, most)
-  }
+/** How far a part reaches from where it begins to rise, mm. */
+const farthestOf = lazily((part: SpacePart): number => {
+  let most = 0
+  for (const { outer } of regionOf(part))
+    for (let i = 0; i < outer.length; i += 2) most = Math.max(most, awayFrom(part, outer[i]!, outer[i + 1]!))
   return most
-}
+})

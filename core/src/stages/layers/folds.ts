@@ -1,4 +1,5 @@
 // What folds make of a piece: the body that lies flat, and flaps that stand up from it or hang down. Lengths in mm.
+import { lazily } from '../../base'
 import {
   boxesMeet,
   ellipse,
@@ -40,7 +41,8 @@ const SHORT_MM = 0.6
 /** Parts as equal as this both turn, each by half: a leaf along its middle. */
 const EVEN = 0.8
 
-const UNFOLDED = new WeakMap<Region, Folded>()
+/** A piece that has no folds. The same object each time. */
+const unfolded = lazily((region: Region): Folded => ({ body: region, flaps: [] }))
 
 /**
  * A piece of a layer with its folds. The largest part is the body, or the one between equal wings; each other one turns about the
@@ -54,11 +56,7 @@ export function folded(region: Region, { folds, shaping, blanks }: FoldedLayer):
   if (blanks.length > 0 && shaping.how === 'flat') return { body: region, flaps: [] }
   if (shaping.how !== 'flat' && shaping.riseMm > 0) return shaped(region, shaping)
   const own = folds.filter((fold) => fold.deg > 0 && crosses(region, fold))
-  if (own.length === 0) {
-    let flat = UNFOLDED.get(region)
-    if (!flat) UNFOLDED.set(region, (flat = { body: region, flaps: [] }))
-    return flat
-  }
+  if (own.length === 0) return unfolded(region)
   const slits = own.flatMap(({ line }) =>
     strokeRegion([{ points: lengthened(line, SHORT_MM), closed: false }], { widthMm: SLIT_MM }),
   )

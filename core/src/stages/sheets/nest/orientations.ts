@@ -1,4 +1,5 @@
 // The turns a piece may take, in degrees.
+import { lazily } from '../../../base'
 import {
   boxHeight,
   boxWidth,
@@ -19,14 +20,10 @@ const LONG_EDGES = 3
 export function turnsOf(piece: NestPiece): readonly number[] {
   if (piece.turns === 'fixed') return [0]
   if (piece.turns === 'quarter') return [0, 90, 180, 270]
-  let turns = remembered.get(piece.shape)
-  if (!turns) remembered.set(piece.shape, (turns = freeTurns(piece.shape)))
-  return turns
+  return freeTurns(piece.shape)
 }
 
-const remembered = new WeakMap<Polygon, readonly number[]>()
-
-function freeTurns(shape: Polygon): number[] {
+const freeTurns = lazily((shape: Polygon): readonly number[] => {
   const turns = Array.from({ length: FREE_TURNS }, (_, i) => (i * 360) / FREE_TURNS)
   const extra = new Set<number>()
   for (const deg of [tightTurn(shape), ...straightTurns(shape)])
@@ -35,7 +32,7 @@ function freeTurns(shape: Polygon): number[] {
       if (![...turns, ...extra].some((t) => Math.abs(t - turn) < 0.01)) extra.add(turn)
     }
   return [...extra, ...turns]
-}
+})
 
 function tightTurn(shape: Polygon): number {
   const hull: Polygon = { outer: convexHull(shape.outer), holes: [] }

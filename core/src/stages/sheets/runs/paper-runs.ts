@@ -22,7 +22,7 @@ import {
   type Piece,
   type Project,
 } from '../../../project'
-import { fingerprint, fresh, type Memo } from '../../../base'
+import { fingerprint, fresh, lazily, type Memo } from '../../../base'
 import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from '../nest/instance'
 import { cheapestMix, onBed, sheetOf, wholeSheet, type Bed } from './sizes'
 
@@ -73,21 +73,15 @@ const WHOLE = 'whole'
 /** Whether a layer's pieces are cut in their places, as one: film whose parts keep their distance. */
 const isBlock = (layer: Layer): boolean => keepsPlaces(layer) && layer.pieces.length > 1
 
-/** The layer in one: the box round it. */
-function blockOf(layer: Layer): Piece {
-  const { minX, minY, maxX, maxY } = layerBox(layer)
-  return { id: WHOLE, path: polygonToPath(rectangle([minX, minY], maxX - minX, maxY - minY)) }
-}
-
-const blocks = new WeakMap<Layer['pieces'], Piece[]>()
+/** Pieces in one: the box round them. */
+const blockOf = lazily((pieces: Layer['pieces']): Piece[] => {
+  const { minX, minY, maxX, maxY } = layerBox({ pieces })
+  return [{ id: WHOLE, path: polygonToPath(rectangle([minX, minY], maxX - minX, maxY - minY)) }]
+})
 
 /** What of a layer is laid on the sheets: its pieces, or all of them as one. The same objects each time. */
-export function laidPieces(layer: Layer): readonly Piece[] {
-  if (!isBlock(layer)) return layer.pieces
-  let own = blocks.get(layer.pieces)
-  if (!own) blocks.set(layer.pieces, (own = [blockOf(layer)]))
-  return own
-}
+export const laidPieces = (layer: Layer): readonly Piece[] =>
+  isBlock(layer) ? blockOf(layer.pieces) : layer.pieces
 
 const STAND_IN = 'no-paper'
 

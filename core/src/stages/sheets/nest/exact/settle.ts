@@ -1,5 +1,6 @@
 // Closing gaps: pieces slide towards the sheet's corner, exactly as far as they may, and those that reach farthest are
 // dropped elsewhere.
+import { lazily } from '../../../../base'
 import {
   compose,
   growBox,
@@ -49,18 +50,11 @@ function laidAt(instance: NestInstance, p: Placement): Laid {
   return { p, shape, box: polygonBox(shape) }
 }
 
-const plainShapes = new WeakMap<Polygon, Polygon>()
-
 /** The shape with no more corners than it needs; its outline moves by a hundredth of a mm at most. */
-function plain(shape: Polygon): Polygon {
-  let known = plainShapes.get(shape)
-  if (!known) {
-    const corners = polygonRings(shape).reduce((sum, ring) => sum + ring.length / 2, 0)
-    known = corners > MANY_CORNERS ? (simplify([shape], PLAIN_MM)[0] ?? shape) : shape
-    plainShapes.set(shape, known)
-  }
-  return known
-}
+const plain = lazily((shape: Polygon): Polygon => {
+  const corners = polygonRings(shape).reduce((sum, ring) => sum + ring.length / 2, 0)
+  return corners > MANY_CORNERS ? (simplify([shape], PLAIN_MM)[0] ?? shape) : shape
+})
 
 /** What must lie between two pieces that may have been made plainer. */
 const gapFor = (instance: NestInstance): number =>
