@@ -66,7 +66,7 @@ export function learn<T extends Measured>(seen: readonly T[], before = 1): Learn
   }
 }
 
-/** A quantile of numbers, between two of them in proportion; 0 of none. */
+/** A quantile (share 0 to 1) of numbers in their unit, between two of them in proportion; 0 of none. */
 export function quantile(values: readonly number[], share: number): number {
   if (values.length === 0) return 0
   const sorted = values.toSorted((a, b) => a - b)

@@ -1,5 +1,3 @@
-// Bon voyage: a joined-word cake topper with an offset backing and a small boat. The letters are drawn here as the way
-// of one round pen; a wave under the words joins them into one piece.
 import {
   mapRegion,
   offset,
@@ -199,6 +197,7 @@ const withoutPinholes = (region: Region, mm2: number): Polygon[] =>
     holes: face.holes.filter((hole) => -polygonArea({ outer: hole, holes: [] }) >= mm2),
   }))
 
+/** Bon voyage: a joined-word cake topper with an offset backing and a small boat. The letters are drawn here as the way of one round pen; a wave under the words joins them into one piece. Needs the geometry loaded. */
 export function bonVoyage(): Project {
   const WIDTH = 150
   const { region, gapAt } = words('bon voyage')

@@ -1,4 +1,3 @@
-// Dune garden: a wreath of three large and four small blossoms with leaves, on a round of card upon a wooden panel.
 import { compose, ellipse, mapPoint, rotation, subtract, translation, type Affine } from '../base/geometry'
 import {
   addLayers,
@@ -82,6 +81,7 @@ function leaves(): Layer {
   }
 }
 
+/** Dune garden: a wreath of three large and four small blossoms with leaves, on a round of card upon a wooden panel. Needs the geometry loaded. */
 export function duneGarden(): Project {
   const round = makeLayer(
     { id: 'round', name: 'Round of sand' },

@@ -1,4 +1,3 @@
-// Harbour at dusk: a shadow box of eight layers in a 200 mm frame.
 import { rectangle, subtract, union, type Polygon } from '../base/geometry'
 import { makeLayer } from '../stages/layers'
 import { newProject, starterMount, type Project } from '../project'
@@ -99,6 +98,7 @@ function pier(): Polygon[] {
   return union(deck, ...posts, rails, ...stanchions)
 }
 
+/** Harbour at dusk: a shadow box of eight layers in a 200 mm frame. Needs the geometry loaded. */
 export function harbour(): Project {
   const foam = (gapMm: number) => ({ joint: { kind: 'foam' as const, gapMm, pinned: false } })
   const layers = [

@@ -20,8 +20,10 @@ const demos = {
   kittiwake,
 }
 
+/** The id of a demo. */
 export type DemoName = keyof typeof demos
 
+/** Ids of all demos, as the shelf shows them. */
 export const demoNames = Object.keys(demos) as DemoName[]
 
 /** A demo project, drawn anew. Needs the geometry loaded. */

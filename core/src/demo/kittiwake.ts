@@ -1,4 +1,3 @@
-// Kittiwake: a gull with fold-up wings before a porthole that holds a picture; the boat's name as film on the pane.
 import {
   compose,
   ellipse,
@@ -54,6 +53,7 @@ const putAt = (shape: Region, [x, y]: readonly [number, number], deg = 0) => {
 const glue = { joint: { kind: 'glue' as const, gapMm: 0, pinned: false } }
 const foam = (gapMm: number) => ({ joint: { kind: 'foam' as const, gapMm, pinned: false } })
 
+/** Kittiwake: a gull with fold-up wings before a porthole that holds a picture; the boat's name as film on the pane. Needs the geometry loaded. */
 export function kittiwake(): Project {
   const hull = makeLayer({ id: 'hull', name: 'Hull' }, [rectangle([0, 0], SIZE, SIZE)], {
     role: 'backing',

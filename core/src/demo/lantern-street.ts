@@ -1,4 +1,3 @@
-// Lantern street: two rows of houses that stand in a deep frame before a pale sky, lit from behind.
 import { ellipse, rectangle, subtract } from '../base/geometry'
 import {
   addLayers,
@@ -32,6 +31,7 @@ function row(id: string, name: string, more: object): Layer {
   return { ...makeLayers(recipe).layers[0]!, id, name }
 }
 
+/** Lantern street: two rows of houses that stand in a deep frame before a pale sky, lit from behind. Needs the geometry loaded. */
 export function lanternStreet(): Project {
   const foam = (gapMm: number) => ({ joint: { kind: 'foam' as const, gapMm, pinned: false } })
   const sky = makeLayer({ id: 'sky', name: 'Sky that glows' }, [rectangle([0, 0], SIZE, SIZE)], {

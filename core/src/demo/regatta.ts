@@ -1,8 +1,8 @@
-// Regatta: a garland of nine swallowtail flags, mirrored in their colours about the middle.
 import { garlandRecipeSchema, newProject, setPlan, starterMount, type Project } from '../project'
 import { grow, makeLayers } from '../stages/layers/makers'
 import { withPapers } from './with-papers'
 
+/** Regatta: a garland of nine swallowtail flags, mirrored in their colours about the middle. Needs the geometry loaded. */
 export function regatta(): Project {
   const recipe = garlandRecipeSchema.parse({
     kind: 'garland',

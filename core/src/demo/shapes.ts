@@ -14,6 +14,7 @@ import {
 } from '../base/geometry'
 import { fillRings, flattenCubic } from '../base/geometry'
 
+/** Places in order, mm. */
 export type Points = readonly (readonly [number, number])[]
 
 /** A closed smooth outline through points. */

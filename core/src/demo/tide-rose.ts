@@ -1,4 +1,3 @@
-// Tide rose: a twelve-fold mandala of six layers on a card, plain at the back and lacy in front.
 import {
   ellipse,
   rectangle,
@@ -37,6 +36,7 @@ const pointed = (radius: number, tip: number, startDeg = 0): Polygon[] =>
 
 const hole = (radius: number): Region => [ellipse([CENTRE, CENTRE], radius)]
 
+/** Tide rose: a twelve-fold mandala of six layers on a card, plain at the back and lacy in front. Needs the geometry loaded. */
 export function tideRose(): Project {
   const joint = (gapMm: number) => ({
     joint: { kind: gapMm > 0 ? ('foam' as const) : ('glue' as const), gapMm, pinned: false },

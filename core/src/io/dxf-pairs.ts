@@ -19,17 +19,17 @@ export interface DxfFile {
   entities: DxfEntity[]
 }
 
-/** First value of a code; undefined where there is none. */
+/** First value of a group code (a number of the DXF reference); undefined where there is none. */
 export const textOf = (entity: DxfEntity, code: number): string | undefined =>
   entity.pairs.find(([c]) => c === code)?.[1]
 
-/** First value of a code as a number; the default where there is none or it is not finite. */
+/** First value of a group code as a number in the drawing’s unit; the default where there is none or it is not finite. */
 export function numberOf(entity: DxfEntity, code: number, otherwise = 0): number {
   const value = Number(textOf(entity, code) ?? NaN)
   return Number.isFinite(value) ? value : otherwise
 }
 
-/** All values of a code as numbers, those that are not finite dropped. */
+/** All values of a group code as numbers in the drawing’s unit, those that are not finite dropped. */
 export const numbersOf = (entity: DxfEntity, code: number): number[] =>
   entity.pairs
     .filter(([c]) => c === code)

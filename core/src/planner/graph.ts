@@ -74,6 +74,7 @@ export interface NodeSpec<T, V, N extends Needs> {
   view?: (value: T) => V
 }
 
+/** A node of any values and needs. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
 export type AnyNode = NodeSpec<any, any, any> & { name: string }
 

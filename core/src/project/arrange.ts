@@ -59,7 +59,7 @@ export const moveParts = (
 export const turnParts = (project: Project, layerIds: readonly string[], deg: number): Project =>
   place(project, layerIds, about(middleOf(boxOfMoved(project, layerIds)), rotation(deg)))
 
-/** Scales about their common middle, proportions locked. */
+/** Makes parts so many times as large (factor), about their common middle, proportions locked. */
 export const scaleParts = (project: Project, layerIds: readonly string[], factor: number): Project =>
   factor > 0
     ? place(project, layerIds, about(middleOf(boxOfMoved(project, layerIds)), scaling(factor)))

@@ -175,7 +175,10 @@ function isSoundTie(value: unknown): boolean {
   }
 }
 
-/** Takes out pieces and off-cuts without a face, parts pieces of several faces, and gives equal ids of pieces new ones. */
+/**
+ * Takes out pieces and off-cuts without a face, parts pieces of several faces, and gives equal ids of pieces new ones; each is told in
+ * `healed`. Throws BadInput where outlines cannot be read, or have more corners than can be planned together.
+ */
 export function healProject(project: Project, healed: string[]): Project {
   let corners = 0
   const layers = (list: readonly Layer[], of: string): Layer[] =>

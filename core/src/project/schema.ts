@@ -746,6 +746,7 @@ export type MountKind = Mount['kind']
 export type FrameMount = Extract<Mount, { kind: 'frame' }>
 /** See layerSchema. */
 export type Fold = z.infer<typeof foldSchema>
+/** See layerSchema. */
 export type Tie = z.infer<typeof tieSchema>
 /** See layerSchema. */
 export type Layer = z.infer<typeof layerSchema>

@@ -37,7 +37,7 @@ export const mapPoint = ([a, b, c, d, e, f]: Affine, x: number, y: number): [num
   b * x + d * y + f,
 ]
 
-/** How much the map stretches lengths on average. */
+/** How many times longer the map makes lengths on average. */
 export const meanScale = (m: Affine): number => Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]))
 
 /** A ring mapped, in a new array; a mirror keeps its corners in order, and so turns its winding. */
@@ -61,5 +61,5 @@ export const mapPolygon = (m: Affine, p: Polygon): Polygon => ({
 /** All faces of a region mapped. */
 export const mapRegion = (m: Affine, region: Region): Polygon[] => region.map((p) => mapPolygon(m, p))
 
-/** A region scaled about the origin. */
+/** A region so many times as large, scaled about the origin. */
 export const scaleRegion = (region: Region, factor: number): Polygon[] => mapRegion(scaling(factor), region)

@@ -20,7 +20,7 @@ export interface Cells {
   whole: Uint8Array
 }
 
-/** Square cells over a box, so many along its longer side. */
+/** Square cells over a box, so many in number along its longer side. */
 export function frameOver({ minX, minY, maxX, maxY }: Box, along: number): CellFrame {
   const pitch = Math.max(1e-6, Math.max(maxX - minX, maxY - minY) / along)
   const count = (mm: number) => Math.max(1, Math.ceil(mm / pitch - 1e-9))

@@ -11,7 +11,7 @@ export interface CalendarEntry {
   toAt: number
 }
 
-/** A calendar file; times are those of the wall, wherever it is read. */
+/** A calendar file (iCalendar, RFC 5545); times, in minutes since 1970, are those of the wall, wherever it is read. Throws where an entry cannot be written. */
 export function writeIcs(entries: readonly CalendarEntry[], name: string): string {
   const { error, value } = createEvents(
     entries.map(({ uid, title, text, fromAt, toAt }): EventAttributes => ({

@@ -48,7 +48,7 @@ export async function writeLayeringGuide(
   return pdf.save()
 }
 
-/** Columns and rows that give each of n cells the largest square. */
+/** Columns and rows that give each of n cells the largest square; `wide` and `high` in one unit. */
 export function gridFor(n: number, wide: number, high: number): { columns: number; rows: number } {
   let best = { columns: 1, rows: Math.max(1, n) }
   let most = 0

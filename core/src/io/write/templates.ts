@@ -19,8 +19,9 @@ export const PAGES = {
   letter: { name: 'Letter', widthMm: 215.9, heightMm: 279.4 },
 } as const
 
-/** Printers leave this free at each edge, mm; neighbours share a strip as wide, to be laid over each other. */
+/** Printers leave this free at each edge, mm. */
 export const MARGIN_MM = 8
+/** So wide is the strip that neighbouring pages share, to be laid over each other, mm. */
 export const OVERLAP_MM = 10
 /** Room for the caption under a tile, mm. */
 const CAPTION_MM = 7

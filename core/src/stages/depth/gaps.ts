@@ -328,7 +328,7 @@ function improved(
   return { gaps: gapsOf(at), cost: costs.reduce((sum, own, k) => sum + own[at[k]!]!, 0) }
 }
 
-/** The room a mount leaves for the stack; null where nothing limits it. */
+/** The room a mount leaves for the stack, mm; null where nothing limits it. */
 export function roomOf(project: Project): number | null {
   const limit = depthAtHand(project.mount)
   return limit && Math.max(0, limit.depthMm - limit.clearanceMm)

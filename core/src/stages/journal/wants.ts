@@ -19,7 +19,7 @@ export interface Want {
   by: { name: string; count: number }[]
 }
 
-/** Whole packs to buy of what is wanted beyond what is at hand. */
+/** How many whole packs to buy of what is wanted beyond what is at hand. */
 export const packsOf = ({ atHand, wanted, perPack }: Pick<Want, 'atHand' | 'wanted' | 'perPack'>): number =>
   Math.ceil(Math.max(0, wanted - atHand) / perPack)
 

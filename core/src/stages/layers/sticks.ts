@@ -84,7 +84,7 @@ export function lowestRun(region: Region, x: number, box: Box): { foot: number; 
   return { foot, head: y }
 }
 
-/** Longest way from what holds the words to their farthest end. */
+/** Longest way from what holds the words (sticks by x, mm) to their farthest end, mm. */
 export function droop(words: Region, sticks: readonly number[]): number {
   const b = regionBox(words)
   const holds = sticks.length > 0 ? sticks : [regionCentroid(words).x]

@@ -30,6 +30,7 @@ const UNDER_MM = 1
 /** Sheets drawn at another scale: most layers are rectangles of the design's size to within this share. */
 const SAME_SIZE = 0.995
 
+/** The box round all cut edges of some layers, mm in the project’s frame. */
 export const boxOf = (layers: readonly Layer[]): Box => joinBoxes(layers.map(layerBox))
 
 /** What fitting sizes: the picture on the sheets, or everything where the picture is cut out of them. */

@@ -26,6 +26,7 @@ interface Kept {
   path: string
 }
 
+/** What was cut, and when. */
 export interface ToFreeze {
   /** Loads that are cut. */
   loads: readonly Load[]
@@ -39,6 +40,7 @@ export interface ToFreeze {
   whole?: ReadonlySet<string> | undefined
 }
 
+/** What cutting leaves of project, drawer and layouts. */
 export interface Frozen {
   project: Project
   stock: Paper[]

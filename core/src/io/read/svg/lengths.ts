@@ -18,7 +18,7 @@ const UNITS: Record<string, number> = {
   ex: 8,
 }
 
-/** A length in user units; percentages of `whole`. Undefined where it is missing or cannot be read. */
+/** A length in user units; percentages of `whole`, which is in user units too. Undefined where it is missing or cannot be read. */
 export function parseSvgLength(text: string | undefined, whole: number): number | undefined {
   const m = /^\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)\s*([a-z%]*)/i.exec(text ?? '')
   if (!m) return undefined

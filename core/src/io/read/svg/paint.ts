@@ -82,6 +82,6 @@ export function clamp01(text: string | undefined): number {
   return Number.isFinite(value) ? Math.min(1, Math.max(0, value)) : 1
 }
 
-/** The colour seen where `top` of the given opacity lies over `below`. */
+/** The colour (#rrggbb) seen where `top` of an opacity (alpha, 0 to 1) lies over `below`. */
 export const mixOver = (top: string, below: string, alpha: number): string =>
   formatHex(interpolate([below, top], 'rgb')(alpha))

@@ -14,7 +14,7 @@ import type { GlueCount } from '../task'
 import { BENCH } from '../times'
 import type { Known } from './known'
 
-/** Whether a layer goes on with glue: by choice, or because no pad fits. */
+/** Whether a layer goes on with glue: by choice, or because of so many pads none was planned (0: no pad fits). */
 export const isGlued = ({ depth }: Known, { joint }: Layer, pads: number): boolean =>
   joint.kind === 'glue' || (joint.kind === 'foam' && depth !== null && pads === 0)
 

@@ -50,6 +50,7 @@ function roomySupports(piece: PieceHeight, foams: readonly Foam[], memo: Memo): 
   })
 }
 
+/** Where pads may lie under a piece. */
 export interface Places {
   places: Place[]
   /** Where pads may lie at all. */

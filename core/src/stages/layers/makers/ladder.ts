@@ -24,7 +24,7 @@ import { joint, withoutSpecks, type Made } from './made'
 /** Name of the layer with the silhouette as it is. */
 export const SILHOUETTE = 'Silhouette'
 
-/** The silhouette after k steps, specks gone. */
+/** The silhouette after so many steps (k, from 0), specks gone. */
 export function ladderStep(
   shape: Region,
   recipe: Pick<LadderRecipe, 'direction' | 'corners' | 'stepMm' | 'speckMm2'>,

@@ -49,7 +49,7 @@ const reaches: Record<RosetteRecipe['petal'], (t: number) => number> = {
   lobed: (t) => 0.56 + 0.36 * Math.sqrt(1 - t * t) + 0.08 * Math.cos(3 * Math.PI * t) * (1 - t * t),
 }
 
-/** One ring of petals about 0,0, reaching out to a radius. */
+/** One ring of so many petals about 0,0, reaching out to a radius, mm. */
 export function petalRing(petal: RosetteRecipe['petal'], petals: number, radius: number): Polygon[] {
   const each = 48
   const points = Array.from({ length: petals * each }, (_, i) => {

@@ -30,7 +30,7 @@ export function layRun(run: PaperRun, memo: Memo = fresh, steps = firstSteps(run
   }
 }
 
-/** The same, with a pause between any two steps of the search. */
+/** The same, with a pause between any two steps of the search; what no sheet takes comes back as Unplaceable, with the reason. */
 export function* layStepwise(
   run: PaperRun,
   memo: Memo,

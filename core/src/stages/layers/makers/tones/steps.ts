@@ -5,6 +5,7 @@ import { paletteOf, type Tint } from './palette'
 import { smoothed, type Picture } from './picture'
 import { thresholdsOf } from './thresholds'
 
+/** What tells the layers of a picture apart. */
 export interface Steps {
   /** Of each layer in front of the back: it has card where its field is over its level. */
   fields: { values: Float64Array; level: number }[]

@@ -19,7 +19,7 @@ export interface Course {
 }
 
 /**
- * The way that a piece may go on a course until it is the gap away from one of the others. What is nearer than the gap already holds it
+ * The way, mm, that a piece may go on a course until it is the gap away from one of the others. What is nearer than the gap already holds it
  * where it goes nearer still.
  */
 export function wayTo(piece: Placed, others: readonly Placed[], course: Course): number {

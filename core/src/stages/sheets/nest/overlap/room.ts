@@ -33,7 +33,7 @@ export interface Wall extends Spot {
 const WALL_MM = 40
 const WALL_NODES = 260
 
-/** An off-cut as a room. Null where its rim leaves nothing. */
+/** The k-th off-cut (from 0) as a room. Null where its rim leaves nothing. */
 export function offCutRoom({ outline, margin }: OffCutSheet, k: number): Room | null {
   const inside = offset([outline], -margin)
   if (inside.length === 0) return null
