@@ -1,7 +1,7 @@
 // Anytime nesting of true shapes, in ways that take turns: one searches orders of laying (orders/), one takes card away from
-// the best layout and parts the overlaps that come of it (overlap/), one fills sheets with boxes (boxes/), one works with what
-// lies in openings as one body, and what they find is tidied (exact/settle.ts). The first layout is complete and legal; every
-// later one can only better it.
+// the best layout and parts the overlaps that come of it (overlap/), one fills sheets with boxes (boxes/), one puts together what was cut
+// from one sheet (puzzle/), one works with what lies in openings as one body, and what they find is tidied (exact/settle.ts). The first
+// layout is complete and legal; every later one can only better it.
 import { BadInput, seededRandom } from '../../../base'
 import { BlockSearch } from './boxes/blocks'
 import { BoxSearch } from './boxes/boxes'
@@ -10,6 +10,7 @@ import { tidied } from './exact/settle'
 import type { NestInstance, NestLayout } from './instance'
 import { OrderSearch } from './orders/order-search'
 import { Improver } from './overlap/improver'
+import { PuzzleSearch } from './puzzle/puzzle-search'
 import { SAME_SCORE, type Way } from './way'
 
 /** How the steps are shared out; which way has a turn is decided in this order. */
@@ -18,6 +19,8 @@ const SHARES = {
   notBoxes: 8,
   /** Of the steps for boxes one in so many goes to blocks of them, as long as some with sides in common are found. */
   blocks: 3,
+  /** Of the others one in so many goes to a puzzle, as long as the pieces may be one. */
+  puzzle: 2,
   /** Of the others, one in so many goes to composites; where they leave nothing but boxes, one in so many. */
   composites: 4,
   compositeBoxes: 2,
@@ -96,6 +99,11 @@ export class Nester {
         isDue: () => !every(SHARES.notBoxes) && every(SHARES.blocks) && !blocks.done,
       })
     if (boxes) turns.push({ way: () => boxes, isDue: () => !every(SHARES.notBoxes) })
+    if (!boxes && !ordersOnly && PuzzleSearch.suits(instance)) {
+      let puzzle: PuzzleSearch | null = null
+      const search = () => (puzzle ??= new PuzzleSearch(instance))
+      turns.push({ way: search, isDue: () => this.steps > first && every(SHARES.puzzle) && !search().done })
+    }
     // It takes a while to set up: not before it is needed.
     let improver: Improver | null = null
     if (this.ways === 'all') {
