@@ -44,14 +44,12 @@ export function arch(
     points.push(cx + ax * r, cy + ay * r)
     flattenCubic(
       points,
-      cx + ax * r,
-      cy + ay * r,
-      cx + ax * r + bx * k,
-      cy + ay * r + by * k,
-      cx + bx * r + ax * k,
-      cy + by * r + ay * k,
-      cx + bx * r,
-      cy + by * r,
+      [
+        [cx + ax * r, cy + ay * r],
+        [cx + ax * r + bx * k, cy + ay * r + by * k],
+        [cx + bx * r + ax * k, cy + by * r + ay * k],
+        [cx + bx * r, cy + by * r],
+      ],
       0.02,
     )
   }
@@ -103,20 +101,45 @@ export function petal({
 }): Polygon[] {
   const mid = from + (to - from) * widest
   const out: number[] = [from, 0]
-  flattenCubic(out, from, 0, from + (mid - from) * 0.5, -half, mid, -half, mid, -half, 0.02)
   flattenCubic(
     out,
-    mid,
-    -half,
-    mid + (to - mid) * 0.6,
-    -half,
-    to - (to - mid) * 0.15,
-    -half * 0.35,
-    to,
-    0,
+    [
+      [from, 0],
+      [from + (mid - from) * 0.5, -half],
+      [mid, -half],
+      [mid, -half],
+    ],
     0.02,
   )
-  flattenCubic(out, to, 0, to - (to - mid) * 0.15, half * 0.35, mid + (to - mid) * 0.6, half, mid, half, 0.02)
-  flattenCubic(out, mid, half, mid, half, from + (mid - from) * 0.5, half, from, 0, 0.02)
+  flattenCubic(
+    out,
+    [
+      [mid, -half],
+      [mid + (to - mid) * 0.6, -half],
+      [to - (to - mid) * 0.15, -half * 0.35],
+      [to, 0],
+    ],
+    0.02,
+  )
+  flattenCubic(
+    out,
+    [
+      [to, 0],
+      [to - (to - mid) * 0.15, half * 0.35],
+      [mid + (to - mid) * 0.6, half],
+      [mid, half],
+    ],
+    0.02,
+  )
+  flattenCubic(
+    out,
+    [
+      [mid, half],
+      [mid, half],
+      [from + (mid - from) * 0.5, half],
+      [from, 0],
+    ],
+    0.02,
+  )
   return fillRings([Float64Array.from(out)], 'nonzero')
 }

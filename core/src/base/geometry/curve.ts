@@ -1,17 +1,14 @@
 // Curves become chords: a handful of helpers to draw outlines by code and to read them from files.
 import type { Polygon, Ring } from './types'
 
+/** A cubic Bézier: its start, its two control points, its end. */
+export type Cubic = readonly [Place, Place, Place, Place]
+type Place = readonly [x: number, y: number]
+
 /** Points of a cubic Bézier after its start, to within the tolerance (mm); pushes x, y pairs onto `out`. */
 export function flattenCubic(
   out: number[],
-  x0: number,
-  y0: number,
-  x1: number,
-  y1: number,
-  x2: number,
-  y2: number,
-  x3: number,
-  y3: number,
+  [[x0, y0], [x1, y1], [x2, y2], [x3, y3]]: Cubic,
   tolerance: number,
 ): void {
   // Wang's bound: this many even steps keep every chord within the tolerance.
@@ -58,14 +55,12 @@ export function smoothLine(
     const [p0, p1, p2, p3] = [at(i - 1), at(i), at(i + 1), at(i + 2)]
     flattenCubic(
       out,
-      p1[0],
-      p1[1],
-      p1[0] + (p2[0] - p0[0]) / 6,
-      p1[1] + (p2[1] - p0[1]) / 6,
-      p2[0] - (p3[0] - p1[0]) / 6,
-      p2[1] - (p3[1] - p1[1]) / 6,
-      p2[0],
-      p2[1],
+      [
+        [p1[0], p1[1]],
+        [p1[0] + (p2[0] - p0[0]) / 6, p1[1] + (p2[1] - p0[1]) / 6],
+        [p2[0] - (p3[0] - p1[0]) / 6, p2[1] - (p3[1] - p1[1]) / 6],
+        [p2[0], p2[1]],
+      ],
       tolerance,
     )
   }

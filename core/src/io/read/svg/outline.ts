@@ -111,14 +111,12 @@ export function flattenPath(d: string, [a, b, c, dd, e, f]: Affine): Line[] {
           const y2 = quad ? ey + (2 / 3) * (qy - ey) : n[4]!
           flattenCubic(
             points,
-            X(x, y),
-            Y(x, y),
-            X(x1, y1),
-            Y(x1, y1),
-            X(x2, y2),
-            Y(x2, y2),
-            X(ex, ey),
-            Y(ex, ey),
+            [
+              [X(x, y), Y(x, y)],
+              [X(x1, y1), Y(x1, y1)],
+              [X(x2, y2), Y(x2, y2)],
+              [X(ex, ey), Y(ex, ey)],
+            ],
             TOLERANCE_MM,
           )
           break

@@ -176,17 +176,25 @@ function ringsOf(commands: Commands): Float64Array[] {
     else if (c.type === 'Q')
       flattenCubic(
         points,
-        x,
-        y,
-        x + ((c.x1 - x) * 2) / 3,
-        y + ((c.y1 - y) * 2) / 3,
-        c.x + ((c.x1 - c.x) * 2) / 3,
-        c.y + ((c.y1 - c.y) * 2) / 3,
-        c.x,
-        c.y,
+        [
+          [x, y],
+          [x + ((c.x1 - x) * 2) / 3, y + ((c.y1 - y) * 2) / 3],
+          [c.x + ((c.x1 - c.x) * 2) / 3, c.y + ((c.y1 - c.y) * 2) / 3],
+          [c.x, c.y],
+        ],
         TOLERANCE,
       )
-    else flattenCubic(points, x, y, c.x1, c.y1, c.x2, c.y2, c.x, c.y, TOLERANCE)
+    else
+      flattenCubic(
+        points,
+        [
+          [x, y],
+          [c.x1, c.y1],
+          [c.x2, c.y2],
+          [c.x, c.y],
+        ],
+        TOLERANCE,
+      )
     ;[x, y] = [c.x, c.y]
   }
   close()

@@ -39,50 +39,42 @@ function motif(kind: Motif, { from, to, width }: { from: number; to: number; wid
   const out: number[] = [from, 0]
   flattenCubic(
     out,
-    from,
-    0,
-    from + (widest - from) * 0.6,
-    -half * 0.7,
-    widest - (widest - from) * 0.3,
-    -half,
-    widest,
-    -half,
+    [
+      [from, 0],
+      [from + (widest - from) * 0.6, -half * 0.7],
+      [widest - (widest - from) * 0.3, -half],
+      [widest, -half],
+    ],
     0.02,
   )
   flattenCubic(
     out,
-    widest,
-    -half,
-    widest + (to - widest) * 0.55,
-    -half,
-    to,
-    kind === 'drop' ? -half * 0.6 : -half * 0.3,
-    to,
-    0,
+    [
+      [widest, -half],
+      [widest + (to - widest) * 0.55, -half],
+      [to, kind === 'drop' ? -half * 0.6 : -half * 0.3],
+      [to, 0],
+    ],
     0.02,
   )
   flattenCubic(
     out,
-    to,
-    0,
-    to,
-    kind === 'drop' ? half * 0.6 : half * 0.3,
-    widest + (to - widest) * 0.55,
-    half,
-    widest,
-    half,
+    [
+      [to, 0],
+      [to, kind === 'drop' ? half * 0.6 : half * 0.3],
+      [widest + (to - widest) * 0.55, half],
+      [widest, half],
+    ],
     0.02,
   )
   flattenCubic(
     out,
-    widest,
-    half,
-    widest - (widest - from) * 0.3,
-    half,
-    from + (widest - from) * 0.6,
-    half * 0.7,
-    from,
-    0,
+    [
+      [widest, half],
+      [widest - (widest - from) * 0.3, half],
+      [from + (widest - from) * 0.6, half * 0.7],
+      [from, 0],
+    ],
     0.02,
   )
   return fillRings([Float64Array.from(out)], 'nonzero')

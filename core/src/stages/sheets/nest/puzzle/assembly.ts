@@ -51,6 +51,8 @@ const BEAM = 24
 const CHILDREN = 5
 /** Of the sides that may lie against one, so many are tried. */
 const MATES = 20
+/** Of what was put together rightly more than this share lies against something, from so many parts on. */
+const SOUND = { share: 0.5, parts: 3 }
 /** Corners of the sheet are this square, degrees, and so many are tried. */
 const SQUARE_DEG = 2.5
 const MOST_CORNERS = 12
@@ -123,7 +125,11 @@ export class PuzzleAssembly {
         const child = this.withPart(state, pose)
         if (child) found.push(child)
       }
-    return found.sort((a, b) => rank(b) - rank(a)).slice(0, CHILDREN)
+    const isSound = (child: State) => child.laid.length < SOUND.parts || rank(child) > SOUND.share
+    return found
+      .filter(isSound)
+      .sort((a, b) => rank(b) - rank(a))
+      .slice(0, CHILDREN)
   }
 
   /** A puzzle with one more part, settled on all that its sides meet; null where it does not fit. */
