@@ -24,7 +24,7 @@ import {
 } from '../session'
 import { demos, seedDemos } from '../session/demos'
 import { saveFile } from '../session/save-file'
-import { Button, menuItem } from '../ui'
+import { ACCEPTS, Button, FileButton, menuItem } from '../ui'
 import { editor } from '../workers'
 
 /** So long after the shelf stands its workers start (ms): it is painted by then. */
@@ -34,7 +34,6 @@ export function Shelf() {
   const navigate = useNavigate()
   const [entries, setEntries] = useState<ShelfEntry[] | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
-  const picker = useRef<HTMLInputElement>(null)
   const [busy, setBusy] = useState<string | null>(null)
   const refresh = useCallback(async () => {
     try {
@@ -187,21 +186,14 @@ export function Shelf() {
                 <span className="text-[12.5px] text-soft">{words}</span>
               </Button>
             ))}
-            <Button look="quiet" onClick={() => picker.current?.click()}>
+            <FileButton
+              look="quiet"
+              label="Project file"
+              accept={ACCEPTS.project}
+              onFiles={([file]) => file && void openFile(file)}
+            >
               Open a project file or a zip
-            </Button>
-            <input
-              ref={picker}
-              type="file"
-              accept=".json,.zip,application/json,application/zip"
-              className="hidden"
-              aria-label="Project file"
-              onChange={(event) => {
-                const file = event.target.files?.[0]
-                event.target.value = ''
-                if (file) void openFile(file)
-              }}
-            />
+            </FileButton>
           </div>
         </div>
       </section>

@@ -1,5 +1,5 @@
 // What was made: when, for whom, given or sold at what price; whether it may be sold; its card.
-import { useMemo, useRef, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Trash2 } from 'lucide-react'
 import { toast } from 'sonner'
 import { FATES, slug, type Fate, type Make, type Project, type Rights } from '@feuillet/core/project'
@@ -11,11 +11,13 @@ import { planner } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import {
+  ACCEPTS,
   Button,
   Choice,
   DataTable,
   Figure,
   Figures,
+  FileButton,
   Heading,
   NumberField,
   Select,
@@ -225,7 +227,6 @@ export function Makes() {
 function Photos() {
   const dispatch = useAppDispatch()
   const { photos } = useAppSelector(selectProject).journal
-  const file = useRef<HTMLInputElement>(null)
   const bring = async (chosen: File | undefined) => {
     if (!chosen) return
     const data = await scaledPhoto(chosen)
@@ -244,20 +245,14 @@ function Photos() {
     <section className="mt-4" aria-label="Photos">
       <div className="mb-2 flex items-center gap-3">
         <h2 className="flex-1 text-[17px]">Photos</h2>
-        <Button small onClick={() => file.current?.click()}>
+        <FileButton
+          small
+          label="Photo of the work"
+          accept={ACCEPTS.picture}
+          onFiles={([photo]) => void bring(photo)}
+        >
           Add a photo
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          accept="image/png,image/jpeg,image/webp"
-          aria-label="Photo of the work"
-          className="hidden"
-          onChange={(event) => {
-            void bring(event.target.files?.[0])
-            event.target.value = ''
-          }}
-        />
+        </FileButton>
       </div>
       <ul className="grid grid-cols-3 gap-3">
         {photos.map(({ id, caption, data }) => (

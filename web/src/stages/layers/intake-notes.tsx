@@ -1,7 +1,7 @@
 import { Progress } from 'radix-ui'
 import { toast } from 'sonner'
 import { useWords } from '../../state/use-words'
-import { Button, Choice, LengthField } from '../../ui'
+import { ACCEPTS, Button, Choice, FileInput, LengthField } from '../../ui'
 import type { useIntake } from './use-intake'
 
 /** What came in, what was left out, and how the lines of the drawing are to be read. */
@@ -49,13 +49,11 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
           {leftMarks.some((mark) => mark.what === 'text') && (
             <label className="cursor-pointer text-plum underline underline-offset-2">
               Outline the text with a font of yours
-              <input
-                type="file"
-                accept=".ttf,.otf,.woff"
+              <FileInput
+                label="Font for the text"
+                accept={ACCEPTS.font}
                 className="sr-only"
-                aria-label="Font for the text"
-                onChange={(event) => {
-                  const file = event.target.files?.[0]
+                onFiles={([file]) => {
                   if (file) void intake.outlineText(file).then((why) => why && toast.error(words(why)))
                 }}
               />

@@ -9,7 +9,7 @@ import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked, pickedLayer } from '../../state/view'
 import { Board } from '../../drawing/board'
 import { Pointer, StackDrawing } from '../../drawing/stack'
-import { Button, Switch } from '../../ui'
+import { ACCEPTS, Button, FileInput, Switch } from '../../ui'
 import { BitsMarks } from './bits/bits-marks'
 import { BitsPanel } from './bits/bits-panel'
 import { useBits } from './bits/use-bits'
@@ -118,18 +118,12 @@ export default function LayersScreen() {
             {intake.share !== null ? 'Reading…' : 'Bring in a drawing'}
           </Button>
           <MakerMenu onStart={setMaker} />
-          <input
+          <FileInput
             ref={picker}
-            type="file"
-            accept=".svg,.dxf,.json,image/svg+xml"
+            label="Drawing files"
+            accept={ACCEPTS.drawing}
             multiple
-            className="hidden"
-            aria-label="Drawing files"
-            onChange={(event) => {
-              const files = [...(event.target.files ?? [])]
-              event.target.value = ''
-              void intake.take(files)
-            }}
+            onFiles={(files) => void intake.take(files)}
           />
         </>
       }

@@ -1,5 +1,5 @@
 // The whole drawer as a table: sorted by a press on a column, searched, edited in place, in and out as CSV.
-import { useMemo, useRef, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { toast } from 'sonner'
 import { pathToRegion, polygonToPath, regionBox } from '@feuillet/core/base/geometry'
 import { newPaper } from '@feuillet/core/stages/paper'
@@ -8,7 +8,7 @@ import { changeStock } from '../../state/edits'
 import { saveFile } from '../../session/save-file'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Checkbox, ColourInput, DataTable, Tip, type DataColumn } from '../../ui'
+import { ACCEPTS, Button, Checkbox, ColourInput, DataTable, FileButton, Tip, type DataColumn } from '../../ui'
 import { RecordCell, type RecordColumn } from './record-cell'
 
 const COLUMNS: readonly RecordColumn<Paper>[] = [
@@ -33,7 +33,6 @@ export function DrawerTable() {
   const { currency } = useAppSelector(selectProject).drawer
   const [text, setText] = useState('')
   const [wrong, setWrong] = useState<string[]>([])
-  const file = useRef<HTMLInputElement>(null)
   const save = async () => {
     const { papersToCsv } = await import('@feuillet/core/io/exports')
     saveFile('drawer.csv', papersToCsv(stock), 'text/csv')
@@ -155,20 +154,17 @@ export function DrawerTable() {
             <Button small onClick={add}>
               New paper
             </Button>
-            <Button small onClick={() => file.current?.click()}>
+            <FileButton
+              small
+              label="Table of papers"
+              accept={ACCEPTS.table}
+              onFiles={([table]) => void bring(table)}
+            >
               Bring in CSV
-            </Button>
+            </FileButton>
             <Button small onClick={() => void save().catch((error: unknown) => toast.error(String(error)))}>
               Save as CSV
             </Button>
-            <input
-              ref={file}
-              type="file"
-              accept=".csv,text/csv"
-              aria-label="Table of papers"
-              className="hidden"
-              onChange={(event) => void bring(event.target.files?.[0])}
-            />
           </>
         )}
       />

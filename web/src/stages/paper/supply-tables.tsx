@@ -1,5 +1,5 @@
 // Foams, glues and the settings book of the shared drawer, as tables that are edited in place. Every project that is opened plans with them.
-import { useMemo, useRef, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Trash2 } from 'lucide-react'
 import {
   FOAM_FORMS,
@@ -15,7 +15,7 @@ import { saveFile } from '../../session/save-file'
 import { changeSupplies } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Checkbox, DataTable, Tip, type DataColumn } from '../../ui'
+import { ACCEPTS, Button, Checkbox, DataTable, FileButton, Tip, type DataColumn } from '../../ui'
 import { RecordCell, type RecordColumn } from './record-cell'
 
 const MEASURED = 'How thick one is. Measure a stack of ten: “20.5 : 10”'
@@ -287,7 +287,6 @@ export function SettingsTable() {
   const dispatch = useAppDispatch()
   const { settings } = useAppSelector((state) => state.document.supplies)
   const unit = useAppSelector(selectUnit)
-  const file = useRef<HTMLInputElement>(null)
   const [wrong, setWrong] = useState<string[]>([])
   const rows = useMemo(() => settings.map((one) => ({ ...one, name: one.paper })), [settings])
   const put = (label: string, next: readonly Setting[]) =>
@@ -373,20 +372,17 @@ export function SettingsTable() {
                 ? 'Nothing yet: say on a load how it came out, and the next one goes on from there.'
                 : `${shown} ${shown === 1 ? 'entry' : 'entries'}; the last of a paper, cutter and kind of cut is what the next load goes on from.`}
             </span>
-            <Button small onClick={() => file.current?.click()}>
+            <FileButton
+              small
+              label="Table of settings"
+              accept={ACCEPTS.table}
+              onFiles={([table]) => void bring(table)}
+            >
               Bring in CSV
-            </Button>
+            </FileButton>
             <Button small disabled={settings.length === 0} onClick={() => void save()}>
               Save as CSV
             </Button>
-            <input
-              ref={file}
-              type="file"
-              accept=".csv,text/csv"
-              aria-label="Table of settings"
-              className="hidden"
-              onChange={(event) => void bring(event.target.files?.[0])}
-            />
           </>
         )}
       />

@@ -1,5 +1,4 @@
 // The settings of each maker, as tables of fields. A form draws and hands on; what comes of it is made by the core.
-import { useRef } from 'react'
 import {
   garlandRecipeSchema,
   ladderRecipeSchema,
@@ -23,7 +22,16 @@ import {
 import type { Made } from '@feuillet/core/stages/layers/makers'
 import { selectLayer, selectUnit } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
-import { Button, ColourInput, SelectField, SchemaFields, type SchemaField } from '../../../ui'
+import {
+  ACCEPTS,
+  Button,
+  ColourInput,
+  FileButton,
+  FileInput,
+  SchemaFields,
+  SelectField,
+  type SchemaField,
+} from '../../../ui'
 import { shippedFonts } from './fonts'
 import { GARLAND, SCENE, WINDOW, WINGS } from './kind-fields'
 import { LetterFields, type Letter, type PickedLetter } from './letter-fields'
@@ -305,12 +313,11 @@ function LetteringForm({
       />
       <label className="cursor-pointer text-plum underline underline-offset-2 focus-within:outline-2 focus-within:outline-plum">
         Your own font: TTF, OTF, WOFF
-        <input
-          type="file"
-          accept=".ttf,.otf,.woff"
+        <FileInput
+          label="Font file"
+          accept={ACCEPTS.font}
           className="sr-only"
-          aria-label="Font file"
-          onChange={(event) => event.target.files?.[0] && onFont(event.target.files[0])}
+          onFiles={([file]) => file && onFont(file)}
         />
       </label>
       <label className="flex items-center justify-between gap-3">
@@ -492,7 +499,6 @@ function WindowForm({
 }: FormProps<WindowRecipe> & { pictures: readonly Picture[]; onPicture: (file: File) => void }) {
   const unit = useAppSelector(selectUnit)
   const own = useShapeOfLayer()
-  const picker = useRef<HTMLInputElement>(null)
   const choose = (id: string) => {
     const chosen = pictures.find((one) => one.id === id)
     const { pixelsWide, pixelsHigh } = chosen ?? {}
@@ -509,21 +515,14 @@ function WindowForm({
         ]}
         onChange={choose}
       />
-      <Button small onClick={() => picker.current?.click()}>
+      <FileButton
+        small
+        label="Picture of the window"
+        accept={ACCEPTS.picture}
+        onFiles={([file]) => file && onPicture(file)}
+      >
         Bring in a picture
-      </Button>
-      <input
-        ref={picker}
-        type="file"
-        accept="image/png,image/jpeg,image/webp"
-        className="hidden"
-        aria-label="Picture of the window"
-        onChange={(event) => {
-          const file = event.target.files?.[0]
-          event.target.value = ''
-          if (file) onPicture(file)
-        }}
-      />
+      </FileButton>
       <SchemaFields
         value={recipe}
         unit={unit}

@@ -5,7 +5,7 @@ import type { Recipe, RecipeKind } from '@feuillet/core/project'
 import { doCommand, useCommand } from '../../../commands/use-command'
 import { selectLayer, selectProject } from '../../../state/selectors'
 import { useAppSelector } from '../../../state/store'
-import { menuItem } from '../../../ui'
+import { ACCEPTS, FileInput, menuItem } from '../../../ui'
 import { readPhoto } from './photo'
 import { makerNames, startRecipe, tonesOf } from './start'
 
@@ -83,17 +83,11 @@ export function MakerMenu({ onStart }: { onStart: (start: MakerStart) => void })
           ))}
         </DropdownMenu.Content>
       </DropdownMenu.Root>
-      <input
+      <FileInput
         ref={photo}
-        type="file"
-        accept="image/png,image/jpeg,image/webp"
-        className="hidden"
-        aria-label="Photo"
-        onChange={(event) => {
-          const file = event.target.files?.[0]
-          event.target.value = ''
-          if (file) void takePhoto(file)
-        }}
+        label="Photo"
+        accept={ACCEPTS.picture}
+        onFiles={([file]) => file && void takePhoto(file)}
       />
     </>
   )

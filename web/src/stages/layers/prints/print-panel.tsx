@@ -1,4 +1,3 @@
-import { useRef } from 'react'
 import { toast } from 'sonner'
 import {
   coverWithPrint,
@@ -19,7 +18,17 @@ import { change } from '../../../state/edits'
 import { selectProject, selectUnit, selectView } from '../../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../../state/store'
 import { looked } from '../../../state/view'
-import { Button, Figure, Figures, Heading, LengthField, NumberField, Switch } from '../../../ui'
+import {
+  ACCEPTS,
+  Button,
+  Figure,
+  Figures,
+  FileButton,
+  Heading,
+  LengthField,
+  NumberField,
+  Switch,
+} from '../../../ui'
 import { readPicture } from './read-picture'
 
 /** What the picked layer is printed with, and where the picture lies on it. */
@@ -28,7 +37,6 @@ export function PrintPanel({ layer }: { layer: Layer }) {
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
   const { printing } = useAppSelector(selectView)
-  const picker = useRef<HTMLInputElement>(null)
   const { print } = layer
   const picture = pictureOf(project, layer)
   const take = async (file: File) => {
@@ -37,23 +45,14 @@ export function PrintPanel({ layer }: { layer: Layer }) {
     else dispatch(change(`print a picture on ${layer.name}`, (p) => printOn(p, layer.id, read)))
   }
   const chooser = (
-    <>
-      <Button small onClick={() => picker.current?.click()}>
-        {print ? 'Another picture' : 'Print a picture on it'}
-      </Button>
-      <input
-        ref={picker}
-        type="file"
-        accept="image/png,image/jpeg,image/webp"
-        className="hidden"
-        aria-label="Picture to print"
-        onChange={(event) => {
-          const file = event.target.files?.[0]
-          event.target.value = ''
-          if (file) void take(file)
-        }}
-      />
-    </>
+    <FileButton
+      small
+      label="Picture to print"
+      accept={ACCEPTS.picture}
+      onFiles={([file]) => file && void take(file)}
+    >
+      {print ? 'Another picture' : 'Print a picture on it'}
+    </FileButton>
   )
   if (!print || !picture) return <Heading title="Print">{chooser}</Heading>
   const place = placeOfPrint(print.map, picture)

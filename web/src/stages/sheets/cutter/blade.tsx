@@ -1,4 +1,4 @@
-import type { CutterState } from './client'
+import type { CutterState } from './use-cutter'
 
 /** The blade where it is: up it is a wide ring, down a full dot. */
 export function Blade({ tool, px }: { tool: NonNullable<CutterState['tool']>; px: number }) {

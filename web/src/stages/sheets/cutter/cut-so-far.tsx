@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import type { LoadView } from '@feuillet/core/stages/sheets'
 import { planner } from '../../../plan'
-import type { CutterState } from './client'
+import type { CutterState } from './use-cutter'
 
 /** What the tool has gone over in this pass, the way under way up to where the tool is. */
 export function CutSoFar({ load, cutter, px }: { load: LoadView; cutter: CutterState; px: number }) {

@@ -11,12 +11,12 @@ import { Button, Figure, Figures, Heading, NumberField } from '../../../ui'
 import { SheetDrawing } from '../../../drawing/sheet'
 import { CutSoFar } from './cut-so-far'
 import { Blade } from './blade'
-import { isBusy, tellCutter, useCutter } from './client'
+import { isBusy, tellCutter, useCutter } from './use-cutter'
 import { LoadsToCut } from './loads-to-cut'
 import { PaceAndFaults } from './pace-and-faults'
 import { RunCommands, type Tell } from './run-commands'
 import { RunStatus } from './run-status'
-import { rememberSent, runIdOf, useNotedRuns } from './noted-runs'
+import { rememberSent, runIdOf, useNotedRuns } from './use-noted-runs'
 
 const NO_LOADS: LoadView[] = []
 export function CutterScreen({ onClose }: { onClose: () => void }) {

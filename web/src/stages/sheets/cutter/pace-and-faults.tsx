@@ -1,5 +1,5 @@
 import { Heading, SelectField, Switch } from '../../../ui'
-import type { CutterState, Fault } from './client'
+import type { CutterState, Fault } from './use-cutter'
 import type { Tell } from './run-commands'
 
 const SPEEDS = [1, 5, 20, 60, 200]

@@ -2,7 +2,7 @@ import { loadTag, type LoadView } from '@feuillet/core/stages/sheets'
 import type { CommandBody, CutterCommand } from '@feuillet/cutter-protocol'
 import { Button } from '../../../ui'
 import { inkOn } from '../../../ui/folio-tab'
-import { isBusy, type CutterState } from './client'
+import { isBusy, type CutterState } from './use-cutter'
 
 export type Tell = <Name extends CutterCommand>(command: Name, body: CommandBody<Name>) => Promise<void>
 

@@ -1,7 +1,7 @@
 import { Progress } from 'radix-ui'
 import type { LoadView } from '@feuillet/core/stages/sheets'
 import { formatMinutes } from '@feuillet/core/base/units'
-import type { CutterState } from './client'
+import type { CutterState } from './use-cutter'
 
 /** Where the run stands, in words and as a bar. */
 export function RunStatus({ cutter, mine, load }: { cutter: CutterState; mine: boolean; load: LoadView }) {

@@ -7,7 +7,7 @@ import { smallThings } from '../../../session/small-things'
 import { change } from '../../../state/edits'
 import type { AppDispatch, RootState } from '../../../state/store'
 import { useAppDispatch, useAppSelector, useAppStore } from '../../../state/store'
-import { askCutter, isBusy, tellCutter, type CutterState } from './client'
+import { askCutter, isBusy, tellCutter, type CutterState } from './use-cutter'
 
 /** The machine knows a load by its project and itself. */
 export const runIdOf = (projectId: string, loadId: string): string => `${projectId}:${loadId}`
