@@ -19,7 +19,8 @@ const SHARES = {
   notBoxes: 8,
   /** Of the steps for boxes one in so many goes to blocks of them, as long as some with sides in common are found. */
   blocks: 3,
-  /** Of the others one in so many goes to a puzzle, as long as the pieces may be one. */
+  /** A puzzle is put together before anything else, as long as the pieces may be one: all of so many steps, then one in so many. */
+  puzzleFirst: 300,
   puzzle: 2,
   /** Of the others, one in so many goes to composites; where they leave nothing but boxes, one in so many. */
   composites: 4,
@@ -102,7 +103,11 @@ export class Nester {
     if (!boxes && !ordersOnly && PuzzleSearch.suits(instance)) {
       let puzzle: PuzzleSearch | null = null
       const search = () => (puzzle ??= new PuzzleSearch(instance))
-      turns.push({ way: search, isDue: () => this.steps > first && every(SHARES.puzzle) && !search().done })
+      turns.push({
+        way: search,
+        isDue: () =>
+          this.steps > first && (this.steps < SHARES.puzzleFirst || every(SHARES.puzzle)) && !search().done,
+      })
     }
     // It takes a while to set up: not before it is needed.
     let improver: Improver | null = null
