@@ -1,7 +1,8 @@
-// Everything that follows from a project, computed by a planner with a cache of its own. Tests look at the same few projects again and
-// again: what was computed last is kept, by all that it follows from.
+// Everything that follows from a project. Tests look at the same few projects again and again, and at others that differ by little: the
+// planner's cache is one for a file of tests, and all of what was computed last is kept, by what it follows from. That neither
+// changes anything is tested by `computeResults`, which begins anew, and in planner.test.ts.
 import { Cache } from '../src/base'
-import { Planner } from '../src/planner'
+import { Planner, type Inputs } from '../src/planner'
 import { builtLayers, type Paper, type Project, type Snag } from '../src/project'
 import { nodes, snagsOf } from '../src/stages'
 import type { NestLayout } from '../src/stages/sheets'
@@ -10,8 +11,10 @@ import type { NestLayout } from '../src/stages/sheets'
 const MOST_KEPT = 12
 
 const kept = new Map<string, Results>()
+/** Of so many bytes. */
+const cache = new Cache(150_000_000)
 
-type Results = ReturnType<typeof computeResults>
+type Results = ReturnType<typeof resultsBy>
 
 const keyOf = (project: Project, stock: readonly Paper[], found?: ReadonlyMap<string, NestLayout>): string =>
   JSON.stringify([project, stock, [...(found ?? [])]])
@@ -26,20 +29,19 @@ export function results(
   const known = kept.get(key)
   // The one used last stands last.
   kept.delete(key)
-  const all = known ?? computeResults(project, stock, found)
+  const all = known ?? resultsBy(new Planner(cache), { project, stock, found })
   kept.set(key, all)
   for (const oldest of kept.keys()) if (kept.size > MOST_KEPT) kept.delete(oldest)
   return all
 }
 
 /** The same, computed anew. */
-export function computeResults(
-  project: Project,
-  stock: readonly Paper[],
-  found: ReadonlyMap<string, NestLayout> = new Map(),
-) {
-  const planner = new Planner(new Cache())
-  planner.update({ project, stock, found })
+export const computeResults = (project: Project, stock: readonly Paper[]): Results =>
+  resultsBy(new Planner(new Cache()), { project, stock, found: new Map() })
+
+function resultsBy(planner: Planner, inputs: Inputs) {
+  const { project } = inputs
+  planner.update(inputs)
   const { runs } = planner.get(nodes.nested())
   return {
     visible: builtLayers(project).map((layer) => planner.get(nodes.visible(layer.id))),
@@ -62,7 +64,7 @@ export function computeResults(
 export function check(project: Project, stock: readonly Paper[] = project.drawer.papers): Snag[] {
   const known = kept.get(keyOf(project, stock))
   if (known) return known.snags
-  const planner = new Planner(new Cache())
+  const planner = new Planner(cache)
   planner.update({ project, stock, found: new Map() })
   return snagsOf(planner, project)
 }

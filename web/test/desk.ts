@@ -30,7 +30,9 @@ export const workersHere = {
   editor: { ask: <T>(work: (api: { mend: typeof mendHere }) => T) => work({ mend: mendHere }) },
 }
 
-let core = new Planner(new Cache())
+/** One for a file of tests: what a test computed serves the next. */
+const cache = new Cache()
+let core = new Planner(cache)
 let inputs: { project: Project; stock: readonly Paper[] } | null = null
 let layouts = new Map<string, NestLayout>()
 
@@ -93,7 +95,7 @@ export function deskWith(project: Project, stock: Paper[] = starterStock()) {
     reducer: { document, view, plan },
     middleware: (base) => base({ serializableCheck: false, immutableCheck: false }).prepend(guard),
   })
-  core = new Planner(new Cache())
+  core = new Planner(cache)
   layouts = new Map()
   const again = () => {
     const open = store.getState().document

@@ -101,7 +101,9 @@ export const refName = ({ node: { name }, arg }: Ref<unknown>): string => (arg ?
 /** Computes nodes when they are asked for, and keeps what is still true. */
 export class Planner {
   private inputs: Inputs | null = null
-  private keys = new Map<string, string>()
+  private named = new Map<string, Named>()
+  /** Names of the revision before: what follows from the same has the same name, without weighing it anew. */
+  private before = new Map<string, Named>()
   private readonly narrower = new Narrower()
 
   /** Results are kept in the cache that is handed in, under keys of all that they follow from. */
@@ -110,7 +112,8 @@ export class Planner {
   /** Takes new inputs. Nothing is computed until it is asked for. */
   update(inputs: Inputs): void {
     this.inputs = inputs
-    this.keys = new Map()
+    this.before = this.named
+    this.named = new Map()
   }
 
   /**
@@ -119,8 +122,8 @@ export class Planner {
    */
   keyOf(ref: Ref<unknown>): string | null {
     const name = refName(ref)
-    const known = this.keys.get(name)
-    if (known !== undefined) return known
+    const known = this.named.get(name)
+    if (known) return known.key
     const { reads, found } = ref.node
     const { project, stock, found: layouts } = this.given()
     const parts = this.narrower.parts(project, reads, ref.arg)
@@ -135,8 +138,10 @@ export class Planner {
         needs.push(part)
       }
     }
-    const key = `${name} ${this.cache.nameOf([parts, needs])}`
-    this.keys.set(name, key)
+    const before = this.before.get(name)
+    const isSame = before && areSame(before.parts, parts) && areSame(before.needs, needs)
+    const key = isSame ? before.key : `${name} ${this.cache.nameOf([parts, needs])}`
+    this.named.set(name, { key, parts, needs })
     return key
   }
 
@@ -240,6 +245,16 @@ export class Planner {
     return this.inputs
   }
 }
+
+/** A result's name, and what it follows from: what of the project it reads, and the names of what it needs. */
+interface Named {
+  key: string
+  parts: readonly unknown[]
+  needs: readonly string[]
+}
+
+const areSame = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((one, k) => one === b[k])
 
 const isGenerator = <T>(value: unknown): value is Generator<Ref<unknown> | undefined, T> =>
   typeof value === 'object' && value !== null && Symbol.iterator in value && 'next' in value

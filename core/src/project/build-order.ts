@@ -41,12 +41,27 @@ const asWanted = lazily<readonly Layer[], WeakMap<Project['assemblies'], readonl
 )
 
 /** Every layer in the order in which it is laid; those of a part follow each other. */
-export const layersInOrder = (project: Project): Layer[] =>
-  unitsOfStack(project).flatMap(({ layers }) => layers)
+export const layersInOrder = (project: Project): readonly Layer[] => inOrder(unitsOfStack(project))
+
+const inOrder = lazily((units: readonly Unit[]): readonly Layer[] => units.flatMap(({ layers }) => layers))
+
+/** The layer that is laid right before another; none where that is the first. */
+export const laidBefore = (project: Project, layerId: string): Layer | undefined =>
+  before(unitsOfStack(project)).get(layerId)
+
+const before = lazily((units: readonly Unit[]): ReadonlyMap<string, Layer> => {
+  const layers = inOrder(units)
+  return new Map(layers.slice(1).map(({ id }, k) => [id, layers[k]!]))
+})
 
 /** The outermost part that is built apart with a layer in it; none where it is laid by itself. */
 export const builtWith = (project: Project, layerId: string): Unit | undefined =>
-  unitsOfStack(project).find(({ part, layers }) => part && layers.some(({ id }) => id === layerId))
+  apartBy(unitsOfStack(project)).get(layerId)
+
+const apartBy = lazily(
+  (units: readonly Unit[]): ReadonlyMap<string, Unit> =>
+    new Map(units.flatMap((unit) => (unit.part ? unit.layers.map(({ id }) => [id, unit] as const) : []))),
+)
 
 interface Within {
   project: Project

@@ -2,7 +2,7 @@
 import { groupBy, type Memo } from '../../base'
 import { regionArea, regionToPath } from '../../base/geometry'
 import { later, node, type Ref } from '../../planner'
-import { baseOf, builtWith, findLayer, layersInOrder, unitsOfStack, type Project } from '../../project'
+import { baseOf, builtWith, findLayer, laidBefore, unitsOfStack, type Project } from '../../project'
 import { each, isSeeThrough } from '../layers'
 import { bodyOf, seatOf, settledSeat, standInBody, type Body, type Seat } from './bodies'
 import { sumUpDepth, type DepthPlan } from './depth'
@@ -20,8 +20,7 @@ import { topperHold, type TopperHold } from './topper'
 
 /** The node of the layer that is laid right before another; null where none is. */
 function below(project: Project, layerId: string): Ref<Level> | null {
-  const layers = layersInOrder(project)
-  const under = layers[layers.findIndex((layer) => layer.id === layerId) - 1]
+  const under = laidBefore(project, layerId)
   return under ? (built(under.id) as Ref<Level>) : null
 }
 

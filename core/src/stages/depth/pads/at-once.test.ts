@@ -70,7 +70,7 @@ describe('a pad that fits at once', () => {
 
 describe('pieces that are glued, told at once', () => {
   it.each(demoNames)('are those that are glued once all is known: %s', (id) => {
-    const project = { ...demo(id), layers: layersInOrder(demo(id)) }
+    const project = { ...demo(id), layers: [...layersInOrder(demo(id))] }
     laidOf(project).forEach(({ below, lifted, standing }, k) => {
       const layer = project.layers[k]!
       const told = gluedAtOnce(project, { layer, lifted }, below)

@@ -29,7 +29,7 @@ const WORTH = 0.6
 /** Steps to lay the blocks of an attempt, more where they are the fewest yet; attempts in vain in a row before it is given up. */
 const STEPS = 2
 const STEPS_FEWEST = 8
-const MOST_IN_VAIN = 200
+const MOST_IN_VAIN = 400
 
 /** A box in a block: where its corner lies, and on which of its sides it lies there. */
 interface Member {
@@ -131,7 +131,7 @@ export class BlockSearch {
       found = key
     }
     if (!blocks) {
-      this.inVain++
+      this.inVain += attempts
       return
     }
     this.inVain = 0
