@@ -226,8 +226,7 @@ test('a colour is merged into another by keys, and says what that saves', async 
   await first.focus()
   await page.keyboard.press('Space')
   await page.keyboard.press('ArrowDown')
-  // It takes a moment to lie over the next.
-  await page.waitForTimeout(700)
+  await expect(page.getByText(/^“Sea cave” lies over “.*”: let go/)).toBeAttached()
   await page.keyboard.press('Space')
   await expect(page.getByText(/“Sea cave” merged into .* in all/)).toBeVisible()
   await expect(page.getByRole('button', { name: /, 2 layers$/ })).toBeVisible()

@@ -8,6 +8,7 @@ import {
   useDroppable,
   useSensor,
   useSensors,
+  type Announcements,
   type DragEndEvent,
 } from '@dnd-kit/core'
 import { useEffect, useRef } from 'react'
@@ -22,6 +23,24 @@ import { Heading } from '../../ui'
 
 const sheetsOf = (needed: readonly SheetsNeeded[]): number =>
   needed.reduce((sum, { sheets, offCuts }) => sum + sheets + offCuts, 0)
+
+const HOW_TO = {
+  draggable: 'Space lifts a colour, arrows move it, Space lets it go, Escape puts it back.',
+}
+
+/** What is read out while a colour is moved. */
+function spokenOf(colours: readonly ColourInUse[]): Announcements {
+  const nameOf = (id: unknown) => `“${colours.find(({ key }) => key === id)?.name ?? ''}”`
+  return {
+    onDragStart: ({ active }) => `${nameOf(active.id)} is lifted.`,
+    onDragOver: ({ active, over }) =>
+      over && over.id !== active.id
+        ? `${nameOf(active.id)} lies over ${nameOf(over.id)}: let go, and they are one.`
+        : `${nameOf(active.id)} lies in its place.`,
+    onDragEnd: ({ active }) => `${nameOf(active.id)} is let go.`,
+    onDragCancel: ({ active }) => `${nameOf(active.id)} is put back.`,
+  }
+}
 
 export function ColoursInUse() {
   const dispatch = useAppDispatch()
@@ -65,7 +84,12 @@ export function ColoursInUse() {
         Drag one onto another (or lift it by Space and move it by arrows): its layers are cut of that paper
         too.
       </p>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onDragEnd}
+        accessibility={{ announcements: spokenOf(colours), screenReaderInstructions: HOW_TO }}
+      >
         <ul className="grid gap-1">
           {colours.map((colour) => (
             <Row
