@@ -25,20 +25,14 @@ const single = (layer: Layer): Unit => ({ part: null, layers: [layer], units: []
  * really hold each other is told by their shapes: `holds` may refuse those that do not.
  */
 export function unitsOfStack(project: Project, holds?: (part: Assembly) => boolean): readonly Unit[] {
-  const { layers, assemblies } = project
-  const units = (of: (part: Assembly) => boolean) =>
-    unitsOfLayers(builtLayers(project), { project, within: null, holds: of })
-  if (holds) return units((part) => part.apart && holds(part))
-  const known = asWanted(layers)
-  let wanted = known.get(assemblies)
-  if (!wanted) known.set(assemblies, (wanted = units(({ apart }) => apart)))
-  return wanted
+  return holds ? unitsWhere(project, (part) => part.apart && holds(part)) : asWanted(project)
 }
 
-/** Units of some layers by the parts of their project: every layer of it asks for them in turn. */
-const asWanted = lazily<readonly Layer[], WeakMap<Project['assemblies'], readonly Unit[]>>(
-  () => new WeakMap(),
-)
+const unitsWhere = (project: Project, holds: (part: Assembly) => boolean): readonly Unit[] =>
+  unitsOfLayers(builtLayers(project), { project, within: null, holds })
+
+/** Units as the maker wants them: every layer of a project asks for them in turn. */
+const asWanted = lazily((project: Project) => unitsWhere(project, ({ apart }) => apart))
 
 /** Every layer in the order in which it is laid; those of a part follow each other. */
 export const layersInOrder = (project: Project): readonly Layer[] => inOrder(unitsOfStack(project))

@@ -81,9 +81,12 @@ export function builds(footprint: Footprint, most = MAX_STACKED): Build[] {
 }
 
 /** The build nearest to a height; undefined where even the thinnest pad is more than twice too thick. */
-export function nearestBuild(footprint: Footprint, heightMm: number): Build | undefined {
+export const nearestBuild = (footprint: Footprint, heightMm: number): Build | undefined =>
+  nearestOf(builds(footprint), heightMm)
+
+function nearestOf(all: readonly Build[], heightMm: number): Build | undefined {
   let best: Build | undefined
-  for (const build of builds(footprint))
+  for (const build of all)
     if (!best || Math.abs(build.totalMm - heightMm) < Math.abs(best.totalMm - heightMm) - 1e-9) best = build
   return best && best.totalMm <= heightMm * 2 ? best : undefined
 }
@@ -111,21 +114,15 @@ export const madeGap = (foams: readonly Foam[], gapMm: number): number | null =>
 export const giveOfGap = (foams: readonly Foam[], gapMm: number): number =>
   madeOf(foams, gapMm)?.foams.reduce((sum, { thicknessMm, give }) => sum + thicknessMm * give, 0) ?? 0
 
-/** What was asked of the foams of a drawer, by gap. */
-const buildsByGap = lazily<readonly Foam[], Map<number, Build | null>>(() => new Map())
+/** All that can be stacked of the foams of a drawer, by footprint. */
+const buildsOf = lazily((foams: readonly Foam[]): Build[][] => footprints(foams).map((size) => builds(size)))
 
 function madeOf(foams: readonly Foam[], gapMm: number): Build | null {
-  const known = buildsByGap(foams)
-  let best = known.get(gapMm)
-  if (best === undefined) {
-    best = null
-    for (const size of footprints(foams)) {
-      const build = nearestBuild(size, gapMm)
-      if (!build || Math.abs(build.totalMm - gapMm) > SERVES_MM) continue
-      if (best === null || Math.abs(build.totalMm - gapMm) < Math.abs(best.totalMm - gapMm) - 1e-9)
-        best = build
-    }
-    known.set(gapMm, best)
+  let best: Build | null = null
+  for (const all of buildsOf(foams)) {
+    const build = nearestOf(all, gapMm)
+    if (!build || Math.abs(build.totalMm - gapMm) > SERVES_MM) continue
+    if (best === null || Math.abs(build.totalMm - gapMm) < Math.abs(best.totalMm - gapMm) - 1e-9) best = build
   }
   return best
 }

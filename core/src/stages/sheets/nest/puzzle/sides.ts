@@ -28,8 +28,6 @@ export interface Part {
   sides: readonly Side[]
   /** The angle of card at the corner where each side begins, degrees. */
   angles: readonly number[]
-  /** Points of the outline, mm. */
-  outline: Ring
   /** Outlines well inside, and points along them: what of another piece reaches in here lies on this one. */
   core: Ring
   within: Ring
@@ -72,7 +70,6 @@ export function partOf(shape: Polygon, { gap, depthMm, cornerDeg }: Reading): Pa
   return {
     sides,
     angles: corners.map(({ deg }) => 180 - deg),
-    outline,
     core: inner,
     within: pointsAlong(inner),
     round: circleRound(outline),
