@@ -10,6 +10,9 @@ export default tseslint.config(
       '**/test-results/**',
       '**/playwright-report/**',
       'coverage/**',
+      // AssemblyScript, and an engine of before in one file.
+      'core/wasm/**',
+      'bench/baseline/**',
     ],
   },
   js.configs.recommended,

@@ -122,6 +122,7 @@ await checks([
   ['format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
   ...typeChecks,
   ['published schema is up to date', 'npx', ['tsx', 'scripts/schema.ts', '--check']],
+  ['compiled kernel is up to date', 'node', ['scripts/kernel.mjs', '--check']],
   ['layering rule', 'npm', ['run', '--silent', 'layers']],
 ])
 

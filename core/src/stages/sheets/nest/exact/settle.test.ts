@@ -13,7 +13,8 @@ import {
 } from '../../../../base/geometry'
 import { seededRandom } from '../../../../base'
 import { nearest } from './clearance'
-import { makeField, overlapOf } from '../overlap/field'
+import { makeField } from '../overlap/field'
+import { overlapOf } from '../../../../../test/overlap'
 import type { NestInstance, Placement } from '../instance'
 import { settle, tidied } from './settle'
 import { wayTo } from './slide'
@@ -136,7 +137,7 @@ describe('the measure of overlap', () => {
   it('is larger the more a piece lies over one of its own kind, up to right upon it', () => {
     const disc = makeField(ellipse([0, 0], 25), 2)
     const at = (x: number) =>
-      overlapOf(disc, { x, y: 0, cos: 1, sin: 0 }, disc, { x: 0, y: 0, cos: 1, sin: 0 }, 2)
+      overlapOf([disc, { x, y: 0, cos: 1, sin: 0 }], [disc, { x: 0, y: 0, cos: 1, sin: 0 }], 2)
     expect(at(53)).toBe(0)
     for (const [near, far] of [
       [0, 12],

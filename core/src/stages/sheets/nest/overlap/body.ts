@@ -1,7 +1,10 @@
 // A piece as it lies in a room: where, how turned, and the box that it takes.
 import { rotation } from '../../../../base/geometry'
-import type { Field, Spot } from './field'
+import { DIRECTIONS, type Field, type Spot } from './field'
 import type { Room } from './room'
+
+/** By so much a piece may be larger than a room that it just fits. */
+const ROUNDING_MM = 1e-9
 
 /** Box of a turned piece about its middle, mm. */
 interface Extent {
@@ -47,30 +50,35 @@ export const newBody = (piece = 0, copy = 0, fixed = false): Body => ({
 })
 
 /** Turns a pose to so many degrees, and measures its box. */
-export function turnTo(pose: Omit<Pose, 'room' | 'x' | 'y'>, turn: number, { hull }: Field): void {
+export function turnTo(pose: Omit<Pose, 'room' | 'x' | 'y'>, turn: number, field: Field): void {
   const [cos, sin] = rotation(turn)
   pose.turn = turn
   pose.cos = cos
   pose.sin = sin
-  let [left, right, up, down] = [Infinity, -Infinity, Infinity, -Infinity]
-  for (let i = 0; i < hull.length; i += 2) {
-    const x = cos * hull[i]! - sin * hull[i + 1]!
-    const y = sin * hull[i]! + cos * hull[i + 1]!
-    if (x < left) left = x
-    if (x > right) right = x
-    if (y < up) up = y
-    if (y > down) down = y
+  // Seen from the piece, the sheet turns the other way.
+  pose.right = support(field, cos, -sin)
+  pose.left = -support(field, -cos, sin)
+  pose.down = support(field, sin, cos)
+  pose.up = -support(field, -sin, -cos)
+}
+
+/** How far a hull reaches in a direction (a unit vector, in the piece's own frame), mm: from a corner that is near the farthest, up to it. */
+function support({ hull, farthest }: Field, ux: number, uy: number): number {
+  const turns = Math.atan2(uy, ux) / (2 * Math.PI)
+  let i = farthest[Math.floor((turns + 1) * DIRECTIONS) % DIRECTIONS]!
+  let reach = ux * hull[i]! + uy * hull[i + 1]!
+  for (;;) {
+    i = i + 2 < hull.length ? i + 2 : 0
+    const next = ux * hull[i]! + uy * hull[i + 1]!
+    if (next <= reach) return reach
+    reach = next
   }
-  pose.left = left
-  pose.right = right
-  pose.up = up
-  pose.down = down
 }
 
 /** Moves a pose by the shortest way into a room. False where the room is too small for it. */
 export function pushInto(pose: Pose, room: Room): boolean {
-  if (pose.right - pose.left > room.maxX - room.minX || pose.down - pose.up > room.maxY - room.minY)
-    return false
+  const [w, h] = [room.maxX - room.minX, room.maxY - room.minY]
+  if (pose.right - pose.left > w + ROUNDING_MM || pose.down - pose.up > h + ROUNDING_MM) return false
   pose.x = Math.max(room.minX - pose.left, Math.min(room.maxX - pose.right, pose.x))
   pose.y = Math.max(room.minY - pose.up, Math.min(room.maxY - pose.down, pose.y))
   return true

@@ -14,16 +14,14 @@ export interface Field {
   /** Middle of the piece's box in its own frame; everything else is about this point. */
   midX: number
   midY: number
-  /** Points along the outline, and behind them some deep inside; the length of outline that each stands for (mm). */
+  /** Points along the outline, of which there are so many, and behind them some deep inside; the length of outline that each stands for (mm). */
   xs: Float64Array
   ys: Float64Array
   reach: Float64Array
-  /** The points in runs that follow each other: run k is points runs[k] to runs[k + 1], within a circle. */
-  runs: Int32Array
-  runX: Float64Array
-  runY: Float64Array
-  runRadius: Float64Array
+  outline: number
+  /** The convex hull, clockwise on screen, and its farthest corner towards each of `DIRECTIONS` ways round (of the first: to the right). */
   hull: Float64Array
+  farthest: Uint16Array
   /** Farthest that any point lies from the middle. */
   radius: number
   /** Distances at the nodes of a grid: node (c, r) lies at x0 + c / inv, y0 + r / inv. */
@@ -42,12 +40,13 @@ const FINEST_MM = 0.5
 const SPACING_MM = 5
 const BULGE_MM = 0.1
 const MOST_POINTS = 400
-const RUN = 9
 /** Points deep inside, so that a piece right over one of its own kind counts: so many, down to this share of the deepest. */
 const MOST_POLES = 4
 const LEAST_POLE = 0.3
 /** Length of outline that a point stands for, in parts of its distance from the edge. */
 const POLE_REACH = 4
+/** Ways round for which the farthest corner of a hull is kept. */
+export const DIRECTIONS = 256
 /** How many nodes beside an edge are measured exactly; the rest are filled in from them. */
 const BAND = 2.5
 
@@ -83,8 +82,9 @@ export function makeField(shape: Polygon, aroundMm: number, nodes = NODES): Fiel
     midX,
     midY,
     ...points,
-    ...runsOf(outline),
+    outline: outline.xs.length,
     hull,
+    farthest: farthestOf(hull),
     radius,
     cols,
     rows,
@@ -98,6 +98,18 @@ export function makeField(shape: Polygon, aroundMm: number, nodes = NODES): Fiel
 /** Distances at the nodes of a grid: node (c, r) lies at x0 + c · cell, y0 + r · cell. */
 interface Grid extends Pick<Field, 'distance' | 'cols' | 'rows' | 'x0' | 'y0'> {
   cell: number
+}
+
+/** The corner of a hull that lies farthest towards each of `DIRECTIONS` ways round. */
+function farthestOf(hull: Float64Array): Uint16Array {
+  return Uint16Array.from({ length: DIRECTIONS }, (_, k) => {
+    const angle = (k / DIRECTIONS) * 2 * Math.PI
+    const [ux, uy] = [Math.cos(angle), Math.sin(angle)]
+    let best = 0
+    for (let i = 0; i < hull.length; i += 2)
+      if (ux * hull[i]! + uy * hull[i + 1]! > ux * hull[best]! + uy * hull[best + 1]!) best = i
+    return best
+  })
 }
 
 /** Exact distances at the nodes near each edge. */
@@ -236,111 +248,10 @@ function poles({ distance, cols, rows, x0, y0, cell }: Grid): Pole[] {
   return out
 }
 
-/** Points of the outline in runs of a few, each with a circle round it, so that whole runs that are clear can be passed over. */
-function runsOf({
-  xs,
-  ys,
-}: {
-  xs: Float64Array
-  ys: Float64Array
-}): Pick<Field, 'runs' | 'runX' | 'runY' | 'runRadius'> {
-  const count = Math.max(1, Math.round(xs.length / RUN))
-  const runs = Int32Array.from({ length: count + 1 }, (_, k) => Math.round((k * xs.length) / count))
-  const circles = Array.from({ length: count }, (_, k) => {
-    const px = xs.subarray(runs[k]!, runs[k + 1]!)
-    const py = ys.subarray(runs[k]!, runs[k + 1]!)
-    const x = (Math.min(...px) + Math.max(...px)) / 2
-    const y = (Math.min(...py) + Math.max(...py)) / 2
-    return { x, y, r: Math.max(...px.map((v, i) => Math.hypot(v - x, py[i]! - y))) }
-  })
-  return {
-    runs,
-    runX: Float64Array.from(circles, (c) => c.x),
-    runY: Float64Array.from(circles, (c) => c.y),
-    runRadius: Float64Array.from(circles, (c) => c.r),
-  }
-}
-
 /** Where a field lies: its middle on the sheet, and its turn. */
 export interface Spot {
   x: number
   y: number
   cos: number
   sin: number
-}
-
-/**
- * How much the outline of `a` runs into card of `b`, or nearer to it than `gap`: depth times length of outline, mm².
- * Stops counting once it is over `limit`.
- */
-function runsInto(a: Field, sa: Spot, b: Field, sb: Spot, gap: number, limit: number): number {
-  // From the frame of a straight to grid steps of b.
-  const { cols, rows, distance: d, inv } = b
-  const cos = (sa.cos * sb.cos + sa.sin * sb.sin) * inv
-  const sin = (sa.sin * sb.cos - sa.cos * sb.sin) * inv
-  const [tx, ty] = [sa.x - sb.x, sa.y - sb.y]
-  const ox = (tx * sb.cos + ty * sb.sin - b.x0) * inv
-  const oy = (ty * sb.cos - tx * sb.sin - b.y0) * inv
-  const { xs, ys, reach, runs, runX, runY, runRadius } = a
-  const [maxX, maxY] = [cols - 1, rows - 1]
-  const slackMm = 0.75 / inv
-  const sure = gap + 1.5 / inv
-  let sum = 0
-  for (let k = 0; k < runX.length; k++) {
-    const x = runX[k]!
-    const y = runY[k]!
-    const gx = cos * x - sin * y + ox
-    const gy = sin * x + cos * y + oy
-    const radius = runRadius[k]!
-    const steps = radius * inv
-    if (gx < -steps || gy < -steps || gx > maxX + steps || gy > maxY + steps) continue
-    if (
-      gx >= 0 &&
-      gy >= 0 &&
-      gx <= maxX &&
-      gy <= maxY &&
-      d[((gy + 0.5) | 0) * cols + ((gx + 0.5) | 0)]! > gap + radius + slackMm
-    )
-      continue
-    const end = runs[k + 1]!
-    for (let i = runs[k]!; i < end; i++) {
-      const px = xs[i]!
-      const py = ys[i]!
-      const hx = cos * px - sin * py + ox
-      const hy = sin * px + cos * py + oy
-      if (hx < 0 || hy < 0 || hx >= maxX || hy >= maxY) continue
-      const c = hx | 0
-      const r = hy | 0
-      const at = r * cols + c
-      const fx = hx - c
-      const corner = d[at]!
-      if (corner > sure) continue
-      const upper = corner + (d[at + 1]! - corner) * fx
-      const below = d[at + cols]!
-      const lower = below + (d[at + cols + 1]! - below) * fx
-      const depth = gap - upper - (lower - upper) * (hy - r)
-      if (depth > 0) sum += depth * reach[i]!
-    }
-    if (sum > limit) return sum
-  }
-  // Where the outline is clear, all of it is.
-  if (sum > 0)
-    for (let i = runs[runX.length]!; i < xs.length; i++) {
-      const gx = cos * xs[i]! - sin * ys[i]! + ox
-      const gy = sin * xs[i]! + cos * ys[i]! + oy
-      if (gx < 0 || gy < 0 || gx >= maxX || gy >= maxY) continue
-      const depth = gap - d[((gy + 0.5) | 0) * cols + ((gx + 0.5) | 0)]!
-      if (depth > 0) sum += depth * reach[i]!
-    }
-  return sum
-}
-
-/** How much two pieces overlap or lie nearer than `gap`, as a length (the root of depth × outline, mm); 0 where they are clear. */
-export function overlapOf(a: Field, sa: Spot, b: Field, sb: Spot, gap: number, limit = Infinity): number {
-  const far = a.radius + b.radius + gap
-  const [dx, dy] = [sa.x - sb.x, sa.y - sb.y]
-  if (dx * dx + dy * dy >= far * far) return 0
-  const most = limit * limit
-  const one = runsInto(a, sa, b, sb, gap, most)
-  return Math.sqrt(one > most ? one : one + runsInto(b, sb, a, sa, gap, most - one))
 }

@@ -122,16 +122,12 @@ export class Improver {
   private begin(best: NestLayout): void {
     const rooms = this.roomsFor(best.score)
     this.from = best
-    this.running = rooms !== null
     this.lowest = Infinity
     this.since = 0
     this.strikes = 0
     this.sweeps = 0
-    if (!rooms) {
-      this.giveUp()
-      return
-    }
-    this.separator.start(best.placements, rooms)
+    this.running = rooms !== null && this.separator.start(best.placements, rooms)
+    if (!this.running) this.giveUp()
   }
 
   /** Rooms in which any layout is better than `score` by the bite; null where what is pinned does not let them be. */

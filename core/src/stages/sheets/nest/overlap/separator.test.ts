@@ -2,11 +2,13 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { star } from '../../../../../test/arbitrary'
 import { expectLegal } from '../../../../../test/legal-layout'
+import { overlapOf } from '../../../../../test/overlap'
 import {
   ellipse,
   intersect,
   mapPolygon,
   offset,
+  polygonBox,
   rectangle,
   regionArea,
   rotation,
@@ -16,7 +18,9 @@ import {
 import { seededRandom } from '../../../../base'
 import { BoxSearch } from '../boxes/boxes'
 import { nearest } from '../exact/clearance'
-import { makeField, overlapOf } from './field'
+import { makeField, type Field, type Spot } from './field'
+import { newBody, turnTo, type Body } from './body'
+import { OverlapKernel } from './kernel'
 import { Improver } from './improver'
 import type { NestInstance, NestLayout, NestPiece, Turns } from '../instance'
 import { Nester } from '../nester'
@@ -87,12 +91,106 @@ describe('distance fields', () => {
           at.deg,
         )
         const own = mapPolygon([1, 0, 0, 1, -fa.midX, -fa.midY], a)
-        const found = overlapOf(fa, { x: 0, y: 0, cos: 1, sin: 0 }, fb, spotB, 2)
+        const found = overlapOf([fa, { x: 0, y: 0, cos: 1, sin: 0 }], [fb, spotB], 2)
         const mm = nearest(own, other, 6)?.mm ?? 6
         if (mm < 1.4) expect(found).toBeGreaterThan(0)
         if (mm > 2.5) expect(found).toBe(0)
       }),
       { numRuns: 150 },
+    )
+  })
+})
+
+describe('the kernel', () => {
+  /** How far its measure (mm²) may be off: distances are whole units of two bytes, places have four. */
+  const blur = (...fields: Field[]) =>
+    0.01 * fields.reduce((sum, { reach }) => sum + reach.reduce((a, b) => a + b), 0)
+  const bodyAt = (
+    piece: number,
+    field: Field,
+    { x, y, deg }: { x: number; y: number; deg: number },
+  ): Body => {
+    const body = newBody(piece, 0)
+    body.x = x
+    body.y = y
+    turnTo(body, deg, field)
+    return body
+  }
+  const room = { sheet: 0, minX: -200, minY: -200, maxX: 200, maxY: 200, walls: [] }
+  const gap = 2
+
+  it('says of any pieces what the measure says point by point, as they lie and anywhere else', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(star(25), move), { minLength: 2, maxLength: 7 }),
+        move,
+        (list, elsewhere) => {
+          const fields = list.map(([shape]) => makeField(shape, gap + 1))
+          const bodies = list.map(([, at], k) => bodyAt(k, fields[k]!, at))
+          const kernel = new OverlapKernel(bodies.length)
+          kernel.setGaps({ between: gap, toWall: 0, wallWeight: 1 })
+          kernel.start(bodies, [room], fields)
+          const probe = bodyAt(0, fields[0]!, elsewhere)
+          const measured = (at: Spot) =>
+            bodies.slice(1).map((other, k) => overlapOf([fields[0]!, at], [fields[k + 1]!, other], gap))
+          for (const at of [bodies[0]!, probe]) {
+            const [found, parts] = [kernel.loss(0, at, Infinity), measured(at)]
+            const least = parts.reduce(
+              (sum, mm) => sum + Math.sqrt(Math.max(0, mm * mm - blur(...fields))),
+              0,
+            )
+            const most = parts.reduce((sum, mm) => sum + Math.sqrt(mm * mm + blur(...fields)), 0)
+            expect(found).toBeGreaterThanOrEqual(least)
+            expect(found).toBeLessThanOrEqual(most)
+            // A limit below it stops it, one above does not.
+            if (found > 0.1) expect(kernel.loss(0, at, found * 0.99)).toBe(Infinity)
+            expect(kernel.loss(0, at, found * 1.01 + 0.01)).toBeCloseTo(found, 3)
+          }
+          // What was put is known without being asked for again.
+          kernel.put(0, probe)
+          expect(kernel.standing(0)).toBeCloseTo(kernel.loss(0, probe, Infinity), 3)
+        },
+      ),
+      { numRuns: 60 },
+    )
+  })
+
+  it('makes dearer what overlaps, and forgets it once it is clear', () => {
+    const field = makeField(rectangle([0, 0], 20, 20), gap + 1)
+    const [left, right] = [
+      bodyAt(0, field, { x: 0, y: 0, deg: 0 }),
+      bodyAt(0, field, { x: 15, y: 0, deg: 0 }),
+    ]
+    const kernel = new OverlapKernel(2)
+    kernel.setGaps({ between: gap, toWall: 0, wallWeight: 1 })
+    kernel.start([left, right], [room], [field])
+    const weighing = { forget: 0.5, grow: 2, growMore: 1, most: 5 }
+    const [plain, total] = [kernel.standing(0), kernel.weigh(weighing)]
+    expect(total).toBeCloseTo(plain, 4)
+    expect(kernel.standing(1)).toBeCloseTo(3 * plain, 3)
+    kernel.weigh(weighing)
+    expect(kernel.standing(1)).toBeCloseTo(5 * plain, 3)
+    right.x = 40
+    kernel.put(1, right)
+    expect(kernel.weigh(weighing)).toBe(0)
+    right.x = 15
+    kernel.put(1, right)
+    expect(kernel.standing(0)).toBeCloseTo(2.5 * plain, 3)
+  })
+
+  it('measures a turned box as its corners do', () => {
+    fc.assert(
+      fc.property(star(25), fc.double({ min: -720, max: 720, noNaN: true }), (shape, deg) => {
+        const field = makeField(shape, 1)
+        const { left, right, up, down } = bodyAt(0, field, { x: 0, y: 0, deg })
+        const box = polygonBox(place(shape, [0, 0], deg))
+        expect(right - left).toBeCloseTo(box.maxX - box.minX, 9)
+        expect(down - up).toBeCloseTo(box.maxY - box.minY, 9)
+        expect(bodyAt(0, field, { x: 0, y: 0, deg: 0 }).right).toBeCloseTo(
+          polygonBox(shape).maxX - field.midX,
+          9,
+        )
+      }),
     )
   })
 })

@@ -4,7 +4,8 @@
 import { rotation, type Polygon } from '../../../../base/geometry'
 import type { NestInstance, Placement } from '../instance'
 import { aimAt, newBody, poseAt, pushInto, turnTo, type Body, type Candidate } from './body'
-import { makeField, overlapOf, type Field } from './field'
+import { makeField, type Field } from './field'
+import { OverlapKernel } from './kernel'
 import { provePlacements } from './proof'
 import type { Room } from './room'
 import { Sampler } from './sampler'
@@ -41,9 +42,7 @@ export class Separator {
   private bodies: Body[] = []
   private rooms: Room[] = []
   private members: number[][] = []
-  /** Weight of each pair's overlap. */
-  private weights = new Float64Array(0)
-  private complete = true
+  private readonly kernel: OverlapKernel
   private noted: Candidate[] = []
   /** Sum of all overlaps (mm) after the last sweep. */
   total = Infinity
@@ -60,30 +59,41 @@ export class Separator {
       return field
     })
     this.sampler = new Sampler(instance, this.fields, random)
+    this.kernel = new OverlapKernel(instance.pieces.reduce((sum, { qty }) => sum + qty, 0))
   }
 
   private startGap(): number {
     return this.instance.gap + (this.instance.gap < 0.2 ? 2 : 1) * SLACK_MM
   }
 
-  /** Begins from a layout: pieces that the rooms no longer hold are pushed in, over whatever lies there. */
-  start(placements: readonly Placement[], rooms: readonly Room[]): void {
+  /**
+   * Begins from a layout: pieces that the rooms no longer hold are pushed in, over whatever lies there. False where no place was
+   * hit on for one of them.
+   */
+  start(placements: readonly Placement[], rooms: readonly Room[]): boolean {
     this.rooms = [...rooms]
     this.gap = this.startGap()
     const bodies = this.bodiesAt(placements)
-    this.weights = new Float64Array(bodies.length ** 2).fill(1)
     for (const body of bodies) {
       if (body.fixed) continue
       if (body.room >= 0 && this.pushIn(body)) continue
       // Its sheet is gone or too narrow now: anywhere else where it fits.
       const spot = this.sampler.anywhere(body.piece, this.rooms)
-      if (spot) aimAt(body, spot)
+      if (!spot) return false
+      aimAt(body, spot)
     }
-    this.bodies = bodies.filter((body) => body.room >= 0)
-    this.complete = this.bodies.length === bodies.length
+    if (bodies.some((body) => body.room < 0)) return false
+    this.bodies = bodies
     this.members = this.rooms.map(() => [])
     this.bodies.forEach((body, i) => this.members[body.room]!.push(i))
+    this.setGaps()
+    this.kernel.start(this.bodies, this.rooms, this.fields)
     this.count()
+    return true
+  }
+
+  private setGaps(): void {
+    this.kernel.setGaps({ between: this.gap, toWall: SLACK_MM, wallWeight: WALL_WEIGHT })
   }
 
   /** Notes how all lies, to go back to. */
@@ -96,6 +106,7 @@ export class Separator {
     this.noted.forEach((pose, i) => aimAt(this.bodies[i]!, pose))
     this.members = this.rooms.map(() => [])
     this.bodies.forEach((body, i) => this.members[body.room]!.push(i))
+    this.kernel.putAll(this.bodies)
   }
 
   private bodiesAt(placements: readonly Placement[]): Body[] {
@@ -125,7 +136,7 @@ export class Separator {
     for (const i of order) {
       const body = this.bodies[i]!
       if (body.fixed) continue
-      const now = this.loss(i, body, Infinity)
+      const now = this.kernel.standing(i)
       if (now > 0) this.move(i, now)
     }
     this.count()
@@ -133,49 +144,19 @@ export class Separator {
 
   /** Placements once nothing overlaps, parted to the gap and proved by exact distances; null where that cannot be. */
   proved(): Placement[] | null {
-    if (!this.complete) return null
     const { instance, fields, rooms, bodies, members } = this
     const placements = provePlacements({ instance, fields, rooms, bodies, members })
     if (placements) return placements
     // What the fields took for clear is not: from now on they must see a little more room.
     this.gap += SLACK_MM
+    this.setGaps()
+    this.kernel.putAll(this.bodies)
     this.count()
     return null
   }
 
   private pushIn(body: Body): boolean {
     return pushInto(body, this.rooms[body.room]!)
-  }
-
-  /** Weighted overlap of a piece at a place with all others there; stops once over `limit`. */
-  private loss(i: number, at: Body, limit: number): number {
-    const field = this.fields[this.bodies[i]!.piece]!
-    const { gap, bodies, weights } = this
-    const n = bodies.length
-    const minX = at.x + at.left - gap
-    const maxX = at.x + at.right + gap
-    const minY = at.y + at.up - gap
-    const maxY = at.y + at.down + gap
-    let sum = 0
-    for (const wall of this.rooms[at.room]!.walls) {
-      sum += WALL_WEIGHT * overlapOf(field, at, wall.field, wall, SLACK_MM, (limit - sum) / WALL_WEIGHT)
-      if (sum > limit) return sum
-    }
-    for (const j of this.members[at.room]!) {
-      if (j === i) continue
-      const other = bodies[j]!
-      if (
-        other.x + other.left >= maxX ||
-        other.x + other.right <= minX ||
-        other.y + other.up >= maxY ||
-        other.y + other.down <= minY
-      )
-        continue
-      const weight = weights[i * n + j]!
-      sum += weight * overlapOf(field, at, this.fields[other.piece]!, other, gap, (limit - sum) / weight)
-      if (sum > limit) return sum
-    }
-    return sum
   }
 
   /** Puts a piece where it overlaps least: the best of many places, each gone down from. */
@@ -202,6 +183,7 @@ export class Separator {
       this.members[best.room]!.push(i)
     }
     aimAt(body, best)
+    this.kernel.put(i, body)
   }
 
   /** The few best of many places for a piece. */
@@ -216,17 +198,18 @@ export class Separator {
       if (!this.pushIn(probe)) return
       spot.x = probe.x
       spot.y = probe.y
-      spot.loss = this.loss(i, probe, worst)
+      spot.loss = this.kernel.loss(i, probe, worst)
       if (spot.loss >= worst) return
       kept.push(spot)
       kept.sort((a, b) => a.loss - b.loss)
       if (kept.length > KEPT) kept.pop()
     }
-    for (let k = 0; k < SAMPLES_ANYWHERE; k++) consider(sampler.anywhere(body.piece, this.rooms))
+    // Near places first: among them are good ones, against which the others are given up sooner.
+    for (let k = 0; k < SAMPLES_NEAR; k++) consider(sampler.near(body, k))
     if (this.bodies.length <= BESIDE_PIECES && sampler.hasEdges(body.piece))
       for (let k = 0; k < SAMPLES_BESIDE; k++)
         consider(sampler.beside(body, { rooms, bodies, members }, this.gap))
-    for (let k = 0; k < SAMPLES_NEAR; k++) consider(sampler.near(body, k))
+    for (let k = 0; k < SAMPLES_ANYWHERE; k++) consider(sampler.anywhere(body.piece, this.rooms))
     return kept
   }
 
@@ -250,7 +233,7 @@ export class Separator {
           probe.y += sign * uy * step
         }
         if (!this.pushIn(probe)) continue
-        const loss = this.loss(i, probe, best.loss)
+        const loss = this.kernel.loss(i, probe, best.loss)
         if (loss >= best.loss) continue
         best = poseAt(probe, probe.x, probe.y)
         best.loss = loss
@@ -264,38 +247,6 @@ export class Separator {
 
   /** Counts what overlaps and sets the weights: overlaps grow dearer, what is clear is forgotten slowly. */
   private count(): void {
-    const { bodies, weights, gap } = this
-    const n = bodies.length
-    const pairs: [number, number, number][] = []
-    let most = 0
-    this.total = 0
-    for (const body of bodies)
-      for (const wall of this.rooms[body.room]!.walls)
-        this.total += overlapOf(this.fields[body.piece]!, body, wall.field, wall, SLACK_MM)
-    for (const list of this.members)
-      for (let k = 0; k < list.length; k++)
-        for (let m = 0; m < k; m++) {
-          const [i, j] = [list[k]!, list[m]!]
-          const [a, b] = [bodies[i]!, bodies[j]!]
-          if (
-            a.x + a.left - gap >= b.x + b.right ||
-            b.x + b.left - gap >= a.x + a.right ||
-            a.y + a.up - gap >= b.y + b.down ||
-            b.y + b.up - gap >= a.y + a.down
-          )
-            continue
-          const overlap = overlapOf(this.fields[a.piece]!, a, this.fields[b.piece]!, b, gap)
-          if (overlap === 0) continue
-          pairs.push([i, j, overlap])
-          most = Math.max(most, overlap)
-          this.total += overlap
-        }
-    const { forget, grow, growMore } = WEIGHTS
-    for (let k = 0; k < weights.length; k++)
-      if (weights[k]! > 1) weights[k] = Math.max(1, weights[k]! * forget)
-    for (const [i, j, overlap] of pairs) {
-      const weight = (weights[i * n + j]! / forget) * (grow + (growMore * overlap) / most)
-      weights[i * n + j] = weights[j * n + i] = Math.min(WEIGHTS.most, weight)
-    }
+    this.total = this.kernel.weigh(WEIGHTS)
   }
 }

@@ -1,0 +1,241 @@
+// What costs most when overlaps are parted, as WebAssembly (core/wasm/overlap.ts): how much a piece overlaps with all that lies near it.
+// Shapes and places are copied into its memory. The measure itself is told by fields (field.ts).
+import { KERNEL } from './kernel.wasm'
+import type { Body, Pose } from './body'
+import type { Field } from './field'
+import type { Room } from './room'
+
+/** What core/wasm/overlap.ts exports. Addresses are in bytes, lengths in mm. */
+interface Exports {
+  memory: { buffer: ArrayBuffer }
+  probe: { value: number }
+  allocate(bytes: number): number
+  reserve(most: number): number
+  begin(count: number, rooms: number): void
+  setGaps(between: number, toWall: number, wallWeight: number): void
+  loss(i: number, limit: number): number
+  settle(i: number): void
+  standing(i: number): number
+  weigh(forget: number, grow: number, growMore: number, most: number): number
+}
+
+/** How what overlaps is weighed: kept in part, grown by so much and the largest by the sum, up to a most. */
+export interface Weighing {
+  forget: number
+  grow: number
+  growMore: number
+  most: number
+}
+
+/** Gap between pieces, from walls (mm), and how much more a wall counts than a piece. */
+export interface Gaps {
+  between: number
+  toWall: number
+  wallWeight: number
+}
+
+/** Points of a run, and how many runs are looked at together. */
+const RUN = 8
+const TOGETHER = 4
+/** Where what only fills up a row lies: far from everything, mm. */
+const NOWHERE = 1e7
+/** Distances are kept in two bytes: the farthest of a field is so many units. */
+const MOST_UNITS = 32767
+/** Fields of a body: x, y, cos, sin, its box, its room, its shape. */
+const BODY_WORDS = 10
+
+/** Of WebAssembly what is used here: core is checked without the types of a browser or of Node. */
+const { Module, Instance } = (
+  globalThis as unknown as {
+    WebAssembly: {
+      Module: new (bytes: Uint8Array) => object
+      Instance: new (module: object) => { exports: unknown }
+    }
+  }
+).WebAssembly
+let compiled: object | null = null
+const newInstance = () =>
+  new Instance((compiled ??= new Module(Uint8Array.from(atob(KERNEL), (c) => c.charCodeAt(0)))))
+
+/** Overlaps of pieces that lie in rooms, kept pair by pair as they move. */
+export class OverlapKernel {
+  private readonly wasm = newInstance().exports as Exports
+  private floats = new Float32Array()
+  private ints = new Int32Array()
+  /** Address of each field's copy. */
+  private readonly shapes = new Map<Field, number>()
+  private readonly probe = this.wasm.probe.value
+  private readonly bodies: number
+  /** Words from one field of a body to the next. */
+  private readonly stride: number
+  private rooms = { at: 0, most: 0 }
+
+  /** For at most so many pieces at once. */
+  constructor(most: number) {
+    this.bodies = this.wasm.reserve(most) / 4
+    this.stride = Math.ceil(most / 4) * 4
+    this.look()
+  }
+
+  setGaps({ between, toWall, wallWeight }: Gaps): void {
+    this.wasm.setGaps(between, toWall, wallWeight)
+  }
+
+  /** Begins with bodies in rooms, all pairs weighed alike. */
+  start(bodies: readonly Body[], rooms: readonly Room[], fields: readonly Field[]): void {
+    const shapes = bodies.map(({ piece }) => this.shapeAt(fields[piece]!))
+    this.wasm.begin(bodies.length, this.roomsAt(rooms))
+    const { ints, stride } = this
+    ints.subarray(this.bodies, this.bodies + BODY_WORDS * stride).fill(0)
+    ints.subarray(this.bodies + 8 * stride, this.bodies + 9 * stride).fill(-1)
+    shapes.forEach((at, i) => (ints[this.bodies + 9 * stride + i] = at))
+    this.putAll(bodies)
+  }
+
+  /** All bodies as they lie now. */
+  putAll(bodies: readonly Body[]): void {
+    bodies.forEach((body, i) => this.write(i, body))
+    bodies.forEach((body, i) => this.put(i, body))
+  }
+
+  /** Body i as it lies now; its overlaps with all others are measured anew. */
+  put(i: number, body: Body): void {
+    this.write(i, body)
+    this.aim(body)
+    this.wasm.settle(i)
+  }
+
+  /** Weighted overlap of body i at a place with all that lies there; Infinity where it is over `limit`. */
+  loss(i: number, at: Pose, limit: number): number {
+    this.aim(at)
+    return this.wasm.loss(i, limit)
+  }
+
+  /** Weighted overlap of body i where it was put. */
+  standing(i: number): number {
+    return this.wasm.standing(i)
+  }
+
+  /** Makes overlaps dearer, forgets what is clear. Gives the sum of all overlaps, mm. */
+  weigh({ forget, grow, growMore, most }: Weighing): number {
+    return this.wasm.weigh(forget, grow, growMore, most)
+  }
+
+  private aim(at: Pose): void {
+    const { floats } = this
+    const p = this.probe / 4
+    floats[p] = at.x
+    floats[p + 1] = at.y
+    floats[p + 2] = at.cos
+    floats[p + 3] = at.sin
+    floats[p + 4] = at.x + at.left
+    floats[p + 5] = at.x + at.right
+    floats[p + 6] = at.y + at.up
+    floats[p + 7] = at.y + at.down
+    this.ints[p + 8] = at.room
+  }
+
+  private write(i: number, at: Pose): void {
+    const { floats, stride } = this
+    const p = this.bodies + i
+    floats[p] = at.x
+    floats[p + stride] = at.y
+    floats[p + 2 * stride] = at.cos
+    floats[p + 3 * stride] = at.sin
+    floats[p + 4 * stride] = at.x + at.left
+    floats[p + 5 * stride] = at.x + at.right
+    floats[p + 6 * stride] = at.y + at.up
+    floats[p + 7 * stride] = at.y + at.down
+    this.ints[p + 8 * stride] = at.room
+  }
+
+  /** A list of walls for each room. */
+  private roomsAt(rooms: readonly Room[]): number {
+    const walls = rooms.flatMap((room) => room.walls)
+    const shapes = walls.map(({ field }) => this.shapeAt(field))
+    if (rooms.length > this.rooms.most)
+      this.rooms = { at: this.allocate(8 * rooms.length + 12 * walls.length), most: rooms.length }
+    const { at } = this.rooms
+    const list = at + 8 * rooms.length
+    let k = 0
+    rooms.forEach((room, r) => {
+      this.ints[at / 4 + 2 * r] = list + 12 * k
+      this.ints[at / 4 + 2 * r + 1] = room.walls.length
+      for (const wall of room.walls) {
+        this.ints[list / 4 + 3 * k] = shapes[k]!
+        this.floats[list / 4 + 3 * k + 1] = wall.x
+        this.floats[list / 4 + 3 * k + 2] = wall.y
+        k++
+      }
+    })
+    return at
+  }
+
+  /** Where a field's copy lies; it is made at the first asking. */
+  private shapeAt(field: Field): number {
+    let at = this.shapes.get(field)
+    if (at === undefined) this.shapes.set(field, (at = this.copy(field)))
+    return at
+  }
+
+  private copy(field: Field): number {
+    const { points, runs } = inRuns(field)
+    const poles = new Float32Array(12)
+    const { outline } = field
+    for (let k = outline; k < field.xs.length; k++) {
+      poles[k - outline] = field.xs[k]!
+      poles[4 + k - outline] = field.ys[k]!
+      poles[8 + k - outline] = field.reach[k]!
+    }
+    const [runsAt, pointsAt, polesAt] = [runs, points, poles].map((array) => {
+      const at = this.allocate(array.byteLength)
+      this.floats.set(array, at / 4)
+      return at
+    })
+    const unit = field.distance.reduce((most, mm) => Math.max(most, Math.abs(mm)), 1e-3) / MOST_UNITS
+    // Nodes are read in pairs: one more, so that the last has a second.
+    const distanceAt = this.allocate(2 * field.distance.length + 2)
+    new Int16Array(this.floats.buffer, distanceAt, field.distance.length).set(
+      field.distance.map((mm) => Math.round(mm / unit)),
+    )
+    const at = this.allocate(48)
+    this.ints.set([runsAt!, runs.length / 3, pointsAt!, polesAt!, distanceAt, field.cols, field.rows], at / 4)
+    this.floats.set([field.x0, field.y0, field.inv, field.radius, unit], at / 4 + 7)
+    return at
+  }
+
+  private allocate(bytes: number): number {
+    const at = this.wasm.allocate(bytes)
+    this.look()
+    return at
+  }
+
+  /** Memory that grew is looked at through new views. */
+  private look(): void {
+    const { buffer } = this.wasm.memory
+    if (this.floats.buffer === buffer) return
+    this.floats = new Float32Array(buffer)
+    this.ints = new Int32Array(buffer)
+  }
+}
+
+/** A field's outline in runs of eight points with a circle round each, as rows of numbers: x, y, radius, and x, y, reach. */
+function inRuns({ xs, ys, reach, outline }: Field): { runs: Float32Array; points: Float32Array } {
+  const full = Math.ceil(outline / RUN)
+  const wide = Math.ceil(full / TOGETHER) * TOGETHER
+  const runs = new Float32Array(3 * wide).fill(NOWHERE, 0, 2 * wide)
+  const points = new Float32Array(3 * RUN * wide).fill(NOWHERE, 0, 2 * RUN * wide)
+  for (let k = 0; k < full; k++) {
+    const [from, to] = [k * RUN, Math.min(outline, (k + 1) * RUN)]
+    points.set(xs.subarray(from, to), from)
+    points.set(ys.subarray(from, to), RUN * wide + from)
+    points.set(reach.subarray(from, to), 2 * RUN * wide + from)
+    const [px, py] = [xs.subarray(from, to), ys.subarray(from, to)]
+    const x = (Math.min(...px) + Math.max(...px)) / 2
+    const y = (Math.min(...py) + Math.max(...py)) / 2
+    runs[k] = x
+    runs[wide + k] = y
+    runs[2 * wide + k] = Math.max(...px.map((v, i) => Math.hypot(v - x, py[i]! - y)))
+  }
+  return { runs, points }
+}
