@@ -36,11 +36,6 @@ export default tseslint.config(
       'server/src/app.ts',
       // What a path's parser calls.
       'core/src/io/read/svg/outline.ts',
-      // Kernels on bare numbers, called millions of times: an object for each call would cost more than the sum.
-      'core/src/stages/depth/pads/{card-grid,edges}.ts',
-      'core/src/stages/sheets/nest/exact/{clearance,slide}.ts',
-      'core/src/stages/sheets/nest/orders/mask.ts',
-      'core/src/stages/sheets/nest/overlap/field.ts',
     ],
     rules: { 'max-params': ['error', 3] },
   },

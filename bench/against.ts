@@ -1,33 +1,41 @@
-// Nesting today against the engine as it was before its second part (baseline/nester.mjs): both at the same time, one thread each, on the
-// forty instances of wide.ts. `npx tsx bench/against.ts [seconds] [from] [name]`: ratios of scores (less is better) after so many seconds, and
-// of sweeps of the overlap search in a second (more is better), both from the baseline's first layout. Needs two quiet cores.
+// Nesting today against the engine as it was before its second part (baseline/nester.mjs), on the forty instances of wide.ts.
+// `npx tsx bench/against.ts [seconds] [from] [name]`: scores after so many seconds (less is better), both at the same time on one thread
+// each, and sweeps of the overlap search a second (more is better), both from the baseline's first layout, in turns of a tenth of a second on
+// one thread. Needs two quiet cores.
 import { fork } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
 import { seededRandom } from '@feuillet/core/base'
 import { loadGeometry } from '@feuillet/core/base/geometry'
-import { Nester, type NestInstance, type NestLayout } from '@feuillet/core/stages/sheets'
+import { Nester, type NestInstance } from '@feuillet/core/stages/sheets'
 import { Improver } from '../core/src/stages/sheets/nest/overlap/improver'
 import * as baseline from './baseline/nester.mjs'
 import { wide } from './wide'
 
 const ENGINES = { today: { Nester, Improver }, baseline }
 type Engine = keyof typeof ENGINES
-const SWEEP_SECONDS = 2
+/** Turns that each engine has at sweeping, and how long one is. */
+const TURNS = 15
+const TURN_MS = 100
 const SEED = 1
+const NAMES = ['today', 'baseline'] as const
 
-interface Result {
-  score: number
-  sweeps: number
-}
-
-/** Sweeps in a second, each attempt beginning from the same layout. */
-function sweepsOf(engine: Engine, instance: NestInstance, from: NestLayout): number {
-  const improver = new ENGINES[engine].Improver(instance, seededRandom(SEED))
-  improver.step(from)
-  const start = performance.now()
-  let sweeps = 0
-  for (; performance.now() - start < SWEEP_SECONDS * 1000; sweeps++) improver.step(from)
-  return (sweeps / (performance.now() - start)) * 1000
+/** Sweeps in a second of each engine, each attempt beginning from the same layout. */
+function sweepsOf(instance: NestInstance): Record<Engine, number> {
+  const from = new baseline.Nester(instance, SEED, 'orders').best
+  const improvers = NAMES.map((name) => new ENGINES[name].Improver(instance, seededRandom(SEED)))
+  const done = improvers.map((improver) => {
+    // What is set up once does not count.
+    improver.step(from)
+    return { sweeps: 0, ms: 0 }
+  })
+  for (let turn = 0; turn < 2 * TURNS; turn++) {
+    const [improver, tally] = [improvers[turn % 2]!, done[turn % 2]!]
+    const start = performance.now()
+    for (; performance.now() - start < TURN_MS; tally.sweeps++) improver.step(from)
+    tally.ms += performance.now() - start
+  }
+  const [today, before] = done.map(({ sweeps, ms }) => (sweeps / ms) * 1000)
+  return { today: today!, baseline: before! }
 }
 
 function scoreOf(engine: Engine, instance: NestInstance, seconds: number): number {
@@ -49,15 +57,12 @@ const instances = wide(from).filter(({ name }) => name.includes(only))
 if (engine)
   process.on('message', (k: number) => {
     const { instance } = instances[k]!
-    const first = new baseline.Nester(instance, SEED, 'orders').best
-    const score = seconds > 0 ? scoreOf(engine, instance, seconds) : NaN
-    process.send!({ score, sweeps: sweepsOf(engine, instance, first) } satisfies Result)
+    process.send!(scoreOf(engine, instance, seconds))
   })
 else {
-  const runs = (['today', 'baseline'] as const).map((name) =>
+  const runs = NAMES.map((name) =>
     fork(fileURLToPath(import.meta.url), process.argv.slice(2), {
       env: { ...process.env, ENGINE: name },
-      serialization: 'advanced',
     }),
   )
   const [scores, sweeps]: [number[], number[]] = [[], []]
@@ -67,20 +72,21 @@ else {
     const [today, before] = await Promise.all(
       runs.map(
         (run) =>
-          new Promise<Result>((settle) => {
-            run.once('message', (result) => settle(result as Result))
+          new Promise<number>((settle) => {
+            run.once('message', (score) => settle(score as number))
             run.send(k)
           }),
       ),
     )
-    scores.push(today!.score / before!.score)
-    sweeps.push(today!.sweeps / before!.sweeps)
+    const speed = sweepsOf(instance)
+    scores.push(today! / before!)
+    sweeps.push(speed.today / speed.baseline)
     const cells = [
-      today!.score.toFixed(3).padStart(7),
-      before!.score.toFixed(3).padStart(9),
+      today!.toFixed(3).padStart(7),
+      before!.toFixed(3).padStart(9),
       scores.at(-1)!.toFixed(3).padStart(6),
-      today!.sweeps.toFixed(0).padStart(10),
-      before!.sweeps.toFixed(0).padStart(9),
+      speed.today.toFixed(0).padStart(10),
+      speed.baseline.toFixed(0).padStart(9),
       sweeps.at(-1)!.toFixed(2).padStart(6),
     ]
     console.log(`${name.padEnd(26)} ${String(instance.pieces.length).padStart(6)} ${cells.join(' ')}`)

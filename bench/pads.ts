@@ -30,7 +30,7 @@ await loadGeometry()
 const FINE_MM = 3
 
 const legal = (places: readonly Place[], x: number, y: number): boolean =>
-  places.some(({ edges, footprint }) => edges.holds(x, y, footprint.widthMm, footprint.heightMm, 0))
+  places.some(({ edges, footprint }) => edges.holds({ x, y, ...footprint, rotation: 0 }))
 
 function* gridOf(region: Region, step: number, { dx = 0.5, dy = 0.5 }: { dx?: number; dy?: number } = {}) {
   const b = regionBox(region)

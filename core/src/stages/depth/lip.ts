@@ -115,7 +115,7 @@ function placesAlong(
     ...upright.flatMap((x) =>
       steps(hole.minY, hole.maxY).map((y) => ({ x, y, widthMm: short, heightMm: long })),
     ),
-  ].filter(({ x, y, widthMm, heightMm }) => edges.holds(x, y, widthMm, heightMm, 0))
+  ].filter(({ x, y, widthMm, heightMm }) => edges.holds({ x, y, widthMm, heightMm, rotation: 0 }))
 }
 
 /** Outlines of the pads. */

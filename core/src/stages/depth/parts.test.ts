@@ -90,8 +90,10 @@ describe('a rectangle in a region', () => {
           for (const [x, y, w, h, deg] of list) {
             const inside = regionArea(intersect([shapeOf([x, y], { w, h }, deg)], region)) / (w * h)
             // Near misses are left to rounding.
-            if (inside > 0.99999) expect(edges.holds(x, y, w * 0.96, h * 0.96, deg)).toBe(true)
-            if (inside < 0.995) expect(edges.holds(x, y, w, h, deg)).toBe(false)
+            if (inside > 0.99999)
+              expect(edges.holds({ x, y, widthMm: w * 0.96, heightMm: h * 0.96, rotation: deg })).toBe(true)
+            if (inside < 0.995)
+              expect(edges.holds({ x, y, widthMm: w, heightMm: h, rotation: deg })).toBe(false)
           }
         },
       ),
@@ -100,5 +102,5 @@ describe('a rectangle in a region', () => {
   })
 
   it('is held by nothing where there is nothing', () =>
-    expect(new Edges([]).holds(0, 0, 1, 1, 0)).toBe(false))
+    expect(new Edges([]).holds({ x: 0, y: 0, widthMm: 1, heightMm: 1, rotation: 0 })).toBe(false))
 })

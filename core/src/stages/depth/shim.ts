@@ -76,7 +76,7 @@ function shimPlaces(
   const edges = new Edges(room)
   return along(minY, maxY, heightMm).flatMap((y) =>
     along(minX, maxX, widthMm).flatMap((x): [number, number][] =>
-      edges.holds(x, y, widthMm, heightMm, 0) ? [[x, y]] : [],
+      edges.holds({ x, y, widthMm, heightMm, rotation: 0 }) ? [[x, y]] : [],
     ),
   )
 }

@@ -61,7 +61,8 @@ export class CardField {
   /** Samples next to a place in the card that are seen from it. */
   private near(x: number, y: number): number[] {
     const { grid, edges, links } = this
-    const isSeen = (sample: number) => edges.letsThrough(x, y, links.x[sample]!, links.y[sample]!)
+    const isSeen = (sample: number) =>
+      edges.letsThrough({ x, y }, { x: links.x[sample]!, y: links.y[sample]! })
     const out = samplesRound(grid, links.sampleOf, [x, y]).filter(isSeen)
     const reach = grid.pitch * NEAR
     // Where room is all round no outline is near.
@@ -140,7 +141,8 @@ class WaySearch {
         const mm = Math.sqrt(dx * dx + dy * dy)
         if (mm > reachMm) continue
         const off = Math.max(Math.abs(tc - c), Math.abs(tr - r))
-        if (off >= here + there - 1 && !grid.sees(x, y, links.x[sample]!, links.y[sample]!)) continue
+        if (off >= here + there - 1 && !grid.sees({ x, y }, { x: links.x[sample]!, y: links.y[sample]! }))
+          continue
         this.best[sample] = mm
         this.settle(sample)
         // What is next to those that stand well within the room is seen too.
@@ -194,7 +196,7 @@ class WaySearch {
       const fromX = from < 0 ? places[~from]![0] : x[from]!
       const fromY = from < 0 ? places[~from]![1] : y[from]!
       // It was hoped to be seen from the last bend of the way. Where it is not, the way bends at the neighbour it came by.
-      if (hoped[at] === search && !grid.sees(fromX, fromY, x[at]!, y[at]!)) {
+      if (hoped[at] === search && !grid.sees({ x: fromX, y: fromY }, { x: x[at]!, y: y[at]! })) {
         this.offerByNeighbour(at)
         continue
       }

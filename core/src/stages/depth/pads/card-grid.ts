@@ -1,5 +1,6 @@
 // A region on a grid of square cells: whose middle is card, which are card through and through, and how much room is round each.
 import { cellsOf, regionBox, type CellFrame, type Region } from '../../../base/geometry'
+import type { Place } from './edges'
 
 /** At most so many cells. */
 const MOST_CELLS = 7000
@@ -48,15 +49,15 @@ export class CardGrid implements CellFrame {
   }
 
   /** Whether nothing but whole cells lies between two places: seen at once, and never wrongly. */
-  sees(ax: number, ay: number, bx: number, by: number): boolean {
+  sees(from: Place, to: Place): boolean {
     const { cols, rows, pitch, room } = this
-    const there = this.roomAt(bx, by)
+    const there = this.roomAt(to.x, to.y)
     if (there === 0) return false
     // From here on in cells.
-    const fromX = (ax - this.minX) / pitch
-    const fromY = (ay - this.minY) / pitch
-    const dx = (bx - ax) / pitch
-    const dy = (by - ay) / pitch
+    const fromX = (from.x - this.minX) / pitch
+    const fromY = (from.y - this.minY) / pitch
+    const dx = (to.x - from.x) / pitch
+    const dy = (to.y - from.y) / pitch
     const cells = Math.max(Math.abs(dx), Math.abs(dy))
     const perCell = cells > 0 ? 1 / cells : 0
     for (let gone = 0; ;) {

@@ -153,7 +153,7 @@ function linkCells(
         if (to < 0) continue
         const isWhole =
           whole[r * cols + c] && whole[tr * cols + tc] && whole[r * cols + tc] && whole[tr * cols + c]
-        if (isWhole || edges.letsThrough(x[from]!, y[from]!, x[to]!, y[to]!))
+        if (isWhole || edges.letsThrough({ x: x[from]!, y: y[from]! }, { x: x[to]!, y: y[to]! }))
           pairs.add(from, to, dc === 0 || dr === 0 ? pitch : Math.SQRT2 * pitch)
       }
     }
@@ -175,7 +175,8 @@ function linkOutlines({
   for (let i = ofCells; i < x.length; i++) {
     const [ax, ay] = [x[i]!, y[i]!]
     for (const to of samplesRound(grid, sampleOf, [ax, ay]))
-      if (edges.letsThrough(ax, ay, x[to]!, y[to]!)) pairs.add(i, to, Math.hypot(ax - x[to]!, ay - y[to]!))
+      if (edges.letsThrough({ x: ax, y: ay }, { x: x[to]!, y: y[to]! }))
+        pairs.add(i, to, Math.hypot(ax - x[to]!, ay - y[to]!))
     for (const near of outline.search(ax - reach, ay - reach, ax + reach, ay + reach)) {
       const to = near + ofCells
       if (to <= i + 1) continue
@@ -183,7 +184,7 @@ function linkOutlines({
       if (
         mm > HAIR_MM * 3 &&
         mm <= reach &&
-        edges.letsThrough(ax, ay, x[to]!, y[to]!) &&
+        edges.letsThrough({ x: ax, y: ay }, { x: x[to]!, y: y[to]! }) &&
         // Both ends lie on outlines: the chord may lie beside the card.
         regionContains(region, (ax + x[to]!) / 2, (ay + y[to]!) / 2)
       )

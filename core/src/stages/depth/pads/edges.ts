@@ -6,6 +6,12 @@ import type { Lie } from './lie'
 /** Ends of a sight line are drawn in by so much, so that it may start on an outline (mm). */
 export const HAIR_MM = 1e-3
 
+/** A place on the card, mm. */
+export interface Place {
+  x: number
+  y: number
+}
+
 /** The edges of a region in a tree of boxes. */
 export class Edges {
   /** x and y of where each edge begins and ends. */
@@ -30,16 +36,16 @@ export class Edges {
   }
 
   /** Whether a straight line between two places crosses no outline, but for a hair at its ends. */
-  letsThrough(fromX: number, fromY: number, toX: number, toY: number): boolean {
-    const mm = Math.hypot(toX - fromX, toY - fromY)
+  letsThrough(from: Place, to: Place): boolean {
+    const mm = Math.hypot(to.x - from.x, to.y - from.y)
     if (!this.index || mm < HAIR_MM * 3) return true
     const { ends } = this
-    const hairX = ((toX - fromX) / mm) * HAIR_MM
-    const hairY = ((toY - fromY) / mm) * HAIR_MM
-    const px = fromX + hairX
-    const py = fromY + hairY
-    const qx = toX - hairX
-    const qy = toY - hairY
+    const hairX = ((to.x - from.x) / mm) * HAIR_MM
+    const hairY = ((to.y - from.y) / mm) * HAIR_MM
+    const px = from.x + hairX
+    const py = from.y + hairY
+    const qx = to.x - hairX
+    const qy = to.y - hairY
     const near = this.index.search(Math.min(px, qx), Math.min(py, qy), Math.max(px, qx), Math.max(py, qy))
     for (const id of near) {
       const ax = ends[id * 4]!
@@ -58,17 +64,16 @@ export class Edges {
 
   /** True where all of some straight pads lie inside the region. */
   holdsAll(lies: readonly Lie[]): boolean {
-    return lies.every(({ x, y, widthMm, heightMm, rotation }) =>
-      this.holds(x, y, widthMm, heightMm, rotation),
-    )
+    return lies.every((lie) => this.holds(lie))
   }
 
-  /** True where the rectangle (centre, size, degrees) lies inside the region. */
-  holds(x: number, y: number, width: number, height: number, deg: number): boolean {
+  /** True where a straight pad lies inside the region. */
+  holds({ x, y, widthMm, heightMm, rotation }: Omit<Lie, 'bendMm'>): boolean {
     if (!this.index || !regionContains(this.region, x, y)) return false
-    const cos = Math.cos((deg * Math.PI) / 180)
-    const sin = Math.sin((deg * Math.PI) / 180)
-    const reach = (Math.abs(cos) + Math.abs(sin)) * (Math.max(width, height) / 2)
+    const cos = Math.cos((rotation * Math.PI) / 180)
+    const sin = Math.sin((rotation * Math.PI) / 180)
+    const reach = (Math.abs(cos) + Math.abs(sin)) * (Math.max(widthMm, heightMm) / 2)
+    const half = { w: widthMm / 2, h: heightMm / 2 }
     const hit = this.index.search(x - reach, y - reach, x + reach, y + reach)
     for (const id of hit) {
       const ax = this.ends[id * 4]!
@@ -76,27 +81,25 @@ export class Edges {
       const bx = this.ends[id * 4 + 2]!
       const by = this.ends[id * 4 + 3]!
       // The edge as the rectangle sees it.
-      const ux = (ax - x) * cos + (ay - y) * sin
-      const uy = (ay - y) * cos - (ax - x) * sin
-      const vx = (bx - x) * cos + (by - y) * sin
-      const vy = (by - y) * cos - (bx - x) * sin
-      if (segmentMeetsBox(ux, uy, vx, vy, width / 2, height / 2)) return false
+      const from = { x: (ax - x) * cos + (ay - y) * sin, y: (ay - y) * cos - (ax - x) * sin }
+      const to = { x: (bx - x) * cos + (by - y) * sin, y: (by - y) * cos - (bx - x) * sin }
+      if (segmentMeetsBox(from, to, half)) return false
     }
     return true
   }
 }
 
 /** Liang–Barsky: whether a segment enters the open box [−w, w] × [−h, h]. */
-function segmentMeetsBox(ax: number, ay: number, bx: number, by: number, w: number, h: number): boolean {
+function segmentMeetsBox(from: Place, to: Place, { w, h }: { w: number; h: number }): boolean {
   let t0 = 0
   let t1 = 1
-  const dx = bx - ax
-  const dy = by - ay
+  const dx = to.x - from.x
+  const dy = to.y - from.y
   for (const [p, q] of [
-    [-dx, ax + w],
-    [dx, w - ax],
-    [-dy, ay + h],
-    [dy, h - ay],
+    [-dx, from.x + w],
+    [dx, w - from.x],
+    [-dy, from.y + h],
+    [dy, h - from.y],
   ] as const) {
     if (Math.abs(p) < 1e-12) {
       if (q <= 1e-9) return false

@@ -125,7 +125,7 @@ describe('what is seen over whole cells', () => {
           for (const [sample, mm] of own) {
             const [dx, dy] = [field.x[sample]! - x, field.y[sample]! - y]
             expect(mm).toBeGreaterThan(Math.hypot(dx, dy) - 1e-9)
-            if (!grid.sees(x, y, x + dx, y + dy)) continue
+            if (!grid.sees({ x, y }, { x: x + dx, y: y + dy })) continue
             expect(mm).toBeCloseTo(Math.hypot(dx, dy), 9)
             expect(along.filter((t) => !regionContains(region, x + dx * t, y + dy * t))).toEqual([])
           }

@@ -329,7 +329,7 @@ function poseAt(
       foamIds: build.foams.map((foam) => foam.id),
     })
     for (const rotation of widthMm === heightMm ? [deg] : [deg, deg + 90])
-      if (edges.holds(x, y, widthMm, heightMm, rotation)) return pad({ rotation })
+      if (edges.holds({ x, y, widthMm, heightMm, rotation })) return pad({ rotation })
     const bendMm = footprint.bends ? bend?.radiusFor(Math.max(widthMm, heightMm)) : null
     if (!bend || !bendMm || Math.abs(bendMm) < TIGHTEST * Math.min(widthMm, heightMm)) continue
     const curved = pad({ rotation: widthMm >= heightMm ? bend.deg : bend.deg - 90, bendMm })

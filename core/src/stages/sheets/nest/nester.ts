@@ -23,13 +23,13 @@ const SHARES = {
   puzzleFirst: 300,
   puzzle: 2,
   /** Of the others, one in so many goes to composites; where they leave nothing but boxes, one in so many. */
-  composites: 4,
+  composites: 8,
   compositeBoxes: 2,
   /** Of what is left one in so many goes to orders, the others to parting overlaps. */
-  orders: 40,
+  orders: 150,
 }
-/** Steps that only search orders at first, fewer where there are many pieces to lay. */
-const ORDERS_FIRST = { most: 8, least: 4, pieces: 500 }
+/** Of more pieces than this so many steps only search orders at first: parting overlaps takes longer to come to anything there. */
+const ORDERS_FIRST = { from: 150, steps: 4 }
 /** Gaps are closed after so many steps at the earliest; pieces that reach far are dropped elsewhere so many times. */
 const TIDY = { after: 3, trials: 60 }
 const COMPOSITES_SEED = 1
@@ -89,10 +89,7 @@ export class Nester {
   private turnsOf({ grouped, ordersOnly, boxes, blocks }: Suited): Nester['turns'] {
     const { instance, orders } = this
     const every = (n: number) => this.steps % n === 0
-    const first = Math.max(
-      ORDERS_FIRST.least,
-      Math.min(ORDERS_FIRST.most, Math.floor(ORDERS_FIRST.pieces / Math.max(1, orders.count))),
-    )
+    const first = orders.count <= ORDERS_FIRST.from ? 0 : ORDERS_FIRST.steps
     const turns: { way: () => Way; isDue: () => boolean }[] = []
     if (blocks)
       turns.push({

@@ -5,6 +5,7 @@ import {
   polygonBox,
   polygonRings,
   ringContains,
+  type Box,
   type Polygon,
 } from '../../../../base/geometry'
 
@@ -23,38 +24,50 @@ export function nearest(a: Polygon, b: Polygon, within: number): Nearest | null 
   if (!boxesMeet(growBox(boxA, within), boxB)) return null
   const [edgesA, edgesB] = [edgesNear(a, growBox(boxB, within)), edgesNear(b, growBox(boxA, within))]
   if (holdsPoint(a, b.outer) || holdsPoint(b, a.outer)) return { mm: 0, nx: 0, ny: 0 }
-  const best = { square: within * within, dx: 0, dy: 0 }
-  for (let i = 0; i < edgesA.length; i += 4)
-    for (let j = 0; j < edgesB.length; j += 4) {
-      const [ax, ay, bx, by] = [edgesA[i]!, edgesA[i + 1]!, edgesA[i + 2]!, edgesA[i + 3]!]
-      const [cx, cy, dx, dy] = [edgesB[j]!, edgesB[j + 1]!, edgesB[j + 2]!, edgesB[j + 3]!]
+  const best = new Least(within * within)
+  for (const a of edgesA)
+    for (const b of edgesB) {
       const reach = Math.sqrt(best.square)
-      if (Math.min(ax, bx) - reach > Math.max(cx, dx) || Math.min(cx, dx) - reach > Math.max(ax, bx)) continue
-      if (Math.min(ay, by) - reach > Math.max(cy, dy) || Math.min(cy, dy) - reach > Math.max(ay, by)) continue
-      if (cross(ax, ay, bx, by, cx, cy, dx, dy)) return { mm: 0, nx: 0, ny: 0 }
-      pointToEdge(ax, ay, cx, cy, dx, dy, 1, best)
-      pointToEdge(bx, by, cx, cy, dx, dy, 1, best)
-      pointToEdge(cx, cy, ax, ay, bx, by, -1, best)
-      pointToEdge(dx, dy, ax, ay, bx, by, -1, best)
+      if (
+        Math.min(a.x1, a.x2) - reach > Math.max(b.x1, b.x2) ||
+        Math.min(b.x1, b.x2) - reach > Math.max(a.x1, a.x2) ||
+        Math.min(a.y1, a.y2) - reach > Math.max(b.y1, b.y2) ||
+        Math.min(b.y1, b.y2) - reach > Math.max(a.y1, a.y2)
+      )
+        continue
+      if (cross(a, b)) return { mm: 0, nx: 0, ny: 0 }
+      best.take(a.x1, a.y1, b)
+      best.take(a.x2, a.y2, b)
+      // From b's corners the way leads from a to b.
+      if (best.take(b.x1, b.y1, a)) best.turnRound()
+      if (best.take(b.x2, b.y2, a)) best.turnRound()
     }
   if (best.square >= within * within) return null
   const mm = Math.sqrt(best.square)
   return { mm, nx: mm > 0 ? best.dx / mm : 0, ny: mm > 0 ? best.dy / mm : 0 }
 }
 
-/** Edges that come into a box, as x1, y1, x2, y2 each. */
-function edgesNear(shape: Polygon, b: { minX: number; minY: number; maxX: number; maxY: number }): number[] {
-  const out: number[] = []
+/** A straight edge of an outline. */
+interface Edge {
+  x1: number
+  y1: number
+  x2: number
+  y2: number
+}
+
+/** Edges that come into a box. */
+function edgesNear(shape: Polygon, box: Box): Edge[] {
+  const out: Edge[] = []
   for (const ring of polygonRings(shape))
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       const [x1, y1, x2, y2] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!]
       if (
-        Math.max(x1, x2) >= b.minX &&
-        Math.min(x1, x2) <= b.maxX &&
-        Math.max(y1, y2) >= b.minY &&
-        Math.min(y1, y2) <= b.maxY
+        Math.max(x1, x2) >= box.minX &&
+        Math.min(x1, x2) <= box.maxX &&
+        Math.max(y1, y2) >= box.minY &&
+        Math.min(y1, y2) <= box.maxY
       )
-        out.push(x1, y1, x2, y2)
+        out.push({ x1, y1, x2, y2 })
     }
   return out
 }
@@ -64,43 +77,36 @@ const holdsPoint = (shape: Polygon, ring: Float64Array): boolean =>
   ringContains(shape.outer, ring[0]!, ring[1]!) &&
   !shape.holes.some((hole) => ringContains(hole, ring[0]!, ring[1]!))
 
-const side = (ax: number, ay: number, bx: number, by: number, x: number, y: number) =>
-  (bx - ax) * (y - ay) - (by - ay) * (x - ax)
+/** Twice the area of the triangle of an edge and a point: on which side of the edge the point lies. */
+const side = ({ x1, y1, x2, y2 }: Edge, x: number, y: number) => (x2 - x1) * (y - y1) - (y2 - y1) * (x - x1)
 
-function cross(
-  ax: number,
-  ay: number,
-  bx: number,
-  by: number,
-  cx: number,
-  cy: number,
-  dx: number,
-  dy: number,
-): boolean {
-  const s1 = side(ax, ay, bx, by, cx, cy)
-  const s2 = side(ax, ay, bx, by, dx, dy)
-  if (s1 > 0 === s2 > 0) return false
-  const s3 = side(cx, cy, dx, dy, ax, ay)
-  const s4 = side(cx, cy, dx, dy, bx, by)
-  return s3 > 0 !== s4 > 0
-}
+const cross = (a: Edge, b: Edge): boolean =>
+  side(a, b.x1, b.y1) > 0 !== side(a, b.x2, b.y2) > 0 && side(b, a.x1, a.y1) > 0 !== side(b, a.x2, a.y2) > 0
 
-function pointToEdge(
-  px: number,
-  py: number,
-  ax: number,
-  ay: number,
-  bx: number,
-  by: number,
-  sign: number,
-  best: { square: number; dx: number; dy: number },
-): void {
-  const [ex, ey] = [bx - ax, by - ay]
-  const t = Math.max(0, Math.min(1, ((px - ax) * ex + (py - ay) * ey) / (ex * ex + ey * ey || 1)))
-  const [dx, dy] = [px - ax - t * ex, py - ay - t * ey]
-  const square = dx * dx + dy * dy
-  if (square >= best.square) return
-  best.square = square
-  best.dx = dx * sign
-  best.dy = dy * sign
+/** The least distance of a corner from an edge so far: its square, and the way from the edge to the corner. */
+class Least {
+  dx = 0
+  dy = 0
+
+  constructor(public square: number) {}
+
+  /** Whether a corner lies nearer to an edge than anything before. */
+  take(x: number, y: number, { x1, y1, x2, y2 }: Edge): boolean {
+    const ex = x2 - x1
+    const ey = y2 - y1
+    const t = Math.max(0, Math.min(1, ((x - x1) * ex + (y - y1) * ey) / (ex * ex + ey * ey || 1)))
+    const dx = x - x1 - t * ex
+    const dy = y - y1 - t * ey
+    const square = dx * dx + dy * dy
+    if (square >= this.square) return false
+    this.square = square
+    this.dx = dx
+    this.dy = dy
+    return true
+  }
+
+  turnRound(): void {
+    this.dx = -this.dx
+    this.dy = -this.dy
+  }
 }

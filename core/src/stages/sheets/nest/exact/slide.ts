@@ -52,36 +52,43 @@ const leastWay = (a: Box, b: Box, { dx, dy }: { dx: number; dy: number }): numbe
   dx < 0 ? a.minX - b.maxX : dx > 0 ? b.minX - a.maxX : dy < 0 ? a.minY - b.maxY : b.minY - a.maxY
 
 /** The same for the corners of one piece against the edges of another. */
-function cornersTo(a: Placed, b: Placed, { dx, dy, gap, most }: Course): number {
+function cornersTo(a: Placed, b: Placed, course: Course): number {
+  const { dx, dy, gap, most } = course
   const upright = dx === 0
   const sign = upright ? dy : dx
-  const { edges, lanes, low, high } = edgesByLane({ b, a }, upright, gap)
+  const { lanes, low, high } = edgesByLane({ b, a }, upright, gap)
   let way = most
   for (const ring of polygonRings(a.shape))
     for (let i = 0; i < ring.length; i += 2) {
-      const x = ring[i]!
-      const y = ring[i + 1]!
-      const across = upright ? x : y
+      const corner = { x: ring[i]!, y: ring[i + 1]! }
+      const across = upright ? corner.x : corner.y
       if (across < low || across > high) continue
-      const along = (upright ? y : x) * sign
+      const along = (upright ? corner.y : corner.x) * sign
       const lane = lanes[Math.floor((across - low) / LANE_MM)]!
       // Behind what stops it already, or behind its back: most corners are, and then no edge need be looked at.
       if (lane.first * sign - along - gap >= way && lane.last * sign - along - gap >= way) continue
       if (lane.first * sign - along + gap < 0 && lane.last * sign - along + gap < 0) continue
-      for (const k of lane.edges) {
-        const p = edges[k + (upright ? 1 : 0)]! * sign - along
-        const q = edges[k + (upright ? 3 : 2)]! * sign - along
+      for (const edge of lane.edges) {
+        const p = (upright ? edge.y1 : edge.x1) * sign - along
+        const q = (upright ? edge.y2 : edge.x2) * sign - along
         if (Math.min(p, q) - gap >= way || Math.max(p, q) + gap < 0) continue
-        const hit = rayToEdge(x, y, dx, dy, edges[k]!, edges[k + 1]!, edges[k + 2]!, edges[k + 3]!, gap)
+        const hit = rayToEdge(corner, edge, course)
         if (hit < way) way = hit
       }
     }
   return way
 }
 
+interface Edge {
+  x1: number
+  y1: number
+  x2: number
+  y2: number
+}
+
 interface Lane {
-  /** Where in the list of edges those begin that come into the lane. */
-  edges: number[]
+  /** The edges that come into the lane. */
+  edges: Edge[]
   /** From where to where along the way they reach. */
   first: number
   last: number
@@ -89,7 +96,7 @@ interface Lane {
 
 const LANE_MM = 1.5
 
-/** Edges of `b` (x1, y1, x2, y2) that may come in the way of `a`, by lanes along the way: those of a point's lane are all that it may meet. */
+/** Edges of `b` that may come in the way of `a`, by lanes along the way: those of a point's lane are all that it may meet. */
 function edgesByLane({ b, a }: { b: Placed; a: Placed }, upright: boolean, gap: number) {
   const low = Math.max(upright ? a.box.minX : a.box.minY, (upright ? b.box.minX : b.box.minY) - gap)
   const high = Math.min(upright ? a.box.maxX : a.box.maxY, (upright ? b.box.maxX : b.box.maxY) + gap)
@@ -98,38 +105,28 @@ function edgesByLane({ b, a }: { b: Placed; a: Placed }, upright: boolean, gap: 
     first: Infinity,
     last: -Infinity,
   }))
-  const edges: number[] = []
   for (const ring of polygonRings(b.shape))
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       const [p, q] = upright ? [ring[j]!, ring[i]!] : [ring[j + 1]!, ring[i + 1]!]
       const from = Math.max(0, Math.floor((Math.min(p, q) - gap - low) / LANE_MM))
       const to = Math.min(lanes.length - 1, Math.floor((Math.max(p, q) + gap - low) / LANE_MM))
       if (from > to) continue
-      const [u, v] = upright ? [ring[j + 1]!, ring[i + 1]!] : [ring[j]!, ring[i]!]
+      const edge = { x1: ring[j]!, y1: ring[j + 1]!, x2: ring[i]!, y2: ring[i + 1]! }
+      const [u, v] = upright ? [edge.y1, edge.y2] : [edge.x1, edge.x2]
       for (let k = from; k <= to; k++) {
         const lane = lanes[k]!
-        lane.edges.push(edges.length)
+        lane.edges.push(edge)
         lane.first = Math.min(lane.first, u, v)
         lane.last = Math.max(lane.last, u, v)
       }
-      edges.push(ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!)
     }
-  return { edges, lanes, low, high }
+  return { lanes, low, high }
 }
 
-/** Where a point that goes along (dx, dy) first comes within `gap` of an edge; Infinity where it never does, or goes away from it. */
-function rayToEdge(
-  x: number,
-  y: number,
-  dx: number,
-  dy: number,
-  x1: number,
-  y1: number,
-  x2: number,
-  y2: number,
-  gap: number,
-): number {
-  let way = Math.min(rayToCircle(x - x1, y - y1, dx, dy, gap), rayToCircle(x - x2, y - y2, dx, dy, gap))
+/** Where a point on its course first comes within the gap of an edge; Infinity where it never does, or goes away from it. */
+function rayToEdge({ x, y }: { x: number; y: number }, { x1, y1, x2, y2 }: Edge, course: Course): number {
+  const { dx, dy, gap } = course
+  let way = Math.min(rayToCircle(x - x1, y - y1, course), rayToCircle(x - x2, y - y2, course))
   const [ex, ey] = [x2 - x1, y2 - y1]
   const length = Math.hypot(ex, ey)
   if (length < HAIR) return way
@@ -147,9 +144,10 @@ function rayToEdge(
   return way
 }
 
-function rayToCircle(x: number, y: number, dx: number, dy: number, r: number): number {
+/** Where a point on its course first comes within the gap of 0,0. */
+function rayToCircle(x: number, y: number, { dx, dy, gap }: Course): number {
   const b = x * dx + y * dy
-  const c = x * x + y * y - r * r
+  const c = x * x + y * y - gap * gap
   // Within the circle: held where it goes nearer to the middle.
   if (c < 0) return b < 0 ? 0 : Infinity
   if (b >= 0) return Infinity

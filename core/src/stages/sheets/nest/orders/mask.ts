@@ -24,19 +24,16 @@ export function makeMask(
   const rows = Math.max(1, Math.ceil(heightMm / cell + 1e-9))
   const bits = new Uint8Array(cols * rows)
   const crossings: number[][] = Array.from({ length: rows }, () => [])
+  const cells: Cells = { bits, crossings, cols, rows }
   for (const ring of [shape.outer, ...shape.holes]) {
     const n = ring.length
     for (let i = 0, j = n - 2; i < n; j = i, i += 2)
-      markEdge(
-        bits,
-        crossings,
-        cols,
-        rows,
-        ring[j]! / cell,
-        ring[j + 1]! / cell,
-        ring[i]! / cell,
-        ring[i + 1]! / cell,
-      )
+      markEdge(cells, {
+        x1: ring[j]! / cell,
+        y1: ring[j + 1]! / cell,
+        x2: ring[i]! / cell,
+        y2: ring[i + 1]! / cell,
+      })
   }
   // Inside: even-odd along the middle of each row of cells.
   for (let r = 0; r < rows; r++) {
@@ -62,21 +59,26 @@ export function makeMask(
   return { rows, start, runs: Int16Array.from(runs), order: strideOrder(rows) }
 }
 
+/** Cells that are marked row by row, and where outlines cross the middle of each row. */
+interface Cells {
+  bits: Uint8Array
+  crossings: number[][]
+  cols: number
+  rows: number
+}
+
+interface Edge {
+  x1: number
+  y1: number
+  x2: number
+  y2: number
+}
+
 /** Marks the cells an edge passes (in cell units), and where it crosses the middle of rows. */
-function markEdge(
-  bits: Uint8Array,
-  crossings: number[][],
-  cols: number,
-  rows: number,
-  x0: number,
-  y0: number,
-  x1: number,
-  y1: number,
-): void {
-  if (y0 > y1) {
-    ;[x0, x1] = [x1, x0]
-    ;[y0, y1] = [y1, y0]
-  }
+function markEdge({ bits, crossings, cols, rows }: Cells, edge: Edge): void {
+  const isDown = edge.y1 <= edge.y2
+  const [x0, y0] = isDown ? [edge.x1, edge.y1] : [edge.x2, edge.y2]
+  const [x1, y1] = isDown ? [edge.x2, edge.y2] : [edge.x1, edge.y1]
   const first = Math.max(0, Math.floor(y0 - 1e-9))
   const last = Math.min(rows - 1, Math.floor(y1 + 1e-9))
   const slope = y1 > y0 ? (x1 - x0) / (y1 - y0) : 0
