@@ -84,7 +84,7 @@ export function setGaps(between: f32, toWall: f32, weightOfWall: f32): void {
   wallWeight = weightOfWall
 }
 
-/** What is added to a number to find its whole part in the low bits of its own, and what that leaves in the bits above, times four and two. */
+/** Added to a whole number it brings that into the number's low bits, below these. */
 const WHOLE: f32 = 8388608
 const WHOLE_BITS: u32 = 0x4b000000
 
@@ -108,7 +108,6 @@ function runsInto(a: usize, b: usize, cos: f32, sin: f32, ox: f32, oy: f32, apar
   const lastYV = f32x4.splat(<f32>(load<i32>(b, ROWS) - 1) * <f32>0.999999)
   const colsV = f32x4.splat(<f32>load<i32>(b, COLS))
   const whole = f32x4.splat(WHOLE)
-  const halfV = f32x4.splat(0.5)
   // Distances are counted in units of their field.
   const apartV = f32x4.splat(apart / unit)
   const perUnit = f32x4.splat(1 / unit)
@@ -129,25 +128,9 @@ function runsInto(a: usize, b: usize, cos: f32, sin: f32, ox: f32, oy: f32, apar
     if (i32x4.bitmask(out) == 15) continue
     const cx = f32x4.pmin(f32x4.pmax(gx, zero), lastXV)
     const cy = f32x4.pmin(f32x4.pmax(gy, zero), lastYV)
-    const at = i32x4.shl(
-      f32x4.add(
-        f32x4.add(f32x4.mul(f32x4.floor(f32x4.add(cy, halfV)), colsV), f32x4.floor(f32x4.add(cx, halfV))),
-        whole,
-      ),
-      1,
-    )
-    let d = v128.load32_zero(distance + i32x4.extract_lane(at, 0))
-    d = v128.load32_lane(distance + i32x4.extract_lane(at, 1), d, 1)
-    d = v128.load32_lane(distance + i32x4.extract_lane(at, 2), d, 2)
-    d = v128.load32_lane(distance + i32x4.extract_lane(at, 3), d, 3)
+    const d = nearestFour(distance, cx, cy, colsV)
     const inGrid = v128.and(f32x4.eq(cx, gx), f32x4.eq(cy, gy))
-    const clear = v128.and(
-      inGrid,
-      f32x4.gt(
-        f32x4.convert_i32x4_s(i32x4.shr_s(i32x4.shl(d, 16), 16)),
-        f32x4.add(f32x4.mul(r, perUnit), clearV),
-      ),
-    )
+    const clear = v128.and(inGrid, f32x4.gt(d, f32x4.add(f32x4.mul(r, perUnit), clearV)))
     let enter = ~i32x4.bitmask(v128.or(out, clear)) & 15
     if (enter == 0) continue
     let acc = zero
@@ -203,23 +186,24 @@ function runsInto(a: usize, b: usize, cos: f32, sin: f32, ox: f32, oy: f32, apar
     const gy = f32x4.add(f32x4.add(f32x4.mul(sinV, x), f32x4.mul(cosV, y)), oyV)
     const cx = f32x4.pmin(f32x4.pmax(gx, zero), lastXV)
     const cy = f32x4.pmin(f32x4.pmax(gy, zero), lastYV)
-    const at = i32x4.shl(
-      f32x4.add(
-        f32x4.add(f32x4.mul(f32x4.floor(f32x4.add(cy, halfV)), colsV), f32x4.floor(f32x4.add(cx, halfV))),
-        whole,
-      ),
-      1,
-    )
-    let d = v128.load32_zero(distance + i32x4.extract_lane(at, 0))
-    d = v128.load32_lane(distance + i32x4.extract_lane(at, 1), d, 1)
-    d = v128.load32_lane(distance + i32x4.extract_lane(at, 2), d, 2)
-    d = v128.load32_lane(distance + i32x4.extract_lane(at, 3), d, 3)
     const inGrid = v128.and(f32x4.eq(cx, gx), f32x4.eq(cy, gy))
-    const away = f32x4.convert_i32x4_s(i32x4.shr_s(i32x4.shl(d, 16), 16))
+    const away = nearestFour(distance, cx, cy, colsV)
     const depth = v128.and(f32x4.pmax(f32x4.sub(apartV, away), zero), inGrid)
     sum += across(f32x4.mul(depth, v128.load(poles, 32)))
   }
   return sum * unit
+}
+
+/** The distances (units) at the nodes nearest to four places on a grid; `distance` is where it lies, less twice what whole numbers have above them. */
+function nearestFour(distance: usize, x: v128, y: v128, cols: v128): v128 {
+  const half = f32x4.splat(0.5)
+  const node = f32x4.add(f32x4.mul(f32x4.floor(f32x4.add(y, half)), cols), f32x4.floor(f32x4.add(x, half)))
+  const at = i32x4.shl(f32x4.add(node, f32x4.splat(WHOLE)), 1)
+  let d = v128.load32_zero(distance + i32x4.extract_lane(at, 0))
+  d = v128.load32_lane(distance + i32x4.extract_lane(at, 1), d, 1)
+  d = v128.load32_lane(distance + i32x4.extract_lane(at, 2), d, 2)
+  d = v128.load32_lane(distance + i32x4.extract_lane(at, 3), d, 3)
+  return f32x4.convert_i32x4_s(i32x4.shr_s(i32x4.shl(d, 16), 16))
 }
 
 function across(v: v128): f32 {
