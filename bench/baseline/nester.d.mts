@@ -11,4 +11,6 @@ export class Nester {
 export class Improver {
   constructor(instance: NestInstance, random: () => number)
   step(best: NestLayout): NestLayout | null
+  /** Each of its steps is a sweep. */
+  readonly underWay?: undefined
 }

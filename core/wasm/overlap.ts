@@ -347,8 +347,8 @@ export function loss(i: i32, limit: f32): f32 {
   return sum
 }
 
-/** Measures body i, which lies at the probe, against all others. */
-export function settle(i: i32): void {
+/** Measures body i, which lies at the probe, against all others below `under`; of those above it is taken to be clear. */
+export function settle(i: i32, under: i32): void {
   const shape = shapeOf(i)
   store<f32>(walls + ((<usize>i) << 2), wallsAt(shape, Infinity))
   for (let j: i32 = 0; j < count; j++) {
@@ -358,6 +358,7 @@ export function settle(i: i32): void {
   const found = gather(i)
   for (let k: i32 = 0; k < found; k++) {
     const j = load<i32>(near + ((<usize>k) << 2))
+    if (j >= under) continue
     const overlap = overlapWith(shape, j, Infinity)
     store<f32>(overlaps + ((<usize>(i * count + j)) << 2), overlap)
     store<f32>(overlaps + ((<usize>(j * count + i)) << 2), overlap)

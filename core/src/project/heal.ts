@@ -1,7 +1,7 @@
 // What can be put right in a damaged or foreign document, so that one bad part never takes the others along. First names
 // and ids in the raw document, before the schema sees it; then shapes in the project.
 import { BadInput, fingerprint } from '../base'
-import { boxHeight, boxWidth, pathToRegion, polygonToPath, regionBox, type Region } from '../base/geometry'
+import { boxHeight, boxWidth, cornersOf, pathToRegion, polygonToPath, regionBox, type Region } from '../base/geometry'
 import { LIMITS, MOST } from './limits'
 import { pieceRegion } from './lookup'
 import { grownSchema } from './recipes'
@@ -185,8 +185,7 @@ export function healProject(project: Project, healed: string[]): Project {
     list.map((layer) => {
       const pieces = soundPieces(layer, of, healed)
       for (const piece of pieces)
-        for (const { outer, holes } of pieceRegion(piece))
-          corners += outer.length / 2 + holes.reduce((sum, hole) => sum + hole.length / 2, 0)
+        corners += pieceRegion(piece).reduce((sum, face) => sum + cornersOf(face), 0)
       return pieces === layer.pieces ? layer : { ...layer, pieces }
     })
   const papers = (list: Paper[]): Paper[] => list.map((paper) => soundPaper(paper, healed))

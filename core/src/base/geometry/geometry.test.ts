@@ -5,6 +5,7 @@ import { region, scribble, star } from '../../../test/arbitrary'
 import {
   boxHeight,
   boxWidth,
+  convexHull,
   clipToBox,
   ellipse,
   facesOf,
@@ -232,6 +233,34 @@ describe('measures', () => {
       const { x, y } = quickInteriorPoint(ring)
       expect(ringContains(ring, x, y)).toBe(true)
     }
+  })
+
+  it('of hulls: they hold all points, and are made of some of them, be they few or many', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 60 }), fc.integer({ min: 0, max: 60 })), {
+          minLength: 3,
+          maxLength: 30,
+        }),
+        fc.constantFrom(1, 12, 40),
+        (few, times) => {
+          // Many of them: each again and again, nearer and nearer to one place.
+          const points = Array.from({ length: times }, (_, k) =>
+            few.map(([x, y]) => [30 + (x - 30) / (k + 1), 30 + (y - 30) / (k + 1)] as const),
+          ).flat()
+          const hull = convexHull(points.flat())
+          const known = new Set(points.map(String))
+          for (let a = 0; a < hull.length; a += 2) {
+            const [ax, ay] = [hull[a]!, hull[a + 1]!]
+            const [bx, by] = [hull[(a + 2) % hull.length]!, hull[(a + 3) % hull.length]!]
+            expect(known.has(`${ax},${ay}`)).toBe(true)
+            const outside = ([x, y]: readonly [number, number]) =>
+              (bx - ax) * (y - ay) < (by - ay) * (x - ax) - 1e-9
+            expect(points.some(outside)).toBe(false)
+          }
+        },
+      ),
+    )
   })
 
   it('put the centre of mass of an L where its two arms balance', () => {

@@ -21,6 +21,10 @@ export const regionArea = (region: Region): number => region.reduce((sum, p) => 
 export const regionPerimeter = (region: Region): number =>
   regionRings(region).reduce((sum, ring) => sum + perimeter(ring), 0)
 
+/** Corners of all outlines of a face. */
+export const cornersOf = (p: Polygon): number =>
+  polygonRings(p).reduce((sum, ring) => sum + ring.length / 2, 0)
+
 /** Box of a face, mm. */
 export const polygonBox = (p: Polygon): Box => ringBox(p.outer)
 

@@ -122,8 +122,7 @@ export function cleanRing(ring: ArrayLike<number>): Ring | null {
 
 /** The convex hull of points x0, y0, … (A. M. Andrew's monotone chain, 1979), clockwise on screen. */
 export function convexHull(points: ArrayLike<number>): Ring {
-  const list: [number, number][] = []
-  for (let i = 0; i + 1 < points.length; i += 2) list.push([points[i]!, points[i + 1]!])
+  const list = outerPoints(points)
   list.sort((a, b) => a[0] - b[0] || a[1] - b[1])
   const half = (pts: [number, number][]) => {
     const chain: [number, number][] = []
@@ -140,4 +139,60 @@ export function convexHull(points: ArrayLike<number>): Ring {
     return chain
   }
   return Float64Array.from([...half(list), ...half(list.reverse())].flat())
+}
+
+/** Of more points than this, those that surely lie inside are left out first. */
+const MANY_POINTS = 200
+/** Ways towards points that lie far out. */
+const OUTWARDS = 32
+
+/** Of many points those that the polygon of some far out does not hold (Akl and Toussaint 1978): few are left to sort. */
+function outerPoints(points: ArrayLike<number>): [number, number][] {
+  const xy = points instanceof Float64Array ? points : Float64Array.from(points)
+  const held = holds(farOut(xy, xy.length > 2 * MANY_POINTS ? OUTWARDS : 0))
+  const out: [number, number][] = []
+  for (let i = 0; i + 1 < xy.length; i += 2) if (!held(xy[i]!, xy[i + 1]!)) out.push([xy[i]!, xy[i + 1]!])
+  return out
+}
+
+/** Tells points that lie within a convex ring, mostly by a circle in it. */
+function holds(ring: Float64Array): (x: number, y: number) => boolean {
+  const n = ring.length
+  let [midX, midY] = [0, 0]
+  for (let i = 0; i < n; i += 2) {
+    midX += (2 * ring[i]!) / n
+    midY += (2 * ring[i + 1]!) / n
+  }
+  /** How far inside the least far side lies. */
+  const depth = (x: number, y: number): number => {
+    let least = Infinity
+    for (let a = n - 2, b = 0; b < n; a = b, b += 2) {
+      const dx = ring[b]! - ring[a]!
+      const dy = ring[b + 1]! - ring[a + 1]!
+      const length = Math.sqrt(dx * dx + dy * dy)
+      if (length > 0) least = Math.min(least, (dx * (y - ring[a + 1]!) - dy * (x - ring[a]!)) / length)
+    }
+    return least === Infinity ? -1 : least
+  }
+  const radius = Math.max(0, depth(midX, midY))
+  return (x, y) => (x - midX) ** 2 + (y - midY) ** 2 < radius * radius || depth(x, y) > 0
+}
+
+/** Points that lie far out towards so many ways round, one after the other; of many points only some are looked at. */
+function farOut(xy: Float64Array, ways: number): Float64Array {
+  const stride = 2 * Math.ceil(xy.length / 2 / MANY_POINTS)
+  const out = new Float64Array(2 * ways)
+  for (let k = 0; k < ways; k++) {
+    const dx = Math.cos((2 * Math.PI * k) / ways)
+    const dy = Math.sin((2 * Math.PI * k) / ways)
+    let most = -Infinity
+    for (let i = 0; i + 1 < xy.length; i += stride) {
+      const along = dx * xy[i]! + dy * xy[i + 1]!
+      if (along <= most) continue
+      most = along
+      out[2 * k] = xy[i]!
+      out[2 * k + 1] = xy[i + 1]!
+    }
+  }
+  return out
 }

@@ -5,6 +5,7 @@ import {
   boxWidth,
   compose,
   convexHull,
+  cornersOf,
   fillRings,
   intersect,
   interiorPoint,
@@ -14,7 +15,6 @@ import {
   regionBox,
   regionCentroid,
   regionPerimeter,
-  regionRings,
   rotation,
   simplify,
   subtract,
@@ -153,7 +153,7 @@ class Likeness {
    */
   settled(turnDeg: number, flipped: boolean): Turn | null {
     const coarse = (this.coarse ??= simplify(this.region, COARSE_MM))
-    if (regionRings(coarse).reduce((sum, ring) => sum + ring.length / 2, 0) > MOST_TRIED) return null
+    if (coarse.reduce((sum, face) => sum + cornersOf(face), 0) > MOST_TRIED) return null
     const map = this.mapOf(turnDeg, flipped)
     const laid = mapRegion(map, coarse)
     const box = regionBox(coarse)

@@ -10,6 +10,7 @@ import { tidied } from './exact/settle'
 import type { NestInstance, NestLayout } from './instance'
 import { OrderSearch } from './orders/order-search'
 import { Improver } from './overlap/improver'
+import { InParts } from './parts'
 import { PuzzleSearch } from './puzzle/puzzle-search'
 import { SAME_SCORE, type Way } from './way'
 
@@ -28,8 +29,8 @@ const SHARES = {
   /** Of what is left one in so many goes to orders, the others to parting overlaps. */
   orders: 150,
 }
-/** Of more pieces than this so many steps only search orders at first: parting overlaps takes longer to come to anything there. */
-const ORDERS_FIRST = { from: 150, steps: 4 }
+/** Of more pieces than this so many orders are laid at first: parting overlaps takes longer to come to anything there. */
+const ORDERS_FIRST = { from: 150, orders: 4 }
 /** Gaps are closed after so many steps at the earliest; pieces that reach far are dropped elsewhere so many times. */
 const TIDY = { after: 3, trials: 60 }
 const COMPOSITES_SEED = 1
@@ -40,6 +41,7 @@ export class Nester {
   steps = 0
   private readonly random: () => number
   private readonly orders: OrderSearch
+  private underWay: Way | null = null
   private readonly turns: readonly { way: () => Way; isDue: () => boolean }[]
 
   /**
@@ -80,8 +82,9 @@ export class Nester {
   step(): boolean {
     this.steps++
     if (this.done) return false
-    const { way } = this.turns.find(({ isDue }) => isDue())!
-    const layout = way().step(this.best, this.steps)
+    const way = this.underWay ?? this.turns.find(({ isDue }) => isDue())!.way()
+    const layout = way.step(this.best, this.steps)
+    this.underWay = way.underWay ? way : null
     return layout !== null && this.keep(layout)
   }
 
@@ -89,7 +92,8 @@ export class Nester {
   private turnsOf({ grouped, ordersOnly, boxes, blocks }: Suited): Nester['turns'] {
     const { instance, orders } = this
     const every = (n: number) => this.steps % n === 0
-    const first = orders.count <= ORDERS_FIRST.from ? 0 : ORDERS_FIRST.steps
+    const first = orders.count <= ORDERS_FIRST.from ? 0 : ORDERS_FIRST.orders
+    const begun = () => orders.finished >= first
     const turns: { way: () => Way; isDue: () => boolean }[] = []
     if (blocks)
       turns.push({
@@ -102,8 +106,7 @@ export class Nester {
       const search = () => (puzzle ??= new PuzzleSearch(instance))
       turns.push({
         way: search,
-        isDue: () =>
-          this.steps > first && (this.steps < SHARES.puzzleFirst || every(SHARES.puzzle)) && !search().done,
+        isDue: () => begun() && (this.steps < SHARES.puzzleFirst || every(SHARES.puzzle)) && !search().done,
       })
     }
     // It takes a while to set up: not before it is needed.
@@ -121,13 +124,13 @@ export class Nester {
       const share = { none: Infinity, shapes: SHARES.composites, boxes: SHARES.compositeBoxes }
       turns.push({
         way: () => search,
-        isDue: () => this.steps > first && every(share[search.prospect(this.best)]),
+        isDue: () => begun() && every(share[search.prospect(this.best)]),
       })
     }
     if (!ordersOnly && Improver.suits(instance))
       turns.push({
         way: () => (improver ??= new Improver(instance, this.random)),
-        isDue: () => this.steps > first && !every(SHARES.orders),
+        isDue: () => begun() && !every(SHARES.orders),
       })
     turns.push({ way: () => orders, isDue: () => true })
     return turns
@@ -150,6 +153,7 @@ interface Suited {
 /** Closes the gaps of layouts. */
 class Tidier implements Way {
   private tidy: NestLayout | null = null
+  private tidying: InParts<NestLayout | null> | null = null
 
   constructor(
     private readonly instance: NestInstance,
@@ -161,12 +165,19 @@ class Tidier implements Way {
     return layout === this.tidy
   }
 
+  get underWay(): boolean {
+    return this.tidying !== null
+  }
+
   step(best: NestLayout): NestLayout | null {
-    const layout = tidied(this.instance, best, {
-      random: this.random,
-      trials: TIDY.trials,
-      mayMove: () => !this.grouped,
-    })
+    const { random, grouped } = this
+    this.tidying ??= new InParts(
+      tidied(this.instance, best, { random, trials: TIDY.trials, mayMove: () => !grouped }),
+    )
+    const done = this.tidying.step()
+    if (!done) return null
+    this.tidying = null
+    const layout = done.value
     this.tidy = layout && layout.score < best.score - SAME_SCORE ? layout : best
     return layout
   }

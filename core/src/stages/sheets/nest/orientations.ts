@@ -1,14 +1,6 @@
 // The turns a piece may take, in degrees.
 import { lazily } from '../../../base'
-import {
-  boxHeight,
-  boxWidth,
-  convexHull,
-  mapPolygon,
-  polygonBox,
-  rotation,
-  type Polygon,
-} from '../../../base/geometry'
+import { convexHull, rotation, type Polygon, type Ring } from '../../../base/geometry'
 import type { NestPiece } from './instance'
 
 /** Evenly round; the last so many of a free piece's turns. */
@@ -34,13 +26,16 @@ const freeTurns = lazily((shape: Polygon): readonly number[] => {
   return [...extra, ...turns]
 })
 
+/** The corners of a shape that its box follows from, at any turn. */
+export const hullOf = lazily((shape: Polygon): Ring => convexHull(shape.outer))
+
 function tightTurn(shape: Polygon): number {
-  const hull: Polygon = { outer: convexHull(shape.outer), holes: [] }
+  const widths = widthsOf(hullOf(shape))
   let least = Infinity
   let tight = 0
-  for (let deg = 0; deg < 90; deg += 1) {
-    const b = polygonBox(mapPolygon(rotation(deg), hull))
-    const area = boxWidth(b) * boxHeight(b)
+  for (let deg = 0; deg < 90; deg++) {
+    // As high as it would be wide a quarter turn on.
+    const area = widths[deg]! * widths[deg + 90]!
     if (area < least - 1e-6) {
       least = area
       tight = deg
@@ -49,9 +44,36 @@ function tightTurn(shape: Polygon): number {
   return tight
 }
 
+/** How wide a hull is turned by 0, 1 … 179 degrees: two corners that lie farthest go round it (rotating calipers, Shamos 1978). */
+function widthsOf(hull: Ring): number[] {
+  let [right, left] = [0, 0]
+  return Array.from({ length: 180 }, (_, deg) => {
+    const [a, , c] = rotation(deg)
+    right = farthestFrom(right, hull, [a, c])
+    left = farthestFrom(left, hull, [-a, -c])
+    return a * (hull[right]! - hull[left]!) + c * (hull[right + 1]! - hull[left + 1]!)
+  })
+}
+
+/** The corner of a hull that lies farthest towards (dx, dy): from any other, it only goes up to there. */
+function farthestFrom(start: number, hull: Ring, [dx, dy]: readonly [number, number]): number {
+  const n = hull.length
+  let at = start
+  let reach = dx * hull[at]! + dy * hull[at + 1]!
+  for (let step = n - 2; step >= 2;) {
+    const next = (at + step) % n
+    const further = dx * hull[next]! + dy * hull[next + 1]!
+    if (further > reach) {
+      at = next
+      reach = further
+    } else step = step === n - 2 && at === start ? 2 : 0
+  }
+  return at
+}
+
 /** Turns (0 to 90) that lay the longest edges of the hull along the sheet. */
 function straightTurns(shape: Polygon): number[] {
-  const hull = convexHull(shape.outer)
+  const hull = hullOf(shape)
   const edges = Array.from({ length: hull.length / 2 }, (_, i) => {
     const k = (i * 2 + 2) % hull.length
     const [dx, dy] = [hull[k]! - hull[i * 2]!, hull[k + 1]! - hull[i * 2 + 1]!]

@@ -2,6 +2,8 @@ import type { NestLayout } from './instance'
 
 /** A way of searching for layouts. Ways take turns; each goes on from the best layout that any of them has found. */
 export interface Way {
+  /** In the midst of work that takes several steps: the next step goes on with it. */
+  readonly underWay?: boolean
   /**
    * One step of the search: a complete and legal layout, be it better or not; null where the step came to none.
    * @param best what there is to better

@@ -15,7 +15,8 @@ import { seededRandom } from '../../../../base'
 import { nearest } from './clearance'
 import { makeField } from '../overlap/field'
 import { overlapOf } from '../../../../../test/overlap'
-import type { NestInstance, Placement } from '../instance'
+import type { NestInstance, NestLayout, Placement } from '../instance'
+import { atOnce } from '../parts'
 import { settle, tidied } from './settle'
 import { wayTo } from './slide'
 import { summarise } from '../summary'
@@ -61,6 +62,8 @@ describe('the way a piece may go', () => {
 })
 
 describe('closing gaps', () => {
+  const tidy = (instance: NestInstance, layout: NestLayout, trials: number) =>
+    atOnce(tidied(instance, layout, { random: seededRandom(1), trials, mayMove: () => true }))
   const scattered = (shapes: Polygon[], gap: number): { instance: NestInstance; placements: Placement[] } => {
     const side = 20 + shapes.length * 75
     return {
@@ -93,12 +96,8 @@ describe('closing gaps', () => {
             expect(p.x).toBeLessThanOrEqual(placements[i]!.x + 1e-9)
             expect(p.y).toBeLessThanOrEqual(placements[i]!.y + 1e-9)
           })
-          const tidy = tidied(instance, summarise(instance, placements), {
-            random: seededRandom(1),
-            trials: 20,
-            mayMove: () => true,
-          })
-          if (tidy) expectLegal(instance, tidy)
+          const better = tidy(instance, summarise(instance, placements), 20)
+          if (better) expectLegal(instance, better)
         },
       ),
       { numRuns: 25 },
@@ -120,16 +119,10 @@ describe('closing gaps', () => {
       { id: 'bar', copy: 0, sheet: 0, x: 5, y: 110, rotation: 0 },
     ]
     const layout = summarise(instance, placements)
-    const better = tidied(instance, layout, { random: seededRandom(2), trials: 60, mayMove: () => true })!
+    const better = tidy(instance, layout, 60)!
     expect(better.score).toBeCloseTo(100 / 190, 2)
     expectLegal(instance, better)
-    expect(
-      tidied({ ...instance, pinned: placements }, layout, {
-        random: seededRandom(2),
-        trials: 60,
-        mayMove: () => true,
-      }),
-    ).toBeNull()
+    expect(tidy({ ...instance, pinned: placements }, layout, 60)).toBeNull()
   })
 })
 

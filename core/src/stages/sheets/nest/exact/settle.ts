@@ -3,10 +3,10 @@
 import { lazily } from '../../../../base'
 import {
   compose,
+  cornersOf,
   growBox,
   mapPolygon,
   polygonBox,
-  polygonRings,
   rotation,
   simplify,
   translation,
@@ -17,6 +17,7 @@ import { nearest } from './clearance'
 import { placedShape, whyIllegal } from './legal'
 import type { NestInstance, NestLayout, Placement } from '../instance'
 import { wayTo, type Placed } from './slide'
+import { atOnce, type Parts } from '../parts'
 import { summarise } from '../summary'
 import { turnsOf } from '../orientations'
 
@@ -28,6 +29,8 @@ const HAIR_MM = 0.002
 const PLAIN_MM = 0.012
 /** Outlines of more corners than this are made plainer before they slide. */
 const MANY_CORNERS = 120
+/** What making an outline plain and sliding it come to for each of its corners, in parts of work. */
+const WORK = { plain: 1.5, slide: 2 }
 /** A way or a gain of less is none (mm). */
 const WORTH_MM = 0.01
 
@@ -52,8 +55,7 @@ function laidAt(instance: NestInstance, p: Placement): Laid {
 
 /** The shape with no more corners than it needs; its outline moves by a hundredth of a mm at most. */
 const plain = lazily((shape: Polygon): Polygon => {
-  const corners = polygonRings(shape).reduce((sum, ring) => sum + ring.length / 2, 0)
-  return corners > MANY_CORNERS ? (simplify([shape], PLAIN_MM)[0] ?? shape) : shape
+  return cornersOf(shape) > MANY_CORNERS ? (simplify([shape], PLAIN_MM)[0] ?? shape) : shape
 })
 
 /** What must lie between two pieces that may have been made plainer. */
@@ -72,20 +74,21 @@ export function settle(
   const legal = (p: Placement) => whyIllegal(instance, p, placements) === null
   const all = placements.map((p) => laidAt(instance, p))
   const movable = all.filter(({ p }) => chosen.has(keyOf(p)) && legal(p))
-  slideAll(instance, { all, movable, axes: ['y', 'x'] })
+  atOnce(slideAll(instance, { all, movable, axes: ['y', 'x'] }))
   return all.map(({ p }) => p)
 }
 
 /** Slides pieces along one axis and then the other, in place; those on whole sheets exactly, those on off-cuts by strides. */
-function slideAll(
+function* slideAll(
   instance: NestInstance,
   { all, movable, axes }: { all: Laid[]; movable: readonly Laid[]; axes: readonly Axis[] },
-): void {
+): Parts<void> {
   const order = movable.toSorted((a, b) => a.box.minX + a.box.minY - b.box.minX - b.box.minY)
   for (let round = 0; round < ROUNDS; round++) {
     let moved = 0
     for (const laid of order)
       for (const axis of axes) {
+        yield WORK.slide * cornersOf(laid.shape)
         const way =
           laid.p.sheet < 0
             ? wayByStrides(instance, laid, { all, axis })
@@ -154,23 +157,28 @@ export interface Tidying {
  * A layout with all gaps closed, and what reaches farthest on the last sheet dropped at other turns and places; null where that makes it
  * no better.
  */
-export function tidied(
+export function* tidied(
   instance: NestInstance,
   layout: NestLayout,
   { random, trials, mayMove }: Tidying,
-): NestLayout | null {
+): Parts<NestLayout | null> {
   const pinned = new Set((instance.pinned ?? []).map(keyOf))
+  for (const { shape } of instance.pieces) {
+    yield WORK.plain * cornersOf(shape)
+    plain(shape)
+  }
   const all = layout.placements.map((p) => laidAt(instance, p))
   const last = layout.sheets - 1
   if (last < 0) return null
   const onLast = () => all.filter(({ p }) => p.sheet === last)
   const axis = axisOf(instance, onLast())
   const axes: Axis[] = axis === 'x' ? ['x', 'y'] : ['y', 'x']
-  slideAll(instance, { all, movable: all.filter(({ p }) => p.sheet >= 0 && !pinned.has(keyOf(p))), axes })
-  const corners = all.reduce(
-    (sum, { shape }) => sum + polygonRings(shape).reduce((n, ring) => n + ring.length / 2, 0),
-    0,
-  )
+  yield* slideAll(instance, {
+    all,
+    movable: all.filter(({ p }) => p.sheet >= 0 && !pinned.has(keyOf(p))),
+    axes,
+  })
+  const corners = all.reduce((sum, { shape }) => sum + cornersOf(shape), 0)
   const worth = Math.max(LEAST_TRIALS, Math.min(trials, Math.round((trials * EASY_CORNERS) / corners)))
   for (let k = 0; k < worth; k++) {
     const reach = ({ box }: Laid) => (axis === 'x' ? box.maxX : box.maxY)
@@ -179,6 +187,7 @@ export function tidied(
       null,
     )
     if (!farthest || pinned.has(keyOf(farthest.p))) break
+    yield 3 * WORK.slide * cornersOf(farthest.shape)
     const sheet = mayMove(farthest.p) && random() < 0.4 ? Math.floor(random() * (last + 1)) : last
     const dropped = drop(instance, { laid: farthest, onto: sheet, all, axes }, random)
     if (dropped && (sheet < last || reach(dropped) < reach(farthest) - WORTH_MM))

@@ -3,25 +3,20 @@ import {
   boxHeight,
   boxWidth,
   compose,
-  mapPolygon,
   mapRegion,
   offset,
-  polygonBox,
   rectangle,
   regionArea,
   regionBox,
   regionRings,
   rotation as turn,
   translation,
-  type Polygon,
 } from '../../../../base/geometry'
 import type { OffCutSheet, Placement } from '../instance'
 import { SheetGrid } from './grid'
 import { makeMask } from './mask'
 import { alongAxis, type Axis, type Pose, type Poses } from './poses'
 
-/** Areas are told apart from this on, mm². */
-const ROUNDING_MM2 = 1
 const IDENTITY = [1, 0, 0, 1, 0, 0] as const
 
 /** How bins are cut into cells. */
@@ -38,8 +33,6 @@ interface Outline {
   /** From the sheet's corner, mm along the axis that is laid. */
   originX: number
   originY: number
-  /** Card on it at most, mm². */
-  free: number
 }
 
 interface Spot {
@@ -52,23 +45,21 @@ interface Spot {
 /** A sheet or off-cut with what is laid on it. */
 export class Bin {
   private grid: SheetGrid
-  /** Card that is left on it at most, mm². */
-  free: number
 
   private constructor(
     private readonly grain: Grain,
     readonly sheet: number,
     private readonly outline: Outline,
   ) {
-    const { w, h, free } = outline
-    this.grid = new SheetGrid(Math.ceil(w / grain.cell - 1e-9), Math.ceil(h / grain.cell - 1e-9))
-    this.free = free
+    const { w, h } = outline
+    const { poses, cell } = grain
+    this.grid = new SheetGrid(Math.ceil(w / cell - 1e-9), Math.ceil(h / cell - 1e-9), poses.done)
   }
 
   static ofSheet(grain: Grain, sheet: number, margin: number): Bin {
     const [w, h] = grain.poses.sizeAlong(grain.axis)
     const origin = margin - grain.poses.grow
-    return new Bin(grain, sheet, { w, h, originX: origin, originY: origin, free: w * h + ROUNDING_MM2 })
+    return new Bin(grain, sheet, { w, h, originX: origin, originY: origin })
   }
 
   /** An off-cut, the cells outside its outline taken; null where the rim leaves nothing of it. */
@@ -78,21 +69,14 @@ export class Bin {
     if (inside.length === 0) return null
     const b = regionBox(inside)
     const [w, h] = [boxWidth(b), boxHeight(b)]
-    const free = regionArea(inside)
-    const bin = new Bin(grain, -1 - k, {
-      w,
-      h,
-      originX: b.minX,
-      originY: b.minY,
-      free: free + ROUNDING_MM2,
-    })
+    const bin = new Bin(grain, -1 - k, { w, h, originX: b.minX, originY: b.minY })
     // A plain rectangle blocks nothing; its edge would cost a row of cells all round.
-    if (free < w * h - 1) {
+    if (regionArea(inside) < w * h - 1) {
       const around = {
         outer: rectangle([0, 0], w, h).outer,
         holes: regionRings(mapRegion(translation(-b.minX, -b.minY), inside)),
       }
-      bin.grid.take(makeMask(around, cell, { widthMm: w, heightMm: h }), 0, 0)
+      bin.grid.take(makeMask(around, { cell, widthMm: w, heightMm: h }), 0, 0)
     }
     return bin
   }
@@ -103,23 +87,26 @@ export class Bin {
 
   /** What it is like now, to go back to. */
   keep(): () => void {
-    const [grid, free] = [this.grid.copy(), this.free]
+    const grid = this.grid.copy()
     return () => {
       this.grid = grid
-      this.free = free
     }
   }
 
-  /** Takes the cells of a grown shape that lies on the sheet already. */
-  takePlaced(grown: Polygon, pin: Placement): void {
-    const { axis, cell } = this.grain
-    const map = alongAxis(axis, compose(translation(pin.x, pin.y), turn(pin.rotation)))
-    const shape = mapPolygon(compose(translation(-this.outline.originX, -this.outline.originY), map), grown)
-    const b = polygonBox(shape)
-    const x = Math.floor(b.minX / cell)
-    const y = Math.floor(b.minY / cell)
-    const moved = mapPolygon(translation(-x * cell, -y * cell), shape)
-    this.grid.take(makeMask(moved, cell, { widthMm: b.maxX - x * cell, heightMm: b.maxY - y * cell }), x, y)
+  /** Takes the cells of a piece that lies on the sheet already. */
+  takePlaced(piece: number, pin: Placement): void {
+    const { poses, axis, cell } = this.grain
+    const placed = alongAxis(axis, compose(translation(pin.x, pin.y), turn(pin.rotation)))
+    const map = compose(translation(-this.outline.originX, -this.outline.originY), placed)
+    const b = poses.boxAt(piece, map)
+    const [x, y] = [Math.floor(b.minX / cell), Math.floor(b.minY / cell)]
+    const mask = poses.maskAt(piece, {
+      cell,
+      map: compose(translation(-x * cell, -y * cell), map),
+      widthMm: b.maxX - x * cell,
+      heightMm: b.maxY - y * cell,
+    })
+    this.grid.take(mask, x, y)
   }
 
   /** Of several poses the one that can lie lowest, and where; null where none fits. */
@@ -129,6 +116,7 @@ export class Bin {
     let best: Spot | null = null
     let least = Infinity
     for (const pose of poses) {
+      if (pose.mask.cells > this.grid.free) continue
       const maxX = Math.floor((w - pose.w) / cell + 1e-9)
       // A place so low that its upper edge would pass the best so far is of no use.
       const maxY = Math.floor(
@@ -147,11 +135,10 @@ export class Bin {
     return best
   }
 
-  /** Lays a piece of so much card, mm². Gives where its origin comes to lie, mm from the sheet's corner. */
-  take({ pose, x, y }: Spot, area: number): { x: number; y: number } {
+  /** Lays a piece. Gives where its origin comes to lie, mm from the sheet's corner. */
+  take({ pose, x, y }: Spot): { x: number; y: number } {
     const { axis, cell } = this.grain
     this.grid.take(pose.mask, x, y)
-    this.free -= area
     const px = x * cell - pose.offsetX + this.outline.originX
     const py = y * cell - pose.offsetY + this.outline.originY
     return axis === 'rows' ? { x: px, y: py } : { x: py, y: px }

@@ -7,9 +7,11 @@ import {
   boxWidth,
   mapPolygon,
   polygonBox,
+  rectangle,
   regionContains,
   type Polygon,
 } from '../../../../base/geometry'
+import { nearest } from '../exact/clearance'
 import { SheetGrid } from './grid'
 import { makeMask, type Mask } from './mask'
 
@@ -21,9 +23,17 @@ const atOrigin = (shape: Polygon): Polygon => {
   return mapPolygon([1, 0, 0, 1, -b.minX, -b.minY], shape)
 }
 
+/** A ring with its edges in parts, some of them bent a little. */
+const inParts = (ring: Float64Array, parts: number): Float64Array =>
+  Float64Array.from({ length: ring.length * parts }, (_, i) => {
+    const [k, part, xy] = [2 * Math.floor(i / 2 / parts), Math.floor(i / 2) % parts, i % 2]
+    const [a, b] = [ring[k + xy]!, ring[(k + 2 + xy) % ring.length]!]
+    return a + ((b - a) * part) / parts - (part % 3 === 1 ? 0.02 : 0) * (a - 9)
+  })
+
 const maskOf = (shape: Polygon, cell = 1): Mask => {
   const b = polygonBox(shape)
-  return makeMask(shape, cell, { widthMm: boxWidth(b), heightMm: boxHeight(b) })
+  return makeMask(shape, { cell, widthMm: boxWidth(b), heightMm: boxHeight(b) })
 }
 
 function* cellsOf(mask: Mask): Generator<[number, number]> {
@@ -51,6 +61,35 @@ describe('masks', () => {
           ).toBe(true)
       }),
       { numRuns: 40 },
+    )
+  })
+
+  it('grown, hold what comes within that of the shape, and next to nothing else', () => {
+    fc.assert(
+      fc.property(
+        star(8),
+        fc.double({ min: 0, max: 3, noNaN: true }),
+        fc.constantFrom(0.3, 1),
+        fc.constantFrom(1, 40),
+        (drawn, grow, cell, parts) => {
+          const at = atOrigin(drawn)
+          const shape = { ...at, outer: inParts(at.outer, parts) }
+          const b = polygonBox(shape)
+          const [widthMm, heightMm] = [boxWidth(b) + 2 * grow, boxHeight(b) + 2 * grow]
+          const map = [1, 0, 0, 1, grow, grow] as const
+          const mask = makeMask(shape, { cell, map, grow, widthMm, heightMm })
+          const cells = new Set([...cellsOf(mask)].map(([x, y]) => `${x} ${y}`))
+          expect(mask.cells).toBe(cells.size)
+          for (let x = 0; x < widthMm / cell; x++)
+            for (let y = 0; y < heightMm / cell; y++) {
+              const square = rectangle([x * cell - grow, y * cell - grow], cell, cell)
+              const away = nearest(square, shape, grow + 1)?.mm ?? Infinity
+              if (cells.has(`${x} ${y}`)) expect(away).toBeLessThanOrEqual(grow + cell / 20 + 1e-6)
+              else expect(away).toBeGreaterThanOrEqual(grow - 1e-6)
+            }
+        },
+      ),
+      { numRuns: 30 },
     )
   })
 

@@ -2,39 +2,60 @@
 // place tells at once how far to jump.
 import type { Mask } from './mask'
 
+/** Looks at runs of cells, counted. */
+export interface Tally {
+  looks: number
+}
+
 /** Cells of a sheet, free or taken. */
 export class SheetGrid {
   readonly cols: number
   readonly rows: number
   /** Per cell: +n, n free cells from here on; −n, n taken cells from here on. */
   private readonly run: Int16Array
+  /** Per row: the most free cells side by side. */
+  private readonly widest: Int16Array
+  /** Cells that are free. */
+  free: number
 
-  constructor(cols: number, rows: number) {
+  constructor(
+    cols: number,
+    rows: number,
+    private readonly tally: Tally = { looks: 0 },
+  ) {
     this.cols = cols
     this.rows = rows
+    this.free = cols * rows
     this.run = new Int16Array(cols * rows)
+    this.widest = new Int16Array(rows).fill(cols)
     for (let y = 0; y < rows; y++) for (let x = 0; x < cols; x++) this.run[y * cols + x] = cols - x
   }
 
   /** Whether nothing was taken yet. */
-  isUntouched = true
+  get isUntouched(): boolean {
+    return this.free === this.cols * this.rows
+  }
 
   copy(): SheetGrid {
-    const other = new SheetGrid(0, 0)
-    return Object.assign(other, {
-      cols: this.cols,
-      rows: this.rows,
+    const { cols, rows, free } = this
+    return Object.assign(new SheetGrid(0, 0, this.tally), {
+      cols,
+      rows,
+      free,
       run: this.run.slice(),
-      isUntouched: this.isUntouched,
+      widest: this.widest.slice(),
     })
   }
 
   /** The lowest, then leftmost place where the mask fits, with 0 ≤ x ≤ maxX and fromY ≤ y ≤ maxY; −1 for none. Packed as y · cols + x. */
   findPlace(mask: Mask, { maxX, maxY, fromY = 0 }: { maxX: number; maxY: number; fromY?: number }): number {
-    const { cols, run } = this
-    const { start, runs, order } = mask
+    const { cols, run, widest } = this
+    const { start, runs, order, longest } = mask
     const count = order.length
+    const longestRow = order[0]!
+    let looks = 0
     for (let y = fromY; y <= maxY; y++) {
+      if (widest[y + longestRow]! < longest) continue
       let x = 0
       search: while (x <= maxX) {
         for (let k = 0; k < count; k++) {
@@ -42,6 +63,7 @@ export class SheetGrid {
           const base = (y + r) * cols
           const end = start[r + 1]!
           for (let i = start[r]!; i < end; i += 2) {
+            looks++
             const from = x + runs[i]!
             const v = run[base + from]!
             if (v < 0) {
@@ -55,30 +77,41 @@ export class SheetGrid {
             }
           }
         }
+        this.tally.looks += looks
         return y * cols + x
       }
     }
+    this.tally.looks += looks + maxY
     return -1
   }
 
   /** Takes the mask's cells at a place. Cells outside the sheet are passed over. */
   take(mask: Mask, x: number, y: number): void {
     const { cols, rows, run } = this
-    this.isUntouched = false
     for (let r = 0; r < mask.rows; r++) {
       if (y + r < 0 || y + r >= rows) continue
       const base = (y + r) * cols
       for (let i = mask.start[r]!; i < mask.start[r + 1]!; i += 2) {
         const from = Math.max(0, x + mask.runs[i]!)
         const to = Math.min(cols - 1, x + mask.runs[i + 1]!)
-        for (let c = from; c <= to; c++) run[base + c] = -1
+        for (let c = from; c <= to; c++) {
+          if (run[base + c]! > 0) this.free--
+          run[base + c] = -1
+        }
       }
-      for (let c = cols - 2; c >= 0; c--) {
-        const here = run[base + c]!
-        const next = run[base + c + 1]!
-        run[base + c] = here < 0 ? (next < 0 ? next - 1 : -1) : next > 0 ? next + 1 : 1
-      }
-      if (run[base + cols - 1]! < 0) run[base + cols - 1] = -1
+      this.countRow(y + r)
     }
+  }
+
+  /** Counts anew how far runs go on in a row. */
+  private countRow(y: number): void {
+    const { cols, run } = this
+    let [next, widest] = [0, 0]
+    for (let k = (y + 1) * cols - 1; k >= y * cols; k--) {
+      next = run[k]! < 0 ? Math.min(next, 0) - 1 : Math.max(next, 0) + 1
+      run[k] = next
+      if (next > widest) widest = next
+    }
+    this.widest[y] = widest
   }
 }

@@ -1,9 +1,10 @@
 // Searches the order in which pieces are laid: simulated annealing over swaps, moves and turns. Orders are tried on the coarse
 // grid; what promises well is laid once more on the fine one.
 import { say, size } from '../../../../base/units'
-import { boxHeight, boxWidth, mapPolygon, polygonBox } from '../../../../base/geometry'
+import { boxHeight, boxWidth, identity, mapPolygon, polygonBox } from '../../../../base/geometry'
 import { BadInput } from '../../../../base'
 import type { NestInstance, NestLayout } from '../instance'
+import { atOnce, InParts, type Parts } from '../parts'
 import { summarise } from '../summary'
 import type { Way } from '../way'
 import { layInOrder, type Item, type Order } from './laying'
@@ -36,6 +37,11 @@ export class OrderSearch implements Way {
   private waiting: Order | null
   private triedOtherAxis = false
   private readonly laid = new Set<string>()
+  /** What is being laid, and what becomes of it. */
+  private laying: { parts: InParts<NestLayout>; then: (layout: NestLayout) => NestLayout | null } | null =
+    null
+  /** Orders that were laid to their end. */
+  finished = 0
 
   /** Throws BadInput where a piece is larger than the sheet's cuttable area at every turn it may take. */
   constructor(
@@ -50,7 +56,7 @@ export class OrderSearch implements Way {
     this.poses.each = Math.max(2, Math.floor(FIRST_POSES / count))
     const order: Order = { items, axis: 'rows' }
     const alone = items.length === 1 && !instance.pinned?.length && !instance.offCuts?.length
-    this.first = alone ? this.layAlone(items[0]!) : this.lay(order, 'coarse')
+    this.first = alone ? this.layAlone(items[0]!) : atOnce(this.lay(order, 'coarse'))
     this.poses.each = Math.max(LEAST_POSES, Math.floor(SEARCH_POSES / count))
     this.coarse = this.first.score
     this.current = { ...order, score: this.first.score }
@@ -67,23 +73,43 @@ export class OrderSearch implements Way {
     return this.count < 2 && this.waiting === null
   }
 
-  step(_best: NestLayout, step: number): NestLayout | null {
-    if (this.waiting) {
-      const { waiting } = this
-      this.waiting = null
-      return this.lay(waiting, 'fine')
-    }
-    if (!this.triedOtherAxis) {
-      this.triedOtherAxis = true
-      return this.turnAxis()
-    }
-    return this.tryChanged(step)
+  get underWay(): boolean {
+    return this.laying !== null
   }
 
-  /** The same order laid along the other axis; goes on from there if it is better. */
-  private turnAxis(): NestLayout | null {
-    const order: Order = { items: this.current.items, axis: 'columns' }
-    const layout = this.lay(order, 'coarse')
+  step(_best: NestLayout, step: number): NestLayout | null {
+    if (!this.laying) this.begin(step)
+    const laid = this.laying?.parts.step()
+    if (!this.laying || !laid) return null
+    const { then } = this.laying
+    this.laying = null
+    this.finished++
+    return then(laid.value)
+  }
+
+  /** What to lay next: nothing where that was laid before. */
+  private begin(step: number): void {
+    const { waiting } = this
+    if (waiting) {
+      this.waiting = null
+      this.begun(waiting, 'fine', (layout) => layout)
+    } else if (!this.triedOtherAxis) {
+      this.triedOtherAxis = true
+      const order: Order = { items: this.current.items, axis: 'columns' }
+      this.begun(order, 'coarse', (layout) => this.axisTurned(order, layout))
+    } else {
+      const order = this.changed(this.current)
+      if (this.wasLaid(order)) this.finished++
+      else this.begun(order, 'coarse', (layout) => this.tried(order, layout, step))
+    }
+  }
+
+  private begun(order: Order, level: Level, then: (layout: NestLayout) => NestLayout | null): void {
+    this.laying = { parts: new InParts(this.lay(order, level)), then }
+  }
+
+  /** The same order laid along the other axis: it goes on from there if that is better. */
+  private axisTurned(order: Order, layout: NestLayout): NestLayout | null {
     if (layout.score >= this.current.score) return null
     this.current = { ...order, score: layout.score }
     this.coarse = Math.min(this.coarse, layout.score)
@@ -91,10 +117,7 @@ export class OrderSearch implements Way {
     return layout
   }
 
-  private tryChanged(step: number): NestLayout | null {
-    const order = this.changed(this.current)
-    if (this.wasLaid(order)) return null
-    const layout = this.lay(order, 'coarse')
+  private tried(order: Order, layout: NestLayout, step: number): NestLayout {
     // A little worse is let in now and then, less so as steps go by, to leave dead ends.
     const heat = HEAT / (1 + step / COOL_STEPS)
     if (layout.score <= this.current.score + heat * this.random())
@@ -138,7 +161,7 @@ export class OrderSearch implements Way {
     return false
   }
 
-  private lay(order: Order, level: Level): NestLayout {
+  private lay(order: Order, level: Level): Parts<NestLayout> {
     return layInOrder(this.instance, this.poses, { ...order, level })
   }
 
@@ -156,7 +179,7 @@ export class OrderSearch implements Way {
 
   /** Large and long pieces are laid first. */
   private extent(piece: number): number {
-    const b = polygonBox(this.poses.grown[piece]!)
+    const b = this.poses.boxAt(piece, identity)
     return boxWidth(b) * boxHeight(b) + Math.max(boxWidth(b), boxHeight(b)) * 10
   }
 

@@ -3,19 +3,18 @@ import {
   boxHeight,
   boxWidth,
   compose,
+  cornersOf,
   growBox,
-  mapPolygon,
-  offset,
-  polygonArea,
-  polygonBox,
+  mapRing,
+  ringBox,
   rotation as turn,
   translation,
   type Affine,
-  type Polygon,
+  type Box,
 } from '../../../../base/geometry'
 import type { NestInstance, NestPiece } from '../instance'
-import { FREE_TURNS, turnsOf } from '../orientations'
-import { makeMask, type Mask } from './mask'
+import { FREE_TURNS, hullOf, turnsOf } from '../orientations'
+import { makeMask, type Drawing, type Mask } from './mask'
 
 /**
  * Cells along the longer side of a sheet. Orders are searched on the coarse grid, which is some ten times quicker; what
@@ -48,9 +47,6 @@ export interface Pose {
 
 /** Poses of all pieces of an instance, made when they are asked for. */
 export class Poses {
-  /** Pieces grown by half the gap. */
-  readonly grown: readonly Polygon[]
-  readonly grownAreas: readonly number[]
   /** How far every piece is grown: half the gap and a hair more. */
   readonly grow: number
   /** The sheet's cuttable area, grown likewise. */
@@ -58,16 +54,16 @@ export class Poses {
   readonly sheetH: number
   /** Poses tried of each piece. */
   each = Infinity
+  /** What was done since it was last asked: looks at runs of cells, and corners drawn times the rows that each takes. */
+  readonly done = { looks: 0, drawn: 0 }
   private readonly known = new Map<string, Pose[]>()
   private readonly turnLists: (readonly number[])[] = []
 
   constructor(private readonly instance: NestInstance) {
-    const { sheet, gap, pieces } = instance
+    const { sheet, gap } = instance
     this.grow = gap / 2 + CLEARANCE_MM
     this.sheetW = sheet.w - 2 * sheet.margin + 2 * this.grow
     this.sheetH = sheet.h - 2 * sheet.margin + 2 * this.grow
-    this.grown = pieces.map((piece) => grownShape(piece.shape, this.grow))
-    this.grownAreas = this.grown.map(polygonArea)
   }
 
   /** Length of a cell, mm. */
@@ -89,8 +85,12 @@ export class Poses {
       .slice(0, this.each)
       .map(({ rotation, map, b }) => {
         const [w, h] = [boxWidth(b), boxHeight(b)]
-        const moved = mapPolygon(translation(-b.minX, -b.minY), mapPolygon(map, this.grown[piece]!))
-        const mask = makeMask(moved, this.cellOf(level), { widthMm: w, heightMm: h })
+        const mask = this.maskAt(piece, {
+          cell: this.cellOf(level),
+          map: compose(translation(-b.minX, -b.minY), map),
+          widthMm: w,
+          heightMm: h,
+        })
         return { rotation, mask, w, h, offsetX: b.minX, offsetY: b.minY }
       })
     this.known.set(key, list)
@@ -102,18 +102,22 @@ export class Poses {
     const [sheetW, sheetH] = this.sizeAlong(axis)
     return (this.turnLists[piece] ??= rasterTurns(this.instance.pieces[piece]!)).flatMap((deg) => {
       const map = alongAxis(axis, turn(deg))
-      // The rim is kept by the piece itself: its grown outline is rounded by chords, which lie a little inside.
-      const b = growBox(polygonBox(mapPolygon(map, this.instance.pieces[piece]!.shape)), this.grow)
+      const b = this.boxAt(piece, map)
       return boxWidth(b) > sheetW + 1e-6 || boxHeight(b) > sheetH + 1e-6 ? [] : [{ rotation: deg, map, b }]
     })
   }
-}
 
-/** A piece grown by half the gap, holes shrunk likewise; holes too small for anything are closed. */
-function grownShape(shape: Polygon, by: number): Polygon {
-  const grown = offset([shape], by)
-  // Growing one connected face gives one face.
-  return grown.toSorted((a, b) => polygonArea(b) - polygonArea(a))[0] ?? shape
+  /** The box of a piece, grown, where a map puts it. */
+  boxAt(piece: number, map: Affine): Box {
+    return growBox(ringBox(mapRing(map, hullOf(this.instance.pieces[piece]!.shape))), this.grow)
+  }
+
+  /** The cells of a piece, grown, where a map puts it. */
+  maskAt(piece: number, drawing: Omit<Drawing, 'grow'>): Mask {
+    const { shape } = this.instance.pieces[piece]!
+    this.done.drawn += cornersOf(shape) * (2 + (2 * this.grow) / drawing.cell)
+    return makeMask(shape, { ...drawing, grow: this.grow })
+  }
 }
 
 /** Every turn costs a mask and a search: of the turns evenly round every second does, and the straight ones come first. */

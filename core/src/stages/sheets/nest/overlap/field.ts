@@ -138,7 +138,8 @@ function measureBand(ring: Float64Array, { distance, cols, rows, x0, y0, cell }:
       for (let c = c0; c <= c1; c++) {
         const x = x0 + c * cell
         const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / square))
-        const away = Math.hypot(x - ax - t * dx, y - ay - t * dy)
+        const [ox, oy] = [x - ax - t * dx, y - ay - t * dy]
+        const away = Math.sqrt(ox * ox + oy * oy)
         const k = r * cols + c
         if (away < distance[k]!) distance[k] = away
       }

@@ -1,7 +1,9 @@
 // Makes a good layout better: it takes a little card away from the last sheet, or the last sheet altogether, and lets the
 // separator look for a way to lie in what is left.
 import { polygonArea } from '../../../../base/geometry'
-import type { NestInstance, NestLayout } from '../instance'
+import type { NestInstance, NestLayout, Placement } from '../instance'
+import { InParts, type Parts } from '../parts'
+import type { Way } from '../way'
 import { offCutRoom, type Room } from './room'
 import { Separator } from './separator'
 import { summarise } from '../summary'
@@ -26,9 +28,18 @@ const WAYS = ['rows', 'columns', 'fewer'] as const
 /** More pieces than this are left to the search over orders. */
 const MOST_PIECES = 600
 
+/** A sweep, and where nothing overlaps any longer, placements that are proved; null where there are none. */
+function* sweepAndProve(separator: Separator): Parts<Placement[] | null> {
+  yield* separator.sweep()
+  return separator.total === 0 ? yield* separator.proved() : null
+}
+
 /** Betters a layout in bites, by the separator. */
-export class Improver {
-  private readonly separator: Separator
+export class Improver implements Way {
+  /** Made in the first steps. */
+  private separator: Separator | null = null
+  private readonly making: InParts<Separator>
+  private sweep: InParts<Placement[] | null> | null = null
   /** Of all pieces, mm². */
   private readonly area: number
   private bite = FIRST_BITE
@@ -57,7 +68,7 @@ export class Improver {
     private readonly instance: NestInstance,
     random: () => number,
   ) {
-    this.separator = new Separator(instance, random)
+    this.making = new InParts(Separator.of(instance, random))
     const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)
     const patience = Math.max(15, Math.min(PATIENCE, Math.round(PATIENT_MOVES / count)))
     this.strike = Math.round(patience / STRIKES)
@@ -72,24 +83,36 @@ export class Improver {
     return count > 1 && count <= MOST_PIECES
   }
 
-  /** One sweep. Gives a legal layout where one was found that is better than `best`. */
+  get underWay(): boolean {
+    return !this.separator || this.sweep !== null
+  }
+
+  /** One sweep, or a part of it. Gives a legal layout where one was found that is better than `best`. */
   step(best: NestLayout): NestLayout | null {
-    if (!this.running || this.from !== best) this.begin(best)
-    if (!this.running) return null
+    this.separator ??= this.making.step()?.value ?? null
     const { separator } = this
-    separator.sweep()
+    if (!separator) return null
+    if (!this.running || this.from !== best) this.begin(separator, best)
+    if (!this.running) return null
+    this.sweep ??= new InParts(sweepAndProve(separator))
+    const swept = this.sweep.step()
+    if (!swept) return null
+    this.sweep = null
     this.sweeps++
-    if (separator.total === 0) {
-      const placements = separator.proved()
-      if (placements) {
-        const layout = summarise(this.instance, placements)
-        if (layout.score < best.score) {
-          this.running = false
-          this.bite = Math.min(MOST_BITE, this.bite * 1.4)
-          return layout
-        }
+    if (swept.value) {
+      const layout = summarise(this.instance, swept.value)
+      if (layout.score < best.score) {
+        this.running = false
+        this.bite = Math.min(MOST_BITE, this.bite * 1.4)
+        return layout
       }
     }
+    this.weigh(separator)
+    return null
+  }
+
+  /** Notes how a sweep went; goes back to the lowest, or gives up, where nothing comes of them. */
+  private weigh(separator: Separator): void {
     if (separator.total < this.lowest) {
       separator.note()
       if (separator.total < this.lowest * 0.98) {
@@ -104,7 +127,6 @@ export class Improver {
       if (this.strikes < STRIKES) separator.putBack()
     }
     if (this.strikes >= STRIKES || this.sweeps > LONGEST || this.isHopeless()) this.giveUp()
-    return null
   }
 
   private isHopeless(): boolean {
@@ -119,14 +141,15 @@ export class Improver {
     this.way = WAYS[(WAYS.indexOf(this.way) + 1) % WAYS.length]!
   }
 
-  private begin(best: NestLayout): void {
+  private begin(separator: Separator, best: NestLayout): void {
+    this.sweep = null
     const rooms = this.roomsFor(best.score)
     this.from = best
     this.lowest = Infinity
     this.since = 0
     this.strikes = 0
     this.sweeps = 0
-    this.running = rooms !== null && this.separator.start(best.placements, rooms)
+    this.running = rooms !== null && separator.start(best.placements, rooms)
     if (!this.running) this.giveUp()
   }
 

@@ -14,7 +14,7 @@ interface Exports {
   begin(count: number, rooms: number): void
   setGaps(between: number, toWall: number, wallWeight: number): void
   loss(i: number, limit: number): number
-  settle(i: number): void
+  settle(i: number, under: number): void
   standing(i: number): number
   weigh(forget: number, grow: number, growMore: number, most: number): number
 }
@@ -69,6 +69,7 @@ export class OverlapKernel {
   /** Words from one field of a body to the next. */
   private readonly stride: number
   private rooms = { at: 0, most: 0 }
+  private count = 0
 
   /** For at most so many pieces at once. */
   constructor(most: number) {
@@ -81,28 +82,39 @@ export class OverlapKernel {
     this.wasm.setGaps(between, toWall, wallWeight)
   }
 
-  /** Begins with bodies in rooms, all pairs weighed alike. */
-  start(bodies: readonly Body[], rooms: readonly Room[], fields: readonly Field[]): void {
+  /** Copies a field into the kernel's memory, so that beginning takes no time. */
+  take(field: Field): void {
+    this.shapeAt(field)
+  }
+
+  /** Begins with bodies in rooms, all pairs weighed alike; none of them is put anywhere yet. */
+  begin(bodies: readonly Body[], rooms: readonly Room[], fields: readonly Field[]): void {
     const shapes = bodies.map(({ piece }) => this.shapeAt(fields[piece]!))
     this.wasm.begin(bodies.length, this.roomsAt(rooms))
     const { ints, stride } = this
     ints.subarray(this.bodies, this.bodies + BODY_WORDS * stride).fill(0)
     ints.subarray(this.bodies + 8 * stride, this.bodies + 9 * stride).fill(-1)
     shapes.forEach((at, i) => (ints[this.bodies + 9 * stride + i] = at))
-    this.putAll(bodies)
+    this.count = bodies.length
   }
 
-  /** All bodies as they lie now. */
-  putAll(bodies: readonly Body[]): void {
-    bodies.forEach((body, i) => this.write(i, body))
-    bodies.forEach((body, i) => this.put(i, body))
+  /** Puts all bodies where they lie now, from the first on, one each time it is asked: so each pair is measured once. */
+  *putAll(bodies: readonly Body[]): Generator<Body, void, void> {
+    for (const [i, body] of bodies.entries()) {
+      this.putAmong(i, body, i)
+      yield body
+    }
   }
 
   /** Body i as it lies now; its overlaps with all others are measured anew. */
   put(i: number, body: Body): void {
+    this.putAmong(i, body, this.count)
+  }
+
+  private putAmong(i: number, body: Body, under: number): void {
     this.write(i, body)
     this.aim(body)
-    this.wasm.settle(i)
+    this.wasm.settle(i, under)
   }
 
   /** Weighted overlap of body i at a place with all that lies there; Infinity where it is over `limit`. */

@@ -1,7 +1,15 @@
 // What the fields take for clear is proved by exact distances: pieces that are too near are parted to the gap.
-import { compose, mapPolygon, rotation, translation, type Polygon } from '../../../../base/geometry'
+import {
+  compose,
+  cornersOf,
+  mapPolygon,
+  rotation,
+  translation,
+  type Polygon,
+} from '../../../../base/geometry'
 import { nearest } from '../exact/clearance'
 import type { NestInstance, Placement } from '../instance'
+import type { Parts } from '../parts'
 import { pushInto, type Body } from './body'
 import type { Field } from './field'
 import type { Lying } from './sampler'
@@ -36,12 +44,15 @@ function shapeOf(claim: Claim, body: Body): Polygon {
   return mapPolygon(compose(translation(x, y), rotation(turn)), claim.instance.pieces[body.piece]!.shape)
 }
 
+/** What looking for the distance of a pair comes to for each corner, in parts of work. */
+const WORK_CORNER = 0.05
+
 /** Placements parted to the gap; null where pieces overlap, touch a wall, or cannot be parted. */
-export function provePlacements(claim: Claim): Placement[] | null {
+export function* provePlacements(claim: Claim): Parts<Placement[] | null> {
   const bodies = claim.bodies.map((body) => ({ ...body }))
   const shapes = bodies.map((body) => shapeOf(claim, body))
   for (let round = 0; round < PROOF_ROUNDS; round++) {
-    const parted = part(claim, bodies, shapes)
+    const parted = yield* part(claim, bodies, shapes)
     if (parted === 'overlap') return null
     if (parted === 'moved') continue
     const walled = bodies.some((body, i) =>
@@ -53,8 +64,13 @@ export function provePlacements(claim: Claim): Placement[] | null {
 }
 
 /** Moves every pair that is nearer than the gap apart, half the way each. */
-function part(claim: Claim, bodies: readonly Body[], shapes: Polygon[]): 'clear' | 'moved' | 'overlap' {
+function* part(
+  claim: Claim,
+  bodies: readonly Body[],
+  shapes: Polygon[],
+): Parts<'clear' | 'moved' | 'overlap'> {
   const { gap } = claim.instance
+  const corners = shapes.map(cornersOf)
   let moved = false
   const shift = (i: number, dx: number, dy: number) => {
     const body = bodies[i]!
@@ -69,6 +85,7 @@ function part(claim: Claim, bodies: readonly Body[], shapes: Polygon[]): 'clear'
         const [i, j] = [list[k]!, list[m]!]
         const [a, b] = [bodies[i]!, bodies[j]!]
         if (a.fixed && b.fixed) continue
+        yield WORK_CORNER * (corners[i]! + corners[j]!)
         const near = nearest(shapes[i]!, shapes[j]!, gap + PROOF_MM / 2)
         if (!near) continue
         if (near.mm === 0) return 'overlap'

@@ -129,7 +129,8 @@ describe('the kernel', () => {
           const bodies = list.map(([, at], k) => bodyAt(k, fields[k]!, at))
           const kernel = new OverlapKernel(bodies.length)
           kernel.setGaps({ between: gap, toWall: 0, wallWeight: 1 })
-          kernel.start(bodies, [room], fields)
+          kernel.begin(bodies, [room], fields)
+          Array.from(kernel.putAll(bodies))
           const probe = bodyAt(0, fields[0]!, elsewhere)
           const measured = (at: Spot) =>
             bodies.slice(1).map((other, k) => overlapOf([fields[0]!, at], [fields[k + 1]!, other], gap))
@@ -163,7 +164,8 @@ describe('the kernel', () => {
     ]
     const kernel = new OverlapKernel(2)
     kernel.setGaps({ between: gap, toWall: 0, wallWeight: 1 })
-    kernel.start([left, right], [room], [field])
+    kernel.begin([left, right], [room], [field])
+    Array.from(kernel.putAll([left, right]))
     const weighing = { forget: 0.5, grow: 2, growMore: 1, most: 5 }
     const [plain, total] = [kernel.standing(0), kernel.weigh(weighing)]
     expect(total).toBeCloseTo(plain, 4)

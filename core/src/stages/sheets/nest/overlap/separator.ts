@@ -1,11 +1,12 @@
 // Overlap minimisation: all pieces lie on the sheets at once, over each other at first, and one after the other moves to
 // where it overlaps least; overlaps that stay grow dearer (guided local search, Voudouris and Tsang 1999) until none is left.
 // Reaches layouts that no order of laying pieces one by one gives. What comes out is proved by exact distances (proof.ts).
-import { rotation, type Polygon } from '../../../../base/geometry'
+import { cornersOf, rotation, type Polygon } from '../../../../base/geometry'
 import type { NestInstance, Placement } from '../instance'
 import { aimAt, newBody, poseAt, pushInto, turnTo, type Body, type Candidate } from './body'
 import { makeField, type Field } from './field'
 import { OverlapKernel } from './kernel'
+import type { Parts } from '../parts'
 import { provePlacements } from './proof'
 import type { Room } from './room'
 import { Sampler } from './sampler'
@@ -33,37 +34,62 @@ interface Steps {
   free: boolean
 }
 
+/** What a field and each corner of its shape, a move and a put for each point of an outline come to, in parts of work. */
+const WORK = { field: 1000, fieldCorner: 4, move: 2, put: 0.5 }
+
+/** Added to the gap at first. */
+const startGap = ({ gap }: NestInstance): number => gap + (gap < 0.2 ? 2 : 1) * SLACK_MM
+
+/** What a separator works with: the field of each piece, all of them known to the kernel. */
+interface Means {
+  instance: NestInstance
+  fields: readonly Field[]
+  kernel: OverlapKernel
+  random: () => number
+}
+
 /** Parts overlapping pieces by guided local search. */
 export class Separator {
-  private readonly fields: Field[]
   private readonly sampler: Sampler
   private readonly probe = newBody()
   private gap: number
   private bodies: Body[] = []
   private rooms: Room[] = []
   private members: number[][] = []
-  private readonly kernel: OverlapKernel
   private noted: Candidate[] = []
+  /** All bodies lie elsewhere than the kernel knows: they were moved in at the start, or back to where they were noted. */
+  private moved: 'in' | 'back' | null = null
   /** Sum of all overlaps (mm) after the last sweep. */
   total = Infinity
 
-  constructor(
-    private readonly instance: NestInstance,
-    private readonly random: () => number,
-  ) {
-    this.gap = this.startGap()
-    const known = new Map<Polygon, Field>()
-    this.fields = instance.pieces.map((piece) => {
-      let field = known.get(piece.shape)
-      if (!field) known.set(piece.shape, (field = makeField(piece.shape, this.gap + 4 * SLACK_MM)))
-      return field
-    })
-    this.sampler = new Sampler(instance, this.fields, random)
-    this.kernel = new OverlapKernel(instance.pieces.reduce((sum, { qty }) => sum + qty, 0))
+  private readonly instance: NestInstance
+  private readonly fields: readonly Field[]
+  private readonly kernel: OverlapKernel
+  private readonly random: () => number
+
+  private constructor({ instance, fields, kernel, random }: Means) {
+    this.instance = instance
+    this.fields = fields
+    this.kernel = kernel
+    this.random = random
+    this.gap = startGap(instance)
+    this.sampler = new Sampler(instance, fields, random)
   }
 
-  private startGap(): number {
-    return this.instance.gap + (this.instance.gap < 0.2 ? 2 : 1) * SLACK_MM
+  /** A separator of all pieces of an instance, once their fields are made. */
+  static *of(instance: NestInstance, random: () => number): Parts<Separator> {
+    const around = startGap(instance) + 4 * SLACK_MM
+    const known = new Map<Polygon, Field>()
+    const kernel = new OverlapKernel(instance.pieces.reduce((sum, { qty }) => sum + qty, 0))
+    for (const { shape } of instance.pieces) {
+      if (known.has(shape)) continue
+      const field = makeField(shape, around)
+      kernel.take(field)
+      known.set(shape, field)
+      yield WORK.field + WORK.fieldCorner * cornersOf(shape)
+    }
+    const fields = instance.pieces.map(({ shape }) => known.get(shape)!)
+    return new Separator({ instance, fields, kernel, random })
   }
 
   /**
@@ -72,7 +98,7 @@ export class Separator {
    */
   start(placements: readonly Placement[], rooms: readonly Room[]): boolean {
     this.rooms = [...rooms]
-    this.gap = this.startGap()
+    this.gap = startGap(this.instance)
     const bodies = this.bodiesAt(placements)
     for (const body of bodies) {
       if (body.fixed) continue
@@ -87,8 +113,8 @@ export class Separator {
     this.members = this.rooms.map(() => [])
     this.bodies.forEach((body, i) => this.members[body.room]!.push(i))
     this.setGaps()
-    this.kernel.start(this.bodies, this.rooms, this.fields)
-    this.count()
+    this.kernel.begin(this.bodies, this.rooms, this.fields)
+    this.moved = 'in'
     return true
   }
 
@@ -106,7 +132,14 @@ export class Separator {
     this.noted.forEach((pose, i) => aimAt(this.bodies[i]!, pose))
     this.members = this.rooms.map(() => [])
     this.bodies.forEach((body, i) => this.members[body.room]!.push(i))
-    this.kernel.putAll(this.bodies)
+    this.moved = 'back'
+  }
+
+  /** Measures all that was moved at once. */
+  private *measure(): Parts<void> {
+    for (const { piece } of this.kernel.putAll(this.bodies)) yield WORK.put * this.fields[piece]!.outline
+    if (this.moved === 'in') this.count()
+    this.moved = null
   }
 
   private bodiesAt(placements: readonly Placement[]): Body[] {
@@ -126,7 +159,8 @@ export class Separator {
   }
 
   /** Moves every piece that overlaps to where it overlaps least; makes what is left dearer. */
-  sweep(): void {
+  *sweep(): Parts<void> {
+    if (this.moved) yield* this.measure()
     const n = this.bodies.length
     const order = Array.from({ length: n }, (_, i) => i)
     for (let i = n - 1; i > 0; i--) {
@@ -137,20 +171,22 @@ export class Separator {
       const body = this.bodies[i]!
       if (body.fixed) continue
       const now = this.kernel.standing(i)
-      if (now > 0) this.move(i, now)
+      if (now <= 0) continue
+      this.move(i, now)
+      yield WORK.move * this.fields[body.piece]!.outline
     }
     this.count()
   }
 
   /** Placements once nothing overlaps, parted to the gap and proved by exact distances; null where that cannot be. */
-  proved(): Placement[] | null {
+  *proved(): Parts<Placement[] | null> {
     const { instance, fields, rooms, bodies, members } = this
-    const placements = provePlacements({ instance, fields, rooms, bodies, members })
+    const placements = yield* provePlacements({ instance, fields, rooms, bodies, members })
     if (placements) return placements
     // What the fields took for clear is not: from now on they must see a little more room.
     this.gap += SLACK_MM
     this.setGaps()
-    this.kernel.putAll(this.bodies)
+    yield* this.measure()
     this.count()
     return null
   }

@@ -1,0 +1,68 @@
+// Orders of laying, and the turns that pieces are laid at.
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { expectLegal } from '../../../../../test/legal-layout'
+import { star } from '../../../../../test/arbitrary'
+import { seededRandom } from '../../../../base'
+import { boxHeight, boxWidth, mapPolygon, polygonBox, rotation } from '../../../../base/geometry'
+import type { NestInstance } from '../instance'
+import { turnsOf } from '../orientations'
+import { atOnce } from '../parts'
+import { layInOrder } from './laying'
+import { OrderSearch } from './order-search'
+import { Poses } from './poses'
+
+/** A flower of so many corners. */
+const flower = (corners: number, radius: number) => ({
+  outer: Float64Array.from({ length: 2 * corners }, (_, i) => {
+    const angle = (Math.floor(i / 2) / corners) * 2 * Math.PI
+    const reach = radius * (1 + 0.2 * Math.sin(5 * angle) + 0.02 * Math.sin(61 * angle))
+    return reach * (i % 2 === 0 ? Math.cos(angle) : Math.sin(angle))
+  }),
+  holes: [],
+})
+
+describe('an order of laying', () => {
+  const instance: NestInstance = {
+    sheet: { w: 200, h: 200, margin: 5 },
+    gap: 2,
+    pieces: Array.from({ length: 8 }, (_, k) => ({
+      id: `flower-${k}`,
+      shape: flower(300, 12 + k),
+      qty: 1,
+      turns: 'free' as const,
+    })),
+  }
+
+  it('laid in several steps is what it is in one go, and legal', () => {
+    const search = new OrderSearch(instance, seededRandom(1))
+    let steps = 0
+    let layout = null
+    for (; search.finished === 0; steps++) layout = search.step(search.first, steps)
+    expect(steps).toBeGreaterThan(1)
+    const poses = new Poses(instance)
+    poses.each = 50
+    const largestFirst = instance.pieces.map((_, k) => ({ piece: 7 - k, copy: 0, pose: -1 }))
+    expect(layout).toEqual(
+      atOnce(layInOrder(instance, poses, { items: largestFirst, axis: 'rows', level: 'fine' })),
+    )
+    expectLegal(instance, layout!)
+  })
+})
+
+describe('the turns of a free piece', () => {
+  it('hold one with a box as small as at any whole degree', () => {
+    fc.assert(
+      fc.property(star(20), (shape) => {
+        const areaAt = (deg: number) => {
+          const b = polygonBox(mapPolygon(rotation(deg), shape))
+          return boxWidth(b) * boxHeight(b)
+        }
+        const least = Math.min(...Array.from({ length: 90 }, (_, deg) => areaAt(deg)))
+        const turns = turnsOf({ id: 's', shape, qty: 1, turns: 'free' })
+        expect(Math.min(...turns.map(areaAt))).toBeLessThanOrEqual(least + 1e-5)
+      }),
+      { numRuns: 100 },
+    )
+  })
+})
