@@ -1,7 +1,15 @@
 // What can be put right in a damaged or foreign document, so that one bad part never takes the others along. First names
 // and ids in the raw document, before the schema sees it; then shapes in the project.
 import { BadInput, fingerprint } from '../base'
-import { boxHeight, boxWidth, cornersOf, pathToRegion, polygonToPath, regionBox, type Region } from '../base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  cornersOf,
+  pathToRegion,
+  polygonToPath,
+  regionBox,
+  type Region,
+} from '../base/geometry'
 import { LIMITS, MOST } from './limits'
 import { pieceRegion } from './lookup'
 import { grownSchema } from './recipes'

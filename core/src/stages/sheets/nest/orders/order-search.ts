@@ -1,7 +1,7 @@
 // Searches the order in which pieces are laid: simulated annealing over swaps, moves and turns. Orders are tried on the coarse
 // grid; what promises well is laid once more on the fine one.
 import { say, size } from '../../../../base/units'
-import { boxHeight, boxWidth, identity, mapPolygon, polygonBox } from '../../../../base/geometry'
+import { boxHeight, boxWidth, cornersOf, identity, mapPolygon, polygonBox } from '../../../../base/geometry'
 import { BadInput } from '../../../../base'
 import type { NestInstance, NestLayout } from '../instance'
 import { atOnce, InParts, type Parts } from '../parts'
@@ -14,6 +14,8 @@ import { Poses, type Level } from './poses'
 const PROMISING = 0.012
 /** Poses tried for the very first layout, over all pieces together: it has to be there at once. */
 const FIRST_POSES = 300
+/** Of pieces with more corners than this together each is tried at one turn only, where there are many. */
+const MANY_CORNERS = 300_000
 /** The same for every later order. */
 const SEARCH_POSES = 1200
 const LEAST_POSES = 6
@@ -53,7 +55,8 @@ export class OrderSearch implements Way {
     this.refuseTooLarge(items)
     items.sort((a, b) => this.extent(b.piece) - this.extent(a.piece))
     const count = Math.max(1, items.length)
-    this.poses.each = Math.max(2, Math.floor(FIRST_POSES / count))
+    const corners = instance.pieces.reduce((sum, { shape }) => sum + cornersOf(shape), 0)
+    this.poses.each = Math.max(corners > MANY_CORNERS ? 1 : 2, Math.floor(FIRST_POSES / count))
     const order: Order = { items, axis: 'rows' }
     const alone = items.length === 1 && !instance.pinned?.length && !instance.offCuts?.length
     this.first = alone ? this.layAlone(items[0]!) : atOnce(this.lay(order, 'coarse'))
