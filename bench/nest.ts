@@ -65,7 +65,7 @@ for (const { name, instance } of instances) {
   const firstMs = performance.now() - start
   const first = nester.best.score
   while (performance.now() - start < seconds * 1000 && !nester.done) nester.step()
-  const placer = new Nester(instance, 1, 'orders')
+  const placer = new Nester(instance, 1, { ways: 'orders' })
   const again = performance.now()
   while (performance.now() - again < placerSeconds * 1000 && !placer.done) placer.step()
   const bottomLeft = annealedBottomLeft(instance, placerSeconds).score

@@ -14,17 +14,10 @@ interface Task {
   until: number
 }
 
-/** With thousands of pieces a step takes so many times as long as the first, coarse layout; shorter ones are not worth a thought (ms). */
-const FINE_TIMES = 8
-const LONG_MS = 400
-
-/** Steps until the time (ms since 1970) is up, but none that would not end by then; the first layout is made in any case. */
+/** Steps, none of which takes long, until the time (ms since 1970) is up; the first layout is made in any case. */
 function search({ text, seed, until }: Task): NestLayout {
-  const began = Date.now()
   const nester = new Nester(readInstance(text), seed)
-  const firstMs = Date.now() - began
-  const stepMs = firstMs > LONG_MS ? firstMs * FINE_TIMES : 0
-  while (Date.now() + stepMs < until && !nester.done) nester.step()
+  while (Date.now() < until && !nester.done) nester.step()
   return nester.best
 }
 

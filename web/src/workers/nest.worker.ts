@@ -30,6 +30,16 @@ const TELL_MS = 100
 /** Lets messages in, so that a search can be stopped between steps. */
 const breathe = (ms = 0) => new Promise((resolve) => setTimeout(resolve, ms))
 
+/** All of what comes in parts, with messages let in between them; null where it was stopped. */
+async function unhurried<T>(parts: Generator<undefined, T>): Promise<T | null> {
+  while (!stopped) {
+    const next = parts.next()
+    if (next.done) return next.value
+    await breathe()
+  }
+  return null
+}
+
 const api = {
   /** Searches for the given seconds, mostly where that saves most; what is better than before is handed over as it is found. */
   async search(
@@ -40,10 +50,13 @@ const api = {
     await ready
     stopped = false
     paused = false
-    const work = runs
-      .map((run) => ({ run, nester: new Nester(run.instance, seed), best: run.layout.score }))
-      .filter(({ nester }) => !nester.done)
-    for (const { run, nester } of work) nester.offer(run.layout)
+    const work: { run: SearchRun; nester: Nester; best: number }[] = []
+    for (const run of runs) {
+      const nester = await unhurried(Nester.inParts(run.instance, seed))
+      if (!nester) return
+      nester.offer(run.layout)
+      if (!nester.done) work.push({ run, nester, best: run.layout.score })
+    }
     const effort = new Effort(work.map(({ run }) => run))
     let start = performance.now()
     let steps = 0

@@ -26,7 +26,7 @@ const asKeys = (placements: readonly { id: string; copy: number }[]) =>
 describe('pieces in openings', () => {
   it('go with their holders as one, and come out of it where they lay', () => {
     const instance = framed()
-    const layout = new Nester(instance, 1, 'orders').best
+    const layout = new Nester(instance, 1, { ways: 'orders' }).best
     const found = composites(instance, layout)!
     expect(found.held).toBeGreaterThan(0)
     expect(found.instance.pieces.reduce((sum, p) => sum + p.qty, 0)).toBe(28 - found.held)
@@ -66,12 +66,14 @@ describe('pieces in openings', () => {
             gap: 2,
             pieces: [...holders, { id: 'disc', shape: ellipse([0, 0], r), qty: 9, turns: 'free' }],
           }
-          const found = composites(instance, new Nester(instance, seed, 'orders').best)
+          const found = composites(instance, new Nester(instance, seed, { ways: 'orders' }).best)
           if (!found) return
-          const search = new Nester(found.instance, seed, 'orders')
+          const search = new Nester(found.instance, seed, { ways: 'orders' })
           for (let k = 0; k < 4; k++) search.step()
           const opened = found.open(search.best)
-          expect(asKeys(opened.placements)).toEqual(asKeys(new Nester(instance, 1, 'orders').best.placements))
+          expect(asKeys(opened.placements)).toEqual(
+            asKeys(new Nester(instance, 1, { ways: 'orders' }).best.placements),
+          )
           expectLegal(instance, opened)
         },
       ),
@@ -81,7 +83,7 @@ describe('pieces in openings', () => {
 
   it('do not turn where they may not', () => {
     const instance = framed('fixed')
-    const found = composites(instance, new Nester(instance, 1, 'orders').best)
+    const found = composites(instance, new Nester(instance, 1, { ways: 'orders' }).best)
     expect(found?.instance.pieces.find(({ id }) => id === 'disc')?.qty ?? 16).toBe(16)
   })
 

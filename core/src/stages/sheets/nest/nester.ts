@@ -8,6 +8,7 @@ import { BoxSearch } from './boxes/boxes'
 import { CompositeSearch } from './composite-search'
 import { tidied } from './exact/settle'
 import type { NestInstance, NestLayout } from './instance'
+import { layFirst, type First } from './orders/first'
 import { OrderSearch } from './orders/order-search'
 import { Improver } from './overlap/improver'
 import { InParts } from './parts'
@@ -34,6 +35,11 @@ const ORDERS_FIRST = { from: 150, orders: 4 }
 /** Gaps are closed after so many steps at the earliest; pieces that reach far are dropped elsewhere so many times. */
 const TIDY = { after: 3, trials: 60 }
 const COMPOSITES_SEED = 1
+/** Parts of steps that a search begins with at most. */
+const MOST_PARTS = 40
+
+/** Which ways are searched: all that suit the pieces, or orders alone, which is quicker to give up. */
+type Ways = 'all' | 'orders'
 
 /** A search that can be stopped after any step; its best layout is always complete and legal. */
 export class Nester {
@@ -44,17 +50,20 @@ export class Nester {
   private underWay: Way | null = null
   private readonly turns: readonly { way: () => Way; isDue: () => boolean }[]
 
+  private readonly ways: Ways
+
   /**
-   * Lays a first complete layout. `ways: 'orders'` searches orders alone, which is quicker to give up.
+   * Lays a first complete layout, where it is not given.
    * Throws BadInput where a piece is larger than the sheet's cuttable area at every turn it may take, or where sheet, rim
    * or gap make no sense.
    */
   constructor(
     private readonly instance: NestInstance,
     seed = 1,
-    private readonly ways: 'all' | 'orders' = 'all',
+    { ways = 'all', first }: { ways?: Ways; first?: First } = {},
   ) {
     refuseNonsense(instance)
+    this.ways = ways
     this.random = seededRandom(seed)
     // Some pieces have a say in what they share a sheet with: only orders keep to it.
     const grouped = instance.pieces.some((piece) => piece.sharing !== undefined)
@@ -63,9 +72,20 @@ export class Nester {
     const blocks = boxes?.boxes.every(({ sides }) => sides.length > 0)
       ? new BlockSearch(instance, boxes.boxes, this.random)
       : null
-    this.orders = new OrderSearch(instance, this.random)
+    this.orders = new OrderSearch(instance, this.random, first)
     this.best = this.orders.first
     this.turns = this.turnsOf({ grouped, ordersOnly, boxes, blocks })
+  }
+
+  /** The same, with pauses while it lays the first layout. */
+  static *inParts(instance: NestInstance, seed = 1): Generator<undefined, Nester> {
+    refuseNonsense(instance)
+    const laying = new InParts(layFirst(instance))
+    for (;;) {
+      const laid = laying.step()
+      if (laid) return new Nester(instance, seed, { first: laid.value })
+      yield
+    }
   }
 
   /** True where nothing can be better: nothing, or a single piece, to lay. */
@@ -86,6 +106,19 @@ export class Nester {
     const layout = way.step(this.best, this.steps)
     this.underWay = way.underWay ? way : null
     return layout !== null && this.keep(layout)
+  }
+
+  /**
+   * So many whole steps, each in as many parts as it takes, with a pause before each part; fewer where that comes to many parts. The
+   * beginning of a search that comes to the same on any machine.
+   */
+  *begin(steps: number): Generator<undefined, NestLayout> {
+    for (let whole = 0, parts = 0; whole < steps && parts < MOST_PARTS && !this.done; parts++) {
+      yield
+      this.step()
+      if (!this.underWay) whole++
+    }
+    return this.best
   }
 
   /** The ways that suit the instance, and when each has its turn: the first that is due takes the step. */

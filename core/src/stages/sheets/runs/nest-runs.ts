@@ -42,12 +42,8 @@ export function* layStepwise(
       layout: null,
     }))
     if (!laid.layout) {
-      const nester = new Nester(run.instance, run.seed)
-      for (let k = 0; k < steps && !nester.done; k++) {
-        yield
-        nester.step()
-      }
-      laid.layout = nester.best
+      const nester = yield* Nester.inParts(run.instance, run.seed)
+      laid.layout = yield* nester.begin(steps)
     }
     return { run, layout: laid.layout }
   } catch (error) {

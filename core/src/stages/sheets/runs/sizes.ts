@@ -154,7 +154,7 @@ function sheetsWith(
   const count = instance.pieces.reduce((total, piece) => total + piece.qty, 0)
   try {
     const nester = new Nester({ ...instance, offCuts, sheet: sheetOf(main, bed) })
-    for (let k = 0; k < (count > MANY_PIECES ? STEPS_OF_MANY : STEPS) && !nester.done; k++) nester.step()
+    Array.from(nester.begin(count > MANY_PIECES ? STEPS_OF_MANY : STEPS))
     return nester.best.sheets
   } catch (error) {
     if (error instanceof BadInput) return Infinity

@@ -86,7 +86,7 @@ describe('what straight cuts made of a sheet', () => {
             })),
           }
           const random = seededRandom(seed)
-          const worst = { ...new Nester(instance, 1, 'orders').best, score: 99 }
+          const worst = { ...new Nester(instance, 1, { ways: 'orders' }).best, score: 99 }
           const search = new BlockSearch(instance, new BoxSearch(instance, random).boxes, random)
           for (let k = 0; k < 12 && !search.done; k++) {
             const layout = search.step(worst)

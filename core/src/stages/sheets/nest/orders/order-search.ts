@@ -1,22 +1,15 @@
 // Searches the order in which pieces are laid: simulated annealing over swaps, moves and turns. Orders are tried on the coarse
 // grid; what promises well is laid once more on the fine one.
-import { say, size } from '../../../../base/units'
-import { boxHeight, boxWidth, cornersOf, identity, mapPolygon, polygonBox } from '../../../../base/geometry'
-import { BadInput } from '../../../../base'
 import type { NestInstance, NestLayout } from '../instance'
 import { atOnce, InParts, type Parts } from '../parts'
-import { summarise } from '../summary'
 import type { Way } from '../way'
-import { layInOrder, type Item, type Order } from './laying'
-import { Poses, type Level } from './poses'
+import { isAlone, layFirst, type First } from './first'
+import { layInOrder, type Order } from './laying'
+import type { Level, Poses } from './poses'
 
 /** An order that is coarsely no worse than this beside the best is worth laying finely. */
 const PROMISING = 0.012
-/** Poses tried for the very first layout, over all pieces together: it has to be there at once. */
-const FIRST_POSES = 300
-/** Of pieces with more corners than this together each is tried at one turn only, where there are many. */
-const MANY_CORNERS = 300_000
-/** The same for every later order. */
+/** Poses tried of each piece in an order, over all pieces together, and at least. */
 const SEARCH_POSES = 1200
 const LEAST_POSES = 6
 /** Orders that are known to have been laid. */
@@ -45,25 +38,18 @@ export class OrderSearch implements Way {
   /** Orders that were laid to their end. */
   finished = 0
 
-  /** Throws BadInput where a piece is larger than the sheet's cuttable area at every turn it may take. */
   constructor(
     private readonly instance: NestInstance,
     private readonly random: () => number,
+    { poses, items, layout }: First = atOnce(layFirst(instance)),
   ) {
-    this.poses = new Poses(instance)
-    const items = itemsOf(instance)
-    this.refuseTooLarge(items)
-    items.sort((a, b) => this.extent(b.piece) - this.extent(a.piece))
-    const count = Math.max(1, items.length)
-    const corners = instance.pieces.reduce((sum, { shape }) => sum + cornersOf(shape), 0)
-    this.poses.each = Math.max(corners > MANY_CORNERS ? 1 : 2, Math.floor(FIRST_POSES / count))
+    this.poses = poses
+    this.first = layout
+    this.poses.each = Math.max(LEAST_POSES, Math.floor(SEARCH_POSES / Math.max(1, items.length)))
+    this.coarse = layout.score
     const order: Order = { items, axis: 'rows' }
-    const alone = items.length === 1 && !instance.pinned?.length && !instance.offCuts?.length
-    this.first = alone ? this.layAlone(items[0]!) : atOnce(this.lay(order, 'coarse'))
-    this.poses.each = Math.max(LEAST_POSES, Math.floor(SEARCH_POSES / count))
-    this.coarse = this.first.score
-    this.current = { ...order, score: this.first.score }
-    this.waiting = alone || items.length === 0 ? null : order
+    this.current = { ...order, score: layout.score }
+    this.waiting = items.length === 0 || isAlone(instance, items) ? null : order
   }
 
   /** Pieces to lay, copies counted. */
@@ -167,45 +153,4 @@ export class OrderSearch implements Way {
   private lay(order: Order, level: Level): Parts<NestLayout> {
     return layInOrder(this.instance, this.poses, { ...order, level })
   }
-
-  /** A single piece: into the corner, at the turn that leaves the larger off-cut. */
-  private layAlone({ piece, copy }: Item): NestLayout {
-    const { id, shape } = this.instance.pieces[piece]!
-    const { margin } = this.instance.sheet
-    const layouts = this.poses.turnsThatFit(piece, 'rows').map(({ rotation, map }) => {
-      const b = polygonBox(mapPolygon(map, shape))
-      const at = { id, copy, sheet: 0, x: margin - b.minX, y: margin - b.minY, rotation }
-      return summarise(this.instance, [at])
-    })
-    return layouts.reduce((best, layout) => (layout.score < best.score - 1e-9 ? layout : best))
-  }
-
-  /** Large and long pieces are laid first. */
-  private extent(piece: number): number {
-    const b = this.poses.boxAt(piece, identity)
-    return boxWidth(b) * boxHeight(b) + Math.max(boxWidth(b), boxHeight(b)) * 10
-  }
-
-  private refuseTooLarge(items: readonly Item[]): void {
-    const pieces = [...new Set(items.map(({ piece }) => piece))]
-    const names = pieces
-      .filter((piece) => this.poses.turnsThatFit(piece, 'rows').length === 0)
-      .map((piece) => this.instance.pieces[piece]!.id)
-    if (names.length === 0) return
-    const { w, h, margin } = this.instance.sheet
-    const more = names.length > 3 ? ` and ${names.length - 3} more` : ''
-    throw new BadInput(
-      say`${names.slice(0, 3).join(', ')}${more}: larger than the ${size(w - 2 * margin, h - 2 * margin)} that can be cut of a sheet`,
-    )
-  }
-}
-
-/** What is to be laid: every copy that is not pinned. */
-function itemsOf({ pieces, pinned = [] }: NestInstance): Item[] {
-  const fixed = new Set(pinned.map((p) => `${p.id}#${p.copy}`))
-  return pieces.flatMap(({ id, qty }, piece) =>
-    Array.from({ length: qty }, (_, copy): Item => ({ piece, copy, pose: -1 })).filter(
-      ({ copy }) => !fixed.has(`${id}#${copy}`),
-    ),
-  )
 }

@@ -45,6 +45,13 @@ export interface Pose {
   offsetY: number
 }
 
+/** A turn of a piece with its map, and the box of what it takes, grown. */
+interface Turned {
+  rotation: number
+  map: Affine
+  b: Box
+}
+
 /** Poses of all pieces of an instance, made when they are asked for. */
 export class Poses {
   /** How far every piece is grown: half the gap and a hair more. */
@@ -58,6 +65,7 @@ export class Poses {
   readonly done = { looks: 0, drawn: 0 }
   private readonly known = new Map<string, Pose[]>()
   private readonly turnLists: (readonly number[])[] = []
+  private readonly fitting: Record<Axis, (readonly Turned[])[]> = { rows: [], columns: [] }
 
   constructor(private readonly instance: NestInstance) {
     const { sheet, gap } = instance
@@ -98,7 +106,12 @@ export class Poses {
   }
 
   /** The turns of a piece that fit on a whole sheet at all, each with its map and the box of what it takes. */
-  turnsThatFit(piece: number, axis: Axis) {
+  turnsThatFit(piece: number, axis: Axis): readonly Turned[] {
+    const known = this.fitting[axis]
+    return (known[piece] ??= this.turned(piece, axis))
+  }
+
+  private turned(piece: number, axis: Axis): Turned[] {
     const [sheetW, sheetH] = this.sizeAlong(axis)
     return (this.turnLists[piece] ??= rasterTurns(this.instance.pieces[piece]!)).flatMap((deg) => {
       const map = alongAxis(axis, turn(deg))
