@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../test/stack'
-import { mandalaRecipeSchema } from './recipes'
+import { mandalaRecipeSchema } from './schema'
 import { grow, growAgain, makeLayers } from '../stages/layers/makers'
 import {
   alignParts,

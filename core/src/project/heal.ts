@@ -12,8 +12,15 @@ import {
 } from '../base/geometry'
 import { LIMITS, MOST } from './limits'
 import { pieceRegion } from './lookup'
-import { grownSchema } from './recipes'
-import { tieSchema, type Guest, type Layer, type Paper, type Piece, type Project } from './schema'
+import {
+  grownSchema,
+  tieSchema,
+  type Guest,
+  type Layer,
+  type Paper,
+  type Piece,
+  type Project,
+} from './schema'
 
 type Doc = Record<string, unknown>
 

@@ -3,7 +3,6 @@
  * questions every stage asks of it, and the edits. Results are never stored here; stages compute them.
  */
 export * from './schema'
-export * from './recipes'
 export * from './file'
 export { tidyName } from './heal'
 export * from './limits'

@@ -1,6 +1,6 @@
 // Fields of a document that many of its parts have.
 import { z } from 'zod'
-import { LIMITS, MOST } from './limits'
+import { LIMITS, MOST } from '../limits'
 
 /** A number within its bounds. */
 export const within = (name: keyof typeof LIMITS) => z.number().min(LIMITS[name][0]).max(LIMITS[name][1])

@@ -1,7 +1,7 @@
-// The parts of a document that are about what the work took, what it is worth, and what it taught.
+// What the work took, what it is worth, and what it taught.
 import { z } from 'zod'
 import { id, name, time, whole, within } from './fields'
-import { MOST } from './limits'
+import { MOST } from '../limits'
 
 /** The stages in the order of the work. */
 export const STAGES = ['measure', 'layers', 'paper', 'sheets', 'depth', 'assembly', 'journal'] as const
@@ -149,3 +149,33 @@ export const journalSchema = z.looseObject({
     .max(MOST.pictures)
     .default([]),
 })
+
+/** One of STAGES. */
+export type Stage = (typeof STAGES)[number]
+
+/** See journalSchema. */
+export type Journal = z.infer<typeof journalSchema>
+
+/** See makeSchema. */
+export type Make = z.infer<typeof makeSchema>
+
+/** One of FATES. */
+export type Fate = (typeof FATES)[number]
+
+/** See observationSchema. */
+export type Observation = z.infer<typeof observationSchema>
+
+/** See partSchema. */
+export type Part = z.infer<typeof partSchema>
+
+/** See pricingSchema. */
+export type Pricing = z.infer<typeof pricingSchema>
+
+/** See rightsSchema. */
+export type Rights = z.infer<typeof rightsSchema>
+
+/** A step with what it took. */
+export type StepNote = Journal['steps'][number]
+
+/** A run of the cutter, as it is noted. */
+export type CutRun = Journal['runs'][number]

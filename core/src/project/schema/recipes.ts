@@ -1,6 +1,6 @@
 // How made layers were made: kept in the project so that a maker can be opened again and adjusted. Lengths in mm.
 import { z } from 'zod'
-import { LIMITS, MOST } from './limits'
+import { LIMITS, MOST } from '../limits'
 
 const mm = z.number().min(LIMITS.lengthMm[0]).max(LIMITS.lengthMm[1])
 const some = z.number().min(LIMITS.sizeMm[0]).max(LIMITS.sizeMm[1])

@@ -1,0 +1,93 @@
+// What is done: steps that are ticked, and sheets that are cut.
+import { z } from 'zod'
+import { coordinateMm, id, path, time, whole, within } from './fields'
+import { MOST } from '../limits'
+import { paperSchema } from './drawer'
+
+/** What is done. */
+export const progressSchema = z.looseObject({
+  /** Steps that are ticked, by their ids. */
+  done: z.array(z.string().max(400)).max(MOST.ticks).default([]),
+  /** What each ticked step took out of the drawer: given back when it is unticked. */
+  took: z
+    .array(
+      z.looseObject({
+        stepId: z.string().max(400),
+        foams: z
+          .array(
+            z.looseObject({
+              foamId: id,
+              count: whole('count'),
+              /** So many of them were not in the drawer: they are not given back. */
+              missing: whole('count').default(0),
+            }),
+          )
+          .max(MOST.foams),
+      }),
+    )
+    .max(MOST.ticks)
+    .default([]),
+  /** What dries or takes hold by itself, and when it will have; ms since 1970. */
+  drying: z
+    .array(z.looseObject({ stepId: z.string().max(400), title: z.string().max(400), endsAt: time }))
+    .max(MOST.ticks)
+    .default([]),
+})
+
+/** Why a piece that was cut is no longer of use. */
+export const SPOILT = ['torn', 'lost', 'wrong colour', 'test cut', 'not cut through'] as const
+
+/** One of SPOILT. */
+export type Spoilt = (typeof SPOILT)[number]
+
+/** A sheet that has been cut: what is changed afterwards neither moves nor renames anything on it. */
+export const cutSheetSchema = z.looseObject({
+  /** Of the load that it was. */
+  id: z.string().min(1).max(400),
+  number: whole('count'),
+  at: time,
+  /** The paper as it was then. */
+  paper: paperSchema,
+  onOffCut: z.looseObject({ id: z.string().max(400), label: z.string().max(MOST.name) }).nullable(),
+  /** What was cut into, mm from its corner. */
+  outline: path,
+  minutes: within('minutes'),
+  /** How far the blade went, mm, and the mat that it lay on. */
+  outlineMm: z.number().min(0).max(10_000_000).default(0),
+  mat: z
+    .looseObject({ matId: id, name: z.string().max(MOST.name) })
+    .nullable()
+    .default(null),
+  pieces: z
+    .array(
+      z.looseObject({
+        layerId: z.string().min(1).max(400),
+        pieceId: id,
+        folio: z.string().max(40),
+        layerName: z.string().max(2 * MOST.name),
+        guestId: id.nullable(),
+        loose: z.boolean(),
+        /** It bears its number, drawn or cut. */
+        numbered: z.boolean().default(true),
+        printed: z.boolean(),
+        /** Its outline as it was cut, in its layer's place. */
+        path,
+        /** Where it lay on the sheet. */
+        x: coordinateMm,
+        y: coordinateMm,
+        rotation: within('turnDeg'),
+        /** Null where it is whole. */
+        spoilt: z.enum(SPOILT).nullable().default(null),
+      }),
+    )
+    .max(MOST.pieces),
+  /** What left the shared drawer for it, and what came in. */
+  took: z.looseObject({
+    sheets: whole('count'),
+    offCut: z.looseObject({ id, label: z.string().max(MOST.name), path }).nullable(),
+    keptIds: z.array(id).max(MOST.offCuts),
+  }),
+})
+
+/** See cutSheetSchema. */
+export type CutSheet = z.infer<typeof cutSheetSchema>
