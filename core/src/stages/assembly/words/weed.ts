@@ -1,5 +1,5 @@
 // The wording of taking a sheet off its mat: what is waste, what is kept and of whom, and what is written on the backs.
-import { polygonBox } from '../../base/geometry'
+import { polygonBox } from '../../../base/geometry'
 import {
   bearsNumber,
   builtLayers,
@@ -8,18 +8,13 @@ import {
   keepsPlaces,
   type Layer,
   type Project,
-} from '../../project'
-import { flagNumber, flagsOf } from '../layers'
-import type { Load } from '../sheets'
-import type { About, Task } from './task'
+} from '../../../project'
+import { flagNumber, flagsOf } from '../../layers'
+import type { Load } from '../../sheets'
+import type { About, Task } from '../task'
+import { capital, plural } from './common'
 
 type Weed = Extract<About, { step: 'weed' }>
-
-/** “1 piece”, “3 pieces”. */
-export const plural = (n: number, noun: string): string => `${n} ${noun}${n === 1 ? '' : 's'}`
-
-/** With its first letter as a capital. */
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** How a sheet is weeded. */
 export function weedWords(

@@ -1,0 +1,25 @@
+// What the wording of several steps has in common.
+import { adhesiveOf, glueOf, type Layer, type Project } from '../../../project'
+import type { About, Task } from '../task'
+
+/** What a step is told in. */
+export type Words = Pick<Task, 'title' | 'detail'> & { caution?: string | null }
+
+/** What steps of some kinds are about. */
+export type Of<Step extends About['step']> = Extract<About, { step: Step }>
+
+/** The name of a layer's glue; of the project's where no layer is meant. */
+export const glueName = (project: Project, layer: Layer | undefined, unnamed = 'Glue'): string =>
+  (layer ? glueOf(project, layer) : adhesiveOf(project))?.name ?? unnamed
+
+/** “thick squares on thin squares”, “narrow strips, 3 on each other”. */
+export const stackOf = (foams: readonly string[]): string =>
+  foams.length > 1 && new Set(foams).size === 1
+    ? `${foams[0]}, ${foams.length} on each other`
+    : foams.join(' on ')
+
+/** “1 piece”, “3 pieces”. */
+export const plural = (n: number, noun: string): string => `${n} ${noun}${n === 1 ? '' : 's'}`
+
+/** With its first letter as a capital. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
