@@ -12,7 +12,7 @@ import {
 import { flagNumber, flagsOf } from '../../layers'
 import type { Load } from '../../sheets'
 import type { About, Task } from '../task'
-import { capital, plural } from './common'
+import { plural } from './common'
 
 type Weed = Extract<About, { step: 'weed' }>
 
