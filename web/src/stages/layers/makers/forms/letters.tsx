@@ -2,11 +2,11 @@
 import { useEffect, useState } from 'react'
 import type { LetteringRecipe, OwnLetter, OwnLine } from '@feuillet/core/project'
 import type { Made } from '@feuillet/core/stages/layers/makers'
-import { selectUnit } from '../../../state/selectors'
-import { useAppSelector } from '../../../state/store'
-import { Button, LengthField, NumberField, SelectField } from '../../../ui'
-import { editor } from '../../../workers'
-import { readyFont, shippedFonts } from './fonts'
+import { selectUnit } from '../../../../state/selectors'
+import { useAppSelector } from '../../../../state/store'
+import { Button, LengthField, NumberField, SelectField } from '../../../../ui'
+import { editor } from '../../../../workers'
+import { readyFont, shippedFonts } from '../fonts'
 
 export type Letter = NonNullable<Made['letters']>[number]
 /** What is picked: a letter, or all of a line. */

@@ -1,7 +1,8 @@
+// A picture in tones, a sheet each.
 import { tonesRecipeSchema, type TonesRecipe } from '@feuillet/core/project'
-import { selectUnit } from '../../../state/selectors'
-import { useAppSelector } from '../../../state/store'
-import { Choice, SchemaFields, type SchemaField } from '../../../ui'
+import { selectUnit } from '../../../../state/selectors'
+import { useAppSelector } from '../../../../state/store'
+import { Choice, SchemaFields, type SchemaField } from '../../../../ui'
 import { Histogram } from './histogram'
 
 const FIELDS: readonly SchemaField<TonesRecipe>[] = [

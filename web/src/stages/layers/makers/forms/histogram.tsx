@@ -1,7 +1,7 @@
 import { Slider } from 'radix-ui'
 import { thresholdsOf } from '@feuillet/core/stages/layers/makers'
 import type { TonesRecipe } from '@feuillet/core/project'
-import { Button } from '../../../ui'
+import { Button } from '../../../../ui'
 
 /** The greys of the picture with the thresholds between tones, to be moved by hand or by arrow keys. */
 export function Histogram({
