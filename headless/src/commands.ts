@@ -19,11 +19,11 @@ import { cardsAt, shimsOf } from '@feuillet/core/stages/depth'
 import { allSnagsOf, nodes, snagsOf } from '@feuillet/core/stages'
 import { Planner } from '@feuillet/core/planner'
 import { Resvg } from '@resvg/resvg-js'
-import { named, readFile, readFileLater, readProjectFile, writeAll } from './files'
+import { named, readFile, readFileLater, readProjectFile, writeAll, give, put } from './files'
 import { readFaces } from './faces'
 import { makerCommands } from './makers'
 import { nestFor } from './nest-search'
-import { give, put, type Screen } from './screen'
+import { type Screen } from './screen'
 import { numberOption, readArgs, UsageError } from './usage'
 
 interface Command {

@@ -70,3 +70,13 @@ export function writeWhole(file: string, content: string | Uint8Array): void {
 export function writeAll(folder: string, files: ReadonlyMap<string, string | Uint8Array>): void {
   for (const [name, content] of files) writeWhole(join(folder, name), content)
 }
+
+/** Prints a text, or writes it to the file of `-o`. */
+export function put(text: string, output: string | undefined, screen: Screen): void {
+  if (output) writeWhole(output, text)
+  else screen.print(text)
+}
+
+/** Prints a result as JSON, or writes it to the file of `-o`. */
+export const give = (value: unknown, output: string | undefined, screen: Screen): void =>
+  put(JSON.stringify(value, null, 2) + '\n', output, screen)

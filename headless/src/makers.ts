@@ -30,8 +30,8 @@ import {
 import { wordsIn } from '@feuillet/core/base/units'
 import { BadInput } from '@feuillet/core/base'
 import { basename } from 'node:path'
-import { named, readFile, readFileLater } from './files'
-import { put, type Screen } from './screen'
+import { named, readFile, readFileLater, put } from './files'
+import { type Screen } from './screen'
 import { numberOption, readArgs, UsageError } from './usage'
 
 const OUTPUT = { o: { type: 'string', short: 'o' } } as const

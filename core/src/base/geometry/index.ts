@@ -5,6 +5,7 @@
 export * from './types'
 export * from './box'
 export * from './ring'
+export { convexHull } from './hull'
 export * from './region'
 export * from './affine'
 export * from './path'

@@ -1,8 +1,8 @@
 // The card that lies beside a piece: its picture, what it is, care and caution, the price.
 import { PDFDocument, rgb } from '@cantoo/pdf-lib'
-import { INK, PT_PER_MM } from './pdf-parts'
+import { PT_PER_MM } from './pdf-parts'
 import { drawPicture, type SmallPicture } from './pictures'
-import { Typeface, type Faces } from './typeface'
+import { INK, Typeface, type Faces } from './typeface'
 
 /** What stands on a card. */
 export interface CatalogueCard {

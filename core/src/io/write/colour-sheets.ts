@@ -2,9 +2,9 @@
 import { FillRule, PDFDocument, rgb } from '@cantoo/pdf-lib'
 import { boxHeight, boxWidth, regionBox, regionRings, type Region } from '../../base/geometry'
 import { lineToPath } from './cut-sheet'
-import { drawFoot, INK, PT_PER_MM, TRUE_SIZE } from './pdf-parts'
+import { drawFoot, PT_PER_MM, TRUE_SIZE } from './pdf-parts'
 import { channels } from './pictures'
-import { Typeface, type Faces } from './typeface'
+import { INK, Typeface, type Faces } from './typeface'
 
 /** A layer to be coloured, seen from the front. mm, y down. */
 export interface ColourSheet {

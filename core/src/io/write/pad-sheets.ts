@@ -2,8 +2,8 @@
 import { PDFDocument, rgb } from '@cantoo/pdf-lib'
 import { boxHeight, boxWidth, regionBox, regionRings, type Region, type Ring } from '../../base/geometry'
 import { lineToPath } from './cut-sheet'
-import { drawFoot, INK, PT_PER_MM, TRUE_SIZE } from './pdf-parts'
-import { Typeface, type Faces } from './typeface'
+import { drawFoot, PT_PER_MM, TRUE_SIZE } from './pdf-parts'
+import { INK, Typeface, type Faces } from './typeface'
 
 /** A layer with its pads, in one frame: mm, y down, seen from the front. */
 export interface PadSheet {

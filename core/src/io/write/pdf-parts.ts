@@ -1,12 +1,11 @@
-import { rgb, type PDFPage } from '@cantoo/pdf-lib'
-import type { Typeface } from './typeface'
+// What drawings at true size have in common.
+import type { PDFPage } from '@cantoo/pdf-lib'
+import { INK, type Typeface } from './typeface'
 
 /** PDF points in a mm. */
 export const PT_PER_MM = 72 / 25.4
 /** A page of A4, points. */
 export const A4 = { w: 210 * PT_PER_MM, h: 297 * PT_PER_MM }
-/** Near-black, as on screen. */
-export const INK = rgb(0.12, 0.13, 0.15)
 
 /** Round what is drawn at true size, for the caption under it, and what a ruler is held to; mm. */
 export const TRUE_SIZE = { marginMm: 8, captionMm: 9, barMm: 50 } as const

@@ -1,8 +1,8 @@
 // PDFs of printed lists.
 import { PDFDocument, type PDFPage } from '@cantoo/pdf-lib'
-import { A4, INK } from './pdf-parts'
+import { A4 } from './pdf-parts'
 import { drawPicture, type SmallPicture } from './pictures'
-import { Typeface, type Faces } from './typeface'
+import { INK, Typeface, type Faces } from './typeface'
 
 /** A part of a printed list; lines have a number, a text that is wrapped, a figure at the right, and a picture where there is one. */
 export interface ListSection {

@@ -2,7 +2,7 @@
 import { FillRule, rgb, type PDFPage } from '@cantoo/pdf-lib'
 import { boxHeight, boxWidth, regionRings, simplify, type Box, type Region } from '../../base/geometry'
 import { lineToPath } from './cut-sheet'
-import { INK } from './pdf-parts'
+import { INK } from './typeface'
 
 /** What is drawn, the hindmost first. */
 export interface SmallPicture {

@@ -15,8 +15,8 @@ import {
 import { BadInput } from '../../base'
 import { regionRings, type Affine, type Region } from '../../base/geometry'
 import { lineToPath, type CutSheet } from './cut-sheet'
-import { INK, PT_PER_MM } from './pdf-parts'
-import { Typeface, type Faces } from './typeface'
+import { PT_PER_MM } from './pdf-parts'
+import { INK, Typeface, type Faces } from './typeface'
 
 /** A picture on a sheet: its file, where its pixels go (mm from the sheet's top left corner, y down), and what is inked. */
 export interface InkedPicture {

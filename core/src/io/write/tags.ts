@@ -2,8 +2,8 @@
 import { PDFDocument, rgb } from '@cantoo/pdf-lib'
 import { boxHeight, boxWidth, polygonBox, polygonRings, type Polygon } from '../../base/geometry'
 import { lineToPath } from './cut-sheet'
-import { A4, INK, PT_PER_MM } from './pdf-parts'
-import { Typeface, type Faces } from './typeface'
+import { A4, PT_PER_MM } from './pdf-parts'
+import { INK, Typeface, type Faces } from './typeface'
 
 /** What is printed for one sheet. */
 export interface SheetTag {

@@ -10,8 +10,8 @@ import {
 } from '@cantoo/pdf-lib'
 import { polygonBox } from '../../base/geometry'
 import { cuttingRings, lineToPath, num, type CutSheet } from './cut-sheet'
-import { INK, PT_PER_MM } from './pdf-parts'
-import { Typeface, type Faces } from './typeface'
+import { PT_PER_MM } from './pdf-parts'
+import { INK, Typeface, type Faces } from './typeface'
 
 /** Pages of printers, mm. */
 export const PAGES = {

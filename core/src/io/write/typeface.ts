@@ -2,8 +2,10 @@
 // print as they are. The large faces of Han and hangul are not embedded, which would make a list of a page ten megabytes: what is
 // written in them is drawn as outlines.
 import fontkit, { type Font } from '@pdf-lib/fontkit'
-import type { PDFDocument, PDFFont, PDFPage } from '@cantoo/pdf-lib'
-import { INK } from './pdf-parts'
+import { rgb, type PDFDocument, type PDFFont, type PDFPage } from '@cantoo/pdf-lib'
+
+/** Near-black, as on screen. */
+export const INK = rgb(0.12, 0.13, 0.15)
 
 /** Faces as TTF or OTF files. They are handed in: whoever writes a PDF knows where its files lie. */
 export interface Faces {

@@ -2,8 +2,8 @@
 import { intersect, rectangle, regionBox, regionToPath, type Region } from '../../base/geometry'
 import { builtLayers, isStandOff, paperOf, thicknessOf, type Project } from '../../project'
 import { builds, footprints, wholeOf } from './foam'
-import type { DepthPlan } from './depth'
-import { lipShapes } from './lip'
+import type { PieceHeight } from './heights'
+import { lipShapes, type LipPads } from './lip'
 import { Edges } from './pads/edges'
 
 /** Pads of one build behind the backmost sheet. Lengths in mm. */
@@ -91,8 +91,15 @@ export interface Filled {
   material: string
 }
 
+/** What fills a frame before and behind the work, and where all pieces lie. */
+export interface Filling {
+  shim: Shim | null
+  lip: LipPads | null
+  pieces: readonly PieceHeight[]
+}
+
 /** Shims behind the work, one a foam of the build, and the sheets of the ring before it. */
-export function shimsOf(project: Project, { shim, lip, pieces }: DepthPlan): Filled[] {
+export function shimsOf(project: Project, { shim, lip, pieces }: Filling): Filled[] {
   const foams = new Map(project.drawer.foams.map((foam) => [foam.id, foam]))
   const behind = (shim?.foamIds ?? []).map((id, k): Filled => ({
     where: 'behind',
