@@ -12,25 +12,28 @@ const LONG_EDGES = 3
 export function turnsOf(piece: NestPiece): readonly number[] {
   if (piece.turns === 'fixed') return [0]
   if (piece.turns === 'quarter') return [0, 90, 180, 270]
-  return freeTurns(piece.shape)
+  return turning(piece.shape).turns
 }
 
-const freeTurns = lazily((shape: Polygon): readonly number[] => {
+/** The corners of a shape that its box follows from, at any turn. */
+export const hullOf = (shape: Polygon): Ring => turning(shape).hull
+
+/** What matters of a shape when it is turned: its hull, and the turns that are worth a try where any may be taken. */
+const turning = lazily((shape: Polygon): { hull: Ring; turns: readonly number[] } => {
+  const hull = convexHull(shape.outer)
   const turns = Array.from({ length: FREE_TURNS }, (_, i) => (i * 360) / FREE_TURNS)
   const extra = new Set<number>()
-  for (const deg of [tightTurn(shape), ...straightTurns(shape)])
+  for (const deg of [tightTurn(hull), ...straightTurns(hull)])
     for (let q = 0; q < 4; q++) {
       const turn = (deg + q * 90) % 360
       if (![...turns, ...extra].some((t) => Math.abs(t - turn) < 0.01)) extra.add(turn)
     }
-  return [...extra, ...turns]
+  return { hull, turns: [...extra, ...turns] }
 })
 
-/** The corners of a shape that its box follows from, at any turn. */
-export const hullOf = lazily((shape: Polygon): Ring => convexHull(shape.outer))
-
-function tightTurn(shape: Polygon): number {
-  const widths = widthsOf(hullOf(shape))
+/** The whole degree (0 to 89) that makes a hull's box least. */
+function tightTurn(hull: Ring): number {
+  const widths = widthsOf(hull)
   let least = Infinity
   let tight = 0
   for (let deg = 0; deg < 90; deg++) {
@@ -72,8 +75,7 @@ function farthestFrom(start: number, hull: Ring, [dx, dy]: readonly [number, num
 }
 
 /** Turns (0 to 90) that lay the longest edges of the hull along the sheet. */
-function straightTurns(shape: Polygon): number[] {
-  const hull = hullOf(shape)
+function straightTurns(hull: Ring): number[] {
   const edges = Array.from({ length: hull.length / 2 }, (_, i) => {
     const k = (i * 2 + 2) % hull.length
     const [dx, dy] = [hull[k]! - hull[i * 2]!, hull[k + 1]! - hull[i * 2 + 1]!]
