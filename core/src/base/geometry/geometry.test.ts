@@ -6,12 +6,14 @@ import {
   boxHeight,
   boxWidth,
   convexHull,
+  cleanRing,
   clipToBox,
   ellipse,
   facesOf,
   fillRings,
   interiorPoint,
   intersect,
+  isSimple,
   mapRegion,
   mapRing,
   offset,
@@ -34,6 +36,7 @@ import {
   translation,
   union,
   type Region,
+  signedArea,
 } from './index'
 
 /** The same region for the oracle, an independent library. */
@@ -260,6 +263,51 @@ describe('measures', () => {
           }
         },
       ),
+    )
+  })
+
+  it('call a ring simple where no two of its edges meet, as comparing all with all says', () => {
+    const meet = (a: number[], b: number[]) => {
+      const side = (p: number[], q: number[], r: number[]) =>
+        Math.sign((q[0]! - p[0]!) * (r[1]! - p[1]!) - (q[1]! - p[1]!) * (r[0]! - p[0]!))
+      const [p, q, r, s] = [a.slice(0, 2), a.slice(2), b.slice(0, 2), b.slice(2)]
+      const apart = [0, 1].some(
+        (k) =>
+          Math.max(p[k]!, q[k]!) < Math.min(r[k]!, s[k]!) || Math.max(r[k]!, s[k]!) < Math.min(p[k]!, q[k]!),
+      )
+      return !apart && side(p, q, r) * side(p, q, s) <= 0 && side(r, s, p) * side(r, s, q) <= 0
+    }
+    const outlines = fc.oneof(
+      scribble(12).map((points) => points.flat()),
+      star().map(({ outer }) => [...outer]),
+    )
+    fc.assert(
+      fc.property(outlines, (flat) => {
+        const ring = cleanRing(flat)
+        if (!ring) return
+        const n = ring.length / 2
+        const edges = Array.from({ length: n }, (_, i) => {
+          const k = (i + 1) % n
+          return [ring[2 * i]!, ring[2 * i + 1]!, ring[2 * k]!, ring[2 * k + 1]!]
+        })
+        const crossed = edges.some((a, i) =>
+          edges.some((b, k) => {
+            if (k <= i) return false
+            if (k === i + 1 || (i === 0 && k === n - 1)) {
+              const [first, then] = k === i + 1 ? [a, b] : [b, a]
+              const [dx, dy, ex, ey] = [first[2]! - first[0]!, first[3]! - first[1]!, then[2]! - then[0]!, then[3]! - then[1]!] // prettier-ignore
+              return dx * ey === dy * ex && dx * ex + dy * ey <= 0
+            }
+            return meet(a, b)
+          }),
+        )
+        expect(isSimple(ring)).toBe(!crossed)
+        if (crossed) return
+        const faces = fillRings([ring], 'evenodd')
+        expect(faces).toHaveLength(1)
+        expect(polygonArea(faces[0]!)).toBeCloseTo(Math.abs(signedArea(ring)), 2)
+      }),
+      { numRuns: 300 },
     )
   })
 
