@@ -40,7 +40,6 @@ for (const [name, rough] of [
   ['rough', 0.012],
   ['ragged', 0.06],
 ] as const) {
-  // prettier-ignore
   const random = seededRandom(11)
   const pieces = Array.from({ length: count }, (_, k) => ({
     id: `blossom-${k}`,

@@ -10,6 +10,8 @@ const LEAST_SHARE = 0.25
 /** The search for the composed instance, whatever it is. */
 export interface InnerSearch {
   readonly best: NestLayout
+  /** In the midst of a step. */
+  readonly underWay: boolean
   step(): boolean
   offer(layout: NestLayout): void
 }
@@ -33,6 +35,10 @@ export class CompositeSearch implements Way {
 
   static suits({ pinned, offCuts, pieces }: NestInstance): boolean {
     return !pinned?.length && !offCuts?.length && pieces.some(({ shape }) => shape.holes.length > 0)
+  }
+
+  get underWay(): boolean {
+    return this.composed?.search.underWay ?? false
   }
 
   /** Whether enough lies in openings of the best layout, and whether that leaves nothing but boxes. */

@@ -47,7 +47,8 @@ export class Nester {
   steps = 0
   private readonly random: () => number
   private readonly orders: OrderSearch
-  private underWay: Way | null = null
+  /** What the next step goes on with. */
+  private goingOn: Way | null = null
   private readonly turns: readonly { way: () => Way; isDue: () => boolean }[]
 
   private readonly ways: Ways
@@ -93,6 +94,11 @@ export class Nester {
     return this.orders.done
   }
 
+  /** In the midst of work that takes several steps. */
+  get underWay(): boolean {
+    return this.goingOn !== null
+  }
+
   /** Goes on from a layout that was found elsewhere, where it is better. */
   offer(layout: NestLayout): void {
     this.keep(layout)
@@ -102,9 +108,9 @@ export class Nester {
   step(): boolean {
     this.steps++
     if (this.done) return false
-    const way = this.underWay ?? this.turns.find(({ isDue }) => isDue())!.way()
+    const way = this.goingOn ?? this.turns.find(({ isDue }) => isDue())!.way()
     const layout = way.step(this.best, this.steps)
-    this.underWay = way.underWay ? way : null
+    this.goingOn = way.underWay ? way : null
     return layout !== null && this.keep(layout)
   }
 
@@ -187,6 +193,8 @@ interface Suited {
 class Tidier implements Way {
   private tidy: NestLayout | null = null
   private tidying: InParts<NestLayout | null> | null = null
+  /** The layout that is being tidied. */
+  private from: NestLayout | null = null
 
   constructor(
     private readonly instance: NestInstance,
@@ -204,6 +212,8 @@ class Tidier implements Way {
 
   step(best: NestLayout): NestLayout | null {
     const { random, grouped } = this
+    if (this.from !== best) this.tidying = null
+    this.from = best
     this.tidying ??= new InParts(
       tidied(this.instance, best, { random, trials: TIDY.trials, mayMove: () => !grouped }),
     )
