@@ -67,4 +67,30 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    // No module keeps results: a cache is handed in. Faces of pieces are no results, and loaded programs no cache.
+    files: ['core/src/**/*.ts'],
+    ignores: [
+      '**/*.test.ts',
+      '**/demo/**',
+      'core/src/project/faces.ts',
+      'core/src/base/geometry/clip.ts',
+      'core/src/stages/sheets/nest/overlap/kernel.ts',
+    ],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...[
+          'VariableDeclaration[kind="let"]',
+          'VariableDeclaration > VariableDeclarator > NewExpression[callee.name="WeakMap"]',
+          'VariableDeclaration > VariableDeclarator > NewExpression[callee.name=/^(Map|Set|Cache)$/][arguments.length=0]',
+        ].flatMap((what) =>
+          ['Program', 'Program > ExportNamedDeclaration'].map((at) => ({
+            selector: `${at} > ${what}`,
+            message: 'A module keeps nothing: hand a cache in.',
+          })),
+        ),
+      ],
+    },
+  },
 )

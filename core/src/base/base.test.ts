@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { applyDelta, Cache, deltaOf, fingerprint, groupBy, lazily, seededRandom, share } from './index'
+import { applyDelta, Cache, deltaOf, fingerprint, groupBy, seededRandom, share } from './index'
 
 const json = fc.jsonValue({ maxDepth: 4 })
 
@@ -75,19 +75,6 @@ describe('a cache', () => {
     none()
     none()
     expect(made).toBe(1)
-  })
-})
-
-describe('a lazy field', () => {
-  it('is read once from each object, even where there is nothing', () => {
-    const asked: string[] = []
-    const lengthOf = lazily(({ name }: { name: string }) => {
-      asked.push(name)
-      return name.length > 0 ? name.length : undefined
-    })
-    const [a, none, same] = [{ name: 'abc' }, { name: '' }, { name: 'abc' }]
-    expect([a, none, a, none, same].map(lengthOf)).toEqual([3, undefined, 3, undefined, 3])
-    expect(asked).toEqual(['abc', '', 'abc'])
   })
 })
 

@@ -62,7 +62,8 @@ export interface NodeSpec<T, V, N extends Needs> {
   reads: Reads
   /** Whether layouts found earlier are read. */
   found?: true
-  needs?: (project: Project, arg: string) => N
+  /** Asked for at each revision; what is dear to tell is remembered by what it follows from. */
+  needs?: (project: Project, arg: string, memo: Memo) => N
   /**
    * Its value is small and often stays as it was though what it came from changed: what needs it is computed anew only where the
    * value itself is another.
@@ -236,7 +237,11 @@ export class Planner {
 
   private needsOf({ node, arg }: Ref<unknown>): Needs {
     return node.needs
-      ? (node.needs as (project: Project, arg: string) => Needs)(this.given().project, arg)
+      ? (node.needs as (project: Project, arg: string, memo: Memo) => Needs)(
+          this.given().project,
+          arg,
+          this.cache.memo,
+        )
       : {}
   }
 

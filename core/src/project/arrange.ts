@@ -14,7 +14,7 @@ import {
 } from '../base/geometry'
 import { membersOf, movedWith, unitsOf } from './assemblies'
 import { transformLayers } from './edit'
-import { layerBox } from './lookup'
+import { layerBox } from './faces'
 import type { Assembly, Layer, Project } from './schema'
 
 /** The box round layers; empty where they have no pieces. */

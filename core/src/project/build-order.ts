@@ -1,7 +1,8 @@
 // In which order layers come onto the stack where some of them are parts that are built on the bench and laid on as one.
-import { lazily } from '../base'
+import { fresh, type Memo } from '../base'
 import { boxesMeet, boxHeight, boxWidth, polygonBox, type Box } from '../base/geometry'
-import { builtLayers, isPressed, isStacked, layerBox, pieceRegion } from './lookup'
+import { layerBox, pieceRegion } from './faces'
+import { builtLayers, isPressed, isStacked } from './lookup'
 import type { Assembly, Layer, Project } from './schema'
 
 /** What is laid in one: a layer, or a part with what it is built of. All back to front. */
@@ -24,38 +25,42 @@ const single = (layer: Layer): Unit => ({ part: null, layers: [layer], units: []
  * stuck to each other, nothing else must come between its layers, and it is not the sheet that carries all the others. Whether its layers
  * really hold each other is told by their shapes: `holds` may refuse those that do not.
  */
-export function unitsOfStack(project: Project, holds?: (part: Assembly) => boolean): readonly Unit[] {
-  return holds ? unitsWhere(project, (part) => part.apart && holds(part)) : asWanted(project)
+export const unitsOfStack = (
+  project: Project,
+  holds: (part: Assembly) => boolean = () => true,
+): readonly Unit[] =>
+  unitsOfLayers(builtLayers(project), {
+    project,
+    within: null,
+    holds: (part) => part.apart && holds(part),
+  })
+
+/** In which order the layers of a project are laid. */
+export interface BuildOrder {
+  units: readonly Unit[]
+  /** The layer that is laid right before another, by that one's id; none for the first. */
+  before: ReadonlyMap<string, Layer>
+  /** The outermost part that is built apart with a layer in it, by the layer's id; none where that is laid by itself. */
+  apart: ReadonlyMap<string, Unit>
 }
 
-const unitsWhere = (project: Project, holds: (part: Assembly) => boolean): readonly Unit[] =>
-  unitsOfLayers(builtLayers(project), { project, within: null, holds })
-
-/** Units as the maker wants them: every layer of a project asks for them in turn. */
-const asWanted = lazily((project: Project) => unitsWhere(project, ({ apart }) => apart))
+/** Units as the maker wants them, and how each layer comes into them: every layer of a project asks for that in turn. */
+export const buildOrder = (project: Project, memo: Memo = fresh): BuildOrder =>
+  memo('build order', [project.layers, project.assemblies], () => {
+    const units = unitsOfStack(project)
+    const layers = units.flatMap((unit) => unit.layers)
+    return {
+      units,
+      before: new Map(layers.slice(1).map(({ id }, k) => [id, layers[k]!])),
+      apart: new Map(
+        units.flatMap((unit) => (unit.part ? unit.layers.map(({ id }) => [id, unit] as const) : [])),
+      ),
+    }
+  })
 
 /** Every layer in the order in which it is laid; those of a part follow each other. */
-export const layersInOrder = (project: Project): readonly Layer[] => inOrder(unitsOfStack(project))
-
-const inOrder = lazily((units: readonly Unit[]): readonly Layer[] => units.flatMap(({ layers }) => layers))
-
-/** The layer that is laid right before another; none where that is the first. */
-export const laidBefore = (project: Project, layerId: string): Layer | undefined =>
-  before(unitsOfStack(project)).get(layerId)
-
-const before = lazily((units: readonly Unit[]): ReadonlyMap<string, Layer> => {
-  const layers = inOrder(units)
-  return new Map(layers.slice(1).map(({ id }, k) => [id, layers[k]!]))
-})
-
-/** The outermost part that is built apart with a layer in it; none where it is laid by itself. */
-export const builtWith = (project: Project, layerId: string): Unit | undefined =>
-  apartBy(unitsOfStack(project)).get(layerId)
-
-const apartBy = lazily(
-  (units: readonly Unit[]): ReadonlyMap<string, Unit> =>
-    new Map(units.flatMap((unit) => (unit.part ? unit.layers.map(({ id }) => [id, unit] as const) : []))),
-)
+export const layersInOrder = (project: Project): readonly Layer[] =>
+  unitsOfStack(project).flatMap(({ layers }) => layers)
 
 interface Within {
   project: Project

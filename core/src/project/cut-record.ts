@@ -1,9 +1,10 @@
 // What is cut already. A cut sheet is kept as it was; its whole pieces need not be cut again for as long as their layer asks for the
 // same shape of the same paper.
-import { lazily } from '../base'
+import { fresh, groupBy, type Memo } from '../base'
 import { isCongruent, polygonBox, boxHeight, boxWidth } from '../base/geometry'
 import { cutLayers, type CutLayer } from './guests'
-import { pieceRegion, sameButSize } from './lookup'
+import { pieceRegion } from './faces'
+import { sameButSize } from './lookup'
 import type { CutSheet, Paper, Piece, Project, Spoilt } from './schema'
 
 /** A piece is small, and spares of it are cut, up to so many mm across. */
@@ -15,31 +16,26 @@ type CutPiece = CutSheet['pieces'][number]
 interface Cut {
   piece: CutPiece
   paper: Paper
-  /** Whether outlines are its own, moved or turned: told once each, and gone with the record. */
-  like: Map<string, boolean>
 }
 
 /** Whole pieces of a record, by layer and piece. */
-const wholeOnes = lazily((record: Project['cut']): Map<string, Cut[]> => {
-  const whole = new Map<string, Cut[]>()
-  for (const { pieces, paper } of record)
-    for (const piece of pieces) {
-      if (piece.spoilt !== null) continue
-      const key = `${piece.layerId}/${piece.pieceId}`
-      whole.set(key, [...(whole.get(key) ?? []), { piece, paper, like: new Map() }])
-    }
-  return whole
-})
+const wholeOnes = ({ cut: record }: Project, memo: Memo): ReadonlyMap<string, Cut[]> =>
+  memo('whole ones', [record], () =>
+    groupBy(
+      record.flatMap(({ pieces, paper }) =>
+        pieces.flatMap((piece): Cut[] => (piece.spoilt === null ? [{ piece, paper }] : [])),
+      ),
+      ({ piece }) => `${piece.layerId}/${piece.pieceId}`,
+    ),
+  )
 
-function isLike({ piece, like }: Cut, path: string): boolean {
-  let same = like.get(path)
-  if (same === undefined) like.set(path, (same = isCongruent(piece.path, path)))
-  return same
-}
+/** Whether an outline is that of a cut piece, moved or turned. */
+const isLike = ({ piece }: Cut, now: Piece, memo: Memo): boolean =>
+  memo('is like', [piece, now], () => isCongruent(piece.path, now.path))
 
-const fits = (cut: Cut, layer: CutLayer, now: Pick<Piece, 'path'>): boolean =>
-  (layer.paper === undefined || layer.paper.id === cut.paper.id || sameButSize(layer.paper, cut.paper)) &&
-  isLike(cut, now.path)
+const fits = (cut: Cut, { layer: { paper }, now }: { layer: CutLayer; now: Piece }, memo: Memo): boolean =>
+  (paper === undefined || paper.id === cut.paper.id || sameButSize(paper, cut.paper)) &&
+  isLike(cut, now, memo)
 
 /** How often a piece is asked for: its copies, and spares of small ones. */
 export function askedFor({ copies, layer }: CutLayer, piece: Piece): number {
@@ -49,10 +45,14 @@ export function askedFor({ copies, layer }: CutLayer, piece: Piece): number {
   return box && Math.max(boxWidth(box), boxHeight(box)) <= SMALL_MM ? copies + layer.spares : copies
 }
 
-/** How often a piece of a layer is still to be cut. */
-export function stillToCut(project: Project, layer: CutLayer, piece: Piece): number {
-  const there = wholeOnes(project.cut).get(`${layer.id}/${piece.id}`) ?? []
-  const good = there.filter((cut) => fits(cut, layer, piece)).length
+/** How often a piece of a layer is still to be cut. The memo of this and what follows remembers which outlines are alike. */
+export function stillToCut(
+  project: Project,
+  { layer, piece }: { layer: CutLayer; piece: Piece },
+  memo: Memo = fresh,
+): number {
+  const there = wholeOnes(project, memo).get(`${layer.id}/${piece.id}`) ?? []
+  const good = there.filter((cut) => fits(cut, { layer, now: piece }, memo)).length
   return Math.max(0, askedFor(layer, piece) - good)
 }
 
@@ -65,16 +65,16 @@ export interface Outdated {
 }
 
 /** Cut pieces that are of no use any more, since their layer asks for another shape or paper, or is gone. Spoilt ones do not count. */
-export function outdatedCuts(project: Project): Outdated[] {
-  const layers = new Map(cutLayers(project).map((layer) => [layer.id, layer]))
+export function outdatedCuts(project: Project, memo: Memo = fresh): Outdated[] {
+  const layers = new Map(cutLayers(project, memo).map((layer) => [layer.id, layer]))
   const found = new Map<string, Outdated>()
-  for (const list of wholeOnes(project.cut).values())
+  for (const list of wholeOnes(project, memo).values())
     for (const cut of list) {
       const { layerId, pieceId, layerName } = cut.piece
       const layer = layers.get(layerId)
       const now = layer?.layer.pieces.find(({ id }) => id === pieceId)
-      if (layer && now && fits(cut, layer, now)) continue
-      const why = !layer || !now ? 'gone' : isLike(cut, now.path) ? 'paper' : 'shape'
+      if (layer && now && fits(cut, { layer, now }, memo)) continue
+      const why = !layer || !now ? 'gone' : isLike(cut, now, memo) ? 'paper' : 'shape'
       const key = `${layerId} ${why}`
       const one = found.get(key) ?? { layerId, layerName, pieces: 0, why }
       found.set(key, { ...one, pieces: one.pieces + 1 })
@@ -83,11 +83,11 @@ export function outdatedCuts(project: Project): Outdated[] {
 }
 
 /** Papers of which something is still to be cut. */
-export const papersToCut = (project: Project): ReadonlySet<string> =>
+export const papersToCut = (project: Project, memo: Memo = fresh): ReadonlySet<string> =>
   new Set(
-    cutLayers(project).flatMap((own) =>
-      own.paper && own.layer.pieces.some((piece) => stillToCut(project, own, piece) > 0)
-        ? [own.paper.id]
+    cutLayers(project, memo).flatMap((layer) =>
+      layer.paper && layer.layer.pieces.some((piece) => stillToCut(project, { layer, piece }, memo) > 0)
+        ? [layer.paper.id]
         : [],
     ),
   )

@@ -12,7 +12,8 @@ import {
 } from '../base/geometry'
 import { movePads } from './hand-pads'
 import { setPlan } from './set-plan'
-import { findLayer, pieceRegion, sameButSize } from './lookup'
+import { pieceRegion } from './faces'
+import { findLayer, sameButSize } from './lookup'
 import type { Fold, Layer, Paper, Piece, PieceJoint, Pin, Print, Project } from './schema'
 
 const mapLayers = (project: Project, change: (layer: Layer) => Layer): Project => ({

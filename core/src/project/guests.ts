@@ -1,7 +1,8 @@
 // Several projects on the same sheets: a host keeps a copy of what its guests have to cut.
-import { fingerprint, lazily } from '../base'
+import { fingerprint, fresh, type Memo } from '../base'
 import { mapRegion, polygonToPath } from '../base/geometry'
-import { builtLayers, cutPieces, mirrorOf, pieceRegion } from './lookup'
+import { pieceRegion } from './faces'
+import { builtLayers, cutPieces, mirrorOf } from './lookup'
 import { setPlan } from './set-plan'
 import { MOST } from './limits'
 import { picturesOf } from './prints'
@@ -26,28 +27,35 @@ export const guestLetter = (n: number): string => String.fromCharCode(65 + n)
 /** Stands before the ids of a guest's layers among all that are cut. */
 export const guestPrefix = (guest: Pick<Guest, 'projectId'>): string => `${guest.projectId}:`
 
-/** A layer as the sheets have it: its blanks in place of what they become, mirrored where it is cut so. The same object each time. */
-const asCut = lazily((layer: Layer): Layer => {
+/** A layer as the sheets have it: its blanks in place of what they become, mirrored where it is cut so. */
+function asCut(layer: Layer, memo: Memo): Layer {
   if (layer.blanks.length === 0 && !layer.cutMirrored) return layer
-  const mirror = mirrorOf(layer)
-  const pieces = layer.cutMirrored
-    ? cutPieces(layer).map((piece) => ({
-        ...piece,
-        path: mapRegion(mirror, pieceRegion(piece)).map(polygonToPath).join(''),
-      }))
-    : cutPieces(layer)
-  return { ...layer, pieces }
-})
+  return memo('as cut', [layer], () => ({
+    ...layer,
+    pieces: layer.cutMirrored ? mirrored(layer) : cutPieces(layer),
+  }))
+}
 
-/** Everything that is cut on a project's sheets, its own layers first. None where it is cut along with another. */
-export function cutLayers(project: Project): CutLayer[] {
+function mirrored(layer: Layer): Layer['pieces'] {
+  const mirror = mirrorOf(layer)
+  return cutPieces(layer).map((piece) => ({
+    ...piece,
+    path: mapRegion(mirror, pieceRegion(piece)).map(polygonToPath).join(''),
+  }))
+}
+
+/**
+ * Everything that is cut on a project's sheets, its own layers first. None where it is cut along with another.
+ * @param memo remembers layers that are cut mirrored
+ */
+export function cutLayers(project: Project, memo: Memo = fresh): CutLayer[] {
   const { plan, drawer } = project
   if (plan.cutWith) return []
   const own = builtLayers(project).map((layer, i): CutLayer => {
     const paper = drawer.papers.find((p) => p.id === layer.paperId)
     return {
       id: layer.id,
-      layer: asCut(layer),
+      layer: asCut(layer, memo),
       paper,
       folio: String(i + 1),
       copies: layer.copies * plan.batch,
@@ -59,7 +67,7 @@ export function cutLayers(project: Project): CutLayer[] {
       const paper = [...drawer.papers, ...guest.papers].find((p) => p.id === layer.paperId)
       return {
         id: guestPrefix(guest) + layer.id,
-        layer: asCut(layer),
+        layer: asCut(layer, memo),
         paper,
         folio: `${guestLetter(n)}${i + 1}`,
         copies: layer.copies * guest.batch,

@@ -11,7 +11,7 @@ import {
   type Region,
 } from '../base/geometry'
 import { LIMITS, MOST } from './limits'
-import { pieceRegion } from './lookup'
+import { pieceRegion } from './faces'
 import {
   grownSchema,
   tieSchema,

@@ -1,28 +1,11 @@
 // Small questions to a project that every stage asks.
-import { lazily } from '../base'
-import {
-  pathToRegion,
-  rectangle,
-  regionBox,
-  joinBoxes,
-  type Affine,
-  type Box,
-  type Polygon,
-  type Region,
-} from '../base/geometry'
-import type { Adhesive, Joint, Layer, Mount, Paper, Piece, PieceJoint, Project } from './schema'
+import { rectangle, regionBox, joinBoxes, type Affine, type Box, type Polygon } from '../base/geometry'
+import { layerBox } from './faces'
+import type { Adhesive, Joint, Layer, Mount, Paper, PieceJoint, Project } from './schema'
 import { safeStripMm } from './strength'
 
 /** The paper taken for a layer that has none yet. */
 export const ASSUMED_PAPER = { finish: 'smooth', gsm: 216, thicknessMm: 0.29 } as const
-
-/** The faces of a piece, in mm in the project's frame. */
-export const pieceRegion = lazily((piece: Piece): readonly Polygon[] => pathToRegion(piece.path))
-
-const shapeOf = lazily((pieces: readonly Piece[]): { region: Region; box: Box } => {
-  const region = pieces.flatMap(pieceRegion)
-  return { region, box: regionBox(region) }
-})
 
 /** What is cut of the sheets for a layer. */
 export const cutPieces = ({ pieces, blanks }: Pick<Layer, 'pieces' | 'blanks'>): Layer['pieces'] =>
@@ -57,12 +40,6 @@ export const isStacked = (layer: Layer): boolean =>
 
 /** Film whose parts keep their distance from each other: it is brought on in one. */
 export const keepsPlaces = (layer: Pick<Layer, 'inOne' | 'lives'>): boolean => layer.inOne || isOnPane(layer)
-
-/** All faces of a layer. */
-export const layerRegion = (layer: Pick<Layer, 'pieces'>): Region => shapeOf(layer.pieces).region
-
-/** The box round a layer; empty (minX > maxX) where it has no pieces. */
-export const layerBox = (layer: Pick<Layer, 'pieces'>): Box => shapeOf(layer.pieces).box
 
 /** Layers that are really built: all but the optional ones left out. Back to front. */
 export const builtLayers = (project: Project): Layer[] => project.layers.filter((layer) => !layer.leftOut)

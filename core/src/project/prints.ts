@@ -11,7 +11,8 @@ import {
 } from '../base/geometry'
 import { MM_PER_INCH } from '../base/units'
 import { setLayer } from './edit'
-import { findLayer, layerBox } from './lookup'
+import { layerBox } from './faces'
+import { findLayer } from './lookup'
 import type { Layer, Picture, Print, Project } from './schema'
 
 /** A picture's pixels, without its data. */

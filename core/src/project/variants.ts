@@ -2,7 +2,8 @@
 import Flatbush from 'flatbush'
 import { boxesMeet, growBox, joinBoxes, regionBox, translation, type Box } from '../base/geometry'
 import { takeAlong } from './guests'
-import { backingRect, builtLayers, isOnPane, pieceRegion } from './lookup'
+import { pieceRegion } from './faces'
+import { backingRect, builtLayers, isOnPane } from './lookup'
 import { transformLayers } from './edit'
 import { journalSchema, progressSchema, type Layer, type Project } from './schema'
 

@@ -31,6 +31,7 @@ import {
   nested,
   sheet,
   sheetsSnags,
+  runNames,
   sketches,
 } from './sheets'
 
@@ -60,6 +61,7 @@ export const nodes = {
   cutLoads,
   cutSheet,
   sheet,
+  runNames,
   sketches,
   needed,
   left,

@@ -13,6 +13,7 @@ import {
   type On,
   type PieceHeight,
 } from './heights'
+import { Lifts } from './lifts'
 
 /** A part as it lies on the bench; heights in mm over the bench. */
 export interface Body {
@@ -46,7 +47,7 @@ export function bodyOf(project: Project, { part, units }: Unit, memo: Memo): Bod
   const lay = (layer: Layer, standing: readonly PieceHeight[], isFirst: boolean): boolean => {
     const own = isFirst
       ? standing
-      : asBuilt(bench, standing, gluedPieces(project, { layer, lifted: standing }, memo))
+      : asBuilt(new Lifts(bench, memo), standing, gluedPieces(project, { layer, lifted: standing }, memo))
     if (!isFirst && own.some(({ supports }) => supports.length === 0)) return false
     for (const piece of own) {
       const touched = joined.filter((set) => set.some((one) => liesOn(piece, one)))
@@ -137,11 +138,11 @@ export function standInBody(on: On, body: Body, seat: Seat): PieceHeight[] {
 
 /** Where a body comes to lie once it is known whether its hindmost layer is glued, for want of room for pads or by choice. */
 export function settledSeat(
-  project: Project,
+  lifts: Lifts,
   { seat, base, glued }: { seat: Seat; base: readonly PieceHeight[]; glued: readonly string[] },
 ): Seat {
   if (glued.length === 0) return seat
-  const drops = asBuilt(project, base, glued).map((piece, i) => ({
+  const drops = asBuilt(lifts, base, glued).map((piece, i) => ({
     mm: base[i]!.bottomMm - piece.bottomMm,
     givesMm: base[i]!.givesMm - piece.givesMm,
   }))
@@ -165,7 +166,7 @@ export function placeBody(
   const [base] = layers
   const seat = seatOf({ ...seating, base: base! })
   const own = standInBody({ project, layer: base!, below, memo }, body, seat)
-  const settled = settledSeat(project, {
+  const settled = settledSeat(new Lifts(project, memo), {
     seat,
     base: own,
     glued: gluedPieces(hidingIn, { layer: base!, lifted: own }, memo),

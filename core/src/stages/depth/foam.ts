@@ -1,6 +1,6 @@
 // What thicknesses foam gives: pads of one footprint, cut and stacked.
 import { type Foam } from '../../project'
-import { groupBy, lazily } from '../../base'
+import { groupBy } from '../../base'
 
 /** Foam pads of one size in all the thicknesses at hand. */
 export interface Footprint {
@@ -106,20 +106,23 @@ export function gapChoices(foams: readonly Foam[]): { gapMm: number; partsMm: nu
 /** A pad that is higher or lower than the gap by no more than this serves, mm. */
 export const SERVES_MM = 0.5
 
+/** All that can be stacked of foams, by footprint. */
+export type Stacks = readonly (readonly Build[])[]
+
+/** What the foams of a drawer can be stacked to. */
+export const stacksOf = (foams: readonly Foam[]): Stacks => footprints(foams).map((size) => builds(size))
+
 /** What pads of the foams at hand make of a gap that was typed, mm; null where none comes near it. */
-export const madeGap = (foams: readonly Foam[], gapMm: number): number | null =>
-  madeOf(foams, gapMm)?.totalMm ?? null
+export const madeGap = (stacks: Stacks, gapMm: number): number | null =>
+  madeOf(stacks, gapMm)?.totalMm ?? null
 
 /** By how much the foam of a gap gives under a press, mm. */
-export const giveOfGap = (foams: readonly Foam[], gapMm: number): number =>
-  madeOf(foams, gapMm)?.foams.reduce((sum, { thicknessMm, give }) => sum + thicknessMm * give, 0) ?? 0
+export const giveOfGap = (stacks: Stacks, gapMm: number): number =>
+  madeOf(stacks, gapMm)?.foams.reduce((sum, { thicknessMm, give }) => sum + thicknessMm * give, 0) ?? 0
 
-/** All that can be stacked of the foams of a drawer, by footprint. */
-const buildsOf = lazily((foams: readonly Foam[]): Build[][] => footprints(foams).map((size) => builds(size)))
-
-function madeOf(foams: readonly Foam[], gapMm: number): Build | null {
+function madeOf(stacks: Stacks, gapMm: number): Build | null {
   let best: Build | null = null
-  for (const all of buildsOf(foams)) {
+  for (const all of stacks) {
     const build = nearestOf(all, gapMm)
     if (!build || Math.abs(build.totalMm - gapMm) > SERVES_MM) continue
     if (best === null || Math.abs(build.totalMm - gapMm) < Math.abs(best.totalMm - gapMm) - 1e-9) best = build

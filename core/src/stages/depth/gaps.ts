@@ -18,7 +18,7 @@ import {
 } from '../../project'
 import { fresh } from '../../base'
 import { bodyOf } from './bodies'
-import { gapChoices, madeGap } from './foam'
+import { gapChoices, madeGap, stacksOf, type Stacks } from './foam'
 
 /** Cost of giving up a gap altogether and gluing: far above any miss of a target. */
 const GLUE_COST = 400
@@ -97,6 +97,7 @@ function restings(project: Project, free: readonly Layer[]): Resting[] {
   const units = unitsOfStack(project)
   const pieces = units.flatMap(({ layers }) => layers.filter(rests)).flatMap((layer) => layer.pieces)
   const many = pieces.length > MOST_PIECES
+  const stacks = stacksOf(project.drawer.foams)
   const out: Resting[] = []
   const placed: { region: Region; box: Box }[] = []
   for (const unit of units) {
@@ -104,7 +105,7 @@ function restings(project: Project, free: readonly Layer[]): Resting[] {
     const isBody = unit.part !== null && bodyOf(project, unit, fresh) !== null
     for (const layer of unit.layers.filter(rests)) {
       const before = out.length
-      for (const { region, gap } of placesOf(project, layer, { free: free.indexOf(layer), many })) {
+      for (const { region, gap } of placesOf(layer, { stacks, free: free.indexOf(layer), many })) {
         const box = regionBox(region)
         const least = regionArea(region) * SLIVER
         const below = range(0, before).filter(
@@ -128,12 +129,11 @@ function restings(project: Project, free: readonly Layer[]): Resting[] {
 
 /** Places of a layer: its pieces each with the gap under it, or all of it as one. */
 function placesOf(
-  project: Project,
   layer: Layer,
-  { free, many }: { free: number; many: boolean },
+  { stacks, free, many }: { stacks: Stacks; free: number; many: boolean },
 ): { region: Region; gap: { free: number; mm: number } }[] {
   const { joint } = layer
-  const made = (gapMm: number) => (gapMm > 0 ? (madeGap(project.drawer.foams, gapMm) ?? gapMm) : 0)
+  const made = (gapMm: number) => (gapMm > 0 ? (madeGap(stacks, gapMm) ?? gapMm) : 0)
   const gap = { free, mm: joint.kind === 'foam' && free < 0 ? made(joint.gapMm) : 0 }
   if (many) return [{ region: layerRegion(layer), gap }]
   return layer.pieces.map((piece) => {

@@ -19,7 +19,6 @@ import {
 } from '../../base/geometry'
 import {
   foamUnder,
-  glueOf,
   isGluedFlat,
   isOnPane,
   hasBoardBehind,
@@ -31,7 +30,8 @@ import {
 } from '../../project'
 import { fresh, type Memo } from '../../base'
 import { folded, type Flap } from '../layers'
-import { footprints, giveOfGap, madeGap, nearestBuild } from './foam'
+import { footprints, nearestBuild } from './foam'
+import { Lifts } from './lifts'
 
 /** Card (or the board) that lies under a part of a piece. */
 export interface Support {
@@ -102,35 +102,19 @@ export interface On {
   memo?: Memo
 }
 
-/** What lies between a layer and the card under it, mm: the foam that comes nearest to the gap that was typed, or the glue. */
-function gapOf(project: Project, layer: Layer, pieceId: string): number {
-  const foamMm = foamUnder(layer, pieceId)
-  if (foamMm > 0) return madeGap(project.drawer.foams, foamMm) ?? foamMm
-  return layer.joint.kind === 'glue' ? glueMm(project, layer, pieceId) : 0
-}
-
-/** By how much the foam under a piece gives under a press, mm. */
-function giveOf({ drawer }: Project, layer: Layer, pieceId: string): number {
-  const foamMm = foamUnder(layer, pieceId)
-  return foamMm > 0 ? giveOfGap(drawer.foams, foamMm) : 0
-}
-
-/** How thick the glue of a piece stays, mm. */
-const glueMm = (project: Project, layer: Layer, pieceId: string): number =>
-  glueOf(project, layer, pieceId)?.thicknessMm ?? 0
-
 /** Lifts each piece of a layer its gap above the highest card under it. Needs the geometry loaded. */
 export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] {
   const thickness = thicknessOf(project, layer)
+  const lifts = new Lifts(project, memo)
   return layer.pieces.map((piece): Lifted => {
     const whole = pieceRegion(piece)
     const { body, flaps } = isFlat(layer) ? { body: whole, flaps: NO_FLAPS } : memo('folded', [whole, layer.folds, layer.shaping, layer.blanks.length], () => folded(whole, layer)) // prettier-ignore
     // What is folded does not rest on what is under it: only the body does.
     const under = nearUnder(body, below)
-    const gap = below || foamUnder(layer, piece.id) > 0 ? gapOf(project, layer, piece.id) : 0
+    const gap = below || foamUnder(layer, piece.id) > 0 ? lifts.between(layer, piece.id) : 0
     const rests = stands(layer) ? null : restsAt(body, { under, gap }, memo)
     const bottomMm = rests ? even(rests.bottomMm) : standsAt(project, layer, thickness)
-    const givesMm = rests ? even(rests.givesMm + (gap > 0 ? giveOf(project, layer, piece.id) : 0)) : 0
+    const givesMm = rests ? even(rests.givesMm + (gap > 0 ? lifts.gives(layer, piece.id) : 0)) : 0
     const flatMm = even(bottomMm + thickness)
     const topMm = Math.max(flatMm, ...flaps.map(({ riseMm }) => even(flatMm + riseMm)))
     return {
@@ -259,11 +243,12 @@ export function standOn(
   const hangs = project.mount.kind === 'garland' && layer.joint.kind === 'none'
   if (stands(layer))
     return pieces.map((piece) => ({ ...piece, layer, tiltMm: 0, floats: false, supports: [] }))
+  const lifts = new Lifts(project, memo)
   return pieces.map((piece): PieceHeight => {
     const { region, bottomMm } = piece
     // Glue fills no gap: what is glued lies on the highest card under it, and leans to what is lower.
     const foams = foamUnder(layer, piece.pieceId) > 0 ? project.drawer.foams : NO_FOAMS
-    const gap = gapOf(project, layer, piece.pieceId)
+    const gap = lifts.between(layer, piece.pieceId)
     const { contacts, rest } = contactsUnder(region, nearUnder(region, below), memo)
     if (hasBoard && rest.length > 0) contacts.push({ region: rest, topMm: 0 })
     const supports = contacts
@@ -291,17 +276,13 @@ function bears({ region, on }: { region: Region; on: Region }, foams: readonly F
   return memo('bears', [on, half], () => takesDisc(on, half))
 }
 
-/** By how much a piece comes down that goes on with glue in place of foam, mm. */
-const dropOf = (project: Project, layer: Layer, pieceId: string): number =>
-  gapOf(project, layer, pieceId) - glueMm(project, layer, pieceId)
-
 /** The height of a piece that goes on with glue, since no pad fits or by choice: it comes to lie on the highest card under it. */
-export function loweredTo<P extends Lifted>(project: Project, layer: Layer, piece: P): P {
-  const dropMm = dropOf(project, layer, piece.pieceId)
+export function loweredTo<P extends Lifted>(lifts: Lifts, layer: Layer, piece: P): P {
+  const dropMm = lifts.drop(layer, piece.pieceId)
   if (dropMm === 0) return piece
   return {
     ...piece,
-    givesMm: even(piece.givesMm - giveOf(project, layer, piece.pieceId)),
+    givesMm: even(piece.givesMm - lifts.gives(layer, piece.pieceId)),
     bottomMm: even(piece.bottomMm - dropMm),
     topMm: even(piece.topMm - dropMm),
     parts: piece.parts.map((part) => ({ ...part, topMm: even(part.topMm - dropMm) })),
@@ -309,14 +290,14 @@ export function loweredTo<P extends Lifted>(project: Project, layer: Layer, piec
 }
 
 /** The same with what carries it there. Needs the geometry loaded. */
-export function lowered(project: Project, piece: PieceHeight): PieceHeight {
+export function lowered(lifts: Lifts, piece: PieceHeight): PieceHeight {
   const { layer, pieceId, region } = piece
-  const dropMm = dropOf(project, layer, pieceId)
+  const dropMm = lifts.drop(layer, pieceId)
   if (dropMm === 0) return piece
   const supports = piece.supports.map((one) => ({ ...one, needMm: even(one.needMm - dropMm) }))
-  const gap = glueMm(project, layer, pieceId)
+  const gap = lifts.ofGlue(layer, pieceId)
   return {
-    ...loweredTo(project, layer, piece),
+    ...loweredTo(lifts, layer, piece),
     supports,
     tiltMm: tiltOf({ foams: NO_FOAMS, region, supports, gap }),
   }
@@ -469,12 +450,12 @@ export interface Lean {
  * The way a piece leans: down to where foam or glue falls short of what is beneath, or away from where no foam is thin enough. Null where
  * it is level, or rests on one thing only.
  */
-export function leanOf(project: Project, piece: PieceHeight): Lean | null {
+export function leanOf(lifts: Lifts, piece: PieceHeight): Lean | null {
   if (piece.tiltMm === 0) return null
   const { layer, pieceId } = piece
   const isFlat = isGluedFlat(layer, pieceId)
-  const foams = foamUnder(layer, pieceId) > 0 && !isFlat ? project.drawer.foams : NO_FOAMS
-  const gap = isFlat ? glueMm(project, layer, pieceId) : gapOf(project, layer, pieceId)
+  const foams = foamUnder(layer, pieceId) > 0 && !isFlat ? lifts.foams : NO_FOAMS
+  const gap = isFlat ? lifts.ofGlue(layer, pieceId) : lifts.between(layer, pieceId)
   const sizes = footprints(foams)
   const judged = piece.supports.map((support) => ({ support, error: mismatch(support.needMm, gap, sizes) }))
   const fits = judged.filter(({ error }) => error <= LEVEL_MM)

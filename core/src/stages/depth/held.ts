@@ -4,6 +4,7 @@ import { fresh, type Memo } from '../../base'
 import { foamUnder, isGluedFlat, isOnPane, type Layer, type Project } from '../../project'
 import { wholeOf } from './foam'
 import { lowered, loweredTo, type Level, type Lifted, type PieceHeight } from './heights'
+import { Lifts } from './lifts'
 import { takesPadAtOnce } from './pads/at-once'
 import { hidesItsOwn, hidingRegion } from './pads/hiding'
 import { padOutline } from './pads/lie'
@@ -102,7 +103,7 @@ export function holdLayer(project: Project, { layer, lifted }: LiftedLayer, memo
       layer.copies *
       pads.reduce((n, { foamIds }) => n + foamIds.filter((id) => wholeOf(id).share < 1).length, 0)
   }
-  const pieces = asBuilt(project, lifted, [...held.glued, ...held.gluedFlat])
+  const pieces = asBuilt(new Lifts(project, memo), lifted, [...held.glued, ...held.gluedFlat])
   for (const { bottomMm, topMm, tiltMm } of pieces) {
     held.bottomMm = Math.min(held.bottomMm, bottomMm)
     held.topMm = Math.max(held.topMm, topMm)
@@ -125,17 +126,17 @@ function tipOf({ region }: PieceHeight, pads: readonly Pad[]): [number, number] 
 
 /** The same before it is known what carries them. */
 export const asLaid = <P extends Lifted>(
-  project: Project,
+  lifts: Lifts,
   { layer, lifted }: { layer: Layer; lifted: readonly P[] },
   glued: readonly string[],
-): P[] => lifted.map((piece) => (glued.includes(piece.pieceId) ? loweredTo(project, layer, piece) : piece))
+): P[] => lifted.map((piece) => (glued.includes(piece.pieceId) ? loweredTo(lifts, layer, piece) : piece))
 
 /** Pieces as the steps build them, some of them glued. */
 export const asBuilt = (
-  project: Project,
+  lifts: Lifts,
   lifted: readonly PieceHeight[],
   glued: readonly string[],
-): PieceHeight[] => lifted.map((piece) => (glued.includes(piece.pieceId) ? lowered(project, piece) : piece))
+): PieceHeight[] => lifted.map((piece) => (glued.includes(piece.pieceId) ? lowered(lifts, piece) : piece))
 
 /**
  * Pieces of a layer on foam that are glued, as `gluedPieces`, told from its pieces as they are lifted onto what is below, without knowing what

@@ -2,11 +2,12 @@
 import { groupBy, type Memo } from '../../base'
 import { regionArea, regionToPath } from '../../base/geometry'
 import { later, node, type Ref } from '../../planner'
-import { baseOf, builtWith, findLayer, laidBefore, unitsOfStack, type Project } from '../../project'
+import { baseOf, buildOrder, findLayer, unitsOfStack, type BuildOrder, type Project } from '../../project'
 import { each, isSeeThrough } from '../layers'
 import { bodyOf, seatOf, settledSeat, standInBody, type Body, type Seat } from './bodies'
 import { sumUpDepth, type DepthPlan } from './depth'
 import { asBuilt, asLaid, gluedAtOnce, gluedPieces, holdLayer, type LayerDepth } from './held'
+import { Lifts } from './lifts'
 import { levelOf, liftOnto, standOn, type Level, type Lifted, type PieceHeight } from './heights'
 import { amountOf, glueUnder, type LayerGlue } from './glue'
 import { heatSnags } from './heat'
@@ -19,20 +20,20 @@ import { topperSnags } from './topper-snags'
 import { topperHold, type TopperHold } from './topper'
 
 /** The node of the layer that is laid right before another; null where none is. */
-function below(project: Project, layerId: string): Ref<Level> | null {
-  const under = laidBefore(project, layerId)
+function below({ before }: BuildOrder, layerId: string): Ref<Level> | null {
+  const under = before.get(layerId)
   return under ? (built(under.id) as Ref<Level>) : null
 }
 
 /** The part that a layer is built with on the bench; none where it is laid by itself. */
-const partOf = (project: Project, layerId: string) => {
-  const unit = builtWith(project, layerId)
+const partOf = ({ apart: parts }: BuildOrder, layerId: string) => {
+  const unit = parts.get(layerId)
   return unit ? { id: unit.part!.id, baseId: baseOf(unit).id } : null
 }
 
 /** A part by its id, with what it is built of. */
-const unitOf = (project: Project, partId: string) =>
-  unitsOfStack(project).find(({ part }) => part?.id === partId)
+const unitOf = ({ units }: Pick<BuildOrder, 'units'>, partId: string) =>
+  units.find(({ part }) => part?.id === partId)!
 
 const OWN = ['pieces', 'role', 'blanks', 'lives', 'folds', 'shaping', 'joint', 'paperId'] as const
 
@@ -75,7 +76,8 @@ const BODIES = {
 const body = node('body', {
   stage: 'depth',
   reads: BODIES,
-  compute: ({ project, arg, memo }): Body | null => bodyOf(project, unitOf(project, arg)!, memo),
+  compute: ({ project, arg, memo }): Body | null =>
+    bodyOf(project, unitOf({ units: unitsOfStack(project) }, arg), memo),
 })
 
 /** Where a part comes to rest by its joint. */
@@ -83,17 +85,17 @@ const seat = node('seat', {
   stage: 'depth',
   reads: { ...HEIGHTS, layer: undefined, layers: [...OWN, 'assemblyId'], parts: 'shape' },
   byValue: true,
-  needs: (project, partId) => ({
-    own: body(partId),
-    under: below(project, baseOf(unitOf(project, partId)!).id),
-  }),
+  needs: (project, partId, memo) => {
+    const order = buildOrder(project, memo)
+    return { own: body(partId), under: below(order, baseOf(unitOf(order, partId)).id) }
+  },
   compute: ({ project, memo }, { own, under }): Seat | null =>
     own && seatOf({ project, base: findLayer(project, own.baseId)!, body: own, below: under, memo }),
 })
 
 /** The pieces of a part's hindmost layer at its seat, and those that no pad fits. */
-function baseAt(project: Project, partId: string): { base: Ref<PieceHeight[]>; low: Ref<string[]> } {
-  const baseId = baseOf(unitOf(project, partId)!).id
+function baseAt(order: BuildOrder, partId: string): { base: Ref<PieceHeight[]>; low: Ref<string[]> } {
+  const baseId = baseOf(unitOf(order, partId)).id
   return { base: standing(baseId) as Ref<PieceHeight[]>, low: glued(baseId) as Ref<string[]> }
 }
 
@@ -102,20 +104,20 @@ const settled = node('settled seat', {
   stage: 'depth',
   reads: { foams: true, adhesives: true, plan: ['adhesiveId'] },
   byValue: true,
-  needs: (project, partId) => ({ own: seat(partId), ...baseAt(project, partId) }),
-  compute: ({ project }, { own, base, low }): Seat | null =>
-    own && settledSeat(project, { seat: own, base, glued: low }),
+  needs: (project, partId, memo) => ({ own: seat(partId), ...baseAt(buildOrder(project, memo), partId) }),
+  compute: ({ project, memo }, { own, base, low }): Seat | null =>
+    own && settledSeat(new Lifts(project, memo), { seat: own, base, glued: low }),
 })
 
 /** Where the part of a layer lies, for that layer; null where it is laid by itself. */
-function seatUnder(project: Project, layerId: string): Ref<Seat | null> | null {
-  const part = partOf(project, layerId)
+function seatUnder(order: BuildOrder, layerId: string): Ref<Seat | null> | null {
+  const part = partOf(order, layerId)
   return part && ((part.baseId === layerId ? seat(part.id) : settled(part.id)) as Ref<Seat | null>)
 }
 
 /** The part that a layer is built with; null where it is laid by itself. */
-function bodyWith(project: Project, layerId: string): Ref<Body | null> | null {
-  const part = partOf(project, layerId)
+function bodyWith(order: BuildOrder, layerId: string): Ref<Body | null> | null {
+  const part = partOf(order, layerId)
   return part && (body(part.id) as Ref<Body | null>)
 }
 
@@ -123,7 +125,10 @@ function bodyWith(project: Project, layerId: string): Ref<Body | null> | null {
 const lifted = node('lifted', {
   stage: 'depth',
   reads: HEIGHTS,
-  needs: (project, layerId) => ({ under: below(project, layerId), part: bodyWith(project, layerId) }),
+  needs: (project, layerId, memo) => {
+    const order = buildOrder(project, memo)
+    return { under: below(order, layerId), part: bodyWith(order, layerId) }
+  },
   compute: ({ project, memo }, { under, part }): Lifted[] =>
     part ? [] : liftOnto({ project, layer: project.layers[0]!, below: under, memo }),
 })
@@ -132,12 +137,15 @@ const lifted = node('lifted', {
 const standing = node('standing', {
   stage: 'depth',
   reads: HEIGHTS,
-  needs: (project, layerId) => ({
-    own: lifted(layerId),
-    under: below(project, layerId),
-    part: bodyWith(project, layerId),
-    at: seatUnder(project, layerId),
-  }),
+  needs: (project, layerId, memo) => {
+    const order = buildOrder(project, memo)
+    return {
+      own: lifted(layerId),
+      under: below(order, layerId),
+      part: bodyWith(order, layerId),
+      at: seatUnder(order, layerId),
+    }
+  },
   compute: ({ project, memo }, { own, under, part, at }): PieceHeight[] => {
     const on = { project, layer: project.layers[0]!, below: under, memo }
     return part && at ? standInBody(on, part, at) : standOn(on, own)
@@ -158,11 +166,14 @@ const glued = node('glued', {
   stage: 'depth',
   reads: PADS,
   byValue: true,
-  needs: (project, layerId) => ({
-    alone: partOf(project, layerId) ? null : lifted(layerId),
-    under: below(project, layerId),
-    own: later(standing(layerId)),
-  }),
+  needs: (project, layerId, memo) => {
+    const order = buildOrder(project, memo)
+    return {
+      alone: partOf(order, layerId) ? null : lifted(layerId),
+      under: below(order, layerId),
+      own: later(standing(layerId)),
+    }
+  },
   *compute({ project, arg, memo }, { alone, under, own }) {
     const layer = findLayer(project, arg)!
     return (
@@ -173,21 +184,20 @@ const glued = node('glued', {
 })
 
 /** The pieces of one layer at their heights, before any of them is lowered to be glued: of what is laid by itself, as it is lifted. */
-const laid = (project: Project, layerId: string) =>
-  (partOf(project, layerId) ? standing(layerId) : lifted(layerId)) as Ref<Lifted[]>
+const laid = (order: BuildOrder, layerId: string) =>
+  (partOf(order, layerId) ? standing(layerId) : lifted(layerId)) as Ref<Lifted[]>
 
 /** One layer as the steps build it, with all card beneath. */
 const built = node('built', {
   stage: 'depth',
   reads: { layer: ['joint', 'lives'], foams: true, adhesives: true, plan: ['adhesiveId'] },
-  needs: (project, layerId) => ({
-    own: laid(project, layerId),
-    low: glued(layerId),
-    under: below(project, layerId),
-  }),
-  compute: ({ project }, { own, low, under }) => {
+  needs: (project, layerId, memo) => {
+    const order = buildOrder(project, memo)
+    return { own: laid(order, layerId), low: glued(layerId), under: below(order, layerId) }
+  },
+  compute: ({ project, memo }, { own, low, under }) => {
     const layer = project.layers[0]!
-    return levelOf(layer, asLaid(project, { layer, lifted: own }, low), under)
+    return levelOf(layer, asLaid(new Lifts(project, memo), { layer, lifted: own }, low), under)
   },
 })
 
@@ -196,8 +206,8 @@ export const apart = node('apart', {
   stage: 'depth',
   reads: {},
   byValue: true,
-  needs: (project) => ({
-    bodies: unitsOfStack(project).flatMap(({ part }) => (part ? body(part.id) : [])),
+  needs: (project, _, memo) => ({
+    bodies: buildOrder(project, memo).units.flatMap(({ part }) => (part ? body(part.id) : [])),
   }),
   compute: (_, { bodies }) => bodies.flatMap((own) => (own ? [own.partId, ...own.inner] : [])),
   view: (ids: string[]) => ids,
@@ -279,9 +289,9 @@ function levelAt(layerId: string, pieces: readonly Lifted[]) {
 export const level = node('level', {
   stage: 'depth',
   reads: { layer: ['joint'], foams: true, adhesives: true, plan: ['adhesiveId'] },
-  needs: (project, layerId) => ({ own: laid(project, layerId), low: glued(layerId) }),
-  compute: ({ project, arg }, { own, low }) =>
-    levelAt(arg, asLaid(project, { layer: project.layers[0]!, lifted: own }, low)),
+  needs: (project, layerId, memo) => ({ own: laid(buildOrder(project, memo), layerId), low: glued(layerId) }),
+  compute: ({ project, arg, memo }, { own, low }) =>
+    levelAt(arg, asLaid(new Lifts(project, memo), { layer: project.layers[0]!, lifted: own }, low)),
 })
 
 /** How high every layer stands: what the section draws. */
@@ -344,7 +354,12 @@ const glueOn = node('glue', {
   },
   needs: (_, layerId) => ({ own: standing(layerId), noPad: glued(layerId), hidden: glueHidden(layerId) }),
   compute: ({ project, memo }, { own, noPad, hidden }): LayerGlue | null =>
-    glueUnder(project, project.layers[0]!, { pieces: asBuilt(project, own, noPad), noPad, hidden, memo }),
+    glueUnder(project, project.layers[0]!, {
+      pieces: asBuilt(new Lifts(project, memo), own, noPad),
+      noPad,
+      hidden,
+      memo,
+    }),
 })
 
 /** Where the glue of one layer goes, as it is drawn (path data). */

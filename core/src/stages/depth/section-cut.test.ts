@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { loadGeometry } from '../../base/geometry'
 import { demo } from '../../demo'
 import { depthPlan } from './depth'
-import { cutThrough } from './section-cut'
+import { cutterOf } from './section-cut'
 import { spaceOf, type Space } from './space'
 
 beforeAll(() => loadGeometry())
@@ -19,20 +19,20 @@ describe('a section', () => {
   const plate = { ...part, path: 'M0 0L100 0L100 60L0 60ZM40 20L60 20L60 40L40 40Z' }
 
   it('meets card beside an opening, and not in it', () => {
-    const through = cutThrough(space([plate]), { way: 'across', atMm: 30 })
+    const through = cutterOf(space([plate]))({ way: 'across', atMm: 30 })
     expect(through.cards.map(({ fromMm, toMm }) => [fromMm, toMm])).toEqual([
       [0, 40],
       [60, 100],
     ])
     expect(through.cards[0]!.bottomMm).toEqual([2, 2])
-    const above = cutThrough(space([plate]), { way: 'across', atMm: 10 })
+    const above = cutterOf(space([plate]))({ way: 'across', atMm: 10 })
     expect(above.cards.map(({ fromMm, toMm }) => [fromMm, toMm])).toEqual([[0, 100]])
-    const down = cutThrough(space([plate]), { way: 'down', atMm: 50 })
+    const down = cutterOf(space([plate]))({ way: 'down', atMm: 50 })
     expect(down.cards.map(({ fromMm, toMm }) => [fromMm, toMm])).toEqual([
       [0, 20],
       [40, 60],
     ])
-    expect(cutThrough(space([plate]), { way: 'down', atMm: 101 }).cards).toEqual([])
+    expect(cutterOf(space([plate]))({ way: 'down', atMm: 101 }).cards).toEqual([])
   })
 
   it('follows what rises about a hinge, and turned pads', () => {
@@ -43,7 +43,7 @@ describe('a section', () => {
       riseMm: 12,
       hinge: [0, 0, 0, 20] as [number, number, number, number],
     }
-    const { cards } = cutThrough(space([wing]), { way: 'across', atMm: 10 })
+    const { cards } = cutterOf(space([wing]))({ way: 'across', atMm: 10 })
     const last = cards.at(-1)!
     expect(last.toMm).toBe(40)
     expect(last.bottomMm[1]).toBeCloseTo(14, 9)
@@ -62,15 +62,16 @@ describe('a section', () => {
       thicknessMm: 2,
       isClear: false,
     }
-    const [met] = cutThrough(space([], [pad]), { way: 'across', atMm: 10 }).pads
+    const [met] = cutterOf(space([], [pad]))({ way: 'across', atMm: 10 }).pads
     expect(met!.toMm - met!.fromMm).toBeCloseTo(6 * Math.SQRT2, 9)
   })
 
   it('of a demo is nowhere higher than the stack, and no card lies in another', () => {
     const project = demo('harbour')
     const whole = spaceOf(project, depthPlan(project))
+    const cut = cutterOf(whole)
     for (let atMm = 5; atMm < 195; atMm += 19) {
-      const { cards } = cutThrough(whole, { way: 'across', atMm })
+      const { cards } = cut({ way: 'across', atMm })
       for (const a of cards) {
         expect(a.bottomMm[0] + a.thicknessMm).toBeLessThanOrEqual(whole.stackMm + 1e-6)
         for (const b of cards) {

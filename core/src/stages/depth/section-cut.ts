@@ -1,5 +1,4 @@
 // A section through the stack: what a straight cut across or down it meets, with the heights of what it meets.
-import { lazily } from '../../base'
 import { pathToRegion, type Region } from '../../base/geometry'
 import { padOutline } from './pads/lie'
 import type { Space, SpacePart } from './space'
@@ -39,39 +38,54 @@ export interface SectionCut {
 /** What rises is drawn in steps of so much, mm. */
 const STEP_MM = 1.5
 
-/** What a straight cut meets. Lengths in mm, heights over the board. */
-export function cutThrough({ pieces, pads }: Space, line: CutLine): SectionCut {
-  const cards = pieces.flatMap(({ layerId, pieceId, parts }) =>
-    parts.flatMap((part) =>
-      stretchesOf(regionOf(part), line).flatMap(([fromMm, toMm]) =>
-        pointsOf(part, fromMm, toMm).map(([a, b]): CutCard => ({
-          layerId,
-          pieceId,
-          fromMm: a,
-          toMm: b,
-          bottomMm: [part.bottomMm + riseAt(part, line, a), part.bottomMm + riseAt(part, line, b)],
-          thicknessMm: part.thicknessMm,
-        })),
-      ),
-    ),
+/** A part with what its cuts follow from. */
+interface Cuttable extends SpacePart {
+  region: Region
+  /** How far it reaches from where it begins to rise, mm. */
+  farthestMm: number
+}
+
+/** What straight cuts through one work meet, cut after cut. Lengths in mm, heights over the board. */
+export function cutterOf({ pieces, pads }: Space): (line: CutLine) => SectionCut {
+  const parts = pieces.flatMap(({ layerId, pieceId, parts: own }) =>
+    own.map((part) => ({ layerId, pieceId, part: cuttable(part) })),
   )
-  return {
-    cards: cards.toSorted((a, b) => a.bottomMm[0] - b.bottomMm[0]),
-    pads: pads.flatMap((pad): CutPad[] => {
-      const { layerId, bottomMm, thicknessMm } = pad
-      return stretchesOf([{ outer: padOutline(pad), holes: [] }], line).map(([fromMm, toMm]) => ({
+  const outlines = pads.map((pad) => ({ pad, region: [{ outer: padOutline(pad), holes: [] }] }))
+  return (line) => ({
+    cards: parts
+      .flatMap(({ layerId, pieceId, part }) =>
+        stretchesOf(part.region, line).flatMap(([fromMm, toMm]) =>
+          pointsOf(part, fromMm, toMm).map(([a, b]): CutCard => ({
+            layerId,
+            pieceId,
+            fromMm: a,
+            toMm: b,
+            bottomMm: [part.bottomMm + riseAt(part, line, a), part.bottomMm + riseAt(part, line, b)],
+            thicknessMm: part.thicknessMm,
+          })),
+        ),
+      )
+      .toSorted((a, b) => a.bottomMm[0] - b.bottomMm[0]),
+    pads: outlines.flatMap(({ pad: { layerId, bottomMm, thicknessMm }, region }) =>
+      stretchesOf(region, line).map(([fromMm, toMm]): CutPad => ({
         layerId,
         fromMm,
         toMm,
         bottomMm,
         thicknessMm,
-      }))
-    }),
-  }
+      })),
+    ),
+  })
 }
 
-/** The faces of a part. */
-const regionOf = lazily(({ path }: SpacePart): Region => pathToRegion(path))
+function cuttable(part: SpacePart): Cuttable {
+  const region = pathToRegion(part.path)
+  let farthestMm = 0
+  for (const { outer } of part.riseMm === 0 ? [] : region)
+    for (let i = 0; i < outer.length; i += 2)
+      farthestMm = Math.max(farthestMm, awayFrom(part, outer[i]!, outer[i + 1]!))
+  return { ...part, region, farthestMm }
+}
 
 /** From where to where a line is inside a region (even-odd). */
 function stretchesOf(region: Region, { way, atMm }: CutLine): [number, number][] {
@@ -98,11 +112,11 @@ function pointsOf({ riseMm }: SpacePart, from: number, to: number): [number, num
 }
 
 /** How far a part has risen over the flat at a place of the cut, mm. */
-function riseAt(part: SpacePart, { way, atMm }: CutLine, mm: number): number {
+function riseAt(part: Cuttable, { way, atMm }: CutLine, mm: number): number {
   if (part.riseMm === 0) return 0
   const [x, y] = way === 'across' ? [mm, atMm] : [atMm, mm]
   const away = awayFrom(part, x, y)
-  return part.riseMm * Math.min(1, away / (farthestOf(part) || 1))
+  return part.riseMm * Math.min(1, away / (part.farthestMm || 1))
 }
 
 /** From the line that a part turns about, or from the middle that stays flat; what has neither rises as a whole. */
@@ -114,11 +128,3 @@ function awayFrom({ hinge, round }: SpacePart, x: number, y: number): number {
   }
   return round ? Math.max(0, Math.hypot(x - round.x, y - round.y) - round.fromMm) : Infinity
 }
-
-/** How far a part reaches from where it begins to rise, mm. */
-const farthestOf = lazily((part: SpacePart): number => {
-  let most = 0
-  for (const { outer } of regionOf(part))
-    for (let i = 0; i < outer.length; i += 2) most = Math.max(most, awayFrom(part, outer[i]!, outer[i + 1]!))
-  return most
-})

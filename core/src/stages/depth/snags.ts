@@ -4,7 +4,7 @@ import type { Region } from '../../base/geometry'
 import {
   baseOf,
   builtLayers,
-  builtWith,
+  buildOrder,
   depthAtHand,
   findLayer,
   standsInFrame,
@@ -12,10 +12,12 @@ import {
   type Assembly,
   type Project,
   type Snag,
+  type Unit,
 } from '../../project'
 import type { DepthPlan } from './depth'
-import { gapChoices, madeGap } from './foam'
+import { gapChoices, madeGap, stacksOf } from './foam'
 import { leanOf, type Lean } from './heights'
+import { Lifts } from './lifts'
 import { padSpan } from './pads/pads'
 import type { WhyNot } from './pads/why-not'
 import { standOffLayers } from './stand-off'
@@ -30,6 +32,9 @@ const FLAPS = 1.3
 export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
   const snags: Snag[] = []
   const name = (id: string) => findLayer(project, id)?.name ?? id
+  const stacks = stacksOf(project.drawer.foams)
+  const lifts = new Lifts(project)
+  const { apart } = buildOrder(project)
   if (plan.roomMm !== null && plan.stackMm > plan.roomMm + 1e-6) {
     const givesMm = plan.stackMm - plan.pressedMm
     const goesIn = plan.pressedMm <= plan.roomMm + 1e-6
@@ -60,7 +65,7 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
       const worst = own.toSorted((a, b) => b.tiltMm - a.tiltMm)[0]!
       push(
         'tilt',
-        say`A piece of “${name(layer.layerId)}” lies ${length(layer.tiltMm, 1)} out of level${leanWords(leanOf(project, worst))}: what is under it differs in height, and ${layer.pads > 0 ? 'no foam matches' : 'glue fills no gap'}.`,
+        say`A piece of “${name(layer.layerId)}” lies ${length(layer.tiltMm, 1)} out of level${leanWords(leanOf(lifts, worst))}: what is under it differs in height, and ${layer.pads > 0 ? 'no foam matches' : 'glue fills no gap'}.`,
         {
           at: firstPoint(worst.region),
         },
@@ -83,7 +88,7 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         mend: { label: 'Leave its place to the plan', action: { kind: 'let-pad-go', padId: handId } },
       })
     const joint = findLayer(project, layer.layerId)?.joint
-    const made = joint?.kind === 'foam' && joint.gapMm > 0 ? madeGap(project.drawer.foams, joint.gapMm) : null
+    const made = joint?.kind === 'foam' && joint.gapMm > 0 ? madeGap(stacks, joint.gapMm) : null
     const glueThem = (pieceIds: readonly string[]) => ({
       label: pieceIds.length === 1 ? 'Glue that piece' : `Glue those ${pieceIds.length} pieces`,
       action: { kind: 'glue-pieces' as const, layerId: layer.layerId, pieceIds: [...pieceIds] },
@@ -113,9 +118,7 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         say`${length(joint.gapMm, 2)} are asked for under “${name(layer.layerId)}”; the foam at hand makes ${length(made, 2)}, and heights are of that.`,
         { mend: to(made) },
       )
-    const lacking = joint?.pieces?.find(
-      ({ gapMm = 0 }) => gapMm > 0 && madeGap(project.drawer.foams, gapMm) === null,
-    )
+    const lacking = joint?.pieces?.find(({ gapMm = 0 }) => gapMm > 0 && madeGap(stacks, gapMm) === null)
     if (lacking)
       push(
         'no-foam-of-height',
@@ -151,7 +154,7 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         { at: layer.tips[0]!.at, mend: glueThem(layer.tips.map(({ pieceId }) => pieceId)) },
       )
     const spanMm = padSpan(project.plan)
-    const part = partBuilt(project, plan, layer.layerId)
+    const part = partBuilt(apart.get(layer.layerId), plan, layer.layerId)
     // On the bench nothing but the part itself is under its layers: in its place there may be.
     const mend =
       project.plan.thrift === 'sparing'
@@ -186,11 +189,13 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
   return snags
 }
 
-/** The part that a layer is not the hindmost of, where it is built apart. */
-function partBuilt(project: Project, { apart }: Pick<DepthPlan, 'apart'>, layerId: string): Assembly | null {
-  const unit = builtWith(project, layerId)
-  return unit?.part && apart.includes(unit.part.id) && baseOf(unit).id !== layerId ? unit.part : null
-}
+/** The part that a layer is laid with and not the hindmost of, where its layers hold each other. */
+const partBuilt = (
+  unit: Unit | undefined,
+  { apart }: Pick<DepthPlan, 'apart'>,
+  layerId: string,
+): Assembly | null =>
+  unit?.part && apart.includes(unit.part.id) && baseOf(unit).id !== layerId ? unit.part : null
 
 /** What speaks against a pad. */
 const AGAINST: Record<WhyNot, string> = {

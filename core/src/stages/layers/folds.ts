@@ -1,5 +1,4 @@
 // What folds make of a piece: the body that lies flat, and flaps that stand up from it or hang down. Lengths in mm.
-import { lazily } from '../../base'
 import {
   boxesMeet,
   ellipse,
@@ -41,9 +40,6 @@ const SHORT_MM = 0.6
 /** Parts as equal as this both turn, each by half: a leaf along its middle. */
 const EVEN = 0.8
 
-/** A piece that has no folds. The same object each time. */
-const unfolded = lazily((region: Region): Folded => ({ body: region, flaps: [] }))
-
 /**
  * A piece of a layer with its folds. The largest part is the body, or the one between equal wings; each other one turns about the
  * fold that joins it to what is nearer to the body. Two parts of about one size, parted by a single fold, both turn by half. Needs the geometry loaded where
@@ -56,7 +52,7 @@ export function folded(region: Region, { folds, shaping, blanks }: FoldedLayer):
   if (blanks.length > 0 && shaping.how === 'flat') return { body: region, flaps: [] }
   if (shaping.how !== 'flat' && shaping.riseMm > 0) return shaped(region, shaping)
   const own = folds.filter((fold) => fold.deg > 0 && crosses(region, fold))
-  if (own.length === 0) return unfolded(region)
+  if (own.length === 0) return { body: region, flaps: [] }
   const slits = own.flatMap(({ line }) =>
     strokeRegion([{ points: lengthened(line, SHORT_MM), closed: false }], { widthMm: SLIT_MM }),
   )

@@ -38,28 +38,39 @@ const LOADS_READ = {
   cut: true,
 } as const satisfies Reads
 
+/** What says which pieces are cut of which paper. */
+const RUNS_READ = {
+  layers: [
+    'pieces',
+    'blanks',
+    'cutMirrored',
+    'copies',
+    'spares',
+    'sharing',
+    'paperId',
+    'colour',
+    'lives',
+    'inOne',
+  ],
+  papers: 'all',
+  cutter: true,
+  plan: PLAN_OF_RUNS,
+  cut: true,
+} as const satisfies Reads
+
 /** Which pieces are cut of which paper. */
 export const runs = node('runs', {
   stage: 'sheets',
-  reads: {
-    layers: [
-      'pieces',
-      'blanks',
-      'cutMirrored',
-      'copies',
-      'spares',
-      'sharing',
-      'paperId',
-      'colour',
-      'lives',
-      'inOne',
-    ],
-    papers: 'all',
-    cutter: true,
-    plan: PLAN_OF_RUNS,
-    cut: true,
-  },
+  reads: RUNS_READ,
   compute: ({ project, memo }) => paperRuns(project, memo),
+})
+
+/** The runs by their ids: known before any of them is laid. */
+export const runNames = node('names of runs', {
+  stage: 'sheets',
+  reads: RUNS_READ,
+  compute: ({ project, memo }) => runIds(project, memo),
+  view: (ids) => ids,
 })
 
 /** The layout of one run: one that was found earlier, else the first. */
@@ -79,7 +90,7 @@ const layout = node('layout', {
 export const nested = node('nested', {
   stage: 'sheets',
   reads: {},
-  needs: (project) => ({ all: runIds(project).map((id) => layout(id)) }),
+  needs: (project, _, memo) => ({ all: runIds(project, memo).map((id) => layout(id)) }),
   compute: (_, { all }) => sortOut(all),
   view: ({ runs: list }) => list.map(runView),
 })
@@ -183,7 +194,7 @@ const leftOfRun = node('left of run', {
 export const left = node('left', {
   stage: 'sheets',
   reads: {},
-  needs: (project) => ({ list: loads(), all: runIds(project).map((id) => leftOfRun(id)) }),
+  needs: (project, _, memo) => ({ list: loads(), all: runIds(project, memo).map((id) => leftOfRun(id)) }),
   compute: (_, { list, all }) => {
     const byLoad = groupBy(all.flat(), ({ loadId }) => loadId)
     return list.flatMap(({ id }) => byLoad.get(id) ?? [])
@@ -218,9 +229,9 @@ export const sheetsSnags = node('snags of sheets', {
   needs: () => ({ all: nested(), list: loads() }),
   compute: ({ project, stock, memo }, { all, list }) => [
     ...tooLargeSnags(all.failed),
-    ...againSnags(project),
+    ...againSnags(project, memo),
     ...sheetSnags(project, all.runs, list),
-    ...offCutSnags(project, stock),
+    ...offCutSnags(project, stock, memo),
     ...sizeSnags(project, stock, memo),
   ],
   view: (snags) => snags,

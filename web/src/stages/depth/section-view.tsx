@@ -1,6 +1,6 @@
 // A section through the stack at a line that is dragged across it: what lies how high there, read off by pointing.
 import { useMemo, useRef, useState, type PointerEvent } from 'react'
-import { cutThrough, type CutCard } from '@feuillet/core/stages/depth'
+import { cutterOf, type CutCard } from '@feuillet/core/stages/depth'
 import { growBox, type Box } from '@feuillet/core/base/geometry'
 import { builtLayers, colourOf, depthAtHand, findLayer, folioOf, viewBox } from '@feuillet/core/project'
 import { usePlan } from '../../plan'
@@ -32,7 +32,8 @@ export function SectionView() {
   const [ref, { width, height }] = useSize()
   const svg = useRef<SVGSVGElement>(null)
   const atMm = at[way]
-  const cut = useMemo(() => (space ? cutThrough(space, { way, atMm }) : null), [space, way, atMm])
+  const cutter = useMemo(() => space && cutterOf(space), [space])
+  const cut = useMemo(() => cutter?.({ way, atMm }) ?? null, [cutter, way, atMm])
   const limit = depthAtHand(project.mount)
   const topMm = Math.max(space?.stackMm ?? 0, limit?.depthMm ?? 0, 1) * 1.06
   const [from, to] = way === 'across' ? [box.minX, box.maxX] : [box.minY, box.maxY]

@@ -1,8 +1,6 @@
 import { useMemo } from 'react'
-import { runIds, type LoadView } from '@feuillet/core/stages/sheets'
+import type { LoadView } from '@feuillet/core/stages/sheets'
 import { usePlan, usePlans } from '../../plan'
-import { selectProject } from '../../state/selectors'
-import { useAppSelector } from '../../state/store'
 import { SheetGrid } from './sheet-grid'
 
 /** All sheets side by side, once they are laid. */
@@ -22,11 +20,11 @@ export function AllSheets({
 }
 
 const nothing = (): void => undefined
+const NONE: readonly string[] = []
 
 /** The sheets of those papers that are laid already, while the others are. */
 export function SheetsSoFar() {
-  const project = useAppSelector(selectProject)
-  const ids = useMemo(() => runIds(project), [project])
+  const ids = usePlan('runNames') ?? NONE
   const drafts = usePlans('draft', ids)
   const sheets = useMemo(() => drafts.flat(), [drafts])
   const drawnOf = useMemo(() => new Map(sheets.map(({ load, drawn }) => [load.id, drawn])), [sheets])

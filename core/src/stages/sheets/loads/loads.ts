@@ -26,7 +26,7 @@ import {
 import { fresh, type Memo } from '../../../base'
 import { cutPath, strokeWay, type CutPath } from './cut-path'
 import type { NestLayout, Placement } from '../nest/instance'
-import { laidPieces, partId, splitPartId, type Bin, type NestedRun, type PaperRun } from '../runs/paper-runs'
+import { isLaidAsOne, partId, splitPartId, type Bin, type NestedRun, type PaperRun } from '../runs/paper-runs'
 import { BLADE_CARE_M, intricacyOf, settingFor, type CutSetting } from './settings'
 import { toolSeconds } from './tool-time'
 
@@ -129,7 +129,7 @@ export function planLoads(
   { runs, marks = new Map() }: { runs: readonly NestedRun[]; marks?: ReadonlyMap<string, Marks> },
   memo: Memo = fresh,
 ): Load[] {
-  const layers = new Map(cutLayers(project).map((layer) => [layer.id, layer]))
+  const layers = new Map(cutLayers(project, memo).map((layer) => [layer.id, layer]))
   const loose = new Set(
     [...layers].flatMap(([id, { layer }]) =>
       memo('loose bits', [layer.pieces], () => layerFigures(layer).looseBits).map((bit) => `${id}/${bit}`),
@@ -232,8 +232,7 @@ function cutOf(
 ): { id: string; placement: Placement; shape: Polygon }[] {
   const { layerId } = splitPartId(placement.id)
   const { layer } = layers.get(layerId)!
-  if (laidPieces(layer) === layer.pieces)
-    return [{ id: placement.id, placement, shape: parts.get(placement.id)! }]
+  if (!isLaidAsOne(layer)) return [{ id: placement.id, placement, shape: parts.get(placement.id)! }]
   return layer.pieces.flatMap((piece) => {
     const shape = pieceRegion(piece)[0]
     return shape ? [{ id: partId(layerId, piece.id), placement, shape }] : []

@@ -6,6 +6,7 @@ import { BadInput, seededRandom } from '../../../base'
 import { BlockSearch } from './boxes/blocks'
 import { BoxSearch } from './boxes/boxes'
 import { CompositeSearch } from './composite-search'
+import { PlainPieces } from './exact/plain-pieces'
 import { tidied } from './exact/settle'
 import type { NestInstance, NestLayout } from './instance'
 import { layFirst, type First } from './orders/first'
@@ -191,16 +192,19 @@ interface Suited {
 
 /** Closes the gaps of layouts. */
 class Tidier implements Way {
+  private readonly pieces: PlainPieces
   private tidy: NestLayout | null = null
   private tidying: InParts<NestLayout | null> | null = null
   /** The layout that is being tidied. */
   private from: NestLayout | null = null
 
   constructor(
-    private readonly instance: NestInstance,
+    instance: NestInstance,
     private readonly random: () => number,
     private readonly grouped: boolean,
-  ) {}
+  ) {
+    this.pieces = new PlainPieces(instance)
+  }
 
   isTidy(layout: NestLayout): boolean {
     return layout === this.tidy
@@ -215,7 +219,7 @@ class Tidier implements Way {
     if (this.from !== best) this.tidying = null
     this.from = best
     this.tidying ??= new InParts(
-      tidied(this.instance, best, { random, trials: TIDY.trials, mayMove: () => !grouped }),
+      tidied(this.pieces, best, { random, trials: TIDY.trials, mayMove: () => !grouped }),
     )
     const done = this.tidying.step()
     if (!done) return null

@@ -1,6 +1,5 @@
 // The turns a piece may take, in degrees.
-import { lazily } from '../../../base'
-import { convexHull, rotation, type Polygon, type Ring } from '../../../base/geometry'
+import { convexHull, rotation, type Ring } from '../../../base/geometry'
 import type { NestPiece } from './instance'
 
 /** Evenly round; the last so many of a free piece's turns. */
@@ -8,19 +7,18 @@ export const FREE_TURNS = 16
 /** Of a free piece this many of its longest edges are laid along the sheet's. */
 const LONG_EDGES = 3
 
-/** Fixed and quarter turns as the rule has them; free turns evenly round, with the ones that make the box least or lay a long edge straight. */
-export function turnsOf(piece: NestPiece): readonly number[] {
+/**
+ * Fixed and quarter turns as the rule has them; free turns evenly round, with the ones that make the box least or lay a long edge straight.
+ * The hull of the piece is made where it is wanted and not given.
+ */
+export function turnsOf(piece: NestPiece, hull?: Ring): readonly number[] {
   if (piece.turns === 'fixed') return [0]
   if (piece.turns === 'quarter') return [0, 90, 180, 270]
-  return turning(piece.shape).turns
+  return freeTurns(hull ?? convexHull(piece.shape.outer))
 }
 
-/** The corners of a shape that its box follows from, at any turn. */
-export const hullOf = (shape: Polygon): Ring => turning(shape).hull
-
-/** What matters of a shape when it is turned: its hull, and the turns that are worth a try where any may be taken. */
-const turning = lazily((shape: Polygon): { hull: Ring; turns: readonly number[] } => {
-  const hull = convexHull(shape.outer)
+/** The turns of a shape that are worth a try where any may be taken, by its hull. */
+function freeTurns(hull: Ring): readonly number[] {
   const turns = Array.from({ length: FREE_TURNS }, (_, i) => (i * 360) / FREE_TURNS)
   const extra = new Set<number>()
   for (const deg of [tightTurn(hull), ...straightTurns(hull)])
@@ -28,8 +26,8 @@ const turning = lazily((shape: Polygon): { hull: Ring; turns: readonly number[] 
       const turn = (deg + q * 90) % 360
       if (![...turns, ...extra].some((t) => Math.abs(t - turn) < 0.01)) extra.add(turn)
     }
-  return { hull, turns: [...extra, ...turns] }
-})
+  return [...extra, ...turns]
+}
 
 /** The whole degree (0 to 89) that makes a hull's box least. */
 function tightTurn(hull: Ring): number {

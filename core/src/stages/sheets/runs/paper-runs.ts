@@ -22,7 +22,7 @@ import {
   type Piece,
   type Project,
 } from '../../../project'
-import { fingerprint, fresh, lazily, type Memo } from '../../../base'
+import { fingerprint, fresh, type Memo } from '../../../base'
 import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from '../nest/instance'
 import { cheapestMix, onBed, sheetOf, wholeSheet, type Bed } from './sizes'
 
@@ -71,17 +71,16 @@ export function splitPartId(id: string): { layerId: string; pieceId: string } {
 const WHOLE = 'whole'
 
 /** Whether a layer's pieces are cut in their places, as one: film whose parts keep their distance. */
-const isBlock = (layer: Layer): boolean => keepsPlaces(layer) && layer.pieces.length > 1
+export const isLaidAsOne = (layer: Layer): boolean => keepsPlaces(layer) && layer.pieces.length > 1
 
 /** Pieces in one: the box round them. */
-const blockOf = lazily((pieces: Layer['pieces']): Piece[] => {
-  const { minX, minY, maxX, maxY } = layerBox({ pieces })
-  return [{ id: WHOLE, path: polygonToPath(rectangle([minX, minY], maxX - minX, maxY - minY)) }]
-})
+function blockOf(layer: Layer): Piece {
+  const { minX, minY, maxX, maxY } = layerBox(layer)
+  return { id: WHOLE, path: polygonToPath(rectangle([minX, minY], maxX - minX, maxY - minY)) }
+}
 
-/** What of a layer is laid on the sheets: its pieces, or all of them as one. The same objects each time. */
-export const laidPieces = (layer: Layer): readonly Piece[] =>
-  isBlock(layer) ? blockOf(layer.pieces) : layer.pieces
+/** What of a layer is laid on the sheets: its pieces, or all of them as one. */
+const laidPieces = (layer: Layer): readonly Piece[] => (isLaidAsOne(layer) ? [blockOf(layer)] : layer.pieces)
 
 const STAND_IN = 'no-paper'
 
@@ -149,9 +148,9 @@ interface PaperGroup {
 }
 
 /** Layers by paper, in the order in which the papers first appear from the back; guests come after. */
-function paperGroups(project: Project): PaperGroup[] {
+function paperGroups(project: Project, memo: Memo): PaperGroup[] {
   const groups: PaperGroup[] = []
-  for (const layer of cutLayers(project)) {
+  for (const layer of cutLayers(project, memo)) {
     const paper = layer.paper ?? standIn(project, layer.layer.colour)
     const group = groups.find((g) => g.paper.id === paper.id || sameButSize(g.paper, paper))
     if (group) group.layers.push(layer)
@@ -161,25 +160,28 @@ function paperGroups(project: Project): PaperGroup[] {
 }
 
 /** How often what is laid of a layer is still to be cut: all its pieces together where they are laid as one. */
-function stillToLay(project: Project, own: CutLayer, laid: Piece): number {
-  if (laid.id !== WHOLE) return stillToCut(project, own, laid)
-  return Math.max(...own.layer.pieces.map((piece) => stillToCut(project, own, piece)))
+function stillToLay(project: Project, { layer, laid }: { layer: CutLayer; laid: Piece }, memo: Memo): number {
+  const pieces = laid.id === WHOLE ? layer.layer.pieces : [laid]
+  return pieces.reduce((most, piece) => Math.max(most, stillToCut(project, { layer, piece }, memo)), 0)
 }
 
-const isOpen = (project: Project, { layers }: PaperGroup): boolean =>
+const isOpen = (project: Project, { layers }: PaperGroup, memo: Memo): boolean =>
   project.cut.length === 0 ||
-  layers.some((own) => laidPieces(own.layer).some((piece) => stillToLay(project, own, piece) > 0))
+  layers.some((layer) =>
+    laidPieces(layer.layer).some((laid) => stillToLay(project, { layer, laid }, memo) > 0),
+  )
 
 /** Papers of which there is something to cut. */
-const openGroups = (project: Project): PaperGroup[] =>
-  paperGroups(project).filter((group) => isOpen(project, group))
+const openGroups = (project: Project, memo: Memo): PaperGroup[] =>
+  paperGroups(project, memo).filter((group) => isOpen(project, group, memo))
 
 /** Ids of the runs of a project; while nothing is cut, without looking at a shape. */
-export const runIds = (project: Project): string[] => openGroups(project).map(({ paper }) => paper.id)
+export const runIds = (project: Project, memo: Memo = fresh): string[] =>
+  openGroups(project, memo).map(({ paper }) => paper.id)
 
 /** One run per paper, its sizes together. Needs the geometry loaded where a paper comes in several sizes. */
 export const paperRuns = (project: Project, memo: Memo = fresh): PaperRun[] =>
-  openGroups(project).map((group) => paperRun(project, group, memo))
+  openGroups(project, memo).map((group) => paperRun(project, group, memo))
 
 /** A run as it is with the project's pins of now; nothing else of the project may have changed. */
 export const withPins = (run: PaperRun, project: Project, memo: Memo = fresh): PaperRun => {
@@ -196,7 +198,7 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
       const { id, layer } = own
       const { sharing } = layer
       const shape = pieceRegion(piece)[0]
-      const qty = stillToLay(project, own, piece)
+      const qty = stillToLay(project, { layer: own, laid: piece }, memo)
       return shape && qty > 0
         ? [
             {
@@ -259,7 +261,7 @@ const nameOf = ({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>, memo:
     layers.map(({ id, copies, layer }) => [
       id,
       copies,
-      memo('name of pieces', [laidPieces(layer)], () => fingerprint(laidPieces(layer))),
+      memo('name of pieces', [layer.pieces, isLaidAsOne(layer)], () => fingerprint(laidPieces(layer))),
       layer.sharing,
     ]),
     (instance.offCuts ?? []).map(({ id, margin, outline }) => [id, margin, polygonToPath(outline)]),

@@ -1,4 +1,5 @@
 // Pieces that are cut and are to be cut again.
+import { fresh, type Memo } from '../../../base'
 import { outdatedCuts, type Outdated, type Project, type Snag } from '../../../project'
 
 const WHY: Record<Outdated['why'], string> = {
@@ -8,8 +9,8 @@ const WHY: Record<Outdated['why'], string> = {
 }
 
 /** Cut pieces that what was changed afterwards has spoilt. */
-export const againSnags = (project: Project): Snag[] =>
-  outdatedCuts(project).map(({ layerId, layerName, pieces, why }) => ({
+export const againSnags = (project: Project, memo: Memo = fresh): Snag[] =>
+  outdatedCuts(project, memo).map(({ layerId, layerName, pieces, why }) => ({
     code: why === 'gone' ? 'cut-for-nothing' : 'cut-again',
     stage: 'sheets',
     severity: 'caution',

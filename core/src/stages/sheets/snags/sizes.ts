@@ -8,11 +8,11 @@ import { paperRuns, type PaperRun } from '../runs/paper-runs'
 export function sizeSnags(project: Project, stock: readonly Paper[], memo: Memo = fresh): Snag[] {
   if (project.journal.sheetsUsed.length > 0 && project.cut.length === 0) return []
   const own = project.drawer.papers
-  const fresh = stock.filter(
+  const others = stock.filter(
     (p) => !own.some((paper) => paper.id === p.id) && own.some((paper) => sameButSize(p, paper)),
   )
-  const used = fresh.filter((p) =>
-    cutLayers(project).some((layer) => layer.paper && sameButSize(layer.paper, p)),
+  const used = others.filter((p) =>
+    cutLayers(project, memo).some((layer) => layer.paper && sameButSize(layer.paper, p)),
   )
   if (used.length === 0) return []
   const after = paperRuns(

@@ -17,6 +17,7 @@ import { makeField } from '../overlap/field'
 import { overlapOf } from '../../../../../test/overlap'
 import type { NestInstance, NestLayout, Placement } from '../instance'
 import { atOnce } from '../parts'
+import { PlainPieces } from './plain-pieces'
 import { settle, tidied } from './settle'
 import { wayTo } from './slide'
 import { summarise } from '../summary'
@@ -63,7 +64,9 @@ describe('the way a piece may go', () => {
 
 describe('closing gaps', () => {
   const tidy = (instance: NestInstance, layout: NestLayout, trials: number) =>
-    atOnce(tidied(instance, layout, { random: seededRandom(1), trials, mayMove: () => true }))
+    atOnce(
+      tidied(new PlainPieces(instance), layout, { random: seededRandom(1), trials, mayMove: () => true }),
+    )
   const scattered = (shapes: Polygon[], gap: number): { instance: NestInstance; placements: Placement[] } => {
     const side = 20 + shapes.length * 75
     return {

@@ -1,6 +1,5 @@
 // Closing gaps: pieces slide towards the sheet's corner, exactly as far as they may, and those that reach farthest are
 // dropped elsewhere.
-import { lazily } from '../../../../base'
 import {
   compose,
   cornersOf,
@@ -8,27 +7,20 @@ import {
   mapPolygon,
   polygonBox,
   rotation,
-  simplify,
   translation,
   type Box,
-  type Polygon,
 } from '../../../../base/geometry'
 import { nearest } from './clearance'
 import { placedShape, whyIllegal } from './legal'
 import type { NestInstance, NestLayout, Placement } from '../instance'
+import { PlainPieces } from './plain-pieces'
 import { wayTo, type Placed } from './slide'
 import { atOnce, type Parts } from '../parts'
 import { summarise } from '../summary'
-import { turnsOf } from '../orientations'
 
 const STRIDE_MM = 2
 const FINEST_MM = 0.01
 const ROUNDS = 3
-/** Kept beyond the gap, against rounding and plainer outlines. */
-const HAIR_MM = 0.002
-const PLAIN_MM = 0.012
-/** Outlines of more corners than this are made plainer before they slide. */
-const MANY_CORNERS = 120
 /** What making an outline plain and sliding it come to for each of its corners, in parts of work. */
 const WORK = { plain: 1.5, slide: 2 }
 /** A way or a gain of less is none (mm). */
@@ -47,20 +39,10 @@ interface Laid extends Placed {
   p: Placement
 }
 
-function laidAt(instance: NestInstance, p: Placement): Laid {
-  const own = plain(instance.pieces.find(({ id }) => id === p.id)!.shape)
-  const shape = mapPolygon(compose(translation(p.x, p.y), rotation(p.rotation)), own)
+function laidAt(pieces: PlainPieces, p: Placement): Laid {
+  const shape = mapPolygon(compose(translation(p.x, p.y), rotation(p.rotation)), pieces.shape(p.id))
   return { p, shape, box: polygonBox(shape) }
 }
-
-/** The shape with no more corners than it needs; its outline moves by a hundredth of a mm at most. */
-const plain = lazily((shape: Polygon): Polygon => {
-  return cornersOf(shape) > MANY_CORNERS ? (simplify([shape], PLAIN_MM)[0] ?? shape) : shape
-})
-
-/** What must lie between two pieces that may have been made plainer. */
-const gapFor = (instance: NestInstance): number =>
-  instance.gap + HAIR_MM + (instance.pieces.some(({ shape }) => plain(shape) !== shape) ? 2 * PLAIN_MM : 0)
 
 /**
  * Placements with the chosen pieces (`id#copy`) slid up and to the left until something stops them, the foremost first;
@@ -72,15 +54,16 @@ export function settle(
   chosen: ReadonlySet<string>,
 ): Placement[] {
   const legal = (p: Placement) => whyIllegal(instance, p, placements) === null
-  const all = placements.map((p) => laidAt(instance, p))
+  const pieces = new PlainPieces(instance)
+  const all = placements.map((p) => laidAt(pieces, p))
   const movable = all.filter(({ p }) => chosen.has(keyOf(p)) && legal(p))
-  atOnce(slideAll(instance, { all, movable, axes: ['y', 'x'] }))
+  atOnce(slideAll(pieces, { all, movable, axes: ['y', 'x'] }))
   return all.map(({ p }) => p)
 }
 
 /** Slides pieces along one axis and then the other, in place; those on whole sheets exactly, those on off-cuts by strides. */
 function* slideAll(
-  instance: NestInstance,
+  pieces: PlainPieces,
   { all, movable, axes }: { all: Laid[]; movable: readonly Laid[]; axes: readonly Axis[] },
 ): Parts<void> {
   const order = movable.toSorted((a, b) => a.box.minX + a.box.minY - b.box.minX - b.box.minY)
@@ -91,12 +74,12 @@ function* slideAll(
         yield WORK.slide * cornersOf(laid.shape)
         const way =
           laid.p.sheet < 0
-            ? wayByStrides(instance, laid, { all, axis })
-            : wayBack(instance, laid, { all, axis })
+            ? wayByStrides(pieces.instance, laid, { all, axis })
+            : wayBack(pieces, laid, { all, axis })
         if (way < WORTH_MM) continue
         moved += way
         const at = axis === 'x' ? { ...laid.p, x: laid.p.x - way } : { ...laid.p, y: laid.p.y - way }
-        Object.assign(laid, laidAt(instance, at))
+        Object.assign(laid, laidAt(pieces, at))
       }
     if (moved === 0) return
   }
@@ -104,7 +87,7 @@ function* slideAll(
 
 /** How far a piece on a whole sheet may go back along an axis. */
 function wayBack(
-  instance: NestInstance,
+  { instance, gap }: PlainPieces,
   laid: Laid,
   { all, axis }: { all: readonly Laid[]; axis: Axis },
 ): number {
@@ -115,7 +98,7 @@ function wayBack(
     : wayTo(laid, others, {
         dx: axis === 'x' ? -1 : 0,
         dy: axis === 'y' ? -1 : 0,
-        gap: gapFor(instance),
+        gap,
         most,
       })
 }
@@ -158,22 +141,23 @@ export interface Tidying {
  * no better.
  */
 export function* tidied(
-  instance: NestInstance,
+  pieces: PlainPieces,
   layout: NestLayout,
   { random, trials, mayMove }: Tidying,
 ): Parts<NestLayout | null> {
+  const { instance } = pieces
   const pinned = new Set((instance.pinned ?? []).map(keyOf))
-  for (const { shape } of instance.pieces) {
+  for (const { id, shape } of instance.pieces) {
     yield WORK.plain * cornersOf(shape)
-    plain(shape)
+    pieces.shape(id)
   }
-  const all = layout.placements.map((p) => laidAt(instance, p))
+  const all = layout.placements.map((p) => laidAt(pieces, p))
   const last = layout.sheets - 1
   if (last < 0) return null
   const onLast = () => all.filter(({ p }) => p.sheet === last)
   const axis = axisOf(instance, onLast())
   const axes: Axis[] = axis === 'x' ? ['x', 'y'] : ['y', 'x']
-  yield* slideAll(instance, {
+  yield* slideAll(pieces, {
     all,
     movable: all.filter(({ p }) => p.sheet >= 0 && !pinned.has(keyOf(p))),
     axes,
@@ -189,7 +173,7 @@ export function* tidied(
     if (!farthest || pinned.has(keyOf(farthest.p))) break
     yield 3 * WORK.slide * cornersOf(farthest.shape)
     const sheet = mayMove(farthest.p) && random() < 0.4 ? Math.floor(random() * (last + 1)) : last
-    const dropped = drop(instance, { laid: farthest, onto: sheet, all, axes }, random)
+    const dropped = drop(pieces, { laid: farthest, onto: sheet, all, axes }, random)
     if (dropped && (sheet < last || reach(dropped) < reach(farthest) - WORTH_MM))
       Object.assign(farthest, dropped)
   }
@@ -209,12 +193,11 @@ interface Fall {
 }
 
 /** A piece let fall from the far end of a sheet, at some turn and place across; null where it does not even go in there. */
-function drop(instance: NestInstance, { laid, onto, all, axes }: Fall, random: () => number): Laid | null {
-  const { sheet } = instance
-  const piece = instance.pieces.find(({ id }) => id === laid.p.id)!
-  const turns = turnsOf(piece)
+function drop(pieces: PlainPieces, { laid, onto, all, axes }: Fall, random: () => number): Laid | null {
+  const { sheet } = pieces.instance
+  const turns = pieces.turns(laid.p.id)
   const turn = turns[Math.floor(random() * turns.length)]!
-  const b = laidAt(instance, { ...laid.p, x: 0, y: 0, rotation: turn }).box
+  const b = laidAt(pieces, { ...laid.p, x: 0, y: 0, rotation: turn }).box
   const [spareX, spareY] = [
     sheet.w - 2 * sheet.margin - b.maxX + b.minX,
     sheet.h - 2 * sheet.margin - b.maxY + b.minY,
@@ -222,7 +205,7 @@ function drop(instance: NestInstance, { laid, onto, all, axes }: Fall, random: (
   if (spareX < 0 || spareY < 0) return null
   const across = random()
   const [fromX, fromY] = axes[0] === 'x' ? [spareX, across * spareY] : [across * spareX, spareY]
-  let at = laidAt(instance, {
+  let at = laidAt(pieces, {
     ...laid.p,
     sheet: onto,
     rotation: turn,
@@ -230,12 +213,12 @@ function drop(instance: NestInstance, { laid, onto, all, axes }: Fall, random: (
     y: sheet.margin - b.minY + fromY,
   })
   const others = all.filter((other) => other !== laid)
-  if (others.some((other) => other.p.sheet === onto && nearest(at.shape, other.shape, gapFor(instance))))
+  if (others.some((other) => other.p.sheet === onto && nearest(at.shape, other.shape, pieces.gap)))
     return null
   for (const axis of [...axes, axes[0]!]) {
-    const way = wayBack(instance, at, { all: others, axis })
+    const way = wayBack(pieces, at, { all: others, axis })
     if (way >= WORTH_MM)
-      at = laidAt(instance, axis === 'x' ? { ...at.p, x: at.p.x - way } : { ...at.p, y: at.p.y - way })
+      at = laidAt(pieces, axis === 'x' ? { ...at.p, x: at.p.x - way } : { ...at.p, y: at.p.y - way })
   }
   return at
 }

@@ -3,6 +3,7 @@ import {
   boxHeight,
   boxWidth,
   compose,
+  convexHull,
   cornersOf,
   growBox,
   mapRing,
@@ -11,9 +12,10 @@ import {
   translation,
   type Affine,
   type Box,
+  type Ring,
 } from '../../../../base/geometry'
 import type { NestInstance, NestPiece } from '../instance'
-import { FREE_TURNS, hullOf, turnsOf } from '../orientations'
+import { FREE_TURNS, turnsOf } from '../orientations'
 import { makeMask, type Drawing, type Mask } from './mask'
 
 /**
@@ -65,6 +67,8 @@ export class Poses {
   readonly done = { looks: 0, drawn: 0 }
   private readonly known = new Map<string, Pose[]>()
   private readonly turnLists: (readonly number[])[] = []
+  /** The corners of pieces that their boxes follow from, at any turn. */
+  private readonly hulls: Ring[] = []
   private readonly fitting: Record<Axis, (readonly Turned[])[]> = { rows: [], columns: [] }
 
   constructor(private readonly instance: NestInstance) {
@@ -113,16 +117,22 @@ export class Poses {
 
   private turned(piece: number, axis: Axis): Turned[] {
     const [sheetW, sheetH] = this.sizeAlong(axis)
-    return (this.turnLists[piece] ??= rasterTurns(this.instance.pieces[piece]!)).flatMap((deg) => {
-      const map = alongAxis(axis, turn(deg))
-      const b = this.boxAt(piece, map)
-      return boxWidth(b) > sheetW + 1e-6 || boxHeight(b) > sheetH + 1e-6 ? [] : [{ rotation: deg, map, b }]
-    })
+    return (this.turnLists[piece] ??= rasterTurns(this.instance.pieces[piece]!, this.hullOf(piece))).flatMap(
+      (deg) => {
+        const map = alongAxis(axis, turn(deg))
+        const b = this.boxAt(piece, map)
+        return boxWidth(b) > sheetW + 1e-6 || boxHeight(b) > sheetH + 1e-6 ? [] : [{ rotation: deg, map, b }]
+      },
+    )
+  }
+
+  private hullOf(piece: number): Ring {
+    return (this.hulls[piece] ??= convexHull(this.instance.pieces[piece]!.shape.outer))
   }
 
   /** The box of a piece, grown, where a map puts it. */
   boxAt(piece: number, map: Affine): Box {
-    return growBox(ringBox(mapRing(map, hullOf(this.instance.pieces[piece]!.shape))), this.grow)
+    return growBox(ringBox(mapRing(map, this.hullOf(piece))), this.grow)
   }
 
   /** The cells of a piece, grown, where a map puts it. */
@@ -134,8 +144,8 @@ export class Poses {
 }
 
 /** Every turn costs a mask and a search: of the turns evenly round every second does, and the straight ones come first. */
-function rasterTurns(piece: NestPiece): readonly number[] {
-  const all = turnsOf(piece)
+function rasterTurns(piece: NestPiece, hull: Ring): readonly number[] {
+  const all = turnsOf(piece, hull)
   if (piece.turns !== 'free') return all
   const straight = all.length - FREE_TURNS
   return [...all.slice(0, Math.min(straight, 8)), ...all.slice(straight).filter((_, i) => i % 2 === 0)]

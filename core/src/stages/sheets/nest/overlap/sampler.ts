@@ -35,7 +35,7 @@ export class Sampler {
     private readonly fields: readonly Field[],
     private readonly random: () => number,
   ) {
-    this.turns = instance.pieces.map(turnsOf)
+    this.turns = instance.pieces.map((piece) => turnsOf(piece))
     this.edges = instance.pieces.map(({ shape }, k) => straightEdges(shape, fields[k]!))
   }
 
