@@ -2,31 +2,20 @@
 // separator look for a way to lie in what is left.
 import { polygonArea } from '../../../../base/geometry'
 import type { NestInstance, NestLayout, Placement } from '../instance'
+import { Attempt, type Measures } from './attempt'
 import { InParts, type Parts } from '../parts'
 import type { Way } from '../way'
 import { offCutRoom, type Room } from './room'
 import { Separator } from './separator'
 import { summarise } from '../summary'
+import { Tries, type Cut } from './tries'
 
-/** Share of a sheet that is taken away at first and at least. */
-const FIRST_BITE = 0.06
-/** The same once every way has been given up: large bites are hopeless by then. */
-const LATER_BITE = 0.02
-const MOST_BITE = 0.1
-const LEAST_BITE = 0.004
-/** Sweeps without a new low after which an attempt is given up, and sweeps that it may last at most. */
-const PATIENCE = 60
-const LONGEST = 300
-/** In that time it goes back to its lowest and on from there so often, with what overlaps weighed anew: else it strays ever farther. */
-const STRIKES = 3
-/** An attempt whose overlaps add up to more than so many sides of a middling piece after so many sweeps hardly ever comes to anything. */
-const HOPELESS = { sides: 1.5, sweeps: 15 }
-/** Of many pieces every sweep takes longer: patience is shorter then, by so many moves. */
-const PATIENT_MOVES = 2000
-/** Card is taken from the end of the last sheet, from its side, or the last sheet is given up. */
-const WAYS = ['rows', 'columns', 'fewer'] as const
 /** More pieces than this are left to the search over orders. */
 const MOST_PIECES = 600
+/** An attempt that failed by no more than so many sides of a middling piece is led back to where there is room for it. */
+const NEAR_SIDES = 0.7
+/** By how much a layout may come out larger than the room that it was led back to. */
+const SAME = 0.001
 
 /** A sweep, and where nothing overlaps any longer, placements that are proved; null where there are none. */
 function* sweepAndProve(separator: Separator): Parts<Placement[] | null> {
@@ -34,7 +23,10 @@ function* sweepAndProve(separator: Separator): Parts<Placement[] | null> {
   return separator.total === 0 ? yield* separator.proved() : null
 }
 
-/** Betters a layout in bites, by the separator. */
+/**
+ * Betters a layout in bites, by the separator. Where every bite has failed, an attempt that came near is given its room back: in one of four
+ * that leads to another layout just as good, and the next bites are tried on it. They succeed twice as often as more of them on the same.
+ */
 export class Improver implements Way {
   /** Made in the first steps. */
   private separator: Separator | null = null
@@ -42,27 +34,20 @@ export class Improver implements Way {
   private sweep: InParts<Placement[] | null> | null = null
   /** Of all pieces, mm². */
   private readonly area: number
-  private bite = FIRST_BITE
-  private way: (typeof WAYS)[number] = 'rows'
   private readonly offCuts: Room[]
   private readonly offCutArea: number
-  private running = false
+  private readonly measures: Measures
 
-  /** Between two attempts. */
-  get rests(): boolean {
-    return !this.running
-  }
-
-  /** Sweeps without a new low until it goes back to the lowest. */
-  private readonly strike: number
-  /** Of a square as large as a middling piece, mm. */
-  private readonly side: number
-  private lowest = Infinity
-  private since = 0
-  private strikes = 0
-  private sweeps = 0
-  /** The layout that the attempt under way started from. */
-  private from: NestLayout | null = null
+  private readonly tries = new Tries()
+  private attempt: Attempt | null = null
+  /** What the attempt under way must come out better than. */
+  private best: NestLayout | null = null
+  /** Where attempts begin: the best layout, or another that is as good. */
+  private base: NestLayout | null = null
+  /** How the attempt that failed last took card away, where it came near. */
+  private near: Cut | null = null
+  /** The attempt under way leads one back that came near. */
+  private leadsBack = false
 
   constructor(
     private readonly instance: NestInstance,
@@ -70,17 +55,20 @@ export class Improver implements Way {
   ) {
     this.making = new InParts(Separator.of(instance, random))
     const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)
-    const patience = Math.max(15, Math.min(PATIENCE, Math.round(PATIENT_MOVES / count)))
-    this.strike = Math.round(patience / STRIKES)
     this.offCuts = (instance.offCuts ?? []).map(offCutRoom).filter((room) => room !== null)
     this.offCutArea = (instance.offCuts ?? []).reduce((sum, { outline }) => sum + polygonArea(outline), 0)
     this.area = instance.pieces.reduce((sum, piece) => sum + piece.qty * polygonArea(piece.shape), 0)
-    this.side = Math.sqrt(this.area / count)
+    this.measures = { count, side: Math.sqrt(this.area / count) }
   }
 
   static suits(instance: NestInstance): boolean {
     const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)
     return count > 1 && count <= MOST_PIECES
+  }
+
+  /** Between two attempts. */
+  get rests(): boolean {
+    return this.attempt === null
   }
 
   get underWay(): boolean {
@@ -92,79 +80,72 @@ export class Improver implements Way {
     this.separator ??= this.making.step()?.value ?? null
     const { separator } = this
     if (!separator) return null
-    if (!this.running || this.from !== best) this.begin(separator, best)
-    if (!this.running) return null
+    if (best !== this.best) this.turnTo(best)
+    this.attempt ??= this.near ? this.leadBack(separator, best, this.near) : this.begin(separator, best)
+    if (!this.attempt) return null
     this.sweep ??= new InParts(sweepAndProve(separator))
     const swept = this.sweep.step()
     if (!swept) return null
     this.sweep = null
-    this.sweeps++
-    if (swept.value) {
-      const layout = summarise(this.instance, swept.value)
-      if (layout.score < best.score) {
-        this.running = false
-        this.bite = Math.min(MOST_BITE, this.bite * 1.4)
-        return layout
-      }
+    const layout = swept.value && summarise(this.instance, swept.value)
+    if (layout && layout.score < best.score) {
+      this.attempt = null
+      this.tries.succeeded()
+      return layout
     }
-    this.weigh(separator)
+    if (layout && this.leadsBack && layout.score < best.score + SAME) {
+      this.attempt = null
+      this.base = layout
+    } else if (!this.attempt.goesOn(separator)) this.giveUp(this.attempt.lowest)
     return null
   }
 
-  /** Notes how a sweep went; goes back to the lowest, or gives up, where nothing comes of them. */
-  private weigh(separator: Separator): void {
-    if (separator.total < this.lowest) {
-      separator.note()
-      if (separator.total < this.lowest * 0.98) {
-        this.since = 0
-        this.strikes = 0
-      }
-      this.lowest = separator.total
-    } else this.since++
-    if (this.since > this.strike) {
-      this.strikes++
-      this.since = 0
-      if (this.strikes < STRIKES) separator.putBack()
-    }
-    if (this.strikes >= STRIKES || this.sweeps > LONGEST || this.isHopeless()) this.giveUp()
+  /** Leaves all that was begun for another layout that is the best now. */
+  private turnTo(best: NestLayout): void {
+    this.best = this.base = best
+    this.tries.onAnother()
+    this.attempt = this.sweep = this.near = null
   }
 
-  private isHopeless(): boolean {
-    return this.sweeps >= HOPELESS.sweeps && this.lowest > HOPELESS.sides * this.side
+  /** The next attempt from the layout that is built on; null where there is no room for it. */
+  private begin(separator: Separator, { score }: NestLayout): Attempt | null {
+    const { way, bite } = this.tries
+    const rooms = this.roomsFor(score, way, bite)
+    this.leadsBack = false
+    if (rooms && separator.start(this.base!.placements, rooms))
+      return new Attempt(this.measures, way === 'fewer')
+    this.giveUp(Infinity)
+    return null
   }
 
-  private giveUp(): void {
-    this.running = false
-    this.bite *= 0.5
-    if (this.bite >= LEAST_BITE && this.way !== 'fewer') return
-    this.bite = LATER_BITE
-    this.way = WAYS[(WAYS.indexOf(this.way) + 1) % WAYS.length]!
+  /** Goes on from the lowest of an attempt that came near, with the card that it had taken away. */
+  private leadBack(separator: Separator, { score }: NestLayout, way: Cut): Attempt {
+    separator.widen(this.roomsFor(score, way, 0)!)
+    this.near = null
+    this.leadsBack = true
+    return new Attempt(this.measures)
   }
 
-  private begin(separator: Separator, best: NestLayout): void {
-    this.sweep = null
-    const rooms = this.roomsFor(best.score)
-    this.from = best
-    this.lowest = Infinity
-    this.since = 0
-    this.strikes = 0
-    this.sweeps = 0
-    this.running = rooms !== null && separator.start(best.placements, rooms)
-    if (!this.running) this.giveUp()
+  private giveUp(lowest: number): void {
+    this.attempt = null
+    if (this.leadsBack) return
+    const { way, isStuck } = this.tries
+    if (isStuck && way !== 'fewer' && lowest < NEAR_SIDES * this.measures.side) this.near = way
+    this.tries.failed()
   }
 
-  /** Rooms in which any layout is better than `score` by the bite; null where what is pinned does not let them be. */
-  private roomsFor(score: number): Room[] | null {
+  /** Rooms in which any layout is better than `score` by the bite; null where there are none, or what is pinned does not let them be. */
+  private roomsFor(score: number, way: Cut, bite: number): Room[] | null {
     const { w, h, margin } = this.instance.sheet
     const fewer = Math.ceil(score - 1e-9) - 1
     const least = this.offCuts.length > 0 ? 0 : 1
     if (
-      this.way === 'fewer' &&
+      way === 'fewer' &&
       (fewer < least || this.area > fewer * (w - 2 * margin) * (h - 2 * margin) + this.offCutArea)
     )
       return null
-    const goal = this.way === 'fewer' ? fewer : score - Math.min(this.bite, score / 3)
-    const sheets = this.way === 'fewer' ? fewer : Math.max(1, Math.ceil(goal - 1e-9))
+    const goal = way === 'fewer' ? fewer : score - Math.min(bite, score / 3)
+    const sheets = way === 'fewer' ? fewer : Math.max(1, Math.ceil(goal - 1e-9))
     const share = goal - (sheets - 1)
     const whole = Array.from({ length: sheets }, (_, sheet): Room => ({
       sheet,
@@ -175,7 +156,7 @@ export class Improver implements Way {
       walls: [],
     }))
     const last = whole.at(-1)
-    if (last && this.way === 'columns') last.maxX = margin + (w - 2 * margin) * share
+    if (last && way === 'columns') last.maxX = margin + (w - 2 * margin) * share
     else if (last) last.maxY = margin + (h - 2 * margin) * share
     const pinned = this.instance.pinned ?? []
     if (pinned.some((pin) => pin.sheet >= sheets)) return null

@@ -118,6 +118,16 @@ export class Separator {
     return true
   }
 
+  /** Goes on from how all was noted, in larger rooms of the same sheets, all overlaps weighed alike again. */
+  widen(rooms: readonly Room[]): void {
+    this.rooms = [...rooms]
+    this.gap = startGap(this.instance)
+    this.putBack()
+    this.setGaps()
+    this.kernel.begin(this.bodies, this.rooms, this.fields)
+    this.moved = 'in'
+  }
+
   private setGaps(): void {
     this.kernel.setGaps({ between: this.gap, toWall: SLACK_MM, wallWeight: WALL_WEIGHT })
   }
