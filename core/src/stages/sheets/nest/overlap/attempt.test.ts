@@ -23,14 +23,14 @@ function last(totals: readonly number[], { settles = false, of = measures } = {}
 
 describe('an attempt', () => {
   it('ends after three sweeps where far too much overlaps, after fifteen where too much does', () => {
-    expect(last([31]).sweeps).toBe(3)
-    expect(last([31, 28]).sweeps).toBe(6)
+    expect(last([41]).sweeps).toBe(3)
+    expect(last([41, 34]).sweeps).toBe(6)
     expect(last([16]).sweeps).toBe(15)
   })
 
   it('has time to settle where a sheet was given up, or where many pieces lie', () => {
     expect(last([40], { settles: true }).sweeps).toBe(15)
-    expect(last([41], { of: { count: 120, side: 10 } }).sweeps).toBe(10)
+    expect(last([47], { of: { count: 120, side: 10 } }).sweeps).toBe(10)
   })
 
   it('goes back to its lowest twice, a third of its patience each, and is over at the third time', () => {

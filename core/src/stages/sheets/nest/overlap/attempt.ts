@@ -11,13 +11,13 @@ const PATIENT_MOVES = 2000
 /** What is no new low by so much is hardly one. */
 const LOWER = 0.98
 /**
- * An attempt whose overlaps add up to more than so many sides of a middling piece after so many sweeps hardly ever comes to anything: of 170 that
- * did none had more, of 2,300 that did not two thirds.
+ * An attempt whose overlaps add up to more than so many sides of a middling piece after so many sweeps hardly ever comes to anything: of 270 that
+ * did none had more, of 2,800 that did not two thirds.
  */
 const HOPELESS = [
-  { sweeps: 3, sides: 3 },
-  { sweeps: 6, sides: 2.3 },
-  { sweeps: 10, sides: 2 },
+  { sweeps: 3, sides: 4 },
+  { sweeps: 6, sides: 3.3 },
+  { sweeps: 10, sides: 2.3 },
   { sweeps: 15, sides: 1.5 },
 ] as const
 /** By then what was thrown anywhere has settled. */
