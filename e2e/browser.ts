@@ -13,9 +13,10 @@ export const browserArgs = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
-  // A page lives for seconds here: compiling it for the long run takes more than a quarter of the processors and saves nothing.
-  '--js-flags=--no-turbofan --always-sparkplug',
 ]
+
+/** For tests, whose pages live for seconds: compiling them for the long run takes more than a quarter of the processors and saves nothing. */
+export const testArgs = [...browserArgs, '--js-flags=--no-turbofan --always-sparkplug']
 
 /** The same, drawing in three dimensions too, in software: slower with every page. */
 export const spaceArgs = [

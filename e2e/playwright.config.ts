@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test'
-import { browserArgs, chromiumPath, origin, port } from './browser'
+import { chromiumPath, origin, port, testArgs } from './browser'
 
 export default defineConfig({
   testDir: 'tests',
@@ -14,7 +14,7 @@ export default defineConfig({
   use: {
     baseURL: origin,
     viewport: { width: 1280, height: 800 },
-    launchOptions: { executablePath: chromiumPath, args: browserArgs },
+    launchOptions: { executablePath: chromiumPath, args: testArgs },
     trace: 'off',
   },
   webServer: {
