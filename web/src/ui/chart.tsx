@@ -43,7 +43,8 @@ export default function Chart({
           ? { legend: { itemWidth: 14, itemHeight: 10, textStyle: FONT, ...option.legend } }
           : {}),
       },
-      true,
+      // Drawn with the next frame: what the screen shows beside it comes first.
+      { notMerge: true, lazyUpdate: true },
     )
   }, [option])
   return <div ref={place} role="img" aria-label={label} className={className} style={{ height: heightPx }} />

@@ -109,15 +109,17 @@ export function DataTable<T extends RowData>({
   const shown = table.getRowModel().rows
   const seen = table.getVisibleLeafColumns().map(({ id }) => byId.get(id)!)
   const scroller = useRef<HTMLDivElement>(null)
+  const many = shown.length > MANY
   // What it gives is read while rendering and handed to nobody.
   // eslint-disable-next-line react-hooks/incompatible-library
   const virtual = useVirtualizer({
     count: shown.length,
+    // Else it would measure the table before it is drawn, for nothing.
+    enabled: many,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_PX,
     overscan: 6,
   })
-  const many = shown.length > MANY
   const drawn = useGrowing(Math.min(shown.length, MANY))
   const inSight = (many ? virtual.getVirtualItems().map(({ index }) => index) : shown.map((_, i) => i)).slice(
     0,

@@ -55,64 +55,68 @@ export default function TimeChart({ steps, total, done, picked, critical, onPick
       if (step.needs.length === 0) return FILL.waiting
       return critical.has(step.id) ? FILL.critical : FILL.other
     }
-    chart.current?.setOption({
-      animation: false,
-      textStyle: font,
-      grid: { left: 58, right: 26, top: 6, bottom: 22 },
-      tooltip: {
-        confine: true,
-        formatter: ({ dataIndex }: { dataIndex: number }) => {
-          const step = steps[dataIndex]
-          if (!step) return ''
-          const late = critical.has(step.id) ? ', may not be late' : ''
-          return `${graphicText(step.title)}<br>${formatMinutes(step.startMin)} to ${formatMinutes(step.endMin)}${late}`
-        },
-      },
-      xAxis: {
-        type: 'value',
-        min: 0,
-        max: total,
-        interval: every,
-        axisLabel: { ...font, showMaxLabel: false, formatter: (minutes: number) => formatMinutes(minutes) },
-        splitLine: { lineStyle: { color: '#d6d7d2' } },
-      },
-      yAxis: {
-        type: 'category',
-        data: LANES,
-        axisTick: { show: false },
-        axisLine: { show: false },
-        axisLabel: font,
-      },
-      series: [
-        {
-          type: 'custom',
-          encode: { x: [1, 2], y: 0 },
-          data: steps.map((step) => ({
-            value: [laneOf(step), step.startMin, step.endMin],
-            itemStyle: { color: fillOf(step), borderColor: '#f4f5f1', borderWidth: 1 },
-          })),
-          renderItem: (
-            params: { coordSys: unknown },
-            api: {
-              value: (k: number) => number
-              coord: (at: [number, number]) => [number, number]
-              size: (of: [number, number]) => [number, number]
-              style: () => object
-            },
-          ) => {
-            const [from, y] = api.coord([api.value(1), api.value(0)])
-            const [to] = api.coord([api.value(2), api.value(0)])
-            const high = api.size([0, 1])[1] * 0.72
-            const within = params.coordSys as { x: number; y: number; width: number; height: number }
-            const shape = graphic.clipRectByRect(
-              { x: from, y: y - high / 2, width: Math.max(2, to - from), height: high },
-              within,
-            )
-            return shape && { type: 'rect', shape, style: api.style() }
+    // Drawn with the next frame: the steps come first.
+    chart.current?.setOption(
+      {
+        animation: false,
+        textStyle: font,
+        grid: { left: 58, right: 26, top: 6, bottom: 22 },
+        tooltip: {
+          confine: true,
+          formatter: ({ dataIndex }: { dataIndex: number }) => {
+            const step = steps[dataIndex]
+            if (!step) return ''
+            const late = critical.has(step.id) ? ', may not be late' : ''
+            return `${graphicText(step.title)}<br>${formatMinutes(step.startMin)} to ${formatMinutes(step.endMin)}${late}`
           },
         },
-      ],
-    })
+        xAxis: {
+          type: 'value',
+          min: 0,
+          max: total,
+          interval: every,
+          axisLabel: { ...font, showMaxLabel: false, formatter: (minutes: number) => formatMinutes(minutes) },
+          splitLine: { lineStyle: { color: '#d6d7d2' } },
+        },
+        yAxis: {
+          type: 'category',
+          data: LANES,
+          axisTick: { show: false },
+          axisLine: { show: false },
+          axisLabel: font,
+        },
+        series: [
+          {
+            type: 'custom',
+            encode: { x: [1, 2], y: 0 },
+            data: steps.map((step) => ({
+              value: [laneOf(step), step.startMin, step.endMin],
+              itemStyle: { color: fillOf(step), borderColor: '#f4f5f1', borderWidth: 1 },
+            })),
+            renderItem: (
+              params: { coordSys: unknown },
+              api: {
+                value: (k: number) => number
+                coord: (at: [number, number]) => [number, number]
+                size: (of: [number, number]) => [number, number]
+                style: () => object
+              },
+            ) => {
+              const [from, y] = api.coord([api.value(1), api.value(0)])
+              const [to] = api.coord([api.value(2), api.value(0)])
+              const high = api.size([0, 1])[1] * 0.72
+              const within = params.coordSys as { x: number; y: number; width: number; height: number }
+              const shape = graphic.clipRectByRect(
+                { x: from, y: y - high / 2, width: Math.max(2, to - from), height: high },
+                within,
+              )
+              return shape && { type: 'rect', shape, style: api.style() }
+            },
+          },
+        ],
+      },
+      { lazyUpdate: true },
+    )
   }, [steps, total, done, picked, critical])
   return (
     <section aria-label="Time of the build" className="mx-5 mt-3 mb-2 border border-line bg-panel px-2 py-1">

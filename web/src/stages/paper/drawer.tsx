@@ -103,6 +103,7 @@ function useInSight(papers: readonly Paper[]) {
   // eslint-disable-next-line react-hooks/incompatible-library
   const rows = useVirtualizer({
     count,
+    enabled: many,
     getScrollElement: () => scroller.current,
     estimateSize: () => SWATCH_PX.high,
     overscan: 3,
