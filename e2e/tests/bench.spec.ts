@@ -85,7 +85,7 @@ test('minutes of the bench are noted, corrected, and the next plan learns from t
   await app.stage('Assembly')
   await page
     .getByRole('button', { name: '1 step done' })
-    .or(page.getByRole('button', { name: '1 steps done' }))
+    .or(page.getByRole('button', { name: '1 step done' }))
     .click()
   await expect(page.locator('[data-step=prepare]')).toContainText('3 min 34')
   await app.stage('Journal')

@@ -31,7 +31,7 @@ test('cuts a load: the right sheet only, pause, a slip, and the log knows', asyn
   await app.stage('Journal')
   await expect(page.locator('[data-run]')).toContainText('✓ cut through')
   await app.stage('Assembly')
-  await expect(page.locator('[data-step^="cut-"] [role=checkbox]').first()).toBeChecked()
+  await expect(page.locator('[data-step^="cut-"]').getByRole('checkbox').first()).toBeChecked()
 })
 
 test('a power cut loses nothing, even over a reload; a worn blade wants one more pass', async ({

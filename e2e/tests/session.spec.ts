@@ -312,6 +312,8 @@ test('documents that are damaged in part open with the rest, and say what was le
 
 test('a shelf of many projects opens by its index', async ({ page }) => {
   await page.goto('/')
+  // The store is made by the application, not by this test.
+  await expect(page.getByRole('heading', { name: 'Feuillet', exact: true })).toBeVisible()
   const text = writeProject(demo('bon-voyage'))
   await page.evaluate(
     async ([project, many]) => {

@@ -246,7 +246,7 @@ test.describe('What is cut', () => {
     await page.getByRole('button', { name: 'Undo' }).click()
     await expect(tabs).toHaveCount(7)
     await app.stage('Assembly')
-    await expect(page.locator('[data-step^="cut-"] [role=checkbox][aria-checked=true]')).toHaveCount(1)
+    await expect(page.locator('[data-step^="cut-"]').getByRole('checkbox', { checked: true })).toHaveCount(1)
     await app.stage('Layers')
     await app.pick('open-sea')
     await expect(page.getByText(/A piece of it is cut: another shape, size or paper spoils it/)).toBeVisible()

@@ -279,7 +279,7 @@ test.describe('Assembly and journal', () => {
     await page.reload()
     await expect(app.panel).toContainText('2 of 16 steps done.')
     await page.getByRole('button', { name: '2 steps done' }).click()
-    await expect(page.locator('[data-step="prepare"] [role=checkbox]')).toBeChecked()
+    await expect(page.locator('[data-step="prepare"]').getByRole('checkbox')).toBeChecked()
   })
 
   test('the clock runs, sheets leave the drawer once, and cost follows', async ({ app, page }) => {

@@ -8,7 +8,7 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core'
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable'
-import { createElement, lazy, Suspense, useEffect, useState } from 'react'
+import { createElement, lazy, Suspense, useEffect, useState, type ReactNode } from 'react'
 import { Link, Navigate, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { assignPaper, moveLayer, STAGES, type Stage } from '@feuillet/core/project'
@@ -147,8 +147,6 @@ function Screen({ name }: { name: Stage | 'bench' }) {
 
 function Frame({ stage }: { stage: Stage }) {
   const dispatch = useAppDispatch()
-  const settled = useAppSelector(selectSettled)
-  const saved = useAppSelector(selectSaved)
   useEffect(() => planner.look(stage), [stage])
   useEffect(() => fitPrints(), [])
   const sensors = useSensors(
@@ -183,11 +181,7 @@ function Frame({ stage }: { stage: Stage }) {
     <DndContext sensors={sensors} onDragEnd={onDragEnd}>
       <Watches />
       <StageCommands stage={stage} />
-      <div
-        className="grid h-full min-h-[560px] min-w-[980px] grid-cols-[266px_minmax(0,1fr)] grid-rows-[56px_auto_minmax(0,1fr)]"
-        data-plan={settled ? 'settled' : 'busy'}
-        data-kept={saved}
-      >
+      <Standing>
         <TopBar stage={stage} />
         <div className="col-span-2">
           <Notices />
@@ -196,11 +190,26 @@ function Frame({ stage }: { stage: Stage }) {
           <SectionPanel />
         </Contained>
         <Screen name={stage} />
-      </div>
+      </Standing>
       <DryingTimers />
       <FindBox />
       <KeyList />
       <Versions />
     </DndContext>
+  )
+}
+
+/** The grid of the page, marked with how things stand; what lies in it is not drawn anew for a mark. */
+function Standing({ children }: { children: ReactNode }) {
+  const settled = useAppSelector(selectSettled)
+  const saved = useAppSelector(selectSaved)
+  return (
+    <div
+      className="grid h-full min-h-[560px] min-w-[980px] grid-cols-[266px_minmax(0,1fr)] grid-rows-[56px_auto_minmax(0,1fr)]"
+      data-plan={settled ? 'settled' : 'busy'}
+      data-kept={saved}
+    >
+      {children}
+    </div>
   )
 }

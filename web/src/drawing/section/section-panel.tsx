@@ -15,10 +15,9 @@ import { FOOT, HEAD, ROW } from './sizes'
 
 export function SectionPanel() {
   const project = useAppSelector(selectProject)
-  const { unit, length } = useWords()
+  const { unit } = useWords()
   const known = usePlan('levels') ?? NO_LEVELS
   const { roomMm, depthMm } = useAppSelector(selectMeasures)
-  const busy = !useAppSelector(selectSettled)
   const [ref, { height: place }] = useSize()
   const layers = builtLayers(project).toReversed()
   const out = project.layers.filter((layer) => layer.leftOut)
@@ -43,23 +42,11 @@ export function SectionPanel() {
     height - ROW,
   )
   const lanes = sideBySide(layers.toReversed().map((layer) => ({ id: layer.id, ...heights.get(layer.id)! })))
-  const over = roomMm !== null && stackMm > roomMm + 1e-6
   return (
     <aside className="flex min-h-0 flex-col border-r border-line bg-panel" aria-label="Section">
       <header className="flex items-baseline justify-between px-3.5 pt-3 pb-1">
         <h2 className="text-[15px]">Section</h2>
-        <Tip text={'Card and foam against the depth at hand less clearance; foam not pressed'}>
-          <span
-            className={`measure text-[12px] ${over ? 'text-crimson' : 'text-soft'} ${busy ? 'opacity-50' : ''}`}
-            data-testid="stack-height"
-            tabIndex={0}
-          >
-            {over && '■ '}
-            {roomMm === null
-              ? length(stackMm)
-              : `${length(stackMm).replace(/ (mm|in)$/, '')} of ${length(roomMm)}`}
-          </span>
-        </Tip>
+        <StackHeight stackMm={stackMm} roomMm={roomMm} />
       </header>
       <div ref={ref} className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
         {place > 0 && (
@@ -111,6 +98,27 @@ export function SectionPanel() {
         ))}
       </div>
     </aside>
+  )
+}
+
+/** How high the stack is of how much there is; paler while it is being worked out. */
+function StackHeight({ stackMm, roomMm }: { stackMm: number; roomMm: number | null }) {
+  const { length } = useWords()
+  const busy = !useAppSelector(selectSettled)
+  const over = roomMm !== null && stackMm > roomMm + 1e-6
+  return (
+    <Tip text={'Card and foam against the depth at hand less clearance; foam not pressed'}>
+      <span
+        className={`measure text-[12px] ${over ? 'text-crimson' : 'text-soft'} ${busy ? 'opacity-50' : ''}`}
+        data-testid="stack-height"
+        tabIndex={0}
+      >
+        {over && '■ '}
+        {roomMm === null
+          ? length(stackMm)
+          : `${length(stackMm).replace(/ (mm|in)$/, '')} of ${length(roomMm)}`}
+      </span>
+    </Tip>
   )
 }
 

@@ -322,7 +322,7 @@ export default function AssemblyScreen() {
         )}
         {finished.length > 0 && (
           <Fold
-            title={<span className="text-soft">{done} steps done</span>}
+            title={<span className="text-soft">{done === 1 ? '1 step' : `${done} steps`} done</span>}
             className="border-b border-line py-1.5"
           >
             {finished.map(groupOf)}

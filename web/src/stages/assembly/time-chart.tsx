@@ -1,11 +1,13 @@
 // Cutter, hands and waiting side by side along the time of the build.
 import { CustomChart } from 'echarts/charts'
 import { GridComponent, TooltipComponent } from 'echarts/components'
-import { graphic, init, use as register, type EChartsType } from 'echarts/core'
+import { graphic, use as register, type EChartsType } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import { useEffect, useRef } from 'react'
+import type { CustomSeriesRenderItem, EChartsOption } from 'echarts'
+import { useCallback, useEffect, useMemo, useRef } from 'react'
 import type { Step } from '@feuillet/core/stages/assembly'
 import { formatMinutes } from '@feuillet/core/base/units'
+import { useChart } from '../../ui/use-chart'
 
 register([CustomChart, GridComponent, TooltipComponent, SVGRenderer])
 
@@ -13,6 +15,7 @@ const LANES = ['waiting', 'hands', 'cutter'] as const
 const laneOf = ({ needs }: Step): number => (needs.includes('cutter') ? 2 : needs.includes('hands') ? 1 : 0)
 
 const INK = '#1e2126'
+const PAGE = '#f4f5f1'
 const FILL = { plum: '#6b2d73', done: '#bfc1bb', waiting: '#8d5300', critical: INK, other: '#6d7078' }
 
 interface Props {
@@ -26,27 +29,11 @@ interface Props {
 }
 
 export default function TimeChart({ steps, total, done, picked, critical, onPick }: Props) {
-  const place = useRef<HTMLDivElement>(null)
-  const chart = useRef<EChartsType | null>(null)
   const latest = useRef({ steps, onPick })
   useEffect(() => {
     latest.current = { steps, onPick }
   })
-  useEffect(() => {
-    const own = init(place.current!, null, { renderer: 'svg' })
-    chart.current = own
-    own.on('click', ({ dataIndex }) => {
-      const step = latest.current.steps[dataIndex]
-      if (step) latest.current.onPick(step.id)
-    })
-    const observer = new ResizeObserver(() => own.resize())
-    observer.observe(place.current!)
-    return () => {
-      observer.disconnect()
-      own.dispose()
-    }
-  }, [])
-  useEffect(() => {
+  const option = useMemo((): EChartsOption => {
     const font = { fontFamily: 'Atkinson Hyperlegible Next Variable', color: INK }
     const every = [5, 10, 15, 30, 60, 120, 240].find((k) => total / k <= 9) ?? 480
     const fillOf = (step: Step): string => {
@@ -55,69 +42,57 @@ export default function TimeChart({ steps, total, done, picked, critical, onPick
       if (step.needs.length === 0) return FILL.waiting
       return critical.has(step.id) ? FILL.critical : FILL.other
     }
-    // Drawn with the next frame: the steps come first.
-    chart.current?.setOption(
-      {
-        animation: false,
-        textStyle: font,
-        grid: { left: 58, right: 26, top: 6, bottom: 22 },
-        tooltip: {
-          confine: true,
-          formatter: ({ dataIndex }: { dataIndex: number }) => {
-            const step = steps[dataIndex]
-            if (!step) return ''
-            const late = critical.has(step.id) ? ', may not be late' : ''
-            return `${graphicText(step.title)}<br>${formatMinutes(step.startMin)} to ${formatMinutes(step.endMin)}${late}`
-          },
+    return {
+      animation: false,
+      textStyle: font,
+      // Words at the axes have the room that is left for them: nothing is laid out twice.
+      grid: { left: 58, right: 26, top: 6, bottom: 22, outerBoundsMode: 'none' },
+      tooltip: {
+        confine: true,
+        formatter: (of) => {
+          const step = Array.isArray(of) ? undefined : steps[of.dataIndex]
+          if (!step) return ''
+          const late = critical.has(step.id) ? ', may not be late' : ''
+          return `${graphicText(step.title)}<br>${formatMinutes(step.startMin)} to ${formatMinutes(step.endMin)}${late}`
         },
-        xAxis: {
-          type: 'value',
-          min: 0,
-          max: total,
-          interval: every,
-          axisLabel: { ...font, showMaxLabel: false, formatter: (minutes: number) => formatMinutes(minutes) },
-          splitLine: { lineStyle: { color: '#d6d7d2' } },
-        },
-        yAxis: {
-          type: 'category',
-          data: LANES,
-          axisTick: { show: false },
-          axisLine: { show: false },
-          axisLabel: font,
-        },
-        series: [
-          {
-            type: 'custom',
-            encode: { x: [1, 2], y: 0 },
-            data: steps.map((step) => ({
-              value: [laneOf(step), step.startMin, step.endMin],
-              itemStyle: { color: fillOf(step), borderColor: '#f4f5f1', borderWidth: 1 },
-            })),
-            renderItem: (
-              params: { coordSys: unknown },
-              api: {
-                value: (k: number) => number
-                coord: (at: [number, number]) => [number, number]
-                size: (of: [number, number]) => [number, number]
-                style: () => object
-              },
-            ) => {
-              const [from, y] = api.coord([api.value(1), api.value(0)])
-              const [to] = api.coord([api.value(2), api.value(0)])
-              const high = api.size([0, 1])[1] * 0.72
-              const within = params.coordSys as { x: number; y: number; width: number; height: number }
-              const shape = graphic.clipRectByRect(
-                { x: from, y: y - high / 2, width: Math.max(2, to - from), height: high },
-                within,
-              )
-              return shape && { type: 'rect', shape, style: api.style() }
-            },
-          },
-        ],
       },
-      { lazyUpdate: true },
-    )
+      xAxis: {
+        type: 'value',
+        min: 0,
+        max: total,
+        interval: every,
+        axisLabel: { ...font, showMaxLabel: false, formatter: (minutes: number) => formatMinutes(minutes) },
+        splitLine: { lineStyle: { color: '#d6d7d2' } },
+      },
+      yAxis: {
+        type: 'category',
+        data: [...LANES],
+        axisTick: { show: false },
+        axisLine: { show: false },
+        axisLabel: font,
+      },
+      series: [
+        {
+          type: 'custom',
+          encode: { x: [1, 2], y: 0 },
+          data: steps.map((step) => ({
+            value: [laneOf(step), step.startMin, step.endMin],
+            itemStyle: { color: fillOf(step) },
+          })),
+          renderItem: barOf,
+        },
+      ],
+    }
   }, [steps, total, done, picked, critical])
+  const place = useChart(
+    option,
+    useCallback((chart: EChartsType) => {
+      chart.on('click', ({ dataIndex }) => {
+        const step = latest.current.steps[dataIndex]
+        if (step) latest.current.onPick(step.id)
+      })
+    }, []),
+  )
   return (
     <section aria-label="Time of the build" className="mx-5 mt-3 mb-2 border border-line bg-panel px-2 py-1">
       <div
@@ -128,6 +103,19 @@ export default function TimeChart({ steps, total, done, picked, critical, onPick
       />
     </section>
   )
+}
+
+/** A step as a bar in its lane, at least 2 px wide. */
+const barOf: CustomSeriesRenderItem = (params, api) => {
+  const [from = 0, y = 0] = api.coord([api.value(1), api.value(0)])
+  const [to = 0] = api.coord([api.value(2), api.value(0)])
+  const high = (api.size!([0, 1]) as number[])[1]! * 0.72
+  const within = params.coordSys as unknown as { x: number; y: number; width: number; height: number }
+  const shape = graphic.clipRectByRect(
+    { x: from, y: y - high / 2, width: Math.max(2, to - from), height: high },
+    within,
+  )
+  return shape && { type: 'rect', shape, style: { fill: api.visual('color'), stroke: PAGE, lineWidth: 1 } }
 }
 
 /** A maker's words in a tooltip, which is read as markup. */

@@ -1,7 +1,3 @@
-import '@fontsource-variable/bricolage-grotesque'
-import '@fontsource-variable/atkinson-hyperlegible-next'
-import '@fontsource-variable/atkinson-hyperlegible-mono'
-import './index.css'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
@@ -9,16 +5,12 @@ import { createBrowserRouter, Navigate, useParams } from 'react-router'
 import type { Stage } from '@feuillet/core/project'
 import { RouterProvider } from 'react-router/dom'
 import { Toaster } from 'sonner'
-import { config } from 'zod'
 import { Shelf } from './shell/shelf'
 import { pathOf } from './shell/stage-names'
 import { BrokenPage } from './shell/trouble'
 import { store } from './state/store'
 import { TipProvider } from './ui'
 import { Workbench } from './shell/workbench'
-
-// The page's security policy forbids code made at run time.
-config({ jitless: true })
 
 function OldStage({ now }: { now: Stage }) {
   const { projectId = '' } = useParams()
@@ -39,20 +31,22 @@ const router = createBrowserRouter([
   },
 ])
 
-createRoot(document.getElementById('root')!).render(
-  <StrictMode>
-    <Provider store={store}>
-      <TipProvider>
-        <RouterProvider router={router} />
-      </TipProvider>
-      <Toaster
-        position="bottom-center"
-        toastOptions={{
-          unstyled: true,
-          duration: 7000,
-          classNames: { toast: 'toast', actionButton: 'toast-action' },
-        }}
-      />
-    </Provider>
-  </StrictMode>,
-)
+/** Draws the application into an element of the page. */
+export const show = (place: HTMLElement) =>
+  createRoot(place).render(
+    <StrictMode>
+      <Provider store={store}>
+        <TipProvider>
+          <RouterProvider router={router} />
+        </TipProvider>
+        <Toaster
+          position="bottom-center"
+          toastOptions={{
+            unstyled: true,
+            duration: 7000,
+            classNames: { toast: 'toast', actionButton: 'toast-action' },
+          }}
+        />
+      </Provider>
+    </StrictMode>,
+  )
