@@ -1,4 +1,4 @@
-// The page begins in two parts, so that neither holds it up: what a project is, then what draws it.
+// The page begins in parts, so that none holds it up: what a project is, what it is shown with, and what shows it.
 import '@fontsource-variable/bricolage-grotesque'
 import '@fontsource-variable/atkinson-hyperlegible-next'
 import '@fontsource-variable/atkinson-hyperlegible-mono'
@@ -8,6 +8,8 @@ import { config } from 'zod'
 // The page's security policy forbids code made at run time.
 config({ jitless: true })
 
+await import('@feuillet/core/project')
+await import('./ui')
 await import('./state/store')
 const { show } = await import('./app')
 show(document.getElementById('root')!)

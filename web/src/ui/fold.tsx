@@ -1,6 +1,5 @@
 import { ChevronRight } from 'lucide-react'
-import { Collapsible } from 'radix-ui'
-import type { ReactNode } from 'react'
+import { useId, useState, type ReactNode } from 'react'
 
 interface Props {
   title: ReactNode
@@ -14,7 +13,7 @@ interface Props {
 }
 
 /** What folds under its title. */
-export const Fold = ({
+export function Fold({
   title,
   beside,
   children,
@@ -22,19 +21,36 @@ export const Fold = ({
   onOpenChange,
   startOpen = false,
   className = '',
-}: Props) => (
-  <Collapsible.Root open={open} onOpenChange={onOpenChange} defaultOpen={startOpen} className={className}>
-    <div className="flex items-center gap-2">
-      <Collapsible.Trigger className="group flex min-w-0 flex-1 items-center gap-1 text-left">
-        <ChevronRight
-          size={14}
-          aria-hidden
-          className="shrink-0 text-soft transition-transform group-data-[state=open]:rotate-90"
-        />
-        <span className="min-w-0 flex-1">{title}</span>
-      </Collapsible.Trigger>
-      {beside}
+}: Props) {
+  const id = useId()
+  const [own, setOwn] = useState(startOpen)
+  const shown = open ?? own
+  const toggle = () => {
+    setOwn(!shown)
+    onOpenChange?.(!shown)
+  }
+  return (
+    <div className={className}>
+      <div className="flex items-center gap-2">
+        <button
+          type="button"
+          aria-expanded={shown}
+          aria-controls={id}
+          onClick={toggle}
+          className="group flex min-w-0 flex-1 items-center gap-1 text-left"
+        >
+          <ChevronRight
+            size={14}
+            aria-hidden
+            className="shrink-0 text-soft transition-transform group-aria-expanded:rotate-90"
+          />
+          <span className="min-w-0 flex-1">{title}</span>
+        </button>
+        {beside}
+      </div>
+      <div id={id} hidden={!shown}>
+        {shown && children}
+      </div>
     </div>
-    <Collapsible.Content>{children}</Collapsible.Content>
-  </Collapsible.Root>
-)
+  )
+}

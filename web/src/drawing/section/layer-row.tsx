@@ -2,30 +2,42 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { Eye, EyeOff, Pin } from 'lucide-react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
+import { shallowEqual } from 'react-redux'
 import { colourOf, folioOf, setLayer, type Layer } from '@feuillet/core/project'
 import { change } from '../../state/edits'
 import { selectProject, selectSnags } from '../../state/selectors'
-import { useAppDispatch, useAppSelector } from '../../state/store'
+import { useAppDispatch, useAppSelector, useAppStore } from '../../state/store'
 import { useWords } from '../../state/use-words'
-import { looked, pickedLayer } from '../../state/view'
+import { looked, pickedLayer, type ViewState } from '../../state/view'
 import { FolioTab, Tip } from '../../ui'
-import type { Level } from './levels'
 import { LABEL_X, ROW } from './sizes'
 
 /** A name of more letters goes onto two lines, small enough for both to stand in the row. */
 const LONG_NAME = 15
 
-export function LayerRow({ layer, top, level }: { layer: Layer; top: number | null; level: Level | null }) {
+interface Props {
+  layer: Layer
+  /** Where the row stands, px; null for a layer that is left out. */
+  top: number | null
+  /** Whether it lies at the very back. */
+  atBack: boolean
+}
+
+/** Drawn anew only for what is its own: there may be hundreds. */
+export const LayerRow = memo(function LayerRow({ layer, top, atBack }: Props) {
   const dispatch = useAppDispatch()
-  const project = useAppSelector(selectProject)
+  const store = useAppStore()
+  const folio = useAppSelector((state) => folioOf(selectProject(state), layer.id))
+  const colour = useAppSelector((state) => colourOf(selectProject(state), layer))
   const { words, length } = useWords()
-  const view = useAppSelector((state) => state.view)
-  const picked = view.layerId === layer.id || view.alsoIds.includes(layer.id)
-  const snags = useAppSelector(selectSnags).filter((snag) => snag.layer === layer.id)
+  const picked = useAppSelector(({ view }) => view.layerId === layer.id || view.alsoIds.includes(layer.id))
+  const snags = useAppSelector(
+    (state) => selectSnags(state).filter((snag) => snag.layer === layer.id),
+    shallowEqual,
+  )
   const [naming, setNaming] = useState(false)
   const sortable = useSortable({ id: layer.id, data: { kind: 'layer' }, disabled: naming || top === null })
-  const folio = folioOf(project, layer.id)
   const isLong = layer.name.length > LONG_NAME
   const stop = snags.some((snag) => snag.severity === 'stop')
   const rename = (name: string) => {
@@ -64,20 +76,11 @@ export function LayerRow({ layer, top, level }: { layer: Layer; top: number | nu
           role="button"
           aria-pressed={picked}
           onClick={(event) =>
-            // With Shift it is picked along with what is picked already, where parts are placed.
-            event.shiftKey && view.placing && view.layerId !== null
-              ? dispatch(
-                  looked({
-                    alsoIds: view.alsoIds.includes(layer.id)
-                      ? view.alsoIds.filter((id) => id !== layer.id)
-                      : [...view.alsoIds, layer.id],
-                  }),
-                )
-              : dispatch(pickedLayer(layer.id))
+            dispatch(event.shiftKey ? pickedAlong(store.getState().view, layer.id) : pickedLayer(layer.id))
           }
           onDoubleClick={() => setNaming(true)}
         >
-          <FolioTab folio={folio} colour={colourOf(project, layer)} size={22} />
+          <FolioTab folio={folio} colour={colour} size={22} />
           {!naming && (
             <span className="min-w-0 leading-[1.1]">
               <span
@@ -92,7 +95,7 @@ export function LayerRow({ layer, top, level }: { layer: Layer; top: number | nu
                 {snags.length > 0 && (
                   <span className={stop ? 'text-crimson' : 'text-ochre'}>{stop ? '■ ' : '▲ '}</span>
                 )}
-                {jointWords(layer, level, length)}
+                {jointWords(layer, { leftOut: top === null, atBack }, length)}
               </span>
             </span>
           )}
@@ -153,15 +156,27 @@ export function LayerRow({ layer, top, level }: { layer: Layer; top: number | nu
       </span>
     </li>
   )
+})
+
+/** With Shift a layer is picked along with what is picked already, where parts are placed. */
+function pickedAlong({ placing, layerId, alsoIds }: ViewState, id: string) {
+  if (!placing || layerId === null) return pickedLayer(id)
+  return looked({
+    alsoIds: alsoIds.includes(id) ? alsoIds.filter((other) => other !== id) : [...alsoIds, id],
+  })
 }
 
-function jointWords(layer: Layer, level: Level | null, length: (mm: number) => string): string {
+function jointWords(
+  layer: Layer,
+  { leftOut, atBack }: { leftOut: boolean; atBack: boolean },
+  length: (mm: number) => string,
+): string {
   if (layer.leftOut) return 'left out'
   if (layer.lives !== 'stack') return layer.lives === 'on-pane' ? 'on the pane' : 'behind the pane'
   if (layer.joint.kind === 'pins') return 'on pins'
   if (layer.joint.kind === 'heat') return 'pressed on'
-  if (layer.joint.kind === 'none' && level) return 'laid or hung'
-  if (level && level.bottomMm === 0) return 'at the back'
+  if (layer.joint.kind === 'none' && !leftOut) return 'laid or hung'
+  if (atBack) return 'at the back'
   return layer.joint.kind === 'foam'
     ? `${length(layer.joint.gapMm)} foam`
     : layer.joint.kind === 'glue'

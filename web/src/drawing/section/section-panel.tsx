@@ -82,7 +82,12 @@ export function SectionPanel() {
             <SortableContext items={layers.map((layer) => layer.id)} strategy={verticalListSortingStrategy}>
               <ol aria-label="Layers, front to back">
                 {layers.map((layer, i) => (
-                  <LayerRow key={layer.id} layer={layer} top={rows[i]!} level={heights.get(layer.id)!} />
+                  <LayerRow
+                    key={layer.id}
+                    layer={layer}
+                    top={rows[i]!}
+                    atBack={heights.get(layer.id)!.bottomMm === 0}
+                  />
                 ))}
               </ol>
             </SortableContext>
@@ -94,7 +99,7 @@ export function SectionPanel() {
           </div>
         )}
         {out.map((layer) => (
-          <LayerRow key={layer.id} layer={layer} top={null} level={null} />
+          <LayerRow key={layer.id} layer={layer} top={null} atBack={false} />
         ))}
       </div>
     </aside>
