@@ -1,4 +1,3 @@
-import { Switch as Radix } from 'radix-ui'
 import { useId } from 'react'
 import { Tip } from './tip'
 
@@ -17,16 +16,19 @@ export function Switch({
   const id = useId()
   return (
     <div className="flex items-center gap-2 py-0.5">
-      <Tip text={title}>
-        <Radix.Root
-          id={id}
-          checked={checked}
-          onCheckedChange={onChange}
-          className="h-[17px] w-[30px] shrink-0 border border-soft bg-sheet aria-checked:border-plum aria-checked:bg-plum"
-        >
-          <Radix.Thumb className="block size-[11px] translate-x-[2px] bg-soft transition-transform data-[state=checked]:translate-x-[15px] data-[state=checked]:bg-white" />
-        </Radix.Root>
-      </Tip>
+      <span className="relative inline-flex shrink-0">
+        <Tip text={title}>
+          <input
+            type="checkbox"
+            role="switch"
+            id={id}
+            checked={checked}
+            onChange={(event) => onChange(event.target.checked)}
+            className="peer h-[17px] w-[30px] cursor-pointer appearance-none border border-soft bg-sheet p-0 checked:border-plum checked:bg-plum"
+          />
+        </Tip>
+        <span className="pointer-events-none absolute top-[3px] left-[3px] size-[11px] bg-soft transition-transform peer-checked:translate-x-[13px] peer-checked:bg-white" />
+      </span>
       <label htmlFor={id} className="cursor-pointer">
         {label}
       </label>
