@@ -15,9 +15,6 @@ export const browserArgs = [
   '--disable-sync',
 ]
 
-/** For tests, whose pages live for seconds: compiling them for the long run takes more than a quarter of the processors and saves nothing. */
-export const testArgs = [...browserArgs, '--js-flags=--no-turbofan --always-sparkplug']
-
 /** The same, drawing in three dimensions too, in software: slower with every page. */
 export const spaceArgs = [
   ...browserArgs,

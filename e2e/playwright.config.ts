@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test'
-import { chromiumPath, origin, port, testArgs } from './browser'
+import { browserArgs, chromiumPath, origin, port } from './browser'
 
 export default defineConfig({
   testDir: 'tests',
@@ -14,7 +14,7 @@ export default defineConfig({
   use: {
     baseURL: origin,
     viewport: { width: 1280, height: 800 },
-    launchOptions: { executablePath: chromiumPath, args: testArgs },
+    launchOptions: { executablePath: chromiumPath, args: browserArgs },
     trace: 'off',
   },
   webServer: {
