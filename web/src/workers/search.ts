@@ -34,15 +34,16 @@ export class Search {
     const scoreOf = new Map(task.map(({ fingerprint, layout }) => [fingerprint, layout.score]))
     const cores = navigator.hardwareConcurrency > 1 ? 2 : 1
     const steps = new Array<number>(cores).fill(0)
-    this.workers = Array.from({ length: cores }, (_, i) => {
+    const own = Array.from({ length: cores }, (_, i) => {
       const worker = new Worker(new URL('./nest.worker.ts', import.meta.url), {
         type: 'module',
         name: `nest-${i + 1}`,
       })
       return { worker, api: wrap<NestApi>(worker) }
     })
+    this.workers = own
     const stopped = new Promise<void>((resolve) => (this.ended = resolve))
-    const under = this.workers.map(({ worker, api }, i) => {
+    const under = own.map(({ worker, api }, i) => {
       const failed = new Promise<void>((resolve) => worker.addEventListener('error', () => resolve()))
       const progress = ({ share, steps: taken }: NestProgress) => {
         steps[i] = taken
@@ -63,7 +64,12 @@ export class Search {
       return Promise.race([searching.catch(() => undefined), failed])
     })
     await Promise.race([Promise.all(under), stopped])
-    this.end()
+    for (const { worker } of own) worker.terminate()
+    // Another may have been begun by now, whose workers go on.
+    if (this.workers === own) {
+      this.workers = []
+      this.ended = null
+    }
     for (const [fingerprint, layout] of best) this.onBetter(fingerprint, layout)
     return [...best]
   }
@@ -80,11 +86,5 @@ export class Search {
   /** Stands aside for a moment, to leave the machine to the maker's hand. */
   rest(ms: number): void {
     for (const { api } of this.workers) void api.rest(ms)
-  }
-
-  private end(): void {
-    for (const { worker } of this.workers) worker.terminate()
-    this.workers = []
-    this.ended = null
   }
 }

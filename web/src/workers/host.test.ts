@@ -1,0 +1,144 @@
+// Workers that die, throw or never answer: whoever waits is told, and the next call finds another.
+import { expose } from 'comlink'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { Host, WorkerGone, type Answering } from './host'
+
+interface Api extends Answering {
+  double: (n: number) => number
+  never: () => Promise<number>
+}
+
+/** A worker that answers over a channel, and can be made to fail. */
+class StandIn extends EventTarget {
+  ended = false
+  private readonly inside: MessagePort
+  private readonly outside: MessagePort
+
+  constructor(ping: () => number | Promise<number>) {
+    super()
+    const { port1, port2 } = new MessageChannel()
+    this.inside = port2
+    this.outside = port1
+    expose(
+      {
+        ping,
+        holdLife: () => new Promise<void>(() => undefined),
+        double: (n: number) => 2 * n,
+        never: () => new Promise<number>(() => undefined),
+      },
+      port2,
+    )
+    port1.addEventListener('message', ({ data }) => this.dispatchEvent(new MessageEvent('message', { data })))
+    port1.start()
+  }
+
+  postMessage(message: unknown, transfer: Transferable[] = []): void {
+    this.outside.postMessage(message, transfer)
+  }
+
+  terminate(): void {
+    this.ended = true
+    this.inside.close()
+    this.outside.close()
+  }
+}
+
+const started: StandIn[] = []
+const lost: string[] = []
+let ping: () => number | Promise<number> = () => 1
+let host: Host<Api>
+
+beforeEach(() => {
+  started.length = lost.length = 0
+  ping = () => 1
+  vi.stubGlobal('navigator', {})
+  vi.stubGlobal('document', { visibilityState: 'visible' })
+  host = new Host<Api>({
+    name: 'stand-in',
+    start: () => {
+      const worker = new StandIn(() => ping())
+      started.push(worker)
+      return worker as unknown as Worker
+    },
+    patienceMs: 5000,
+    onLost: (why) => lost.push(why),
+  })
+})
+afterEach(() => {
+  host.end()
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
+
+describe('a worker', () => {
+  it('is started when it is first called, and only once', async () => {
+    expect(started).toHaveLength(0)
+    expect(await Promise.all([host.ask((api) => api.double(3)), host.ask((api) => api.double(4))])).toEqual([
+      6, 8,
+    ])
+    expect(started).toHaveLength(1)
+  })
+
+  it('that dies is told of to whoever waits, and another answers the next call', async () => {
+    const waiting = host.ask((api) => api.never())
+    started[0]!.dispatchEvent(new Event('error'))
+    await expect(waiting).rejects.toBeInstanceOf(WorkerGone)
+    expect(lost).toEqual(['died'])
+    expect(started[0]!.ended).toBe(true)
+    expect(await host.ask((api) => api.double(5))).toBe(10)
+    expect(started).toHaveLength(2)
+  })
+
+  it('that was ended on purpose is not lost', async () => {
+    const waiting = host.ask((api) => api.never())
+    host.end()
+    await expect(waiting).rejects.toBeInstanceOf(WorkerGone)
+    expect(lost).toEqual([])
+  })
+
+  it('that was replaced says nothing of the one that took its place', async () => {
+    host.wake()
+    host.end()
+    host.wake()
+    started[0]!.dispatchEvent(new Event('error'))
+    expect(lost).toEqual([])
+    expect(await host.ask((api) => api.double(1))).toBe(2)
+    expect(started).toHaveLength(2)
+  })
+
+  it('whose message cannot be read has died', async () => {
+    const waiting = host.ask((api) => api.never())
+    started[0]!.dispatchEvent(new Event('messageerror'))
+    await expect(waiting).rejects.toThrow('the stand-in was ended')
+    expect(lost).toEqual(['died'])
+  })
+})
+
+describe('a worker that does not answer', () => {
+  beforeEach(() => {
+    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval', 'performance'] })
+    ping = () => new Promise<number>(() => undefined)
+  })
+
+  it('is ended once that has lasted too long, not before', async () => {
+    const waiting = host.ask((api) => api.never())
+    const told = expect(waiting).rejects.toBeInstanceOf(WorkerGone)
+    vi.advanceTimersByTime(4500)
+    expect(lost).toEqual([])
+    vi.advanceTimersByTime(2000)
+    expect(lost).toEqual(['hung'])
+    await told
+  })
+
+  it('has as long again when the page itself was hidden', () => {
+    host.wake()
+    vi.stubGlobal('document', { visibilityState: 'hidden' })
+    vi.advanceTimersByTime(60_000)
+    expect(lost).toEqual([])
+    vi.stubGlobal('document', { visibilityState: 'visible' })
+    vi.advanceTimersByTime(4000)
+    expect(lost).toEqual([])
+    vi.advanceTimersByTime(4000)
+    expect(lost).toEqual(['hung'])
+  })
+})

@@ -1,0 +1,146 @@
+// A longer search over the workers that take part: what is better counts, whoever found it, and a stop gives what there is.
+import { expose, type ProxyMarked } from 'comlink'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { NestedRun, NestLayout } from '@feuillet/core/stages/sheets'
+import type { NestProgress, SearchRun } from './nest.worker'
+import { Search, type SearchProgress } from './search'
+
+type Told = ((progress: NestProgress) => Promise<void>) & ProxyMarked
+type Better = ((fingerprint: string, layout: NestLayout) => Promise<void>) & ProxyMarked
+type Way = (task: { runs: SearchRun[]; seconds: number; seed: number }, tell: Told, better: Better) => unknown
+
+/** What each worker does, in the order in which they are started. */
+let ways: Way[] = []
+const asked: { paused: unknown[]; rests: number[]; seeds: number[]; ended: number } = {
+  paused: [],
+  rests: [],
+  seeds: [],
+  ended: 0,
+}
+
+class StandIn extends EventTarget {
+  private readonly outside: MessagePort
+  private readonly inside: MessagePort
+
+  constructor() {
+    super()
+    const { port1, port2 } = new MessageChannel()
+    this.outside = port1
+    this.inside = port2
+    const way = ways.shift()!
+    expose(
+      {
+        search: async (...what: Parameters<Way>) => {
+          asked.seeds.push(what[0].seed)
+          await way(...what)
+        },
+        pause: (on: boolean) => void asked.paused.push(on),
+        rest: (ms: number) => void asked.rests.push(ms),
+        fail: () => this.dispatchEvent(new Event('error')),
+      },
+      port2,
+    )
+    port1.addEventListener('message', ({ data }) => this.dispatchEvent(new MessageEvent('message', { data })))
+    port1.start()
+  }
+
+  postMessage(message: unknown, transfer: Transferable[] = []): void {
+    this.outside.postMessage(message, transfer)
+  }
+
+  terminate(): void {
+    asked.ended++
+    this.inside.close()
+    this.outside.close()
+  }
+}
+
+const layout = (score: number) => ({ score, placements: [], sheets: 1, utilisation: 0 }) as NestLayout
+const run = (fingerprint: string, score: number) =>
+  ({ run: { fingerprint, instance: {} }, layout: layout(score) }) as unknown as NestedRun
+const never = () => new Promise(() => undefined)
+
+const found: [string, number][] = []
+const search = () => new Search((fingerprint, { score }) => found.push([fingerprint, score]))
+
+beforeEach(() => {
+  found.length = 0
+  Object.assign(asked, { paused: [], rests: [], seeds: [], ended: 0 })
+  vi.stubGlobal('Worker', StandIn)
+  vi.stubGlobal('navigator', { hardwareConcurrency: 4 })
+})
+afterEach(() => vi.unstubAllGlobals())
+
+describe('a longer search', () => {
+  it('keeps of all workers what is better than what was there, and the best of it', async () => {
+    const told: SearchProgress[] = []
+    ways = [
+      async (_, tell, better) => {
+        await better('a', layout(1.4))
+        await better('b', layout(2.5))
+        await tell({ share: 0.5, steps: 10 })
+      },
+      async (_, tell, better) => {
+        await better('a', layout(1.6))
+        await better('a', layout(1.3))
+        await tell({ share: 0.6, steps: 7 })
+      },
+    ]
+    const best = await search().start([run('a', 1.5), run('b', 2)], 1, (progress) => told.push(progress))
+    expect(best.map(([name, { score }]) => [name, score])).toEqual([['a', 1.3]])
+    expect(found).toEqual([['a', 1.3]])
+    // Steps are those of all of them, the score what all papers come to.
+    expect(Math.max(...told.map(({ steps }) => steps))).toBe(17)
+    expect(Math.min(...told.map(({ score }) => score))).toBeCloseTo(3.3)
+  })
+
+  it('has workers that begin elsewhere, no more than there are cores, all ended afterwards', async () => {
+    ways = [() => undefined, () => undefined]
+    await search().start([run('a', 1)], 1, () => undefined)
+    expect(new Set(asked.seeds).size).toBe(2)
+    expect(asked.ended).toBe(2)
+    vi.stubGlobal('navigator', { hardwareConcurrency: 1 })
+    ways = [() => undefined]
+    await search().start([run('a', 1)], 1, () => undefined)
+    expect(asked.ended).toBe(3)
+  })
+
+  it('goes on with the others where one breaks off', async () => {
+    ways = [
+      () => Promise.reject(new Error('out of memory')),
+      async (_, _tell, better) => better('a', layout(0.9)),
+    ]
+    await search().start([run('a', 1)], 1, () => undefined)
+    expect(found).toEqual([['a', 0.9]])
+  })
+
+  it('that is stopped gives what was found so far, though its workers never end', async () => {
+    let begun!: () => void
+    const ready = new Promise<void>((resolve) => (begun = resolve))
+    ways = [
+      async (_, _tell, better) => {
+        await better('a', layout(0.8))
+        begun()
+        await never()
+      },
+      never,
+    ]
+    const own = search()
+    const searching = own.start([run('a', 1)], 60, () => undefined)
+    await ready
+    own.pause(true)
+    own.rest(200)
+    own.stop()
+    expect((await searching).map(([name, { score }]) => [name, score])).toEqual([['a', 0.8]])
+    expect(asked.ended).toBe(2)
+  })
+
+  it('that is begun again ends the one before', async () => {
+    ways = [never, never, () => undefined, () => undefined]
+    const own = search()
+    const first = own.start([run('a', 1)], 60, () => undefined)
+    const second = own.start([run('a', 1)], 1, () => undefined)
+    expect(await first).toEqual([])
+    expect(await second).toEqual([])
+  })
+})
