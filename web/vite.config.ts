@@ -12,15 +12,20 @@ const clipper = require.resolve('clipper2-wasm').replace('/umd/', '/es/')
 // These packages export their code only: their faces lie in a folder beside it.
 const facesOf = (name: string) => resolve(dirname(require.resolve(`@embedpdf/${name}`)), '../fonts')
 
+/** Files of packages that the page asks for by their address. */
+export const addressed = [
+  { find: /^clipper2-wasm\/wasm\?url$/, replacement: clipper.replace(/\.js$/, '.wasm?url') },
+  { find: '@embedpdf/fonts-sc/fonts', replacement: facesOf('fonts-sc') },
+  { find: '@embedpdf/fonts-kr/fonts', replacement: facesOf('fonts-kr') },
+]
+
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   worker: { format: 'es' },
   resolve: {
     alias: [
-      { find: /^clipper2-wasm\/wasm\?url$/, replacement: clipper.replace(/\.js$/, '.wasm?url') },
+      ...addressed,
       { find: /^clipper2-wasm$/, replacement: clipper },
-      { find: '@embedpdf/fonts-sc/fonts', replacement: facesOf('fonts-sc') },
-      { find: '@embedpdf/fonts-kr/fonts', replacement: facesOf('fonts-kr') },
       // Reached in Node only.
       { find: /^module$/, replacement: fileURLToPath(new URL('src/workers/no-node.ts', import.meta.url)) },
     ],

@@ -1,0 +1,285 @@
+// Drawings that come in: what of them becomes layers, what a stop or a change meanwhile leaves as it was, and what is said.
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { demo } from '@feuillet/core/demo'
+import { newProject, starterMount, writeProject, type Project } from '@feuillet/core/project'
+import { edited } from '../../state/document'
+import { store } from '../../state/store'
+import { editor } from '../../workers'
+import {
+  all,
+  bring,
+  choose,
+  figure,
+  file,
+  fireEvent,
+  layer,
+  one,
+  open,
+  panel,
+  pick,
+  press,
+  project,
+  settled,
+  shows,
+  soon,
+  the,
+  toStage,
+  type,
+  undo,
+  waitFor,
+} from '../../../test/screens'
+
+afterEach(() => void vi.restoreAllMocks())
+
+const empty = (): Project => newProject('x', 'Empty', starterMount('frame'))
+const svg = (content: string) =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="80mm" viewBox="0 0 80 80">${content}</svg>`
+const square = svg('<rect x="10" y="10" width="60" height="60" fill="#36a"/>')
+const hairlines = svg('<path d="M5 5H75V75H5ZM20 20H40V40H20Z" fill="none" stroke="#c00" stroke-width="0.05"/>')
+const words = svg('<rect width="80" height="80"/><text x="9" y="9">low</text>')
+const names = () => project().layers.map(({ name }) => name)
+const said = () => all('status', /^/, panel()).map((note) => note.textContent)
+
+/** A reading that ends when it is told to, in place of the worker's own. */
+function heldReading() {
+  let finish!: () => void
+  const held = new Promise<void>((resolve) => (finish = resolve))
+  const ask = editor.ask.bind(editor)
+  vi.spyOn(editor, 'ask').mockImplementation(async (work) => {
+    const answer = await ask(work as never)
+    await held
+    return answer as never
+  })
+  return finish
+}
+
+describe('files', () => {
+  it('come in one after the other, each with what was left out; one that is damaged changes nothing', async () => {
+    await open(empty(), 'layers')
+    await bring(
+      'Drawing files',
+      file('tide.svg', square),
+      file('cut-off.svg', '<svg xmlns="http://www.w3.org/2000/svg"><rect width="4"'),
+      file('words.svg', words),
+      file('notes.txt', 'what is this'),
+    )
+    await waitFor(() => expect(names()).toEqual(['Blue', 'Black']))
+    expect(said()).toEqual(['tide.svg: 1 layer. Nothing was left out.', 'words.svg: 1 layer. Left out: 1 × text.'])
+    const bad = all('alert', /^/, panel()).map((note) => note.textContent)
+    expect(bad).toHaveLength(2)
+    expect(bad[0]).toMatch(/^■ cut-off.svg: the SVG breaks off or is damaged.*Nothing was changed\.$/)
+    expect(bad[1]).toContain('notes.txt')
+    // All of them are one step.
+    await undo()
+    expect(names()).toEqual([])
+  })
+
+  it('are dropped on the screen too', async () => {
+    await open(empty(), 'layers')
+    const target = [...document.querySelectorAll('h2')].find(({ textContent }) => textContent === 'The first layer')!
+    const dropped = file('tide.svg', square)
+    fireEvent.dragOver(target)
+    fireEvent.drop(target, { dataTransfer: { files: [dropped] } })
+    await waitFor(() => expect(names()).toEqual(['Blue']))
+    await shows('Size', '60 × 60 mm')
+  })
+
+  it('may be a project: its layers come with their papers, those that are there already once', async () => {
+    await open('bon-voyage', 'layers')
+    const before = project()
+    const other = demo('tide-rose')
+    await bring('Drawing files', file('rose.json', writeProject(other)))
+    await waitFor(() => expect(project().layers).toHaveLength(before.layers.length + other.layers.length))
+    expect(said()[0]).toBe('rose.json: 6 layers, with their papers.')
+    const papers = project().drawer.papers.map(({ id }) => id)
+    expect(new Set(papers).size).toBe(papers.length)
+    for (const { paperId } of project().layers) expect(papers).toContain(paperId)
+    // No id twice, whatever both had.
+    expect(new Set(project().layers.map(({ id }) => id)).size).toBe(project().layers.length)
+  })
+})
+
+describe('while a drawing is read', () => {
+  it('a stop changes nothing and says so', async () => {
+    await open(empty(), 'layers')
+    const finish = heldReading()
+    await bring('Drawing files', file('tide.svg', square), file('more.svg', square))
+    expect(await soon('button', 'Reading…')).toHaveProperty('disabled', true)
+    await press('Stop')
+    await waitFor(() => expect(said()).toEqual(['tide.svg: stopped. Nothing was changed.']))
+    finish()
+    expect(names()).toEqual([])
+    vi.restoreAllMocks()
+    // The next reading finds a worker again.
+    await bring('Drawing files', file('tide.svg', square))
+    await waitFor(() => expect(names()).toEqual(['Blue']))
+  })
+
+  it('what is changed meanwhile stays', async () => {
+    await open(empty(), 'layers')
+    const finish = heldReading()
+    await bring('Drawing files', file('tide.svg', square))
+    store.dispatch(edited({ label: 'a name', project: { ...project(), name: 'Named meanwhile' } }))
+    finish()
+    await waitFor(() => expect(names()).toEqual(['Blue']))
+    expect(project().name).toBe('Named meanwhile')
+    await undo()
+    expect(project().name).toBe('Named meanwhile')
+    expect(names()).toEqual([])
+  })
+
+  it('another project that was opened gets nothing of it', async () => {
+    await open(empty(), 'layers')
+    const finish = heldReading()
+    await bring('Drawing files', file('tide.svg', square))
+    vi.restoreAllMocks()
+    await open('bon-voyage', 'layers')
+    const before = project().layers
+    finish()
+    await new Promise((resolve) => setTimeout(resolve, 50))
+    expect(project().layers).toBe(before)
+  })
+
+  it('a worker that ends is told of', async () => {
+    await open(empty(), 'layers')
+    const finish = heldReading()
+    await bring('Drawing files', file('tide.svg', square))
+    editor.end()
+    await waitFor(() => expect(all('alert', /^/, panel()).map((note) => note.textContent)).toEqual(['■ tide.svg: reading it broke off. Nothing was changed.'])) // prettier-ignore
+    finish()
+    expect(names()).toEqual([])
+  })
+})
+
+describe('read otherwise', () => {
+  it('hairlines are outlines of pieces, or lines, in place of what was read before', async () => {
+    await open(empty(), 'layers')
+    await bring('Drawing files', file('cut.svg', hairlines))
+    // 70 × 70 less 20 × 20 mm.
+    await shows('Card', '45.0 cm²')
+    await press('thin lines', 'radio')
+    await waitFor(() => expect(figure('Card')).not.toBe('45.0 cm²'))
+    expect(names()).toHaveLength(1)
+    await press('outlines of pieces', 'radio')
+    await shows('Card', '45.0 cm²')
+    expect(names()).toHaveLength(1)
+  })
+
+  it('is left where the project was changed since', async () => {
+    await open(empty(), 'layers')
+    await bring('Drawing files', file('cut.svg', hairlines))
+    await shows('Card', '45.0 cm²')
+    await type('Copies to cut', '3')
+    const before = project()
+    await press('thin lines', 'radio')
+    await settled()
+    expect(project()).toBe(before)
+  })
+
+  it('a font that is none is told, and the text stays left out', async () => {
+    await open(empty(), 'layers')
+    await bring('Drawing files', file('words.svg', words))
+    await soon('status', /Left out: 1 × text/, panel())
+    await waitFor(() => one('[data-left=text]'))
+    await bring('Font for the text', file('odd.ttf', 'no font'))
+    await waitFor(() => expect(document.body.textContent).toContain('odd.ttf: this is not a TTF, OTF or WOFF font'))
+    one('[data-left=text]')
+  })
+})
+
+describe('the picked layer', () => {
+  it('is renamed, but not to nothing; plays its part; and each is a step of its own', async () => {
+    await open('harbour', 'layers')
+    await pick('swell')
+    await type('Name', 'High swell')
+    expect(layer('swell').name).toBe('High swell')
+    await type('Name', '   ')
+    expect(layer('swell').name).toBe('High swell')
+    await choose('Role', 'accent')
+    await choose('On the sheets', 'all on one sheet')
+    await type('Spares of small bits', '4')
+    await press('Bears its number', 'switch')
+    expect(layer('swell')).toMatchObject({ role: 'accent', sharing: 'one-sheet', spares: 4, numbered: false })
+    await shows('Number', 'bears none')
+    for (let k = 0; k < 5; k++) await undo()
+    expect(layer('swell')).toEqual(demo('harbour').layers.find(({ id }) => id === 'swell'))
+  })
+
+  it('behind the pane is cut in the mirror, and in the stack again is not', async () => {
+    await open('harbour', 'layers')
+    await pick('swell')
+    await choose('Where it is', 'behind the pane')
+    expect(layer('swell')).toMatchObject({ lives: 'behind-pane', cutMirrored: true })
+    await choose('Where it is', 'in the stack')
+    expect(layer('swell')).toMatchObject({ lives: 'stack', cutMirrored: false })
+  })
+
+  it('can be left out only while it is optional', async () => {
+    await open('harbour', 'layers')
+    await pick('swell')
+    expect(all('switch', 'Leave it out this time')).toEqual([])
+    await press('Optional: reads without it too', 'switch')
+    await press('Leave it out this time', 'switch')
+    expect(layer('swell')).toMatchObject({ optional: true, leftOut: true })
+    await press('Optional: reads without it too', 'switch')
+    expect(layer('swell')).toMatchObject({ optional: false, leftOut: false })
+  })
+
+  it('goes forward, back, into the one below, and away', async () => {
+    await open('harbour', 'layers')
+    const order = () => project().layers.map(({ id }) => id)
+    const before = order()
+    const at = before.indexOf('swell')
+    await pick('swell')
+    await press('Forward')
+    expect(order().indexOf('swell')).toBe(at + 1)
+    await press('Back')
+    await press('Back')
+    expect(order().indexOf('swell')).toBe(at - 1)
+    await undo()
+    expect(order()).toEqual(before)
+    const area = () => waitFor(() => Number.parseFloat(figure('Card')))
+    const own = await area()
+    await press('Merge with below')
+    await waitFor(() => expect(order()).toHaveLength(before.length - 1))
+    await settled()
+    // One sheet of both covers no less than the larger of them.
+    await pick(order()[at - 1]!)
+    expect(await area()).toBeGreaterThanOrEqual(own - 0.1)
+    await undo()
+    await pick('swell')
+    await press('Remove')
+    expect(order()).toEqual(before.filter((id) => id !== 'swell'))
+  })
+
+  it('has copies of its shape: larger, smaller, cut out of another', async () => {
+    await open('harbour', 'layers')
+    await pick('swell')
+    const area = Number.parseFloat(figure('Card'))
+    const count = project().layers.length
+    await type('All round by', '2')
+    await press('Larger behind')
+    await waitFor(() => expect(project().layers).toHaveLength(count + 1))
+    // Behind it, and picked by its row.
+    const copy = project().layers[project().layers.findIndex(({ id }) => id === 'swell') - 1]!
+    await settled()
+    await pick(copy.id)
+    await waitFor(() => expect(Number.parseFloat(figure('Card'))).toBeGreaterThan(area))
+    await undo()
+    expect(project().layers).toHaveLength(count)
+  })
+})
+
+it('sheets are saved by layers that are left out: those stay of which most is seen', async () => {
+  await open('harbour', 'layers')
+  const count = project().layers.length
+  await type('Layers to keep', '4')
+  await press('Leave the others out')
+  const built = project().layers.filter(({ leftOut }) => !leftOut)
+  expect(built).toHaveLength(4)
+  expect(project().layers).toHaveLength(count)
+  // The backmost stays.
+  expect(built[0]!.id).toBe(project().layers[0]!.id)
+  await toStage('sheets')
+  await waitFor(() => expect(the('heading', /^\d+ loads?$/, panel()).textContent).toBe('4 loads'))
+})
