@@ -3,7 +3,10 @@ import { defineConfig } from 'vitest/config'
 import { addressed } from './web/vite.config.ts'
 
 // Node's entries of the router are CommonJS, each with a router of its own.
-const esmOf = (entry: string) => createRequire(import.meta.url).resolve(entry).replace(/\.js$/, '.mjs')
+const esmOf = (entry: string) =>
+  createRequire(import.meta.url)
+    .resolve(entry)
+    .replace(/\.js$/, '.mjs')
 const router = ['react-router', 'react-router/dom'].map((entry) => ({
   find: new RegExp(`^${entry}$`),
   replacement: esmOf(entry),
@@ -13,6 +16,7 @@ export default defineConfig({
   test: {
     setupFiles: ['core/test/load-geometry.ts'],
     testTimeout: 120_000,
+    hookTimeout: 60_000,
     // What came right only when tried again is told at the end of `npm test`.
     retry: 1,
     // All cores: the default leaves one of two unused.

@@ -28,7 +28,11 @@ function nameOf(element: Element): string {
   const label = element.getAttribute('aria-label')
   if (label !== null) return label
   const by = element.getAttribute('aria-labelledby')
-  if (by) return by.split(' ').map((id) => text(document.getElementById(id))).join(' ')
+  if (by)
+    return by
+      .split(' ')
+      .map((id) => text(document.getElementById(id)))
+      .join(' ')
   const labels = (element as HTMLInputElement).labels
   if (labels?.length) return [...labels].map(text).join(' ')
   return text(element)
@@ -44,7 +48,8 @@ const kinds = {
   option: '[role=option]',
   menuitem: '[role=menuitem], [role=menuitemcheckbox]',
   heading: 'h1, h2, h3',
-  field: 'input:not([type]), input[type=text], input[type=number], input[type=datetime-local], input[type=time], textarea',
+  field:
+    'input:not([type]), input[type=text], input[type=number], input[type=datetime-local], input[type=time], textarea',
   alert: '[role=alert]',
   status: '[role=status]',
   file: 'input[type=file]',
@@ -205,7 +210,13 @@ export async function drag(
   [from, ...to]: readonly (readonly [number, number])[],
   keys: { altKey?: boolean; shiftKey?: boolean } = {},
 ): Promise<void> {
-  const at = ([clientX, clientY]: readonly [number, number]) => ({ clientX, clientY, pointerId: 1, button: 0, ...keys })
+  const at = ([clientX, clientY]: readonly [number, number]) => ({
+    clientX,
+    clientY,
+    pointerId: 1,
+    button: 0,
+    ...keys,
+  })
   fireEvent.pointerDown(on, at(from!))
   for (const place of to) {
     await turn()

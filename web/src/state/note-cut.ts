@@ -34,6 +34,9 @@ const TRIES = 8
 /** One after the other, so that ticks in quick succession do not overtake each other. */
 let last: Promise<unknown> = Promise.resolve()
 
+/** When all that is being noted is noted. */
+export const whenNoted = (): Promise<unknown> => last
+
 /** Notes loads as cut, in one step of the history; tried anew where the project was changed meanwhile. */
 export const noteCut =
   (what: ToNote, label: string) =>

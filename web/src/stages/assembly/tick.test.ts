@@ -50,6 +50,15 @@ describe('a step that is ticked', () => {
     expect(desk.project().journal.steps).toEqual([])
   })
 
+  it('and unticked while its sheet is still being noted is not ticked in the end', async () => {
+    const cut = stepOf('cut')
+    const noting = desk.store.dispatch(tick(cut, true, 12.5))
+    await desk.store.dispatch(tick(cut, false))
+    await noting
+    expect(desk.project().cut).toEqual([])
+    expect(desk.project().progress.done).toEqual([])
+  })
+
   it('goes back with its tick', async () => {
     const weed = stepOf('weed')
     await desk.store.dispatch(tick(weed, true, 3))

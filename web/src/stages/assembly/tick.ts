@@ -4,7 +4,7 @@ import type { Step } from '@feuillet/core/stages/assembly'
 import { noteStep } from '@feuillet/core/stages/journal'
 import { change, changeSupplies } from '../../state/edits'
 import type { AppDispatch, RootState } from '../../state/store'
-import { noteCut, takeBack } from '../../state/note-cut'
+import { noteCut, takeBack, whenNoted } from '../../state/note-cut'
 
 /** The paper of a sheet that is planned or cut. */
 const paperOfLoad = ({ plan, document }: RootState, loadId: string | null): string | null => {
@@ -24,6 +24,9 @@ export const tick =
     const label = `${done ? 'tick' : 'untick'} “${step.title}”`
     const { loadId } = step
     const projectId = getState().document.project?.id
+    // A sheet that is still being noted is taken back once it is.
+    if (step.kind === 'cut' && !done) await whenNoted()
+    if (getState().document.project?.id !== projectId) return
     const isCut = getState().document.project?.cut.some(({ id }) => id === loadId) ?? false
     if (step.kind === 'cut' && loadId !== null && done !== isCut) {
       if (!done) dispatch(takeBack(loadId))

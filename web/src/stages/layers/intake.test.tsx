@@ -35,7 +35,9 @@ const empty = (): Project => newProject('x', 'Empty', starterMount('frame'))
 const svg = (content: string) =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="80mm" viewBox="0 0 80 80">${content}</svg>`
 const square = svg('<rect x="10" y="10" width="60" height="60" fill="#36a"/>')
-const hairlines = svg('<path d="M5 5H75V75H5ZM20 20H40V40H20Z" fill="none" stroke="#c00" stroke-width="0.05"/>')
+const hairlines = svg(
+  '<path d="M5 5H75V75H5ZM20 20H40V40H20Z" fill="none" stroke="#c00" stroke-width="0.05"/>',
+)
 const words = svg('<rect width="80" height="80"/><text x="9" y="9">low</text>')
 const names = () => project().layers.map(({ name }) => name)
 const said = () => all('status', /^/, panel()).map((note) => note.textContent)
@@ -64,7 +66,10 @@ describe('files', () => {
       file('notes.txt', 'what is this'),
     )
     await waitFor(() => expect(names()).toEqual(['Blue', 'Black']))
-    expect(said()).toEqual(['tide.svg: 1 layer. Nothing was left out.', 'words.svg: 1 layer. Left out: 1 × text.'])
+    expect(said()).toEqual([
+      'tide.svg: 1 layer. Nothing was left out.',
+      'words.svg: 1 layer. Left out: 1 × text.',
+    ])
     const bad = all('alert', /^/, panel()).map((note) => note.textContent)
     expect(bad).toHaveLength(2)
     expect(bad[0]).toMatch(/^■ cut-off.svg: the SVG breaks off or is damaged.*Nothing was changed\.$/)
@@ -76,7 +81,9 @@ describe('files', () => {
 
   it('are dropped on the screen too', async () => {
     await open(empty(), 'layers')
-    const target = [...document.querySelectorAll('h2')].find(({ textContent }) => textContent === 'The first layer')!
+    const target = [...document.querySelectorAll('h2')].find(
+      ({ textContent }) => textContent === 'The first layer',
+    )!
     const dropped = file('tide.svg', square)
     fireEvent.dragOver(target)
     fireEvent.drop(target, { dataTransfer: { files: [dropped] } })
@@ -182,7 +189,9 @@ describe('read otherwise', () => {
     await soon('status', /Left out: 1 × text/, panel())
     await waitFor(() => one('[data-left=text]'))
     await bring('Font for the text', file('odd.ttf', 'no font'))
-    await waitFor(() => expect(document.body.textContent).toContain('odd.ttf: this is not a TTF, OTF or WOFF font'))
+    await waitFor(() =>
+      expect(document.body.textContent).toContain('odd.ttf: this is not a TTF, OTF or WOFF font'),
+    )
     one('[data-left=text]')
   })
 })

@@ -1,13 +1,7 @@
 // Parts, pieces, openings, strips and folds on the board of layers, by hand: where they go, what becomes of the shape.
 import { ellipse, rectangle, regionArea } from '@feuillet/core/base/geometry'
 import { beforeEach, describe, expect, it } from 'vitest'
-import {
-  layerBox,
-  newProject,
-  pieceRegion,
-  starterMount,
-  type Project,
-} from '@feuillet/core/project'
+import { layerBox, newProject, pieceRegion, starterMount, type Project } from '@feuillet/core/project'
 import { makeLayer } from '@feuillet/core/stages/layers'
 import { store } from '../../state/store'
 import {
@@ -47,7 +41,10 @@ const bouquet = (): Project => ({
 })
 
 const area = (id: string) => regionArea(layer(id).pieces.flatMap(pieceRegion))
-const holes = (id: string) => layer(id).pieces.flatMap(pieceRegion).flatMap((face) => face.holes).length
+const holes = (id: string) =>
+  layer(id)
+    .pieces.flatMap(pieceRegion)
+    .flatMap((face) => face.holes).length
 const board = () => one('[data-board]')
 beforeEach(async () => {
   await open(bouquet(), 'layers')
@@ -66,7 +63,11 @@ describe('placing', () => {
   })
 
   it('by a drag: where it is let go, drawn to what is near, and as one step', async () => {
-    await drag(part('leaf'), [[40, 150], [60, 120], [70, 90]])
+    await drag(part('leaf'), [
+      [40, 150],
+      [60, 120],
+      [70, 90],
+    ])
     await waitFor(() => expect(from('leaf')[0]).toBeGreaterThan(60))
     // The middle of the panel is further off than it would be drawn to; no edge is near.
     const [x, y] = from('leaf')
@@ -83,13 +84,19 @@ describe('placing', () => {
 
   it('a press without a drag only picks', async () => {
     const before = project()
-    await drag(part('leaf'), [[40, 150], [40, 150]])
+    await drag(part('leaf'), [
+      [40, 150],
+      [40, 150],
+    ])
     await waitFor(() => expect(store.getState().view.layerId).toBe('leaf'))
     expect(project()).toBe(before)
   })
 
   it('by keys: fine and coarse, turned, mirrored, copied beside', async () => {
-    await drag(part('square'), [[130, 45], [130, 45]])
+    await drag(part('square'), [
+      [130, 45],
+      [130, 45],
+    ])
     await waitFor(() => expect(store.getState().view.layerId).toBe('square'))
     const [x, y] = from('square')
     await user.keyboard('{ArrowRight}{ArrowRight}{Shift>}{ArrowDown}{/Shift}{Alt>}{ArrowUp}{/Alt}')
@@ -111,20 +118,28 @@ describe('placing', () => {
   })
 
   it('by number, and into the middle of what is seen', async () => {
-    await drag(part('square'), [[130, 45], [130, 45]])
+    await drag(part('square'), [
+      [130, 45],
+      [130, 45],
+    ])
     await waitFor(() => field('Middle, from the left'))
     await type('Middle, from the left', '60')
     expect(from('square')[0]).toBeCloseTo(60, 6)
     await type('Its width, proportions locked', '104')
     const box = layerBox(layer('square'))
-    expect([box.maxX - box.minX, box.maxY - box.minY].map((mm) => Math.round(mm * 1e6) / 1e6)).toEqual([104, 60])
+    expect([box.maxX - box.minX, box.maxY - box.minY].map((mm) => Math.round(mm * 1e6) / 1e6)).toEqual([
+      104, 60,
+    ])
     await press('Into the middle')
     expect(from('square').map((mm) => Math.round(mm * 1e6) / 1e6)).toEqual([100, 100])
   })
 
   it('several in line, spread, as one part, and apart again', async () => {
     const shift = (id: string) => drag(part(id), [from(id)], { shiftKey: true })
-    await drag(part('leaf'), [[40, 150], [40, 150]])
+    await drag(part('leaf'), [
+      [40, 150],
+      [40, 150],
+    ])
     await waitFor(() => expect(store.getState().view.layerId).toBe('leaf'))
     await shift('square')
     await waitFor(() => the('button', 'Lower edges in line'))
@@ -147,7 +162,10 @@ describe('placing', () => {
   })
 
   it('repeated round the middle and along a line', async () => {
-    await drag(part('leaf'), [[40, 150], [40, 150]])
+    await drag(part('leaf'), [
+      [40, 150],
+      [40, 150],
+    ])
     await user.click(await soon('button', 'Several of it'))
     await type('How many in all', '4')
     await press('Round the middle')
@@ -225,7 +243,11 @@ describe('single pieces', () => {
   it('a strip is laid from piece to piece, moved, made wider and taken out again', async () => {
     await press('lay strip', 'radio')
     await type('Width of the strip', '2')
-    await drag(the('any', 'Drag a strip of card'), [[145, 60], [150, 60], [165, 60]])
+    await drag(the('any', 'Drag a strip of card'), [
+      [145, 60],
+      [150, 60],
+      [165, 60],
+    ])
     // From 150 to 160 mm there was none: 10 × 2 mm.
     await waitFor(() => expect(area('square')).toBeCloseTo(900 - 100 + 360 + 20, 1))
     expect(layer('square').ties).toHaveLength(1)
@@ -246,17 +268,28 @@ describe('single pieces', () => {
     await press('cut', 'radio')
     await type('Width of the strip', '4')
     const before = project()
-    await drag(the('any', 'Drag a strip to cut away'), [[166, 50], [166.1, 50]])
+    await drag(the('any', 'Drag a strip to cut away'), [
+      [166, 50],
+      [166.1, 50],
+    ])
     await settled()
     expect(project()).toBe(before)
-    await drag(the('any', 'Drag a strip to cut away'), [[155, 55], [166, 55], [180, 55]])
+    await drag(the('any', 'Drag a strip to cut away'), [
+      [155, 55],
+      [166, 55],
+      [180, 55],
+    ])
     await waitFor(() => expect(area('square')).toBeCloseTo(800 + 360 - 12 * 4, 1))
   })
 
   it('a fold is drawn, turned over, turned further and dropped', async () => {
     await press('fold', 'radio')
     await type('By', '45')
-    await drag(the('any', 'Drag a line to fold along'), [[120, 45], [140, 45], [150, 45]])
+    await drag(the('any', 'Drag a line to fold along'), [
+      [120, 45],
+      [140, 45],
+      [150, 45],
+    ])
     await waitFor(() => expect(layer('square').folds).toHaveLength(1))
     expect(layer('square').folds[0]).toMatchObject({ way: 'up', deg: 45, line: [120, 45, 150, 45] })
     const list = one('[aria-label=Folds]')

@@ -1,0 +1,202 @@
+// What is measured, once and again, of each kind of thing that the work lives in; and what follows from it.
+import { describe, expect, it } from 'vitest'
+import { rectangle } from '@feuillet/core/base/geometry'
+import { demo } from '@feuillet/core/demo'
+import { designBox, newProject, starterMount, type Mount } from '@feuillet/core/project'
+import { makeLayer } from '@feuillet/core/stages/layers'
+import {
+  all,
+  choose,
+  field,
+  figure,
+  one,
+  open,
+  panel,
+  press,
+  project,
+  settled,
+  shows,
+  snags,
+  the,
+  toStage,
+  type,
+  undo,
+  user,
+  waitFor,
+} from '../../../test/screens'
+
+type Of<K extends Mount['kind']> = Extract<Mount, { kind: K }>
+const mount = <K extends Mount['kind']>(kind: K): Of<K> => {
+  expect(project().mount.kind).toBe(kind)
+  return project().mount as Of<K>
+}
+const bare = (kind: Mount['kind']) => newProject('x', `A ${kind}`, starterMount(kind))
+const width = () => {
+  const box = designBox(project())
+  return box.maxX - box.minX
+}
+
+describe('a frame', () => {
+  it('hides by its lip, halves where it sits in the middle, and by hand where it does not', async () => {
+    await open('harbour', 'measure')
+    await type('Spacer width', '210')
+    await type('Opening width', '180')
+    await shows('Lip hides', '15 mm · 15 mm')
+    await press('Where the opening sits')
+    await type('To the right of the middle', '2.5')
+    await shows('Lip hides', '17.5 mm · 12.5 mm')
+    await undo()
+    await shows('Lip hides', '15 mm · 15 mm')
+    expect(mount('frame')).toMatchObject({ spacer: { widthMm: 210 }, opening: { widthMm: 180 } })
+  })
+
+  it('that would be seen through further than it reaches is to be measured again', async () => {
+    await open('harbour', 'measure')
+    await type('Opening width', '900')
+    await settled()
+    expect(snags('opening-over-spacer')).toHaveLength(1)
+    await type('Opening width', '186')
+    await settled()
+    expect(snags('opening-over-spacer')).toEqual([])
+  })
+
+  it('loses depth to what lies before the glass: clearance, and a mat', async () => {
+    await open('harbour', 'measure')
+    await type('Depth', '30')
+    await type('Clearance to glazing', '3')
+    await shows('Depth for card and foam', '27 mm')
+    await press('Mat, pane, back')
+    await press('Put a mat in')
+    expect(mount('frame').mat).toMatchObject({ thicknessMm: 1.4 })
+    await shows('Depth for card and foam', '25.6 mm')
+    await type('Mat’s thickness', '2.6')
+    await shows('Depth for card and foam', '24.4 mm')
+    await press('Take the mat out')
+    expect(mount('frame').mat).toBeNull()
+    await shows('Depth for card and foam', '27 mm')
+    await choose('Pane', 'none')
+    expect(mount('frame').pane.kind).toBe('none')
+    await waitFor(() => expect(all('field', 'Pane’s thickness')).toEqual([]))
+  })
+
+  it('that the design passes is a snag; the mend scales it, undo brings it back', async () => {
+    await open('harbour', 'measure')
+    await type('Spacer width', '150')
+    await type('Spacer height', '150')
+    await type('Opening width', '140')
+    await type('Opening height', '140')
+    await settled()
+    const before = width()
+    expect(before).toBeCloseTo(200, 3)
+    await press(/^Fit to size, × 0\.75$/)
+    await settled()
+    expect(width()).toBeCloseTo(150, 3)
+    expect(snags('design-over-opening')).toEqual([])
+    await undo()
+    expect(width()).toBeCloseTo(before, 6)
+  })
+
+  it('is measured again without the first figures in sight; what differs is said, and taken when wished', async () => {
+    await open('harbour', 'measure')
+    const first = mount('frame')
+    await press('Measure again')
+    const dialog = await waitFor(() => the('dialog'))
+    const again = (label: string) => the('field', label, dialog) as HTMLInputElement
+    expect(all('field', /^/, dialog).map((input) => (input as HTMLInputElement).value)).toEqual([
+      '0',
+      '0',
+      '0',
+      '0',
+      '0',
+    ])
+    const put = async (label: string, mm: number) => {
+      await user.clear(again(label))
+      await user.type(again(label), `${mm}{Enter}`)
+    }
+    await put('Spacer, width', first.spacer.widthMm + 0.5)
+    expect(dialog.textContent).toContain('✓ the same')
+    await put('Opening, height', first.opening.heightMm - 4)
+    expect(the('alert', /^/, dialog).textContent).toContain('4 mm apart')
+    await user.click(the('button', 'Take what was typed now', dialog))
+    expect(mount('frame').opening.heightMm).toBe(first.opening.heightMm - 4)
+    // Half a millimetre is the same reading: it stays as it was.
+    expect(mount('frame').spacer.widthMm).toBe(first.spacer.widthMm)
+    await undo()
+    expect(mount('frame')).toEqual(first)
+  })
+})
+
+describe('other kinds', () => {
+  it('a topper: sticks have their width by kind, cakes their size, and one of its own is neither', async () => {
+    await open(bare('topper'), 'measure')
+    await choose('Kind of stick', 'dowel')
+    const dowel = mount('topper').stick
+    expect(dowel.kind).toBe('dowel')
+    await choose('Kind of stick', 'toothpick')
+    expect(mount('topper').stick.widthMm).toBeLessThan(dowel.widthMm)
+    await type('Its width', '4.2')
+    expect(mount('topper').stick).toMatchObject({ kind: 'own', widthMm: 4.2 })
+    await press('cupcake')
+    expect(mount('topper').cake.kind).toBe('cupcake')
+    const small = mount('topper').cake
+    await press(/^large cake$/)
+    expect(mount('topper').cake.diameterMm).toBeGreaterThan(small.diameterMm)
+    await type('Sticks', '99')
+    expect(the('alert').textContent).toMatch(/Between \d+ and \d+/)
+  })
+
+  it('a garland: the string is flags, gaps and both ends', async () => {
+    const flag = makeLayer({ id: 'flag', name: 'Flag' }, [rectangle([0, 0], 50, 80)])
+    await open({ ...bare('garland'), layers: [flag] }, 'measure')
+    await type('Flags', '4')
+    await type('Between flags', '20')
+    await type('Free at each end', '100')
+    await shows('String', '460 mm')
+  })
+
+  it('a panel stands off the wall by its edge and the stack', async () => {
+    await open('dune-garden', 'measure')
+    await type('Edge, from the wall', '10')
+    const before = await waitFor(() => Number.parseFloat(figure('Stands off the wall')))
+    await type('Edge, from the wall', '38')
+    await waitFor(() => expect(Number.parseFloat(figure('Stands off the wall'))).toBeCloseTo(before + 28, 6))
+    await choose('Made of', 'wood')
+    expect(mount('panel').surface).toBe('wood')
+  })
+
+  it.each(['card', 'panel', 'topper', 'garland', 'free', 'frame'] as const)(
+    'turns into a %s and back, with its layers as they were',
+    async (kind) => {
+      await open('bon-voyage', 'measure')
+      const before = project()
+      const words = {
+        card: 'card',
+        panel: 'panel',
+        topper: 'topper',
+        garland: 'garland',
+        free: 'free work',
+        frame: 'frame',
+      }[kind]
+      if (before.mount.kind !== kind) await choose('It will live in', new RegExp(`^${words}`, 'i'))
+      await settled()
+      expect(project().mount.kind).toBe(kind)
+      expect(project().layers.map(({ id }) => id)).toEqual(before.layers.map(({ id }) => id))
+      await toStage('depth')
+      expect(all('alert').filter((alert) => /broke off/.test(alert.textContent))).toEqual([])
+    },
+  )
+})
+
+it('both units say the same length', async () => {
+  await open('harbour', 'measure')
+  const mm = Number(field('Spacer width').value)
+  await press(/^Units/)
+  await waitFor(() => expect(field('Spacer width').value).toMatch(/in$/))
+  expect(project().mount).toEqual(demo('harbour').mount)
+  await type('Spacer width', '8')
+  expect(mount('frame').spacer.widthMm).toBeCloseTo(203.2, 6)
+  await undo()
+  await press(/^Units/)
+  expect(Number(field('Spacer width').value)).toBe(mm)
+  expect(one('[data-board]')).toBeTruthy()
+})

@@ -1,0 +1,252 @@
+// Papers for layers, the shared drawer with its tables, inks and films: what is chosen, typed, brought in, and undone.
+import { describe, expect, it, vi } from 'vitest'
+import { colourOf, type Project } from '@feuillet/core/project'
+import { store } from '../../state/store'
+import {
+  all,
+  bring,
+  choose,
+  field,
+  file,
+  fireEvent,
+  layer,
+  one,
+  open,
+  panel,
+  pick,
+  press,
+  project,
+  settled,
+  shows,
+  snags,
+  the,
+  toStage,
+  type,
+  undo,
+  user,
+  waitFor,
+} from '../../../test/screens'
+
+const stock = () => store.getState().document.stock
+const inDrawer = (name: string) => stock().find((paper) => paper.name === name)!
+const saved: { name: string; content: unknown }[] = []
+vi.mock(import('../../session/save-file'), () => ({
+  saveFile: (name: string, content: unknown) => void saved.push({ name, content }),
+}))
+const paperName = (id: string) =>
+  project().drawer.papers.find((paper) => paper.id === layer(id).paperId)?.name
+const rows = () => [...document.querySelectorAll('[data-paper]')].map((row) => row.getAttribute('data-paper'))
+/** Types into a cell of a table, and leaves it. */
+async function cell(label: string, text: string): Promise<void> {
+  await user.clear(field(label))
+  await user.type(field(label), `${text}{Enter}`)
+}
+
+describe('papers', () => {
+  it('are pressed for the picked layer, and found by name and finish', async () => {
+    await open('tide-rose', 'paper')
+    await pick('current')
+    await user.type(field('Search the drawer'), 'buo')
+    const found = all('button', /at hand$/).map((swatch) => swatch.getAttribute('aria-label'))
+    expect(found).toHaveLength(1)
+    await user.click(the('button', /^Buoy/))
+    expect(paperName('current')).toBe('Buoy')
+    await undo()
+    expect(paperName('current')).not.toBe('Buoy')
+    await user.clear(field('Search the drawer'))
+    await choose('Finish', 'glitter')
+    const glitter = all('button', /at hand$/).map((swatch) => swatch.getAttribute('aria-label')!)
+    expect(glitter.length).toBeGreaterThan(0)
+    expect(glitter.every((label) => label.includes('glitter'))).toBe(true)
+    await user.type(field('Search the drawer'), 'no such')
+    expect(all('button', /at hand$/)).toEqual([])
+  })
+
+  it('for layers that have none come nearest in colour', async () => {
+    await open('bon-voyage', 'paper')
+    const bare: Project = { ...project(), layers: project().layers.map((one) => ({ ...one, paperId: null, colour: '#203040' })) } // prettier-ignore
+    await open(bare, 'paper')
+    expect(panel().textContent).toContain('3 of 3 layers have no paper yet.')
+    await press('Nearest papers for the bare layers')
+    for (const { paperId } of project().layers) expect(paperId).not.toBeNull()
+    // All three had one colour: one paper is nearest to all.
+    expect(new Set(project().layers.map(({ paperId }) => paperId)).size).toBe(1)
+    await undo()
+    for (const { paperId } of project().layers) expect(paperId).toBeNull()
+  })
+
+  it('are known better by the maker: what she types is of the shared drawer, and of this project', async () => {
+    await open('tide-rose', 'paper')
+    await pick('current')
+    const name = paperName('current')!
+    const before = inDrawer(name)
+    await type('Thickness', '0.41')
+    await type('Sheets at hand', '12')
+    await type('Price a sheet', '1.85')
+    expect(inDrawer(name)).toMatchObject({ thicknessMm: 0.41, count: 12, price: 1.85 })
+    expect(project().drawer.papers.find((paper) => paper.name === name)).toMatchObject({ thicknessMm: 0.41 })
+    await type('Sheets at hand', '1000')
+    expect(the('alert').textContent).toContain('Between 0 and 999.')
+    await user.keyboard('{Escape}')
+    for (let k = 0; k < 3; k++) await undo()
+    expect(inDrawer(name)).toEqual(before)
+  })
+
+  it('that are film say how they are pressed on', async () => {
+    await open('tide-rose', 'paper')
+    await pick('current')
+    const name = paperName('current')!
+    await press('pressed on', 'switch')
+    expect(inDrawer(name).press).toEqual({ tempC: 150, seconds: 15, peel: 'warm' })
+    await type('How hot', '165')
+    await choose('Peeled', 'cold')
+    expect(inDrawer(name).press).toEqual({ tempC: 165, seconds: 15, peel: 'cold' })
+    await press('pressed on', 'switch')
+    expect(inDrawer(name).press).toBeNull()
+  })
+
+  it('too alike beside each other are a snag, and a ramp over all clears it', async () => {
+    await open('tide-rose', 'paper')
+    const ids = project().layers.map(({ id }) => id)
+    await pick(ids[1]!)
+    await user.click(the('button', new RegExp(`^${paperName(ids[0]!)}, .*at hand$`)))
+    await settled()
+    expect(snags('too-alike').length).toBeGreaterThan(0)
+    await press('Take this ramp')
+    await settled()
+    expect(snags('too-alike')).toEqual([])
+    // One step takes all of it back.
+    await undo()
+    expect(snags('too-alike').length).toBeGreaterThan(0)
+  })
+
+  it('a ramp leaves alone what is not ticked, and goes between the ends that are wished', async () => {
+    await open('tide-rose', 'paper')
+    const [back, second] = project().layers
+    const before = colourOf(project(), second!)
+    await press(`${second!.name} in the ramp`, 'checkbox')
+    await choose('Back paper', 'Chalk')
+    await choose('Front paper', 'Slate')
+    await waitFor(() =>
+      expect(one(`input[aria-label=Back]`)).toHaveProperty('value', inDrawer('Chalk').colour),
+    )
+    await press('Take this ramp')
+    await waitFor(() => expect(paperName(back!.id)).toBe('Chalk'))
+    expect(paperName(project().layers.at(-1)!.id)).toBe('Slate')
+    expect(colourOf(project(), second!)).toBe(before)
+  })
+
+  it('are coloured by hand with inks, and darker along the edges', async () => {
+    await open('bon-voyage', 'paper')
+    await pick('backing')
+    await press('coloured', 'switch')
+    expect(layer('backing').tint).toMatchObject({ edgeInkId: null, bleedMm: 4 })
+    await choose('Edges with', /^slate/)
+    await type('Edge as wide as', '6')
+    await type('Past what shows', '9')
+    expect(layer('backing').tint).toMatchObject({ edgeMm: 6, bleedMm: 9 })
+    expect(layer('backing').tint!.edgeInkId).not.toBeNull()
+    await choose('Edges with', 'nothing more')
+    expect(layer('backing').tint!.edgeInkId).toBeNull()
+    await press('coloured', 'switch')
+    expect(layer('backing').tint).toBeNull()
+  })
+})
+
+describe('tables of the drawer', () => {
+  it('take what can be, say what cannot, and bring papers in from CSV', async () => {
+    await open('bon-voyage', 'paper')
+    await press('Drawer as a table')
+    await waitFor(() => expect(rows().length).toBe(stock().length))
+    const count = stock().length
+    await cell('sheets of Shell', 'many')
+    await waitFor(() =>
+      expect(document.body.textContent).toContain('sheets of Shell: a number from 0 to 9999'),
+    )
+    expect(field('sheets of Shell').value).toBe(String(inDrawer('Shell').count))
+    await cell('wide of Shell', '12 in')
+    expect(inDrawer('Shell').widthMm).toBeCloseTo(304.8, 6)
+    await cell('wide of Shell', '3')
+    await waitFor(() =>
+      expect(document.body.textContent).toContain('wide of Shell: a length from 20 mm to 2000 mm.'),
+    )
+    await choose('core of Shell', 'white')
+    await press('One-way pattern of Shell', 'checkbox')
+    expect(inDrawer('Shell')).toMatchObject({ core: 'white', oneWay: true })
+    const colour = one('input[type=color][aria-label="Colour of Shell"]')
+    fireEvent.change(colour, { target: { value: '#112233' } })
+    fireEvent.change(colour, { target: { value: '#112244' } })
+    expect(inDrawer('Shell').colour).toBe('#112244')
+    // Shades on the way are one step.
+    await undo()
+    expect(inDrawer('Shell').colour).not.toBe('#112233')
+    await bring(
+      'Table of papers',
+      file('more.csv', 'name,count,finish\nMarram,5,\nTern,2,feathered\n', 'text/csv'),
+    )
+    expect((await waitFor(() => the('alert', /Row 3/))).textContent).toContain(
+      'Row 3 (Tern): finish cannot be read',
+    )
+    expect(stock()).toHaveLength(count + 1)
+    expect(inDrawer('Marram').count).toBe(5)
+  })
+
+  it('get a paper, are searched, and go out as CSV', async () => {
+    await open('bon-voyage', 'paper')
+    await press('Drawer as a table')
+    await press('New paper')
+    await waitFor(() => expect(rows()).toEqual(['New paper 1']))
+    await cell('paper of New paper 1', 'Sea pink')
+    expect(inDrawer('Sea pink')).toBeTruthy()
+    await user.clear(field('Search the table'))
+    await press('Save as CSV')
+    await waitFor(() => expect(saved.at(-1)?.name).toBe('drawer.csv'))
+    const lines = String(saved.at(-1)!.content).trim().split('\n')
+    expect(lines).toHaveLength(stock().length + 1)
+    expect(lines.some((line) => line.startsWith('Sea pink,'))).toBe(true)
+    await undo()
+    await undo()
+    expect(stock().some(({ name }) => name === 'Sea pink')).toBe(false)
+  })
+
+  it.each([
+    ['foam', /foam/i],
+    ['glue', /glue/i],
+    ['inks', /ink/i],
+    ['cutters', /cutter/i],
+    ['settings', /setting|nothing/i],
+  ])('of %s stand beside those of papers', async (what, words) => {
+    await open('bon-voyage', 'paper')
+    await press('Drawer as a table')
+    await press(what, 'radio')
+    await waitFor(() =>
+      expect(one('section[aria-label="Foam, glue, cutters and settings"]').textContent).toMatch(words),
+    )
+  })
+
+  it('of glue and foam are changed for all projects', async () => {
+    await open('bon-voyage', 'paper')
+    const { supplies } = store.getState().document
+    await press('Drawer as a table')
+    await press('foam', 'radio')
+    const [foam] = supplies.foams
+    await waitFor(() => field(`a pack of ${foam!.name}`))
+    await cell(`a pack of ${foam!.name}`, '7.25')
+    expect(store.getState().document.supplies.foams[0]!.pricePerPack).toBe(7.25)
+    await undo()
+    expect(store.getState().document.supplies).toEqual(supplies)
+  })
+})
+
+it('what is to be bought follows from what is at hand', async () => {
+  await open('bon-voyage', 'paper')
+  await pick('backing')
+  await type('Sheets at hand', '0')
+  await settled()
+  await waitFor(() => expect(panel().textContent).toMatch(/▲ \d/))
+  await type('Sheets at hand', '9')
+  await settled()
+  await waitFor(() => expect(panel().querySelector('table')!.textContent).not.toMatch(/▲/))
+  await toStage('sheets')
+  await shows('Card used', /%$/)
+})

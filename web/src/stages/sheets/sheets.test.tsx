@@ -1,0 +1,307 @@
+// Sheets by hand: pieces moved, pinned and sent, loads that are cut and what became of them, searches, files, guests.
+import { strFromU8, unzipSync } from 'fflate'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { demo } from '@feuillet/core/demo'
+import { store } from '../../state/store'
+import { keepProject } from '../../session'
+import {
+  all,
+  choose,
+  drag,
+  figure,
+  layer,
+  one,
+  open,
+  panel,
+  pick,
+  press,
+  project,
+  settled,
+  shows,
+  soon,
+  the,
+  toStage,
+  type,
+  undo,
+  user,
+  waitFor,
+} from '../../../test/screens'
+
+const saved: { name: string; content: unknown }[] = []
+vi.mock(import('../../session/save-file'), () => ({
+  saveFile: (name: string, content: unknown) => void saved.push({ name, content }),
+}))
+beforeEach(() => void (saved.length = 0))
+
+const tabs = () => all('button', /^Load \d+:/, one('section[aria-label="Order of loads"]'))
+const loadCount = () => Number.parseInt(one('h1', panel()).textContent!)
+const pieces = () => [...document.querySelectorAll<HTMLElement>('[data-piece]')]
+const inStock = (name: string) => store.getState().document.stock.find((paper) => paper.name === name)!
+
+/** Four backings of the topper on one sheet, opened large. */
+async function openBackings(): Promise<void> {
+  await open('bon-voyage', 'layers')
+  await pick('backing')
+  await type('Copies to cut', '4')
+  await toStage('sheets')
+  await user.click(tabs()[0]!)
+  await waitFor(() => expect(pieces()).toHaveLength(4))
+}
+
+describe('pieces by hand', () => {
+  beforeEach(openBackings)
+
+  it('are picked one by one, several with Shift, all by a key', async () => {
+    await user.click(pieces()[0]!)
+    await soon('heading', 'Piece', panel())
+    await user.keyboard('{Shift>}')
+    await user.click(pieces()[1]!)
+    await user.keyboard('{/Shift}')
+    await soon('heading', '2 pieces', panel())
+    await user.keyboard('a')
+    await soon('heading', '4 pieces', panel())
+  })
+
+  it('that are turned are pinned there, and lie as nested once the pin is out', async () => {
+    await user.click(pieces()[3]!)
+    await shows('Place', 'as nested')
+    const before = figure('Turn')
+    await drag(pieces()[3]!, [[100, 100], [100, 150], [100, 220]]) // prettier-ignore
+    await shows('Place', 'pinned by hand')
+    await type('Turn by', '180')
+    await waitFor(() => expect(figure('Turn')).not.toBe(before))
+    expect(project().plan.pins).toHaveLength(1)
+    await settled()
+    await press('Take the pin out')
+    await shows('Place', 'as nested')
+    await shows('Turn', before)
+    expect(project().plan.pins).toEqual([])
+  })
+
+  it('go to a fresh sheet, and undo brings them back', async () => {
+    const before = tabs().length
+    await user.click(pieces()[0]!)
+    await choose('Send to', 'a fresh sheet')
+    await waitFor(() => expect(tabs()).toHaveLength(before + 1))
+    expect(project().plan.pins.length).toBeGreaterThan(0)
+    await undo()
+    await waitFor(() => expect(tabs()).toHaveLength(before))
+  })
+
+  it('stay where they are when they may not lie where they were dragged to, and it says why', async () => {
+    const before = project()
+    await user.click(pieces()[0]!)
+    await drag(pieces()[0]!, [[100, 100], [100, 60], [100, -200]]) // prettier-ignore
+    expect((await soon('alert', /cannot lie there/)).textContent).toMatch(/lies in the rim|off the sheet/)
+    expect(project()).toBe(before)
+  })
+})
+
+describe('how pieces are laid', () => {
+  it('further apart, with a wider rim, in quarter turns only: loads follow', async () => {
+    await open('harbour', 'sheets')
+    const before = loadCount()
+    await type('Between pieces', '12')
+    expect(project().plan.gapMm).toBe(12)
+    await press('quarter', 'radio')
+    expect(project().plan.turns).toBe('quarter')
+    await settled()
+    expect(loadCount()).toBeGreaterThanOrEqual(before)
+    await type('Between pieces', '51')
+    expect(the('alert', /Between 0 mm and 50 mm/)).toBeTruthy()
+    await user.keyboard('{Escape}')
+    await type('The whole work, times', '3')
+    await waitFor(() => expect(loadCount()).toBeGreaterThan(before))
+    await undo()
+    await undo()
+    await undo()
+    await waitFor(() => expect(loadCount()).toBe(before))
+  })
+
+  it('numbers are drawn, cut or left out, and crosses come when asked for', async () => {
+    await open('harbour', 'sheets')
+    const marks = () => document.querySelectorAll('[data-mark]').length
+    await waitFor(() => expect(marks()).toBeGreaterThan(3))
+    const drawn = marks()
+    await press('Crosses where pieces go, hidden by them', 'switch')
+    await waitFor(() => expect(marks()).toBeGreaterThan(drawn))
+    await press('none', 'radio')
+    await press('Crosses where pieces go, hidden by them', 'switch')
+    await waitFor(() => expect(marks()).toBe(0))
+  })
+
+  it('loads come as they are built where that is wished', async () => {
+    await open('harbour', 'sheets')
+    await press('as built', 'radio')
+    await settled()
+    // Back to front: the first load holds layer 1.
+    await waitFor(() => expect(tabs()[0]!.getAttribute('aria-label')).toMatch(/layers 1(,|$)/))
+  })
+
+  it('by knife there is no cutter, and on a small machine what is too large is told', async () => {
+    await open('harbour', 'sheets')
+    await choose('Cut with', 'knife and ruler')
+    await settled()
+    expect(all('button', 'Cutter')).toEqual([])
+    await user.click(tabs()[0]!)
+    await waitFor(() => expect(panel().textContent).toContain('On a cutting mat, by knife'))
+    await choose('Cut with', /^small, /)
+    await settled()
+    await waitFor(() =>
+      expect(panel().querySelectorAll('[data-snag="piece-too-large"]').length).toBeGreaterThan(0),
+    )
+  })
+})
+
+describe('a load that is cut', () => {
+  it('leaves the plan with its sheet; what is torn is laid again, whatever is undone', async () => {
+    await open('harbour', 'sheets')
+    const loads = tabs().length
+    const paper = /^Load 1: (.*), layers/.exec(tabs()[0]!.getAttribute('aria-label')!)![1]!
+    const count = inStock(paper).count
+    await user.click(tabs()[0]!)
+    await user.click(await soon('button', 'All of it is cut'))
+    await waitFor(() => expect(tabs()).toHaveLength(loads - 1))
+    expect(inStock(paper).count).toBe(count - 1)
+    expect(project().cut).toHaveLength(1)
+    const sheet = await waitFor(() => one('[data-cut-sheet]'))
+    await user.click(the('button', /whole/, sheet))
+    const list = all('combobox', /^Piece /, sheet)
+    expect(list.length).toBe(project().cut[0]!.pieces.length)
+    const name = list[0]!.getAttribute('aria-label')!
+    await choose(name, 'torn')
+    await waitFor(() => expect(tabs()).toHaveLength(loads))
+    expect(project().cut[0]!.pieces[0]!.spoilt).toBe('torn')
+    await undo()
+    await waitFor(() => expect(tabs()).toHaveLength(loads - 1))
+    await user.click(await soon('button', 'Not cut after all'))
+    await waitFor(() => expect(tabs()).toHaveLength(loads))
+    expect(inStock(paper).count).toBe(count)
+  })
+
+  it('in part: only what came out whole counts', async () => {
+    await openBackings()
+    await user.click(pieces()[0]!)
+    await press('Only the 1 picked came out whole')
+    await waitFor(() => expect(project().cut).toHaveLength(1))
+    const { pieces: noted } = project().cut[0]!
+    expect(noted.filter(({ spoilt }) => spoilt === null)).toHaveLength(1)
+    await settled()
+    // The three others are laid again.
+    await user.click(tabs().find((tab) => /layers .*1/.test(tab.getAttribute('aria-label')!))!)
+    await waitFor(() => expect(pieces()).toHaveLength(3))
+  })
+
+  it('teaches the book what its setting did', async () => {
+    await open('harbour', 'sheets')
+    await user.click(tabs()[0]!)
+    await user.click(await soon('button', 'corners hung'))
+    await waitFor(() => expect(panel().textContent).toContain('a step on: corners hung last time'))
+    await undo()
+    await waitFor(() => expect(panel().textContent).not.toContain('corners hung last time'))
+  })
+})
+
+describe('a longer search', () => {
+  it('runs beside everything else, rests, and gives what it has when it is stopped', async () => {
+    await openBackings()
+    await toStage('layers')
+    await pick('backing')
+    await type('Copies to cut', '7')
+    await toStage('sheets')
+    await press('Search')
+    const bar = await waitFor(() => one('[aria-label="Search for fewer sheets"]'))
+    await waitFor(() => expect(document.body.textContent).toMatch(/at\sfirst/))
+    await press('Pause')
+    await soon('button', 'Go on')
+    await press('Go on')
+    await type('Between pieces', '3')
+    expect(project().plan.gapMm).toBe(3)
+    await press('Stop')
+    await waitFor(() => expect(bar.isConnected).toBe(false))
+    expect(the('button', 'Search')).toHaveProperty('disabled', false)
+    await settled()
+  })
+})
+
+describe('files', () => {
+  const menu = async (item: RegExp) => {
+    await press('Cut files')
+    await user.click(await soon('menuitem', item))
+  }
+
+  it('of one load or of all, as they are named', async () => {
+    await open('bon-voyage', 'sheets')
+    await menu(/^Load 1, /)
+    await waitFor(() => expect(saved).toHaveLength(1))
+    expect(saved[0]!.name).toMatch(/^load-01-.*\.svg$/)
+    expect(String(saved[0]!.content)).toContain('mm"')
+    await menu(/test square/i)
+    await waitFor(() => expect(saved.at(-1)!.name).toBe('test-square.svg'))
+  })
+
+  it('lists and tags are PDFs', async () => {
+    await open('bon-voyage', 'sheets')
+    await menu(/tags/i)
+    await waitFor(() => expect(saved.at(-1)?.name).toBe('sheet-tags.pdf'), { timeout: 30_000 })
+    expect(strFromU8((saved.at(-1)!.content as Uint8Array).slice(0, 5))).toBe('%PDF-')
+  })
+
+  it('all cut files go into one zip, a file a load', async () => {
+    await open('bon-voyage', 'sheets')
+    const loads = tabs().length
+    await press('Cut files')
+    const items = await waitFor(() => {
+      const found = all('menuitem')
+      expect(found.length).toBeGreaterThan(8)
+      return found
+    })
+    const zipped = items.find(
+      (item) => /SVG/.test(item.textContent!) && !/^Load|PNG/.test(item.textContent!),
+    )!
+    await user.click(zipped)
+    await waitFor(() => expect(saved.at(-1)?.name).toBe('bon-voyage-files.zip'))
+    const names = Object.keys(unzipSync(saved.at(-1)!.content as Uint8Array))
+    expect(names).toHaveLength(loads)
+    expect(names.every((name) => /^load-\d\d-.*\.svg$/.test(name))).toBe(true)
+  })
+})
+
+describe('another project', () => {
+  it('comes along onto these sheets, is found changed, and is sent home', async () => {
+    const guest = { ...demo('bon-voyage'), id: crypto.randomUUID(), name: 'A guest' }
+    await keepProject(guest, 'for a test')
+    await open('tide-rose', 'sheets')
+    const alone = tabs().length
+    await choose('Cut another project along', 'A guest')
+    await waitFor(() => expect(project().plan.guests).toHaveLength(1))
+    await settled()
+    expect(tabs().length).toBeGreaterThanOrEqual(alone)
+    expect(panel().textContent).not.toContain('It has changed since.')
+    const [first, ...rest] = guest.layers
+    await keepProject({ ...guest, layers: [{ ...first!, copies: 2 }, ...rest] }, 'another number')
+    await toStage('layers')
+    await toStage('sheets')
+    await waitFor(() => expect(panel().textContent).toContain('It has changed since.'))
+    await press('Take it anew')
+    await waitFor(() => expect(panel().textContent).not.toContain('It has changed since.'))
+    await press('Send home')
+    expect(project().plan.guests).toEqual([])
+    await waitFor(() => expect(tabs()).toHaveLength(alone))
+  })
+})
+
+it('what is changed after it was cut is told before it is done', async () => {
+  await open('harbour', 'sheets')
+  await user.click(tabs()[0]!)
+  await user.click(await soon('button', 'All of it is cut'))
+  await waitFor(() => expect(project().cut).toHaveLength(1))
+  const { layerId } = project().cut[0]!.pieces[0]!
+  await toStage('layers')
+  await pick(layerId)
+  expect(panel().textContent).toMatch(/cut: another shape, size or paper\s+spoils/)
+  const width = layer(layerId)
+  await press('Forward').catch(() => press('Back'))
+  expect(project().cut[0]!.pieces[0]!.spoilt).toBeNull()
+  expect(layer(layerId)).toEqual(width)
+})
