@@ -32,7 +32,7 @@ export default tseslint.config(
   {
     // More than three things are named. Tests of properties and tables are called by position, and so are Express's handlers.
     ignores: [
-      '**/*.test.ts',
+      '**/*.test.{ts,tsx}',
       'server/src/app.ts',
       // What a path's parser calls.
       'core/src/io/read/svg/outline.ts',

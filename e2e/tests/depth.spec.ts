@@ -144,17 +144,3 @@ test.describe('The drawer of all projects', () => {
     await expect.poll(counts).toBe(1870)
   })
 })
-
-test('glue is drawn where it may go, and spread as the maker wants it', async ({ app, page }) => {
-  await app.openDemo('Bon voyage')
-  await app.stage('Depth')
-  await page.getByRole('button', { name: /Words/ }).first().click()
-  await expect(page.locator('[data-glue] [data-dot]').first()).toBeVisible()
-  const glue = async () => Number.parseFloat(await app.figure('Glue').innerText())
-  const dots = await glue()
-  await page.getByRole('radio', { name: 'a coat' }).click()
-  await expect(page.locator('[data-glue] [data-dot]')).toHaveCount(0)
-  await expect.poll(glue).not.toBe(dots)
-  await app.undo()
-  await expect.poll(glue).toBe(dots)
-})

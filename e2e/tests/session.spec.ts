@@ -143,28 +143,6 @@ test('past versions can be looked at and gone back to', async ({ app, page }) =>
   await expect(app.field('Height it may have')).toHaveValue('14')
 })
 
-test('everything goes out as one zip and comes in again', async ({ app, page, browser }) => {
-  await app.openDemo('Bon voyage')
-  await app.type('Height it may have', '15')
-  await page.getByRole('link', { name: 'To the shelf of projects' }).click()
-  const waiting = page.waitForEvent('download')
-  await page.getByRole('button', { name: 'Save everything as one zip' }).click()
-  const zip = await contentOf(await waiting)
-  const elsewhere = await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  const there = await anotherPage(elsewhere, page.url())
-  const bring = () =>
-    there.page
-      .getByLabel('Project file')
-      .setInputFiles({ name: 'all.zip', mimeType: 'application/zip', buffer: zip })
-  await bring()
-  await there.page.getByRole('button', { name: 'Open Bon voyage' }).click()
-  await expect(there.field('Height it may have')).toHaveValue('15')
-  await there.page.goto(page.url())
-  await bring()
-  await expect(there.page.getByText('all.zip: 0 projects taken in')).toBeVisible()
-  await elsewhere.close()
-})
-
 test('what cannot be opened stands on the shelf, can be exported, and is never overwritten', async ({
   app,
   page,
@@ -212,32 +190,6 @@ test('what cannot be opened stands on the shelf, can be exported, and is never o
   await expect(page.getByText('This version is damaged and cannot be opened.')).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(app.field('Height it may have')).toHaveValue('3')
-})
-
-test('a project of a newer Feuillet is shown and not changed', async ({ app, page }) => {
-  await app.openDemo('Bon voyage')
-  await page.goto('/')
-  const newer = { ...demo('bon-voyage'), id: 'of-tomorrow', name: 'Of tomorrow', schemaVersion: 9 }
-  await page.evaluate(
-    async ([key, text]) => {
-      const db = await new Promise<IDBDatabase>((done) => {
-        const asked = indexedDB.open('feuillet-vault')
-        asked.onsuccess = () => done(asked.result)
-      })
-      const tx = db.transaction('projects', 'readwrite')
-      tx.objectStore('projects').put({ id: key, revision: 1, text, savedAt: 1, label: '', page: '', seq: 0 })
-      await new Promise((done) => (tx.oncomplete = done))
-      db.close()
-    },
-    ['of-tomorrow', JSON.stringify(newer)] as const,
-  )
-  await page.reload()
-  await expect(page.locator('[data-project="Of tomorrow"]')).toContainText('of a newer Feuillet')
-  await page.getByRole('button', { name: 'Open Of tomorrow' }).click()
-  await app.settled()
-  await expect(page.getByText('It was written by a newer Feuillet').first()).toBeVisible()
-  await app.type('Height it may have', '4')
-  await expect(page.getByText('looked at and exported, not changed').first()).toBeVisible()
 })
 
 test('documents that are damaged in part open with the rest, and say what was left out', async ({

@@ -114,29 +114,6 @@ test.describe('By hand', () => {
 })
 
 test.describe('Marks', () => {
-  test('numbers stand where they hide, are drawn or cut or left out, and crosses come when asked for', async ({
-    app,
-    page,
-  }) => {
-    await app.openDemo('Harbour at dusk')
-    await app.stage('Layers')
-    await app.pick('swell')
-    await expect(app.figure('Number')).toHaveText('hidden')
-    await expect(page.locator('[data-number-place]').first()).toBeVisible()
-    await app.panel.getByText('Bears its number').click()
-    await expect(app.figure('Number')).toHaveText('bears none')
-    await expect(page.locator('[data-number-place]')).toHaveCount(0)
-    await app.stage('Sheets')
-    const marks = page.locator('[data-mark]')
-    await expect.poll(() => marks.count()).toBeGreaterThan(3)
-    const drawn = await marks.count()
-    await app.panel.getByText('Crosses where pieces go').click()
-    await expect.poll(() => marks.count()).toBeGreaterThan(drawn)
-    await app.panel.getByRole('radio', { name: 'none', exact: true }).click()
-    await app.panel.getByText('Crosses where pieces go').click()
-    await expect(marks).toHaveCount(0)
-  })
-
   test('everything comes in one zip: cut files, plot, pictures, tags, lists', async ({ app, page }) => {
     await app.openDemo('Bon voyage')
     await app.stage('Sheets')
@@ -157,41 +134,6 @@ test.describe('Marks', () => {
 test.describe('The drawer', () => {
   // Of all projects.
   test.use({ sharesPage: false })
-
-  test('is a table: sorted, searched, edited, and in and out as CSV', async ({ app, page }) => {
-    await app.openDemo('Harbour at dusk')
-    await app.stage('Paper')
-    await page.getByRole('button', { name: 'Drawer as a table' }).click()
-    const rows = page.locator('[data-paper]')
-    await expect(rows).toHaveCount(38)
-    await page.getByRole('button', { name: /^weight/ }).click()
-    await page.getByRole('button', { name: /^weight/ }).click()
-    await expect(rows.first()).toHaveAttribute('data-paper', 'Parcel board')
-    await page.getByRole('textbox', { name: 'Search the table' }).fill('shell')
-    await expect(rows).toHaveCount(1)
-    const sheets = page.getByRole('textbox', { name: 'sheets of Shell' })
-    await sheets.fill('many')
-    await sheets.press('Enter')
-    await expect(page.getByText('sheets of Shell: a number from 0 to 9999, no fraction.')).toBeVisible()
-    await expect(sheets).toHaveValue('4')
-    await sheets.fill('11')
-    await sheets.press('Enter')
-    const waiting = page.waitForEvent('download')
-    await page.getByRole('button', { name: 'Save as CSV' }).click()
-    const csv = (await contentOf(await waiting)).toString()
-    expect(csv).toContain('Shell,#f2bea1,smooth,216,0.29,solid')
-    expect(csv.split('\n').find((line) => line.startsWith('Shell'))).toContain(',11,')
-    await page.getByLabel('Table of papers').setInputFiles({
-      name: 'more.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from('name,count,finish\nMarram,5,\nTern,2,feathered\n'),
-    })
-    await expect(page.getByRole('alert')).toContainText('Row 3 (Tern): finish cannot be read')
-    await page.getByRole('textbox', { name: 'Search the table' }).fill('')
-    await expect(rows).toHaveCount(39)
-    await app.undo()
-    await expect(rows).toHaveCount(38)
-  })
 
   test('gets off-cuts back when sheets are noted, and the next plan uses them', async ({ app, page }) => {
     await app.openDemo('Harbour at dusk')
@@ -261,27 +203,38 @@ test.describe('What is cut', () => {
   })
 })
 
-test('a project is cut by knife, or on another machine, with the mats at hand', async ({ app, page }) => {
-  await app.openDemo('Harbour at dusk')
-  await app.stage('Sheets')
-  await page.getByRole('combobox', { name: 'Cut with' }).click()
-  await page.getByRole('option', { name: 'knife and ruler' }).click()
-  await app.settled()
-  await expect(page.getByRole('button', { name: 'Cutter', exact: true })).toHaveCount(0)
-  await page.getByText('load 1', { exact: true }).click()
-  await expect(app.panel).toContainText('On a cutting mat, by knife')
-  // The sky is a plain sheet: a trimmer cuts it.
-  await page.getByText('load 2', { exact: true }).click()
-  await app.stage('Assembly')
-  await expect(page.getByText(/^Cut load 1 by hand/)).toBeVisible()
-  await app.stage('Sheets')
-  await page.getByRole('combobox', { name: 'Cut with' }).click()
-  await page.getByRole('option', { name: 'small, 6 1/2 in wide' }).click()
-  await app.settled()
-  await expect(app.snag('piece-too-large').first()).toBeVisible()
-  await app.undo()
-  await app.stage('Paper')
-  await page.getByRole('button', { name: 'Drawer as a table' }).click()
-  await page.getByRole('radio', { name: 'cutters' }).click()
-  await expect(page.locator('[data-cutter="12 × 12 in mat"]')).toBeVisible()
+test.describe('One paper in several sizes', () => {
+  // In the drawer of all projects.
+  test.use({ sharesPage: false })
+
+  test('the same paper in a smaller size is found in the drawer and planned with', async ({ app, page }) => {
+    await app.openDemo('Bon voyage')
+    await app.stage('Paper')
+    await page.getByRole('button', { name: 'Drawer as a table' }).click()
+    const csv =
+      'name,colour,finish,gsm,core,width mm,height mm,count,price,per pack\nDeep channel,#2f7682,smooth,216,solid,305,305,2,0.55,1\nDeep channel,#2f7682,smooth,216,solid,210,297,0,0.05,10\n'
+    await page
+      .getByLabel('Table of papers')
+      .setInputFiles({ name: 'more.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) })
+    await page.getByLabel('Search the table').fill('deep channel')
+    await expect(page.locator('[data-paper="Deep channel"]')).toHaveCount(2)
+    await expect(page.getByLabel('in a pack of Deep channel').last()).toHaveValue('10')
+    // None at hand: buying comes after what is there.
+    await app.stage('Sheets')
+    await expect(app.snag('other-size-at-hand')).toHaveCount(0)
+    await app.stage('Paper')
+    await page.getByRole('button', { name: 'Drawer as a table' }).click()
+    await page.getByLabel('Search the table').fill('deep channel')
+    const count = page.getByLabel('sheets of Deep channel').last()
+    await count.fill('4')
+    await count.press('Enter')
+    await app.stage('Sheets')
+    await app.snag('other-size-at-hand').getByRole('button', { name: 'Plan with it too' }).click()
+    await expect(app.snag('other-size-at-hand')).toHaveCount(0)
+    await page
+      .getByRole('button', { name: /^Load \d: Deep channel/ })
+      .first()
+      .click()
+    await expect(page.locator('main')).toContainText('210 × 297 mm')
+  })
 })

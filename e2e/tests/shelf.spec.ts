@@ -6,29 +6,6 @@ import { contentOf, expect, test, type StageTitle } from './app'
 const STAGES: StageTitle[] = ['Measure', 'Layers', 'Paper', 'Sheets', 'Depth', 'Assembly', 'Journal']
 
 test.describe('the shelf', () => {
-  test('keeps projects, renames, duplicates, and takes them off with undo', async ({ app, page }) => {
-    await app.openDemo('Tide rose')
-    await page.goto('/')
-    await expect(page.getByRole('button', { name: 'Open Tide rose' }).locator('svg')).toBeVisible()
-    const more = async (name: string, item: string) => {
-      await page.getByRole('button', { name: `More for ${name}`, exact: true }).click()
-      await page.getByRole('menuitem', { name: item }).click()
-    }
-    await more('Tide rose', 'Duplicate')
-    await expect(page.getByRole('button', { name: 'Open Tide rose, copy' })).toBeVisible()
-    await more('Tide rose, copy', 'Rename')
-    await page.getByLabel('Name of the project').fill('Ebb rose')
-    await page.getByLabel('Name of the project').press('Enter')
-    await expect(page.getByRole('button', { name: 'Open Ebb rose' })).toBeVisible()
-    await more('Ebb rose', 'Take off the shelf')
-    await expect(page.getByRole('button', { name: 'Open Ebb rose' })).toHaveCount(0)
-    await page
-      .locator('[data-sonner-toast]', { hasText: 'is off the shelf' })
-      .getByRole('button', { name: 'Undo' })
-      .click()
-    await expect(page.getByRole('button', { name: 'Open Ebb rose' })).toBeVisible()
-  })
-
   test('saves a project as a file and takes it back; a bad file is told in a sentence', async ({
     app,
     page,
@@ -48,17 +25,6 @@ test.describe('the shelf', () => {
     await app.settled()
     await page.goto('/')
     await expect(page.getByRole('button', { name: 'Open Bon voyage' })).toHaveCount(2)
-  })
-
-  test('starts new work of each kind', async ({ app }) => {
-    for (const [kind, title] of [
-      ['Frame', 'The frame'],
-      ['Card', 'The card'],
-      ['Topper', 'The topper'],
-    ] as const) {
-      await app.startNew(kind)
-      await expect(app.panel.getByRole('heading', { level: 1 })).toHaveText(title)
-    }
   })
 
   test('stands the demos up once when asked to', async ({ app }) => {

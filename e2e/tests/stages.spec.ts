@@ -18,34 +18,9 @@ test.describe('Measure', () => {
     await app.field('Spacer width').press('Escape')
     await expect(app.field('Spacer width')).toHaveValue('8 1/2 in')
   })
-
-  test('warns where the design passes the opening, and one press mends it', async ({ app }) => {
-    await app.openDemo('Harbour at dusk')
-    await app.type('Spacer width', '180')
-    await app.type('Opening width', '166')
-    await app.settled()
-    await expect(app.snag('design-over-opening')).toContainText('passes the opening by 27 mm at the right')
-    await app
-      .snag('design-over-opening')
-      .getByRole('button', { name: /Fit it/ })
-      .click()
-    await app.settled()
-    await expect(app.snag('design-over-opening')).toHaveCount(0)
-    await expect(app.figure('Design now')).toHaveText('156 × 156 mm')
-    await app.undo()
-    await expect(app.snag('design-over-opening')).toBeVisible()
-  })
 })
 
 test.describe('Layers', () => {
-  test('a bad file changes nothing and says why in a sentence', async ({ app }) => {
-    await app.openDemo('Tide rose')
-    await app.stage('Layers')
-    await app.bringIn('cut-off.svg', '<svg xmlns="http://www.w3.org/2000/svg"><rect width="4"')
-    await expect(app.panel.getByRole('alert')).toContainText('cut-off.svg: the SVG breaks off or is damaged')
-    expect(await app.layerNames()).toHaveLength(6)
-  })
-
   test('a file can be dropped, and nothing of it runs', async ({ app, page }) => {
     await app.startNew('Card')
     await app.stage('Layers')
@@ -137,18 +112,6 @@ test.describe('Paper', () => {
     await app.settled()
     await expect(app.panel.getByRole('row', { name: /Gorse/ })).toBeVisible()
   })
-
-  test('snags where neighbours are too alike, and the ramp clears it', async ({ app, page }) => {
-    await app.openDemo('Tide rose')
-    await app.stage('Paper')
-    await app.pick('current')
-    await page.getByRole('button', { name: 'Rock pool, smooth' }).click()
-    await app.settled()
-    await expect(app.snag('too-alike')).toContainText('too alike to tell apart')
-    await app.page.getByRole('button', { name: 'Take this ramp' }).click()
-    await app.settled()
-    await expect(app.snag('too-alike')).toHaveCount(0)
-  })
 })
 
 test.describe('Sheets', () => {
@@ -218,46 +181,6 @@ test.describe('Sheets', () => {
   })
 })
 
-test.describe('Depth', () => {
-  test('gaps are set, pinned and fitted to the frame', async ({ app, page }) => {
-    await app.openDemo('Harbour at dusk')
-    await app.stage('Depth')
-    await app.pick('swell')
-    await app.panel.getByRole('radio', { name: '3 mm', exact: true }).click()
-    await app.settled()
-    await expect(app.figure('Stack')).toHaveText('18.4 mm')
-    await app.panel.getByLabel('pinned').check()
-    await page.getByRole('button', { name: 'Fit gaps to 22 mm' }).click()
-    await app.settled()
-    await expect(app.figure('Left')).toHaveText(/^(0|0\.\d+) mm$/)
-    await expect(app.row('swell')).toContainText('3 mm foam')
-    await app.stage('Measure')
-    await app.type('Depth', '12')
-    await app.settled()
-    await app.stage('Depth')
-    await expect(app.snag('stack-too-deep')).toBeVisible()
-    await app
-      .snag('stack-too-deep')
-      .getByRole('button', { name: /Fit the gaps/ })
-      .click()
-    await app.settled()
-    await expect(app.snag('stack-too-deep')).toHaveCount(0)
-  })
-
-  test('more foam for sale, less for own use', async ({ app }) => {
-    await app.openDemo('Harbour at dusk')
-    await app.stage('Depth')
-    const pads = async () => Number(await app.figure('Pads in all').textContent())
-    const steady = await pads()
-    await app.panel.getByRole('radio', { name: 'for sale' }).click()
-    await app.settled()
-    expect(await pads()).toBeGreaterThan(steady)
-    await app.panel.getByRole('radio', { name: 'sparing' }).click()
-    await app.settled()
-    expect(await pads()).toBeLessThan(steady)
-  })
-})
-
 test.describe('Assembly and journal', () => {
   // Ticks take foam, and notes take sheets, from the drawer of all projects.
   test.use({ sharesPage: false })
@@ -281,64 +204,4 @@ test.describe('Assembly and journal', () => {
     await page.getByRole('button', { name: '2 steps done' }).click()
     await expect(page.locator('[data-step="prepare"]').getByRole('checkbox')).toBeChecked()
   })
-
-  test('the clock runs, sheets leave the drawer once, and cost follows', async ({ app, page }) => {
-    await app.openDemo('Bon voyage')
-    await app.stage('Journal')
-    await page.getByRole('button', { name: 'Start the clock of Assembly' }).click()
-    await expect(page.getByTestId('spent-assembly')).toHaveText(/[1-9]\d* s/)
-    await page.getByRole('button', { name: 'Stop', exact: true }).click()
-    await page.getByRole('button', { name: 'Note sheets as used' }).click()
-    await expect(page.getByRole('button', { name: 'Note sheets as used' })).toBeDisabled()
-    await expect(app.figure('Paper')).toHaveText('1.50 €')
-    await app.stage('Paper')
-    await expect(page.getByRole('button', { name: 'Chalk, smooth' })).toContainText('× 5')
-    await app.undo()
-    await expect(page.getByRole('button', { name: 'Chalk, smooth' })).toContainText('× 6')
-  })
-})
-
-test('a topper’s sticks go where they hold, can be set by number, glued otherwise and covered', async ({
-  app,
-  page,
-}) => {
-  await app.openDemo('Bon voyage')
-  await app.stage('Depth')
-  await expect(app.figure('Weight')).toHaveText(/^\d+\.\d g$/)
-  const first = () => app.field('Stick 1, from the left').inputValue()
-  const best = await first()
-  await app.type('Stick 1, from the left', '4')
-  await app.type('Stick 2, from the left', '20')
-  await expect(app.snag('topper-turns')).toBeVisible()
-  await app.snag('topper-turns').getByRole('button', { name: 'Put the sticks where they hold' }).click()
-  await expect(app.snag('topper-turns')).toHaveCount(0)
-  expect(await first()).toBe(best)
-  await page.getByRole('radio', { name: /^hot glue/ }).check()
-  await page.getByRole('button', { name: 'Cover the sticks with a piece' }).click()
-  await expect.poll(() => app.layerNames()).toContain('Cover behind the sticks')
-  await page.getByRole('switch', { name: 'From behind', exact: true }).click()
-  await expect(page.locator('[data-stick]')).toHaveCount(2)
-  await app.stage('Layers')
-  await expect(app.snag('hidden-layer')).toHaveCount(0)
-  await app.stage('Assembly')
-  await expect(page.getByText('Glue “Cover behind the sticks” over the sticks')).toBeVisible()
-})
-
-test('a date is planned back to over evenings, and goes into a calendar', async ({ app, page }) => {
-  await app.openDemo('Tide rose')
-  await app.stage('Assembly')
-  await page.getByRole('button', { name: 'Plan back from a date' }).click()
-  await page.getByLabel('Ready by').fill('2026-12-20T18:00')
-  const evenings = page.getByRole('list', { name: 'Evenings of work' }).getByRole('listitem')
-  await expect(evenings.last()).toContainText('Sat 19 Dec')
-  await page.getByRole('checkbox', { name: 'Evenings on Sat' }).click()
-  await expect(evenings.last()).toContainText('Fri 18 Dec')
-  await page.getByLabel('Evenings to').fill('19:04')
-  await expect(page.getByText(/at least 5 minutes/)).toBeVisible()
-  await page.getByLabel('Evenings to').fill('20:30')
-  const waiting = page.waitForEvent('download')
-  await page.getByRole('button', { name: 'Save as a calendar' }).click()
-  const text = (await contentOf(await waiting)).toString()
-  expect(text).toContain('BEGIN:VEVENT')
-  expect(text).toContain('Tide rose\\, evening 1 of')
 })

@@ -26,7 +26,7 @@ const apis = new Map<string, Promise<object>>()
 let loading: Promise<unknown> = Promise.resolve()
 
 /** What a worker's code offers; loaded once, one worker after the other. */
-function apiOf(name: string): Promise<object> {
+export function apiOf(name: string): Promise<object> {
   let api = apis.get(name)
   if (!api) {
     loading = api = loading.then(code[name]).then(() => offered.last)

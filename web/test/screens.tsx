@@ -4,7 +4,7 @@ import userEvent from '@testing-library/user-event'
 import { expect } from 'vitest'
 import { demo, type DemoName } from '@feuillet/core/demo'
 import { writeProject, type Project } from '@feuillet/core/project'
-import { keepProject, session } from '../src/session'
+import { keepProject, loadShelf, session, vault } from '../src/session'
 import { store } from '../src/state/store'
 
 configure({
@@ -14,6 +14,7 @@ configure({
 })
 
 export { fireEvent, waitFor, within }
+export { startedWorkers } from './in-jsdom'
 export const user = userEvent.setup({ delay: null, pointerEventsCheck: 0, applyAccept: false })
 
 /** The words of an element but for those that are not read out. */
@@ -22,6 +23,9 @@ const heard = (node: Node | null): string => {
   return node.getAttribute('aria-hidden') === 'true' ? '' : [...node.childNodes].map(heard).join('')
 }
 const text = (of: Node | null) => heard(of).replace(/\s+/g, ' ').trim()
+
+const labelFor = (id: string) =>
+  id === '' ? undefined : [...document.getElementsByTagName('label')].find(({ htmlFor }) => htmlFor === id)
 
 /** What an element is called by whoever reads it out: far quicker than all the rules there are for it. */
 function nameOf(element: Element): string {
@@ -33,8 +37,10 @@ function nameOf(element: Element): string {
       .split(' ')
       .map((id) => text(document.getElementById(id)))
       .join(' ')
-  const labels = (element as HTMLInputElement).labels
-  if (labels?.length) return [...labels].map(text).join(' ')
+  if (/^(INPUT|TEXTAREA)$/.test(element.tagName)) {
+    const label = element.closest('label') ?? labelFor(element.id)
+    if (label) return text(label)
+  }
   return text(element)
 }
 
@@ -117,6 +123,13 @@ export async function open(from: Project | DemoName, stage: string): Promise<str
   return id
 }
 
+/** Takes every project off the shelf; none may be open. */
+export async function clearShelf(): Promise<void> {
+  await session.idle()
+  const held = await vault()
+  for (const { id } of await loadShelf()) await held.remove(id)
+}
+
 /** Waits for the screen of a stage, with all its figures. */
 async function screenOf(stage: string): Promise<void> {
   // The one before stays in sight until the new one is there.
@@ -130,7 +143,8 @@ async function screenOf(stage: string): Promise<void> {
 
 /** To another stage, by its link. */
 export async function toStage(stage: string): Promise<void> {
-  await user.click(the('link', new RegExp(stage, 'i'), document.querySelector('nav[aria-label=Stages]')!))
+  const stages = await waitFor(() => one('nav[aria-label=Stages]'))
+  await user.click(the('link', new RegExp(stage, 'i'), stages))
   await screenOf(stage)
 }
 
@@ -183,14 +197,25 @@ export async function choose(list: string | RegExp, option: string | RegExp): Pr
   await user.click(await soon('option', option))
 }
 
+/** What is told in passing, once it is. */
+export const toast = (words: RegExp): Promise<HTMLElement> =>
+  waitFor(() => {
+    const found = [...document.querySelectorAll<HTMLElement>('[data-sonner-toast]')].find((note) =>
+      words.test(note.textContent),
+    )
+    if (!found) throw new Error(`nothing tells ${String(words)}`)
+    return found
+  })
+
 /** Picks a layer by its row of the section. */
 export async function pick(layerId: string): Promise<void> {
   await user.click(await waitFor(() => one(`[data-row="${layerId}"] button`)))
   await settled()
 }
 
+/** Undoes by the button of the bar; what is told in passing may have one of its own. */
 export async function undo(): Promise<void> {
-  await press('Undo')
+  await user.click(all('button', 'Undo').find((button) => !button.closest('[data-sonner-toast]'))!)
   await settled()
 }
 

@@ -1,4 +1,4 @@
-/** Small parts that every screen uses, on Radix where it has them. They know nothing of the project. */
+/** Small parts that every screen uses: the browser's own, or Radix where it has none. They know nothing of the project. */
 export { Button } from './button'
 export { Checkbox } from './checkbox'
 export { Choice } from './choice'

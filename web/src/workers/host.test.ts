@@ -1,46 +1,11 @@
 // Workers that die, throw or never answer: whoever waits is told, and the next call finds another.
-import { expose } from 'comlink'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { answeringWith, type StandIn } from '../../test/worker'
 import { Host, WorkerGone, type Answering } from './host'
 
 interface Api extends Answering {
   double: (n: number) => number
   never: () => Promise<number>
-}
-
-/** A worker that answers over a channel, and can be made to fail. */
-class StandIn extends EventTarget {
-  ended = false
-  private readonly inside: MessagePort
-  private readonly outside: MessagePort
-
-  constructor(ping: () => number | Promise<number>) {
-    super()
-    const { port1, port2 } = new MessageChannel()
-    this.inside = port2
-    this.outside = port1
-    expose(
-      {
-        ping,
-        holdLife: () => new Promise<void>(() => undefined),
-        double: (n: number) => 2 * n,
-        never: () => new Promise<number>(() => undefined),
-      },
-      port2,
-    )
-    port1.addEventListener('message', ({ data }) => this.dispatchEvent(new MessageEvent('message', { data })))
-    port1.start()
-  }
-
-  postMessage(message: unknown, transfer: Transferable[] = []): void {
-    this.outside.postMessage(message, transfer)
-  }
-
-  terminate(): void {
-    this.ended = true
-    this.inside.close()
-    this.outside.close()
-  }
 }
 
 const started: StandIn[] = []
@@ -56,7 +21,12 @@ beforeEach(() => {
   host = new Host<Api>({
     name: 'stand-in',
     start: () => {
-      const worker = new StandIn(() => ping())
+      const worker = answeringWith({
+        ping: () => ping(),
+        holdLife: () => new Promise<void>(() => undefined),
+        double: (n: number) => 2 * n,
+        never: () => new Promise<number>(() => undefined),
+      })
       started.push(worker)
       return worker as unknown as Worker
     },
@@ -84,7 +54,7 @@ describe('a worker', () => {
     started[0]!.dispatchEvent(new Event('error'))
     await expect(waiting).rejects.toBeInstanceOf(WorkerGone)
     expect(lost).toEqual(['died'])
-    expect(started[0]!.ended).toBe(true)
+    expect(started[0]!.isEnded).toBe(true)
     expect(await host.ask((api) => api.double(5))).toBe(10)
     expect(started).toHaveLength(2)
   })

@@ -3,6 +3,7 @@ import { expose, type ProxyMarked } from 'comlink'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { NestedRun, NestLayout } from '@feuillet/core/stages/sheets'
 import type { NestProgress, SearchRun } from './nest.worker'
+import { StandIn } from '../../test/worker'
 import { Search, type SearchProgress } from './search'
 
 type Told = ((progress: NestProgress) => Promise<void>) & ProxyMarked
@@ -18,40 +19,27 @@ const asked: { paused: unknown[]; rests: number[]; seeds: number[]; ended: numbe
   ended: 0,
 }
 
-class StandIn extends EventTarget {
-  private readonly outside: MessagePort
-  private readonly inside: MessagePort
-
+class Searching extends StandIn {
   constructor() {
-    super()
-    const { port1, port2 } = new MessageChannel()
-    this.outside = port1
-    this.inside = port2
     const way = ways.shift()!
-    expose(
-      {
-        search: async (...what: Parameters<Way>) => {
-          asked.seeds.push(what[0].seed)
-          await way(...what)
+    super((inside) =>
+      expose(
+        {
+          search: async (...what: Parameters<Way>) => {
+            asked.seeds.push(what[0].seed)
+            await way(...what)
+          },
+          pause: (on: boolean) => void asked.paused.push(on),
+          rest: (ms: number) => void asked.rests.push(ms),
         },
-        pause: (on: boolean) => void asked.paused.push(on),
-        rest: (ms: number) => void asked.rests.push(ms),
-        fail: () => this.dispatchEvent(new Event('error')),
-      },
-      port2,
+        inside,
+      ),
     )
-    port1.addEventListener('message', ({ data }) => this.dispatchEvent(new MessageEvent('message', { data })))
-    port1.start()
   }
 
-  postMessage(message: unknown, transfer: Transferable[] = []): void {
-    this.outside.postMessage(message, transfer)
-  }
-
-  terminate(): void {
+  override terminate(): void {
     asked.ended++
-    this.inside.close()
-    this.outside.close()
+    super.terminate()
   }
 }
 
@@ -66,7 +54,7 @@ const search = () => new Search((fingerprint, { score }) => found.push([fingerpr
 beforeEach(() => {
   found.length = 0
   Object.assign(asked, { paused: [], rests: [], seeds: [], ended: 0 })
-  vi.stubGlobal('Worker', StandIn)
+  vi.stubGlobal('Worker', Searching)
   vi.stubGlobal('navigator', { hardwareConcurrency: 4 })
 })
 afterEach(() => vi.unstubAllGlobals())

@@ -22,6 +22,7 @@ import {
   user,
   waitFor,
 } from '../../../test/screens'
+import { smallFrame } from '../../../test/small'
 
 const saved: { name: string; content: unknown }[] = []
 vi.mock(import('../../session/save-file'), () => ({
@@ -76,7 +77,7 @@ describe('steps', () => {
   })
 
   it('take foam from the drawer when they are done, and give it back', async () => {
-    await open('harbour', 'assembly')
+    await open(smallFrame(), 'assembly')
     const before = foamLeft()
     const pad = await waitFor(() => all('checkbox', /^Done: .*pads/i)[0]!)
     await user.click(pad)
@@ -94,7 +95,13 @@ describe('steps', () => {
       the('button', /Weed load/, document.querySelectorAll<HTMLElement>('[data-step^=weed-]')[1]!),
     )
     await press('Later')
-    await user.click(await soon('button', 'Leave it to the plan'))
+    await soon('button', 'Leave it to the plan')
+    // What waits for what is drawn, with the step that is picked.
+    await press('what waits for what', 'radio')
+    const picked = await waitFor(() => one('[role=button][aria-pressed=true][aria-label^="Weed load"]'))
+    expect(picked).toBeTruthy()
+    expect(document.querySelectorAll('[data-critical]').length).toBeGreaterThan(0)
+    await press('Leave it to the plan')
     await waitFor(() => expect(all('button', 'Leave it to the plan')).toEqual([]))
   })
 
@@ -145,7 +152,10 @@ describe('the bench', () => {
 
   it('lets glue dry by itself, says what waits for it, and rings when it is over', async () => {
     const sounds: string[] = []
-    vi.stubGlobal('AudioContext', class { constructor() { sounds.push('ring'); throw new Error('no sound') } }) // prettier-ignore
+    vi.stubGlobal('AudioContext', function () {
+      sounds.push('ring')
+      throw new Error('no sound')
+    })
     await benchAt(/take hold/)
     const drying = title()
     expect(main().textContent).toMatch(/^Let it dry, \d+ min/)

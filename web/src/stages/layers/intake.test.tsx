@@ -21,13 +21,16 @@ import {
   project,
   settled,
   shows,
+  snags,
   soon,
   the,
   toStage,
   type,
   undo,
+  user,
   waitFor,
 } from '../../../test/screens'
+import { smallFrame } from '../../../test/small'
 
 afterEach(() => void vi.restoreAllMocks())
 
@@ -196,9 +199,62 @@ describe('read otherwise', () => {
   })
 })
 
+describe('what is found wrong with a drawing', () => {
+  it('a weak neck is shown where it is, and one press makes it wide enough', async () => {
+    await open(empty(), 'layers')
+    const weak = 'M0 0H40V20.6H80V0H120V40H80V21.2H40V40H0Z'
+    await bring(
+      'Drawing files',
+      file(
+        'weak.svg',
+        `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="60mm" viewBox="0 0 120 60"><path fill="#36a" d="${weak}"/></svg>`,
+      ),
+    )
+    const note = await waitFor(() => one('[data-snag=weak-neck]', panel()))
+    expect(note.textContent).toContain('one strip under 1.2 mm, the narrowest 0.6 mm; one will tear')
+    await shows('All strips pass at', /× 2/)
+    await pick(project().layers[0]!.id)
+    await waitFor(() => expect(document.querySelectorAll('[data-neck=neck]')).toHaveLength(1))
+    await user.click(the('button', 'Make it 1.2 mm wide', one('[data-snag=weak-neck]', panel())))
+    await waitFor(() => expect(snags('weak-neck')).toEqual([]))
+    await undo()
+    await waitFor(() => expect(snags('weak-neck')).toHaveLength(1))
+  })
+
+  it('a cartoon painted shape by shape: outlines gathered, a sheet put behind, specks dropped all at once', async () => {
+    await open(empty(), 'layers')
+    const tiles = ['#c22', '#2a2', '#22c', '#ca2'].map((fill, i) => {
+      const x = 10 + i * 30
+      return `<rect x="${x}" y="20" width="30" height="40" fill="${fill}" stroke="#111" stroke-width="3"/><rect x="${x + 10}" y="70" width="1" height="1" fill="${fill}"/>`
+    })
+    await bring(
+      'Drawing files',
+      file(
+        'tiles.svg',
+        `<svg xmlns="http://www.w3.org/2000/svg" width="150mm" height="90mm" viewBox="0 0 150 90">${tiles.join('')}</svg>`,
+      ),
+    )
+    const strewn = await waitFor(() => one('[data-snag=strewn-colour]', panel()))
+    expect(strewn.textContent).toContain('comes in 4 layers')
+    await user.click(the('button', 'Gather them in one layer', strewn))
+    await waitFor(() => expect(project().layers).toHaveLength(5))
+    const behind = await waitFor(() => one('[data-snag=board-shows]', panel()))
+    await user.click(the('button', 'Put a full sheet behind', behind))
+    await waitFor(() => expect(names()[0]).toBe('Backing'))
+    await waitFor(() => expect(snags('board-shows')).toEqual([]))
+    // Three and more of a kind stand as one.
+    await user.click(await soon('button', '3 more of this kind', panel()))
+    expect(snags('specks')).toHaveLength(4)
+    await user.click(the('button', 'Mend all 4 of this kind', panel()))
+    await waitFor(() => expect(snags('specks')).toEqual([]))
+    await undo()
+    await soon('button', '3 more of this kind', panel())
+  })
+})
+
 describe('the picked layer', () => {
   it('is renamed, but not to nothing; plays its part; and each is a step of its own', async () => {
-    await open('harbour', 'layers')
+    await open(smallFrame(), 'layers')
     await pick('swell')
     await type('Name', 'High swell')
     expect(layer('swell').name).toBe('High swell')
@@ -211,11 +267,11 @@ describe('the picked layer', () => {
     expect(layer('swell')).toMatchObject({ role: 'accent', sharing: 'one-sheet', spares: 4, numbered: false })
     await shows('Number', 'bears none')
     for (let k = 0; k < 5; k++) await undo()
-    expect(layer('swell')).toEqual(demo('harbour').layers.find(({ id }) => id === 'swell'))
+    expect(layer('swell')).toEqual(smallFrame().layers.find(({ id }) => id === 'swell'))
   })
 
   it('behind the pane is cut in the mirror, and in the stack again is not', async () => {
-    await open('harbour', 'layers')
+    await open(smallFrame(), 'layers')
     await pick('swell')
     await choose('Where it is', 'behind the pane')
     expect(layer('swell')).toMatchObject({ lives: 'behind-pane', cutMirrored: true })
@@ -224,7 +280,7 @@ describe('the picked layer', () => {
   })
 
   it('can be left out only while it is optional', async () => {
-    await open('harbour', 'layers')
+    await open(smallFrame(), 'layers')
     await pick('swell')
     expect(all('switch', 'Leave it out this time')).toEqual([])
     await press('Optional: reads without it too', 'switch')
@@ -235,7 +291,7 @@ describe('the picked layer', () => {
   })
 
   it('goes forward, back, into the one below, and away', async () => {
-    await open('harbour', 'layers')
+    await open(smallFrame(), 'layers')
     const order = () => project().layers.map(({ id }) => id)
     const before = order()
     const at = before.indexOf('swell')
@@ -262,7 +318,7 @@ describe('the picked layer', () => {
   })
 
   it('has copies of its shape: larger, smaller, cut out of another', async () => {
-    await open('harbour', 'layers')
+    await open(smallFrame(), 'layers')
     await pick('swell')
     const area = Number.parseFloat(figure('Card'))
     const count = project().layers.length
@@ -280,15 +336,14 @@ describe('the picked layer', () => {
 })
 
 it('sheets are saved by layers that are left out: those stay of which most is seen', async () => {
-  await open('harbour', 'layers')
+  await open(smallFrame(), 'layers')
   const count = project().layers.length
-  await type('Layers to keep', '4')
   await press('Leave the others out')
   const built = project().layers.filter(({ leftOut }) => !leftOut)
-  expect(built).toHaveLength(4)
+  expect(built).toHaveLength(3)
   expect(project().layers).toHaveLength(count)
   // The backmost stays.
   expect(built[0]!.id).toBe(project().layers[0]!.id)
   await toStage('sheets')
-  await waitFor(() => expect(the('heading', /^\d+ loads?$/, panel()).textContent).toBe('4 loads'))
+  await waitFor(() => expect(the('heading', /^\d+ loads?$/, panel()).textContent).toBe('3 loads'))
 })

@@ -1,7 +1,6 @@
 // What is measured, once and again, of each kind of thing that the work lives in; and what follows from it.
 import { describe, expect, it } from 'vitest'
 import { rectangle } from '@feuillet/core/base/geometry'
-import { demo } from '@feuillet/core/demo'
 import { designBox, newProject, starterMount, type Mount } from '@feuillet/core/project'
 import { makeLayer } from '@feuillet/core/stages/layers'
 import {
@@ -11,7 +10,6 @@ import {
   figure,
   one,
   open,
-  panel,
   press,
   project,
   settled,
@@ -24,6 +22,7 @@ import {
   user,
   waitFor,
 } from '../../../test/screens'
+import { smallFrame } from '../../../test/small'
 
 type Of<K extends Mount['kind']> = Extract<Mount, { kind: K }>
 const mount = <K extends Mount['kind']>(kind: K): Of<K> => {
@@ -38,7 +37,7 @@ const width = () => {
 
 describe('a frame', () => {
   it('hides by its lip, halves where it sits in the middle, and by hand where it does not', async () => {
-    await open('harbour', 'measure')
+    await open(smallFrame(), 'measure')
     await type('Spacer width', '210')
     await type('Opening width', '180')
     await shows('Lip hides', '15 mm · 15 mm')
@@ -51,7 +50,7 @@ describe('a frame', () => {
   })
 
   it('that would be seen through further than it reaches is to be measured again', async () => {
-    await open('harbour', 'measure')
+    await open(smallFrame(), 'measure')
     await type('Opening width', '900')
     await settled()
     expect(snags('opening-over-spacer')).toHaveLength(1)
@@ -61,7 +60,7 @@ describe('a frame', () => {
   })
 
   it('loses depth to what lies before the glass: clearance, and a mat', async () => {
-    await open('harbour', 'measure')
+    await open(smallFrame(), 'measure')
     await type('Depth', '30')
     await type('Clearance to glazing', '3')
     await shows('Depth for card and foam', '27 mm')
@@ -80,7 +79,7 @@ describe('a frame', () => {
   })
 
   it('that the design passes is a snag; the mend scales it, undo brings it back', async () => {
-    await open('harbour', 'measure')
+    await open(smallFrame(), 'measure')
     await type('Spacer width', '150')
     await type('Spacer height', '150')
     await type('Opening width', '140')
@@ -97,7 +96,7 @@ describe('a frame', () => {
   })
 
   it('is measured again without the first figures in sight; what differs is said, and taken when wished', async () => {
-    await open('harbour', 'measure')
+    await open(smallFrame(), 'measure')
     const first = mount('frame')
     await press('Measure again')
     const dialog = await waitFor(() => the('dialog'))
@@ -155,7 +154,7 @@ describe('other kinds', () => {
   })
 
   it('a panel stands off the wall by its edge and the stack', async () => {
-    await open('dune-garden', 'measure')
+    await open({ ...smallFrame(), mount: starterMount('panel') }, 'measure')
     await type('Edge, from the wall', '10')
     const before = await waitFor(() => Number.parseFloat(figure('Stands off the wall')))
     await type('Edge, from the wall', '38')
@@ -188,11 +187,11 @@ describe('other kinds', () => {
 })
 
 it('both units say the same length', async () => {
-  await open('harbour', 'measure')
+  await open(smallFrame(), 'measure')
   const mm = Number(field('Spacer width').value)
   await press(/^Units/)
   await waitFor(() => expect(field('Spacer width').value).toMatch(/in$/))
-  expect(project().mount).toEqual(demo('harbour').mount)
+  expect(project().mount).toEqual(smallFrame().mount)
   await type('Spacer width', '8')
   expect(mount('frame').spacer.widthMm).toBeCloseTo(203.2, 6)
   await undo()

@@ -26,6 +26,7 @@ import {
   user,
   waitFor,
 } from '../../../test/screens'
+import { smallFrame } from '../../../test/small'
 
 const stock = () => store.getState().document.stock
 const inDrawer = (name: string) => stock().find((paper) => paper.name === name)!
@@ -44,15 +45,15 @@ async function cell(label: string, text: string): Promise<void> {
 
 describe('papers', () => {
   it('are pressed for the picked layer, and found by name and finish', async () => {
-    await open('tide-rose', 'paper')
-    await pick('current')
+    await open(smallFrame(), 'paper')
+    await pick('swell')
     await user.type(field('Search the drawer'), 'buo')
     const found = all('button', /at hand$/).map((swatch) => swatch.getAttribute('aria-label'))
     expect(found).toHaveLength(1)
     await user.click(the('button', /^Buoy/))
-    expect(paperName('current')).toBe('Buoy')
+    expect(paperName('swell')).toBe('Buoy')
     await undo()
-    expect(paperName('current')).not.toBe('Buoy')
+    expect(paperName('swell')).not.toBe('Buoy')
     await user.clear(field('Search the drawer'))
     await choose('Finish', 'glitter')
     const glitter = all('button', /at hand$/).map((swatch) => swatch.getAttribute('aria-label')!)
@@ -76,9 +77,9 @@ describe('papers', () => {
   })
 
   it('are known better by the maker: what she types is of the shared drawer, and of this project', async () => {
-    await open('tide-rose', 'paper')
-    await pick('current')
-    const name = paperName('current')!
+    await open(smallFrame(), 'paper')
+    await pick('swell')
+    const name = paperName('swell')!
     const before = inDrawer(name)
     await type('Thickness', '0.41')
     await type('Sheets at hand', '12')
@@ -93,9 +94,9 @@ describe('papers', () => {
   })
 
   it('that are film say how they are pressed on', async () => {
-    await open('tide-rose', 'paper')
-    await pick('current')
-    const name = paperName('current')!
+    await open(smallFrame(), 'paper')
+    await pick('swell')
+    const name = paperName('swell')!
     await press('pressed on', 'switch')
     expect(inDrawer(name).press).toEqual({ tempC: 150, seconds: 15, peel: 'warm' })
     await type('How hot', '165')
@@ -106,7 +107,7 @@ describe('papers', () => {
   })
 
   it('too alike beside each other are a snag, and a ramp over all clears it', async () => {
-    await open('tide-rose', 'paper')
+    await open(smallFrame(), 'paper')
     const ids = project().layers.map(({ id }) => id)
     await pick(ids[1]!)
     await user.click(the('button', new RegExp(`^${paperName(ids[0]!)}, .*at hand$`)))
@@ -121,7 +122,7 @@ describe('papers', () => {
   })
 
   it('a ramp leaves alone what is not ticked, and goes between the ends that are wished', async () => {
-    await open('tide-rose', 'paper')
+    await open(smallFrame(), 'paper')
     const [back, second] = project().layers
     const before = colourOf(project(), second!)
     await press(`${second!.name} in the ramp`, 'checkbox')
