@@ -123,7 +123,7 @@ async function troubles(page: Page, place: string): Promise<string[]> {
 test('every stage, dialog and menu can be read and worked without the eye', async ({ app, page }) => {
   // axe reads each of a dozen screens whole.
   test.slow()
-  await page.goto('/')
+  await app.toShelf()
   const found = await troubles(page, 'shelf')
   await app.openDemo('Harbour at dusk')
   for (const title of STAGES) {

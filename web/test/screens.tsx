@@ -81,15 +81,15 @@ export function the(kind: Kind, name: string | RegExp = /^/, inside: ParentNode 
   return found[0]!
 }
 
+/** The same once it is there. */
+export const soon = (...what: Parameters<typeof the>): Promise<HTMLElement> => waitFor(() => the(...what))
+
 /** The first that a selector finds. */
 export function one(selector: string, inside: ParentNode = document): HTMLElement {
   const found = inside.querySelector<HTMLElement>(selector)
   if (!found) throw new Error(`nothing is ${selector}`)
   return found
 }
-
-/** The same once it is there. */
-export const soon = (...what: Parameters<typeof the>): Promise<HTMLElement> => waitFor(() => the(...what))
 
 let isShown = false
 
