@@ -24,7 +24,7 @@ import {
 } from '../session'
 import { demos, seedDemos } from '../session/demos'
 import { saveFile } from '../session/save-file'
-import { ACCEPTS, Button, FileButton, menuItem } from '../ui'
+import { ACCEPTS, Button, dayOf, FileButton, menuItem } from '../ui'
 import { editor } from '../workers'
 
 /** So long after the shelf stands its workers start (ms): it is painted by then. */
@@ -293,8 +293,7 @@ function Entry({ entry, onRemove, onChange }: EntryProps) {
             </span>
           ) : (
             <span className="block text-[12.5px] text-soft">
-              {entry.kind}, {formatSize(entry.widthMm, entry.heightMm, entry.unit)} ·{' '}
-              {format(entry.savedAt, 'd MMM yyyy')}
+              {entry.kind}, {formatSize(entry.widthMm, entry.heightMm, entry.unit)} · {dayOf(entry.savedAt)}
             </span>
           )}
         </span>

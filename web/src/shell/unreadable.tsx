@@ -1,10 +1,9 @@
 import { Link } from 'react-router'
 import { slug } from '@feuillet/core/project'
-import { format } from 'date-fns'
 import { keepProject, type OpenAnswer } from '../session'
 import { saveFile } from '../session/save-file'
 import { openProject } from '@feuillet/core/project'
-import { Button } from '../ui'
+import { Button, momentOf } from '../ui'
 
 /** In place of a project that cannot be opened: why, its text as it is, and the past versions that can. */
 export function Unreadable({
@@ -51,8 +50,7 @@ export function Unreadable({
                 className="flex items-center justify-between gap-3 border-b border-line py-1"
               >
                 <span>
-                  {format(version.savedAt, 'd MMM yyyy, HH:mm')}{' '}
-                  <span className="text-soft">{version.label}</span>
+                  {momentOf(version.savedAt)} <span className="text-soft">{version.label}</span>
                 </span>
                 <Button small onClick={() => void goBack(version.text)}>
                   Go back to it

@@ -9,7 +9,7 @@ import { edited } from '../state/document'
 import { selectProject } from '../state/selectors'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { looked } from '../state/view'
-import { Button } from '../ui'
+import { Button, momentOf } from '../ui'
 import { SmallPicture } from '../drawing/small-picture'
 
 export function Versions() {
@@ -82,9 +82,7 @@ function VersionList({ onDone }: { onDone: () => void }) {
                 {version.picture && <SmallPicture picture={version.picture} />}
               </span>
               <span className="min-w-0">
-                <span className="measure block text-[13.5px]">
-                  {format(version.savedAt, 'd MMM yyyy, HH:mm')}
-                </span>
+                <span className="measure block text-[13.5px]">{momentOf(version.savedAt)}</span>
                 <span className="block truncate text-[12.5px] text-soft">
                   {version.label ? `after: ${version.label}` : 'as it was opened'}
                 </span>

@@ -14,14 +14,15 @@ import {
   ACCEPTS,
   Button,
   Choice,
+  type DataColumn,
   DataTable,
+  dayOf,
   Figure,
   Figures,
   FileButton,
   Heading,
   NumberField,
   Select,
-  type DataColumn,
 } from '../../ui'
 import { scaledPhoto } from './photo'
 
@@ -68,7 +69,7 @@ export function Makes() {
       title: 'when',
       always: true,
       value: ({ at }) => at,
-      cell: ({ at }) => <span className="measure">{new Date(at).toLocaleDateString()}</span>,
+      cell: ({ at }) => <span className="measure">{dayOf(at)}</span>,
     },
     {
       id: 'count',

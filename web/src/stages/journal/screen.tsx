@@ -134,7 +134,7 @@ export default function JournalScreen() {
               <p className="mb-1 text-[13px] text-soft">
                 They go back into the drawer when the sheets are noted; next layouts use them first.
               </p>
-              <ul className="grid max-h-44 gap-1 overflow-y-auto">
+              <ul className="-mx-1 grid max-h-44 gap-1 overflow-y-auto px-1">
                 {keepable.map((left) => (
                   <li key={leftKey(left)}>
                     <Switch

@@ -9,7 +9,7 @@ import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { stageName } from '../../shell/stage-names'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, DataTable, type DataColumn } from '../../ui'
+import { Button, type DataColumn, DataTable, momentOf } from '../../ui'
 
 type Run = Project['journal']['runs'][number]
 
@@ -25,7 +25,7 @@ const RUN_COLUMNS: readonly DataColumn<Run>[] = [
     title: 'when',
     always: true,
     value: (run) => run.startedAt,
-    cell: (run) => <span className="measure">{new Date(run.startedAt).toLocaleString()}</span>,
+    cell: (run) => <span className="measure">{momentOf(run.startedAt)}</span>,
   },
   { id: 'paper', title: 'paper', value: (run) => run.paper, cell: (run) => run.paper },
   {

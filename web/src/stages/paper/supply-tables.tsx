@@ -15,7 +15,7 @@ import { saveFile } from '../../session/save-file'
 import { changeSupplies } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { ACCEPTS, Button, Checkbox, DataTable, FileButton, Tip, type DataColumn } from '../../ui'
+import { ACCEPTS, Button, Checkbox, type DataColumn, DataTable, dayOf, FileButton, Tip } from '../../ui'
 import { RecordCell, type RecordColumn } from './record-cell'
 
 const MEASURED = 'How thick one is. Measure a stack of ten: “20.5 : 10”'
@@ -312,7 +312,7 @@ export function SettingsTable() {
         id: 'at',
         title: 'when',
         value: (one) => one.at,
-        cell: (one) => new Date(one.at).toLocaleDateString(),
+        cell: (one) => dayOf(one.at),
       },
       ...SETTING_COLUMNS.map((column): DataColumn<Setting & { name: string }> => ({
         id: column.key,

@@ -3,7 +3,7 @@ import { markSpoilt, SPOILT, type CutSheet, type Spoilt } from '@feuillet/core/p
 import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Heading, Select } from '../../ui'
+import { Button, dayOf, Heading, Select } from '../../ui'
 import { takeBack } from '../../state/note-cut'
 
 const WHOLE = 'whole'
@@ -40,7 +40,7 @@ function SheetRow({ sheet, isOpen, onToggle }: { sheet: CutSheet; isOpen: boolea
           {number}. {paper.name}
         </span>{' '}
         <span className="text-[13px] text-soft">
-          {new Date(sheet.at).toLocaleDateString()}, {pieces.length - spoilt} of {pieces.length} whole
+          {dayOf(sheet.at)}, {pieces.length - spoilt} of {pieces.length} whole
         </span>
       </button>
       {isOpen && (
@@ -48,7 +48,7 @@ function SheetRow({ sheet, isOpen, onToggle }: { sheet: CutSheet; isOpen: boolea
           <p className="text-[13px] text-soft">
             Pick what is not whole: it is laid again, from off-cuts first.
           </p>
-          <ul className="grid max-h-52 gap-1 overflow-y-auto">
+          <ul className="-mx-1 grid max-h-52 gap-1 overflow-y-auto px-1">
             {pieces.map((piece, index) => (
               <li key={index} className="flex items-center gap-2">
                 <span className="measure w-6 text-right text-[12.5px] text-soft">{piece.folio}</span>

@@ -4,7 +4,7 @@ import { entriesFor, type LoadView } from '@feuillet/core/stages/sheets'
 import { changeSupplies } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, Heading, LengthField, NumberField, Select } from '../../ui'
+import { Button, dayOf, Heading, LengthField, NumberField, Select } from '../../ui'
 
 const TACKS = ['low', 'medium', 'high'] as const
 
@@ -108,8 +108,8 @@ export function SettingNote({ load }: { load: LoadView }) {
             .slice(0, 4)
             .map((entry) => (
               <li key={entry.id}>
-                {new Date(entry.at).toLocaleDateString()}: {entry.outcome}, {entry.depthMm} mm, {entry.forceG}{' '}
-                g, {Math.round(entry.speedMmPerS)} mm/s, {entry.passes} ×{entry.note && ` · ${entry.note}`}
+                {dayOf(entry.at)}: {entry.outcome}, {entry.depthMm} mm, {entry.forceG} g,{' '}
+                {Math.round(entry.speedMmPerS)} mm/s, {entry.passes} ×{entry.note && ` · ${entry.note}`}
               </li>
             ))}
         </ul>

@@ -172,6 +172,7 @@ describe('a load that is cut', () => {
     expect(inStock(paper).count).toBe(count - 1)
     expect(project().cut).toHaveLength(1)
     const sheet = await waitFor(() => one('[data-cut-sheet]'))
+    expect(sheet.textContent).toMatch(/\d{1,2} [A-Z][a-z]{2} 20\d\d, \d+ of \d+ whole/)
     await user.click(the('button', /whole/, sheet))
     const list = all('combobox', /^Piece /, sheet)
     expect(list.length).toBe(project().cut[0]!.pieces.length)
