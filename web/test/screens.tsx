@@ -130,6 +130,20 @@ export async function clearShelf(): Promise<void> {
   for (const { id } of await loadShelf()) await held.remove(id)
 }
 
+/** Keeps a project whose text is another than what was written, as in a store that lost a part of what it holds. */
+export async function keepAs(id: string, text: string): Promise<void> {
+  await keepProject({ ...demo('bon-voyage'), id }, 'for a test')
+  const held = await vault()
+  const before = (await held.read(id))!
+  await held.save({
+    kept: { ...before, text, revision: before.revision + 1, seq: before.seq + 1 },
+    entry: (await loadShelf()).find((entry) => entry.id === id)!,
+    base: before.revision,
+    keepVersion: true,
+    stock: null,
+  })
+}
+
 /** Waits for the screen of a stage, with all its figures. */
 async function screenOf(stage: string): Promise<void> {
   // The one before stays in sight until the new one is there.

@@ -14,6 +14,7 @@ import {
   field,
   file,
   goTo,
+  keepAs,
   kept,
   keptText,
   one,
@@ -158,22 +159,8 @@ describe('the shelf', () => {
 describe('what cannot be opened', () => {
   const damaged = JSON.stringify({ ...JSON.parse(writeProject(demo('bon-voyage'))), layers: 'none' })
 
-  async function keepDamaged(id: string, text: string): Promise<void> {
-    await keepProject({ ...demo('bon-voyage'), id }, 'for a test')
-    const held = await vault()
-    const before = (await held.read(id))!
-    const entry = (await loadShelf()).find((one) => one.id === id)!
-    await held.save({
-      kept: { ...before, text, revision: before.revision + 1, seq: before.seq + 1 },
-      entry,
-      base: before.revision,
-      keepVersion: true,
-      stock: null,
-    })
-  }
-
   it('says why, gives its text as it is, and goes back to what it was', async () => {
-    await keepDamaged('broken', damaged)
+    await keepAs('broken', damaged)
     await goTo('/project/broken/measure')
     await soon('heading', 'This project cannot be opened')
     saved.length = 0
@@ -186,7 +173,7 @@ describe('what cannot be opened', () => {
   it('of a newer Feuillet it is looked at, and nothing of it is changed', async () => {
     const newer = JSON.parse(writeProject(demo('bon-voyage'))) as { schemaVersion: number }
     const text = JSON.stringify({ ...newer, schemaVersion: newer.schemaVersion + 1 })
-    await keepDamaged('newer', text)
+    await keepAs('newer', text)
     await goTo('/project/newer/measure')
     await waitFor(() => expect(store.getState().document.role).toBe('reading'))
     await soon('status', /written by a newer Feuillet/)

@@ -98,10 +98,12 @@ describe('what is watched', () => {
       { node: 'figures', arg: 'words' },
       { node: 'figures', arg: 'nobody' },
     ])
-    const name = reports.flatMap(({ views }) => views).map(([of]) => of)
-    expect(name.some((of) => of.includes('words'))).toBe(true)
-    // One that is not there fails by itself, or has nothing to show.
-    expect(reports.at(-1)!.doing).toBeNull()
+    const words = boat.layers.find(({ id }) => id === 'words')!
+    expect(last('figures words')).toMatchObject({ pieces: words.pieces.length })
+    // One that is not there says so by itself, and the others come all the same.
+    const failed = reports.flatMap((report) => report.failed)
+    expect(failed.map(([name]) => name)).toEqual(['figures nobody'])
+    expect(failed[0]![1]).toBeTruthy()
   })
 
   it('nothing is posted of a project that was closed', async () => {

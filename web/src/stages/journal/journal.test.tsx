@@ -13,6 +13,7 @@ import {
   file,
   fireEvent,
   goTo,
+  keepAs,
   one,
   open,
   panel,
@@ -265,14 +266,12 @@ describe('over all projects', () => {
   })
 
   it('one that cannot be read is passed over, and the others are counted', async () => {
-    const other = { ...demo('regatta'), id: crypto.randomUUID(), name: 'Another' }
-    await keepProject(other, 'for a test')
+    await keepAs('lost', '{"schemaVersion":')
+    await keepProject({ ...demo('regatta'), id: 'flags', name: 'Another' }, 'for a test')
     await open('bon-voyage', 'journal')
-    await press('looking back', 'radio')
-    await waitFor(() => expect(document.body.textContent).not.toMatch(/Reading “/), { timeout: 30_000 })
-    expect(all('alert', /broke off/)).toEqual([])
     await press('all projects', 'radio')
-    await waitFor(() => expect(document.querySelectorAll('[data-want]').length).toBeGreaterThan(3), {
+    const wants = () => [...document.querySelectorAll('[data-want]')].map((row) => row.textContent).join(' ')
+    await waitFor(() => expect(wants()).toMatch(/Another.*Bon voyage|Bon voyage.*Another/s), {
       timeout: 30_000,
     })
   })
