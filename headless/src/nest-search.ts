@@ -2,7 +2,7 @@
 import { availableParallelism } from 'node:os'
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads'
 import { loadGeometry } from '@feuillet/core/base/geometry'
-import { Nester, readInstance, type NestLayout } from '@feuillet/core/stages/sheets'
+import { Nester, readInstance, Rivals, type NestLayout } from '@feuillet/core/stages/sheets'
 
 /** Searches shorter than this are over before another thread has started (s). */
 const WORTH_A_THREAD_S = 2
@@ -11,14 +11,17 @@ const SECOND_SEED = 7919
 interface Task {
   text: string
   seed: number
+  seconds: number
   until: number
 }
 
 /** Steps, none of which takes long, until the time (ms since 1970) is up; the first layout is made in any case. */
-function search({ text, seed, until }: Task): NestLayout {
-  const nester = new Nester(readInstance(text), seed)
-  while (Date.now() < until && !nester.done) nester.step()
-  return nester.best
+function search({ text, seed, seconds, until }: Task): NestLayout {
+  const instance = readInstance(text)
+  const rivals = new Rivals({ instance, seed, seconds }, new Nester(instance, seed))
+  for (let now = Date.now(); now < until && !rivals.done; now = Date.now())
+    rivals.step(1 - (until - now) / (seconds * 1000))
+  return rivals.best
 }
 
 /** The best layout that can be found in a time. Throws BadInput as reading and nesting do. */
@@ -26,9 +29,9 @@ export async function nestFor(text: string, seconds: number, seed: number): Prom
   const until = Date.now() + seconds * 1000
   const other =
     seconds >= WORTH_A_THREAD_S && availableParallelism() > 1
-      ? inThread({ text, seed: seed + SECOND_SEED, until })
+      ? inThread({ text, seed: seed + SECOND_SEED, seconds, until })
       : null
-  const own = search({ text, seed, until })
+  const own = search({ text, seed, seconds, until })
   const theirs = await other
   return theirs && theirs.score < own.score - 1e-9 ? theirs : own
 }

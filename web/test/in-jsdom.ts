@@ -2,7 +2,7 @@
 // code in the process of the test, behind a channel as in a browser; the application's files are read from disk.
 import 'fake-indexeddb/auto'
 import { readFile } from 'node:fs/promises'
-import { vi } from 'vitest'
+import { afterAll, vi } from 'vitest'
 import { expose } from 'comlink'
 import { StandIn } from './worker'
 
@@ -46,6 +46,10 @@ class PageWorker extends StandIn {
   }
 }
 vi.stubGlobal('Worker', PageWorker)
+// What still works then has nobody to tell.
+afterAll(() => {
+  for (const { worker } of startedWorkers) worker.terminate()
+})
 
 /** The application's own files, which Vite names by where they lie; no server answers. */
 vi.stubGlobal('fetch', async (address: string | URL) => {

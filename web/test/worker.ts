@@ -12,6 +12,8 @@ export class StandIn extends EventTarget {
     const { port1, port2 } = new MessageChannel()
     this.outside = port1
     this.inside = port2
+    // Of the document that the worker belongs to, which may be gone when a message comes.
+    const { MessageEvent } = globalThis
     port1.addEventListener('message', ({ data }) => this.dispatchEvent(new MessageEvent('message', { data })))
     port1.start()
     serve(port2)

@@ -2,7 +2,7 @@
 import { expose } from 'comlink'
 import wasmUrl from 'clipper2-wasm/wasm?url'
 import { loadGeometry } from '@feuillet/core/base/geometry'
-import { Effort, Nester, type NestInstance, type NestLayout } from '@feuillet/core/stages/sheets'
+import { Effort, Nester, Rivals, type NestInstance, type NestLayout } from '@feuillet/core/stages/sheets'
 
 export interface SearchRun {
   fingerprint: string
@@ -50,12 +50,15 @@ const api = {
     await ready
     stopped = false
     paused = false
-    const work: { run: SearchRun; nester: Nester; best: number }[] = []
+    const work: { run: SearchRun; rivals: Rivals; best: number }[] = []
+    // So long each has where they share the time alike.
+    const each = seconds / runs.length
     for (const run of runs) {
       const nester = await unhurried(Nester.inParts(run.instance, seed))
       if (!nester) return
       nester.offer(run.layout)
-      if (!nester.done) work.push({ run, nester, best: run.layout.score })
+      const rivals = new Rivals({ instance: run.instance, seed, seconds: each }, nester)
+      if (!rivals.done) work.push({ run, rivals, best: run.layout.score })
     }
     const effort = new Effort(work.map(({ run }) => run))
     let start = performance.now()
@@ -66,12 +69,12 @@ const api = {
       const k = effort.next()
       const item = work[k]!
       const before = performance.now()
-      item.nester.step()
-      effort.note(k, performance.now() - before, item.nester.best.score)
+      item.rivals.step((before - start) / (seconds * 1000))
+      effort.note(k, performance.now() - before, item.rivals.best.score)
       steps++
-      if (item.nester.best.score < item.best - 1e-9) {
-        item.best = item.nester.best.score
-        onBetter(item.run.fingerprint, item.nester.best)
+      if (item.rivals.best.score < item.best - 1e-9) {
+        item.best = item.rivals.best.score
+        onBetter(item.run.fingerprint, item.rivals.best)
       }
       if (performance.now() - heard < LISTEN_MS) continue
       heard = performance.now()

@@ -5,6 +5,7 @@
 export * from './nest/instance'
 export { Effort } from './nest/effort'
 export { Nester } from './nest/nester'
+export { Rivals } from './nest/rivals'
 export { summarise } from './nest/summary'
 export { readInstance } from './nest/file'
 export { placedShape, whyIllegal } from './nest/exact/legal'
