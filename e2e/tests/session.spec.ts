@@ -192,6 +192,32 @@ test('what cannot be opened stands on the shelf, can be exported, and is never o
   await expect(app.field('Height it may have')).toHaveValue('3')
 })
 
+test('a project of a newer Feuillet is shown and not changed', async ({ app, page }) => {
+  await app.openDemo('Bon voyage')
+  await page.goto('/')
+  const newer = { ...demo('bon-voyage'), id: 'of-tomorrow', name: 'Of tomorrow', schemaVersion: 9 }
+  await page.evaluate(
+    async ([key, text]) => {
+      const db = await new Promise<IDBDatabase>((done) => {
+        const asked = indexedDB.open('feuillet-vault')
+        asked.onsuccess = () => done(asked.result)
+      })
+      const tx = db.transaction('projects', 'readwrite')
+      tx.objectStore('projects').put({ id: key, revision: 1, text, savedAt: 1, label: '', page: '', seq: 0 })
+      await new Promise((done) => (tx.oncomplete = done))
+      db.close()
+    },
+    ['of-tomorrow', JSON.stringify(newer)] as const,
+  )
+  await page.reload()
+  await expect(page.locator('[data-project="Of tomorrow"]')).toContainText('of a newer Feuillet')
+  await page.getByRole('button', { name: 'Open Of tomorrow' }).click()
+  await app.settled()
+  await expect(page.getByText('It was written by a newer Feuillet').first()).toBeVisible()
+  await app.type('Height it may have', '4')
+  await expect(page.getByText('looked at and exported, not changed').first()).toBeVisible()
+})
+
 test('documents that are damaged in part open with the rest, and say what was left out', async ({
   app,
   page,

@@ -114,6 +114,29 @@ test.describe('By hand', () => {
 })
 
 test.describe('Marks', () => {
+  test('numbers stand where they hide, are drawn or cut or left out, and crosses come when asked for', async ({
+    app,
+    page,
+  }) => {
+    await app.openDemo('Harbour at dusk')
+    await app.stage('Layers')
+    await app.pick('swell')
+    await expect(app.figure('Number')).toHaveText('hidden')
+    await expect(page.locator('[data-number-place]').first()).toBeVisible()
+    await app.panel.getByText('Bears its number').click()
+    await expect(app.figure('Number')).toHaveText('bears none')
+    await expect(page.locator('[data-number-place]')).toHaveCount(0)
+    await app.stage('Sheets')
+    const marks = page.locator('[data-mark]')
+    await expect.poll(() => marks.count()).toBeGreaterThan(3)
+    const drawn = await marks.count()
+    await app.panel.getByText('Crosses where pieces go').click()
+    await expect.poll(() => marks.count()).toBeGreaterThan(drawn)
+    await app.panel.getByRole('radio', { name: 'none', exact: true }).click()
+    await app.panel.getByText('Crosses where pieces go').click()
+    await expect(marks).toHaveCount(0)
+  })
+
   test('everything comes in one zip: cut files, plot, pictures, tags, lists', async ({ app, page }) => {
     await app.openDemo('Bon voyage')
     await app.stage('Sheets')
@@ -134,6 +157,41 @@ test.describe('Marks', () => {
 test.describe('The drawer', () => {
   // Of all projects.
   test.use({ sharesPage: false })
+
+  test('is a table: sorted, searched, edited, and in and out as CSV', async ({ app, page }) => {
+    await app.openDemo('Harbour at dusk')
+    await app.stage('Paper')
+    await page.getByRole('button', { name: 'Drawer as a table' }).click()
+    const rows = page.locator('[data-paper]')
+    await expect(rows).toHaveCount(38)
+    await page.getByRole('button', { name: /^weight/ }).click()
+    await page.getByRole('button', { name: /^weight/ }).click()
+    await expect(rows.first()).toHaveAttribute('data-paper', 'Parcel board')
+    await page.getByRole('textbox', { name: 'Search the table' }).fill('shell')
+    await expect(rows).toHaveCount(1)
+    const sheets = page.getByRole('textbox', { name: 'sheets of Shell' })
+    await sheets.fill('many')
+    await sheets.press('Enter')
+    await expect(page.getByText('sheets of Shell: a number from 0 to 9999, no fraction.')).toBeVisible()
+    await expect(sheets).toHaveValue('4')
+    await sheets.fill('11')
+    await sheets.press('Enter')
+    const waiting = page.waitForEvent('download')
+    await page.getByRole('button', { name: 'Save as CSV' }).click()
+    const csv = (await contentOf(await waiting)).toString()
+    expect(csv).toContain('Shell,#f2bea1,smooth,216,0.29,solid')
+    expect(csv.split('\n').find((line) => line.startsWith('Shell'))).toContain(',11,')
+    await page.getByLabel('Table of papers').setInputFiles({
+      name: 'more.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('name,count,finish\nMarram,5,\nTern,2,feathered\n'),
+    })
+    await expect(page.getByRole('alert')).toContainText('Row 3 (Tern): finish cannot be read')
+    await page.getByRole('textbox', { name: 'Search the table' }).fill('')
+    await expect(rows).toHaveCount(39)
+    await app.undo()
+    await expect(rows).toHaveCount(38)
+  })
 
   test('gets off-cuts back when sheets are noted, and the next plan uses them', async ({ app, page }) => {
     await app.openDemo('Harbour at dusk')
