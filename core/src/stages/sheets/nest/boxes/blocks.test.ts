@@ -50,6 +50,7 @@ describe('what straight cuts made of a sheet', () => {
     ['quarter', 40, 0],
     ['quarter', 40, 0.01],
     ['quarter', 40, 0.1],
+    ['quarter', 70, 0.1],
     ['fixed', 30, 0],
     ['free', 25, 0.001],
   ] as const)('is put together again, turns %s, %i pieces, rounded to %d mm', (turns, count, step) => {

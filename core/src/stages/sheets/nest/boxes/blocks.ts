@@ -4,6 +4,7 @@ import { rectangle } from '../../../../base/geometry'
 import { BoxSearch, type Box } from './boxes'
 import { carried } from '../composites'
 import type { NestInstance, NestLayout, Placement } from '../instance'
+import { blockOf, isUpright, Pairing, type Choice, type Loose, type Span } from './pairing'
 import { HAIR } from './skyline'
 import { summarise } from '../summary'
 
@@ -14,22 +15,29 @@ const SAME_MM = 1e-5
 /** Where that does not tell, sides that differ by no more count as one, mm: every third attempt goes by one of these. */
 const ALIKE_MM = [0.05, 0.25, 0.01, 0.5]
 const BY_ALIKE = 3
+/** What rounding took away, in steps: mostly lengths were rounded down, so that all fits the sheet; every fourth start goes by the nearest. */
+const ROUNDED: Readonly<Record<Rounding, Span>> = {
+  down: { least: 0, most: 1 },
+  nearest: { least: -0.5, most: 0.5 },
+}
+const BY_NEAREST = 4
 /**
- * What speaks against a pair, in the tolerance of its sides: how many others each of them could go with, how far their common length is from
- * equal, how long and narrow the whole would be. Attempts draw these at random, later ones with noise, and pass over some pairs.
+ * What speaks against a pair: how many others each of its sides could go with, how long and narrow the whole would be, chance. Attempts draw
+ * these at random; the first have no noise.
  */
-const AGAINST = { others: [0, 0.5, 1, 2], narrow: [0, 1], noise: [1, 2, 4], passOver: [0, 0.1] }
-const NARROW_FROM = 2
-/** The first attempts have no noise. */
+const AGAINST = { others: [0, 0.5, 1, 2], narrow: [0, 1], noise: [1, 2, 4] }
 const PLAIN_FIRST = 4
-/** Attempts in one step, fewer where there are many boxes: each takes a time that grows with their square. What leaves the fewest blocks is laid. */
-const ATTEMPTS = { least: 2, most: 40, squares: 48_000 }
+/** Attempts in one step: until so many pairs were looked at (some 20 ms), but so many at most. What leaves the fewest blocks is laid. */
+const ATTEMPTS = { pairs: 4_000_000, most: 1000 }
 /** Only where so few blocks come of the boxes is the work worth it. */
 const WORTH = 0.6
-/** Steps to lay the blocks of an attempt, more where they are the fewest yet; attempts in vain in a row before it is given up. */
+/** So many boxes at most are taken out again; after so many times without fewer blocks all begins anew. */
+const MOST_TAKEN_OUT = 8
+const PATIENCE = 60
+/** Steps to lay the blocks of an attempt, more where they are the fewest yet; steps in a row that find none before it is given up. */
 const STEPS = 2
 const STEPS_FEWEST = 8
-const MOST_IN_VAIN = 400
+const MOST_IN_VAIN = 3
 
 /** A box in a block: where its corner lies, and on which of its sides it lies there. */
 interface Member {
@@ -43,38 +51,24 @@ interface Member {
 interface Block {
   w: number
   h: number
-  /** Boxes along each side: what rounding took away adds up along them. */
-  along: number
-  down: number
   members: Member[]
   /** May lie the other way up. */
   turns: boolean
 }
 
-interface Side {
-  block: Block
-  length: number
-  /** Boxes along it. */
-  count: number
-  upright: boolean
-}
-
-/** How one attempt chooses pairs. */
-interface Choice {
-  toleranceMm: (a: Side, b: Side) => number
-  others: number
-  narrow: number
-  noise: number
-  passOver: number
-}
+/** How lengths are taken to have been rounded. */
+type Rounding = 'down' | 'nearest'
 
 /** Lays boxes with a side in common as blocks. */
 export class BlockSearch {
   private readonly single: readonly Block[]
+  private readonly pairings: Readonly<Record<Rounding, Pairing>>
   private attempts = 0
+  private starts = 0
+  /** What attempts go on from. */
+  private going: { pairing: Pairing; left: number; inVain: number } | null = null
   private inVain = 0
   private fewest = Infinity
-  private readonly unitMm: number
   private readonly tried = new Set<string>()
   private now: { blocks: readonly Block[]; search: BoxSearch; steps: number } | null = null
 
@@ -86,12 +80,23 @@ export class BlockSearch {
     this.single = boxes.map(({ sides }, box): Block => ({
       w: sides[0]!.w,
       h: sides[0]!.h,
-      along: 1,
-      down: 1,
       members: [{ box, x: 0, y: 0, side: 0 }],
       turns: sides.length > 1,
     }))
-    this.unitMm = unitOf(this.single.flatMap(({ w, h }) => [w - instance.gap, h - instance.gap]))
+    const { sheet, gap } = instance
+    const unit = unitOf(this.single.flatMap(({ w, h }) => [w - gap, h - gap]))
+    const room = { w: sheet.w - 2 * sheet.margin + gap + HAIR, h: sheet.h - 2 * sheet.margin + gap + HAIR }
+    const pairing = (rounding: Rounding) => {
+      const loose = this.single.map(({ w, h, turns }): Loose => ({
+        w,
+        h,
+        along: beforeRounding(w, unit, rounding),
+        down: beforeRounding(h, unit, rounding),
+        turns,
+      }))
+      return new Pairing(loose, room, random)
+    }
+    this.pairings = { down: pairing('down'), nearest: pairing('nearest') }
   }
 
   /** Nothing more can come of it. */
@@ -116,12 +121,12 @@ export class BlockSearch {
   private attempt(): void {
     let blocks: Block[] | null = null
     let found = ''
-    const { least, most, squares } = ATTEMPTS
-    const attempts = Math.max(least, Math.min(most, Math.round(squares / this.single.length ** 2)))
-    for (let k = 0; k < attempts && blocks?.length !== 1; k++) {
-      const joined = this.joined(this.choice())
-      this.attempts++
-      if (joined.length > this.single.length * WORTH || (blocks && joined.length >= blocks.length)) continue
+    const count = this.single.length
+    for (let k = 0, looked = 0; k < ATTEMPTS.most && looked < ATTEMPTS.pairs && blocks?.length !== 1; k++) {
+      const { pairing, left, pairs } = this.join()
+      looked += pairs
+      if (left > count * WORTH || (blocks && left >= blocks.length)) continue
+      const joined = pairing.blocks().map((block) => this.opened(pairing, block))
       const key = joined
         .map(({ w, h, members }) => `${members.length} ${w.toFixed(2)} ${h.toFixed(2)}`)
         .toSorted()
@@ -131,7 +136,7 @@ export class BlockSearch {
       found = key
     }
     if (!blocks) {
-      this.inVain += attempts
+      this.inVain++
       return
     }
     this.inVain = 0
@@ -151,102 +156,50 @@ export class BlockSearch {
     this.fewest = Math.min(this.fewest, blocks.length)
   }
 
+  /** Joins boxes anew, or goes on from what the last attempts came to, as long as that gets better now and then. */
+  private join(): { pairing: Pairing; left: number; pairs: number } {
+    const choice = this.choice()
+    this.attempts++
+    if (!this.going || this.going.inVain >= PATIENCE) {
+      const pairing = this.pairings[this.starts++ % BY_NEAREST === BY_NEAREST - 1 ? 'nearest' : 'down']
+      this.going = { pairing, left: Infinity, inVain: 0 }
+    }
+    const { going } = this
+    const { pairing } = going
+    const before = pairing.looked
+    const left =
+      going.left === Infinity
+        ? pairing.fromScratch(choice)
+        : pairing.fromKept(choice, 1 + Math.floor(this.random() * MOST_TAKEN_OUT))
+    going.inVain = left < going.left ? 0 : going.inVain + 1
+    if (left <= going.left) {
+      going.left = left
+      pairing.keep()
+    }
+    return { pairing, left, pairs: pairing.looked - before }
+  }
+
   /** How the next attempt chooses. */
   private choice(): Choice {
     const draw = (list: readonly number[]) => list[Math.floor(this.random() * list.length)]!
     const alike = ALIKE_MM[Math.floor(this.attempts / BY_ALIKE) % ALIKE_MM.length]!
-    const byUnit = (a: Side, b: Side) => {
-      const most = Math.max(a.count, b.count)
-      // What two single boxes have in common was rounded alike.
-      return this.unitMm * (most > 1 ? most : 0) + SAME_MM
-    }
     return {
-      toleranceMm: this.attempts % BY_ALIKE === BY_ALIKE - 1 ? () => alike : byUnit,
+      toleranceMm: this.attempts % BY_ALIKE === BY_ALIKE - 1 ? alike : SAME_MM,
       others: draw(AGAINST.others),
       narrow: draw(AGAINST.narrow),
       noise: this.attempts < PLAIN_FIRST ? 0 : draw(AGAINST.noise),
-      passOver: this.attempts < PLAIN_FIRST ? 0 : draw(AGAINST.passOver),
     }
   }
 
-  /** Pairs with a common side made one, those for which least else comes into question first, until there are no more. */
-  private joined(choice: Choice): Block[] {
-    const blocks = new Set(this.single)
-    for (;;) {
-      const pair = this.pairOf(blocks, choice)
-      if (!pair) return [...blocks]
-      blocks.delete(pair.a.block)
-      blocks.delete(pair.b.block)
-      blocks.add(this.together(pair.a, pair.b))
-    }
-  }
-
-  private pairOf(
-    blocks: ReadonlySet<Block>,
-    { toleranceMm, others, narrow, noise, passOver }: Choice,
-  ): { a: Side; b: Side } | null {
-    const sides = [...blocks].flatMap((block): Side[] => [
-      { block, length: block.h, count: block.down, upright: true },
-      { block, length: block.w, count: block.along, upright: false },
-    ])
-    sides.sort((a, b) => a.length - b.length)
-    const most = sides.reduce((mm, side) => Math.max(mm, toleranceMm(side, side)), 0)
-    const partners = new Map<Side, number>()
-    const pairs: { a: Side; b: Side; apart: number }[] = []
-    sides.forEach((a, i) => {
-      for (let k = i + 1; k < sides.length && sides[k]!.length - a.length <= most; k++) {
-        const b = sides[k]!
-        const apart = (b.length - a.length) / toleranceMm(a, b)
-        if (apart > 1 || a.block === b.block || !this.mayJoin(a, b)) continue
-        for (const side of [a, b]) partners.set(side, (partners.get(side) ?? 0) + 1)
-        pairs.push({ a, b, apart })
-      }
-    })
-    let least = Infinity
-    let best: { a: Side; b: Side } | null = null
-    for (const { a, b, apart } of pairs) {
-      if (this.random() < passOver) continue
-      const across = acrossOf(a) + acrossOf(b)
-      const shape = Math.max(across / b.length, b.length / across) - NARROW_FROM
-      const against =
-        others * (partners.get(a)! + partners.get(b)! - 2) +
-        apart +
-        narrow * Math.max(0, shape) +
-        noise * this.random()
-      if (against >= least) continue
-      least = against
-      best = { a, b }
-    }
-    return best
-  }
-
-  /** Whether two blocks may lie side by side and fit a sheet. */
-  private mayJoin(a: Side, b: Side): boolean {
-    const turns = a.block.turns && b.block.turns
-    if (!turns && a.upright !== b.upright) return false
-    const { sheet, gap } = this.instance
-    const [roomW, roomH] = [sheet.w - 2 * sheet.margin + gap + HAIR, sheet.h - 2 * sheet.margin + gap + HAIR]
-    const [across, long] = [acrossOf(a) + acrossOf(b), Math.max(a.length, b.length)]
-    const [w, h] = a.upright ? [across, long] : [long, across]
-    return (w <= roomW && h <= roomH) || (turns && h <= roomW && w <= roomH)
-  }
-
-  /** Two blocks side by side along a common side. */
-  private together(a: Side, b: Side): Block {
-    const turns = a.block.turns && b.block.turns
-    const [left, right] = [a, b].map(({ block, upright }) => (upright ? block : transposed(block))) as [
-      Block,
-      Block,
-    ]
-    const whole: Block = {
-      w: left.w + right.w,
-      h: Math.max(left.h, right.h),
-      along: left.along + right.along,
-      down: Math.max(left.down, right.down),
-      members: [...left.members, ...right.members.map((member) => ({ ...member, x: member.x + left.w }))],
-      turns,
-    }
-    return turns || a.upright ? whole : transposed(whole)
+  /** A block of a pairing with the boxes in it. */
+  private opened(pairing: Pairing, block: number): Block {
+    const seam = pairing.seam(block)
+    if (!seam) return this.single[block]!
+    const [a, b] = seam.map((side) => ({
+      block: this.opened(pairing, blockOf(side)),
+      upright: isUpright(side),
+    })) as [Side, Side]
+    return together(a, b)
   }
 
   private open(layout: NestLayout, blocks: readonly Block[]): NestLayout {
@@ -271,18 +224,42 @@ export class BlockSearch {
   }
 }
 
+/** A side of a block. */
+interface Side {
+  block: Block
+  upright: boolean
+}
+
+/** Two blocks side by side along a common side. */
+function together(a: Side, b: Side): Block {
+  const turns = a.block.turns && b.block.turns
+  const [left, right] = [a, b].map(({ block, upright }) => (upright ? block : transposed(block))) as [
+    Block,
+    Block,
+  ]
+  const whole: Block = {
+    w: left.w + right.w,
+    h: Math.max(left.h, right.h),
+    members: [...left.members, ...right.members.map((member) => ({ ...member, x: member.x + left.w }))],
+    turns,
+  }
+  return turns || a.upright ? whole : transposed(whole)
+}
+
 /** A block the other way up, each of its boxes turned where it lies. */
-const transposed = ({ w, h, along, down, members, turns }: Block): Block => ({
+const transposed = ({ w, h, members, turns }: Block): Block => ({
   w: h,
   h: w,
-  along: down,
-  down: along,
   members: members.map(({ box, x, y, side }) => ({ box, x: y, y: x, side: side === 0 ? 1 : 0 })),
   turns,
 })
 
-/** How far a block reaches from one of its sides, mm. */
-const acrossOf = ({ block, upright }: Side): number => (upright ? block.w : block.h)
+/** What a length can have been before it was rounded to a multiple of `unit`, mm. */
+function beforeRounding(mm: number, unit: number, rounding: Rounding): Span {
+  const taken = ROUNDED[rounding]
+  const least = mm + unit * taken.least
+  return { least, most: Math.max(least, mm + unit * taken.most - 2 * SAME_MM) }
+}
 
 /** What lengths were rounded to, mm; 0 where they were not. */
 const unitOf = (lengths: readonly number[]): number =>
