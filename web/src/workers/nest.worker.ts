@@ -50,16 +50,19 @@ const api = {
     await ready
     stopped = false
     paused = false
-    const work: { run: SearchRun; rivals: Rivals; best: number }[] = []
-    // So long each has where they share the time alike.
-    const each = seconds / runs.length
+    const open: { run: SearchRun; nester: Nester }[] = []
     for (const run of runs) {
       const nester = await unhurried(Nester.inParts(run.instance, seed))
       if (!nester) return
       nester.offer(run.layout)
-      const rivals = new Rivals({ instance: run.instance, seed, seconds: each }, nester)
-      if (!rivals.done) work.push({ run, rivals, best: run.layout.score })
+      if (!nester.done) open.push({ run, nester })
     }
+    const work = open.map(({ run, nester }) => ({
+      run,
+      // So long each has where they share the time alike.
+      rivals: new Rivals({ instance: run.instance, seed, seconds: seconds / open.length }, nester),
+      best: run.layout.score,
+    }))
     const effort = new Effort(work.map(({ run }) => run))
     let start = performance.now()
     let steps = 0

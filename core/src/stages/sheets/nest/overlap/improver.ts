@@ -14,6 +14,8 @@ import { Tries, type Cut } from './tries'
 const MOST_PIECES = 600
 /** An attempt that failed by no more than so many sides of a middling piece is led back to where there is room for it. */
 const NEAR_SIDES = 0.7
+/** Where every bite has failed, every other attempt begins with so many pieces beside each other thrown anywhere. */
+const THROWN = { every: 2, least: 2, most: 3 }
 /** By how much a layout may come out larger than the room that it was led back to. */
 const SAME = 0.001
 
@@ -48,10 +50,12 @@ export class Improver implements Way {
   private near: Cut | null = null
   /** The attempt under way leads one back that came near. */
   private leadsBack = false
+  /** Attempts that were begun where every bite had failed. */
+  private begun = 0
 
   constructor(
     private readonly instance: NestInstance,
-    random: () => number,
+    private readonly random: () => number,
   ) {
     this.making = new InParts(Separator.of(instance, random))
     const count = instance.pieces.reduce((sum, piece) => sum + piece.qty, 0)
@@ -112,10 +116,18 @@ export class Improver implements Way {
     const { way, bite } = this.tries
     const rooms = this.roomsFor(score, way, bite)
     this.leadsBack = false
-    if (rooms && separator.start(this.base!.placements, rooms))
-      return new Attempt(this.measures, way === 'fewer')
+    const settles = way === 'fewer'
+    if (rooms && separator.start(this.base!.placements, rooms, { settles, thrown: this.thrown() }))
+      return new Attempt(this.measures, settles)
     this.giveUp(Infinity)
     return null
+  }
+
+  /** How many pieces the next attempt throws. */
+  private thrown(): number {
+    const { way, isStuck } = this.tries
+    if (!isStuck || way === 'fewer' || this.begun++ % THROWN.every > 0) return 0
+    return THROWN.least + Math.floor(this.random() * (THROWN.most - THROWN.least + 1))
   }
 
   /** Goes on from the lowest of an attempt that came near, with the card that it had taken away. */

@@ -24,6 +24,8 @@ import { OverlapKernel } from './kernel'
 import { Improver } from './improver'
 import type { NestInstance, NestLayout, NestPiece, Turns } from '../instance'
 import { Nester } from '../nester'
+import { atOnce } from '../parts'
+import { Separator } from './separator'
 
 const place = (shape: Polygon, [x, y]: readonly [number, number], deg: number): Polygon =>
   mapPolygon([1, 0, 0, 1, x, y], mapPolygon(rotation(deg), shape))
@@ -332,5 +334,30 @@ describe('boxes', () => {
         pieces: [piece('d', ellipse([0, 0], 10))],
       }),
     ).toBe(false)
+  })
+})
+
+describe('an attempt that throws pieces', () => {
+  it('throws as many as are asked for, one and those beside it, never what is pinned', () => {
+    const ids = ['a', 'b', 'c', 'd', 'e', 'f']
+    const instance: NestInstance = {
+      sheet: { w: 3000, h: 3000, margin: 10 },
+      gap: 1,
+      pieces: ids.map((id) => piece(id, ellipse([0, 0], 5))),
+      pinned: [{ id: 'f', copy: 0, sheet: 0, x: 100, y: 20, rotation: 0 }],
+    }
+    const placements = ids.map((id, k) => ({ id, copy: 0, sheet: 0, x: 20 + 16 * k, y: 20, rotation: 0 }))
+    const room = { sheet: 0, minX: 10, minY: 10, maxX: 2990, maxY: 2990, walls: [] }
+    for (let seed = 1; seed <= 20; seed++)
+      for (const thrown of [0, 2, 3]) {
+        const separator = atOnce(Separator.of(instance, seededRandom(seed)))
+        expect(separator.start(placements, [room], { thrown })).toBe(true)
+        const lies = atOnce(separator.proved())!
+        const moved = lies.flatMap((p, k) => (Math.abs(p.x - placements[k]!.x) > 0.1 ? [k] : []))
+        expect(moved).toHaveLength(thrown)
+        expect(moved).not.toContain(5)
+        // One and its nearest: no gap between them larger than the one that is thrown leaves.
+        if (thrown > 0) expect(moved.at(-1)! - moved[0]!).toBeLessThanOrEqual(thrown)
+      }
   })
 })

@@ -21,11 +21,17 @@ const SAMPLES_BESIDE = 12
 const BESIDE_PIECES = 40
 const SAMPLES_NEAR = 6
 const KEPT = 3
+/** From a place where a piece costs more than so many times what it costs now it hardly ever comes to anything better. */
+const WORTH = { near: 4, elsewhere: 2 }
 /** Of several candidates each goes down in steps that end here, the best of them goes on to the finest (mm). */
 const ROUGH_STEP_MM = 0.4
 const FINEST_STEP_MM = 0.03
-/** What is clear is forgotten slowly; what overlaps grows dearer by so much, the most by the sum, up to a most. */
-const WEIGHTS = { forget: 0.95, grow: 1.2, growMore: 0.8, most: 1e6 }
+/**
+ * What is clear is forgotten slowly; what overlaps grows dearer by so much, the most by the sum, up to a most. Slowly parts tight layouts
+ * more often; where a whole sheet was given up, pieces must leave sooner.
+ */
+const WEIGHTS = { forget: 0.95, grow: 1.1, growMore: 0.4, most: 1e6 }
+const WEIGHTS_SETTLING = { ...WEIGHTS, grow: 1.2, growMore: 0.8 }
 
 /** Steps of a descent, mm, and whether it may turn the piece. */
 interface Steps {
@@ -39,6 +45,12 @@ const WORK = { field: 1000, fieldCorner: 4, move: 2, put: 0.5 }
 
 /** Added to the gap at first. */
 const startGap = ({ gap }: NestInstance): number => gap + (gap < 0.2 ? 2 : 1) * SLACK_MM
+
+/** How an attempt begins: whether a sheet was given up, and how many pieces beside each other are thrown anywhere. */
+interface Beginning {
+  settles?: boolean
+  thrown?: number
+}
 
 /** What a separator works with: the field of each piece, all of them known to the kernel. */
 interface Means {
@@ -57,6 +69,7 @@ export class Separator {
   private rooms: Room[] = []
   private members: number[][] = []
   private noted: Candidate[] = []
+  private settles = false
   /** All bodies lie elsewhere than the kernel knows: they were moved in at the start, or back to where they were noted. */
   private moved: 'in' | 'back' | null = null
   /** Sum of all overlaps (mm) after the last sweep. */
@@ -96,7 +109,12 @@ export class Separator {
    * Begins from a layout: pieces that the rooms no longer hold are pushed in, over whatever lies there. False where no place was
    * hit on for one of them.
    */
-  start(placements: readonly Placement[], rooms: readonly Room[]): boolean {
+  start(
+    placements: readonly Placement[],
+    rooms: readonly Room[],
+    { settles = false, thrown = 0 }: Beginning = {},
+  ): boolean {
+    this.settles = settles
     this.rooms = [...rooms]
     this.gap = startGap(this.instance)
     const bodies = this.bodiesAt(placements)
@@ -109,6 +127,7 @@ export class Separator {
       aimAt(body, spot)
     }
     if (bodies.some((body) => body.room < 0)) return false
+    if (thrown > 0) this.throwSome(bodies, thrown)
     this.bodies = bodies
     this.members = this.rooms.map(() => [])
     this.bodies.forEach((body, i) => this.members[body.room]!.push(i))
@@ -201,6 +220,17 @@ export class Separator {
     return null
   }
 
+  /** Throws one of the bodies and those that lie nearest to it anywhere, so many in all. */
+  private throwSome(bodies: readonly Body[], count: number): void {
+    const { x, y, room } = bodies[Math.floor(this.random() * bodies.length)]!
+    const away = (body: Body) => Math.hypot(body.x - x, body.y - y)
+    const near = bodies.filter((body) => body.room === room && !body.fixed)
+    for (const body of near.toSorted((a, b) => away(a) - away(b)).slice(0, count)) {
+      const spot = this.sampler.anywhere(body.piece, this.rooms)
+      if (spot) aimAt(body, spot)
+    }
+  }
+
   private pushIn(body: Body): boolean {
     return pushInto(body, this.rooms[body.room]!)
   }
@@ -237,9 +267,10 @@ export class Separator {
     const { sampler, probe, rooms, bodies, members } = this
     const body = this.bodies[i]!
     const kept = [start]
-    const consider = (spot: Candidate | null) => {
+    const consider = (spot: Candidate | null, worth: number) => {
       if (!spot) return
-      const worst = kept.length < KEPT ? Infinity : kept.at(-1)!.loss
+      const most = worth * start.loss
+      const worst = kept.length < KEPT ? most : Math.min(most, kept.at(-1)!.loss)
       aimAt(probe, spot)
       if (!this.pushIn(probe)) return
       spot.x = probe.x
@@ -251,11 +282,12 @@ export class Separator {
       if (kept.length > KEPT) kept.pop()
     }
     // Near places first: among them are good ones, against which the others are given up sooner.
-    for (let k = 0; k < SAMPLES_NEAR; k++) consider(sampler.near(body, k))
+    for (let k = 0; k < SAMPLES_NEAR; k++) consider(sampler.near(body, k), WORTH.near)
     if (this.bodies.length <= BESIDE_PIECES && sampler.hasEdges(body.piece))
       for (let k = 0; k < SAMPLES_BESIDE; k++)
-        consider(sampler.beside(body, { rooms, bodies, members }, this.gap))
-    for (let k = 0; k < SAMPLES_ANYWHERE; k++) consider(sampler.anywhere(body.piece, this.rooms))
+        consider(sampler.beside(body, { rooms, bodies, members }, this.gap), WORTH.elsewhere)
+    for (let k = 0; k < SAMPLES_ANYWHERE; k++)
+      consider(sampler.anywhere(body.piece, this.rooms), WORTH.elsewhere)
     return kept
   }
 
@@ -293,6 +325,6 @@ export class Separator {
 
   /** Counts what overlaps and sets the weights: overlaps grow dearer, what is clear is forgotten slowly. */
   private count(): void {
-    this.total = this.kernel.weigh(WEIGHTS)
+    this.total = this.kernel.weigh(this.settles ? WEIGHTS_SETTLING : WEIGHTS)
   }
 }
