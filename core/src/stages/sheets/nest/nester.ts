@@ -71,9 +71,8 @@ export class Nester {
     const grouped = instance.pieces.some((piece) => piece.sharing !== undefined)
     const ordersOnly = ways === 'orders' || grouped
     const boxes = !ordersOnly && BoxSearch.suits(instance) ? new BoxSearch(instance, this.random) : null
-    const blocks = boxes?.boxes.every(({ sides }) => sides.length > 0)
-      ? new BlockSearch(instance, boxes.boxes, this.random)
-      : null
+    const blocks =
+      boxes && BlockSearch.suits(boxes.boxes) ? new BlockSearch(instance, boxes.boxes, this.random) : null
     this.orders = new OrderSearch(instance, this.random, first)
     this.best = this.orders.first
     this.turns = this.turnsOf({ grouped, ordersOnly, boxes, blocks })

@@ -64,6 +64,16 @@ describe('what straight cuts made of a sheet', () => {
     }
   })
 
+  it('is not looked for among very many boxes', () => {
+    const of = (qty: number): NestInstance => ({
+      sheet: SHEET,
+      gap: GAP,
+      pieces: [{ id: 'tag', shape: rectangle([0, 0], 20, 30), qty, turns: 'quarter' }],
+    })
+    const suits = (qty: number) => BlockSearch.suits(new BoxSearch(of(qty), seededRandom(1)).boxes)
+    expect([suits(300), suits(301)]).toEqual([true, false])
+  })
+
   it('is legal with whatever else there is, each piece once', () => {
     const size = fc.tuple(
       fc.integer({ min: 20, max: 140 }),

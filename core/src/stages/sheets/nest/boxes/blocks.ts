@@ -31,6 +31,8 @@ const PLAIN_FIRST = 4
 const ATTEMPTS = { pairs: 4_000_000, most: 1000 }
 /** Only where so few blocks come of the boxes is the work worth it. */
 const WORTH = 0.6
+/** Of more boxes too many have sides in common: an attempt looks at all pairs of them, again for each that is joined. */
+const MOST_BOXES = 300
 /** So many boxes at most are taken out again; after so many times without fewer blocks all begins anew. */
 const MOST_TAKEN_OUT = 8
 const PATIENCE = 60
@@ -97,6 +99,11 @@ export class BlockSearch {
       return new Pairing(loose, room, random)
     }
     this.pairings = { down: pairing('down'), nearest: pairing('nearest') }
+  }
+
+  /** For boxes whose lengths are known, not too many of them. */
+  static suits(boxes: readonly Box[]): boolean {
+    return boxes.length <= MOST_BOXES && boxes.every(({ sides }) => sides.length > 0)
   }
 
   /** Nothing more can come of it. */
