@@ -30,9 +30,11 @@ export interface Choice {
   noise: number
 }
 
+type Numbers = Float64Array | Int32Array | Uint8Array
+
 /** What an attempt left. */
 interface Kept {
-  arrays: (Float64Array | Int32Array | Uint8Array)[]
+  arrays: readonly Numbers[]
   left: number
   free: number[]
 }
@@ -44,7 +46,7 @@ const NARROW_FROM = 2
 export const blockOf = (side: number): number => side >> 1
 export const isUpright = (side: number): boolean => (side & 1) === 0
 
-/** Joins boxes in pairs, as often as it is asked, each time from the start. */
+/** Joins boxes in pairs, as often as it is asked, each time from the start or from what was kept. */
 export class Pairing {
   /** Of each side: its length, and what it can have been. A block's other side tells how far it reaches from this one. */
   private readonly length: Float64Array
@@ -58,6 +60,8 @@ export class Pairing {
   /** Blocks that are part of no other, in no order, and how many. */
   private readonly alive: Int32Array
   private left = 0
+  /** All of these, to be kept and gone back to. */
+  private readonly arrays: readonly Numbers[]
   /** Pairs that were looked at so far: what attempts cost. */
   looked = 0
   /** Numbers that no block has. */
@@ -87,6 +91,8 @@ export class Pairing {
     this.whole = new Int32Array(blocks)
     this.alive = new Int32Array(boxes.length)
     this.partners = new Int32Array(2 * blocks)
+    const { length, least, most, turns, first, second, whole, alive } = this
+    this.arrays = [length, least, most, turns, first, second, whole, alive]
     boxes.forEach(({ w, h, along, down, turns }, k) => {
       this.setSide(2 * k, h, down)
       this.setSide(2 * k + 1, w, along)
@@ -113,12 +119,8 @@ export class Pairing {
 
   /** Keeps what the last attempt left, to go on from. */
   keep(): void {
-    const { length, least, most, turns, first, second, whole, alive, left, free } = this
-    this.kept = {
-      arrays: [length, least, most, turns, first, second, whole, alive].map((array) => array.slice()),
-      left,
-      free: [...free],
-    }
+    const { arrays, left, free } = this
+    this.kept = { arrays: arrays.map((array) => array.slice()), left, free: [...free] }
   }
 
   /** The blocks that the last attempt left, by number: those below the number of boxes are single boxes. */
@@ -132,8 +134,7 @@ export class Pairing {
   }
 
   private goBack({ arrays, left, free }: Kept): void {
-    const { length, least, most, turns, first, second, whole, alive } = this
-    ;[length, least, most, turns, first, second, whole, alive].forEach((array, k) => array.set(arrays[k]!))
+    this.arrays.forEach((array, k) => array.set(arrays[k]!))
     this.left = left
     this.free = [...free]
   }
