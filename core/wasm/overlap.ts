@@ -19,6 +19,21 @@ const Y0: usize = 32
 const INV: usize = 36
 const RADIUS: usize = 40
 const UNIT: usize = 44
+/** Corners of the convex hull, clockwise (eight bytes a number), and where they end. */
+const HULL_AT: usize = 48
+const HULL_END: usize = 52
+/** Of each of `DIRECTIONS` ways round: how many bytes into the hull the farthest corner lies (two bytes each). */
+const FARTHEST_AT: usize = 56
+const DIRECTIONS: f64 = 256
+
+// ——— A room: its list of walls, how many there are, and what a piece may lie in (eight bytes a number).
+const ROOM_WALLS: usize = 0
+const ROOM_WALL_COUNT: usize = 4
+const ROOM_MIN_X: usize = 8
+const ROOM_MIN_Y: usize = 16
+const ROOM_MAX_X: usize = 24
+const ROOM_MAX_Y: usize = 32
+const ROOM_BYTES: usize = 40
 
 // ——— A probe: a place that is asked about.
 const X: usize = 0
@@ -43,7 +58,7 @@ let walls: usize = 0
 let hot: usize = 0
 /** Neighbours of the place that is asked about, those that cost most first. */
 let near: usize = 0
-/** Of each room: where its list of walls begins, and how many there are. */
+/** Rooms, one behind the other. */
 let rooms: usize = 0
 let gap: f32 = 0
 let wallGap: f32 = 0
@@ -51,6 +66,21 @@ let wallWeight: f32 = 1
 
 /** The place that is asked about. */
 export const probe: usize = heap.alloc(PROBE_BYTES)
+
+// ——— Where a descent begins and ends: numbers of eight bytes, and a room.
+const POSE_X: usize = 0
+const POSE_Y: usize = 8
+const POSE_TURN: usize = 16
+const POSE_COS: usize = 24
+const POSE_SIN: usize = 32
+const POSE_LEFT: usize = 40
+const POSE_RIGHT: usize = 48
+const POSE_UP: usize = 56
+const POSE_DOWN: usize = 64
+const POSE_ROOM: usize = 72
+const POSE_BYTES: usize = 80
+
+export const pose: usize = heap.alloc(POSE_BYTES)
 
 export function allocate(bytes: usize): usize {
   return heap.alloc((bytes + 15) & ~15)
@@ -254,9 +284,9 @@ function shapeOf(i: i32): usize {
 }
 
 function wallsAt(shape: usize, limit: f32): f32 {
-  const list = rooms + ((<usize>load<i32>(probe, ROOM)) << 3)
-  let at = <usize>load<u32>(list)
-  const end = at + <usize>load<u32>(list, 4) * 12
+  const room = rooms + <usize>load<i32>(probe, ROOM) * ROOM_BYTES
+  let at = <usize>load<u32>(room, ROOM_WALLS)
+  const end = at + <usize>load<u32>(room, ROOM_WALL_COUNT) * 12
   let sum: f32 = 0
   for (; at < end; at += 12) {
     sum += overlapAt(
@@ -400,4 +430,152 @@ export function weigh(forget: f32, grow: f32, growMore: f32, most: f32): f32 {
       store<f32>(weights + ((<usize>(j * count + i)) << 2), next)
     }
   return total
+}
+
+/** State of the random numbers (SplitMix64: Steele, Lea and Flood 2014). */
+let seed: u64 = 1
+
+export function sow(value: u32): void {
+  seed = value
+}
+
+/** At least 0 and less than 1. */
+function random(): f64 {
+  seed += 0x9e3779b97f4a7c15
+  let z = seed
+  z = (z ^ (z >> 30)) * 0xbf58476d1ce4e5b9
+  z = (z ^ (z >> 27)) * 0x94d049bb133111eb
+  return <f64>((z ^ (z >> 31)) >> 11) / 9007199254740992
+}
+
+/** The turn that is tried, and the box that the shape takes so. */
+let turn: f64 = 0
+let cos: f64 = 1
+let sin: f64 = 0
+let left: f64 = 0
+let right: f64 = 0
+let up: f64 = 0
+let down: f64 = 0
+
+/** How far a hull reaches in a direction (degrees, and as a unit vector): from a corner that is near the farthest, up to it. */
+function support(shape: usize, deg: f64, ux: f64, uy: f64): f64 {
+  const hull = <usize>load<u32>(shape, HULL_AT)
+  const end = <usize>load<u32>(shape, HULL_END)
+  const way = (deg / 360 - floor(deg / 360)) * DIRECTIONS
+  let at = hull + <usize>load<u16>(<usize>load<u32>(shape, FARTHEST_AT) + (((<usize>way) & 255) << 1))
+  let reach = ux * load<f64>(at) + uy * load<f64>(at, 8)
+  for (let further = true; further;) {
+    at = at + 16 < end ? at + 16 : hull
+    const next = ux * load<f64>(at) + uy * load<f64>(at, 8)
+    further = next > reach
+    if (further) reach = next
+  }
+  return reach
+}
+
+/** Turns what is tried to so many degrees. */
+function turnTo(shape: usize, deg: f64): void {
+  const rad = (deg * Math.PI) / 180
+  turn = deg
+  cos = Math.cos(rad)
+  sin = Math.sin(rad)
+  // Seen from the piece, the sheet turns the other way.
+  right = support(shape, -deg, cos, -sin)
+  left = -support(shape, 180 - deg, -cos, sin)
+  down = support(shape, 90 - deg, sin, cos)
+  up = -support(shape, 270 - deg, -sin, -cos)
+}
+
+function turnAsPose(): void {
+  turn = load<f64>(pose, POSE_TURN)
+  cos = load<f64>(pose, POSE_COS)
+  sin = load<f64>(pose, POSE_SIN)
+  left = load<f64>(pose, POSE_LEFT)
+  right = load<f64>(pose, POSE_RIGHT)
+  up = load<f64>(pose, POSE_UP)
+  down = load<f64>(pose, POSE_DOWN)
+}
+
+/** By so much a piece may be larger than a room that it just fits. */
+const ROUNDING: f64 = 1e-9
+/** Share of the steps that turn a shape that may be turned, how far by the mm of its farthest point, and of those that go along either axis of the sheet. */
+const TURNING: f64 = 0.3
+const DEG_PER_RAD: f64 = 57.3
+const ALONG_AXIS: f64 = 0.35
+/** A step that helped is followed by a longer one, one that did not by a shorter. */
+const LONGER: f64 = 1.25
+const SHORTER: f64 = 0.6
+
+/**
+ * Steps of body i along random axes from the pose, where it costs `from`, while they help, ever shorter: from `first` mm until they are shorter than `least`.
+ * The pose is then where that leads. Gives what it costs there.
+ */
+export function descend(i: i32, from: f32, first: f64, least: f64, mayTurn: bool): f32 {
+  const shape = shapeOf(i)
+  const radius = <f64>load<f32>(shape, RADIUS)
+  const room = rooms + <usize>load<i32>(pose, POSE_ROOM) * ROOM_BYTES
+  const minX = load<f64>(room, ROOM_MIN_X)
+  const minY = load<f64>(room, ROOM_MIN_Y)
+  const maxX = load<f64>(room, ROOM_MAX_X)
+  const maxY = load<f64>(room, ROOM_MAX_Y)
+  store<i32>(probe, load<i32>(pose, POSE_ROOM), ROOM)
+  turnAsPose()
+  let cost = from
+  let step = first
+  while (step > least && cost > 0) {
+    const turning = mayTurn && random() < TURNING
+    let ux: f64 = 1
+    let uy: f64 = 0
+    if (!turning) {
+      const axis = random()
+      if (axis >= 2 * ALONG_AXIS) {
+        const angle = random() * Math.PI
+        ux = Math.cos(angle)
+        uy = Math.sin(angle)
+      } else if (axis >= ALONG_AXIS) {
+        ux = 0
+        uy = 1
+      }
+    }
+    let better = false
+    for (let way = step, tries = 0; tries < 2; way = -way, tries++) {
+      let x = load<f64>(pose, POSE_X)
+      let y = load<f64>(pose, POSE_Y)
+      if (turning) turnTo(shape, load<f64>(pose, POSE_TURN) + (way * DEG_PER_RAD) / radius)
+      else {
+        x += ux * way
+        y += uy * way
+      }
+      if (right - left > maxX - minX + ROUNDING || down - up > maxY - minY + ROUNDING) continue
+      x = max(minX - left, min(maxX - right, x))
+      y = max(minY - up, min(maxY - down, y))
+      store<f32>(probe, <f32>x, X)
+      store<f32>(probe, <f32>y, Y)
+      store<f32>(probe, <f32>cos, COS)
+      store<f32>(probe, <f32>sin, SIN)
+      store<f32>(probe, <f32>(x + left), MIN_X)
+      store<f32>(probe, <f32>(x + right), MAX_X)
+      store<f32>(probe, <f32>(y + up), MIN_Y)
+      store<f32>(probe, <f32>(y + down), MAX_Y)
+      const there = loss(i, cost)
+      if (there >= cost) continue
+      cost = there
+      better = true
+      store<f64>(pose, x, POSE_X)
+      store<f64>(pose, y, POSE_Y)
+      if (turning) {
+        store<f64>(pose, turn, POSE_TURN)
+        store<f64>(pose, cos, POSE_COS)
+        store<f64>(pose, sin, POSE_SIN)
+        store<f64>(pose, left, POSE_LEFT)
+        store<f64>(pose, right, POSE_RIGHT)
+        store<f64>(pose, up, POSE_UP)
+        store<f64>(pose, down, POSE_DOWN)
+      }
+      break
+    }
+    if (turning && !better) turnAsPose()
+    step *= better ? LONGER : SHORTER
+  }
+  return cost
 }

@@ -14,10 +14,14 @@ interface Extent {
   down: number
 }
 
-/** A place for a piece: a room, a turn (degrees) and the piece's middle. */
-export interface Pose extends Spot, Extent {
-  room: number
+/** How a piece is turned (degrees), and the box that it takes so. */
+export interface Turned extends Pick<Spot, 'cos' | 'sin'>, Extent {
   turn: number
+}
+
+/** A place for a piece: a room, a turn and the piece's middle. */
+export interface Pose extends Spot, Turned {
+  room: number
 }
 
 /** A place with the overlap that a piece has there. */
@@ -50,7 +54,7 @@ export const newBody = (piece = 0, copy = 0, fixed = false): Body => ({
 })
 
 /** Turns a pose to so many degrees, and measures its box. */
-export function turnTo(pose: Omit<Pose, 'room' | 'x' | 'y'>, turn: number, field: Field): void {
+export function turnTo(pose: Turned, turn: number, field: Field): void {
   const [cos, sin] = rotation(turn)
   pose.turn = turn
   pose.cos = cos
@@ -108,6 +112,11 @@ export function aimAt(pose: Pose, at: Pose): void {
   pose.room = at.room
   pose.x = at.x
   pose.y = at.y
+  takeTurn(pose, at)
+}
+
+/** Takes over how another pose is turned. */
+export function takeTurn(pose: Turned, at: Turned): void {
   pose.turn = at.turn
   pose.cos = at.cos
   pose.sin = at.sin

@@ -1,7 +1,7 @@
 // What costs most when overlaps are parted, as WebAssembly (core/wasm/overlap.ts): how much a piece overlaps with all that lies near it.
 // Shapes and places are copied into its memory. The measure itself is told by fields (field.ts).
 import { KERNEL } from './kernel.wasm'
-import type { Body, Pose } from './body'
+import { poseAt, type Body, type Candidate, type Pose } from './body'
 import type { Field } from './field'
 import type { Room } from './room'
 
@@ -9,6 +9,7 @@ import type { Room } from './room'
 interface Exports {
   memory: { buffer: ArrayBuffer }
   probe: { value: number }
+  pose: { value: number }
   allocate(bytes: number): number
   reserve(most: number): number
   begin(count: number, rooms: number): void
@@ -16,6 +17,8 @@ interface Exports {
   loss(i: number, limit: number): number
   settle(i: number, under: number): void
   standing(i: number): number
+  sow(seed: number): void
+  descend(i: number, from: number, first: number, least: number, mayTurn: boolean): number
   weigh(forget: number, grow: number, growMore: number, most: number): number
 }
 
@@ -34,6 +37,13 @@ export interface Gaps {
   wallWeight: number
 }
 
+/** Steps of a descent, mm, and whether it may turn the piece. */
+export interface Steps {
+  first: number
+  least: number
+  free: boolean
+}
+
 /** Points of a run, and how many runs are looked at together. */
 const RUN = 8
 const TOGETHER = 4
@@ -43,6 +53,10 @@ const NOWHERE = 1e7
 const MOST_UNITS = 32767
 /** Fields of a body: x, y, cos, sin, its box, its room, its shape. */
 const BODY_WORDS = 10
+
+/** A room: its walls, and four numbers of eight bytes. A shape. */
+const ROOM_BYTES = 40
+const SHAPE_BYTES = 60
 
 /** Of WebAssembly what is used here: core is checked without the types of a browser or of Node. */
 const { Module, Instance } = (
@@ -62,17 +76,20 @@ export class OverlapKernel {
   private readonly wasm = newInstance().exports as Exports
   private floats = new Float32Array()
   private ints = new Int32Array()
+  private doubles = new Float64Array()
   /** Address of each field's copy. */
   private readonly shapes = new Map<Field, number>()
   private readonly probe = this.wasm.probe.value
+  private readonly pose = this.wasm.pose.value
   private readonly bodies: number
   /** Words from one field of a body to the next. */
   private readonly stride: number
   private rooms = { at: 0, most: 0 }
   private count = 0
 
-  /** For at most so many pieces at once. */
-  constructor(most: number) {
+  /** For at most so many pieces at once; descents are random by the seed (a whole number). */
+  constructor(most: number, seed = 1) {
+    this.wasm.sow(seed)
     this.bodies = this.wasm.reserve(most) / 4
     this.stride = Math.ceil(most / 4) * 4
     this.look()
@@ -123,6 +140,34 @@ export class OverlapKernel {
     return this.wasm.loss(i, limit)
   }
 
+  /** Steps of body i along random axes while they help, ever shorter. Gives where that leads: `from` itself where no step helps. */
+  descend(i: number, from: Candidate, { first, least, free }: Steps): Candidate {
+    const { doubles } = this
+    const p = this.pose / 8
+    doubles[p] = from.x
+    doubles[p + 1] = from.y
+    doubles[p + 2] = from.turn
+    doubles[p + 3] = from.cos
+    doubles[p + 4] = from.sin
+    doubles[p + 5] = from.left
+    doubles[p + 6] = from.right
+    doubles[p + 7] = from.up
+    doubles[p + 8] = from.down
+    this.ints[this.pose / 4 + 18] = from.room
+    const loss = this.wasm.descend(i, from.loss, first, least, free)
+    if (loss >= from.loss) return from
+    const to = poseAt(from, doubles[p]!, doubles[p + 1]!)
+    to.loss = loss
+    to.turn = doubles[p + 2]!
+    to.cos = doubles[p + 3]!
+    to.sin = doubles[p + 4]!
+    to.left = doubles[p + 5]!
+    to.right = doubles[p + 6]!
+    to.up = doubles[p + 7]!
+    to.down = doubles[p + 8]!
+    return to
+  }
+
   /** Weighted overlap of body i where it was put. */
   standing(i: number): number {
     return this.wasm.standing(i)
@@ -161,18 +206,19 @@ export class OverlapKernel {
     this.ints[p + 8 * stride] = at.room
   }
 
-  /** A list of walls for each room. */
+  /** Rooms, each with a list of its walls. */
   private roomsAt(rooms: readonly Room[]): number {
     const walls = rooms.flatMap((room) => room.walls)
     const shapes = walls.map(({ field }) => this.shapeAt(field))
     if (rooms.length > this.rooms.most)
-      this.rooms = { at: this.allocate(8 * rooms.length + 12 * walls.length), most: rooms.length }
+      this.rooms = { at: this.allocate(ROOM_BYTES * rooms.length + 12 * walls.length), most: rooms.length }
     const { at } = this.rooms
-    const list = at + 8 * rooms.length
+    const list = at + ROOM_BYTES * rooms.length
     let k = 0
     rooms.forEach((room, r) => {
-      this.ints[at / 4 + 2 * r] = list + 12 * k
-      this.ints[at / 4 + 2 * r + 1] = room.walls.length
+      const own = at + ROOM_BYTES * r
+      this.ints.set([list + 12 * k, room.walls.length], own / 4)
+      this.doubles.set([room.minX, room.minY, room.maxX, room.maxY], own / 8 + 1)
       for (const wall of room.walls) {
         this.ints[list / 4 + 3 * k] = shapes[k]!
         this.floats[list / 4 + 3 * k + 1] = wall.x
@@ -210,9 +256,16 @@ export class OverlapKernel {
     new Int16Array(this.floats.buffer, distanceAt, field.distance.length).set(
       field.distance.map((mm) => Math.round(mm / unit)),
     )
-    const at = this.allocate(48)
+    const hullAt = this.allocate(field.hull.byteLength)
+    this.doubles.set(field.hull, hullAt / 8)
+    const farthestAt = this.allocate(field.farthest.byteLength)
+    new Uint16Array(this.floats.buffer, farthestAt, field.farthest.length).set(
+      field.farthest.map((corner) => corner * 8),
+    )
+    const at = this.allocate(SHAPE_BYTES)
     this.ints.set([runsAt!, runs.length / 3, pointsAt!, polesAt!, distanceAt, field.cols, field.rows], at / 4)
     this.floats.set([field.x0, field.y0, field.inv, field.radius, unit], at / 4 + 7)
+    this.ints.set([hullAt, hullAt + field.hull.byteLength, farthestAt], at / 4 + 12)
     return at
   }
 
@@ -228,6 +281,7 @@ export class OverlapKernel {
     if (this.floats.buffer === buffer) return
     this.floats = new Float32Array(buffer)
     this.ints = new Int32Array(buffer)
+    this.doubles = new Float64Array(buffer)
   }
 }
 

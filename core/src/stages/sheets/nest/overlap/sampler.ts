@@ -1,7 +1,7 @@
 // Places that are worth a try for a piece: anywhere, along an edge of another piece, and near where it lies.
 import type { NestInstance } from '../instance'
 import { FREE_TURNS, turnsOf } from '../orientations'
-import { newBody, poseAt, turnTo, type Body, type Candidate } from './body'
+import { newBody, poseAt, takeTurn, turnTo, type Body, type Candidate, type Turned } from './body'
 import { straightEdges, type Edge } from './edges'
 import type { Field } from './field'
 import type { Room } from './room'
@@ -24,9 +24,17 @@ export interface Lying {
   members: readonly (readonly number[])[]
 }
 
+/** A piece turned by so many degrees. */
+function turned(turn: number, field: Field): Turned {
+  const pose = newBody()
+  turnTo(pose, turn, field)
+  return pose
+}
+
 /** Makes up places to try. */
 export class Sampler {
-  private readonly turns: (readonly number[])[]
+  /** Of each piece the turns that are worth a try, of a free one those that lay an edge straight first. */
+  private readonly turns: (readonly Turned[])[]
   private readonly edges: Edge[][]
   private readonly probe = newBody()
 
@@ -35,7 +43,7 @@ export class Sampler {
     private readonly fields: readonly Field[],
     private readonly random: () => number,
   ) {
-    this.turns = instance.pieces.map((piece) => turnsOf(piece))
+    this.turns = instance.pieces.map((piece, k) => turnsOf(piece).map((turn) => turned(turn, fields[k]!)))
     this.edges = instance.pieces.map(({ shape }, k) => straightEdges(shape, fields[k]!))
   }
 
@@ -48,7 +56,7 @@ export class Sampler {
     const { probe } = this
     for (let tries = 0; tries < TRIES_ANYWHERE; tries++) {
       probe.room = Math.floor(this.random() * rooms.length)
-      turnTo(probe, this.randomTurn(piece), this.fields[piece]!)
+      this.turnAnyhow(probe, piece)
       const room = rooms[probe.room]!
       const spareX = room.maxX - room.minX - probe.right + probe.left
       const spareY = room.maxY - room.minY - probe.down + probe.up
@@ -90,28 +98,29 @@ export class Sampler {
   near(body: Body, k: number): Candidate {
     const field = this.fields[body.piece]!
     const size = Math.min(field.radius, NEAR_MM)
-    const turn = this.nearTurn(body, k)
-    const x = body.x + (this.random() - 0.5) * size
-    const y = body.y + (this.random() - 0.5) * size
-    const spot = poseAt(body, x, y)
-    if (turn !== body.turn) turnTo(spot, turn, field)
+    const spot = poseAt(body, body.x, body.y)
+    if (this.isFree(body.piece) && k % 2 === 0)
+      turnTo(spot, body.turn + (this.random() - 0.5) * 2 * NEAR_DEG, field)
+    else if (k % 3 === 0) this.turnAnyhow(spot, body.piece)
+    spot.x += (this.random() - 0.5) * size
+    spot.y += (this.random() - 0.5) * size
     return spot
   }
 
-  private nearTurn({ piece, turn }: Body, k: number): number {
-    if (this.instance.pieces[piece]!.turns === 'free' && k % 2 === 0)
-      return turn + (this.random() - 0.5) * 2 * NEAR_DEG
-    return k % 3 === 0 ? this.randomTurn(piece) : turn
+  private isFree(piece: number): boolean {
+    return this.instance.pieces[piece]!.turns === 'free'
   }
 
-  private randomTurn(piece: number): number {
+  private turnAnyhow(pose: Turned, piece: number): void {
     const list = this.turns[piece]!
-    if (this.instance.pieces[piece]!.turns !== 'free') return list[Math.floor(this.random() * list.length)]!
-    const roll = this.random()
-    if (roll < ANY_TURN) return this.random() * 360
-    // Turns that lay an edge straight come first in the list, and count for more.
-    const straight = list.length - FREE_TURNS
-    return list[Math.floor(this.random() * (roll < STRAIGHT_TURN && straight > 0 ? straight : list.length))]!
+    let choice = list.length
+    if (this.isFree(piece)) {
+      const roll = this.random()
+      if (roll < ANY_TURN) return turnTo(pose, this.random() * 360, this.fields[piece]!)
+      const straight = list.length - FREE_TURNS
+      if (roll < STRAIGHT_TURN && straight > 0) choice = straight
+    }
+    takeTurn(pose, list[Math.floor(this.random() * choice)]!)
   }
 
   /** A turn as near to the wanted one as a piece may have; null where that is not near enough to lie along an edge. */

@@ -19,7 +19,7 @@ import { seededRandom } from '../../../../base'
 import { BoxSearch } from '../boxes/boxes'
 import { nearest } from '../exact/clearance'
 import { makeField, type Field, type Spot } from './field'
-import { newBody, turnTo, type Body } from './body'
+import { newBody, poseAt, pushInto, turnTo, type Body } from './body'
 import { OverlapKernel } from './kernel'
 import { Improver } from './improver'
 import type { NestInstance, NestLayout, NestPiece, Turns } from '../instance'
@@ -156,6 +156,46 @@ describe('the kernel', () => {
       ),
       { numRuns: 60 },
     )
+  })
+
+  it('goes down to a place that costs less, told as it is, within the room and turned only where that may be', () => {
+    const tight = { ...room, minX: -60, minY: -50, maxX: 60, maxY: 50 }
+    let [helped, turned] = [0, 0]
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(star(25), move), { minLength: 2, maxLength: 6 }),
+        fc.boolean(),
+        fc.integer(),
+        (list, free, seed) => {
+          const fields = list.map(([shape]) => makeField(shape, gap + 1))
+          const bodies = list.map(([, at], k) => bodyAt(k, fields[k]!, at))
+          for (const body of bodies) pushInto(body, tight)
+          const kernel = new OverlapKernel(bodies.length, seed)
+          kernel.setGaps({ between: gap, toWall: 0, wallWeight: 1 })
+          kernel.begin(bodies, [tight], fields)
+          Array.from(kernel.putAll(bodies))
+          const from = poseAt(bodies[0]!, bodies[0]!.x, bodies[0]!.y)
+          from.loss = kernel.standing(0)
+          const to = kernel.descend(0, from, { first: 4, least: 0.05, free })
+          if (to === from) return
+          helped++
+          if (to.turn !== from.turn) turned++
+          expect(to.loss).toBeLessThan(from.loss)
+          expect(to.loss).toBeCloseTo(kernel.loss(0, to, Infinity), 4)
+          if (!free) expect(to.turn).toBe(from.turn)
+          const as = bodyAt(0, fields[0]!, { x: to.x, y: to.y, deg: to.turn })
+          for (const side of ['cos', 'sin', 'left', 'right', 'up', 'down'] as const)
+            expect(to[side]).toBeCloseTo(as[side], 9)
+          expect(to.x + to.left).toBeGreaterThanOrEqual(tight.minX)
+          expect(to.x + to.right).toBeLessThanOrEqual(tight.maxX)
+          expect(to.y + to.up).toBeGreaterThanOrEqual(tight.minY)
+          expect(to.y + to.down).toBeLessThanOrEqual(tight.maxY)
+        },
+      ),
+      { numRuns: 100 },
+    )
+    expect(helped).toBeGreaterThan(20)
+    expect(turned).toBeGreaterThan(5)
   })
 
   it('makes dearer what overlaps, and forgets it once it is clear', () => {

@@ -33,13 +33,6 @@ const FINEST_STEP_MM = 0.03
 const WEIGHTS = { forget: 0.95, grow: 1.1, growMore: 0.4, most: 1e6 }
 const WEIGHTS_SETTLING = { ...WEIGHTS, grow: 1.2, growMore: 0.8 }
 
-/** Steps of a descent, mm, and whether it may turn the piece. */
-interface Steps {
-  first: number
-  least: number
-  free: boolean
-}
-
 /** What a field and each corner of its shape, a move and a put for each point of an outline come to, in parts of work. */
 const WORK = { field: 1000, fieldCorner: 4, move: 2, put: 0.5 }
 
@@ -93,7 +86,8 @@ export class Separator {
   static *of(instance: NestInstance, random: () => number): Parts<Separator> {
     const around = startGap(instance) + 4 * SLACK_MM
     const known = new Map<Polygon, Field>()
-    const kernel = new OverlapKernel(instance.pieces.reduce((sum, { qty }) => sum + qty, 0))
+    const count = instance.pieces.reduce((sum, { qty }) => sum + qty, 0)
+    const kernel = new OverlapKernel(count, Math.floor(random() * 2 ** 32))
     for (const { shape } of instance.pieces) {
       if (known.has(shape)) continue
       const field = makeField(shape, around)
@@ -245,13 +239,13 @@ export class Separator {
     let best: Candidate = start
     const rough = Math.max(2 * ROUGH_STEP_MM, Math.min(4, radius / 6))
     for (const spot of kept.includes(start) ? kept : [...kept, start]) {
-      const down = this.descend(i, spot, { first: rough, least: ROUGH_STEP_MM, free })
+      const down = this.kernel.descend(i, spot, { first: rough, least: ROUGH_STEP_MM, free })
       if (down.loss < best.loss) best = down
       if (best.loss === 0) break
     }
     if (best.loss > 0) {
       const least = best.loss < 1 ? FINEST_STEP_MM / 3 : FINEST_STEP_MM
-      best = this.descend(i, best, { first: ROUGH_STEP_MM, least, free })
+      best = this.kernel.descend(i, best, { first: ROUGH_STEP_MM, least, free })
     }
     if (best === start) return
     if (best.room !== body.room) {
@@ -289,38 +283,6 @@ export class Separator {
     for (let k = 0; k < SAMPLES_ANYWHERE; k++)
       consider(sampler.anywhere(body.piece, this.rooms), WORTH.elsewhere)
     return kept
-  }
-
-  /** Steps along random axes while they help, ever shorter. */
-  private descend(i: number, from: Candidate, { first, least, free }: Steps): Candidate {
-    const field = this.fields[this.bodies[i]!.piece]!
-    const { probe } = this
-    let best = from
-    let step = first
-    while (step > least && best.loss > 0) {
-      const turning = free && this.random() < 0.3
-      const angle = this.random() * Math.PI
-      const axis = this.random()
-      const [ux, uy] = axis < 0.35 ? [1, 0] : axis < 0.7 ? [0, 1] : [Math.cos(angle), Math.sin(angle)]
-      let better = false
-      for (const sign of [1, -1]) {
-        aimAt(probe, best)
-        if (turning) turnTo(probe, best.turn + (sign * step * 57.3) / field.radius, field)
-        else {
-          probe.x += sign * ux * step
-          probe.y += sign * uy * step
-        }
-        if (!this.pushIn(probe)) continue
-        const loss = this.kernel.loss(i, probe, best.loss)
-        if (loss >= best.loss) continue
-        best = poseAt(probe, probe.x, probe.y)
-        best.loss = loss
-        better = true
-        break
-      }
-      step *= better ? 1.25 : 0.6
-    }
-    return best
   }
 
   /** Counts what overlaps and sets the weights: overlaps grow dearer, what is clear is forgotten slowly. */
