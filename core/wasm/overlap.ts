@@ -19,6 +19,8 @@ const Y0: usize = 32
 const INV: usize = 36
 const RADIUS: usize = 40
 const UNIT: usize = 44
+/** By how much its overlaps count for more. */
+const HEFT: usize = 60
 /** Corners of the convex hull, clockwise (eight bytes a number), and where they end. */
 const HULL_AT: usize = 48
 const HULL_END: usize = 52
@@ -242,13 +244,14 @@ function across(v: v128): f32 {
   )
 }
 
-/** Overlap (mm: the root of depth times outline) of shape `a` at the probe with shape `b` at a place, nearer than `apart` counting too; Infinity where it is over `limit`. */
+/** Overlap (mm: the root of depth times outline, times the heft of both) of shape `a` at the probe with shape `b` at a place, nearer than `apart` counting too; Infinity where it is over `limit`. */
 function overlapAt(a: usize, b: usize, x: f32, y: f32, cos: f32, sin: f32, apart: f32, limit: f32): f32 {
   const tx = load<f32>(probe, X) - x
   const ty = load<f32>(probe, Y) - y
   const far = load<f32>(a, RADIUS) + load<f32>(b, RADIUS) + apart
   if (tx * tx + ty * ty >= far * far) return 0
-  const most = limit * limit
+  const heft = load<f32>(a, HEFT) * load<f32>(b, HEFT)
+  const most = (limit * limit) / (heft * heft)
   const ac = load<f32>(probe, COS)
   const as_ = load<f32>(probe, SIN)
   const c = ac * cos + as_ * sin
@@ -276,7 +279,7 @@ function overlapAt(a: usize, b: usize, x: f32, y: f32, cos: f32, sin: f32, apart
     apart,
     most - one,
   )
-  return one + other > most ? Infinity : sqrt(one + other)
+  return one + other > most ? Infinity : heft * sqrt(one + other)
 }
 
 function shapeOf(i: i32): usize {

@@ -56,7 +56,9 @@ const BODY_WORDS = 10
 
 /** A room: its walls, and four numbers of eight bytes. A shape. */
 const ROOM_BYTES = 40
-const SHAPE_BYTES = 60
+const SHAPE_BYTES = 64
+/** Where a shape has its heft, in words. */
+const HEFT = 15
 
 /** Of WebAssembly what is used here: core is checked without the types of a browser or of Node. */
 const { Module, Instance } = (
@@ -102,6 +104,11 @@ export class OverlapKernel {
   /** Copies a field into the kernel's memory, so that beginning takes no time. */
   take(field: Field): void {
     this.shapeAt(field)
+  }
+
+  /** Lets overlaps of a field count so many times as much, those of two fields by both. */
+  setHeft(field: Field, heft: number): void {
+    this.floats[this.shapeAt(field) / 4 + HEFT] = heft
   }
 
   /** Begins with bodies in rooms, all pairs weighed alike; none of them is put anywhere yet. */
@@ -266,6 +273,7 @@ export class OverlapKernel {
     this.ints.set([runsAt!, runs.length / 3, pointsAt!, polesAt!, distanceAt, field.cols, field.rows], at / 4)
     this.floats.set([field.x0, field.y0, field.inv, field.radius, unit], at / 4 + 7)
     this.ints.set([hullAt, hullAt + field.hull.byteLength, farthestAt], at / 4 + 12)
+    this.floats[at / 4 + HEFT] = 1
     return at
   }
 

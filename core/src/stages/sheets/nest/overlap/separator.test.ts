@@ -158,6 +158,28 @@ describe('the kernel', () => {
     )
   })
 
+  it('counts overlaps by the heft of both', () => {
+    const fields = [20, 30].map((side) => makeField(rectangle([0, 0], side, side), gap + 1))
+    const bodies = fields.map((field, k) => bodyAt(k, field, { x: 15 * k, y: 0, deg: 0 }))
+    const kernel = new OverlapKernel(2)
+    kernel.setGaps({ between: gap, toWall: 0, wallWeight: 1 })
+    const measured = ([a, b]: readonly [number, number]) => {
+      kernel.setHeft(fields[0]!, a)
+      kernel.setHeft(fields[1]!, b)
+      kernel.begin(bodies, [room], fields)
+      Array.from(kernel.putAll(bodies))
+      const found = kernel.loss(0, bodies[0]!, Infinity)
+      expect(kernel.standing(1)).toBeCloseTo(found, 4)
+      expect(kernel.loss(0, bodies[0]!, found * 0.99)).toBe(Infinity)
+      expect(kernel.loss(0, bodies[0]!, found * 1.01)).toBeCloseTo(found, 4)
+      return found
+    }
+    const plain = measured([1, 1])
+    expect(plain).toBeGreaterThan(1)
+    expect(measured([1.5, 0.4]) / plain).toBeCloseTo(0.6, 4)
+    expect(measured([2, 3]) / plain).toBeCloseTo(6, 3)
+  })
+
   it('goes down to a place that costs less, told as it is, within the room and turned only where that may be', () => {
     const tight = { ...room, minX: -60, minY: -50, maxX: 60, maxY: 50 }
     let [helped, turned] = [0, 0]

@@ -1,7 +1,7 @@
 // Overlap minimisation: all pieces lie on the sheets at once, over each other at first, and one after the other moves to
 // where it overlaps least; overlaps that stay grow dearer (guided local search, Voudouris and Tsang 1999) until none is left.
 // Reaches layouts that no order of laying pieces one by one gives. What comes out is proved by exact distances (proof.ts).
-import { cornersOf, rotation, type Polygon } from '../../../../base/geometry'
+import { cornersOf, rotation, signedArea, type Polygon } from '../../../../base/geometry'
 import type { NestInstance, Placement } from '../instance'
 import { aimAt, newBody, poseAt, pushInto, turnTo, type Body, type Candidate } from './body'
 import { makeField, type Field } from './field'
@@ -15,6 +15,11 @@ import { Sampler } from './sampler'
 const SLACK_MM = 0.04
 /** Overlap with a wall counts for more than with another piece, which can give way. */
 const WALL_WEIGHT = 4
+/**
+ * Two pieces' overlap counts for more by the sides of both, to this power (as a square as large as its hull has them, against what is usual): a large
+ * piece keeps its place, and small ones, for which there are many others, give way.
+ */
+const HEFT = 0.5
 const SAMPLES_ANYWHERE = 24
 /** Where there are few pieces, so many more lie with a straight edge along one of another; among many it is seldom the right one. */
 const SAMPLES_BESIDE = 12
@@ -96,6 +101,10 @@ export class Separator {
       yield WORK.field + WORK.fieldCorner * cornersOf(shape)
     }
     const fields = instance.pieces.map(({ shape }) => known.get(shape)!)
+    const sides = fields.map(({ hull }) => Math.sqrt(Math.abs(signedArea(hull))))
+    const logs = instance.pieces.reduce((sum, { qty }, k) => sum + qty * Math.log(sides[k]!), 0)
+    const middling = Math.exp(logs / count)
+    fields.forEach((field, k) => kernel.setHeft(field, (sides[k]! / middling) ** HEFT))
     return new Separator({ instance, fields, kernel, random })
   }
 
