@@ -1,4 +1,4 @@
-// Compiles core/wasm/overlap.ts (AssemblyScript) to a module that carries the WebAssembly as text, so that it loads at once wherever core runs.
+// Compiles core/wasm (AssemblyScript) to a module that carries the WebAssembly as text, so that it loads at once wherever core runs.
 // `--check` only says whether it is up to date.
 import { Buffer } from 'node:buffer'
 import { readFileSync, writeFileSync } from 'node:fs'
@@ -11,7 +11,7 @@ const file = `${root}core/src/stages/sheets/nest/overlap/kernel.wasm.ts`
 let binary = null
 const { error, stderr } = await asc.main(
   [
-    'core/wasm/overlap.ts',
+    'core/wasm/kernel.ts',
     '-O3',
     '--runtime',
     'stub',
@@ -31,7 +31,7 @@ if (error || !binary) {
   console.error(stderr.toString() || error?.message)
   process.exit(1)
 }
-const text = `// Made by \`npm run kernel\` from core/wasm/overlap.ts.
+const text = `// Made by \`npm run kernel\` from core/wasm.
 export const KERNEL =
   '${Buffer.from(binary).toString('base64')}'
 `

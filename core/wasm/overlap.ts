@@ -1,55 +1,35 @@
-// The hot part of parting overlaps, as WebAssembly (AssemblyScript, four numbers at a time): how deep a piece runs into its neighbours. What it
-// computes is told by core/src/stages/sheets/nest/overlap/kernel.ts, which also lays out its memory. Lengths in mm, all numbers 32 bits wide.
+// How deep a piece runs into its neighbours, four numbers at a time. What is computed is told by core/src/stages/sheets/nest/overlap/kernel.ts. Lengths in
+// mm, all numbers 32 bits wide.
+import {
+  RUNS_AT,
+  RUNS,
+  POINTS_AT,
+  POLES_AT,
+  DISTANCE_AT,
+  COLS,
+  ROWS,
+  X0,
+  Y0,
+  INV,
+  RADIUS,
+  UNIT,
+  HEFT,
+  ROOM_WALLS,
+  ROOM_WALL_COUNT,
+  ROOM_BYTES,
+  X,
+  Y,
+  COS,
+  SIN,
+  MIN_X,
+  MAX_X,
+  MIN_Y,
+  MAX_Y,
+  ROOM,
+  PROBE_BYTES,
+} from './layout'
 
-// ——— A shape: addresses and sizes, each four bytes, in this order.
-/** Middles and radii of runs of eight points: xs, ys, radii, each `runs` long (a multiple of four). */
-const RUNS_AT: usize = 0
-const RUNS: usize = 4
-/** Points along the outline: xs, ys, reach (mm of outline), each eight times `runs` long. */
-const POINTS_AT: usize = 8
-/** Four points deep inside: xs, ys, reach. */
-const POLES_AT: usize = 12
-/** Distances from the card (inside negative, whole units of two bytes) at the nodes of a grid of so many columns and rows. */
-const DISTANCE_AT: usize = 16
-const COLS: usize = 20
-const ROWS: usize = 24
-/** First node, nodes a mm, farthest point, and what distances are counted in. */
-const X0: usize = 28
-const Y0: usize = 32
-const INV: usize = 36
-const RADIUS: usize = 40
-const UNIT: usize = 44
-/** By how much its overlaps count for more. */
-const HEFT: usize = 60
-/** Corners of the convex hull, clockwise (eight bytes a number), and where they end. */
-const HULL_AT: usize = 48
-const HULL_END: usize = 52
-/** Of each of `DIRECTIONS` ways round: how many bytes into the hull the farthest corner lies (two bytes each). */
-const FARTHEST_AT: usize = 56
-const DIRECTIONS: f64 = 256
-
-// ——— A room: its list of walls, how many there are, and what a piece may lie in (eight bytes a number).
-const ROOM_WALLS: usize = 0
-const ROOM_WALL_COUNT: usize = 4
-const ROOM_MIN_X: usize = 8
-const ROOM_MIN_Y: usize = 16
-const ROOM_MAX_X: usize = 24
-const ROOM_MAX_Y: usize = 32
-const ROOM_BYTES: usize = 40
-
-// ——— A probe: a place that is asked about.
-const X: usize = 0
-const Y: usize = 4
-const COS: usize = 8
-const SIN: usize = 12
-const MIN_X: usize = 16
-const MAX_X: usize = 20
-const MIN_Y: usize = 24
-const MAX_Y: usize = 28
-const ROOM: usize = 32
-const PROBE_BYTES: usize = 36
-
-/** What lies: one array for each field of a probe and one for the shape, each `stride` bytes long, one behind the other. */
+/** What lies: one array for each field of a probe, one for the shape and one for the piece, each `stride` bytes long, one behind the other. */
 let bodies: usize = 0
 let stride: usize = 0
 let count: i32 = 0
@@ -61,28 +41,14 @@ let hot: usize = 0
 /** Neighbours of the place that is asked about, those that cost most first. */
 let near: usize = 0
 /** Rooms, one behind the other. */
-let rooms: usize = 0
+export let rooms: usize = 0
+export let roomCount: i32 = 0
 let gap: f32 = 0
 let wallGap: f32 = 0
 let wallWeight: f32 = 1
 
 /** The place that is asked about. */
 export const probe: usize = heap.alloc(PROBE_BYTES)
-
-// ——— Where a descent begins and ends: numbers of eight bytes, and a room.
-const POSE_X: usize = 0
-const POSE_Y: usize = 8
-const POSE_TURN: usize = 16
-const POSE_COS: usize = 24
-const POSE_SIN: usize = 32
-const POSE_LEFT: usize = 40
-const POSE_RIGHT: usize = 48
-const POSE_UP: usize = 56
-const POSE_DOWN: usize = 64
-const POSE_ROOM: usize = 72
-const POSE_BYTES: usize = 80
-
-export const pose: usize = heap.alloc(POSE_BYTES)
 
 export function allocate(bytes: usize): usize {
   return heap.alloc((bytes + 15) & ~15)
@@ -91,7 +57,7 @@ export function allocate(bytes: usize): usize {
 /** Makes room for at most so many bodies. Gives where they are to be written. */
 export function reserve(most: i32): usize {
   stride = ((<usize>most + 3) & ~3) * 4
-  bodies = allocate(stride * 10)
+  bodies = allocate(stride * 11)
   overlaps = allocate((<usize>(most * most)) << 2)
   weights = allocate((<usize>(most * most)) << 2)
   walls = allocate(stride)
@@ -100,10 +66,11 @@ export function reserve(most: i32): usize {
   return bodies
 }
 
-/** Begins anew with so many bodies, all pairs weighed alike. */
-export function begin(bodyCount: i32, roomsAt: usize): void {
+/** Begins anew with so many bodies in so many rooms, all pairs weighed alike. */
+export function begin(bodyCount: i32, roomsAt: usize, howMany: i32): void {
   count = bodyCount
   rooms = roomsAt
+  roomCount = howMany
   memory.fill(overlaps, 0, (<usize>(count * count)) << 2)
   memory.fill(walls, 0, stride)
   memory.fill(hot, 0, stride)
@@ -282,8 +249,12 @@ function overlapAt(a: usize, b: usize, x: f32, y: f32, cos: f32, sin: f32, apart
   return one + other > most ? Infinity : heft * sqrt(one + other)
 }
 
-function shapeOf(i: i32): usize {
+export function shapeOf(i: i32): usize {
   return <usize>load<u32>(bodies + 9 * stride + ((<usize>i) << 2))
+}
+
+export function pieceOf(i: i32): usize {
+  return <usize>load<u32>(bodies + 10 * stride + ((<usize>i) << 2))
 }
 
 function wallsAt(shape: usize, limit: f32): f32 {
@@ -433,152 +404,4 @@ export function weigh(forget: f32, grow: f32, growMore: f32, most: f32): f32 {
       store<f32>(weights + ((<usize>(j * count + i)) << 2), next)
     }
   return total
-}
-
-/** State of the random numbers (SplitMix64: Steele, Lea and Flood 2014). */
-let seed: u64 = 1
-
-export function sow(value: u32): void {
-  seed = value
-}
-
-/** At least 0 and less than 1. */
-function random(): f64 {
-  seed += 0x9e3779b97f4a7c15
-  let z = seed
-  z = (z ^ (z >> 30)) * 0xbf58476d1ce4e5b9
-  z = (z ^ (z >> 27)) * 0x94d049bb133111eb
-  return <f64>((z ^ (z >> 31)) >> 11) / 9007199254740992
-}
-
-/** The turn that is tried, and the box that the shape takes so. */
-let turn: f64 = 0
-let cos: f64 = 1
-let sin: f64 = 0
-let left: f64 = 0
-let right: f64 = 0
-let up: f64 = 0
-let down: f64 = 0
-
-/** How far a hull reaches in a direction (degrees, and as a unit vector): from a corner that is near the farthest, up to it. */
-function support(shape: usize, deg: f64, ux: f64, uy: f64): f64 {
-  const hull = <usize>load<u32>(shape, HULL_AT)
-  const end = <usize>load<u32>(shape, HULL_END)
-  const way = (deg / 360 - floor(deg / 360)) * DIRECTIONS
-  let at = hull + <usize>load<u16>(<usize>load<u32>(shape, FARTHEST_AT) + (((<usize>way) & 255) << 1))
-  let reach = ux * load<f64>(at) + uy * load<f64>(at, 8)
-  for (let further = true; further;) {
-    at = at + 16 < end ? at + 16 : hull
-    const next = ux * load<f64>(at) + uy * load<f64>(at, 8)
-    further = next > reach
-    if (further) reach = next
-  }
-  return reach
-}
-
-/** Turns what is tried to so many degrees. */
-function turnTo(shape: usize, deg: f64): void {
-  const rad = (deg * Math.PI) / 180
-  turn = deg
-  cos = Math.cos(rad)
-  sin = Math.sin(rad)
-  // Seen from the piece, the sheet turns the other way.
-  right = support(shape, -deg, cos, -sin)
-  left = -support(shape, 180 - deg, -cos, sin)
-  down = support(shape, 90 - deg, sin, cos)
-  up = -support(shape, 270 - deg, -sin, -cos)
-}
-
-function turnAsPose(): void {
-  turn = load<f64>(pose, POSE_TURN)
-  cos = load<f64>(pose, POSE_COS)
-  sin = load<f64>(pose, POSE_SIN)
-  left = load<f64>(pose, POSE_LEFT)
-  right = load<f64>(pose, POSE_RIGHT)
-  up = load<f64>(pose, POSE_UP)
-  down = load<f64>(pose, POSE_DOWN)
-}
-
-/** By so much a piece may be larger than a room that it just fits. */
-const ROUNDING: f64 = 1e-9
-/** Share of the steps that turn a shape that may be turned, how far by the mm of its farthest point, and of those that go along either axis of the sheet. */
-const TURNING: f64 = 0.3
-const DEG_PER_RAD: f64 = 57.3
-const ALONG_AXIS: f64 = 0.35
-/** A step that helped is followed by a longer one, one that did not by a shorter. */
-const LONGER: f64 = 1.25
-const SHORTER: f64 = 0.6
-
-/**
- * Steps of body i along random axes from the pose, where it costs `from`, while they help, ever shorter: from `first` mm until they are shorter than `least`.
- * The pose is then where that leads. Gives what it costs there.
- */
-export function descend(i: i32, from: f32, first: f64, least: f64, mayTurn: bool): f32 {
-  const shape = shapeOf(i)
-  const radius = <f64>load<f32>(shape, RADIUS)
-  const room = rooms + <usize>load<i32>(pose, POSE_ROOM) * ROOM_BYTES
-  const minX = load<f64>(room, ROOM_MIN_X)
-  const minY = load<f64>(room, ROOM_MIN_Y)
-  const maxX = load<f64>(room, ROOM_MAX_X)
-  const maxY = load<f64>(room, ROOM_MAX_Y)
-  store<i32>(probe, load<i32>(pose, POSE_ROOM), ROOM)
-  turnAsPose()
-  let cost = from
-  let step = first
-  while (step > least && cost > 0) {
-    const turning = mayTurn && random() < TURNING
-    let ux: f64 = 1
-    let uy: f64 = 0
-    if (!turning) {
-      const axis = random()
-      if (axis >= 2 * ALONG_AXIS) {
-        const angle = random() * Math.PI
-        ux = Math.cos(angle)
-        uy = Math.sin(angle)
-      } else if (axis >= ALONG_AXIS) {
-        ux = 0
-        uy = 1
-      }
-    }
-    let better = false
-    for (let way = step, tries = 0; tries < 2; way = -way, tries++) {
-      let x = load<f64>(pose, POSE_X)
-      let y = load<f64>(pose, POSE_Y)
-      if (turning) turnTo(shape, load<f64>(pose, POSE_TURN) + (way * DEG_PER_RAD) / radius)
-      else {
-        x += ux * way
-        y += uy * way
-      }
-      if (right - left > maxX - minX + ROUNDING || down - up > maxY - minY + ROUNDING) continue
-      x = max(minX - left, min(maxX - right, x))
-      y = max(minY - up, min(maxY - down, y))
-      store<f32>(probe, <f32>x, X)
-      store<f32>(probe, <f32>y, Y)
-      store<f32>(probe, <f32>cos, COS)
-      store<f32>(probe, <f32>sin, SIN)
-      store<f32>(probe, <f32>(x + left), MIN_X)
-      store<f32>(probe, <f32>(x + right), MAX_X)
-      store<f32>(probe, <f32>(y + up), MIN_Y)
-      store<f32>(probe, <f32>(y + down), MAX_Y)
-      const there = loss(i, cost)
-      if (there >= cost) continue
-      cost = there
-      better = true
-      store<f64>(pose, x, POSE_X)
-      store<f64>(pose, y, POSE_Y)
-      if (turning) {
-        store<f64>(pose, turn, POSE_TURN)
-        store<f64>(pose, cos, POSE_COS)
-        store<f64>(pose, sin, POSE_SIN)
-        store<f64>(pose, left, POSE_LEFT)
-        store<f64>(pose, right, POSE_RIGHT)
-        store<f64>(pose, up, POSE_UP)
-        store<f64>(pose, down, POSE_DOWN)
-      }
-      break
-    }
-    if (turning && !better) turnAsPose()
-    step *= better ? LONGER : SHORTER
-  }
-  return cost
 }

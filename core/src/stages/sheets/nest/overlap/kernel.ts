@@ -1,24 +1,25 @@
-// What costs most when overlaps are parted, as WebAssembly (core/wasm/overlap.ts): how much a piece overlaps with all that lies near it.
-// Shapes and places are copied into its memory. The measure itself is told by fields (field.ts).
+// What costs most when overlaps are parted, as WebAssembly (core/wasm): how much a piece overlaps with all that lies near it, and where it would
+// overlap least. Shapes and places are copied into its memory. The measure itself is told by fields (field.ts).
 import { KERNEL } from './kernel.wasm'
-import { poseAt, type Body, type Candidate, type Pose } from './body'
+import { newBody, poseAt, type Body, type Candidate, type Pose, type Turned } from './body'
 import type { Field } from './field'
 import type { Room } from './room'
 
-/** What core/wasm/overlap.ts exports. Addresses are in bytes, lengths in mm. */
+/** What core/wasm/kernel.ts exports. Addresses are in bytes, lengths in mm. */
 interface Exports {
   memory: { buffer: ArrayBuffer }
   probe: { value: number }
   pose: { value: number }
+  beside: { value: number }
   allocate(bytes: number): number
   reserve(most: number): number
-  begin(count: number, rooms: number): void
+  begin(count: number, rooms: number, roomCount: number): void
   setGaps(between: number, toWall: number, wallWeight: number): void
   loss(i: number, limit: number): number
   settle(i: number, under: number): void
   standing(i: number): number
   sow(seed: number): void
-  descend(i: number, from: number, first: number, least: number, mayTurn: boolean): number
+  move(i: number, besideCount: number): void
   weigh(forget: number, grow: number, growMore: number, most: number): number
 }
 
@@ -37,10 +38,10 @@ export interface Gaps {
   wallWeight: number
 }
 
-/** Steps of a descent, mm, and whether it may turn the piece. */
-export interface Steps {
-  first: number
-  least: number
+/** The turns that a piece may try, those first that lay an edge straight, which are so many; whether it may take any other. */
+export interface Turning {
+  turns: readonly Turned[]
+  straight: number
   free: boolean
 }
 
@@ -51,11 +52,14 @@ const TOGETHER = 4
 const NOWHERE = 1e7
 /** Distances are kept in two bytes: the farthest of a field is so many units. */
 const MOST_UNITS = 32767
-/** Fields of a body: x, y, cos, sin, its box, its room, its shape. */
-const BODY_WORDS = 10
+/** Fields of a body: x, y, cos, sin, its box, its room, its shape, its piece. */
+const BODY_WORDS = 11
 
-/** A room: its walls, and four numbers of eight bytes. A shape. */
+/** A room: its walls, and four numbers of eight bytes. A pose and a turn: numbers of eight bytes, a pose with its room and its cost. A piece. A shape. */
 const ROOM_BYTES = 40
+const POSE_BYTES = 80
+const TURN_BYTES = 56
+const PIECE_BYTES = 16
 const SHAPE_BYTES = 64
 /** Where a shape has its heft, in words. */
 const HEFT = 15
@@ -83,13 +87,16 @@ export class OverlapKernel {
   private readonly shapes = new Map<Field, number>()
   private readonly probe = this.wasm.probe.value
   private readonly pose = this.wasm.pose.value
+  private readonly beside = this.wasm.beside.value
+  /** Addresses of what is known of the pieces. */
+  private readonly pieces: number[] = []
   private readonly bodies: number
   /** Words from one field of a body to the next. */
   private readonly stride: number
   private rooms = { at: 0, most: 0 }
   private count = 0
 
-  /** For at most so many pieces at once; descents are random by the seed (a whole number). */
+  /** For at most so many pieces at once; moves are random by the seed (a whole number). */
   constructor(most: number, seed = 1) {
     this.wasm.sow(seed)
     this.bodies = this.wasm.reserve(most) / 4
@@ -111,14 +118,24 @@ export class OverlapKernel {
     this.floats[this.shapeAt(field) / 4 + HEFT] = heft
   }
 
+  /** Tells how a piece may be turned. */
+  setTurning(piece: number, { turns, straight, free }: Turning): void {
+    const list = this.allocate(TURN_BYTES * turns.length)
+    turns.forEach((turned, k) => this.writeTurn((list + TURN_BYTES * k) / 8, turned))
+    const at = this.allocate(PIECE_BYTES)
+    this.ints.set([list, turns.length, straight, Number(free)], at / 4)
+    this.pieces[piece] = at
+  }
+
   /** Begins with bodies in rooms, all pairs weighed alike; none of them is put anywhere yet. */
   begin(bodies: readonly Body[], rooms: readonly Room[], fields: readonly Field[]): void {
     const shapes = bodies.map(({ piece }) => this.shapeAt(fields[piece]!))
-    this.wasm.begin(bodies.length, this.roomsAt(rooms))
+    this.wasm.begin(bodies.length, this.roomsAt(rooms), rooms.length)
     const { ints, stride } = this
     ints.subarray(this.bodies, this.bodies + BODY_WORDS * stride).fill(0)
     ints.subarray(this.bodies + 8 * stride, this.bodies + 9 * stride).fill(-1)
     shapes.forEach((at, i) => (ints[this.bodies + 9 * stride + i] = at))
+    bodies.forEach(({ piece }, i) => (ints[this.bodies + 10 * stride + i] = this.pieces[piece] ?? 0))
     this.count = bodies.length
   }
 
@@ -147,23 +164,24 @@ export class OverlapKernel {
     return this.wasm.loss(i, limit)
   }
 
-  /** Steps of body i along random axes while they help, ever shorter. Gives where that leads: `from` itself where no step helps. */
-  descend(i: number, from: Candidate, { first, least, free }: Steps): Candidate {
+  /**
+   * Where body i, which lies there and costs so much, would cost less: the best of many places near it, beside others (so many are handed in) and
+   * anywhere, each gone down from in ever shorter steps. Null where nothing is better. How it may be turned must have been told.
+   */
+  move(
+    i: number,
+    from: Pose,
+    { cost, beside = [] }: { cost: number; beside?: readonly Pose[] },
+  ): Candidate | null {
+    this.writePose(this.pose, from)
+    this.floats[this.pose / 4 + 19] = cost
+    beside.forEach((pose, k) => this.writePose(this.beside + POSE_BYTES * k, pose))
+    this.wasm.move(i, beside.length)
     const { doubles } = this
     const p = this.pose / 8
-    doubles[p] = from.x
-    doubles[p + 1] = from.y
-    doubles[p + 2] = from.turn
-    doubles[p + 3] = from.cos
-    doubles[p + 4] = from.sin
-    doubles[p + 5] = from.left
-    doubles[p + 6] = from.right
-    doubles[p + 7] = from.up
-    doubles[p + 8] = from.down
-    this.ints[this.pose / 4 + 18] = from.room
-    const loss = this.wasm.descend(i, from.loss, first, least, free)
-    if (loss >= from.loss) return from
-    const to = poseAt(from, doubles[p]!, doubles[p + 1]!)
+    const loss = this.floats[2 * p + 19]!
+    if (!(loss < cost)) return null
+    const to = poseAt(newBody(), doubles[p]!, doubles[p + 1]!)
     to.loss = loss
     to.turn = doubles[p + 2]!
     to.cos = doubles[p + 3]!
@@ -172,7 +190,27 @@ export class OverlapKernel {
     to.right = doubles[p + 6]!
     to.up = doubles[p + 7]!
     to.down = doubles[p + 8]!
+    to.room = this.ints[2 * p + 18]!
     return to
+  }
+
+  private writePose(at: number, pose: Pose): void {
+    const p = at / 8
+    this.doubles[p] = pose.x
+    this.doubles[p + 1] = pose.y
+    this.writeTurn(p + 2, pose)
+    this.ints[2 * p + 18] = pose.room
+  }
+
+  private writeTurn(p: number, { turn, cos, sin, left, right, up, down }: Turned): void {
+    const { doubles } = this
+    doubles[p] = turn
+    doubles[p + 1] = cos
+    doubles[p + 2] = sin
+    doubles[p + 3] = left
+    doubles[p + 4] = right
+    doubles[p + 5] = up
+    doubles[p + 6] = down
   }
 
   /** Weighted overlap of body i where it was put. */

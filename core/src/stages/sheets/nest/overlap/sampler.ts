@@ -1,20 +1,15 @@
-// Places that are worth a try for a piece: anywhere, along an edge of another piece, and near where it lies.
+// Places that are worth a try for a piece: anywhere, and along an edge of another piece. Others are made up where they are tried (core/wasm/move.ts).
 import type { NestInstance } from '../instance'
 import { FREE_TURNS, turnsOf } from '../orientations'
 import { newBody, poseAt, takeTurn, turnTo, type Body, type Candidate, type Turned } from './body'
 import { straightEdges, type Edge } from './edges'
 import type { Field } from './field'
+import type { Turning } from './kernel'
 import type { Room } from './room'
 
 /** How far out of parallel edges may be that lie along each other. */
 const ALONG_DEG = 1
 const TRIES_ANYWHERE = 30
-/** Farthest that a place near is tried, mm, and how far it is turned at most, degrees. */
-const NEAR_MM = 40
-const NEAR_DEG = 15
-/** Of free turns so many are any at all; of the others so many lay an edge straight. */
-const ANY_TURN = 0.15
-const STRAIGHT_TURN = 0.7
 
 /** What lies where. */
 export interface Lying {
@@ -54,9 +49,10 @@ export class Sampler {
   /** Any place and turn in any room that can hold the piece; null where none was hit on. */
   anywhere(piece: number, rooms: readonly Room[]): Candidate | null {
     const { probe } = this
+    const turns = this.turns[piece]!
     for (let tries = 0; tries < TRIES_ANYWHERE; tries++) {
       probe.room = Math.floor(this.random() * rooms.length)
-      this.turnAnyhow(probe, piece)
+      takeTurn(probe, turns[Math.floor(this.random() * turns.length)]!)
       const room = rooms[probe.room]!
       const spareX = room.maxX - room.minX - probe.right + probe.left
       const spareY = room.maxY - room.minY - probe.down + probe.up
@@ -94,33 +90,15 @@ export class Sampler {
     return poseAt(probe, x, y)
   }
 
-  /** The k-th place near where it lies, of which some are turned. */
-  near(body: Body, k: number): Candidate {
-    const field = this.fields[body.piece]!
-    const size = Math.min(field.radius, NEAR_MM)
-    const spot = poseAt(body, body.x, body.y)
-    if (this.isFree(body.piece) && k % 2 === 0)
-      turnTo(spot, body.turn + (this.random() - 0.5) * 2 * NEAR_DEG, field)
-    else if (k % 3 === 0) this.turnAnyhow(spot, body.piece)
-    spot.x += (this.random() - 0.5) * size
-    spot.y += (this.random() - 0.5) * size
-    return spot
+  /** How a piece may be turned. */
+  turningOf(piece: number): Turning {
+    const turns = this.turns[piece]!
+    const free = this.isFree(piece)
+    return { turns, free, straight: free ? turns.length - FREE_TURNS : 0 }
   }
 
   private isFree(piece: number): boolean {
     return this.instance.pieces[piece]!.turns === 'free'
-  }
-
-  private turnAnyhow(pose: Turned, piece: number): void {
-    const list = this.turns[piece]!
-    let choice = list.length
-    if (this.isFree(piece)) {
-      const roll = this.random()
-      if (roll < ANY_TURN) return turnTo(pose, this.random() * 360, this.fields[piece]!)
-      const straight = list.length - FREE_TURNS
-      if (roll < STRAIGHT_TURN && straight > 0) choice = straight
-    }
-    takeTurn(pose, list[Math.floor(this.random() * choice)]!)
   }
 
   /** A turn as near to the wanted one as a piece may have; null where that is not near enough to lie along an edge. */

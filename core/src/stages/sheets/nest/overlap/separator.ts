@@ -19,18 +19,14 @@ const WALL_WEIGHT = 4
  * Two pieces' overlap counts for more by the sides of both, to this power (as a square as large as its hull has them, against what is usual): a large
  * piece keeps its place, and small ones, for which there are many others, give way.
  */
-const HEFT = 0.5
-const SAMPLES_ANYWHERE = 24
-/** Where there are few pieces, so many more lie with a straight edge along one of another; among many it is seldom the right one. */
+const HEFT = 0.7
+/**
+ * Where there are few pieces, so many places are tried (the kernel takes 16 at most) with a straight edge along one of another; among many it is
+ * seldom the right one.
+ */
 const SAMPLES_BESIDE = 12
 const BESIDE_PIECES = 40
-const SAMPLES_NEAR = 6
-const KEPT = 3
-/** From a place where a piece costs more than so many times what it costs now it hardly ever comes to anything better. */
-const WORTH = { near: 4, elsewhere: 2 }
-/** Of several candidates each goes down in steps that end here, the best of them goes on to the finest (mm). */
-const ROUGH_STEP_MM = 0.4
-const FINEST_STEP_MM = 0.03
+
 /**
  * What is clear is forgotten slowly; what overlaps grows dearer by so much, the most by the sum, up to a most. Slowly parts tight layouts
  * more often; where a whole sheet was given up, pieces must leave sooner.
@@ -52,6 +48,7 @@ interface Beginning {
 
 /** What a separator works with: the field of each piece, all of them known to the kernel. */
 interface Means {
+  sampler: Sampler
   instance: NestInstance
   fields: readonly Field[]
   kernel: OverlapKernel
@@ -61,7 +58,6 @@ interface Means {
 /** Parts overlapping pieces by guided local search. */
 export class Separator {
   private readonly sampler: Sampler
-  private readonly probe = newBody()
   private gap: number
   private bodies: Body[] = []
   private rooms: Room[] = []
@@ -78,13 +74,13 @@ export class Separator {
   private readonly kernel: OverlapKernel
   private readonly random: () => number
 
-  private constructor({ instance, fields, kernel, random }: Means) {
+  private constructor({ sampler, instance, fields, kernel, random }: Means) {
     this.instance = instance
     this.fields = fields
     this.kernel = kernel
     this.random = random
     this.gap = startGap(instance)
-    this.sampler = new Sampler(instance, fields, random)
+    this.sampler = sampler
   }
 
   /** A separator of all pieces of an instance, once their fields are made. */
@@ -105,7 +101,9 @@ export class Separator {
     const logs = instance.pieces.reduce((sum, { qty }, k) => sum + qty * Math.log(sides[k]!), 0)
     const middling = Math.exp(logs / count)
     fields.forEach((field, k) => kernel.setHeft(field, (sides[k]! / middling) ** HEFT))
-    return new Separator({ instance, fields, kernel, random })
+    const sampler = new Sampler(instance, fields, random)
+    instance.pieces.forEach((_, k) => kernel.setTurning(k, sampler.turningOf(k)))
+    return new Separator({ sampler, instance, fields, kernel, random })
   }
 
   /**
@@ -239,24 +237,10 @@ export class Separator {
   }
 
   /** Puts a piece where it overlaps least: the best of many places, each gone down from. */
-  private move(i: number, now: number): void {
+  private move(i: number, cost: number): void {
     const body = this.bodies[i]!
-    const { radius } = this.fields[body.piece]!
-    const free = this.instance.pieces[body.piece]!.turns === 'free'
-    const start = { ...poseAt(body, body.x, body.y), loss: now }
-    const kept = this.sample(i, start)
-    let best: Candidate = start
-    const rough = Math.max(2 * ROUGH_STEP_MM, Math.min(4, radius / 6))
-    for (const spot of kept.includes(start) ? kept : [...kept, start]) {
-      const down = this.kernel.descend(i, spot, { first: rough, least: ROUGH_STEP_MM, free })
-      if (down.loss < best.loss) best = down
-      if (best.loss === 0) break
-    }
-    if (best.loss > 0) {
-      const least = best.loss < 1 ? FINEST_STEP_MM / 3 : FINEST_STEP_MM
-      best = this.kernel.descend(i, best, { first: ROUGH_STEP_MM, least, free })
-    }
-    if (best === start) return
+    const best = this.kernel.move(i, body, { cost, beside: this.placesBeside(body) })
+    if (!best) return
     if (best.room !== body.room) {
       this.members[body.room] = this.members[body.room]!.filter((k) => k !== i)
       this.members[best.room]!.push(i)
@@ -265,33 +249,13 @@ export class Separator {
     this.kernel.put(i, body)
   }
 
-  /** The few best of many places for a piece. */
-  private sample(i: number, start: Candidate): Candidate[] {
-    const { sampler, probe, rooms, bodies, members } = this
-    const body = this.bodies[i]!
-    const kept = [start]
-    const consider = (spot: Candidate | null, worth: number) => {
-      if (!spot) return
-      const most = worth * start.loss
-      const worst = kept.length < KEPT ? most : Math.min(most, kept.at(-1)!.loss)
-      aimAt(probe, spot)
-      if (!this.pushIn(probe)) return
-      spot.x = probe.x
-      spot.y = probe.y
-      spot.loss = this.kernel.loss(i, probe, worst)
-      if (spot.loss >= worst) return
-      kept.push(spot)
-      kept.sort((a, b) => a.loss - b.loss)
-      if (kept.length > KEPT) kept.pop()
-    }
-    // Near places first: among them are good ones, against which the others are given up sooner.
-    for (let k = 0; k < SAMPLES_NEAR; k++) consider(sampler.near(body, k), WORTH.near)
-    if (this.bodies.length <= BESIDE_PIECES && sampler.hasEdges(body.piece))
-      for (let k = 0; k < SAMPLES_BESIDE; k++)
-        consider(sampler.beside(body, { rooms, bodies, members }, this.gap), WORTH.elsewhere)
-    for (let k = 0; k < SAMPLES_ANYWHERE; k++)
-      consider(sampler.anywhere(body.piece, this.rooms), WORTH.elsewhere)
-    return kept
+  private placesBeside(body: Body): Candidate[] {
+    const { sampler, rooms, bodies, members, gap } = this
+    if (bodies.length > BESIDE_PIECES || !sampler.hasEdges(body.piece)) return []
+    const places = Array.from({ length: SAMPLES_BESIDE }, () =>
+      sampler.beside(body, { rooms, bodies, members }, gap),
+    )
+    return places.filter((place) => place !== null)
   }
 
   /** Counts what overlaps and sets the weights: overlaps grow dearer, what is clear is forgotten slowly. */
