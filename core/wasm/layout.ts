@@ -19,14 +19,14 @@ export const Y0: usize = 32
 export const INV: usize = 36
 export const RADIUS: usize = 40
 export const UNIT: usize = 44
-/** By how much its overlaps count for more. */
-export const HEFT: usize = 60
 /** Corners of the convex hull, clockwise (eight bytes a number), and where they end. */
 export const HULL_AT: usize = 48
 export const HULL_END: usize = 52
 /** Of each of `DIRECTIONS` ways round: how many bytes into the hull the farthest corner lies (two bytes each). */
 export const FARTHEST_AT: usize = 56
 export const DIRECTIONS: f64 = 256
+/** By how much its overlaps count for more. */
+export const HEFT: usize = 60
 
 // ——— A room: its list of walls, how many there are, and what a piece may lie in (eight bytes a number).
 export const ROOM_WALLS: usize = 0
