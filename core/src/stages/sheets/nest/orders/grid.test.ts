@@ -130,6 +130,44 @@ describe('places on a sheet', () => {
     )
   })
 
+  it('are told right whatever was taken before, over each other and over the edge', () => {
+    const box = (w: number, h: number) => maskOf(rectangle([0, 0], w - 0.5, h - 0.5))
+    const taken = fc.tuple(star(12), fc.integer({ min: -9, max: COLS }), fc.integer({ min: -9, max: ROWS }))
+    fc.assert(
+      fc.property(
+        fc.array(taken, { minLength: 1, maxLength: 12 }),
+        fc.integer({ min: 1, max: COLS }),
+        fc.integer({ min: 1, max: 4 }),
+        (list, w, h) => {
+          const grid = new SheetGrid(COLS, ROWS)
+          const table = new Uint8Array(COLS * ROWS)
+          for (const [drawn, x, y] of list) {
+            const mask = maskOf(atOrigin(drawn))
+            grid.take(mask, x, y)
+            for (const [cx, cy] of cellsOf(mask))
+              if (x + cx >= 0 && x + cx < COLS && y + cy >= 0 && y + cy < ROWS)
+                table[(y + cy) * COLS + x + cx] = 1
+          }
+          expect(grid.free).toBe(table.filter((cell) => cell === 0).length)
+          const isFree = (x: number, y: number) => {
+            for (let r = 0; r < h; r++)
+              for (let c = 0; c < w; c++) if (table[(y + r) * COLS + x + c]) return false
+            return true
+          }
+          let wanted = -1
+          search: for (let y = 0; y <= ROWS - h; y++)
+            for (let x = 0; x <= COLS - w; x++)
+              if (isFree(x, y)) {
+                wanted = y * COLS + x
+                break search
+              }
+          expect(grid.findPlace(box(w, h), { maxX: COLS - w, maxY: ROWS - h })).toBe(wanted)
+        },
+      ),
+      { numRuns: 200 },
+    )
+  })
+
   it('are none where the sheet is full', () => {
     const grid = new SheetGrid(10, 10)
     const all = maskOf({ outer: Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10), holes: [] })

@@ -28,7 +28,8 @@ export class SheetGrid {
     this.free = cols * rows
     this.run = new Int16Array(cols * rows)
     this.widest = new Int16Array(rows).fill(cols)
-    for (let y = 0; y < rows; y++) for (let x = 0; x < cols; x++) this.run[y * cols + x] = cols - x
+    for (let x = 0; x < cols; x++) this.run[x] = cols - x
+    for (let y = 1; y < rows; y++) this.run.copyWithin(y * cols, 0, cols)
   }
 
   /** Whether nothing was taken yet. */
@@ -87,30 +88,40 @@ export class SheetGrid {
 
   /** Takes the mask's cells at a place. Cells outside the sheet are passed over. */
   take(mask: Mask, x: number, y: number): void {
-    const { cols, rows, run } = this
+    const { cols, rows } = this
     for (let r = 0; r < mask.rows; r++) {
       if (y + r < 0 || y + r >= rows) continue
-      const base = (y + r) * cols
-      for (let i = mask.start[r]!; i < mask.start[r + 1]!; i += 2) {
-        const from = Math.max(0, x + mask.runs[i]!)
-        const to = Math.min(cols - 1, x + mask.runs[i + 1]!)
-        for (let c = from; c <= to; c++) {
-          if (run[base + c]! > 0) this.free--
-          run[base + c] = -1
-        }
-      }
-      this.countRow(y + r)
+      for (let i = mask.start[r]!; i < mask.start[r + 1]!; i += 2)
+        this.takeRun(y + r, Math.max(0, x + mask.runs[i]!), Math.min(cols - 1, x + mask.runs[i + 1]!))
+      this.measureRow(y + r)
     }
   }
 
-  /** Counts anew how far runs go on in a row. */
-  private countRow(y: number): void {
+  /** Takes cells of a row; what lies left of them goes on less far, or farther. */
+  private takeRun(y: number, from: number, to: number): void {
+    if (from > to) return
     const { cols, run } = this
-    let [next, widest] = [0, 0]
-    for (let k = (y + 1) * cols - 1; k >= y * cols; k--) {
-      next = run[k]! < 0 ? Math.min(next, 0) - 1 : Math.max(next, 0) + 1
-      run[k] = next
-      if (next > widest) widest = next
+    const base = y * cols
+    let taken = to + 1 < cols ? Math.min(run[base + to + 1]!, 0) : 0
+    let k = base + to
+    for (; k >= base + from; k--) {
+      if (run[k]! > 0) this.free--
+      run[k] = --taken
+    }
+    for (; k >= base && run[k]! < 0; k--) run[k] = --taken
+    // Beyond cells that were taken before nothing changes.
+    if (k !== base + from - 1) return
+    for (let free = 0; k >= base && run[k]! > 0; k--) run[k] = ++free
+  }
+
+  /** Measures anew how far the widest run of a row goes, from run to run. */
+  private measureRow(y: number): void {
+    const { cols, run } = this
+    let widest = 0
+    for (let k = y * cols; k < (y + 1) * cols;) {
+      const v = run[k]!
+      if (v > widest) widest = v
+      k += Math.abs(v)
     }
     this.widest[y] = widest
   }
