@@ -164,11 +164,15 @@ function inflate(
   return boolean('Union', { subject: out, clip: [] }, 'nonzero')
 }
 
-/** Grows (mm > 0) or shrinks (mm < 0) a region; holes shrink and grow the other way. */
-export function offset(region: Region, mm: number, join: Join = 'round'): Polygon[] {
+/** Grows (mm > 0) or shrinks (mm < 0) a region; holes shrink and grow the other way. A number joins by mitres up to so many times as long. */
+export function offset(region: Region, mm: number, join: Join | number = 'round'): Polygon[] {
   if (region.length === 0) return []
   if (mm === 0) return [...region]
-  return inflate(sound(ringsOf(union(region))), mm, { join, end: 'Polygon', miterLimit: MITRE_LIMIT })
+  const joined =
+    typeof join === 'number'
+      ? { join: 'miter' as const, miterLimit: join }
+      : { join, miterLimit: MITRE_LIMIT }
+  return inflate(sound(ringsOf(union(region))), mm, { ...joined, end: 'Polygon' })
 }
 
 /** A region without points that stray less than a tolerance (mm), grown or shrunk: as `offset` of what `simplify` gives, in one pass less. */

@@ -142,7 +142,7 @@ export class Nester {
     if (boxes) turns.push({ way: () => boxes, isDue: () => !every(SHARES.notBoxes) })
     if (!boxes && !ordersOnly && PuzzleSearch.suits(instance)) {
       let puzzle: PuzzleSearch | null = null
-      const search = () => (puzzle ??= new PuzzleSearch(instance))
+      const search = () => (puzzle ??= new PuzzleSearch(instance, this.random))
       turns.push({
         way: search,
         isDue: () => begun() && (this.steps < SHARES.puzzleFirst || every(SHARES.puzzle)) && !search().done,

@@ -2,17 +2,8 @@
 // its sides meet those of others or the sheet's edge.
 import { ringContains } from '../../../../base/geometry'
 import type { Turns } from '../instance'
+import { allowed, turn, type Pose } from './pose'
 import { isStraight, misfit, type Part, type Side } from './sides'
-
-/** Where a part lies: its points turned by deg about its origin, then moved, mm. */
-export interface Pose {
-  part: number
-  deg: number
-  cos: number
-  sin: number
-  x: number
-  y: number
-}
 
 /** A side as it lies, mm. */
 interface Edge {
@@ -56,8 +47,6 @@ const SOUND = { share: 0.5, parts: 3 }
 /** Corners of the sheet are this square, degrees, and so many are tried. */
 const SQUARE_DEG = 2.5
 const MOST_CORNERS = 12
-/** A turn so far from one that the part may take is none, degrees. */
-const OFF_DEG = 4
 /** A side that bulges no more is straight, mm. */
 const STRAIGHT_MM = 0.6
 
@@ -281,20 +270,6 @@ function startsOf(puzzle: Puzzle): State[] {
     .sort((a, b) => a.off - b.off)
     .slice(0, MOST_CORNERS)
     .map(({ state }) => state)
-}
-
-const turn = (deg: number): Pick<Pose, 'deg' | 'cos' | 'sin'> => ({
-  deg,
-  cos: Math.cos((deg * Math.PI) / 180),
-  sin: Math.sin((deg * Math.PI) / 180),
-})
-
-/** The turn that a part may take nearest to one, degrees from 0 to 360; null where none is near. */
-function allowed(turns: Turns, deg: number): number | null {
-  const round = ((deg % 360) + 360) % 360
-  if (turns === 'free') return round
-  const near = turns === 'quarter' ? Math.round(round / 90) * 90 : round > 180 ? 360 : 0
-  return Math.abs(near - round) <= OFF_DEG ? near % 360 : null
 }
 
 const edgeOf = ({ part, cos, sin, x, y }: Pose, { x1, y1, x2, y2 }: Side, side: number): Edge => ({

@@ -10,11 +10,14 @@ import {
   translation,
 } from '../../../../base/geometry'
 import type { NestInstance, NestLayout, Placement } from '../instance'
+import { InParts } from '../parts'
 import { summarise } from '../summary'
 import type { Way } from '../way'
-import { PuzzleAssembly, type Pose } from './assembly'
+import { PuzzleAssembly } from './assembly'
+import { Joining, laidStraight, type Joined, type Likeness } from './joining'
+import { turn, type Pose } from './pose'
 import { Press } from './press'
-import { partOf, type Part } from './sides'
+import { grownOutline, partOf, sidesOf, type Sided } from './sides'
 
 /** Pieces of a puzzle, at least and at most, and the share of a sheet that they cover when grown by half the gap. */
 const PIECES = { least: 4, most: 120 }
@@ -25,33 +28,88 @@ const AT_ONCE = 4
 const READ_AT_ONCE = 12
 /** How far a piece's own card reaches in from its edge, mm and in gaps. */
 const DEPTH = { mm: 1.2, gap: 0.4 }
-/**
- * What sides and their ends may be off, mm and in gaps: strictly first, then as when nobody knows how pieces were made smaller by their gap
- * (scaled, or drawn in along the axes).
- */
-const FITS = [
-  { cornerDeg: 35, length: { mm: 0.6, gap: 0.35 }, bulge: { mm: 0.35, gap: 0.2 }, end: { mm: 1, gap: 0.4 } },
-  { cornerDeg: 35, length: { mm: 0.6, gap: 0.9 }, bulge: { mm: 0.35, gap: 0.25 }, end: { mm: 1, gap: 0.8 } },
-  { cornerDeg: 22, length: { mm: 0.6, gap: 0.9 }, bulge: { mm: 0.35, gap: 0.25 }, end: { mm: 1, gap: 0.8 } },
+
+/** A length, mm and in gaps. */
+interface Length {
+  mm: number
+  gap: number
+}
+
+/** What sides and their ends may be off. */
+interface Fit {
+  length: Length
+  bulge: Length
+  end: Length
+}
+
+/** Strictly, and as when nobody knows how pieces were made smaller by their gap (scaled, or drawn in along the axes). */
+const STRICT: Fit = {
+  length: { mm: 0.6, gap: 0.35 },
+  bulge: { mm: 0.35, gap: 0.2 },
+  end: { mm: 1, gap: 0.4 },
+}
+const LOOSE: Fit = { length: { mm: 0.6, gap: 0.9 }, bulge: { mm: 0.35, gap: 0.25 }, end: { mm: 1, gap: 0.8 } }
+
+/** How outlines are parted for one puzzle after the other. */
+const ASSEMBLIES = [
+  { fit: STRICT, corners: { deg: 35, reachMm: 5 } },
+  { fit: LOOSE, corners: { deg: 35, reachMm: 5 } },
+  { fit: LOOSE, corners: { deg: 22, reachMm: 5 } },
 ]
 
-const inMm = ({ mm, gap }: { mm: number; gap: number }, gapMm: number): number => mm + gap * gapMm
+/** A piece that has too few even of these is no part of a puzzle. */
+const ANY_CORNERS = { deg: 15, reachMm: 5 }
+/**
+ * By what sides are joined: where one way leaves some, the next goes on with them. Corners are told within a short stretch of outline first,
+ * where other corners are close by, then within a longer one, where outlines are ragged. Sides that may be the sheet's own edges go last.
+ */
+const LIKENESSES: readonly (Omit<Likeness, 'lengthMm' | 'bulgeMm' | 'room'> & { fit: Fit })[] = [
+  { fit: STRICT, corners: { deg: 45, reachMm: 2 }, straightDeg: 4, squares: false },
+  { fit: STRICT, corners: { deg: 25, reachMm: 2 }, straightDeg: 4, squares: false },
+  { fit: STRICT, corners: { deg: 15, reachMm: 5 }, straightDeg: 4, squares: false },
+  { fit: LOOSE, corners: { deg: 30, reachMm: 2 }, straightDeg: 8, squares: false },
+  { fit: LOOSE, corners: { deg: 15, reachMm: 5 }, straightDeg: 8, squares: false },
+  { fit: LOOSE, corners: { deg: 40, reachMm: 5 }, straightDeg: 12, squares: false },
+  { fit: STRICT, corners: { deg: 30, reachMm: 2 }, straightDeg: 4, squares: true },
+  { fit: LOOSE, corners: { deg: 30, reachMm: 2 }, straightDeg: 8, squares: true },
+]
+/** Attempts to join all pieces, each from one likeness on; from so many on chance has a say too. */
+const JOININGS = { most: 3 * LIKENESSES.length, plain: LIKENESSES.length }
+const NOISE = 2
+/** What leaves a larger share of the pieces is given up: after the first attempt, and after a round of them. */
+const WORTH = { once: 0.5, round: 0.35 }
+/** A block that fills so much of its box is what was cut up; one that fills as little more than another is as good. */
+const WHOLE = 0.99
+const FULLER = 0.005
+
+/** Where all pieces lay, roughly. */
+interface Together {
+  poses: readonly Pose[]
+  /** It is what was cut up: nothing better is to be had. */
+  isWhole: boolean
+}
+
+const inMm = ({ mm, gap }: Length, gapMm: number): number => mm + gap * gapMm
 
 /** Puts pieces together as they lay before they were cut. */
 export class PuzzleSearch implements Way {
+  /** Put together, or found to be no puzzle. */
+  done = false
   private readonly copies: readonly { id: string; copy: number; piece: number }[]
-  private readonly fits = [...FITS]
-  private fit: (typeof FITS)[number] | undefined
-  /** Pieces that were read, as the fit has it; null once all are. */
-  private read: Part[] | null = []
-  private assembly: PuzzleAssembly | null = null
-  private presses: Press[] = []
+  private readonly running: Generator<NestLayout | null, void>
+  /** Room for the grown parts, mm. */
+  private readonly room: { w: number; h: number }
 
-  constructor(private readonly instance: NestInstance) {
-    this.copies = instance.pieces.flatMap(({ id, qty }, piece) =>
+  constructor(
+    private readonly instance: NestInstance,
+    private readonly random: () => number,
+  ) {
+    const { pieces, sheet, gap } = instance
+    this.copies = pieces.flatMap(({ id, qty }, piece) =>
       Array.from({ length: qty }, (_, copy) => ({ id, copy, piece })),
     )
-    this.fit = this.fits.shift()
+    this.room = { w: sheet.w - 2 * sheet.margin + gap, h: sheet.h - 2 * sheet.margin + gap }
+    this.running = this.run()
   }
 
   /** Whether pieces may be all of one sheet, by their number and area. */
@@ -65,69 +123,104 @@ export class PuzzleSearch implements Way {
     return covered >= COVERED.least * room && covered <= COVERED.most * room
   }
 
-  /** Put together, or found to be no puzzle. */
-  get done(): boolean {
-    return this.fit === undefined && this.presses.length === 0
-  }
-
   /** Needs the geometry loaded. */
   step(): NestLayout | null {
-    const [press] = this.presses
-    if (press) return this.pressed(press)
-    if (!this.fit) return null
-    if (this.read) this.readOn(this.fit, this.read)
-    else this.assemble(this.assembly!)
-    return null
+    const { value, done } = this.running.next()
+    this.done = done === true
+    return value ?? null
   }
 
-  /** A layout pressed a little further. */
-  private pressed(press: Press): NestLayout | null {
-    const placements = press.step()
-    if (press.done) this.presses.shift()
-    if (!placements) return null
-    // It is put together: the other corners of the sheet would give the same.
-    this.fit = undefined
-    return summarise(this.instance, placements)
+  private *run(): Generator<NestLayout | null, void> {
+    const singles = yield* this.read()
+    if (!singles) return
+    for (const puzzles of [this.joined(singles), this.assembled(singles)])
+      for (const puzzle of puzzles) {
+        if (!puzzle) yield null
+        else if ((yield* this.pressed(puzzle.poses)) && puzzle.isWhole) return
+      }
   }
 
-  /** Reads a few more pieces; what has no sides is no part of a puzzle. */
-  private readOn({ cornerDeg, length, bulge, end }: (typeof FITS)[number], read: Part[]): void {
-    const { pieces, gap, sheet } = this.instance
-    const reading = { gap, depthMm: inMm(DEPTH, gap), cornerDeg }
-    for (const { shape } of pieces.slice(read.length, read.length + READ_AT_ONCE)) {
-      const part = partOf(shape, reading)
-      if (!part) return this.tryNext()
-      read.push(part)
+  /** Every piece with its sides; null where one has none, so that it is no part of a puzzle. */
+  private *read(): Generator<null, Joined[] | null> {
+    const { pieces, gap } = this.instance
+    const read: Sided[] = []
+    for (const { shape } of pieces) {
+      const outline = grownOutline(shape, gap)
+      const sided = outline && sidesOf(outline, ANY_CORNERS)
+      if (!sided) return null
+      read.push(sided)
+      if (read.length % READ_AT_ONCE === 0) yield null
     }
-    if (read.length < pieces.length) return
-    this.read = null
-    this.assembly = new PuzzleAssembly({
-      parts: this.copies.map(({ piece }) => read[piece]!),
-      turns: this.copies.map(({ piece }) => pieces[piece]!.turns),
-      w: sheet.w - 2 * sheet.margin + gap,
-      h: sheet.h - 2 * sheet.margin + gap,
-      fit: { lengthMm: inMm(length, gap), bulgeMm: inMm(bulge, gap), endMm: inMm(end, gap) },
+    return this.copies.map(({ piece }, part) => ({
+      ...read[piece]!,
+      turns: pieces[piece]!.turns,
+      members: [{ part, ...turn(0), x: 0, y: 0 }],
+    }))
+  }
+
+  /** All pieces joined two and two, now and then; else null. */
+  private *joined(singles: readonly Joined[]): Generator<Together | null, void> {
+    const { gap } = this.instance
+    const likenesses = LIKENESSES.map(({ fit, ...likeness }): Likeness => {
+      const [w, h] = [this.room.w + inMm(fit.end, gap), this.room.h + inMm(fit.end, gap)]
+      return { ...likeness, lengthMm: inMm(fit.length, gap), bulgeMm: inMm(fit.bulge, gap), room: { w, h } }
     })
-  }
-
-  /** Begins anew with the next of the fits. */
-  private tryNext(): void {
-    this.fit = this.fits.shift()
-    this.read = []
-    this.assembly = null
-  }
-
-  private assemble(assembly: PuzzleAssembly): void {
-    for (let k = 0; k < AT_ONCE; k++) {
-      if (assembly.done) return this.tryNext()
-      const laid = assembly.step()
-      if (!laid) continue
-      const placements = this.placementsOf(laid)
-      this.presses = (['rows', 'columns'] as const).map(
-        (axis) => new Press(this.instance, { placements, axis }),
-      )
-      return
+    let fewest = singles.length
+    let fullest = 0
+    for (let attempt = 0; attempt < JOININGS.most; attempt++) {
+      const joining = new Joining(singles, () => (attempt < JOININGS.plain ? 0 : NOISE * this.random()))
+      for (const likeness of likenesses.slice(attempt % likenesses.length)) {
+        const parts = new InParts(joining.by(likeness))
+        while (!parts.step()) yield null
+        if (joining.left().length === 1) break
+      }
+      yield null
+      const [whole, ...others] = joining.left()
+      fewest = Math.min(fewest, others.length + 1)
+      const laid = others.length === 0 ? laidStraight(whole!, likenesses.at(-1)!.room) : null
+      if (laid && laid.filled > fullest + FULLER) {
+        fullest = laid.filled
+        yield { poses: laid.poses, isWhole: fullest > WHOLE }
+      }
+      const worth = attempt < likenesses.length - 1 ? WORTH.once : WORTH.round
+      if (fewest > worth * singles.length) return
     }
+  }
+
+  /** All pieces laid one by one from a corner of the sheet on, at the end; else null. */
+  private *assembled(singles: readonly Joined[]): Generator<Together | null, void> {
+    const { gap } = this.instance
+    for (const { fit, corners } of ASSEMBLIES) {
+      const sided = singles.flatMap(({ outline }) => sidesOf(outline, corners) ?? [])
+      if (sided.length < singles.length) continue
+      const assembly = new PuzzleAssembly({
+        parts: sided.map((one) => partOf(one, inMm(DEPTH, gap))),
+        turns: singles.map(({ turns }) => turns),
+        ...this.room,
+        fit: { lengthMm: inMm(fit.length, gap), bulgeMm: inMm(fit.bulge, gap), endMm: inMm(fit.end, gap) },
+      })
+      yield null
+      for (let k = 1; !assembly.done; k++) {
+        const laid = assembly.step()
+        if (laid) yield { poses: laid, isWhole: true }
+        else if (k % AT_ONCE === 0) yield null
+      }
+    }
+  }
+
+  /** Layouts of a puzzle, pressed a little further each time. True where there was one. */
+  private *pressed(poses: readonly Pose[]): Generator<NestLayout | null, boolean> {
+    const placements = this.placementsOf(poses)
+    let isLegal = false
+    for (const axis of ['rows', 'columns'] as const) {
+      const press = new Press(this.instance, { placements, axis })
+      while (!press.done) {
+        const pressed = press.step()
+        isLegal ||= pressed !== null
+        yield pressed && summarise(this.instance, pressed)
+      }
+    }
+    return isLegal
   }
 
   /** Where the pieces come to lie, beginning at the rim's corner. */

@@ -1,21 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { asPieces, grid } from '../../../../../test/cut-up'
 import { expectLegal } from '../../../../../test/legal-layout'
 import { seededRandom } from '../../../../base'
-import {
-  mapPolygon,
-  offset,
-  polygonBox,
-  rectangle,
-  rotation,
-  translation,
-  type Polygon,
-} from '../../../../base/geometry'
+import { mapPolygon, polygonBox, rectangle, translation, type Polygon } from '../../../../base/geometry'
 import type { NestInstance, NestLayout, Placement, Turns } from '../instance'
 import { Nester } from '../nester'
 import { Press } from './press'
 import { PuzzleSearch } from './puzzle-search'
-import { isStraight, misfit, partOf } from './sides'
+import { grownOutline, isStraight, misfit, sidesOf } from './sides'
 
 interface Cut {
   columns: number
@@ -31,55 +24,23 @@ const GAP = 2
 /** The share of the cuttable sheet's sides that is cut up. */
 const SCALE = 0.97
 
-/** A sheet that is cut into columns and rows by bent lines, each piece made smaller by half the gap all round and turned. */
-function cutUp({ columns, rows, seed, turns, bend }: Cut): NestInstance {
+const CUT_UP = { w: (SHEET.w - 2 * SHEET.margin) * SCALE, h: (SHEET.h - 2 * SHEET.margin) * SCALE }
+
+/** A sheet that is cut into columns and rows by bent lines. */
+function cutUp({ seed, turns, ...cut }: Cut): NestInstance {
   const random = seededRandom(seed)
-  const [w, h] = [(SHEET.w - 2 * SHEET.margin) * SCALE, (SHEET.h - 2 * SHEET.margin) * SCALE]
-  const wander = (k: number, n: number) => (k > 0 && k < n ? (random() - 0.5) * 0.4 : 0)
-  const nodes = Array.from({ length: rows + 1 }, (_, r) =>
-    Array.from({ length: columns + 1 }, (_, c) => [
-      ((c + wander(c, columns)) / columns) * w,
-      ((r + wander(r, rows)) / rows) * h,
-    ]),
-  )
-  const bends = Array.from({ length: 2 * (rows + 1) * (columns + 1) }, () => (random() - 0.5) * 2 * bend)
-  /** Points from one node up to the next; the sheet's own edges are straight. */
-  const cut = ([c1, r1]: [number, number], [c2, r2]: [number, number]): [number, number][] => {
-    const [[x1, y1], [x2, y2]] = [nodes[r1]![c1]!, nodes[r2]![c2]!] as [number[], number[]]
-    const across = r1 === r2
-    const isEdge = across ? r1 === 0 || r1 === rows : c1 === 0 || c1 === columns
-    const by = isEdge
-      ? 0
-      : bends[2 * (Math.min(r1, r2) * (columns + 1) + Math.min(c1, c2)) + (across ? 1 : 0)]!
-    const back = c2 < c1 || r2 < r1 ? -1 : 1
-    return Array.from({ length: 24 }, (_, k) => {
-      const t = k / 24
-      const out = by * back * Math.sin(Math.PI * t)
-      return [x1! + t * (x2! - x1!) + out * (y2! - y1!), y1! + t * (y2! - y1!) - out * (x2! - x1!)]
-    })
-  }
-  const pieces = Array.from({ length: columns * rows }, (_, k) => {
-    const [c, r] = [k % columns, Math.floor(k / columns)]
-    const outline = [
-      ...cut([c, r], [c + 1, r]),
-      ...cut([c + 1, r], [c + 1, r + 1]),
-      ...cut([c + 1, r + 1], [c, r + 1]),
-      ...cut([c, r + 1], [c, r]),
-    ]
-    const [smaller] = offset([{ outer: Float64Array.from(outline.flat()), holes: [] }], -GAP / 2, 'miter')
-    const deg = turns === 'free' ? random() * 360 : turns === 'quarter' ? Math.floor(random() * 4) * 90 : 0
-    return { id: `p${k}`, shape: mapPolygon(rotation(deg), smaller!), qty: 1, turns }
-  })
-  return { sheet: SHEET, gap: GAP, pieces }
+  return { sheet: SHEET, gap: GAP, pieces: asPieces(random, grid(random, CUT_UP, cut), { gap: GAP, turns }) }
 }
 
 /** The first layout that putting together alone gives. */
 function solved(instance: NestInstance): NestLayout | null {
-  const search = new PuzzleSearch(instance)
+  const search = new PuzzleSearch(instance, seededRandom(1))
   let layout: NestLayout | null = null
   while (!layout && !search.done) layout = search.step()
   return layout
 }
+
+const read = (shape: Polygon) => sidesOf(grownOutline(shape, GAP)!, { deg: 35, reachMm: 5 })!
 
 const anyCut = fc.record<Cut>({
   columns: fc.integer({ min: 2, max: 5 }),
@@ -91,7 +52,7 @@ const anyCut = fc.record<Cut>({
 
 describe('the sides of a piece', () => {
   it('begin at its corners, in the order of the outline, as it was before half the gap was taken off', () => {
-    const { sides, angles } = partOf(rectangle([5, 5], 40, 20), { gap: 2, depthMm: 1, cornerDeg: 35 })!
+    const { sides, angles } = read(rectangle([5, 5], 40, 20))
     expect(sides.map(({ length }) => Math.round(length * 100) / 100).toSorted()).toEqual([22, 22, 42, 42])
     for (const deg of angles) expect(deg).toBeCloseTo(90, 6)
     expect(sides.every((side) => isStraight(side, 1e-6))).toBe(true)
@@ -103,7 +64,7 @@ describe('the sides of a piece', () => {
 
   it('are the same from both sides of a cut', () => {
     const { pieces } = cutUp({ columns: 2, rows: 2, seed: 5, turns: 'free', bend: 0.12 })
-    const parts = pieces.map(({ shape }) => partOf(shape, { gap: GAP, depthMm: 2, cornerDeg: 35 })!)
+    const parts = pieces.map(({ shape }) => read(shape))
     // Each of the four pieces has two sides along cuts, and none but their own neighbours' are like them.
     const like = parts.map((part, i) =>
       part.sides.map((side) =>
@@ -165,7 +126,7 @@ describe('pieces of one sheet', () => {
     }
     const instance = { sheet: SHEET, gap: GAP, pieces: Array.from({ length: 28 }, (_, k) => loose(k)) }
     expect(PuzzleSearch.suits(instance)).toBe(true)
-    const search = new PuzzleSearch(instance)
+    const search = new PuzzleSearch(instance, seededRandom(1))
     let steps = 0
     for (; !search.done; steps++) expect(search.step()).toBeNull()
     expect(steps).toBeLessThan(100)

@@ -23,11 +23,19 @@ export interface Side {
   bulge: Float64Array
 }
 
-/** A piece that may be part of a puzzle. */
-export interface Part {
+/** An outline with its corners and sides. */
+export interface Sided {
+  /** About the origin of the piece, mm; card on the left of the way. */
+  outline: Ring
   sides: readonly Side[]
+  /** Where each side begins: the number of that point of the outline. */
+  corners: readonly number[]
   /** The angle of card at the corner where each side begins, degrees. */
   angles: readonly number[]
+}
+
+/** A piece that may be part of a puzzle. */
+export interface Part extends Sided {
   /** Outlines well inside, and points along them: what of another piece reaches in here lies on this one. */
   core: Ring
   within: Ring
@@ -37,8 +45,16 @@ export interface Part {
   around: number
 }
 
-/** Directions are measured over so much of the outline: a share of its length, mm at most. */
-const REACH = { share: 1 / 50, mm: 5 }
+/** How corners are told: where an outline turns by so many degrees within so many mm on both sides. */
+export interface Corners {
+  deg: number
+  reachMm: number
+}
+
+/** Of small outlines it is this share of their length. */
+const REACH_SHARE = 1 / 50
+/** Tips may be so many times as long as half the gap: those of corners down to 12 degrees. */
+const MITRE_LIMIT = 10
 /** Outlines are read to so many mm. */
 const PLAIN_MM = 0.05
 /** Places along a side where its bulge is read. */
@@ -46,34 +62,38 @@ export const PLACES = 7
 /** Points along outlines lie about so far from each other, mm. */
 const POINTS_MM = 8
 
-/** How a piece is read. */
-interface Reading {
-  /** Between pieces, mm. */
-  gap: number
-  /** So far in from its edge card is the piece's own, mm. */
-  depthMm: number
-  /** A turn of the outline by so much is a corner, degrees. */
-  cornerDeg: number
+/** A piece's outline as it was before half the gap was taken off all round, holes filled; null where there is none. Needs the geometry loaded. */
+export function grownOutline(shape: Polygon, gap: number): Ring | null {
+  const [grown] = offset(simplify([{ outer: shape.outer, holes: [] }], PLAIN_MM), gap / 2, MITRE_LIMIT)
+  if (!grown) return null
+  return signedArea(grown.outer) < 0 ? reversed(grown.outer) : grown.outer
 }
 
-/** A piece with its sides; null where it has fewer than three. Needs the geometry loaded. */
-export function partOf(shape: Polygon, { gap, depthMm, cornerDeg }: Reading): Part | null {
-  const [grown] = offset(simplify([{ outer: shape.outer, holes: [] }], PLAIN_MM), gap / 2, 'miter')
-  if (!grown) return null
-  const outline = signedArea(grown.outer) < 0 ? reversed(grown.outer) : grown.outer
+/** An outline parted at its corners; null where it has fewer than three. */
+export function sidesOf(outline: Ring, told: Corners): Sided | null {
   const walk = new Walk(outline)
-  const corners = cornersOf(walk, cornerDeg)
+  const corners = cornersOf(walk, told)
   if (corners.length < 3) return null
-  const sides = corners.map(({ at }, k) => sideOf(walk, at, corners[(k + 1) % corners.length]!.at))
-  const [core] = offset([grown], -depthMm).toSorted((a, b) => polygonArea(b) - polygonArea(a))
+  return {
+    outline,
+    sides: corners.map(({ at }, k) => sideOf(walk, at, corners[(k + 1) % corners.length]!.at)),
+    corners: corners.map(({ point }) => point),
+    angles: corners.map(({ deg }) => 180 - deg),
+  }
+}
+
+/** What else is asked of a piece: its own is what lies so far in from its edge, mm. Needs the geometry loaded. */
+export function partOf(sided: Sided, depthMm: number): Part {
+  const [core] = offset([{ outer: sided.outline, holes: [] }], -depthMm).toSorted(
+    (a, b) => polygonArea(b) - polygonArea(a),
+  )
   const inner = core?.outer ?? new Float64Array()
   return {
-    sides,
-    angles: corners.map(({ deg }) => 180 - deg),
+    ...sided,
     core: inner,
     within: pointsAlong(inner),
-    round: circleRound(outline),
-    around: sides.reduce((sum, { length }) => sum + length, 0),
+    round: circleRound(sided.outline),
+    around: sided.sides.reduce((sum, { length }) => sum + length, 0),
   }
 }
 
@@ -114,20 +134,33 @@ class Walk {
   }
 }
 
-/** Corners in the order of the outline: the way to each, and by how much it turns there (degrees, to the left positive). */
-function cornersOf(walk: Walk, cornerDeg: number): { at: number; deg: number }[] {
-  const reach = Math.min(REACH.mm, walk.total * REACH.share)
-  const turns = Array.from({ length: walk.count }, (_, i) => {
-    const at = walk.ways[i]!
-    const [[ax, ay], [x, y], [bx, by]] = [walk.at(at - reach), walk.at(at), walk.at(at + reach)]
-    const [ux, uy, vx, vy] = [x - ax, y - ay, bx - x, by - y]
-    return { at, deg: (Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy) * 180) / Math.PI }
-  }).filter(({ deg }) => Math.abs(deg) >= cornerDeg)
+/** A corner of an outline: the number of its point, the way to it, and by how much it turns there (degrees, to the left positive). */
+interface Corner {
+  point: number
+  at: number
+  deg: number
+}
+
+/** Corners in the order of the outline. */
+function cornersOf(walk: Walk, told: Corners): Corner[] {
+  const reach = Math.min(told.reachMm, walk.total * REACH_SHARE)
+  const turns = Array.from({ length: walk.count }, (_, point): Corner => {
+    const at = walk.ways[point]!
+    // Bent sides turn by themselves within that reach, half of it within half the reach: what is left is the corner's.
+    return { point, at, deg: 2 * turnAt(walk, at, reach / 2) - turnAt(walk, at, reach) }
+  }).filter(({ deg }) => Math.abs(deg) >= told.deg)
   const apart = (a: number, b: number) => Math.min(Math.abs(a - b), walk.total - Math.abs(a - b))
-  const corners: { at: number; deg: number }[] = []
+  const corners: Corner[] = []
   for (const turn of turns.toSorted((a, b) => Math.abs(b.deg) - Math.abs(a.deg)))
     if (corners.every(({ at }) => apart(at, turn.at) > reach)) corners.push(turn)
   return corners.sort((a, b) => a.at - b.at)
+}
+
+/** By how much the way from a point so far before to one so far behind turns between them, degrees, to the left positive. */
+function turnAt(walk: Walk, at: number, reach: number): number {
+  const [[ax, ay], [x, y], [bx, by]] = [walk.at(at - reach), walk.at(at), walk.at(at + reach)]
+  const [ux, uy, vx, vy] = [x - ax, y - ay, bx - x, by - y]
+  return (Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy) * 180) / Math.PI
 }
 
 function sideOf(walk: Walk, from: number, to: number): Side {
