@@ -1,4 +1,4 @@
-// Nesting today against the engine as it was before its second part (baseline/nester.mjs), on the forty instances of wide.ts.
+// Nesting today against the engine as it was before its second part (baseline/nester.mjs), on the instances of wide.ts.
 // `npx tsx bench/against.ts [seconds] [from] [name]`: scores after so many seconds (less is better), both at the same time on one thread
 // each, and sweeps of the overlap search a second (more is better), both from the baseline's first layout, in turns of a tenth of a second on
 // one thread. Where the baseline is as good as at a proven bound nothing can be gained: such are marked, and averages given without them too.

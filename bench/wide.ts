@@ -1,4 +1,4 @@
-// Forty nesting instances of ten families that the engine was not tuned on: sizes, gaps, sheets, turns and mixes of small and
+// Nesting instances of twelve families, four of each, that the engine was not tuned on: sizes, gaps, sheets, turns and mixes of small and
 // large are drawn anew for each seed.
 import {
   ellipse,
@@ -15,6 +15,7 @@ import {
 } from '@feuillet/core/base/geometry'
 import { seededRandom } from '@feuillet/core/base'
 import type { NestInstance, NestPiece, Turns } from '@feuillet/core/stages/sheets'
+import { asPieces, courses, inTwo } from '../core/test/cut-up'
 import { letters, silhouettes, type Family } from './instances'
 
 type Random = () => number
@@ -150,6 +151,15 @@ type Make = (
   gap: number,
 ) => { shapes: Polygon[]; exact?: boolean }
 
+/** What may be cut up of a sheet so that all of it goes on one again, mm. */
+function cutUp(random: Random, { w, h, margin }: NestInstance['sheet']): { w: number; h: number } {
+  const scale = Math.sqrt(0.97 - random() * 0.17)
+  return { w: (w - 2 * margin) * scale, h: (h - 2 * margin) * scale }
+}
+
+const smaller = (random: Random, parts: readonly Polygon[], gap: number) =>
+  asPieces(random, parts, { gap, turns: 'quarter' }).map(({ shape }) => shape)
+
 const MAKES: Record<string, Make> = {
   'straight puzzle': (random, sheet, gap) => ({
     shapes: puzzle(random, { sheet, gap, curved: false }),
@@ -199,9 +209,21 @@ const MAKES: Record<string, Make> = {
       return subtract([disc], [mapPolygon(scaling(rim), disc)])[0]!
     }),
   }),
+  'cut in two': (random, sheet, gap) => {
+    const cut = { count: 6 + Math.floor(random() * 35), bend: pick(random, [0, 0, 0.06, 0.1]) }
+    return { shapes: smaller(random, inTwo(random, cutUp(random, sheet), cut), gap), exact: true }
+  },
+  bricks: (random, sheet, gap) => {
+    const cut = {
+      rows: 2 + Math.floor(random() * 5),
+      bricks: 2 + Math.floor(random() * 5),
+      wave: pick(random, [0, 0, 0.1, 0.15]),
+    }
+    return { shapes: smaller(random, courses(random, cutUp(random, sheet), cut), gap), exact: true }
+  },
 }
 
-/** Four instances of each of ten families. Needs the geometry loaded. */
+/** Four instances of each of twelve families. Needs the geometry loaded. */
 export const wide = (from = 1000): Family[] =>
   Object.entries(MAKES).flatMap(([name, make], f) =>
     many(4, (k): Family => {
