@@ -15,11 +15,8 @@ import {
 } from '@feuillet/core/base/geometry'
 import { seededRandom } from '@feuillet/core/base'
 import type { NestInstance, NestPiece, Turns } from '@feuillet/core/stages/sheets'
-import { asPieces, courses, inTwo } from '../core/test/cut-up'
+import { asPieces, courses, inTwo, polygon, type Point, type Random } from '../core/test/cut-up'
 import { letters, silhouettes, type Family } from './instances'
-
-type Random = () => number
-type Point = [x: number, y: number]
 
 const SHEETS = [
   { w: 304.8, h: 304.8, margin: 6.35 },
@@ -29,10 +26,6 @@ const SHEETS = [
 
 const between = (random: Random, least: number, most: number) => least + random() * (most - least)
 const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!
-const polygon = (points: readonly Point[]): Polygon => ({
-  outer: Float64Array.from(points.flat()),
-  holes: [],
-})
 const smooth = (points: Point[]): Polygon => fillRings([smoothLine(points, true, 0.05)], 'nonzero')[0]!
 const many = <T>(count: number, make: (k: number) => T): T[] =>
   Array.from({ length: count }, (_, k) => make(k))

@@ -14,8 +14,8 @@ import {
 } from '@feuillet/core/base/geometry'
 import type { NestPiece, Turns } from '@feuillet/core/stages/sheets'
 
-type Random = () => number
-type Point = [x: number, y: number]
+export type Random = () => number
+export type Point = [x: number, y: number]
 
 /** What is cut up, mm. */
 interface Sheet {
@@ -23,7 +23,8 @@ interface Sheet {
   h: number
 }
 
-const polygon = (points: readonly Point[]): Polygon => ({
+/** A polygon by its corners, without holes. */
+export const polygon = (points: readonly Point[]): Polygon => ({
   outer: Float64Array.from(points.flat()),
   holes: [],
 })

@@ -103,6 +103,21 @@ describe('parts of one cut', () => {
   })
 })
 
+describe('outlines of many corners', () => {
+  it('are joined as any others', () => {
+    // Two halves of 100 by 60, each with a corner every thousandth of a millimetre along its upper side.
+    const fine = (from: number) => Array.from({ length: 50_000 }, (_, k) => [from + k / 1000, 0]).flat()
+    const halves = [
+      polygon(...fine(0).slice(0, 80_000), 40, 0, 55, 60, 0, 60),
+      polygon(40, 0, ...fine(50), 100, 0, 100, 60, 55, 60),
+    ]
+    const [whole, ...others] = joined(parts(halves, ['free', 'free']))
+    expect(others).toEqual([])
+    expect(whole!.outline.length).toBeGreaterThan(170_000)
+    expect(polygonArea({ outer: whole!.outline, holes: [] })).toBeCloseTo(6000, 3)
+  })
+})
+
 /** The first layout that putting together alone gives. */
 function solved(instance: NestInstance): NestLayout | null {
   const search = new PuzzleSearch(instance, seededRandom(1))

@@ -1,7 +1,15 @@
 // Parts that one cut parted go together again: two that have a whole side in common, with the outline going straight on at both of its ends,
 // are a larger part, and so on. What was cut in two again and again is put together in this way, whichever way the cuts ran and bent;
 // bricks too, course by course. Pairs that are most alike go first.
-import { boxHeight, boxWidth, mapRing, ringBox, signedArea, type Ring } from '../../../../base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  convexHull,
+  mapRing,
+  ringBox,
+  signedArea,
+  type Ring,
+} from '../../../../base/geometry'
 import type { Turns } from '../instance'
 import type { Parts } from '../parts'
 import { allowed, turn, within, type Pose } from './pose'
@@ -183,13 +191,17 @@ function withoutSide({ outline, corners }: Sided, side: number): Ring {
 
 /** Two open lines as one outline; where the one ends the other begins, or half-way between. */
 function seamless(one: Ring, other: Ring): Ring {
-  const between = (a: Ring, b: Ring) => [(a.at(-2)! + b[0]!) / 2, (a.at(-1)! + b[1]!) / 2]
-  return Float64Array.of(
-    ...one.subarray(2, -2),
-    ...between(one, other),
-    ...other.subarray(2, -2),
-    ...between(other, one),
-  )
+  const outline = new Float64Array(one.length + other.length - 4)
+  outline.set(one.subarray(2))
+  outline.set(other.subarray(2), one.length - 2)
+  for (const [end, begin, at] of [
+    [one, other, one.length - 4],
+    [other, one, outline.length - 2],
+  ] as const) {
+    outline[at] = (end.at(-2)! + begin[0]!) / 2
+    outline[at + 1] = (end.at(-1)! + begin[1]!) / 2
+  }
+  return outline
 }
 
 /** Where the parts of a block come to lie in a room, one of its sides straight, and how much it fills of its box; null where it is too large. */
@@ -207,11 +219,12 @@ function straightIn(
   { turns, sides, outline }: Pick<Joined, 'turns' | 'sides' | 'outline'>,
   room: Room,
 ): (Omit<Pose, 'part'> & Room) | null {
+  const hull = convexHull(outline)
   let best: (Omit<Pose, 'part'> & Room) | null = null
   let least = Infinity
   for (const deg of straightTurns(turns, sides)) {
     const turned = turn(deg)
-    const box = ringBox(mapRing([turned.cos, turned.sin, -turned.sin, turned.cos, 0, 0], outline))
+    const box = ringBox(mapRing([turned.cos, turned.sin, -turned.sin, turned.cos, 0, 0], hull))
     const [w, h] = [boxWidth(box), boxHeight(box)]
     const share = Math.min(w / room.w, h / room.h)
     if (w > room.w || h > room.h || share >= least) continue

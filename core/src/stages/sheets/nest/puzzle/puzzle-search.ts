@@ -17,7 +17,7 @@ import { PuzzleAssembly } from './assembly'
 import { Joining, laidStraight, type Joined, type Likeness } from './joining'
 import { turn, type Pose } from './pose'
 import { Press } from './press'
-import { grownOutline, partOf, sidesOf, type Sided } from './sides'
+import { grownOutline, partOf, sidesOf, type Part, type Sided } from './sides'
 
 /** Pieces of a puzzle, at least and at most, and the share of a sheet that they cover when grown by half the gap. */
 const PIECES = { least: 4, most: 120 }
@@ -191,10 +191,16 @@ export class PuzzleSearch implements Way {
   private *assembled(singles: readonly Joined[]): Generator<Together | null, void> {
     const { gap } = this.instance
     for (const { fit, corners } of ASSEMBLIES) {
-      const sided = singles.flatMap(({ outline }) => sidesOf(outline, corners) ?? [])
-      if (sided.length < singles.length) continue
+      const parts: Part[] = []
+      for (const { outline } of singles) {
+        const sided = sidesOf(outline, corners)
+        if (!sided) break
+        parts.push(partOf(sided, inMm(DEPTH, gap)))
+        if (parts.length % READ_AT_ONCE === 0) yield null
+      }
+      if (parts.length < singles.length) continue
       const assembly = new PuzzleAssembly({
-        parts: sided.map((one) => partOf(one, inMm(DEPTH, gap))),
+        parts,
         turns: singles.map(({ turns }) => turns),
         ...this.room,
         fit: { lengthMm: inMm(fit.length, gap), bulgeMm: inMm(fit.bulge, gap), endMm: inMm(fit.end, gap) },
