@@ -82,6 +82,32 @@ test('a run that ends while no page looks is in the journal all the same', async
   await expect(page.locator('[data-run]')).toHaveCount(1)
 })
 
+test('what is changed while a sheet is cut does not change what is noted of it', async ({ app, page }) => {
+  await app.openDemo('Bon voyage')
+  await app.stage('Sheets')
+  await page.getByRole('button', { name: 'Cutter', exact: true }).click()
+  await choose(page, 'Pace', '× 5')
+  await page.getByRole('button', { name: 'Send to the cutter' }).click()
+  await page.getByRole('button', { name: /^Tag / }).first().click()
+  await expect(app.panel.getByRole('status')).toContainText('Cutting')
+  await page.getByRole('button', { name: 'Pause' }).click()
+  const drawn = () =>
+    page.locator('[data-piece] path').evaluateAll((list) => list.map((path) => path.getAttribute('d')).join())
+  const sent = await drawn()
+  await page.getByRole('button', { name: 'Back to the sheets' }).click()
+  await page.getByLabel('Rim of the sheet').fill('14')
+  await page.getByLabel('Rim of the sheet').press('Enter')
+  await app.settled()
+  await page.getByRole('button', { name: 'Cutter', exact: true }).click()
+  await expect(app.panel).toContainText('The plan has changed since this sheet was sent.')
+  expect((await drawn()) === sent).toBe(true)
+  await choose(page, 'Pace', '× 60')
+  await page.getByRole('button', { name: 'Go on' }).click()
+  await expect(app.panel.getByRole('status')).toContainText('Done.')
+  await expect(app.panel).toContainText('It is cut, and stays so.')
+  expect((await drawn()) === sent).toBe(true)
+})
+
 test('without the server the files are offered, and a plain word why', async ({ app, page }) => {
   await page.route('**/api/cutter', (route) =>
     route.fulfill({ status: 200, contentType: 'text/html', body: '<!doctype html>' }),

@@ -7,13 +7,16 @@ import type { Mend, Paper, Project } from '@feuillet/core/project'
 import { mendAll, nodes, SNAG_NODES } from '@feuillet/core/stages'
 import { starterStock } from '@feuillet/core/stages/paper'
 import {
-  freezeLoads,
+  freezeSheets,
   leftView,
   putPieces,
   roomFor,
+  sheetOf,
   slidePieces,
+  toSend,
   type NestLayout,
   type Placement,
+  type Sent,
 } from '@feuillet/core/stages/sheets'
 import plan, { reported } from '../src/plan/plan'
 import document, { opened } from '../src/state/document'
@@ -44,23 +47,36 @@ const apiHere = {
   freeze: (
     project: Project,
     stock: readonly Paper[],
-    what: { loadIds: readonly string[]; at: number; kept?: readonly string[]; whole?: readonly string[] },
-  ) =>
-    freezeLoads(
+    what: {
+      loadIds: readonly string[]
+      at: number
+      kept?: readonly string[]
+      whole?: readonly string[]
+      sent?: Pick<Sent, 'sheet' | 'kept'>
+    },
+  ) => {
+    const { runs } = core.get(nodes.nested())
+    const { at, sent } = what
+    if (sent) return freezeSheets({ project, stock }, { sheets: [sent.sheet], runs, kept: sent.kept, at })
+    const whole = what.whole && new Set(what.whole)
+    return freezeSheets(
       { project, stock },
       {
-        loads: core.get(nodes.loads()).filter(({ id }) => what.loadIds.includes(id)),
-        runs: core.get(nodes.nested()).runs,
+        sheets: core
+          .get(nodes.loads())
+          .filter(({ id }) => what.loadIds.includes(id))
+          .map((load) => sheetOf(project, load, { stock, whole })),
+        runs,
         kept: core
           .get(nodes.left())
           .filter(({ loadId, id, kind }) =>
             what.kept ? what.kept.includes(`${loadId} ${id}`) : kind === 'clean',
           )
           .map(leftView),
-        at: what.at,
-        whole: what.whole && new Set(what.whole),
+        at,
       },
-    ),
+    )
+  },
   place: (loadId: string, places: readonly Placement[]) =>
     putPieces(inputs!.project, { nested: runOfLoad(loadId), places }),
   settle: (loadId: string, keys: readonly string[]) => slidePieces(runOfLoad(loadId), keys),
@@ -122,5 +138,12 @@ export function deskWith(project: Project, stock: Paper[] = starterStock()) {
   again()
   /** What the page gets of a node. */
   const viewOf = <T, V>(ref: Ref<T>): V => (ref.node.view as (value: T) => V)(core.get(ref))
-  return { store, again, viewOf, project: () => store.getState().document.project! }
+  /** What goes to the machine of a load. */
+  const send = (loadId: string): Sent =>
+    toSend(
+      inputs!.project,
+      core.get(nodes.loads()).find(({ id }) => id === loadId)!,
+      inputs!.stock,
+    )
+  return { store, again, viewOf, send, project: () => store.getState().document.project! }
 }

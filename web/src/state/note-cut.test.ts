@@ -3,6 +3,7 @@ import {
   assignPaper,
   outdatedCuts,
   setLayer,
+  setPlan,
   starterSupplies,
   tickStep,
   transformLayers,
@@ -10,7 +11,8 @@ import {
 } from '@feuillet/core/project'
 import { demo } from '@feuillet/core/demo'
 import { nodes } from '@feuillet/core/stages'
-import { laidKey, type LoadView } from '@feuillet/core/stages/sheets'
+import { starterStock } from '@feuillet/core/stages/paper'
+import { laidKey, loadTag, type LoadView } from '@feuillet/core/stages/sheets'
 import { deskWith, memoryStore, planHere, workersHere } from '../../test/desk'
 
 const layouts = memoryStore()
@@ -61,6 +63,22 @@ describe('a load that is cut', () => {
     desk.again()
     expect(keysOf(loadsNow())).toEqual(keysOf([first!, ...rest]))
     expect(countOf(first!.paper.id)).toBe(before)
+  })
+
+  it('out of the middle of its paper leaves the others their names, numbers and tags, and keeps its own', async () => {
+    desk = deskWith(setPlan(demo('harbour'), { batch: 3 }))
+    const all = loadsNow()
+    const names = (loads: readonly LoadView[]) => loads.map((load) => [load.id, load.number, loadTag(load)])
+    const middle = all.find(({ nthOfRun }) => nthOfRun === 2)!
+    await note({ loadIds: [middle.id] })
+    expect(names(loadsNow())).toEqual(names(all.filter((load) => load !== middle)))
+    expect(names(desk.viewOf(nodes.cutLoads()))).toEqual(names([middle]))
+    // The first and the last of them too: no two of the three have one name.
+    const own = all.filter(({ paper }) => paper.id === middle.paper.id)
+    for (const load of own.filter((one) => one !== middle)) await note({ loadIds: [load.id] })
+    const records = desk.viewOf<unknown, LoadView[]>(nodes.cutLoads())
+    expect(names(records).sort()).toEqual(names(own).sort())
+    expect(desk.project().progress.done.toSorted()).toEqual(own.map(({ id }) => `cut-${id}`).sort())
   })
 
   it('is spoilt by another shape or paper, not by another place; what is spoilt is laid again', async () => {
@@ -133,5 +151,63 @@ describe('a load that is cut', () => {
     await note({ loadIds: [first!.id] })
     const held = { project: tickStep(desk.project(), 'dry-fit', true), supplies: starterSupplies() }
     expect(untickAll(held).project.progress.done).toEqual([`cut-${first!.id}`])
+  })
+})
+
+describe('a load that was sent to the machine', () => {
+  /** Sends a load, and changes the work while the machine runs. */
+  const sentThen = async (pick: (loads: LoadView[]) => LoadView, meanwhile: (load: LoadView) => void) => {
+    const load = pick(loadsNow())
+    const sent = desk.send(load.id)
+    meanwhile(load)
+    desk.again()
+    await note({ loadIds: [load.id], sent })
+    return { load, record: desk.project().cut.at(-1)! }
+  }
+  const first = (loads: LoadView[]) => loads[0]!
+
+  it('is noted as it was sent, whatever was changed while it was cut', async () => {
+    const { load, record } = await sentThen(first, ({ pieces }) => {
+      const { layerId } = pieces[0]!
+      desk.store.dispatch(change('scale', (p) => transformLayers(p, [0.9, 0, 0, 0.9, 0, 0], [layerId])))
+    })
+    expect(keysOf([load])).toEqual(
+      record.pieces.map(({ layerId, pieceId }) => `${layerId}/${pieceId}`).sort(),
+    )
+    expect(record.pieces.map(({ x, y }) => [x, y])).toEqual(load.pieces.map(({ placement }) => [placement.x, placement.y])) // prettier-ignore
+    expect(record.minutes).toBe(load.minutes)
+    // What was scaled is cut as it was before, so it is laid again.
+    expect(outdatedCuts(desk.project())).toMatchObject([{ why: 'shape' }])
+    expect(keysOf(loadsNow())).toEqual(expect.arrayContaining(keysOf([load])))
+    expect(loadsNow().map(({ id }) => id)).not.toContain(load.id)
+  })
+
+  it('takes its pieces out of sheets that were laid otherwise meanwhile, none twice and none missing', async () => {
+    desk = deskWith(setPlan(demo('bon-voyage'), { batch: 6 }))
+    const before = keysOf(loadsNow())
+    const most = (loads: LoadView[]) => loads.toSorted((a, b) => b.pieces.length - a.pieces.length)[0]!
+    const { load, record } = await sentThen(most, () =>
+      desk.store.dispatch(change('gap', (p) => setPlan(p, { gapMm: p.plan.gapMm + 4 }))),
+    )
+    expect(load.pieces.length).toBeGreaterThan(1)
+    expect(record.pieces).toHaveLength(load.pieces.length)
+    expect([...keysOf(loadsNow()), ...keysOf([load])].sort()).toEqual(before)
+  })
+
+  it('is noted though nothing is left to cut of its paper', async () => {
+    const { load } = await sentThen(first, ({ pieces }) => {
+      const gone = new Set(pieces.map(({ layerId }) => layerId))
+      desk.store.dispatch(
+        change('remove', (p) => ({ ...p, layers: p.layers.filter(({ id }) => !gone.has(id)) })),
+      )
+    })
+    expect(desk.project().cut.map(({ id }) => id)).toEqual([load.id])
+    expect(countOf(load.paper.id)).toBe(starterStock().find(({ id }) => id === load.paper.id)!.count - 1)
+    expect(outdatedCuts(desk.project())).toMatchObject([{ why: 'gone' }])
+  })
+
+  it('is drawn as the sheet is', () => {
+    const [load] = loadsNow()
+    expect(desk.send(load!.id).drawn).toEqual(desk.viewOf(nodes.sheet(load!.id)))
   })
 })

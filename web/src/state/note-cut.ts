@@ -11,6 +11,7 @@ import {
 } from '@feuillet/core/project'
 import type { Step } from '@feuillet/core/stages/assembly'
 import { noteRun, noteStep, observeRun } from '@feuillet/core/stages/journal'
+import type { Sent } from '@feuillet/core/stages/sheets'
 import { planner } from '../plan'
 import { keepLayout } from '../session/layouts'
 import { edited } from './document'
@@ -23,8 +24,9 @@ export interface ToNote {
   kept?: readonly string[]
   /** Pieces that came out whole (`layer/piece#copy`), where not all did. */
   whole?: readonly string[]
-  /** The run of the machine that cut them. */
+  /** The run of the machine that cut them, and what it was sent: one load. */
   run?: CutRun
+  sent?: Sent
   /** The step of a sheet that hands cut, the minutes it took by the clock, and the sheet's paper. */
   took?: { step: Step; minutes: number; paper: string | null }
 }
@@ -48,16 +50,17 @@ export const noteCut =
   }
 
 const noteNow =
-  ({ run, took, ...what }: ToNote, label: string, projectId: string | undefined) =>
+  ({ run, took, sent, ...what }: ToNote, label: string, projectId: string | undefined) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
     const at = run?.startedAt ?? Date.now()
+    const was = sent && { sent: { sheet: sent.sheet, kept: sent.kept } }
     for (let k = 0; k < TRIES; k++) {
       const { project, stock, supplies } = getState().document
       // What was asked of one project is never noted in another.
       if (!project || project.id !== projectId) return false
       const base = run ? noteRun(project, run) : project
       const frozen = await planner.host
-        .ask((api) => api.freeze(base, stock, { ...what, at }))
+        .ask((api) => api.freeze(base, stock, { ...what, ...was, at }))
         .catch((error: unknown) => {
           if (!(error instanceof WorkerGone))
             toast.error(`Not noted: ${error instanceof Error ? error.message : String(error)}`)

@@ -120,14 +120,28 @@ describe('what is watched', () => {
 describe('what is asked for', () => {
   beforeEach(() => open(boat, [{ node: 'loads' }]))
 
-  it('plots, ways and pictures are of a load by its id', async () => {
+  it('what is sent and pictures are of a load by its id', async () => {
     const [first] = loads()
-    const plot = await api.plot(first!.id)
+    const { plot, sent } = await api.send(first!.id, stock)
     expect(plot).toMatch(/^IN;|^PA|PU/m)
-    expect(api.ways(first!.id).length).toBeGreaterThan(0)
-    expect(api.ways('nobody')).toEqual([])
+    expect(sent.ways.length).toBeGreaterThan(0)
+    expect(sent.load).toEqual(first)
     expect(await api.picture(first!.id)).toContain('<svg xmlns')
-    await expect(api.plot('nobody')).rejects.toThrow('this load is no longer there')
+    await expect(api.send('nobody', stock)).rejects.toThrow('this load is no longer there')
+  })
+
+  it('what was sent is frozen as it was, once, however it lies now', async () => {
+    const [first] = loads()
+    const { sent } = await api.send(first!.id, stock)
+    const what = { loadIds: [first!.id], at: 5, sent }
+    const changed = withCopies(3)
+    revise(boat, changed)
+    await settled()
+    const { project } = (await api.freeze(changed, stock, what))!
+    expect(project.cut).toEqual([
+      { ...sent.sheet, at: 5, took: { ...sent.sheet.took, keptIds: expect.any(Array) } },
+    ])
+    expect(await api.freeze(project, stock, what)).toBeNull()
   })
 
   it('files hold a cut file for each load, lists and tags', async () => {

@@ -11,18 +11,20 @@ import { nodes, type NodeName } from '@feuillet/core/stages'
 import { cardsAt } from '@feuillet/core/stages/depth'
 import { shows, type Slant, type Visible } from '@feuillet/core/stages/layers'
 import {
-  freezeLoads,
+  freezeSheets,
   leftView,
   type Frozen,
   putPieces,
   roomFor,
+  sheetOf,
   slidePieces,
-  strokeWay,
+  toSend,
   type Load,
   type NestedRun,
   type NestLayout,
   type Placed,
   type Placement,
+  type Sent,
 } from '@feuillet/core/stages/sheets'
 import { candidateOf, type Counted } from '@feuillet/core/stages/journal'
 import { answering } from './answering'
@@ -239,17 +241,12 @@ const api = {
     const cards = cardsAt({ pieces: planner.get(nodes.depth()).pieces })
     return shows(inputs.project, { ...slant, cards })
   },
-  /** Plot text of a load, for the cutter. */
-  async plot(loadId: string): Promise<string> {
+  /** A load for the cutter: its plot text, and what it is as it is sent. */
+  async send(loadId: string, stock: readonly Paper[]): Promise<{ plot: string; sent: Sent }> {
     const { plotOf } = await import('@feuillet/core/io/exports')
-    return plotOf(inputs!.project, loadOf(loadId))
-  },
-  /** The ways of the tool over a load, in the order of its plot. */
-  ways(loadId: string): Float64Array[] {
-    const { overcutMm } = inputs!.project.drawer.cutter
-    // What is cut already is gone over no more.
-    const load = planner.get(nodes.loads()).find(({ id }) => id === loadId)
-    return (load?.path.strokes ?? []).map((stroke) => strokeWay(stroke, overcutMm))
+    const load = loadOf(loadId)
+    const { project } = inputs!
+    return { plot: plotOf(project, load), sent: toSend(project, load, stock) }
   },
   /** A load as a picture (SVG). */
   async picture(loadId: string): Promise<string> {
@@ -303,25 +300,41 @@ const api = {
    * Notes loads as cut, by their ids; clean off-cuts are kept where nothing else is said. Null where the project has changed meanwhile.
    * @param what.kept names of left-overs (`load left-over`) that go into the drawer
    * @param what.whole pieces that came out whole, where not all did
+   * @param what.sent what the machine cut, however its load lies now
    */
   async freeze(
     project: Project,
     stock: readonly Paper[],
-    what: { loadIds: readonly string[]; at: number; kept?: readonly string[]; whole?: readonly string[] },
+    what: {
+      loadIds: readonly string[]
+      at: number
+      kept?: readonly string[]
+      whole?: readonly string[]
+      sent?: Pick<Sent, 'sheet' | 'kept'>
+    },
   ): Promise<Frozen | null> {
     await ready
     if (!inputs || inputs.project.id !== project.id) return null
-    const chosen = planner.get(nodes.loads()).filter(({ id }) => what.loadIds.includes(id))
-    if (chosen.length === 0) return null
+    const { at, sent } = what
+    const { runs } = planner.get(nodes.nested())
+    if (sent) {
+      if (project.cut.some(({ id }) => id === sent.sheet.id)) return null
+      const { sheet, kept } = sent
+      return freezeSheets({ project, stock }, { sheets: [sheet], runs, kept, at }, cache.memo)
+    }
+    const whole = what.whole && new Set(what.whole)
+    const sheets = planner
+      .get(nodes.loads())
+      .filter(({ id }) => what.loadIds.includes(id))
+      .map((load) => sheetOf(project, load, { stock, whole }))
+    if (sheets.length === 0) return null
     const kept = planner
       .get(nodes.left())
       .filter(({ loadId, id, kind }) =>
         what.kept ? what.kept.includes(`${loadId} ${id}`) : kind === 'clean',
       )
       .map(leftView)
-    const { runs } = planner.get(nodes.nested())
-    const whole = what.whole && new Set(what.whole)
-    return freezeLoads({ project, stock }, { loads: chosen, runs, kept, at: what.at, whole }, cache.memo)
+    return freezeSheets({ project, stock }, { sheets, runs, kept, at }, cache.memo)
   },
   /** Where pieces (`id#copy`) come to lie that slide towards the corner of their sheet. */
   settle(loadId: string, keys: readonly string[]): Placement[] {

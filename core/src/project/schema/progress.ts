@@ -45,6 +45,8 @@ export const cutSheetSchema = z.looseObject({
   /** Of the load that it was. */
   id: z.string().min(1).max(400),
   number: whole('count'),
+  /** Which of the sheets, or of the off-cuts, of its paper it was, as its tag says; 0 where that was not noted. */
+  nthOfRun: whole('count').default(0),
   at: time,
   /** The paper as it was then. */
   paper: paperSchema,

@@ -10,7 +10,7 @@ import {
   tickTaking,
   type Project,
 } from '../../project'
-import { freezeLoads } from '../sheets'
+import { freezeSheets, sheetOf } from '../sheets'
 import { afterMishap, MISHAPS, mishapsOf, rescueFor, type Step } from './index'
 
 /** A harbour that is cut, and built up to a layer. */
@@ -33,10 +33,9 @@ let cutOut: ReturnType<typeof cut> | undefined
 function cut(): { project: Project; steps: Step[] } {
   const fresh = demo('harbour')
   const plan = results(fresh)
-  const { project } = freezeLoads(
-    { project: fresh, stock: fresh.drawer.papers },
-    { loads: plan.loads, runs: plan.runs, kept: [], at: 1 },
-  )
+  const stock = fresh.drawer.papers
+  const sheets = plan.loads.map((load) => sheetOf(fresh, load, { stock }))
+  const { project } = freezeSheets({ project: fresh, stock }, { sheets, runs: plan.runs, kept: [], at: 1 })
   return { project, steps: results(project).assembly.steps }
 }
 

@@ -6,7 +6,7 @@ import { demo, demoNames } from '../../demo'
 import { builtLayers, isOnPane, isStandOff, layerBox, setPlan, takeAlong, type Project } from '../../project'
 import { results } from '../../../test/results'
 import { flagsOf } from '../layers'
-import { freezeLoads } from '../sheets'
+import { freezeSheets, sheetOf } from '../sheets'
 
 const says = (project: Project) => {
   const all = results(project)
@@ -105,10 +105,9 @@ describe('sheets that are shared', () => {
     const project = demo('harbour')
     const before = says(project)
     const { loads, runs } = before
-    const { project: cut } = freezeLoads(
-      { project, stock: project.drawer.papers },
-      { loads, runs, kept: [], at: 1 },
-    )
+    const stock = project.drawer.papers
+    const sheets = loads.map((load) => sheetOf(project, load, { stock }))
+    const { project: cut } = freezeSheets({ project, stock }, { sheets, runs, kept: [], at: 1 })
     expect(cut.cut).toHaveLength(before.loads.length)
     const after = says(cut)
     const weeding = ({ steps }: typeof before) =>

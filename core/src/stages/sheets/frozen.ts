@@ -8,15 +8,15 @@ import {
   translation,
   compose,
 } from '../../base/geometry'
-import { fresh, type Memo } from '../../base'
+import { fresh, groupBy, type Memo } from '../../base'
 import { cutLayers, refreshPapers, tickStep, type CutSheet, type Paper, type Project } from '../../project'
 import { noMarks } from '../layers'
 import { settingFor } from './loads/settings'
-import type { LaidPiece, Load } from './loads/loads'
+import { nthOfCut, type LaidPiece, type Load } from './loads/loads'
 import { summarise } from './nest/summary'
 import type { NestLayout, Placement } from './nest/instance'
 import { stockAfter } from './off-cuts/off-cuts'
-import { paperRuns, partId, type NestedRun } from './runs/paper-runs'
+import { paperRuns, partId, splitPartId, type NestedRun } from './runs/paper-runs'
 
 /** A left-over that goes into the drawer. */
 interface Kept {
@@ -28,16 +28,14 @@ interface Kept {
 
 /** What was cut, and when. */
 export interface ToFreeze {
-  /** Loads that are cut. */
-  loads: readonly Load[]
-  /** Layouts of all runs as they lie. */
+  /** Sheets as they were when they were cut. */
+  sheets: readonly CutSheet[]
+  /** Layouts of all runs as they lie now. */
   runs: readonly NestedRun[]
-  /** What of them is kept. */
+  /** What of them is kept; each names its sheet as the load that it was. */
   kept: readonly Kept[]
   /** When, ms since 1970. */
   at: number
-  /** Pieces (`layer/piece#copy`) that came out whole; undefined where all did. */
-  whole?: ReadonlySet<string> | undefined
 }
 
 /** What cutting leaves of project, drawer and layouts. */
@@ -59,37 +57,36 @@ export const laidKey = ({
   `${partId(layerId, pieceId)}#${placement.copy}`
 
 /**
- * Notes loads as cut: their pieces are kept with outline and paper and leave all later layouts, their sheets and off-cuts leave the
+ * Notes sheets as cut: their pieces are kept with outline and paper and leave all later layouts, the sheets and off-cuts leave the
  * drawer, what is kept of them comes in, and their steps are ticked. Needs the geometry loaded.
  */
-export function freezeLoads(
+export function freezeSheets(
   { project, stock }: { project: Project; stock: readonly Paper[] },
-  { loads, runs, kept, at, whole }: ToFreeze,
+  { sheets, runs, kept, at }: ToFreeze,
   memo: Memo = fresh,
 ): Frozen {
   const before = new Set(stock.flatMap(({ offCuts }) => offCuts.map(({ id }) => id)))
   let nextStock: Paper[] = [...stock]
   let next = project
-  for (const [k, load] of loads.entries()) {
-    const own = kept.filter(({ loadId }) => loadId === load.id)
-    nextStock = stockAfter(nextStock, { loads: [load], kept: own, stamp: `${at.toString(36)}-${k}` })
+  for (const [k, sheet] of sheets.entries()) {
+    const own = kept.filter(({ loadId }) => loadId === sheet.id)
+    nextStock = stockAfter(nextStock, { loads: [sheet], kept: own, stamp: `${at.toString(36)}-${k}` })
     const keptIds = nextStock
       .flatMap(({ offCuts }) => offCuts)
       .filter(({ id }) => !before.has(id))
       .map(({ id }) => id)
     for (const id of keptIds) before.add(id)
-    next = withSheet(next, recordOf(project, load, { at, whole, keptIds, stock }))
-    next = tickStep(next, `cut-${load.id}`, true)
+    next = withSheet(next, { ...sheet, at, took: { ...sheet.took, keptIds } })
+    next = tickStep(next, `cut-${sheet.id}`, true)
   }
-  next = withoutUsed(fromOwn(next, stock, loads), loads)
+  next = withoutUsed(fromOwn(next, stock, sheets), sheets)
   next = refreshPapers(next, nextStock)
-  const cut = new Set(loads.map(({ runId, sheet }) => `${runId} ${sheet}`))
   const found = paperRuns(next, memo).flatMap((run): [string, NestLayout][] => {
     const was = runs.find((one) => one.run.id === run.id)
-    const layout = was && layoutAfter(was, run, cut)
+    const layout = was && layoutAfter(was, run, sheets)
     return layout ? [[run.fingerprint, layout]] : []
   })
-  return { project: next, stock: nextStock, found, matIds: loads.flatMap(({ mat }) => mat?.matId ?? []) }
+  return { project: next, stock: nextStock, found, matIds: sheets.flatMap(({ mat }) => mat?.matId ?? []) }
 }
 
 const withSheet = (project: Project, sheet: CutSheet): Project => ({
@@ -105,17 +102,17 @@ const withSheet = (project: Project, sheet: CutSheet): Project => ({
 })
 
 /** Sheets of papers that only the project has. */
-function fromOwn(project: Project, stock: readonly Paper[], loads: readonly Load[]): Project {
+function fromOwn(project: Project, stock: readonly Paper[], sheets: readonly CutSheet[]): Project {
   const shared = new Set(stock.map(({ id }) => id))
-  const own = loads.filter(({ paper }) => !shared.has(paper.id))
+  const own = sheets.filter(({ paper }) => !shared.has(paper.id))
   if (own.length === 0) return project
   const papers = stockAfter(project.drawer.papers, { loads: own, kept: [], stamp: '' })
   return { ...project, drawer: { ...project.drawer, papers } }
 }
 
 /** Off-cuts that were cut into are no longer to be planned with, whoever else holds papers. */
-function withoutUsed(project: Project, loads: readonly Load[]): Project {
-  const gone = new Set(loads.flatMap(({ onOffCut }) => (onOffCut ? [onOffCut.id] : [])))
+function withoutUsed(project: Project, sheets: readonly CutSheet[]): Project {
+  const gone = new Set(sheets.flatMap(({ onOffCut }) => (onOffCut ? [onOffCut.id] : [])))
   if (gone.size === 0) return project
   const papers = project.drawer.papers.map((paper) =>
     paper.offCuts.some(({ id }) => gone.has(id))
@@ -125,15 +122,14 @@ function withoutUsed(project: Project, loads: readonly Load[]): Project {
   return { ...project, drawer: { ...project.drawer, papers } }
 }
 
-function recordOf(
+/**
+ * A load as it will stay once it is cut, whatever is changed meanwhile. When that was and what was kept of it is noted then.
+ * @param whole pieces (`layer/piece#copy`) that came out whole, where not all did
+ */
+export function sheetOf(
   project: Project,
   load: Load,
-  {
-    at,
-    whole,
-    keptIds,
-    stock,
-  }: Pick<ToFreeze, 'at' | 'whole'> & { keptIds: string[]; stock: readonly Paper[] },
+  { stock, whole }: { stock: readonly Paper[]; whole?: ReadonlySet<string> | undefined },
 ): CutSheet {
   const paths = new Map(
     cutLayers(project).flatMap(({ id, layer }) =>
@@ -148,7 +144,8 @@ function recordOf(
   return {
     id: load.id,
     number: load.number,
-    at,
+    nthOfRun: load.nthOfRun,
+    at: 0,
     paper: { ...load.paper, offCuts: [] },
     onOffCut: load.onOffCut && { ...load.onOffCut },
     outline: polygonToPath(load.outline),
@@ -174,12 +171,12 @@ function recordOf(
         spoilt: whole === undefined || whole.has(laidKey(piece)) ? null : ('not cut through' as const),
       }
     }),
-    took: { sheets: load.onOffCut ? 0 : 1, offCut: offCut ?? null, keptIds },
+    took: { sheets: load.onOffCut ? 0 : 1, offCut: offCut ?? null, keptIds: [] },
   }
 }
 
 /** The layout of a run without the sheets that are cut, all else as it lay; null where it does not fit the run as it is now. */
-function layoutAfter(was: NestedRun, run: NestedRun['run'], cut: ReadonlySet<string>): NestLayout | null {
+function layoutAfter(was: NestedRun, run: NestedRun['run'], sheets: readonly CutSheet[]): NestLayout | null {
   const binName = (one: NestedRun['run'], sheet: number) => {
     const bin = one.bins[-1 - sheet]
     return (
@@ -188,12 +185,13 @@ function layoutAfter(was: NestedRun, run: NestedRun['run'], cut: ReadonlySet<str
     )
   }
   const binAt = new Map(run.bins.map((_, k) => [binName(run, -1 - k), -1 - k]))
-  const isCut = (sheet: number) => cut.has(`${was.run.id} ${sheet}`)
-  const cutUnder = (sheet: number) => Array.from({ length: sheet }, (_, s) => s).filter(isCut).length
+  const cut = sheetsCut(was, sheets)
+  const cutUnder = (sheet: number) =>
+    Array.from({ length: sheet }, (_, s) => s).filter((s) => cut.has(s)).length
   const copies = new Map<string, number>()
   const placements: Placement[] = []
   for (const place of was.layout.placements) {
-    if (isCut(place.sheet)) continue
+    if (cut.has(place.sheet)) continue
     const sheet =
       place.sheet >= 0 ? place.sheet - cutUnder(place.sheet) : binAt.get(binName(was.run, place.sheet))
     if (sheet === undefined) return null
@@ -205,6 +203,30 @@ function layoutAfter(was: NestedRun, run: NestedRun['run'], cut: ReadonlySet<str
   return wanted && copies.size === run.instance.pieces.length ? summarise(run.instance, placements) : null
 }
 
+/** The sheets of a layout that are cut: those on which just the same lies in the same places, of the same paper or off-cut. */
+function sheetsCut({ run, layout }: NestedRun, sheets: readonly CutSheet[]): Set<number> {
+  const cut = new Set<number>()
+  const bySheet = groupBy(layout.placements, ({ sheet }) => sheet)
+  const placeOf = (layerId: string, { x, y, rotation: turn }: Pick<Placement, 'x' | 'y' | 'rotation'>) =>
+    `${layerId} ${x} ${y} ${turn}`
+  for (const { paper, onOffCut, pieces } of sheets) {
+    // What is laid as one has one place for all its pieces.
+    const places = new Set(pieces.map((piece) => placeOf(piece.layerId, piece)))
+    const same = [...bySheet].find(([sheet, list]) => {
+      const bin = sheet < 0 ? run.bins[-1 - sheet]! : { paper: run.paper, offCut: null }
+      return (
+        !cut.has(sheet) &&
+        bin.paper.id === paper.id &&
+        bin.offCut?.id === onOffCut?.id &&
+        list.length === places.size &&
+        list.every((place) => places.has(placeOf(splitPartId(place.id).layerId, place)))
+      )
+    })
+    if (same) cut.add(same[0])
+  }
+  return cut
+}
+
 /** The sheets that are cut as loads: with nothing to lay or to drive any more. */
 export const loadsThatAreCut = (project: Project, memo: Memo = fresh): Load[] =>
   project.cut.map((sheet, i) => memo('cut sheet', [sheet, i], () => loadOfRecord(sheet, project.cut, i)))
@@ -212,17 +234,15 @@ export const loadsThatAreCut = (project: Project, memo: Memo = fresh): Load[] =>
 function loadOfRecord(sheet: CutSheet, all: readonly CutSheet[], at: number): Load {
   const outline = pathToRegion(sheet.outline)[0]!
   const box = polygonBox(outline)
-  const before = all
-    .slice(0, at)
-    .filter(({ paper, onOffCut }) => paper.id === sheet.paper.id && !onOffCut === !sheet.onOffCut)
+  const nth = nthOfCut(all, at)
   return {
     id: sheet.id,
     runId: sheet.paper.id,
     number: sheet.number,
     paper: sheet.paper,
     sheet: 0,
-    nth: sheet.onOffCut ? 0 : before.length + 1,
-    nthOfRun: before.length + 1,
+    nth: sheet.onOffCut ? 0 : nth,
+    nthOfRun: nth,
     onOffCut: sheet.onOffCut,
     outline,
     widthMm: box.maxX,

@@ -19,6 +19,7 @@ import {
   pieceRegion,
   sameButSize,
   type CutLayer,
+  type CutSheet,
   type MatChoice,
   type Paper,
   type Project,
@@ -166,9 +167,10 @@ export function planLoads(
       )
       const minutes = (setting.passes * passS) / 60 + cutter.loadMin
       const isOffCut = (s: number) => s < 0 && run.bins[-1 - s]!.offCut !== null
-      const nthOfRun =
-        cutOfRun(project, run, isOffCut(sheet)) +
-        all.slice(0, i + 1).filter((s) => isOffCut(s) === isOffCut(sheet)).length
+      const nthOfRun = nthFree(
+        all.slice(0, i + 1).filter((s) => isOffCut(s) === isOffCut(sheet)).length,
+        cutOfRun(project, run, isOffCut(sheet)),
+      )
       const pieces = cut.map(({ id, placement }, k): LaidPiece => ({
         ...ownerOf(id, layers),
         placement,
@@ -176,19 +178,16 @@ export function planLoads(
         loose: loose.has(id),
         numbered: laid.shapes[k]!.marks.number.length > 0,
       }))
-      const cutBefore = project.cut.filter(
-        ({ paper, onOffCut }) => paper.id === bin.paper.id && !onOffCut,
-      ).length
+      const cutOfIt = cutOfPaper(project, bin.paper.id)
       const lies = onTheBed({ widthMm: box.maxX, heightMm: box.maxY }, cutter)
-      return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutBefore, setting, mat, lies, minutes })
+      return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutOfIt, setting, mat, lies, minutes })
     })
   })
   list.sort(byChanges)
   if (project.plan.cutOrder === 'build') list.sort((a, b) => folioOrder(a.folios[0]!, b.folios[0]!))
   if (project.plan.cutOrder === 'hand') list.sort(byHand(project.plan.loadOrder))
   // Sheets that are cut keep their numbers; the others take those that are left, so that none is given twice.
-  const taken = new Set(project.cut.map(({ number }) => number))
-  const free = Array.from({ length: list.length + taken.size }, (_, n) => n + 1).filter((n) => !taken.has(n))
+  const taken = project.cut.map(({ number }) => number)
   let bladeM = 0
   return list.map((load, i) => {
     const due = bladeM >= BLADE_CARE_M
@@ -197,19 +196,39 @@ export function planLoads(
     bladeM += (load.outlineMm / 1000) * load.setting.passes * (load.setting.hardOnBlade ? 3 : 1)
     return {
       ...load,
-      number: free[i]!,
+      number: nthFree(i + 1, taken),
       change: changeBefore(list[i - 1], load),
       bladeCareM,
     }
   })
 }
 
-/** Sheets, or off-cuts, of a run's paper that are cut already. */
-const cutOfRun = ({ cut }: Project, { paper }: PaperRun, offCuts: boolean): number =>
-  cut.filter(
-    (one) =>
-      (one.onOffCut !== null) === offCuts && (one.paper.id === paper.id || sameButSize(one.paper, paper)),
-  ).length
+/** The nth number from 1 that is not taken: what is cut keeps its own, and what is left keeps those it had. */
+const nthFree = (nth: number, taken: readonly number[]): number =>
+  [...new Set(taken)]
+    .sort((a, b) => a - b)
+    .reduce((number, one) => (one <= number ? number + 1 : number), nth)
+
+/** Which whole sheets of a paper have given their ids to sheets that are cut. */
+const cutOfPaper = ({ cut }: Project, paperId: string): number[] =>
+  cut
+    .map(({ id }) => (id.startsWith(`${paperId}-`) ? Number(id.slice(paperId.length + 1)) : NaN))
+    .filter(Number.isInteger)
+
+/** Which of its paper's sheets, or off-cuts, those are that are cut already. */
+const cutOfRun = ({ cut }: Project, { paper }: PaperRun, offCuts: boolean): number[] =>
+  cut.flatMap((one, i) =>
+    (one.onOffCut !== null) === offCuts && (one.paper.id === paper.id || sameButSize(one.paper, paper))
+      ? [nthOfCut(cut, i)]
+      : [],
+  )
+
+/** Which of its paper's sheets, or off-cuts, one was that is cut: as its tag says, else by the order in which they were cut. */
+export function nthOfCut(cut: readonly CutSheet[], at: number): number {
+  const { paper, onOffCut, nthOfRun } = cut[at]!
+  const alike = (one: CutSheet) => one.paper.id === paper.id && !one.onOffCut === !onOffCut
+  return nthOfRun || cut.slice(0, at).filter(alike).length + 1
+}
 
 const byHand = (order: readonly string[]) => (a: Load, b: Load) => {
   const place = (load: Load) => (order.includes(load.id) ? order.indexOf(load.id) : Infinity)
@@ -300,8 +319,8 @@ interface LoadParts {
   nthOfRun: number
   pieces: LaidPiece[]
   laid: Laid
-  /** Sheets of the paper that are cut already: names go on after theirs. */
-  cutBefore: number
+  /** Which whole sheets of the paper are cut: their ids are no other's. */
+  cutOfIt: readonly number[]
   setting: CutSetting
   mat: MatChoice | null
   lies: OnTheBed | null
@@ -316,7 +335,7 @@ function makeLoad({
   nthOfRun,
   pieces,
   laid,
-  cutBefore,
+  cutOfIt,
   setting,
   mat,
   lies,
@@ -330,7 +349,7 @@ function makeLoad({
       ? sheet + 1
       : run.bins.slice(0, -sheet).filter((other) => !other.offCut && other.paper.id === paper.id).length
   return {
-    id: offCut ? `${paper.id}-off-${offCut.id}` : `${paper.id}-${cutBefore + nth}`,
+    id: offCut ? `${paper.id}-off-${offCut.id}` : `${paper.id}-${nthFree(nth, cutOfIt)}`,
     runId: run.id,
     number: 0,
     paper,

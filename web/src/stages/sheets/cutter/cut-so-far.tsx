@@ -1,11 +1,16 @@
-import { useEffect, useMemo, useState } from 'react'
-import type { LoadView } from '@feuillet/core/stages/sheets'
-import { planner } from '../../../plan'
+import { useMemo } from 'react'
 import type { CutterState } from './use-cutter'
 
+interface Props {
+  /** In the order of the plot, mm from the sheet's corner. */
+  ways: readonly Float64Array[]
+  cutter: CutterState
+  px: number
+}
+
 /** What the tool has gone over in this pass, the way under way up to where the tool is. */
-export function CutSoFar({ load, cutter, px }: { load: LoadView; cutter: CutterState; px: number }) {
-  const ways = useWays(load)
+export function CutSoFar({ ways: lines, cutter, px }: Props) {
+  const ways = useMemo(() => waysOf(lines), [lines])
   const whole = ways.filter(({ to }) => to <= cutter.movesDone).length
   const done = useMemo(
     () =>
@@ -39,27 +44,6 @@ interface Way {
   /** Moves of the plot before it, and with it: a lift to its start, then its points. */
   from: number
   to: number
-}
-
-const NONE: Way[] = []
-
-/** The ways of the tool over a load, asked of the planner once a load. */
-function useWays(load: LoadView): Way[] {
-  const [found, setFound] = useState<{ load: LoadView; ways: Way[] } | null>(null)
-  useEffect(() => {
-    let stale = false
-    planner.host
-      .ask((api) => api.ways(load.id))
-      .then((lines) => {
-        if (!stale) setFound({ load, ways: waysOf(lines) })
-      })
-      // That the planner broke off is said where it is started anew.
-      .catch(() => undefined)
-    return () => {
-      stale = true
-    }
-  }, [load])
-  return found?.load === load ? found.ways : NONE
 }
 
 const waysOf = (lines: readonly Float64Array[]): Way[] =>

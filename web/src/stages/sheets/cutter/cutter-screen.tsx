@@ -16,11 +16,23 @@ import { LoadsToCut } from './loads-to-cut'
 import { PaceAndFaults } from './pace-and-faults'
 import { RunCommands, type Tell } from './run-commands'
 import { RunStatus } from './run-status'
-import { rememberSent, runIdOf, useNotedRuns } from './use-noted-runs'
+import { rememberSent, runIdOf, useSent } from './sent-loads'
+import { useNotedRuns } from './use-noted-runs'
 
 const NO_LOADS: LoadView[] = []
+const NO_WAYS: Float64Array[] = []
+
+/** All loads, the one on the mat as it was sent, whether or not there is still one like it. */
+function withSent(loads: readonly LoadView[], sent: LoadView | undefined): LoadView[] {
+  if (!sent) return [...loads]
+  return loads.some(({ id }) => id === sent.id)
+    ? loads.map((load) => (load.id === sent.id ? sent : load))
+    : [sent, ...loads]
+}
+
 export function CutterScreen({ onClose }: { onClose: () => void }) {
   const project = useAppSelector(selectProject)
+  const stock = useAppSelector((state) => state.document.stock)
   const unit = useAppSelector(selectUnit)
   const cutter = useCutter()
   const [why, setWhy] = useState<string | null>(null)
@@ -28,9 +40,12 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
   const [passes, setPasses] = useState<number | null>(null)
   const open = usePlan('loads') ?? NO_LOADS
   const done = usePlan('cutLoads') ?? NO_LOADS
-  const loads = useMemo(() => [...done, ...open], [done, open])
   const here = cutter !== null && cutter !== 'absent' ? cutter : null
   const idOf = (load: LoadView) => runIdOf(project.id, load.id)
+  const onMat = useSent(here)
+  /** On the mat, as it was sent; its plan may be another by now. */
+  const sent = onMat && here?.load?.id === idOf(onMat.load) ? onMat : null
+  const loads = useMemo(() => withSent([...done, ...open], sent?.load), [done, open, sent])
   const running = here?.load ? loads.find((load) => idOf(load) === here.load!.id) : undefined
   const busy = here !== null && isBusy(here)
   const cutAlready = new Set(done.map(({ id }) => id))
@@ -40,7 +55,13 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
   const isCut = load !== undefined && cutAlready.has(load.id)
   const openDrawn = usePlan('sheet', load && !isCut ? load.id : null)
   const cutDrawn = usePlan('cutSheet', load && isCut ? load.id : null)
-  const drawn = (isCut ? cutDrawn : openDrawn) ?? null
+  const isAsSent = sent !== null && load === sent.load
+  const drawn = (isAsSent ? sent.drawn : isCut ? cutDrawn : openDrawn) ?? null
+  const rimMm = isAsSent && here?.load ? here.load.sheet.rimMm : project.drawer.cutter.rimMm
+  const hasChanged = useMemo(
+    () => isAsSent && openDrawn !== undefined && JSON.stringify(openDrawn) !== JSON.stringify(sent.drawn),
+    [isAsSent, openDrawn, sent],
+  )
 
   useNotedRuns(cutter)
   const tell: Tell = async (command, body) => setWhy(await tellCutter(command, body))
@@ -49,13 +70,14 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
     const { speedMmPerS } = which.setting
     setChosen(which.id)
     // Where the browser's store refuses, the run is noted only while a page looks.
-    await rememberSent(project.id).catch(() => undefined)
+    const { plot, sent: asSent } = await planner.host.ask((api) => api.send(which.id, stock))
+    await rememberSent(idOf(which), asSent).catch(() => undefined)
     await tell('load', {
       id: idOf(which),
       name: which.paper.name,
       tag: loadTag(which),
       colour: which.paper.colour,
-      plot: await planner.host.ask((api) => api.plot(which.id)),
+      plot,
       sheet: { widthMm: which.widthMm, heightMm: which.heightMm, rimMm: which.onOffCut ? 0 : rimMm },
       setting: { name: which.setting.name, tack: which.setting.tack, passes: passes ?? which.setting.passes },
       passesNeeded: which.setting.passes,
@@ -92,6 +114,12 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
                   className="mt-2 border-l-4 border-crimson bg-crimson-pale px-3 py-1.5 text-[13.5px]"
                 >
                   ■ Refused: {why}.
+                </p>
+              )}
+              {busy && hasChanged && (
+                <p className="mt-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13.5px]">
+                  <span aria-hidden>▲ </span>The plan has changed since this sheet was sent. It is drawn and
+                  noted as it was sent; cancel the run to cut it as it is now.
                 </p>
               )}
               {busy && running === undefined && (
@@ -155,9 +183,9 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
           >
             {(px) => (
               <>
-                <SheetDrawing load={load} drawn={drawn} rimMm={project.drawer.cutter.rimMm} px={px} />
+                <SheetDrawing load={load} drawn={drawn} rimMm={rimMm} px={px} />
                 {here && running === load && here.status !== 'asking' && (
-                  <CutSoFar load={load} cutter={here} px={px} />
+                  <CutSoFar ways={sent?.ways ?? NO_WAYS} cutter={here} px={px} />
                 )}
                 {here?.tool && running === load && <Blade tool={here.tool} px={px} />}
               </>

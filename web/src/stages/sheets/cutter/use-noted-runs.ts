@@ -1,16 +1,14 @@
 // What came of each run goes into the journal, once, by the page that writes: as it ends, or later where no page was looking.
 import { useEffect } from 'react'
 import type { EndedRun } from '@feuillet/cutter-protocol'
+import type { CutRun } from '@feuillet/core/project'
 import { noteRun } from '@feuillet/core/stages/journal'
 import { noteCut } from '../../../state/note-cut'
-import { smallThings } from '../../../session/small-things'
 import { change } from '../../../state/edits'
 import type { AppDispatch, RootState } from '../../../state/store'
 import { useAppDispatch, useAppSelector, useAppStore } from '../../../state/store'
+import { forgetSent, isAwaited, recallSent, runIdOf } from './sent-loads'
 import { askCutter, isBusy, tellCutter, type CutterState } from './use-cutter'
-
-/** The machine knows a load by its project and itself. */
-export const runIdOf = (projectId: string, loadId: string): string => `${projectId}:${loadId}`
 
 /** Runs that this page has noted: what was undone stays undone, however often the machine reports it. */
 const noted = new Set<string>()
@@ -23,6 +21,12 @@ const noteEnded =
   (dispatch: AppDispatch, getState: () => RootState): void => {
     const { project, role } = getState().document
     if (!project || role !== 'writing') return
+    /** What was cut is what was sent, whatever was changed meanwhile. */
+    const noteAsSent = async (run: CutRun, id: string) => {
+      const sent = await recallSent(id)
+      await dispatch(noteCut({ loadIds: [run.loadId], run, ...(sent && { sent }) }, `run of ${run.paper}`))
+      if (getState().document.project?.cut.some((sheet) => sheet.id === run.loadId)) await forgetSent(id)
+    }
     for (const { id, name, startedAt, ranS, passes, outcome } of runs) {
       if (!id.startsWith(runIdOf(project.id, ''))) continue
       const key = `${id} ${startedAt}`
@@ -41,7 +45,7 @@ const noteEnded =
         if (outcome === 'cut') {
           // The machine may forget it once it is in the journal, and not before.
           pending.add(key)
-          void dispatch(noteCut({ loadIds: [run.loadId], run }, label)).then(() => {
+          void noteAsSent(run, id).then(() => {
             pending.delete(key)
             const kept = getState().document.project?.journal.runs ?? []
             if (kept.some((one) => one.loadId === run.loadId && one.startedAt === startedAt))
@@ -83,15 +87,6 @@ export function useNotedRuns(cutter: CutterState | 'absent' | null): void {
 let broken: EndedRun | null = null
 const SILENT_MS = 3000
 
-const SENT = 'sent to the cutter'
-
-/** From now on the machine is asked, when this project is opened, what has become of its loads. */
-export const rememberSent = async (projectId: string): Promise<void> => {
-  const ids = (await smallThings.getItem<string[]>(SENT)) ?? []
-  if (!ids.includes(projectId)) await smallThings.setItem(SENT, [...ids, projectId].slice(-MOST_SENT))
-}
-const MOST_SENT = 100
-
 /** On every other screen: asks when the project is opened and when the page is looked at again. */
 export function useUnseenRuns(): void {
   const dispatch = useAppDispatch()
@@ -100,8 +95,7 @@ export function useUnseenRuns(): void {
     const look = async () => {
       const { project } = store.getState().document
       if (!project || document.visibilityState === 'hidden') return
-      const sent = (await smallThings.getItem<string[]>(SENT).catch(() => null)) ?? []
-      if (!sent.includes(project.id)) return
+      if (!(await isAwaited(project.id))) return
       const state = await askCutter()
       if (state) dispatch(noteEnded(state.unnoted))
     }
