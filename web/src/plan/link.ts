@@ -101,6 +101,11 @@ export class PlannerLink {
     this.tellWatched()
   }
 
+  /** Whether a stage is what is looked at. */
+  isAt(stage: Stage): boolean {
+    return this.stage === stage
+  }
+
   /** Hands over layouts that were found. */
   takeLayouts(layouts: [string, NestLayout][]): void {
     this.store.dispatch(asked())

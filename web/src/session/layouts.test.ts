@@ -13,19 +13,19 @@ beforeEach(() => {
 
 describe('layouts found by longer searches', () => {
   it('come back on the next visit, the newest of a name', async () => {
-    const { keepLayout } = await import('./layouts')
-    await keepLayout('a', layout(0.9))
-    await keepLayout('a', layout(0.5))
+    const { keepLayouts } = await import('./layouts')
+    await keepLayouts([['a', layout(0.9)]])
+    await keepLayouts([['a', layout(0.5)]])
     vi.resetModules()
     const again = await import('./layouts')
     expect([...(await again.foundLayouts())]).toEqual([['a', layout(0.5)]])
   })
 
   it('are kept up to a number, the longest unused first to go', async () => {
-    const { foundLayouts, keepLayout } = await import('./layouts')
-    for (let k = 0; k < 61; k++) await keepLayout(`k${k}`, layout(k))
-    await keepLayout('k1', layout(7))
-    await keepLayout('last', layout(8))
+    const { foundLayouts, keepLayouts } = await import('./layouts')
+    for (let k = 0; k < 61; k++) await keepLayouts([[`k${k}`, layout(k)]])
+    await keepLayouts([['k1', layout(7)]])
+    await keepLayouts([['last', layout(8)]])
     const names = [...(await foundLayouts()).keys()]
     expect(names).toHaveLength(60)
     expect(names.slice(-2)).toEqual(['k1', 'last'])
@@ -34,11 +34,11 @@ describe('layouts found by longer searches', () => {
   })
 
   it('are none where the browser keeps nothing, and that is no error', async () => {
-    const { foundLayouts, keepLayout } = await import('./layouts')
+    const { foundLayouts, keepLayouts } = await import('./layouts')
     const get = vi.spyOn(store, 'getItem').mockRejectedValue(new Error('blocked'))
     const set = vi.spyOn(store, 'setItem').mockRejectedValue(new Error('blocked'))
     expect((await foundLayouts()).size).toBe(0)
-    await keepLayout('a', layout(1))
+    await keepLayouts([['a', layout(1)]])
     expect((await foundLayouts()).size).toBe(1)
     get.mockRestore()
     set.mockRestore()

@@ -17,10 +17,13 @@ export async function foundLayouts(): Promise<Map<string, NestLayout>> {
   return known
 }
 
-export async function keepLayout(fingerprint: string, layout: NestLayout): Promise<void> {
+export async function keepLayouts(found: readonly (readonly [string, NestLayout])[]): Promise<void> {
+  if (found.length === 0) return
   const map = await foundLayouts()
-  map.delete(fingerprint)
-  map.set(fingerprint, layout)
+  for (const [fingerprint, layout] of found) {
+    map.delete(fingerprint)
+    map.set(fingerprint, layout)
+  }
   for (const key of [...map.keys()].slice(0, Math.max(0, map.size - KEEP))) map.delete(key)
   await smallThings.setItem('layouts', [...map]).catch(() => undefined)
 }

@@ -18,7 +18,7 @@ import { deskWith, memoryStore, planHere, workersHere } from '../../test/desk'
 const layouts = memoryStore()
 vi.mock('../workers', () => workersHere)
 vi.mock('../plan', () => planHere)
-vi.mock('../session/layouts', () => ({ keepLayout: layouts.setItem }))
+vi.mock('../session/layouts', () => ({ keepLayouts: layouts.setItem }))
 vi.mock('sonner', () => ({ toast: { error: vi.fn() } }))
 
 const { noteCut, takeBack } = await import('./note-cut')

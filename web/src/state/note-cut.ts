@@ -13,7 +13,7 @@ import type { Step } from '@feuillet/core/stages/assembly'
 import { noteRun, noteStep, observeRun } from '@feuillet/core/stages/journal'
 import type { Sent } from '@feuillet/core/stages/sheets'
 import { planner } from '../plan'
-import { keepLayout } from '../session/layouts'
+import { keepLayouts } from '../session/layouts'
 import { edited } from './document'
 import type { AppDispatch, RootState } from './store'
 import { WorkerGone } from '../workers'
@@ -71,7 +71,7 @@ const noteNow =
         if (base !== project) dispatch(edited({ label, project: base }))
         return false
       }
-      for (const found of frozen.found) await keepLayout(...found)
+      await keepLayouts(frozen.found)
       if (getState().document.project !== project) continue
       planner.takeLayouts(frozen.found)
       const learned = run?.outcome === 'cut' ? observed(frozen.project, supplies, run) : supplies

@@ -190,7 +190,7 @@ const loadOf = (id: string): Load => {
 const runOf = (id: string): NestedRun | undefined =>
   planner.get(nodes.nested()).runs.find(({ run: one }) => one.id === id)
 
-const search = new Search((fingerprint, layout) => api.takeLayouts([[fingerprint, layout]]))
+const search = new Search()
 
 const api = {
   ...answering,

@@ -48,11 +48,9 @@ const run = (fingerprint: string, score: number) =>
   ({ run: { fingerprint, instance: {} }, layout: layout(score) }) as unknown as NestedRun
 const never = () => new Promise(() => undefined)
 
-const found: [string, number][] = []
-const search = () => new Search((fingerprint, { score }) => found.push([fingerprint, score]))
+const scores = (found: readonly [string, NestLayout][]) => found.map(([name, { score }]) => [name, score])
 
 beforeEach(() => {
-  found.length = 0
   Object.assign(asked, { paused: [], rests: [], seeds: [], ended: 0 })
   vi.stubGlobal('Worker', Searching)
   vi.stubGlobal('navigator', { hardwareConcurrency: 4 })
@@ -74,22 +72,49 @@ describe('a longer search', () => {
         await tell({ share: 0.6, steps: 7 })
       },
     ]
-    const best = await search().start([run('a', 1.5), run('b', 2)], 1, (progress) => told.push(progress))
-    expect(best.map(([name, { score }]) => [name, score])).toEqual([['a', 1.3]])
-    expect(found).toEqual([['a', 1.3]])
+    const best = await new Search().start([run('a', 1.5), run('b', 2)], 1, (progress) => told.push(progress))
+    expect(scores(best)).toEqual([['a', 1.3]])
     // Steps are those of all of them, the score what all papers come to.
     expect(Math.max(...told.map(({ steps }) => steps))).toBe(17)
     expect(Math.min(...told.map(({ score }) => score))).toBeCloseTo(3.3)
   })
 
+  it('hands over the closest on its way, each once, and the more seldom the longer it goes on', async () => {
+    let nowMs = 0
+    vi.spyOn(performance, 'now').mockImplementation(() => nowMs)
+    const handed: [atS: number, what: unknown[]][] = []
+    ways = [
+      async (_, tell, better) => {
+        for (let k = 1; k <= 600; k++) {
+          nowMs = k * 100
+          await better('a', layout(2 - k / 1000))
+          if (k === 300) await better('b', layout(1))
+          await tell({ share: k / 600, steps: k })
+        }
+      },
+    ]
+    vi.stubGlobal('navigator', { hardwareConcurrency: 1 })
+    const best = await new Search().start([run('a', 2), run('b', 2)], 60, ({ found }) => {
+      if (found.length > 0) handed.push([nowMs / 1000, scores(found)])
+    })
+    vi.mocked(performance.now).mockRestore()
+    expect(handed.slice(0, 2)).toEqual([[2, [['a', 1.98]]], [4, [['a', 1.96]]]]) // prettier-ignore
+    // A run is handed over once for what it came to last.
+    expect(handed.filter(([, what]) => what.length === 2)).toHaveLength(1)
+    const gaps = handed.slice(1).map(([at], k) => at - handed[k]![0])
+    gaps.forEach((gap, k) => expect(gap).toBeGreaterThanOrEqual(Math.max(2, handed[k + 1]![0] / 8) - 1e-9))
+    expect(handed.length).toBeGreaterThan(12)
+    expect(scores(best)).toEqual([['a', 1.4], ['b', 1]]) // prettier-ignore
+  })
+
   it('has workers that begin elsewhere, no more than there are cores, all ended afterwards', async () => {
     ways = [() => undefined, () => undefined]
-    await search().start([run('a', 1)], 1, () => undefined)
+    await new Search().start([run('a', 1)], 1, () => undefined)
     expect(new Set(asked.seeds).size).toBe(2)
     expect(asked.ended).toBe(2)
     vi.stubGlobal('navigator', { hardwareConcurrency: 1 })
     ways = [() => undefined]
-    await search().start([run('a', 1)], 1, () => undefined)
+    await new Search().start([run('a', 1)], 1, () => undefined)
     expect(asked.ended).toBe(3)
   })
 
@@ -98,8 +123,7 @@ describe('a longer search', () => {
       () => Promise.reject(new Error('out of memory')),
       async (_, _tell, better) => better('a', layout(0.9)),
     ]
-    await search().start([run('a', 1)], 1, () => undefined)
-    expect(found).toEqual([['a', 0.9]])
+    expect(scores(await new Search().start([run('a', 1)], 1, () => undefined))).toEqual([['a', 0.9]])
   })
 
   it('that is stopped gives what was found so far, though its workers never end', async () => {
@@ -113,19 +137,19 @@ describe('a longer search', () => {
       },
       never,
     ]
-    const own = search()
+    const own = new Search()
     const searching = own.start([run('a', 1)], 60, () => undefined)
     await ready
     own.pause(true)
     own.rest(200)
     own.stop()
-    expect((await searching).map(([name, { score }]) => [name, score])).toEqual([['a', 0.8]])
+    expect(scores(await searching)).toEqual([['a', 0.8]])
     expect(asked.ended).toBe(2)
   })
 
   it('that is begun again ends the one before', async () => {
     ways = [never, never, () => undefined, () => undefined]
-    const own = search()
+    const own = new Search()
     const first = own.start([run('a', 1)], 60, () => undefined)
     const second = own.start([run('a', 1)], 1, () => undefined)
     expect(await first).toEqual([])

@@ -6,7 +6,13 @@ import type { NestApi, NestProgress } from './nest.worker'
 /** How far a search is, and the sheets that all papers together come to so far (the sum of their scores). */
 export interface SearchProgress extends NestProgress {
   score: number
+  /** The closest layouts since some were handed over last, by the fingerprints of their runs; most often none. */
+  found: [string, NestLayout][]
 }
+
+/** Layouts are handed over so often at most (ms), and the more seldom the longer it has searched: all that hangs on them comes anew. */
+const HAND_OVER_MS = 2000
+const HAND_OVER_SHARE = 1 / 8
 
 /** The second searcher begins elsewhere. */
 const SEED_STEP = 7919
@@ -15,10 +21,7 @@ export class Search {
   private workers: { worker: Worker; api: Remote<NestApi> }[] = []
   private ended: (() => void) | null = null
 
-  /** @param onBetter told of each better layout, by the fingerprint of its run */
-  constructor(private readonly onBetter: (fingerprint: string, layout: NestLayout) => void) {}
-
-  /** Searches for some seconds; gives the best layouts of those runs for which a better one was found. */
+  /** Searches for some seconds; gives the best layouts of those runs for which a better one was found, and some of them on the way. */
   async start(
     runs: readonly NestedRun[],
     seconds: number,
@@ -31,6 +34,18 @@ export class Search {
       layout,
     }))
     const best = new Map<string, NestLayout>()
+    const fresh = new Map<string, NestLayout>()
+    const startedAt = performance.now()
+    let handedAt = startedAt
+    const handOver = (): [string, NestLayout][] => {
+      const now = performance.now()
+      const isDue = now - handedAt >= Math.max(HAND_OVER_MS, HAND_OVER_SHARE * (now - startedAt))
+      if (fresh.size === 0 || !isDue) return []
+      handedAt = now
+      const found = [...fresh]
+      fresh.clear()
+      return found
+    }
     const scoreOf = new Map(task.map(({ fingerprint, layout }) => [fingerprint, layout.score]))
     const cores = navigator.hardwareConcurrency > 1 ? 2 : 1
     const steps = new Array<number>(cores).fill(0)
@@ -48,12 +63,13 @@ export class Search {
       const progress = ({ share, steps: taken }: NestProgress) => {
         steps[i] = taken
         const score = [...scoreOf.values()].reduce((a, b) => a + b, 0)
-        onProgress({ share, score, steps: steps.reduce((a, b) => a + b, 0) })
+        onProgress({ share, score, steps: steps.reduce((a, b) => a + b, 0), found: handOver() })
       }
       const better = (fingerprint: string, layout: NestLayout) => {
         if (layout.score >= scoreOf.get(fingerprint)! - 1e-9) return
         scoreOf.set(fingerprint, layout.score)
         best.set(fingerprint, layout)
+        fresh.set(fingerprint, layout)
       }
       const searching = api.search(
         { runs: task, seconds, seed: 1 + i * SEED_STEP },
@@ -70,7 +86,6 @@ export class Search {
       this.workers = []
       this.ended = null
     }
-    for (const [fingerprint, layout] of best) this.onBetter(fingerprint, layout)
     return [...best]
   }
 

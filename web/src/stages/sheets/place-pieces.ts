@@ -12,7 +12,7 @@ import {
 } from '@feuillet/core/stages/sheets'
 import { pieceKey } from '../../drawing/sheet'
 import { planner } from '../../plan'
-import { keepLayout } from '../../session/layouts'
+import { keepLayouts } from '../../session/layouts'
 import { edited } from '../../state/document'
 import type { AppDispatch, RootState } from '../../state/store'
 import { WorkerGone } from '../../workers'
@@ -87,7 +87,7 @@ const tryPlaces =
       if (!placed.ok) return placed.why
       if (getState().document.project !== project) return 'was changed meanwhile: try once more'
       // The pinned run has a new fingerprint: hand it the layout as it lies, so that nothing else moves.
-      await keepLayout(...placed.found)
+      await keepLayouts([placed.found])
       planner.takeLayouts([placed.found])
       dispatch(edited({ label, project: pinAll(project, placed.places) }))
       return null

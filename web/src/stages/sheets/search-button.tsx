@@ -1,13 +1,15 @@
 import { proxy } from 'comlink'
+import type { NestLayout } from '@feuillet/core/stages/sheets'
 import { Progress } from 'radix-ui'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { planner, usePlan } from '../../plan'
 import { gained, searching } from '../../plan/plan'
-import { keepLayout } from '../../session/layouts'
+import { keepLayouts } from '../../session/layouts'
 import { useAppDispatch, useAppSelector, useAppStore } from '../../state/store'
 import { Button, Select } from '../../ui'
 import { WorkerGone } from '../../workers'
+import type { SearchProgress } from '../../workers/search'
 import { gainWords, marked, type GainMark } from './search-marks'
 
 const LENGTHS = [
@@ -16,9 +18,10 @@ const LENGTHS = [
   { seconds: 300, words: '5 min' },
 ]
 
-/** While the maker presses or types, the search stands aside for so long (ms). */
+/** While the maker presses or types, the search stands aside for so long (ms): until a button is let go, and a little longer. */
 const REST_MS = 300
-const HANDS_ON = ['pointerdown', 'pointerup', 'keydown', 'wheel'] as const
+const HELD_MS = 20_000
+const HANDS_ON = ['pointerdown', 'pointerup', 'pointercancel', 'keydown', 'wheel'] as const
 
 /** A longer search for fewer sheets, in workers of its own: progress, a pause, and a stop that keeps the best so far. */
 export function SearchButton() {
@@ -37,7 +40,20 @@ export function SearchButton() {
     /** Reports may arrive after the end, or when another project is open. */
     let under = true
     const here = () => under && store.getState().document.project?.id === projectId
-    const standAside = () => void planner.host.ask((api) => api.searchRest(REST_MS)).catch(() => undefined)
+    const standAside = ({ type }: Event) => {
+      const ms = type === 'pointerdown' ? HELD_MS : REST_MS
+      void planner.host.ask((api) => api.searchRest(ms)).catch(() => undefined)
+    }
+    /** Found, but not shown yet: only who looks at the sheets has them change meanwhile. */
+    const toShow = new Map<string, NestLayout>()
+    const keep = (found: readonly [string, NestLayout][]) => {
+      for (const [fingerprint, layout] of found) toShow.set(fingerprint, layout)
+      return keepLayouts(found)
+    }
+    const show = () => {
+      if (toShow.size > 0) planner.takeLayouts([...toShow])
+      toShow.clear()
+    }
     for (const kind of HANDS_ON) window.addEventListener(kind, standAside, { capture: true, passive: true })
     setPaused(false)
     let marks: readonly GainMark[] = [{ atS: 0, sheets: runs.reduce((sum, run) => sum + run.score, 0) }]
@@ -51,20 +67,24 @@ export function SearchButton() {
       const found = await planner.host.ask((api) =>
         api.search(
           seconds,
-          proxy(({ share, score, steps }) => {
+          proxy(({ share, score, steps, found: better }: SearchProgress) => {
+            void keep(better)
             if (!here()) return
+            if (planner.isAt('sheets')) show()
             dispatch(searching({ share, steps }))
             mark({ atS: share * seconds, sheets: score })
           }),
         ),
       )
-      for (const [fingerprint, layout] of found) await keepLayout(fingerprint, layout)
-      if (here())
+      await keep(found)
+      if (here()) {
+        show()
         toast(
           found.length > 0
             ? `A closer layout was found for ${found.length} ${found.length === 1 ? 'paper' : 'papers'}.`
             : 'No closer layout was found in this time.',
         )
+      }
     } catch (error) {
       // That the planner broke off was said where it was started anew.
       if (!(error instanceof WorkerGone))
