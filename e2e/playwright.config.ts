@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test'
-import { browserArgs, chromiumPath, origin, port } from './browser'
+import { browserArgs, chromiumPath, origin, port, spaceArgs } from './browser'
 
 export default defineConfig({
   testDir: 'tests',
@@ -17,6 +17,15 @@ export default defineConfig({
     launchOptions: { executablePath: chromiumPath, args: browserArgs },
     trace: 'off',
   },
+  projects: [
+    // By far the longest: begun last it would leave the other worker idle.
+    {
+      name: 'in space',
+      testMatch: 'light-box.spec.ts',
+      use: { launchOptions: { executablePath: chromiumPath, args: spaceArgs } },
+    },
+    { name: 'pages', testIgnore: 'light-box.spec.ts' },
+  ],
   webServer: {
     command: 'npm run --silent start',
     cwd: '..',

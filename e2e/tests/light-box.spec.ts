@@ -1,8 +1,5 @@
-// The work in space: drawn with a browser of its own that draws in three dimensions.
-import { chromiumPath, spaceArgs } from '../browser'
+// The work in space: drawn with a browser of its own that draws in three dimensions (playwright.config.ts).
 import { contentOf, expect, test } from './app'
-
-test.use({ launchOptions: { executablePath: chromiumPath, args: spaceArgs } })
 
 test('the light box shows the work in space, turns by keys, lights it from behind and gives a still', async ({
   app,
