@@ -192,7 +192,7 @@ describe('edits', () => {
   })
 
   it('drop pins of layers that are gone or were scaled', () => {
-    const pin = { layerId: 'b', pieceId: 'p1', copy: 0, sheet: 0, x: 1, y: 2, rotation: 0 }
+    const pin = { layerId: 'b', pieceId: 'p1', copy: 0, sheet: 0, on: '', x: 1, y: 2, rotation: 0 }
     const pinned = setPin(setPin(threeLayers(), pin), { ...pin, x: 9 })
     expect(pinned.plan.pins).toEqual([{ ...pin, x: 9 }])
     expect(dropPin(pinned, pin).plan.pins).toEqual([])

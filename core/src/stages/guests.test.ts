@@ -138,6 +138,7 @@ describe('several projects on the same sheets', () => {
       pieceId: piece.pieceId,
       copy: 0,
       sheet: 0,
+      on: '',
       x: 0,
       y: 0,
       rotation: 0,

@@ -92,6 +92,7 @@ describe('snags and their mends', () => {
           pieceId: 'p1',
           copy: 0,
           sheet: 0,
+          on: '',
           x: -20,
           y: 10,
           rotation: 0,

@@ -14,6 +14,8 @@ export const pinSchema = z.looseObject({
   copy: whole('count'),
   /** From 0; off-cut k of the paper, small ones first, is −1 − k. */
   sheet: z.number().int().min(-1000).max(100_000),
+  /** Names what a negative number stood for, since off-cuts come and go; empty in older documents. */
+  on: z.string().max(400).default(''),
   x: coordinateMm,
   y: coordinateMm,
   rotation: within('turnDeg'),

@@ -9,14 +9,30 @@ import {
   compose,
 } from '../../base/geometry'
 import { fresh, groupBy, type Memo } from '../../base'
-import { cutLayers, refreshPapers, tickStep, type CutSheet, type Paper, type Project } from '../../project'
+import {
+  cutLayers,
+  refreshPapers,
+  setPlan,
+  tickStep,
+  type CutSheet,
+  type Paper,
+  type Project,
+} from '../../project'
 import { noMarks } from '../layers'
 import { settingFor } from './loads/settings'
-import { nthOfCut, type LaidPiece, type Load } from './loads/loads'
+import { nthFree, nthOfCut, type LaidPiece, type Load } from './loads/loads'
 import { summarise } from './nest/summary'
 import type { NestLayout, Placement } from './nest/instance'
 import { stockAfter } from './off-cuts/off-cuts'
-import { paperRuns, partId, splitPartId, type NestedRun } from './runs/paper-runs'
+import {
+  binName,
+  paperRuns,
+  partId,
+  splitPartId,
+  withPins,
+  type NestedRun,
+  type PaperRun,
+} from './runs/paper-runs'
 
 /** A left-over that goes into the drawer. */
 interface Kept {
@@ -70,21 +86,39 @@ export function freezeSheets(
   let next = project
   for (const [k, sheet] of sheets.entries()) {
     const own = kept.filter(({ loadId }) => loadId === sheet.id)
+    const held = [...nextStock, ...next.drawer.papers].find(({ id }) => id === sheet.paper.id)
     nextStock = stockAfter(nextStock, { loads: [sheet], kept: own, stamp: `${at.toString(36)}-${k}` })
     const keptIds = nextStock
       .flatMap(({ offCuts }) => offCuts)
       .filter(({ id }) => !before.has(id))
       .map(({ id }) => id)
     for (const id of keptIds) before.add(id)
-    next = withSheet(next, { ...sheet, at, took: { ...sheet.took, keptIds } })
+    // A sheet that the drawer did not know of leaves nothing there, and is not given back.
+    const sheets = Math.min(sheet.took.sheets, held?.count ?? 0)
+    // A number that was given meanwhile is no longer free for what was sent under it.
+    const taken = next.cut.map((one) => one.number)
+    const number = taken.includes(sheet.number) ? nthFree(1, taken) : sheet.number
+    next = withSheet(fromOwn(next, stock, sheet), {
+      ...sheet,
+      number,
+      at,
+      took: { ...sheet.took, sheets, keptIds },
+    })
     next = tickStep(next, `cut-${sheet.id}`, true)
   }
-  next = withoutUsed(fromOwn(next, stock, sheets), sheets)
+  next = withoutUsed(next, sheets)
   next = refreshPapers(next, nextStock)
-  const found = paperRuns(next, memo).flatMap((run): [string, NestLayout][] => {
-    const was = runs.find((one) => one.run.id === run.id)
-    const layout = was && layoutAfter(was, run, sheets)
-    return layout ? [[run.fingerprint, layout]] : []
+  const now = new Map(paperRuns(next, memo).map((run) => [run.id, run]))
+  const moved = runs.map((was) => ({
+    now: now.get(was.run.id),
+    moves: movesOf(was, now.get(was.run.id), sheets),
+  }))
+  const moves = moved.flatMap((one) => one.moves)
+  next = setPlan(next, { pins: pinsAfter(next, runs, moves) })
+  const found = moved.flatMap(({ now: run, moves }): [string, NestLayout][] => {
+    const pinned = run && withPins(run, next, memo)
+    const layout = pinned && layoutAfter(pinned, moves)
+    return layout ? [[pinned.fingerprint, layout]] : []
   })
   return { project: next, stock: nextStock, found, matIds: sheets.flatMap(({ mat }) => mat?.matId ?? []) }
 }
@@ -96,17 +130,15 @@ const withSheet = (project: Project, sheet: CutSheet): Project => ({
     ...project.journal,
     sheetsUsed: [
       ...project.journal.sheetsUsed,
-      { paperId: sheet.paper.id, count: sheet.took.sheets, at: sheet.at },
+      { paperId: sheet.paper.id, count: sheet.onOffCut ? 0 : 1, at: sheet.at },
     ],
   },
 })
 
-/** Sheets of papers that only the project has. */
-function fromOwn(project: Project, stock: readonly Paper[], sheets: readonly CutSheet[]): Project {
-  const shared = new Set(stock.map(({ id }) => id))
-  const own = sheets.filter(({ paper }) => !shared.has(paper.id))
-  if (own.length === 0) return project
-  const papers = stockAfter(project.drawer.papers, { loads: own, kept: [], stamp: '' })
+/** Takes a sheet of a paper that only the project has. */
+function fromOwn(project: Project, stock: readonly Paper[], sheet: CutSheet): Project {
+  if (stock.some(({ id }) => id === sheet.paper.id)) return project
+  const papers = stockAfter(project.drawer.papers, { loads: [sheet], kept: [], stamp: '' })
   return { ...project, drawer: { ...project.drawer, papers } }
 }
 
@@ -175,44 +207,76 @@ export function sheetOf(
   }
 }
 
-/** The layout of a run without the sheets that are cut, all else as it lay; null where it does not fit the run as it is now. */
-function layoutAfter(was: NestedRun, run: NestedRun['run'], sheets: readonly CutSheet[]): NestLayout | null {
-  const binName = (one: NestedRun['run'], sheet: number) => {
-    const bin = one.bins[-1 - sheet]
-    return (
-      bin &&
-      `${bin.paper.id} ${bin.offCut?.id ?? `sheet ${one.bins.slice(0, -1 - sheet).filter((b) => !b.offCut && b.paper.id === bin.paper.id).length}`}`
-    )
-  }
-  const binAt = new Map(run.bins.map((_, k) => [binName(run, -1 - k), -1 - k]))
+/** Where something lay, and where it lies once sheets are cut; null where it is cut, or its sheet is no longer there. */
+interface Move {
+  was: Placement
+  now: Placement | null
+}
+
+/** All that lay on the sheets of a run: sheets and copies that are left move up, nothing else does. */
+function movesOf(was: NestedRun, run: PaperRun | undefined, sheets: readonly CutSheet[]): Move[] {
+  const binAt = new Map(run?.bins.map((_, k) => [binName(run.bins, k), -1 - k]))
   const cut = sheetsCut(was, sheets)
   const cutUnder = (sheet: number) =>
     Array.from({ length: sheet }, (_, s) => s).filter((s) => cut.has(s)).length
+  // Any number of sheets is there of one size only, and that may be another by now.
+  const sheetNow = (sheet: number) =>
+    sheet < 0
+      ? binAt.get(binName(was.run.bins, -1 - sheet))
+      : run?.paper.id === was.run.paper.id
+        ? sheet - cutUnder(sheet)
+        : undefined
   const copies = new Map<string, number>()
-  const placements: Placement[] = []
-  for (const place of was.layout.placements) {
-    if (cut.has(place.sheet)) continue
-    const sheet =
-      place.sheet >= 0 ? place.sheet - cutUnder(place.sheet) : binAt.get(binName(was.run, place.sheet))
-    if (sheet === undefined) return null
+  return was.layout.placements.map((place) => {
+    const sheet = cut.has(place.sheet) ? undefined : sheetNow(place.sheet)
+    if (sheet === undefined) return { was: place, now: null }
     const copy = copies.get(place.id) ?? 0
     copies.set(place.id, copy + 1)
-    placements.push({ ...place, sheet, copy })
-  }
-  const wanted = run.instance.pieces.every(({ id, qty }) => copies.get(id) === qty)
-  return wanted && copies.size === run.instance.pieces.length ? summarise(run.instance, placements) : null
+    return { was: place, now: { ...place, sheet, copy } }
+  })
+}
+
+/** Pins of what is left, where it lies now. Those that held nothing stay, for when they do. */
+function pinsAfter(
+  project: Project,
+  runs: readonly NestedRun[],
+  moves: readonly Move[],
+): Project['plan']['pins'] {
+  const held = new Set(runs.flatMap(({ run }) => run.instance.pinned ?? []).map(keyOf))
+  const moved = new Map(moves.map(({ was, now }) => [keyOf(was), now]))
+  return project.plan.pins.flatMap((pin) => {
+    const key = keyOf({ id: partId(pin.layerId, pin.pieceId), copy: pin.copy })
+    const now = moved.get(key)
+    if (!held.has(key) || now === undefined) return [pin]
+    return now ? [{ ...pin, sheet: now.sheet, copy: now.copy }] : []
+  })
+}
+
+const keyOf = ({ id, copy }: Pick<Placement, 'id' | 'copy'>): string => `${id}#${copy}`
+
+/** The layout of a run as all that is left of one lies; null where that is not what the run asks for. */
+function layoutAfter({ instance }: PaperRun, moves: readonly Move[]): NestLayout | null {
+  const placements = moves.flatMap(({ now }) => now ?? [])
+  const copies = new Map<string, number>()
+  for (const { id } of placements) copies.set(id, (copies.get(id) ?? 0) + 1)
+  const wanted = instance.pieces.every(({ id, qty }) => copies.get(id) === qty)
+  return wanted && copies.size === instance.pieces.length ? summarise(instance, placements) : null
 }
 
 /** The sheets of a layout that are cut: those on which just the same lies in the same places, of the same paper or off-cut. */
 function sheetsCut({ run, layout }: NestedRun, sheets: readonly CutSheet[]): Set<number> {
   const cut = new Set<number>()
-  const bySheet = groupBy(layout.placements, ({ sheet }) => sheet)
+  const pinned = new Set((run.instance.pinned ?? []).map(({ sheet }) => sheet))
+  // Of two sheets that are the same the one with a pin on it is left.
+  const bySheet = [...groupBy(layout.placements, ({ sheet }) => sheet)].toSorted(
+    ([a], [b]) => Number(pinned.has(a)) - Number(pinned.has(b)),
+  )
   const placeOf = (layerId: string, { x, y, rotation: turn }: Pick<Placement, 'x' | 'y' | 'rotation'>) =>
-    `${layerId} ${x} ${y} ${turn}`
+    `${layerId} ${x.toFixed(6)} ${y.toFixed(6)} ${turn.toFixed(6)}`
   for (const { paper, onOffCut, pieces } of sheets) {
     // What is laid as one has one place for all its pieces.
     const places = new Set(pieces.map((piece) => placeOf(piece.layerId, piece)))
-    const same = [...bySheet].find(([sheet, list]) => {
+    const same = bySheet.find(([sheet, list]) => {
       const bin = sheet < 0 ? run.bins[-1 - sheet]! : { paper: run.paper, offCut: null }
       return (
         !cut.has(sheet) &&

@@ -1,28 +1,23 @@
 // The maker's hand on a layout: may pieces lie where they are put, where do they slide to, where is there room on another sheet.
-import { setPin, type Project } from '../../project'
+import { setPin, type Pin, type Project } from '../../project'
 import { fresh, type Memo } from '../../base'
 import type { Said } from '../../base/units'
 import { whyIllegal } from './nest/exact/legal'
 import { firstFree, settle } from './nest/exact/settle'
 import type { NestLayout, Placement } from './nest/instance'
 import { summarise } from './nest/summary'
-import { splitPartId, withPins, type NestedRun } from './runs/paper-runs'
+import { binName, splitPartId, withPins, type NestedRun } from './runs/paper-runs'
 
 /** Where pieces were put, with the layout that comes of it by the name that its run then has; or why they cannot lie there. */
 export type Placed =
-  | { ok: true; places: readonly Placement[]; found: [fingerprint: string, layout: NestLayout] }
+  | { ok: true; pins: readonly Pin[]; found: [fingerprint: string, layout: NestLayout] }
   | { ok: false; why: Said }
 
 const same = (a: Pick<Placement, 'id' | 'copy'>, b: Pick<Placement, 'id' | 'copy'>): boolean =>
   a.id === b.id && a.copy === b.copy
 
 /** Fixes pieces where they were put. */
-export const pinAll = (project: Project, places: readonly Placement[]): Project =>
-  places.reduce(
-    (p, { id, copy, sheet, x, y, rotation }) =>
-      setPin(p, { ...splitPartId(id), copy, sheet, x, y, rotation }),
-    project,
-  )
+export const pinAll = (project: Project, pins: readonly Pin[]): Project => pins.reduce(setPin, project)
 
 /** Puts pieces of a run at places where all of them are legal; the others stay where they lie. Needs the geometry loaded. */
 export function putPieces(
@@ -35,8 +30,12 @@ export function putPieces(
     const why = whyIllegal(run.instance, place, placements)
     if (why) return { ok: false, why }
   }
-  const pinned = withPins(run, pinAll(project, places), memo)
-  return { ok: true, places, found: [pinned.fingerprint, summarise(pinned.instance, placements)] }
+  const pins = places.map(({ id, copy, sheet, x, y, rotation }): Pin => {
+    const on = sheet < 0 ? binName(run.bins, -1 - sheet) : ''
+    return { ...splitPartId(id), copy, sheet, on, x, y, rotation }
+  })
+  const pinned = withPins(run, pinAll(project, pins), memo)
+  return { ok: true, pins, found: [pinned.fingerprint, summarise(pinned.instance, placements)] }
 }
 
 /** Where pieces (`id#copy`) come to lie that slide towards the corner of their sheet. */

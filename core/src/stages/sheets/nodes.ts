@@ -90,8 +90,15 @@ const layout = node('layout', {
 export const nested = node('nested', {
   stage: 'sheets',
   reads: {},
-  needs: (project, _, memo) => ({ all: runIds(project, memo).map((id) => layout(id)) }),
-  compute: (_, { all }) => sortOut(all),
+  needs: (project, _, memo) => ({
+    all: runIds(project, memo).map((id) => layout(id)),
+    names: runNames(),
+  }),
+  compute: (_, { all, names }) => {
+    // Sheets that lack a paper's pieces and do not say so would be cut, and found short at the bench.
+    if (all.length < names.length) throw new Error('the pieces of a paper could not be laid')
+    return sortOut(all)
+  },
   view: ({ runs: list }) => list.map(runView),
 })
 

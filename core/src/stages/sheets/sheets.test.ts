@@ -325,7 +325,7 @@ describe('the maker’s pins', () => {
   const project = demo('bon-voyage')
   const run = paperRuns(project)[0]!
   const { layerId, pieceId } = splitPartId(run.instance.pieces[0]!.id)
-  const pin = { layerId, pieceId, copy: 0, sheet: 0, x: 60, y: 90, rotation: 0 }
+  const pin = { layerId, pieceId, copy: 0, sheet: 0, on: '', x: 60, y: 90, rotation: 0 }
 
   it('stay where they were put while the rest is laid round them', () => {
     const pinned = setPin(project, pin)

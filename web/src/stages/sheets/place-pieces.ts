@@ -89,7 +89,7 @@ const tryPlaces =
       // The pinned run has a new fingerprint: hand it the layout as it lies, so that nothing else moves.
       await keepLayouts([placed.found])
       planner.takeLayouts([placed.found])
-      dispatch(edited({ label, project: pinAll(project, placed.places) }))
+      dispatch(edited({ label, project: pinAll(project, placed.pins) }))
       return null
     } catch (error) {
       // That the planner broke off was said where it was started anew.

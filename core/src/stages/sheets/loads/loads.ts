@@ -204,7 +204,7 @@ export function planLoads(
 }
 
 /** The nth number from 1 that is not taken: what is cut keeps its own, and what is left keeps those it had. */
-const nthFree = (nth: number, taken: readonly number[]): number =>
+export const nthFree = (nth: number, taken: readonly number[]): number =>
   [...new Set(taken)]
     .sort((a, b) => a - b)
     .reduce((number, one) => (one <= number ? number + 1 : number), nth)
@@ -235,12 +235,10 @@ const byHand = (order: readonly string[]) => (a: Load, b: Load) => {
   return place(a) === place(b) ? 0 : place(a) - place(b)
 }
 
-/** The sheets of a layout that bear pieces: off-cuts first. */
-function sheetsOf(layout: NestLayout): number[] {
-  const offCuts = [...new Set(layout.placements.map((p) => p.sheet).filter((sheet) => sheet < 0))].sort(
-    (a, b) => b - a,
-  )
-  return [...offCuts, ...Array.from({ length: layout.sheets }, (_, sheet) => sheet)]
+/** The sheets of a layout that bear pieces: off-cuts first. What is pinned may leave one before it empty. */
+function sheetsOf({ placements }: NestLayout): number[] {
+  const used = [...new Set(placements.map(({ sheet }) => sheet))].sort((a, b) => a - b)
+  return [...used.filter((sheet) => sheet < 0).reverse(), ...used.filter((sheet) => sheet >= 0)]
 }
 
 /** What is cut at a place: the piece that lies there, or all pieces of a layer that is laid as one. */

@@ -20,6 +20,7 @@ import {
   type Layer,
   type Paper,
   type Piece,
+  type Pin,
   type Project,
 } from '../../../project'
 import { fingerprint, fresh, type Memo } from '../../../base'
@@ -30,6 +31,13 @@ import { cheapestMix, onBed, sheetOf, wholeSheet, type Bed } from './sizes'
 export interface Bin {
   paper: Paper
   offCut: Paper['offCuts'][number] | null
+}
+
+/** Names one of a run's bins, however many others come or go: by its off-cut, or by its paper and which of its sheets it is. */
+export function binName(bins: readonly Bin[], at: number): string {
+  const { paper, offCut } = bins[at]!
+  if (offCut) return offCut.id
+  return `${paper.id} ${bins.slice(0, at).filter((bin) => !bin.offCut && bin.paper.id === paper.id).length}`
 }
 
 /** Everything that is cut of one paper, in whatever sizes it is at hand. */
@@ -185,7 +193,11 @@ export const paperRuns = (project: Project, memo: Memo = fresh): PaperRun[] =>
 
 /** A run as it is with the project's pins of now; nothing else of the project may have changed. */
 export const withPins = (run: PaperRun, project: Project, memo: Memo = fresh): PaperRun => {
-  const instance = { ...run.instance, pinned: pinnedOf(project, run.layers, run.instance.pieces) }
+  const { layers, bins } = run
+  const instance = {
+    ...run.instance,
+    pinned: pinnedOf(project, { layers, bins, pieces: run.instance.pieces }),
+  }
   return { ...run, instance, fingerprint: nameOf({ ...run, instance }, memo) }
 }
 
@@ -229,13 +241,6 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
   scraps.sort((a, b) => polygonArea(a.sheet.outline) - polygonArea(b.sheet.outline))
   const offCuts = scraps.map(({ sheet }) => sheet)
   const { main, others } = cheapestMix(sizes, { instance: { gap: plan.gapMm, pieces, offCuts }, bed }, memo)
-  const instance: NestInstance = {
-    sheet: sheetOf(main, bed),
-    gap: plan.gapMm,
-    pieces,
-    offCuts: [...offCuts, ...others.map((size, n) => wholeSheet(size, n, bed))],
-    pinned: pinnedOf(project, layers, pieces),
-  }
   const bins = [
     ...scraps.map((scrap): Bin => ({
       paper: scrap.paper,
@@ -243,6 +248,13 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
     })),
     ...others.map((size): Bin => ({ paper: size, offCut: null })),
   ]
+  const instance: NestInstance = {
+    sheet: sheetOf(main, bed),
+    gap: plan.gapMm,
+    pieces,
+    offCuts: [...offCuts, ...others.map((size, n) => wholeSheet(size, n, bed))],
+    pinned: pinnedOf(project, { layers, bins, pieces }),
+  }
   const sheetOutline = memo('sheet outline', [main.widthMm, main.heightMm], () =>
     rectangle([0, 0], main.widthMm, main.heightMm),
   )
@@ -282,14 +294,27 @@ function otherwise({ pieces }: NestInstance, layers: readonly CutLayer[]): [stri
     })
 }
 
-/** Pins of the pieces of some layers, as far as they are still to be laid. */
-function pinnedOf(project: Project, layers: readonly CutLayer[], pieces: readonly NestPiece[]): Placement[] {
+/** Pins of the pieces of a run, as far as they are still to be laid and what they are pinned on is there. */
+function pinnedOf(
+  project: Project,
+  {
+    layers,
+    bins,
+    pieces,
+  }: { layers: readonly CutLayer[]; bins: readonly Bin[]; pieces: readonly NestPiece[] },
+): Placement[] {
   const qty = new Map(pieces.map((piece) => [piece.id, piece.qty]))
-  return project.plan.pins
-    .filter(
-      (pin) =>
-        layers.some(({ id }) => id === pin.layerId) &&
-        pin.copy < (qty.get(partId(pin.layerId, pin.pieceId)) ?? 0),
-    )
-    .map(({ layerId, pieceId, ...place }) => ({ id: partId(layerId, pieceId), ...place }))
+  const names = bins.map((_, k) => binName(bins, k))
+  const sheetNow = ({ sheet, on }: Pin): number | null => {
+    if (sheet >= 0) return sheet
+    const at = on === '' ? -1 - sheet : names.indexOf(on)
+    return bins[at] ? -1 - at : null
+  }
+  return project.plan.pins.flatMap((pin): Placement[] => {
+    const { layerId, pieceId, copy, x, y, rotation } = pin
+    const id = partId(layerId, pieceId)
+    const sheet = sheetNow(pin)
+    const isAsked = layers.some((layer) => layer.id === layerId) && copy < (qty.get(id) ?? 0)
+    return isAsked && sheet !== null ? [{ id, copy, sheet, x, y, rotation }] : []
+  })
 }

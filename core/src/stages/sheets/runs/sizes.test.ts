@@ -135,12 +135,23 @@ describe('a paper in several sizes', () => {
       pieceId: project.layers[2]!.pieces[0]!.id,
       copy: 0,
       sheet: 0,
+      on: '',
       x: 20,
       y: 20,
       rotation: 0,
     })
     expect(withPins(run!, pinned)).toEqual(paperRuns(pinned)[0])
     expect(withPins(run!, pinned).fingerprint).not.toBe(run!.fingerprint)
+  })
+
+  it('is planned too where off-cuts take everything', () => {
+    const whole = { id: 'rest', label: 'rest', path: polygonToPath(rectangle([0, 0], 310, 310)) }
+    const project = work([{ ...large, offCuts: [whole, { ...whole, id: 'rest-2' }] }, small])
+    const { runs } = nestProject(project)
+    const list = planLoads(project, { runs })
+    expect(list.length).toBeGreaterThan(0)
+    expect(list.every(({ onOffCut }) => onOffCut !== null)).toBe(true)
+    expect(list.flatMap(({ pieces }) => pieces)).toHaveLength(project.layers.reduce((sum, layer) => sum + layer.pieces.length, 0)) // prettier-ignore
   })
 
   it('is found in the drawer later, where that saves something', () => {

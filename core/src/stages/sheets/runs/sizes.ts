@@ -79,13 +79,16 @@ type Cost = readonly [number, number, number]
 
 const cheaper = (a: Cost, b: Cost): number => a[0] - b[0] || a[1] - b[1] || a[2] - b[2]
 
+const areaOf = ({ widthMm, heightMm }: Paper): number => widthMm * heightMm
+
+const largestOf = (sizes: readonly Paper[]): Paper => sizes.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a))
+
 function findMix(
   sizes: readonly Paper[],
   instance: Omit<NestInstance, 'sheet' | 'pinned'>,
   bed: Bed,
 ): SheetMix {
   const priced = sizes.every((size) => size.price > 0)
-  const areaOf = (size: Paper) => size.widthMm * size.heightMm
   const usable = (size: Paper) => {
     const { w, h, margin } = sheetOf(size, bed)
     return Math.max(0, w - 2 * margin) * Math.max(0, h - 2 * margin)
@@ -105,8 +108,7 @@ function findMix(
     .filter((counts) => counts.every(Number.isFinite))
     .toSorted((a, b) => cheaper(costOf(a), costOf(b)))
   // Where a piece fits on no size, the largest says so.
-  const largest = sizes.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a))
-  if (possible.length === 0) return { main: largest, others: [] }
+  if (possible.length === 0) return { main: largestOf(sizes), others: [] }
   const best = possible[0]!
 
   const mixes: number[][] = []
@@ -130,12 +132,12 @@ function findMix(
   return mixOf(sizes, best)
 }
 
-/** The largest size goes last: what is left of it is worth most. */
+/** The largest size goes last: what is left of it is worth most. Where off-cuts take all, it is there for what comes after. */
 function mixOf(sizes: readonly Paper[], counts: readonly number[]): SheetMix {
   const used = sizes
     .filter((_, k) => counts[k]! > 0)
-    .toSorted((a, b) => a.widthMm * a.heightMm - b.widthMm * b.heightMm || a.id.localeCompare(b.id))
-  const main = used.at(-1)!
+    .toSorted((a, b) => areaOf(a) - areaOf(b) || a.id.localeCompare(b.id))
+  const main = used.at(-1) ?? largestOf(sizes)
   return {
     main,
     others: used

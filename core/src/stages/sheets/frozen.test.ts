@@ -1,0 +1,376 @@
+// Sheets cut, work changed, sheets cut again, in any order: a walk at random, after every step of which the books must balance.
+import { describe, expect, it } from 'vitest'
+import { plate, stack } from '../../../test/stack'
+import { Cache, seededRandom } from '../../base'
+import { pathToRegion, polygonArea, polygonToPath, rectangle } from '../../base/geometry'
+import { Planner } from '../../planner'
+import {
+  assignPaper,
+  builtLayers,
+  markSpoilt,
+  refreshPapers,
+  setLayer,
+  setPlan,
+  SPOILT,
+  takeOffCuts,
+  transformLayers,
+  uncut,
+  type CutSheet,
+  type Paper,
+  type Project,
+} from '../../project'
+import { nodes } from '../index'
+import { starterStock } from '../paper'
+import { freezeSheets, laidKey, sheetOf } from './frozen'
+import { pinAll, putPieces, roomFor } from './hand'
+import { loadTag, type Load } from './loads/loads'
+import { whyIllegal } from './nest/exact/legal'
+import type { NestLayout, Placement } from './nest/instance'
+import { Nester } from './nest/nester'
+import { partId } from './runs/paper-runs'
+import { toSend } from './sent'
+import { leftView } from './views'
+
+/** A document with its drawer and layouts, and what was sent to a machine. */
+class Desk {
+  private readonly planner = new Planner(new Cache())
+  private found = new Map<string, NestLayout>()
+  sent: ReturnType<typeof toSend> | null = null
+  readonly bought: readonly Paper[]
+  at = 1
+
+  constructor(
+    public project: Project,
+    public stock: readonly Paper[],
+  ) {
+    this.bought = stock
+    this.update()
+  }
+
+  update(project = this.project, stock = this.stock): void {
+    this.project = refreshPapers(project, stock)
+    this.stock = stock
+    this.planner.update({ project: this.project, stock, found: this.found })
+  }
+
+  get loads(): Load[] {
+    return this.planner.get(nodes.loads())
+  }
+
+  get cutLoads(): Load[] {
+    return this.planner.get(nodes.cutLoads())
+  }
+
+  get failed() {
+    return this.planner.get(nodes.nested()).failed
+  }
+
+  get runs() {
+    return this.planner.get(nodes.nested()).runs
+  }
+
+  /** Notes sheets as cut; clean off-cuts are kept. */
+  freeze(sheets: readonly CutSheet[]): void {
+    const ids = new Set(sheets.map(({ id }) => id))
+    const left = this.planner.get(nodes.left()).map(leftView)
+    const kept = left.filter(({ loadId, kind }) => ids.has(loadId) && kind === 'clean')
+    const { project, stock, runs } = this
+    const frozen = freezeSheets({ project, stock }, { sheets, runs, kept, at: this.at++ })
+    this.take(frozen.found)
+    this.update(frozen.project, frozen.stock)
+  }
+
+  isPinned({ runId }: Load, { id, copy }: Placement): boolean {
+    const { pinned = [] } = this.runs.find(({ run }) => run.id === runId)!.run.instance
+    return pinned.some((pin) => pin.id === id && pin.copy === copy)
+  }
+
+  take(found: readonly [string, NestLayout][]): void {
+    this.found = new Map([...this.found, ...found])
+  }
+}
+
+const PAPERS = starterStock().filter(({ finish }) => finish === 'smooth').slice(0, 3) // prettier-ignore
+
+/** Three layers, three times; the paper in a smaller size too where that is asked for. */
+function deskOf(sizes: 1 | 2): Desk {
+  const small = stack(
+    'frame',
+    plate('back', 0, [0, 0, 180, 180]),
+    plate('mid', 2, [0, 0, 90, 60], [100, 0, 80, 70], [0, 90, 60, 60]),
+    plate('top', 2, [0, 0, 70, 50], [90, 0, 12, 12]),
+  )
+  const paper = PAPERS[0]!
+  const half = { ...paper, id: `${paper.id}-small`, widthMm: 200, heightMm: 150, count: 4 }
+  const stock = sizes === 2 ? [...PAPERS, half] : PAPERS
+  const layers = small.layers.map((layer) => layer.id)
+  return new Desk(assignPaper(setPlan(small, { batch: 3 }), layers, { paper, stock: [...stock] }), stock)
+}
+
+const areaOf = (path: string) => pathToRegion(path).reduce((sum, face) => sum + polygonArea(face), 0)
+
+/** What is wrong in the books: nothing is cut twice or missing, no name is borne twice, the drawer holds what it should. */
+function faultsOf({ project, stock, loads, cutLoads, runs, failed, bought }: Desk): string[] {
+  const faults: string[] = failed.map(({ run, reason }) => `${run.id}: ${reason}`)
+  for (const { run, layout } of runs) {
+    const { pinned = [] } = run.instance
+    const key = ({ id, copy }: Placement) => `${id}#${copy}`
+    const at = new Map(layout.placements.map((place) => [key(place), place]))
+    for (const pin of pinned) {
+      const place = at.get(key(pin))
+      const stray = place
+        ? Math.hypot(place.x - pin.x, place.y - pin.y) + Math.abs(place.rotation - pin.rotation)
+        : 1
+      if (stray > 1e-6 || place?.sheet !== pin.sheet) faults.push(`${key(pin)} is not where it is pinned`)
+    }
+    const fixed = new Set(pinned.map(key))
+    for (const place of layout.placements)
+      if (!fixed.has(key(place)) && whyIllegal(run.instance, place, layout.placements) !== null)
+        faults.push(`${key(place)} may not lie where it does`)
+  }
+  const laid = loads.flatMap(({ pieces }) => pieces.map(({ layerId, pieceId }) => partId(layerId, pieceId)))
+  for (const layer of builtLayers(project))
+    for (const piece of layer.pieces) {
+      const good = project.cut
+        .filter(({ paper }) => paper.name === stock.find(({ id }) => id === layer.paperId)?.name)
+        .flatMap(({ pieces }) => pieces)
+        .filter((one) => one.layerId === layer.id && one.pieceId === piece.id && one.spoilt === null)
+        .filter((one) => Math.abs(areaOf(one.path) / areaOf(piece.path) - 1) < 1e-6).length
+      const id = partId(layer.id, piece.id)
+      const wanted = Math.max(0, layer.copies * project.plan.batch - good)
+      const there = laid.filter((one) => one === id).length
+      if (there !== wanted) faults.push(`${id}: ${there} on the sheets for ${wanted}`)
+    }
+  const all = [...loads, ...cutLoads]
+  const twice = (what: string, of: (load: Load) => string) => {
+    const names = all.map(of)
+    for (const name of names.filter((one, k) => names.indexOf(one) !== k))
+      faults.push(`${what} ${name} twice`)
+  }
+  twice('id', ({ id }) => id)
+  twice('number', ({ number }) => String(number))
+  twice('tag', (load) => `${load.paper.name} ${loadTag(load)}`)
+  const ticked = project.progress.done.filter((id) => id.startsWith('cut-')).toSorted()
+  const cut = project.cut.map(({ id }) => `cut-${id}`).sort()
+  if (ticked.join() !== cut.join()) faults.push(`ticked ${ticked.join()} for ${cut.join()}`)
+  for (const paper of stock) {
+    const before = bought.find(({ id }) => id === paper.id)!.count
+    const used = project.cut.filter((one) => one.paper.id === paper.id).map(({ took }) => took.sheets)
+    if (paper.count !== used.reduce((count, sheets) => count - sheets, before))
+      faults.push(`${paper.name}: ${paper.count} sheets left`)
+    for (const { onOffCut } of project.cut)
+      if (paper.offCuts.some(({ id }) => id === onOffCut?.id))
+        faults.push(`off-cut ${onOffCut!.id} is cut and there`)
+  }
+  return faults
+}
+
+/** One step of the walk, and what it is called. */
+type Step = (desk: Desk, one: <T>(list: readonly T[]) => T | undefined) => string
+
+const STEPS: Step[] = [
+  (desk, one) => {
+    const load = one(desk.loads)
+    if (!load) return 'nothing to cut'
+    const lying = (loads: readonly Load[]) =>
+      loads.flatMap(({ id, number, pieces }) => pieces.map(({ layerId, pieceId, placement: { x, y, rotation } }) => [id, number, layerId, pieceId, x, y, rotation].join(' '))).sort() // prettier-ignore
+    const others = lying(desk.loads.filter((other) => other !== load))
+    const pinned = desk.runs.flatMap(({ run }) => run.instance.pinned ?? []).length
+    const held = load.pieces.filter(({ placement }) => desk.isPinned(load, placement)).length
+    desk.freeze([sheetOf(desk.project, load, desk)])
+    // Of a paper in several sizes the rest may be cheaper in other sheets now.
+    if (desk.stock.length > PAPERS.length) return `cut ${load.id}`
+    // All others lie as they lay, under the names they had, and what was pinned of them is.
+    expect(lying(desk.loads), `cut ${load.id}`).toEqual(others)
+    const rest = desk.runs.flatMap(({ run }) => run.instance.pinned ?? []).length
+    // A sheet that is like the one that was cut may keep its pin.
+    expect(rest).toBeGreaterThanOrEqual(pinned - held)
+    expect(rest).toBeLessThanOrEqual(pinned)
+    return `cut ${load.id}`
+  },
+  (desk, one) => {
+    const load = one(desk.loads)
+    const whole = new Set(load?.pieces.slice(1).map(laidKey))
+    if (load) desk.freeze([sheetOf(desk.project, load, { stock: desk.stock, whole })])
+    return `cut ${load?.id} but for one`
+  },
+  (desk, one) => {
+    const load = one(desk.loads)
+    if (load) desk.sent = toSend(desk.project, load, desk.stock)
+    return `send ${load?.id}`
+  },
+  (desk) => {
+    const { sent } = desk
+    if (!sent || desk.project.cut.some(({ id }) => id === sent.sheet.id)) return 'nothing is sent'
+    // A machine asks for a sheet that is there.
+    const { onOffCut, paper } = sent.sheet
+    const own = desk.stock.find(({ id }) => id === paper.id)!
+    if (onOffCut && !own.offCuts.some(({ id }) => id === onOffCut.id)) return 'its off-cut is gone'
+    desk.freeze([sent.sheet])
+    return `machine has cut ${sent.sheet.id}`
+  },
+  (desk, one) => {
+    const sheet = one(desk.project.cut)
+    if (sheet) {
+      const { project, stock } = uncut(desk, sheet.id)
+      desk.update(project, stock)
+    }
+    return `take back ${sheet?.id}`
+  },
+  (desk, one) => {
+    const sheet = one(desk.project.cut)
+    const what = one([...SPOILT, null])!
+    if (sheet) desk.update(markSpoilt(desk.project, { sheetId: sheet.id, index: 0 }, what))
+    return `first of ${sheet?.id}: ${what}`
+  },
+  (desk, one) => {
+    desk.update(setPlan(desk.project, { batch: one([1, 2, 3, 4])! }))
+    return `batch ${desk.project.plan.batch}`
+  },
+  (desk, one) => {
+    const layer = one(desk.project.layers)!
+    desk.update(setLayer(desk.project, layer.id, { copies: one([1, 2])! }))
+    return `copies of ${layer.id}`
+  },
+  (desk) => {
+    const ids = desk.stock.map(({ id }) => id)
+    desk.update(takeOffCuts(desk.project, desk.stock, ids))
+    return 'take off-cuts'
+  },
+  (desk, one) => {
+    const layer = one(desk.project.layers)!
+    const by = one([0.9, 1 / 0.9])!
+    desk.update(transformLayers(desk.project, [by, 0, 0, by, 0, 0], [layer.id]))
+    return `scale ${layer.id}`
+  },
+  (desk, one) => {
+    const layer = one(desk.project.layers)!
+    desk.update(transformLayers(desk.project, [0, 1, -1, 0, 200, 3], [layer.id]))
+    return `turn ${layer.id}`
+  },
+  (desk, one) => {
+    const layer = one(desk.project.layers)!
+    desk.update(assignPaper(desk.project, [layer.id], { paper: one(desk.stock)!, stock: [...desk.stock] }))
+    return `paper of ${layer.id}`
+  },
+  (desk, one) => {
+    desk.update(setPlan(desk.project, { gapMm: one([1, 2, 5])!, useOffCuts: one([true, false])! }))
+    return `gap ${desk.project.plan.gapMm}`
+  },
+  (desk, one) => {
+    const nested = one(desk.runs)
+    const place = one(nested?.layout.placements ?? [])
+    const room = nested && place && roomFor(nested, [place], one([0, 1, 2])!)
+    const put = room && putPieces(desk.project, { nested, places: room })
+    if (!put?.ok) return 'sent nothing elsewhere'
+    desk.take([put.found])
+    desk.update(pinAll(desk.project, put.pins))
+    return `send ${place!.id}#${place!.copy} to sheet ${put.pins[0]!.sheet}`
+  },
+  (desk, one) => {
+    const nested = one(desk.runs)
+    if (!nested) return 'nothing to search'
+    const nester = new Nester(nested.run.instance, one([3, 4])!)
+    for (let k = 0; k < 4; k++) nester.step()
+    desk.take([[nested.run.fingerprint, nester.best]])
+    desk.update()
+    return `search ${nested.run.id}`
+  },
+  (desk, one) => {
+    const layer = one(desk.project.layers)!
+    desk.update(setLayer(desk.project, layer.id, { leftOut: one([true, false])!, optional: true }))
+    return `without ${layer.id}`
+  },
+  (desk, one) => {
+    const layer = one(desk.project.layers)!
+    desk.update(
+      setLayer(desk.project, layer.id, { sharing: one(['any', 'one-sheet', 'own-sheets'] as const)! }),
+    )
+    return `sharing of ${layer.id}`
+  },
+  (desk, one) => {
+    const nested = one(desk.runs)
+    const place = one(nested?.layout.placements ?? [])
+    const put = nested && place && putPieces(desk.project, { nested, places: [place] })
+    if (!put?.ok) return 'pinned nothing'
+    desk.take([put.found])
+    desk.update(pinAll(desk.project, put.pins))
+    return `pin ${place!.id}#${place!.copy}`
+  },
+]
+
+describe('what is pinned', () => {
+  it('stays on its off-cut when another comes before it, and is laid anew when it is gone', () => {
+    const desk = deskOf(1)
+    const [paper] = desk.stock
+    const offCut = (id: string, side: number) => ({
+      id,
+      label: id,
+      path: polygonToPath(rectangle([0, 0], side, side)),
+    })
+    const hold = (...offCuts: Paper['offCuts']) => {
+      const stock = desk.stock.with(0, { ...paper!, offCuts })
+      desk.update(takeOffCuts(desk.project, stock, [paper!.id]), stock)
+    }
+    hold(offCut('wide', 200))
+    const nested = desk.runs[0]!
+    const place = nested.layout.placements.find(({ sheet }) => sheet === -1)!
+    const put = putPieces(desk.project, { nested, places: [place] })
+    if (!put.ok) throw new Error('it may not lie where it lies')
+    desk.update(pinAll(desk.project, put.pins))
+    const where = () => {
+      const load = desk.loads.find(({ pieces }) => pieces.some((p) => p.placement.id === place.id && p.placement.copy === place.copy))! // prettier-ignore
+      const { placement } = load.pieces.find((p) => p.placement.id === place.id && p.placement.copy === place.copy)! // prettier-ignore
+      return [load.onOffCut?.id ?? 'sheet', placement.x.toFixed(3), placement.y.toFixed(3)]
+    }
+    const there = ['wide', place.x.toFixed(3), place.y.toFixed(3)]
+    expect(where()).toEqual(there)
+    hold(offCut('wide', 200), offCut('narrow', 20))
+    expect(where()).toEqual(there)
+    hold(offCut('narrow', 20))
+    expect(where()[0]).toBe('sheet')
+    expect(faultsOf(desk)).toEqual([])
+    hold(offCut('wide', 200))
+    expect(where()).toEqual(there)
+  })
+
+  it('may leave a sheet before it empty, which is then no load', () => {
+    const desk = deskOf(1)
+    const [nested] = desk.runs
+    const first = nested!.layout.placements.filter(({ sheet }) => sheet === 0)
+    const places = first.map((place) => ({ ...place, sheet: nested!.layout.sheets }))
+    const put = putPieces(desk.project, { nested: nested!, places })
+    if (!put.ok) throw new Error('there is room on a sheet more')
+    const before = desk.loads
+    desk.take([put.found])
+    desk.update(pinAll(desk.project, put.pins))
+    expect(desk.loads).toHaveLength(before.length)
+    expect(desk.loads.every(({ pieces }) => pieces.length > 0)).toBe(true)
+    expect(faultsOf(desk)).toEqual([])
+  })
+})
+
+describe('cut, changed and cut again', () => {
+  it.each([1, 2, 3, 4, 5, 6, 7, 8])(
+    'the books balance after every step (seed %i)',
+    (seed) => {
+      const random = seededRandom(seed)
+      const one = <T>(list: readonly T[]): T | undefined => list[Math.floor(random() * list.length)]
+      const desk = deskOf(seed % 4 === 0 ? 2 : 1)
+      const told: string[] = []
+      for (let k = 0; k < 40; k++) {
+        const { cut } = desk.project
+        told.push(one(STEPS)!(desk, one))
+        expect(faultsOf(desk), told.join('; ')).toEqual([])
+        // What was cut is as it was, but for what became of its pieces.
+        const bare = (sheets: readonly CutSheet[]) =>
+          sheets.map((sheet) => ({
+            ...sheet,
+            pieces: sheet.pieces.map((piece) => ({ ...piece, spoilt: null })),
+          }))
+        const kept = cut.filter(({ id }) => desk.project.cut.some((sheet) => sheet.id === id))
+        expect(bare(desk.project.cut).slice(0, kept.length), told.join('; ')).toEqual(bare(kept))
+      }
+    },
+  )
+})
