@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { LoadView, RunView } from '@feuillet/core/stages/sheets'
+import { partId, type LoadView, type RunView } from '@feuillet/core/stages/sheets'
 import { formatSize, type Unit, wordsIn, type Said } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { usePlan } from '../../plan'
@@ -20,7 +20,8 @@ export function HandPanel({ load }: { load: LoadView }) {
   const picked = load.pieces.filter((piece) => partKeys.includes(pieceKey(piece)))
   const isPinned = (piece: (typeof picked)[number]) =>
     project.plan.pins.some(
-      (p) => p.layerId === piece.layerId && p.pieceId === piece.pieceId && p.copy === piece.placement.copy,
+      // What is laid as one is pinned as one.
+      (p) => partId(p.layerId, p.pieceId) === piece.placement.id && p.copy === piece.placement.copy,
     )
   const pinned = picked.filter(isPinned)
   const others = placesOf(

@@ -40,8 +40,10 @@ export function SearchButton() {
     /** Reports may arrive after the end, or when another project is open. */
     let under = true
     const here = () => under && store.getState().document.project?.id === projectId
+    let isHeld = false
     const standAside = ({ type }: Event) => {
-      const ms = type === 'pointerdown' ? HELD_MS : REST_MS
+      if (type.startsWith('pointer')) isHeld = type === 'pointerdown'
+      const ms = isHeld ? HELD_MS : REST_MS
       void planner.host.ask((api) => api.searchRest(ms)).catch(() => undefined)
     }
     /** Found, but not shown yet: only who looks at the sheets has them change meanwhile. */

@@ -69,9 +69,8 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
     const { cornerS, liftS, rimMm, accelMmPerS2, travelMmPerS } = project.drawer.cutter
     const { speedMmPerS } = which.setting
     setChosen(which.id)
-    // Where the browser's store refuses, the run is noted only while a page looks.
     const { plot, sent: asSent } = await planner.host.ask((api) => api.send(which.id, stock))
-    await rememberSent(idOf(which), asSent).catch(() => undefined)
+    await rememberSent(idOf(which), asSent)
     await tell('load', {
       id: idOf(which),
       name: which.paper.name,

@@ -12,28 +12,39 @@ export const runIdOf = (projectId: string, loadId: string): string => `${project
 const nameOf = (runId: string): string => `sent ${runId}`
 const IDS = 'sent to the cutter'
 const KEEP = 60
+/** Of this page, for browsers that keep nothing. */
+const here = new Map<string, Sent>()
 
 const idsOf = async (): Promise<string[]> => (await smallThings.getItem<string[]>(IDS)) ?? []
 
 /** From now on the machine is asked, when this project is opened, what has become of the load. */
 export async function rememberSent(runId: string, sent: Sent): Promise<void> {
-  await smallThings.setItem(nameOf(runId), sent)
-  const ids = [...(await idsOf()).filter((id) => id !== runId), runId]
-  await smallThings.setItem(IDS, ids.slice(-KEEP))
-  for (const old of ids.slice(0, -KEEP)) await smallThings.removeItem(nameOf(old))
+  try {
+    await smallThings.setItem(nameOf(runId), sent)
+    here.delete(runId)
+    const ids = [...(await idsOf()).filter((id) => id !== runId), runId]
+    await smallThings.setItem(IDS, ids.slice(-KEEP))
+    for (const old of ids.slice(0, -KEEP)) await smallThings.removeItem(nameOf(old))
+  } catch {
+    // Then the run is noted only while this page looks.
+    here.set(runId, sent)
+  }
 }
 
 /** What was sent under this id; null where this browser knows of nothing. */
-export const recallSent = (runId: string): Promise<Sent | null> =>
-  smallThings.getItem<Sent>(nameOf(runId)).catch(() => null)
+export const recallSent = async (runId: string): Promise<Sent | null> =>
+  here.get(runId) ?? smallThings.getItem<Sent>(nameOf(runId)).catch(() => null)
 
 /** What became of it is noted. */
 export async function forgetSent(runId: string): Promise<void> {
-  await smallThings.removeItem(nameOf(runId))
-  await smallThings.setItem(
-    IDS,
-    (await idsOf()).filter((id) => id !== runId),
-  )
+  here.delete(runId)
+  try {
+    await smallThings.removeItem(nameOf(runId))
+    const ids = (await idsOf()).filter((id) => id !== runId)
+    await smallThings.setItem(IDS, ids)
+  } catch {
+    // A browser that keeps nothing has nothing to forget.
+  }
 }
 
 /** Something of a project was sent of which nothing is noted yet. */
