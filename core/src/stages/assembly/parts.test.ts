@@ -124,6 +124,12 @@ describe('what hangs, or is pressed on, and not stuck to what is beneath', () =>
     const film = setLayer(garland(), 'flag', { joint: { kind: 'heat', gapMm: 0, pinned: true } })
     expect(idsOf(assemble(film, ['flag', 'letter'], { id: 'p', name: 'P' }))).toContain('glue-letter')
   })
+
+  it('is built the same whichever way up a stack would be', () => {
+    const down = setPlan(garland(), { direction: 'face-down' })
+    expect(idsOf(down)).toEqual(idsOf(garland()))
+    expect(idsOf(down)).toContain('glue-letter')
+  })
 })
 
 describe('a mishap with a part', () => {

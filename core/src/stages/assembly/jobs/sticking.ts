@@ -35,8 +35,8 @@ export function sticking(
     (unit) => isStacked(baseOf(unit)) && !(isGarland && baseOf(unit).joint.kind === 'none'),
   )
   const units = thinFirst(project, stacked)
-  // Only a stack of sheets can be turned over: what lies in bits is built where it stays.
-  const faceDown = project.plan.direction === 'face-down' && ground === 'bench'
+  // Only a stack of sheets can be turned over: what lies in bits, or hangs on twine, is built where it stays.
+  const faceDown = project.plan.direction === 'face-down' && ground === 'bench' && !isGarland
   const jobs = [dryFit(known, layers)]
   const pile = new Pile({ known, padsOf, part: null, faceDown, ground: isGarland ? null : ground }, jobs)
   for (const unit of faceDown ? units.toReversed() : units) pile.lay(unit)
