@@ -351,26 +351,23 @@ describe('what is pinned', () => {
 })
 
 describe('cut, changed and cut again', () => {
-  it.each([1, 2, 3, 4, 5, 6, 7, 8])(
-    'the books balance after every step (seed %i)',
-    (seed) => {
-      const random = seededRandom(seed)
-      const one = <T>(list: readonly T[]): T | undefined => list[Math.floor(random() * list.length)]
-      const desk = deskOf(seed % 4 === 0 ? 2 : 1)
-      const told: string[] = []
-      for (let k = 0; k < 40; k++) {
-        const { cut } = desk.project
-        told.push(one(STEPS)!(desk, one))
-        expect(faultsOf(desk), told.join('; ')).toEqual([])
-        // What was cut is as it was, but for what became of its pieces.
-        const bare = (sheets: readonly CutSheet[]) =>
-          sheets.map((sheet) => ({
-            ...sheet,
-            pieces: sheet.pieces.map((piece) => ({ ...piece, spoilt: null })),
-          }))
-        const kept = cut.filter(({ id }) => desk.project.cut.some((sheet) => sheet.id === id))
-        expect(bare(desk.project.cut).slice(0, kept.length), told.join('; ')).toEqual(bare(kept))
-      }
-    },
-  )
+  it.each([1, 2, 3, 4, 5, 6, 7, 8])('the books balance after every step (seed %i)', (seed) => {
+    const random = seededRandom(seed)
+    const one = <T>(list: readonly T[]): T | undefined => list[Math.floor(random() * list.length)]
+    const desk = deskOf(seed % 4 === 0 ? 2 : 1)
+    const told: string[] = []
+    for (let k = 0; k < 40; k++) {
+      const { cut } = desk.project
+      told.push(one(STEPS)!(desk, one))
+      expect(faultsOf(desk), told.join('; ')).toEqual([])
+      // What was cut is as it was, but for what became of its pieces.
+      const bare = (sheets: readonly CutSheet[]) =>
+        sheets.map((sheet) => ({
+          ...sheet,
+          pieces: sheet.pieces.map((piece) => ({ ...piece, spoilt: null })),
+        }))
+      const kept = cut.filter(({ id }) => desk.project.cut.some((sheet) => sheet.id === id))
+      expect(bare(desk.project.cut).slice(0, kept.length), told.join('; ')).toEqual(bare(kept))
+    }
+  })
 })
