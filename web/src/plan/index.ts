@@ -3,4 +3,4 @@
  * show (`usePlan`) and say when it is not fresh.
  */
 export { planner, tryOut } from './planner'
-export { usePlan, usePlans, useFailure } from './use-plan'
+export { usePlan, usePlans, useFailures } from './use-plan'

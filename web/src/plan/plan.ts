@@ -8,8 +8,8 @@ export interface PlanState {
   views: Readonly<Record<string, unknown>>
   /** The revision for which each view is known to be true. */
   fresh: Readonly<Record<string, number>>
-  /** Why a node has no view. */
-  failed: Readonly<Record<string, string>>
+  /** Why a node has no view, and of which revision that is told. */
+  failed: Readonly<Record<string, { sentence: string; revision: number }>>
   /** The revision of which all that is watched is there. */
   settled: number | null
   /** The node that is being computed. */
@@ -52,7 +52,11 @@ const plan = createSlice({
             Object.entries(next.failed).filter(([name]) => !fresh.includes(name)),
           )
       }
-      if (failed.length > 0) next.failed = { ...next.failed, ...Object.fromEntries(failed) }
+      if (failed.length > 0)
+        next.failed = {
+          ...next.failed,
+          ...Object.fromEntries(failed.map(([name, sentence]) => [name, { sentence, revision }])),
+        }
       return next
     },
     /** More is watched, or the project has changed: what is there may no longer be all or true. */

@@ -1,6 +1,6 @@
 import { useEffect, useMemo } from 'react'
 import { shallowEqual } from 'react-redux'
-import type { NodeName, ViewOf } from '@feuillet/core/stages'
+import { nodes, type NodeName, type ViewOf } from '@feuillet/core/stages'
 import { useAppSelector } from '../state/store'
 import { nameOf } from './link'
 import { planner } from './planner'
@@ -27,6 +27,14 @@ export function usePlans<Name extends NodeName>(node: Name, args: readonly strin
   )
 }
 
-/** Why a node has no view, in a sentence; undefined where it has or will have one. */
-export const useFailure = (node: NodeName, arg?: string): string | undefined =>
-  useAppSelector((state) => state.plan.failed[nameOf({ node, arg })])
+/** Of the whole work, not of single layers or sheets, which may just have been taken away. */
+const WHOLE: ReadonlySet<string> = new Set(Object.values(nodes).map(({ node }) => node.name))
+
+/** Why parts of the plan could not be computed, each reason once. */
+export const useFailures = (): string[] =>
+  useAppSelector(({ plan: { failed, settled } }) => {
+    const now = Object.entries(failed).filter(
+      ([name, { revision }]) => WHOLE.has(name) && (settled === null || revision === settled),
+    )
+    return [...new Set(now.map(([, { sentence }]) => sentence))]
+  }, shallowEqual)

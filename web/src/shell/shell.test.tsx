@@ -309,6 +309,27 @@ describe('round every stage', () => {
     await waitFor(() => expect(one('h1', panel()).textContent).toMatch(/^3 loads/))
   })
 
+  it('what could not be computed is told until it is; of a layer that is gone nothing is', async () => {
+    await open('bon-voyage', 'sheets')
+    const told = () => all('alert', /could not be computed/)
+    const report = (failed: [string, string][], fresh: string[] = []) => {
+      const revision = store.getState().plan.settled!
+      store.dispatch(reported({ revision, views: [], fresh, failed, doing: null }))
+    }
+    report([['figures gone', 'this layer is not there']])
+    expect(told()).toEqual([])
+    report([
+      ['nested', 'the pieces of a paper could not be laid'],
+      ['loads', 'the pieces of a paper could not be laid'],
+    ])
+    await waitFor(() => expect(told()).toHaveLength(1))
+    expect(told()[0]!.textContent!.match(/could not be laid/g)).toHaveLength(1)
+    // Computed anew with the next change.
+    await type('Between pieces', '4')
+    await settled()
+    await waitFor(() => expect(told()).toEqual([]))
+  })
+
   it('a screen that breaks off leaves the rest alive, with the file a press away', async () => {
     const quiet = vi.spyOn(console, 'error').mockImplementation(() => undefined)
     await open('bon-voyage', 'paper')

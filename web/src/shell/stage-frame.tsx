@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Snag } from '@feuillet/core/project'
+import { useFailures } from '../plan'
 import { SnagList } from './snag-list'
 
 interface Props {
@@ -26,6 +27,7 @@ export function StageFrame({ children, title, lead, snags, news, panel, actions 
           <h1 className="text-[20px]">{title}</h1>
           {lead && <p className="mt-0.5 text-[13.5px] text-soft">{lead}</p>}
         </header>
+        <NotComputed />
         {snags && (
           <section
             aria-label="Snags"
@@ -49,5 +51,17 @@ export function StageFrame({ children, title, lead, snags, news, panel, actions 
         )}
       </aside>
     </div>
+  )
+}
+
+/** What could not be computed is never passed over: figures that rest on it are of before. */
+function NotComputed() {
+  const why = useFailures()
+  if (why.length === 0) return null
+  return (
+    <p role="alert" className="mx-4 mb-3 border-l-4 border-crimson bg-crimson-pale px-3 py-1.5 text-[13.5px]">
+      ■ Part of the plan could not be computed: {why.join('; ')}. What rests on it is shown as it was before.
+      Your work is kept; undo takes the last change back.
+    </p>
   )
 }
