@@ -36,8 +36,8 @@ export interface Bin {
 /** Names one of a run's bins, however many others come or go: by its off-cut, or by its paper and which of its sheets it is. */
 export function binName(bins: readonly Bin[], at: number): string {
   const { paper, offCut } = bins[at]!
-  if (offCut) return offCut.id
-  return `${paper.id} ${bins.slice(0, at).filter((bin) => !bin.offCut && bin.paper.id === paper.id).length}`
+  const nth = bins.slice(0, at).filter((bin) => !bin.offCut && bin.paper.id === paper.id).length
+  return `${paper.id} ${offCut ? offCut.id : `sheet ${nth}`}`
 }
 
 /** Everything that is cut of one paper, in whatever sizes it is at hand. */
