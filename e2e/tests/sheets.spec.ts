@@ -44,6 +44,14 @@ test.describe('By hand', () => {
     await app.panel.getByRole('button', { name: 'Settle' }).click()
     await expect.poll(async () => Math.abs((await middle(0)).y - before.y)).toBeLessThan(30)
     await app.settled()
+    // Two of them are let go, and stay: a sheet that all leave is no load any more.
+    await page.keyboard.down('Shift')
+    for (const k of [0, 1]) {
+      const { x, y } = await middle(k)
+      await page.mouse.click(x, y)
+    }
+    await page.keyboard.up('Shift')
+    await expect(app.panel.getByRole('heading', { name: '2 pieces' })).toBeVisible()
     await choose(page, 'Send to', 'a fresh sheet')
     await expect(page.getByRole('region', { name: 'Order of loads' }).getByRole('button')).toHaveCount(4)
     for (let k = 0; k < 3; k++) await app.undo()
