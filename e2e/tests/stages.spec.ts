@@ -201,6 +201,7 @@ test.describe('Assembly and journal', () => {
     await app.kept()
     await page.reload()
     await expect(app.panel).toContainText('2 of 16 steps done.')
+    await app.settled()
     await page.getByRole('button', { name: '2 steps done' }).click()
     await expect(page.locator('[data-step="prepare"]').getByRole('checkbox')).toBeChecked()
   })

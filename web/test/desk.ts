@@ -22,6 +22,7 @@ import plan, { reported } from '../src/plan/plan'
 import document, { opened } from '../src/state/document'
 import { guard } from '../src/state/guard'
 import view from '../src/state/view'
+import type { Cut } from '../src/workers/planner.worker'
 
 /** Stands in for the editor's worker. */
 export const mendHere = vi.fn((project: Project, actions: readonly Mend[], stock: readonly Paper[]) =>
@@ -44,17 +45,7 @@ const runOfLoad = (loadId: string) => {
   return core.get(nodes.nested()).runs.find(({ run }) => run.id === runId)!
 }
 const apiHere = {
-  freeze: (
-    project: Project,
-    stock: readonly Paper[],
-    what: {
-      loadIds: readonly string[]
-      at: number
-      kept?: readonly string[]
-      whole?: readonly string[]
-      sent?: Pick<Sent, 'sheet' | 'kept'>
-    },
-  ) => {
+  freeze: (project: Project, stock: readonly Paper[], what: Cut) => {
     const { runs } = core.get(nodes.nested())
     const { at, sent } = what
     if (sent) return freezeSheets({ project, stock }, { sheets: [sent.sheet], runs, kept: sent.kept, at })

@@ -37,6 +37,18 @@ export interface Watched {
   arg?: string
 }
 
+/** What was cut, and when (ms since 1970). */
+export interface Cut {
+  loadIds: readonly string[]
+  at: number
+  /** Names of left-overs (`load left-over`) that go into the drawer. */
+  kept?: readonly string[]
+  /** Pieces that came out whole, where not all did. */
+  whole?: readonly string[]
+  /** What the machine cut, however its load lies now. */
+  sent?: Pick<Sent, 'sheet' | 'kept'>
+}
+
 /** What the worker tells the page. */
 export interface Report {
   revision: number
@@ -296,23 +308,8 @@ const api = {
     const nested = runOf(loadOf(loadId).runId)
     return nested && inputs ? putPieces(inputs.project, { nested, places }, cache.memo) : null
   },
-  /**
-   * Notes loads as cut, by their ids; clean off-cuts are kept where nothing else is said. Null where the project has changed meanwhile.
-   * @param what.kept names of left-overs (`load left-over`) that go into the drawer
-   * @param what.whole pieces that came out whole, where not all did
-   * @param what.sent what the machine cut, however its load lies now
-   */
-  async freeze(
-    project: Project,
-    stock: readonly Paper[],
-    what: {
-      loadIds: readonly string[]
-      at: number
-      kept?: readonly string[]
-      whole?: readonly string[]
-      sent?: Pick<Sent, 'sheet' | 'kept'>
-    },
-  ): Promise<Frozen | null> {
+  /** Notes loads as cut, by their ids; clean off-cuts are kept where nothing else is said. Null where the project has changed meanwhile. */
+  async freeze(project: Project, stock: readonly Paper[], what: Cut): Promise<Frozen | null> {
     await ready
     if (!inputs || inputs.project.id !== project.id) return null
     const { at, sent } = what
