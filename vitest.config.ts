@@ -1,5 +1,6 @@
 import { createRequire } from 'node:module'
 import { defineConfig } from 'vitest/config'
+import { BaseSequencer, type TestSpecification } from 'vitest/node'
 import { addressed } from './web/vite.config.ts'
 
 // Node's entries of the router are CommonJS, each with a router of its own.
@@ -12,8 +13,20 @@ const router = ['react-router', 'react-router/dom'].map((entry) => ({
   replacement: esmOf(entry),
 }))
 
+/**
+ * Files of one project after those of another: a worker that shares what it loaded between files is ended where the next one is of
+ * another kind. The longest come first, and last those that are short and each on its own.
+ */
+class ByProject extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const sorted = await super.sort(files)
+    return ['screens', 'core', 'page'].flatMap((name) => sorted.filter(({ project }) => project.name === name))
+  }
+}
+
 export default defineConfig({
   test: {
+    sequence: { sequencer: ByProject },
     setupFiles: ['core/test/load-geometry.ts'],
     testTimeout: 120_000,
     hookTimeout: 60_000,
@@ -33,9 +46,11 @@ export default defineConfig({
         resolve: { alias: [...addressed, ...router] },
         // React as makers get it: as it is for its developers it takes twice the time.
         oxc: { jsx: { runtime: 'automatic', development: false } },
-        // Whole screens in a document without a browser.
+        // Whole screens in a document without a browser. Each file leaves the page as it found it (test/screens.tsx), so that all
+        // share one application: opening it anew takes as long as many a test.
         test: {
           name: 'screens',
+          isolate: false,
           include: ['web/src/**/*.test.tsx'],
           environment: 'jsdom',
           env: { NODE_ENV: 'production' },

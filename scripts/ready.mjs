@@ -1,6 +1,7 @@
 // What a fresh machine lacks: packages, and for the tests a browser. Installs it, and says what it does.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, readFileSync } from 'node:fs'
+import { setTimeout } from 'node:timers/promises'
 import { fileURLToPath } from 'node:url'
 
 export const root = fileURLToPath(new URL('..', import.meta.url))
@@ -34,35 +35,41 @@ const BROWSERS = [
   ['chromium', '/usr/bin/chromium'],
 ]
 
+/** Ends once a command did; gives null, or what it complained of. */
+const said = (command, args, env) =>
+  new Promise((settle) => {
+    let complaint = ''
+    const child = spawn(command, args, { env, stdio: ['ignore', 'ignore', 'pipe'] })
+    child.stderr.on('data', (text) => (complaint += text))
+    child.on('error', (error) => settle(error.message))
+    child.on('close', (status) => settle(status === 0 ? null : complaint.trim() || `it ended with ${status}`))
+  })
+
 /** Runs apt-get; gives null, or why it failed. */
-function apt(...args) {
+async function apt(...args) {
   const asRoot = process.getuid?.() === 0 ? [] : ['sudo']
   // Another installation may be under way: wait for its lock.
   const [command, ...rest] = [...asRoot, 'apt-get', '-o', 'DPkg::Lock::Timeout=300', ...args]
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
   for (let tries = 1; ; tries++) {
-    const { status, stderr } = spawnSync(command, rest, { encoding: 'utf8', env })
-    if (status === 0) return null
-    const busy = /lock/i.test(stderr ?? '')
-    if (!busy || tries === 10) return (stderr ?? '').trim().split('\n').at(-1) || 'apt-get is not there'
+    const why = await said(command, rest, env)
+    if (why === null) return null
+    if (!/lock/i.test(why) || tries === 10) return why.split('\n').at(-1)
     // Lists have a lock of their own, which apt-get does not wait for.
-    spawnSync('sleep', ['15'])
+    await setTimeout(15_000)
   }
 }
 
-/** Installs Debian's Chromium where none is there; ends this process with a sentence where it cannot. */
-export function ensureChromium() {
+/** Installs Debian's Chromium where none is there; gives null, or a sentence that says why it could not. */
+export async function ensureChromium() {
   const [[, quickest]] = BROWSERS
-  if (existsSync(quickest)) return
+  if (existsSync(quickest)) return null
   console.log('Installing Chromium …')
-  let why = apt('update', '-qq')
+  let why = await apt('update', '-qq')
   for (const [name, path] of BROWSERS) {
-    if (existsSync(path)) return
-    why = apt('install', '-y', '-qq', '--no-install-recommends', name)
-    if (why === null && existsSync(path)) return
+    if (existsSync(path)) return null
+    why = await apt('install', '-y', '-qq', '--no-install-recommends', name)
+    if (why === null && existsSync(path)) return null
   }
-  console.error(
-    `Chromium could not be installed: ${why} Install the package chromium by hand and start again.`,
-  )
-  process.exit(1)
+  return `Chromium could not be installed: ${why} Install the package chromium by hand and start again.`
 }

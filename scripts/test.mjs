@@ -1,5 +1,5 @@
 // Installs what is missing and runs every check. The last line is the true total of all of them.
-import { spawn, spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -7,7 +7,8 @@ import { ensureChromium, ensurePackages, root } from './ready.mjs'
 import { typeChecks } from './types.mjs'
 
 ensurePackages()
-ensureChromium()
+// Only the last of the checks needs it.
+const chromium = ensureChromium()
 
 const total = { passed: 0, failed: 0, skipped: 0 }
 /** Names of what failed, and of what came right only when tried again. */
@@ -18,12 +19,14 @@ const results = mkdtempSync(join(tmpdir(), 'feuillet-test-'))
 /** Runs `[title, command, args]`; whether it went well. */
 function step([title, command, args], env = {}) {
   console.log(`\n— ${title}`)
-  const { status } = spawnSync(command, args, {
-    cwd: root,
-    stdio: 'inherit',
-    env: { ...process.env, ...env },
+  const child = spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } })
+  return new Promise((settle) => {
+    child.on('error', ({ message }) => {
+      console.error(message)
+      settle(false)
+    })
+    child.on('close', (status) => settle(status === 0))
   })
-  return status === 0
 }
 
 function note(title, good) {
@@ -32,8 +35,8 @@ function note(title, good) {
 }
 
 /** A check that is one pass or one failure. */
-function check(one) {
-  const good = step(one)
+async function check(one) {
+  const good = await step(one)
   note(one[0], good)
   return good
 }
@@ -68,9 +71,9 @@ async function checks(list) {
  * A runner, `[title, command, args]`, that writes its results to a JSON file; no readable file is a failure.
  * @param read what of it passed, by number, what was skipped, and names of what failed and of what was late
  */
-function suite(runner, { file, read, env }) {
+async function suite(runner, { file, read, env }) {
   const [title] = runner
-  const good = step(runner, env)
+  const good = await step(runner, env)
   let result = { passed: 0, skipped: 0, failed: [], late: [] }
   try {
     result = read(JSON.parse(readFileSync(file, 'utf8')))
@@ -127,7 +130,7 @@ await checks([
 ])
 
 const unit = join(results, 'unit.json')
-suite(
+await suite(
   [
     'unit and property tests',
     'npx',
@@ -136,10 +139,12 @@ suite(
   { file: unit, read: unitResults },
 )
 
-const built = check(['build', 'npm', ['run', '--silent', 'build']])
+const built = await check(['build', 'npm', ['run', '--silent', 'build']])
+const lacking = await chromium
+if (lacking) console.error(lacking)
 const faces = join(results, 'interface.json')
-if (built)
-  suite(['interface tests', 'npx', ['playwright', 'test', '-c', 'e2e', '--reporter=list,json']], {
+if (built && !lacking)
+  await suite(['interface tests', 'npx', ['playwright', 'test', '-c', 'e2e', '--reporter=list,json']], {
     file: faces,
     read: pageResults,
     env: { PLAYWRIGHT_JSON_OUTPUT_NAME: faces },

@@ -1,5 +1,5 @@
 import { StrictMode } from 'react'
-import { createRoot } from 'react-dom/client'
+import { createRoot, type Root } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { createBrowserRouter, Navigate, useParams } from 'react-router'
 import type { Stage } from '@feuillet/core/project'
@@ -32,8 +32,9 @@ const router = createBrowserRouter([
 ])
 
 /** Draws the application into an element of the page. */
-export const show = (place: HTMLElement) =>
-  createRoot(place).render(
+export function show(place: HTMLElement): Root {
+  const root = createRoot(place)
+  root.render(
     <StrictMode>
       <Provider store={store}>
         <TipProvider>
@@ -50,3 +51,5 @@ export const show = (place: HTMLElement) =>
       </Provider>
     </StrictMode>,
   )
+  return root
+}

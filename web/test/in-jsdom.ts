@@ -1,12 +1,11 @@
-// What every test of screens begins with: a document, and the browser's parts that jsdom does not have. Workers run their own
-// code in the process of the test, behind a channel as in a browser; the application's files are read from disk.
+// What every file of tests of screens begins with: a document, and the browser's parts that jsdom does not have. Workers run in the
+// process of the test (page-workers.ts); the application's files are read from disk.
 import 'fake-indexeddb/auto'
 import { readFile } from 'node:fs/promises'
 import { afterAll, vi } from 'vitest'
-import { expose } from 'comlink'
-import { StandIn } from './worker'
+import { atEnd, offered, saved } from './outlasting'
+import { PageWorker } from './page-workers'
 
-const offered = vi.hoisted(() => ({ last: {} as object }))
 vi.mock(import('comlink'), async (original) => {
   const real = await original()
   const expose: typeof real.expose = (api, end, origins) => {
@@ -16,40 +15,15 @@ vi.mock(import('comlink'), async (original) => {
   }
   return { ...real, expose }
 })
-
-const code: Record<string, () => Promise<unknown>> = {
-  edit: () => import('../src/workers/edit.worker'),
-  planner: () => import('../src/workers/planner.worker'),
-  nest: () => import('../src/workers/nest.worker'),
-}
-const apis = new Map<string, Promise<object>>()
-let loading: Promise<unknown> = Promise.resolve()
-
-/** What a worker's code offers; loaded once, one worker after the other. */
-export function apiOf(name: string): Promise<object> {
-  let api = apis.get(name)
-  if (!api) {
-    loading = api = loading.then(code[name]).then(() => offered.last)
-    apis.set(name, api)
-  }
-  return api
-}
-
-/** Workers that the page started, the newest last. */
-export const startedWorkers: { name: string; worker: StandIn }[] = []
-
-class PageWorker extends StandIn {
-  constructor(url: URL | string) {
-    const name = /(\w+)\.worker/.exec(String(url))![1]!
-    super((inside) => apiOf(name).then((api) => expose(api, inside)))
-    startedWorkers.push({ name, worker: this })
-  }
-}
-vi.stubGlobal('Worker', PageWorker)
-// What still works then has nobody to tell.
-afterAll(() => {
-  for (const { worker } of startedWorkers) worker.terminate()
+vi.mock(import('../src/session/save-file'), () => ({
+  saveFile: (name: string, content: unknown) => void saved.push({ name, content }),
+}))
+afterAll(async () => {
+  for (const leave of atEnd.splice(0)) await leave()
+  saved.length = 0
 })
+
+vi.stubGlobal('Worker', PageWorker)
 
 /** The application's own files, which Vite names by where they lie; no server answers. */
 vi.stubGlobal('fetch', async (address: string | URL) => {

@@ -1,11 +1,15 @@
 // The whole application in a document without a browser, with its workers' own code behind it: what a maker sees and does there.
 import { configure, fireEvent, waitFor, within } from '@testing-library/dom'
 import userEvent from '@testing-library/user-event'
+import { openDB } from 'idb'
+import type { Root } from 'react-dom/client'
 import { expect } from 'vitest'
 import { demo, type DemoName } from '@feuillet/core/demo'
 import { writeProject, type Project } from '@feuillet/core/project'
 import { keepProject, loadShelf, session, vault } from '../src/session'
+import { smallThings } from '../src/session/small-things'
 import { store } from '../src/state/store'
+import { atEnd } from './outlasting'
 
 configure({
   // A busy machine is waited for.
@@ -14,7 +18,8 @@ configure({
 })
 
 export { fireEvent, waitFor, within }
-export { startedWorkers } from './in-jsdom'
+export { saved } from './outlasting'
+export { startedWorkers } from './page-workers'
 export const user = userEvent.setup({ delay: null, pointerEventsCheck: 0, applyAccept: false })
 
 /** The words of an element but for those that are not read out. */
@@ -91,18 +96,35 @@ export function one(selector: string, inside: ParentNode = document): HTMLElemen
   return found
 }
 
-let isShown = false
+let isLoaded = false
+let root: Root | null = null
 
 /** Goes to an address, as by a link to it. */
 export async function goTo(address: string): Promise<void> {
   history.pushState({}, '', address)
-  if (isShown) {
-    dispatchEvent(new PopStateEvent('popstate'))
-    return
-  }
-  isShown = true
   const { show } = await import('../src/app')
-  show(document.body.appendChild(document.createElement('div')))
+  // What is loaded already has its address from what it is told.
+  if (isLoaded) dispatchEvent(new PopStateEvent('popstate'))
+  isLoaded = true
+  if (root) return
+  root = show(document.body.appendChild(document.createElement('div')))
+  atEnd.push(leave)
+}
+
+/** Leaves nothing of a file to the next: no screen, no project, a drawer and settings as at first. */
+async function leave(): Promise<void> {
+  await goTo('/')
+  await waitFor(() => expect(store.getState().document.project).toBeNull())
+  await session.idle()
+  root!.unmount()
+  root = null
+  document.body.replaceChildren()
+  localStorage.clear()
+  await smallThings.clear()
+  // The vault's own stores, whatever they are: nothing is open any more.
+  const held = await openDB('feuillet-vault')
+  await Promise.all([...held.objectStoreNames].map((name) => held.clear(name)))
+  held.close()
 }
 
 /** Waits until the planner has answered for all that is on screen. */

@@ -155,7 +155,7 @@ describe('the planner', () => {
     // The planner's side keeps a copy of its own, brought up to date by what is sent.
     let mine = small()
     let theirs = structuredClone(mine)
-    for (let k = 0; k < 200; k++) {
+    for (let k = 0; k < 120; k++) {
       const next = one(edits)(mine, one(mine.layers).id)
       theirs = applyDelta(theirs, structuredClone(deltaOf(mine, next))) as Project
       mine = next

@@ -22,6 +22,7 @@ import {
   panel,
   press,
   project,
+  saved,
   settled,
   soon,
   startedWorkers,
@@ -34,11 +35,6 @@ import {
   waitFor,
 } from '../../test/screens'
 import { smallFrame } from '../../test/small'
-
-const saved: { name: string; content: unknown }[] = []
-vi.mock(import('../session/save-file'), () => ({
-  saveFile: (name: string, content: unknown) => void saved.push({ name, content }),
-}))
 
 const names = async () => (await loadShelf()).map(({ name }) => name)
 const shown = () =>

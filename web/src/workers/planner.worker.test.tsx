@@ -5,7 +5,7 @@ import { demo } from '@feuillet/core/demo'
 import { starterSupplies, type Project } from '@feuillet/core/project'
 import { starterStock } from '@feuillet/core/stages/paper'
 import type { LoadView, NestLayout } from '@feuillet/core/stages/sheets'
-import { apiOf } from '../../test/in-jsdom'
+import { apiOf } from '../../test/page-workers'
 import { waitFor } from '../../test/screens'
 import type { PlannerApi, Report, Watched } from './planner.worker'
 

@@ -45,7 +45,7 @@ describe('gaps that are fitted where a part is stiff', () => {
           expect(built.stackMm).toBeLessThanOrEqual(roomOf(depthMm) + 1e-6)
         },
       ),
-      { numRuns: 25 },
+      { numRuns: 12 },
     )
   })
 

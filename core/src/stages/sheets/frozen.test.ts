@@ -351,12 +351,13 @@ describe('what is pinned', () => {
 })
 
 describe('cut, changed and cut again', () => {
-  it.each([1, 2, 3, 4, 5, 6, 7, 8])('the books balance after every step (seed %i)', (seed) => {
+  it.each([1, 2, 3, 4])('the books balance after every step (seed %i)', (seed) => {
     const random = seededRandom(seed)
     const one = <T>(list: readonly T[]): T | undefined => list[Math.floor(random() * list.length)]
     const desk = deskOf(seed % 4 === 0 ? 2 : 1)
     const told: string[] = []
-    for (let k = 0; k < 40; k++) {
+    const steps = seed % 4 === 0 ? 20 : 40
+    for (let k = 0; k < steps; k++) {
       const { cut } = desk.project
       told.push(one(STEPS)!(desk, one))
       expect(faultsOf(desk), told.join('; ')).toEqual([])

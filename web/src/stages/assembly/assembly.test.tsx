@@ -12,6 +12,7 @@ import {
   panel,
   press,
   project,
+  saved,
   settled,
   shows,
   soon,
@@ -24,10 +25,6 @@ import {
 } from '../../../test/screens'
 import { smallFrame } from '../../../test/small'
 
-const saved: { name: string; content: unknown }[] = []
-vi.mock(import('../../session/save-file'), () => ({
-  saveFile: (name: string, content: unknown) => void saved.push({ name, content }),
-}))
 const title = () => one('h1').textContent!
 const main = () => the('button', /space bar/)
 const done = () => project().progress.done

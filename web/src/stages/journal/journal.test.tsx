@@ -20,6 +20,7 @@ import {
   pick,
   press,
   project,
+  saved,
   settled,
   shows,
   snags,
@@ -32,10 +33,6 @@ import {
   waitFor,
 } from '../../../test/screens'
 
-const saved: { name: string; content: unknown }[] = []
-vi.mock(import('../../session/save-file'), () => ({
-  saveFile: (name: string, content: unknown) => void saved.push({ name, content }),
-}))
 afterEach(() => void vi.useRealTimers())
 const sheetsAtHand = () => store.getState().document.stock.reduce((sum, { count }) => sum + count, 0)
 const euros = (name: string) => Number.parseFloat(figure(name))

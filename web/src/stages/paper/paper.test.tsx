@@ -1,5 +1,5 @@
 // Papers for layers, the shared drawer with its tables, inks and films: what is chosen, typed, brought in, and undone.
-import { describe, expect, it, vi } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { colourOf, type Project } from '@feuillet/core/project'
 import { store } from '../../state/store'
 import {
@@ -16,6 +16,7 @@ import {
   pick,
   press,
   project,
+  saved,
   settled,
   shows,
   snags,
@@ -30,10 +31,6 @@ import { smallFrame } from '../../../test/small'
 
 const stock = () => store.getState().document.stock
 const inDrawer = (name: string) => stock().find((paper) => paper.name === name)!
-const saved: { name: string; content: unknown }[] = []
-vi.mock(import('../../session/save-file'), () => ({
-  saveFile: (name: string, content: unknown) => void saved.push({ name, content }),
-}))
 const paperName = (id: string) =>
   project().drawer.papers.find((paper) => paper.id === layer(id).paperId)?.name
 const rows = () => [...document.querySelectorAll('[data-paper]')].map((row) => row.getAttribute('data-paper'))

@@ -1,6 +1,6 @@
 // Sheets by hand: pieces moved, pinned and sent, loads that are cut and what became of them, searches, files, guests.
 import { strFromU8, unzipSync } from 'fflate'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { demo } from '@feuillet/core/demo'
 import { store } from '../../state/store'
 import { keepProject } from '../../session'
@@ -18,6 +18,7 @@ import {
   pick,
   press,
   project,
+  saved,
   settled,
   shows,
   soon,
@@ -30,10 +31,6 @@ import {
 } from '../../../test/screens'
 import { smallFrame } from '../../../test/small'
 
-const saved: { name: string; content: unknown }[] = []
-vi.mock(import('../../session/save-file'), () => ({
-  saveFile: (name: string, content: unknown) => void saved.push({ name, content }),
-}))
 beforeEach(() => void (saved.length = 0))
 
 const tabs = () => all('button', /^Load \d+:/, one('section[aria-label="Order of loads"]'))

@@ -50,7 +50,7 @@ describe('a pad that fits at once', () => {
             expect(padsForPiece(project, { piece: standing[i]!, hidden: null }).noRoom).toBe(false)
           })
       }),
-      { numRuns: 80 },
+      { numRuns: 40 },
     )
     expect(fits).toBeGreaterThan(30)
   })
