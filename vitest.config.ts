@@ -20,7 +20,9 @@ const router = ['react-router', 'react-router/dom'].map((entry) => ({
 class ByProject extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
     const sorted = await super.sort(files)
-    return ['screens', 'core', 'page'].flatMap((name) => sorted.filter(({ project }) => project.name === name))
+    return ['screens', 'core', 'page'].flatMap((name) =>
+      sorted.filter(({ project }) => project.name === name),
+    )
   }
 }
 

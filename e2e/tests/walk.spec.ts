@@ -8,6 +8,7 @@ import { layerFigures } from '@feuillet/core/stages/layers'
 import { results } from '../../core/test/results'
 import { demoTitles, expect, test } from './app'
 
+test.use({ sharesPage: true })
 test.beforeAll(() => loadGeometry())
 
 /** At whose bench each step is taken: a frame that is closed, sticks, and a garland. */
