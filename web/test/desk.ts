@@ -8,15 +8,16 @@ import { mendAll, nodes, SNAG_NODES } from '@feuillet/core/stages'
 import { starterStock } from '@feuillet/core/stages/paper'
 import {
   freezeSheets,
-  leftView,
   putPieces,
   roomFor,
-  sheetOf,
   slidePieces,
+  takeDown,
+  toNote,
   toSend,
   type NestLayout,
   type Placement,
   type Sent,
+  type TakenDown,
 } from '@feuillet/core/stages/sheets'
 import plan, { reported } from '../src/plan/plan'
 import document, { opened } from '../src/state/document'
@@ -45,28 +46,11 @@ const runOfLoad = (loadId: string) => {
   return core.get(nodes.nested()).runs.find(({ run }) => run.id === runId)!
 }
 const apiHere = {
-  freeze: (project: Project, stock: readonly Paper[], what: Cut) => {
+  freeze: (project: Project, stock: readonly Paper[], { at, ...what }: Cut) => {
     const { runs } = core.get(nodes.nested())
-    const { at, sent } = what
-    if (sent) return freezeSheets({ project, stock }, { sheets: [sent.sheet], runs, kept: sent.kept, at })
-    const whole = what.whole && new Set(what.whole)
-    return freezeSheets(
-      { project, stock },
-      {
-        sheets: core
-          .get(nodes.loads())
-          .filter(({ id }) => what.loadIds.includes(id))
-          .map((load) => sheetOf(project, load, { stock, whole })),
-        runs,
-        kept: core
-          .get(nodes.left())
-          .filter(({ loadId, id, kind }) =>
-            what.kept ? what.kept.includes(`${loadId} ${id}`) : kind === 'clean',
-          )
-          .map(leftView),
-        at,
-      },
-    )
+    const now = { loads: core.get(nodes.loads()), left: core.get(nodes.left()) }
+    const { sheets, kept, asSaved } = toNote({ project, stock }, now, what)
+    return { ...freezeSheets({ project, stock }, { sheets, runs, kept, at }), asSaved }
   },
   place: (loadId: string, places: readonly Placement[]) =>
     putPieces(inputs!.project, { nested: runOfLoad(loadId), places }),
@@ -136,5 +120,8 @@ export function deskWith(project: Project, stock: Paper[] = starterStock()) {
       core.get(nodes.loads()).find(({ id }) => id === loadId)!,
       inputs!.stock,
     )
-  return { store, again, viewOf, send, project: () => store.getState().document.project! }
+  /** All loads as they are in files that are saved now. */
+  const save = (): TakenDown[] =>
+    core.get(nodes.loads()).map((load) => takeDown(inputs!.project, load, inputs!.stock))
+  return { store, again, viewOf, send, save, project: () => store.getState().document.project! }
 }

@@ -19,11 +19,13 @@ const layouts = memoryStore()
 vi.mock('../workers', () => workersHere)
 vi.mock('../plan', () => planHere)
 vi.mock('../session/layouts', () => ({ keepLayouts: layouts.setItem }))
-vi.mock('sonner', () => ({ toast: { error: vi.fn() } }))
+const told = vi.hoisted(() => vi.fn())
+vi.mock('sonner', () => ({ toast: Object.assign(told, { error: vi.fn() }) }))
 
 const { noteCut, takeBack } = await import('./note-cut')
 const { change } = await import('./edits')
 const { opened, undone } = await import('./document')
+const { runIdOf, savedLoads } = await import('../session/loads-out')
 
 let desk: ReturnType<typeof deskWith>
 beforeEach(() => {
@@ -209,5 +211,66 @@ describe('a load that was sent to the machine', () => {
   it('is drawn as the sheet is', () => {
     const [load] = loadsNow()
     expect(desk.send(load!.id).drawn).toEqual(desk.viewOf(nodes.sheet(load!.id)))
+  })
+})
+
+describe('a load that was saved as a cut file', () => {
+  beforeEach(async () => {
+    told.mockClear()
+    desk = deskWith({ ...setPlan(demo('bon-voyage'), { batch: 6 }), id: crypto.randomUUID() })
+    const at = Date.UTC(2026, 10, 28, 12)
+    await savedLoads.remember(
+      desk.save().map((load) => [runIdOf(desk.project().id, load.sheet.id), { ...load, at }]),
+    )
+  })
+  const widen = () => {
+    desk.store.dispatch(change('gap', (p) => setPlan(p, { gapMm: p.plan.gapMm + 4 })))
+    desk.again()
+  }
+  const largest = () => loadsNow().toSorted((a, b) => b.pieces.length - a.pieces.length)[0]!
+  const placesOf = (record: { pieces: readonly { x: number; y: number }[] }) =>
+    record.pieces.map(({ x, y }) => [x, y])
+
+  it('is noted as in its file where the plan has changed; none twice, none missing, and it says so', async () => {
+    const before = keysOf(loadsNow())
+    const load = largest()
+    const file = desk.save().find(({ sheet }) => sheet.id === load.id)!.sheet
+    widen()
+    await note({ loadIds: [load.id] })
+    const record = desk.project().cut.at(-1)!
+    expect(placesOf(record)).toEqual(placesOf(file))
+    expect([...keysOf(loadsNow()), ...keysOf([load])].sort()).toEqual(before)
+    expect(told).toHaveBeenCalledExactlyOnceWith(
+      expect.stringContaining(`Load ${load.number}: noted as in the cut file of 28 Nov 2026`),
+      expect.objectContaining({ action: expect.objectContaining({ label: 'Note as planned now' }) }),
+    )
+  })
+
+  it('is noted as planned now by one press', async () => {
+    const { id } = largest()
+    widen()
+    const planned = desk.save().find(({ sheet }) => sheet.id === id)!.sheet
+    await note({ loadIds: [id] })
+    const [, { action }] = told.mock.calls[0] as [string, { action: { onClick: () => void } }]
+    action.onClick()
+    expect(desk.project().cut).toEqual([])
+    // The plan follows what was taken back before the load is noted anew.
+    desk.again()
+    await vi.waitFor(() => expect(desk.project().cut).toHaveLength(1))
+    expect(placesOf(desk.project().cut[0]!).sort()).toEqual(placesOf(planned).sort())
+    expect(told).toHaveBeenCalledOnce()
+  })
+
+  it('is noted without a word where it lies as it did, or was said not to be cut from it', async () => {
+    const { id } = largest()
+    desk.store.dispatch(change('name', (p) => ({ ...p, name: 'another' })))
+    desk.again()
+    await note({ loadIds: [id] })
+    widen()
+    const [next] = loadsNow()
+    const planned = desk.save().find(({ sheet }) => sheet.id === next!.id)!.sheet
+    await note({ loadIds: [next!.id], asItLies: true })
+    expect(placesOf(desk.project().cut.at(-1)!)).toEqual(placesOf(planned))
+    expect(told).not.toHaveBeenCalled()
   })
 })

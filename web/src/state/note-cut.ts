@@ -14,6 +14,8 @@ import { noteRun, noteStep, observeRun } from '@feuillet/core/stages/journal'
 import type { Sent } from '@feuillet/core/stages/sheets'
 import { planner } from '../plan'
 import { keepLayouts } from '../session/layouts'
+import { runIdOf, savedLoads, type SavedLoad } from '../session/loads-out'
+import { momentOf } from '../ui/when'
 import { edited } from './document'
 import type { AppDispatch, RootState } from './store'
 import { WorkerGone } from '../workers'
@@ -24,6 +26,8 @@ export interface ToNote {
   kept?: readonly string[]
   /** Pieces that came out whole (`layer/piece#copy`), where not all did. */
   whole?: readonly string[]
+  /** It was not cut from the file that was saved of it. */
+  asItLies?: boolean
   /** The run of the machine that cut them, and what it was sent: one load. */
   run?: CutRun
   sent?: Sent
@@ -50,17 +54,18 @@ export const noteCut =
   }
 
 const noteNow =
-  ({ run, took, sent, ...what }: ToNote, label: string, projectId: string | undefined) =>
+  ({ run, took, sent, asItLies = false, ...what }: ToNote, label: string, projectId: string | undefined) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
     const at = run?.startedAt ?? Date.now()
     const was = sent && { sent: { sheet: sent.sheet, kept: sent.kept } }
+    const files = run || asItLies ? [] : await filesOf(projectId, what.loadIds)
     for (let k = 0; k < TRIES; k++) {
       const { project, stock, supplies } = getState().document
       // What was asked of one project is never noted in another.
       if (!project || project.id !== projectId) return false
       const base = run ? noteRun(project, run) : project
       const frozen = await planner.host
-        .ask((api) => api.freeze(base, stock, { ...what, ...was, at }))
+        .ask((api) => api.freeze(base, stock, { ...what, ...was, saved: files, at }))
         .catch((error: unknown) => {
           if (!(error instanceof WorkerGone))
             toast.error(`Not noted: ${error instanceof Error ? error.message : String(error)}`)
@@ -88,10 +93,35 @@ const noteNow =
           supplies: frozen.matIds.length > 0 || after.supplies !== supplies ? worn : supplies,
         }),
       )
+      const asSaved = files.filter(({ sheet }) => frozen.asSaved.includes(sheet.id))
+      if (asSaved.length > 0) dispatch(tellAsSaved(asSaved))
       return true
     }
     return false
   }
+
+/** Loads as they are in the files that were saved last. */
+async function filesOf(projectId: string | undefined, loadIds: readonly string[]): Promise<SavedLoad[]> {
+  if (projectId === undefined) return []
+  const files = await Promise.all(loadIds.map((id) => savedLoads.recall(runIdOf(projectId, id))))
+  return files.filter((file) => file !== null)
+}
+
+/** Says which loads were noted as in their files and not as they lie now; one press notes them as they lie. */
+const tellAsSaved = (files: readonly SavedLoad[]) => (dispatch: AppDispatch) => {
+  const numbers = files.map(({ sheet }) => sheet.number)
+  const which = numbers.length === 1 ? `Load ${numbers[0]}` : `Loads ${numbers.join(', ')}`
+  const loadIds = files.map(({ sheet }) => sheet.id)
+  const renote = () => {
+    for (const id of loadIds) dispatch(takeBack(id))
+    void dispatch(noteCut({ loadIds, asItLies: true }, `${which} cut as planned now`))
+  }
+  const at = momentOf(Math.max(...files.map((file) => file.at)))
+  toast(`${which}: noted as in the cut file of ${at}; the plan has changed since.`, {
+    duration: 20_000,
+    action: { label: 'Note as planned now', onClick: renote },
+  })
+}
 
 /** What the run of a sheet taught. */
 function observed(project: Project, supplies: Supplies, run: CutRun): Supplies {

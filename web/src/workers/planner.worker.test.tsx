@@ -144,8 +144,19 @@ describe('what is asked for', () => {
     expect(await api.freeze(project, stock, what)).toBeNull()
   })
 
+  it('a load lies as in its file until the plan is another', async () => {
+    const { loads: taken } = await api.files(stock)
+    const like = () => Promise.all(taken.map((one) => api.liesAs(one, stock)))
+    expect(await like()).toEqual(taken.map(() => true))
+    revise(boat, withCopies(3))
+    await settled()
+    expect(await like()).toContain(false)
+    expect(await api.liesAs({ ...taken[0]!, sheet: { ...taken[0]!.sheet, id: 'gone' } }, stock)).toBeNull()
+  })
+
   it('files hold a cut file for each load, lists and tags', async () => {
-    const files = await api.files()
+    const { files, loads: taken } = await api.files(stock)
+    expect(taken.map(({ sheet }) => sheet.id)).toEqual(loads().map(({ id }) => id))
     const names = [...files.keys()]
     expect(names.filter((name) => /^load-\d\d-.*\.svg$/.test(name))).toHaveLength(loads().length)
     expect(names).toContain('sheet-tags.pdf')

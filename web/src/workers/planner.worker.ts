@@ -12,19 +12,23 @@ import { cardsAt } from '@feuillet/core/stages/depth'
 import { shows, type Slant, type Visible } from '@feuillet/core/stages/layers'
 import {
   freezeSheets,
-  leftView,
-  type Frozen,
+  lieAlike,
   putPieces,
   roomFor,
   sheetOf,
   slidePieces,
+  takeDown,
+  toNote,
   toSend,
+  type Frozen,
   type Load,
   type NestedRun,
   type NestLayout,
   type Placed,
   type Placement,
   type Sent,
+  type TakenDown,
+  type WhatIsCut,
 } from '@feuillet/core/stages/sheets'
 import { candidateOf, type Counted } from '@feuillet/core/stages/journal'
 import { answering } from './answering'
@@ -38,15 +42,13 @@ export interface Watched {
 }
 
 /** What was cut, and when (ms since 1970). */
-export interface Cut {
-  loadIds: readonly string[]
+export interface Cut extends WhatIsCut {
   at: number
-  /** Names of left-overs (`load left-over`) that go into the drawer. */
-  kept?: readonly string[]
-  /** Pieces that came out whole, where not all did. */
-  whole?: readonly string[]
-  /** What the machine cut, however its load lies now. */
-  sent?: Pick<Sent, 'sheet' | 'kept'>
+}
+
+/** What cutting leaves, and which loads were noted as in their file and not as they lie now. */
+export interface Noted extends Frozen {
+  asSaved: string[]
 }
 
 /** What the worker tells the page. */
@@ -284,7 +286,8 @@ const api = {
       priced: own.get(nodes.cost()).priced,
     })
   },
-  async files(): Promise<FileSet> {
+  /** Cut files and lists, and the loads as they are in them. */
+  async files(stock: readonly Paper[]): Promise<{ files: FileSet; loads: TakenDown[] }> {
     await ready
     const { cutFiles, listFiles, testSquareFiles } = await import('@feuillet/core/io/exports')
     const { project } = inputs!
@@ -297,11 +300,12 @@ const api = {
       glue: planner.get(nodes.glues()),
       colourings: planner.get(nodes.colourings()),
     }
-    return new Map([
+    const files = new Map([
       ...testSquareFiles(project),
       ...cutFiles(project, loads),
       ...(await listFiles(project, planned, await fetchFaces())),
     ])
+    return { files, loads: loads.map((load) => takeDown(project, load, stock)) }
   },
   /** Puts pieces of a load at places, or says why they may not lie there. */
   place(loadId: string, places: readonly Placement[]): Placed | null {
@@ -309,29 +313,20 @@ const api = {
     return nested && inputs ? putPieces(inputs.project, { nested, places }, cache.memo) : null
   },
   /** Notes loads as cut, by their ids; clean off-cuts are kept where nothing else is said. Null where the project has changed meanwhile. */
-  async freeze(project: Project, stock: readonly Paper[], what: Cut): Promise<Frozen | null> {
+  async freeze(project: Project, stock: readonly Paper[], { at, ...what }: Cut): Promise<Noted | null> {
     await ready
     if (!inputs || inputs.project.id !== project.id) return null
-    const { at, sent } = what
     const { runs } = planner.get(nodes.nested())
-    if (sent) {
-      if (project.cut.some(({ id }) => id === sent.sheet.id)) return null
-      const { sheet, kept } = sent
-      return freezeSheets({ project, stock }, { sheets: [sheet], runs, kept, at }, cache.memo)
-    }
-    const whole = what.whole && new Set(what.whole)
-    const sheets = planner
-      .get(nodes.loads())
-      .filter(({ id }) => what.loadIds.includes(id))
-      .map((load) => sheetOf(project, load, { stock, whole }))
+    const now = { loads: planner.get(nodes.loads()), left: planner.get(nodes.left()) }
+    const { sheets, kept, asSaved } = toNote({ project, stock }, now, what)
     if (sheets.length === 0) return null
-    const kept = planner
-      .get(nodes.left())
-      .filter(({ loadId, id, kind }) =>
-        what.kept ? what.kept.includes(`${loadId} ${id}`) : kind === 'clean',
-      )
-      .map(leftView)
-    return freezeSheets({ project, stock }, { sheets, runs, kept, at }, cache.memo)
+    return { ...freezeSheets({ project, stock }, { sheets, runs, kept, at }, cache.memo), asSaved }
+  },
+  /** Whether a load lies as it was taken down; null where there is no such load any more. */
+  async liesAs({ sheet }: TakenDown, stock: readonly Paper[]): Promise<boolean | null> {
+    await ready
+    const load = planner.get(nodes.loads()).find(({ id }) => id === sheet.id)
+    return load && inputs ? lieAlike(sheet, sheetOf(inputs.project, load, { stock })) : null
   },
   /** Where pieces (`id#copy`) come to lie that slide towards the corner of their sheet. */
   settle(loadId: string, keys: readonly string[]): Placement[] {

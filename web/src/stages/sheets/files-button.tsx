@@ -6,6 +6,7 @@ import { slug } from '@feuillet/core/project'
 import type { LoadView } from '@feuillet/core/stages/sheets'
 import { commandOf, type CommandId } from '../../commands/list'
 import { doCommand, useCommand } from '../../commands/use-command'
+import { runIdOf, savedLoads } from '../../session/loads-out'
 import { saveFile } from '../../session/save-file'
 import { planner, usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
@@ -14,8 +15,13 @@ import { menuItem } from '../../ui'
 
 /** Files that are the same for every project: which of all that are made, and whether they go together. */
 const FILES = {
-  'files-all': { pick: (name) => !name.startsWith('test-square'), together: true, pictures: true },
-  'files-svg': { pick: (name) => /^load-.*\.svg$/.test(name), together: true },
+  'files-all': {
+    pick: (name) => !name.startsWith('test-square'),
+    together: true,
+    pictures: true,
+    cuts: 'all',
+  },
+  'files-svg': { pick: (name) => /^load-.*\.svg$/.test(name), together: true, cuts: 'all' },
   'files-tags': { pick: (name) => name === 'sheet-tags.pdf' },
   'files-pads': { pick: (name) => name === 'pads-from-behind.pdf' },
   'files-mirrored': { pick: (name) => name === 'templates-mirrored.pdf' },
@@ -30,6 +36,8 @@ interface Files {
   together?: boolean
   /** Sheets as PNG beside them. */
   pictures?: boolean
+  /** Loads that are cut from them: all, or those of these ids. */
+  cuts?: 'all' | readonly string[]
 }
 
 const kinds = Object.keys(FILES) as (keyof typeof FILES)[]
@@ -37,13 +45,15 @@ const kinds = Object.keys(FILES) as (keyof typeof FILES)[]
 /** Cut files to save: one SVG per load, or everything in one zip. */
 export function FilesButton() {
   const project = useAppSelector(selectProject)
+  const stock = useAppSelector((state) => state.document.stock)
   const known = usePlan('loads')
   const [busy, setBusy] = useState(false)
   const loads = known ?? []
-  const save = async ({ pick, together = false, pictures = false }: Files) => {
+  const save = async ({ pick, together = false, pictures = false, cuts = [] }: Files) => {
     setBusy(true)
     try {
-      const files = [...(await planner.host.ask((api) => api.files()))].filter(([name]) => pick(name))
+      const made = await planner.host.ask((api) => api.files(stock))
+      const files = [...made.files].filter(([name]) => pick(name))
       if (pictures)
         for (const load of loads)
           files.push([
@@ -60,6 +70,12 @@ export function FilesButton() {
       } else
         for (const [name, content] of files)
           saveFile(name, content, name.endsWith('.pdf') ? 'application/pdf' : 'image/svg+xml')
+      const at = Date.now()
+      await savedLoads.remember(
+        made.loads
+          .filter(({ sheet }) => cuts === 'all' || cuts.includes(sheet.id))
+          .map((load) => [runIdOf(project.id, load.sheet.id), { ...load, at }]),
+      )
     } catch (error) {
       toast.error(`The files could not be made: ${error instanceof Error ? error.message : String(error)}`)
     } finally {
@@ -108,7 +124,10 @@ export function FilesButton() {
             key={load.id}
             className={menuItem}
             onSelect={() =>
-              void save({ pick: (name) => name.startsWith(loadStem(load)) && name.endsWith('.svg') })
+              void save({
+                pick: (name) => name.startsWith(loadStem(load)) && name.endsWith('.svg'),
+                cuts: [load.id],
+              })
             }
           >
             Load {load.number}, {load.paper.name} (SVG in mm)

@@ -12,10 +12,11 @@ import { selectUnit, selectView } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
 import { pieceKey } from '../../drawing/sheet'
-import { Button, Figure, Figures, FolioTab, Heading } from '../../ui'
+import { Button, Figure, Figures, FolioTab, Heading, momentOf } from '../../ui'
 import { SettingNote } from './setting-note'
 import { noteCut } from '../../state/note-cut'
 import { HandPanel } from './hand-panel'
+import { useOlderFile } from './use-older-file'
 
 /** What to know before this sheet goes in, and about the piece that is picked on it. */
 export function LoadPanel({ load }: { load: LoadView }) {
@@ -132,24 +133,36 @@ function NoteCut({ load }: { load: LoadView }) {
   const dispatch = useAppDispatch()
   const { partKeys } = useAppSelector(selectView)
   const picked = load.pieces.filter((piece) => partKeys.includes(pieceKey(piece)))
-  const note = (whole?: string[]) =>
-    void dispatch(
-      noteCut({ loadIds: [load.id], ...(whole && { whole }) }, `load ${load.number} is cut`),
-    ).then((done) => done && dispatch(looked({ loadId: null, partKeys: [] })))
+  const olderAt = useOlderFile(load)
+  const note = (how: { whole?: string[]; asItLies?: boolean } = {}) =>
+    void dispatch(noteCut({ loadIds: [load.id], ...how }, `load ${load.number} is cut`)).then(
+      (done) => done && dispatch(looked({ loadId: null, partKeys: [] })),
+    )
   return (
     <Heading title="Is it cut?">
       <p className="mb-2 text-[13px] text-soft">
         What is cut stays as it is, whatever is changed afterwards; its sheet leaves the drawer, its clean
         off-cut goes in. A ticked step and the cutter note it too.
       </p>
+      {olderAt !== null && (
+        <p className="mb-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13.5px]">
+          <span aria-hidden>▲ </span>The plan has changed since the cut file of this load was saved on{' '}
+          {momentOf(olderAt)}. Save it again before you cut, or say which you cut.
+        </p>
+      )}
       <div className="flex flex-wrap gap-2">
         <Button small onClick={() => note()}>
-          All of it is cut
+          {olderAt === null ? 'All of it is cut' : 'Cut from that file'}
         </Button>
+        {olderAt !== null && (
+          <Button small onClick={() => note({ asItLies: true })}>
+            Cut as planned now
+          </Button>
+        )}
         {picked.length > 0 && picked.length < load.pieces.length && (
           <Button
             small
-            onClick={() => note(picked.map(laidKey))}
+            onClick={() => note({ whole: picked.map(laidKey) })}
             title="The other pieces are laid again on another sheet"
           >
             Only the {picked.length} picked came out whole

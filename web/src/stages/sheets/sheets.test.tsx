@@ -24,6 +24,7 @@ import {
   soon,
   the,
   toStage,
+  toast,
   type,
   undo,
   user,
@@ -231,7 +232,7 @@ describe('a longer search', () => {
 
 describe('files', () => {
   const menu = async (item: RegExp) => {
-    await press('Cut files')
+    await user.click(await soon('button', 'Cut files'))
     await user.click(await soon('menuitem', item))
   }
 
@@ -269,6 +270,39 @@ describe('files', () => {
     const names = Object.keys(unzipSync(saved.at(-1)!.content as Uint8Array))
     expect(names).toHaveLength(loads)
     expect(names.every((name) => /^load-\d\d-.*\.svg$/.test(name))).toBe(true)
+  })
+})
+
+describe('a load of which a cut file was saved', () => {
+  const saveFiles = async () => {
+    await press('Cut files')
+    await user.click(await soon('menuitem', /^Load 1, /))
+    await waitFor(() => expect(saved).toHaveLength(1))
+  }
+  const change = async () => {
+    await type('Between pieces', '6')
+    await settled()
+    await user.click(tabs()[0]!)
+    await soon('heading', 'Is it cut?', panel())
+  }
+
+  it('says that the plan has changed since, and is noted as in the file or as planned now', async () => {
+    await openBackings()
+    await saveFiles()
+    await change()
+    await soon('button', 'Cut from that file', panel())
+    expect(panel().textContent).toContain('The plan has changed since the cut file of this load was saved on')
+    await press('Cut as planned now')
+    await waitFor(() => expect(project().cut).toHaveLength(1))
+    await undo()
+    await waitFor(() => expect(project().cut).toHaveLength(0))
+    await user.click(tabs()[0]!)
+    await user.click(await soon('button', 'Cut from that file', panel()))
+    await waitFor(() => expect(project().cut).toHaveLength(1))
+    const asSaved = project().cut
+    await user.click(the('button', 'Note as planned now', await toast(/noted as in the cut file of/)))
+    await waitFor(() => expect(project().cut).toHaveLength(1))
+    await waitFor(() => expect(project().cut).not.toEqual(asSaved))
   })
 })
 

@@ -4,6 +4,7 @@ import { loadTag, type LoadView } from '@feuillet/core/stages/sheets'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { planner, usePlan } from '../../../plan'
 import { selectProject, selectUnit } from '../../../state/selectors'
+import { runIdOf, sentLoads } from '../../../session/loads-out'
 import { StageFrame } from '../../../shell/stage-frame'
 import { useAppSelector } from '../../../state/store'
 import { Board } from '../../../drawing/board'
@@ -16,7 +17,7 @@ import { LoadsToCut } from './loads-to-cut'
 import { PaceAndFaults } from './pace-and-faults'
 import { RunCommands, type Tell } from './run-commands'
 import { RunStatus } from './run-status'
-import { rememberSent, runIdOf, useSent } from './sent-loads'
+import { useSent } from './use-sent'
 import { useNotedRuns } from './use-noted-runs'
 
 const NO_LOADS: LoadView[] = []
@@ -70,7 +71,7 @@ export function CutterScreen({ onClose }: { onClose: () => void }) {
     const { speedMmPerS } = which.setting
     setChosen(which.id)
     const { plot, sent: asSent } = await planner.host.ask((api) => api.send(which.id, stock))
-    await rememberSent(idOf(which), asSent)
+    await sentLoads.remember([[idOf(which), asSent]])
     await tell('load', {
       id: idOf(which),
       name: which.paper.name,

@@ -3,11 +3,11 @@ import { useEffect } from 'react'
 import type { EndedRun } from '@feuillet/cutter-protocol'
 import type { CutRun } from '@feuillet/core/project'
 import { noteRun } from '@feuillet/core/stages/journal'
+import { runIdOf, sentLoads } from '../../../session/loads-out'
 import { noteCut } from '../../../state/note-cut'
 import { change } from '../../../state/edits'
 import type { AppDispatch, RootState } from '../../../state/store'
 import { useAppDispatch, useAppSelector, useAppStore } from '../../../state/store'
-import { forgetSent, isAwaited, recallSent, runIdOf } from './sent-loads'
 import { askCutter, isBusy, tellCutter, type CutterState } from './use-cutter'
 
 /** Runs that this page has noted: what was undone stays undone, however often the machine reports it. */
@@ -23,9 +23,10 @@ const noteEnded =
     if (!project || role !== 'writing') return
     /** What was cut is what was sent, whatever was changed meanwhile. */
     const noteAsSent = async (run: CutRun, id: string) => {
-      const sent = await recallSent(id)
+      const sent = await sentLoads.recall(id)
       await dispatch(noteCut({ loadIds: [run.loadId], run, ...(sent && { sent }) }, `run of ${run.paper}`))
-      if (getState().document.project?.cut.some((sheet) => sheet.id === run.loadId)) await forgetSent(id)
+      if (getState().document.project?.cut.some((sheet) => sheet.id === run.loadId))
+        await sentLoads.forget(id)
     }
     for (const { id, name, startedAt, ranS, passes, outcome } of runs) {
       if (!id.startsWith(runIdOf(project.id, ''))) continue
@@ -95,7 +96,7 @@ export function useUnseenRuns(): void {
     const look = async () => {
       const { project } = store.getState().document
       if (!project || document.visibilityState === 'hidden') return
-      if (!(await isAwaited(project.id))) return
+      if (!(await sentLoads.isAwaited(project.id))) return
       const state = await askCutter()
       if (state) dispatch(noteEnded(state.unnoted))
     }

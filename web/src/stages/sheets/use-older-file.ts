@@ -1,0 +1,30 @@
+import { useEffect, useState } from 'react'
+import type { LoadView } from '@feuillet/core/stages/sheets'
+import { planner } from '../../plan'
+import { runIdOf, savedLoads } from '../../session/loads-out'
+import { selectProject } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
+import { WorkerGone } from '../../workers'
+
+/** When the file of a load was saved from which it lies otherwise now (ms since 1970); null where there is none. */
+export function useOlderFile(load: LoadView): number | null {
+  const { id: projectId } = useAppSelector(selectProject)
+  const stock = useAppSelector((state) => state.document.stock)
+  const [found, setFound] = useState<{ load: LoadView; at: number | null } | null>(null)
+  useEffect(() => {
+    let stale = false
+    const look = async () => {
+      const saved = await savedLoads.recall(runIdOf(projectId, load.id))
+      const alike = saved && (await planner.host.ask((api) => api.liesAs(saved, stock)))
+      if (!stale) setFound({ load, at: alike === false ? saved!.at : null })
+    }
+    look().catch((error: unknown) => {
+      // A worker that has gone comes back with the plan, and this is asked again.
+      if (!(error instanceof WorkerGone)) throw error
+    })
+    return () => {
+      stale = true
+    }
+  }, [projectId, load, stock])
+  return found?.load === load ? found.at : null
+}
