@@ -29,6 +29,7 @@ import type { NestLayout, Placement } from './nest/instance'
 import { Nester } from './nest/nester'
 import { partId } from './runs/paper-runs'
 import { toSend } from './sent'
+import { takeDown, toNote, type TakenDown, type WhatIsCut } from './taken-down'
 import { leftView } from './views'
 
 /** A document with its drawer and layouts, and what was sent to a machine. */
@@ -36,6 +37,7 @@ class Desk {
   private readonly planner = new Planner(new Cache())
   private found = new Map<string, NestLayout>()
   sent: ReturnType<typeof toSend> | null = null
+  saved: TakenDown[] = []
   readonly bought: readonly Paper[]
   at = 1
 
@@ -78,6 +80,17 @@ class Desk {
     const frozen = freezeSheets({ project, stock }, { sheets, runs, kept, at: this.at++ })
     this.take(frozen.found)
     this.update(frozen.project, frozen.stock)
+  }
+
+  /** Notes loads as cut as the page does. */
+  note(what: WhatIsCut): string[] {
+    const { project, stock, runs, loads } = this
+    const now = { loads, left: this.planner.get(nodes.left()) }
+    const { sheets, kept, asSaved } = toNote({ project, stock }, now, what)
+    const frozen = freezeSheets({ project, stock }, { sheets, runs, kept, at: this.at++ })
+    this.take(frozen.found)
+    this.update(frozen.project, frozen.stock)
+    return asSaved
   }
 
   isPinned({ runId }: Load, { id, copy }: Placement): boolean {
@@ -208,6 +221,15 @@ const STEPS: Step[] = [
     if (onOffCut && !own.offCuts.some(({ id }) => id === onOffCut.id)) return 'its off-cut is gone'
     desk.freeze([sent.sheet])
     return `machine has cut ${sent.sheet.id}`
+  },
+  (desk) => {
+    desk.saved = desk.loads.map((load) => takeDown(desk.project, load, desk.stock))
+    return 'save files'
+  },
+  (desk, one) => {
+    const load = one(desk.loads)
+    const asSaved = load ? desk.note({ loadIds: [load.id], saved: desk.saved }) : []
+    return `cut ${load?.id} from its file${asSaved.length > 0 ? ', which is older' : ''}`
   },
   (desk, one) => {
     const sheet = one(desk.project.cut)

@@ -100,12 +100,15 @@ export function toNote(
   const kept = now.left
     .filter(({ loadId, id, kind }) => (what.kept ? what.kept.includes(`${loadId} ${id}`) : kind === 'clean'))
     .map(leftView)
+  const held = [...stock, ...project.drawer.papers].flatMap(({ offCuts }) => offCuts.map(({ id }) => id))
+  /** Nothing is cut from an off-cut that is gone. */
+  const isThere = ({ onOffCut }: CutSheet) => onOffCut === null || held.includes(onOffCut.id)
   const noted = now.loads
     .filter(({ id }) => what.loadIds.includes(id))
     .map((load) => {
       const sheet = sheetOf(project, load, { stock, whole })
       const file = whole ? undefined : saved.get(load.id)
-      return file && !lieAlike(file.sheet, sheet)
+      return file && isThere(file.sheet) && !lieAlike(file.sheet, sheet)
         ? { ...file, isAsSaved: true }
         : { sheet, kept: kept.filter(({ loadId }) => loadId === load.id), isAsSaved: false }
     })

@@ -52,22 +52,24 @@ export function sheetOf(paper: Paper, bed: Bed): NestInstance['sheet'] {
   return { w: widthMm, h: heightMm, margin: bed.rimMm }
 }
 
+/** What is to be laid, and on what bed. */
+interface Asked {
+  instance: Omit<NestInstance, 'sheet' | 'pinned'>
+  bed: Bed
+}
+
 /**
  * The sizes that take the pieces of an instance for the least to buy, then the least worth of card, then the least area. Tried
  * by short searches, so that the same pieces always get the same mix. Needs the geometry loaded where there are several sizes.
  */
-export function cheapestMix(
-  sizes: readonly Paper[],
-  { instance, bed }: { instance: Omit<NestInstance, 'sheet' | 'pinned'>; bed: Bed },
-  memo: Memo = fresh,
-): SheetMix {
+export function cheapestMix(sizes: readonly Paper[], { instance, bed }: Asked, memo: Memo = fresh): SheetMix {
   const [only] = sizes
   if (sizes.length === 1) return { main: only!, others: [] }
   const key = sizes.map(({ id, widthMm, heightMm, count, price }) => [id, widthMm, heightMm, count, price])
   const pieces = instance.pieces.map(({ id, qty, turns, sharing, shape }) => [id, qty, turns, sharing, shape])
   const offCuts = (instance.offCuts ?? []).map(({ id, outline }) => [id, outline])
   const mix = memo('mix of sizes', [key, instance.gap, bed, pieces, offCuts], () => {
-    const { main, others } = findMix(sizes, instance, bed)
+    const { main, others } = findMix(sizes, { instance, bed })
     return { main: main.id, others: others.map((paper) => paper.id) }
   })
   const named = (id: string) => sizes.find((size) => size.id === id)!
@@ -83,11 +85,7 @@ const areaOf = ({ widthMm, heightMm }: Paper): number => widthMm * heightMm
 
 const largestOf = (sizes: readonly Paper[]): Paper => sizes.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a))
 
-function findMix(
-  sizes: readonly Paper[],
-  instance: Omit<NestInstance, 'sheet' | 'pinned'>,
-  bed: Bed,
-): SheetMix {
+function findMix(sizes: readonly Paper[], { instance, bed }: Asked): SheetMix {
   const priced = sizes.every((size) => size.price > 0)
   const usable = (size: Paper) => {
     const { w, h, margin } = sheetOf(size, bed)
@@ -103,7 +101,9 @@ function findMix(
   const room = (instance.offCuts ?? []).reduce((total, offCut) => total + polygonArea(offCut.outline), 0)
 
   const none = sizes.map(() => 0)
-  const alone = sizes.map((size, k) => none.with(k, sheetsWith(instance, { main: size, others: [] }, bed)))
+  const alone = sizes.map((size, k) =>
+    none.with(k, sheetsWith({ instance, bed }, { main: size, others: [] })),
+  )
   const possible = alone
     .filter((counts) => counts.every(Number.isFinite))
     .toSorted((a, b) => cheaper(costOf(a), costOf(b)))
@@ -126,8 +126,8 @@ function findMix(
   extend(none, 0)
   for (const counts of mixes.toSorted((a, b) => cheaper(costOf(a), costOf(b))).slice(0, MOST_TRIALS)) {
     const mix = mixOf(sizes, counts)
-    if (sheetsWith(instance, { main: mix.main, others: mix.others }, bed) <= counts[sizes.indexOf(mix.main)]!)
-      return mix
+    const wanted = counts[sizes.indexOf(mix.main)]!
+    if (sheetsWith({ instance, bed, wanted }, mix) <= wanted) return mix
   }
   return mixOf(sizes, best)
 }
@@ -146,17 +146,24 @@ function mixOf(sizes: readonly Paper[], counts: readonly number[]): SheetMix {
   }
 }
 
-/** Sheets of the main size that a short search needs beside the others; Infinity where a piece is too large for it. */
+/**
+ * Sheets of the main size that a short search needs beside the others; Infinity where a piece is too large for it. Where a number is
+ * wanted it ends once it has come to that, and at once where the first layout needs two sheets more: a few steps do not save both.
+ */
 function sheetsWith(
-  instance: Omit<NestInstance, 'sheet' | 'pinned'>,
+  { instance, bed, wanted }: Asked & { wanted?: number },
   { main, others }: { main: Paper; others: readonly Paper[] },
-  bed: Bed,
 ): number {
   const offCuts = [...(instance.offCuts ?? []), ...others.map((paper, n) => wholeSheet(paper, n, bed))]
   const count = instance.pieces.reduce((total, piece) => total + piece.qty, 0)
   try {
     const nester = new Nester({ ...instance, offCuts, sheet: sheetOf(main, bed) })
-    Array.from(nester.begin(count > MANY_PIECES ? STEPS_OF_MANY : STEPS))
+    const search = nester.begin(count > MANY_PIECES ? STEPS_OF_MANY : STEPS)
+    const isOpen = () => {
+      const { sheets } = nester.best
+      return wanted === undefined || (sheets > wanted && sheets < wanted + 2)
+    }
+    while (isOpen() && !search.next().done);
     return nester.best.sheets
   } catch (error) {
     if (error instanceof BadInput) return Infinity
