@@ -108,11 +108,14 @@ async function filesOf(projectId: string | undefined, loadIds: readonly string[]
 }
 
 /** Says which loads were noted as in their files and not as they lie now; one press notes them as they lie. */
-const tellAsSaved = (files: readonly SavedLoad[]) => (dispatch: AppDispatch) => {
+const tellAsSaved = (files: readonly SavedLoad[]) => (dispatch: AppDispatch, getState: () => RootState) => {
+  const projectId = getState().document.project?.id
   const numbers = files.map(({ sheet }) => sheet.number)
   const which = numbers.length === 1 ? `Load ${numbers[0]}` : `Loads ${numbers.join(', ')}`
   const loadIds = files.map(({ sheet }) => sheet.id)
   const renote = () => {
+    // Loads of another project may have the same names.
+    if (getState().document.project?.id !== projectId) return
     for (const id of loadIds) dispatch(takeBack(id))
     void dispatch(noteCut({ loadIds, asItLies: true }, `${which} cut as planned now`))
   }

@@ -70,6 +70,8 @@ export function FilesButton() {
       } else
         for (const [name, content] of files)
           saveFile(name, content, name.endsWith('.pdf') ? 'application/pdf' : 'image/svg+xml')
+      // A knife cuts along templates, or by measure.
+      if (project.drawer.cutter.tool === 'knife') return
       const at = Date.now()
       await savedLoads.remember(
         made.loads

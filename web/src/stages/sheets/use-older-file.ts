@@ -4,7 +4,6 @@ import { planner } from '../../plan'
 import { runIdOf, savedLoads } from '../../session/loads-out'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
-import { WorkerGone } from '../../workers'
 
 /** When the file of a load was saved from which it lies otherwise now (ms since 1970); null where there is none. */
 export function useOlderFile(load: LoadView): number | null {
@@ -18,10 +17,8 @@ export function useOlderFile(load: LoadView): number | null {
       const alike = saved && (await planner.host.ask((api) => api.liesAs(saved, stock)))
       if (!stale) setFound({ load, at: alike === false ? saved!.at : null })
     }
-    look().catch((error: unknown) => {
-      // A worker that has gone comes back with the plan, and this is asked again.
-      if (!(error instanceof WorkerGone)) throw error
-    })
+    // Where the plan cannot be computed the stage says so.
+    look().catch(() => undefined)
     return () => {
       stale = true
     }
