@@ -167,7 +167,7 @@ describe('the planner', () => {
       fresh.update({ project: structuredClone(mine), stock, found })
       expect(views).toEqual(viewsOf(fresh, mine))
     }
-    // Fifty projects from cold: a busy machine takes a while.
+    // Thirty projects from cold: a busy machine takes a while.
   }, 120_000)
 
   it('computes nothing twice, and only what an edit makes stale', () => {
