@@ -13,16 +13,16 @@ const router = ['react-router', 'react-router/dom'].map((entry) => ({
   replacement: esmOf(entry),
 }))
 
+const ORDER = ['screens', 'core', 'page']
+
 /**
  * Files of one project after those of another: a worker that shares what it loaded between files is ended where the next one is of
  * another kind. The longest come first, and last those that are short and each on its own.
  */
 class ByProject extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
-    const sorted = await super.sort(files)
-    return ['screens', 'core', 'page'].flatMap((name) =>
-      sorted.filter(({ project }) => project.name === name),
-    )
+    const place = ({ project }: TestSpecification) => ORDER.indexOf(project.name)
+    return (await super.sort(files)).toSorted((a, b) => place(a) - place(b))
   }
 }
 
