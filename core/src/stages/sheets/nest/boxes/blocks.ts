@@ -7,6 +7,7 @@ import type { NestInstance, NestLayout, Placement } from '../instance'
 import { blockOf, isUpright, Pairing, type Choice, type Loose, type Span } from './pairing'
 import { HAIR } from './skyline'
 import { summarise } from '../summary'
+import type { Way } from '../way'
 
 /** Steps that lengths may be rounded to, mm: what all of them are multiples of, to a hair, was what they were rounded to. */
 const ROUNDED_TO = [1, 0.5, 0.25, 0.2, 0.1, 0.05, 0.02, 0.01, 0.001]
@@ -62,7 +63,7 @@ interface Block {
 type Rounding = 'down' | 'nearest'
 
 /** Lays boxes with a side in common as blocks. */
-export class BlockSearch {
+export class BlockSearch implements Way {
   private readonly single: readonly Block[]
   private readonly pairings: Readonly<Record<Rounding, Pairing>>
   private attempts = 0
@@ -111,6 +112,11 @@ export class BlockSearch {
     return this.now === null && this.inVain >= MOST_IN_VAIN
   }
 
+  /** In the midst of laying the blocks of an attempt. */
+  get underWay(): boolean {
+    return this.now?.search.underWay ?? false
+  }
+
   /** Puts blocks together, or lays those of the last attempt; gives a layout where one is better than `best`. */
   step(best: NestLayout): NestLayout | null {
     if (!this.now) {
@@ -119,6 +125,7 @@ export class BlockSearch {
     }
     const { blocks, search } = this.now
     const layout = search.step(best)
+    if (search.underWay) return null
     if (--this.now.steps <= 0) this.now = null
     if (!layout) return null
     const opened = this.open(layout, blocks)

@@ -1,6 +1,7 @@
 // Filling one sheet with boxes by a beam: at each lowest segment several boxes are tried in every one of some layouts under
 // way, each is judged by what a plain filling would make of it, and the best go on. Comes far closer than orders alone
 // where sheets are to be filled to the last corner.
+import type { Parts } from '../parts'
 import { BestFit, Niche, type BoxSizes } from './best-fit'
 import { HAIR, Skyline } from './skyline'
 
@@ -85,6 +86,9 @@ export class SheetFill {
   private readonly spare: State[] = []
   private readonly niche = new Niche()
   private readonly bestFit: BestFit
+  /** Of each kind of sides the last niche for which one was an option. */
+  private readonly seenFor: Int32Array
+  private niches = 0
   private readonly w: number
   private readonly h: number
   private readonly random: () => number
@@ -108,13 +112,14 @@ export class SheetFill {
     this.beam = [start]
     this.scratch = new State(this.boxes.length)
     this.bestFit = new BestFit(sizes)
+    this.seenFor = new Int32Array(sizes.kinds.length)
   }
 
   /** Goes on to the next segment in all layouts under way; false once there is nothing to go on with. */
-  level(): boolean {
+  *level(): Parts<boolean> {
     if (this.value === 0) return false
     const candidates: Candidate[] = []
-    for (const from of this.beam) this.tryBoxes(from, candidates)
+    for (const from of this.beam) yield* this.tryBoxes(from, candidates)
     candidates.sort((a, b) => a.value - b.value)
     const next: State[] = []
     const seen = new Set<string>()
@@ -161,7 +166,7 @@ export class SheetFill {
   }
 
   /** The boxes that go best into the next segment of a layout, each judged. */
-  private tryBoxes(from: State, out: Candidate[]): void {
+  private *tryBoxes(from: State, out: Candidate[]): Parts<void> {
     const { skyline } = from
     let segment = skyline.lowest()
     let options = this.optionsFor(from, segment)
@@ -177,24 +182,30 @@ export class SheetFill {
       this.scratch.put({ index, side }, { segment, atRight }, this.sizes)
       const value = this.judge(this.scratch)
       out.push({ from, index, side, segment, atRight, value })
-      if (value >= this.value) continue
-      this.value = value
-      this.best ??= new State(this.boxes.length)
-      this.best.copy(this.scratch)
+      if (value < this.value) {
+        this.value = value
+        this.best ??= new State(this.boxes.length)
+        this.best.copy(this.scratch)
+      }
+      yield this.bestFit.takeCost()
     }
   }
 
-  /** The sides that go into a segment, and how promising each is. */
+  /** The sides that go into a segment, one of each kind, and how promising each is. */
   private optionsFor(
     { skyline, rest, left }: State,
     segment: number,
   ): { index: number; side: number; rank: number }[] {
-    const { niche, sizes } = this
+    const { niche, sizes, seenFor } = this
     niche.read(skyline, segment, this.h)
+    this.niches++
     const options: { index: number; side: number; rank: number }[] = []
     for (let index = 0; index < left; index++)
       for (let u = 0; u < 2; u++) {
         const side = rest[index]! * 2 + u
+        const kind = sizes.kinds[side]!
+        if (seenFor[kind] === this.niches) continue
+        seenFor[kind] = this.niches
         const fit = niche.fit(sizes.widths[side]!, sizes.heights[side]!)
         if (fit < 0) continue
         const share = sizes.areas[rest[index]!]! / (this.w * this.h)

@@ -4,18 +4,21 @@ import { boxHeight, boxWidth, mapPolygon, polygonArea, polygonBox, rotation } fr
 import { BestFit, Niche, type BoxSizes } from './best-fit'
 import { SheetFill, type BoxSpot } from './box-beam'
 import type { NestInstance, NestLayout, Placement } from '../instance'
+import { InParts, type Parts } from '../parts'
 import { HAIR, Skyline } from './skyline'
 import { summarise } from '../summary'
 import { turnsOf } from '../orientations'
+import type { Way } from '../way'
 
 /** A piece counts as a box from this share of its box on. */
 const FILLS = 0.97
-const ORDERS_A_STEP = 200
-/** Niches that a step fills in all layouts under way. */
-const LEVELS_A_STEP = 2
-/** Steps a box for what full sheets leave, and the most of them. */
-const TAIL_STEPS = 3
-const MOST_TAIL_STEPS = 60
+/** Orders that are tried in one turn. */
+const ORDERS = 200
+/** Niches that are filled in all layouts under way in one turn. */
+const LEVELS = 2
+/** Turns a box for what full sheets leave, and the most of them. */
+const TAIL_TURNS = 3
+const MOST_TAIL_TURNS = 60
 /** How much worse an order may be and still be gone on from (score): falling, and now and then begun anew. */
 const FIRST_HEAT = 0.03
 const LEAST_HEAT = 0.0005
@@ -45,8 +48,8 @@ interface Order {
   cost: number
 }
 
-/** Searches orders of boxes along a skyline, and fills full sheets by a beam. */
-export class BoxSearch {
+/** Searches orders of boxes along a skyline, and fills full sheets by a beam, in turns. */
+export class BoxSearch implements Way {
   readonly boxes: readonly Box[]
   private readonly w: number
   private readonly h: number
@@ -82,7 +85,8 @@ export class BoxSearch {
         this.boxes.flatMap(({ sides }) => [sides[0]?.[pick] ?? Infinity, sides[1]?.[pick] ?? Infinity]),
       )
     const areas = Float64Array.from(this.boxes, ({ area }) => area)
-    this.sizes = { widths: lengths('w'), heights: lengths('h'), areas }
+    const [widths, heights] = [lengths('w'), lengths('h')]
+    this.sizes = { widths, heights, areas, kinds: kindsOf(widths, heights) }
     this.slimmest = this.sizes.widths.reduce((least, w) => Math.min(least, w), Infinity)
     this.bestFit = new BestFit(this.sizes)
     const n = this.boxes.length
@@ -106,11 +110,28 @@ export class BoxSearch {
     })
   }
 
-  /** Tries some orders, or goes on filling sheet by sheet; gives a layout where one is better than `best`. */
+  /** The turn that is being taken. */
+  private turn: InParts<NestLayout | null> | null = null
+
+  /** In the midst of a turn. */
+  get underWay(): boolean {
+    return this.turn !== null
+  }
+
+  /** Goes on with a turn, for as long as a step takes; gives a layout where one is better than `best`. */
   step(best: NestLayout): NestLayout | null {
+    this.turn ??= new InParts(this.takeTurn(best))
+    const ended = this.turn.step()
+    if (!ended) return null
+    this.turn = null
+    return ended.value
+  }
+
+  /** Tries some orders, or goes on filling sheet by sheet. */
+  private *takeTurn(best: NestLayout): Parts<NestLayout | null> {
     if (this.boxes.some((box) => box.sides.length === 0)) return null
     this.filling = !this.filling
-    return this.filling ? this.fillOn(best) : this.tryOrders(best)
+    return this.filling ? yield* this.fillOn(best) : yield* this.tryOrders(best)
   }
 
   /** Orders come first. */
@@ -119,18 +140,18 @@ export class BoxSearch {
   private goal = 0
   /** Full sheets so far, and a search of its own for what they leave. */
   private full: BoxSpot[][] = []
-  private tail: { search: BoxSearch; best: NestLayout; steps: number } | null = null
+  private tail: { search: BoxSearch; best: NestLayout; turns: number } | null = null
 
   /** Some segments further on the sheet that is being filled; at its end the next one, and then what is left. */
-  private fillOn(best: NestLayout): NestLayout | null {
-    if (this.tail) return this.layTail(this.tail, best)
+  private *fillOn(best: NestLayout): Parts<NestLayout | null> {
+    if (this.tail) return yield* this.layTail(this.tail, best)
     if (!this.fill) {
       this.full = []
       this.goal = best.score
       this.fill = this.sheetFill([...this.boxes.keys()])
     }
-    for (let k = 0; k < LEVELS_A_STEP; k++) {
-      if (this.fill.level()) continue
+    for (let k = 0; k < LEVELS; k++) {
+      if (yield* this.fill.level()) continue
       const { spots, left } = this.fill.result()
       this.full.push(spots)
       const more = left.length > 0 && this.full.length < Math.ceil(this.goal - 1e-9) - 1
@@ -144,7 +165,7 @@ export class BoxSearch {
         this.random,
         left.map((box) => this.boxes[box]!),
       )
-      this.tail = { search, best: search.first(), steps: Math.min(MOST_TAIL_STEPS, left.length * TAIL_STEPS) }
+      this.tail = { search, best: search.first(), turns: Math.min(MOST_TAIL_TURNS, left.length * TAIL_TURNS) }
       return null
     }
     return null
@@ -163,10 +184,10 @@ export class BoxSearch {
     return new SheetFill(sizes, rest, { w, h, random: this.random })
   }
 
-  private layTail(tail: NonNullable<typeof this.tail>, best: NestLayout): NestLayout | null {
-    const layout = tail.search.step(tail.best)
+  private *layTail(tail: NonNullable<typeof this.tail>, best: NestLayout): Parts<NestLayout | null> {
+    const layout = yield* tail.search.takeTurn(tail.best)
     if (layout) tail.best = layout
-    if (--tail.steps > 0) return null
+    if (--tail.turns > 0) return null
     this.tail = null
     const first = this.full.length
     if (first + tail.best.score >= best.score - 1e-9) return null
@@ -191,11 +212,11 @@ export class BoxSearch {
     return summarise(this.instance, this.placements())
   }
 
-  private tryOrders(best: NestLayout): NestLayout | null {
+  private *tryOrders(best: NestLayout): Parts<NestLayout | null> {
     const { order, trial } = this
     let least = best.score
     let found: Placement[] | null = null
-    for (let k = 0; k < ORDERS_A_STEP; k++) {
+    for (let k = 0; k < ORDERS; k++) {
       this.change()
       const score = this.lay(trial, order.cost + this.heat)
       if (score < least - 1e-9) {
@@ -213,6 +234,7 @@ export class BoxSearch {
         this.heat = FIRST_HEAT
         this.cooling = 1 - (1 - this.cooling) * 0.6
       }
+      yield this.bestFit.takeCost()
     }
     return found && summarise(this.instance, found)
   }
@@ -334,6 +356,17 @@ export class BoxSearch {
       }
     }
   }
+}
+
+/** Numbers of sides, the same for those that are as wide and as high. */
+function kindsOf(widths: Float64Array, heights: Float64Array): Int32Array {
+  const kinds = new Map<string, number>()
+  return Int32Array.from(widths, (w, side) => {
+    const key = `${w} ${heights[side]!}`
+    const kind = kinds.get(key) ?? kinds.size
+    kinds.set(key, kind)
+    return kind
+  })
 }
 
 /** Every copy of every piece as a box, with the ways up that fit on a sheet of w × h. */

@@ -16,13 +16,12 @@ import {
   type Polygon,
 } from '../../../../base/geometry'
 import { seededRandom } from '../../../../base'
-import { BoxSearch } from '../boxes/boxes'
 import { nearest } from '../exact/clearance'
 import { makeField, type Field, type Spot } from './field'
 import { newBody, pushInto, turnTo, type Body } from './body'
 import { OverlapKernel } from './kernel'
 import { Improver } from './improver'
-import type { NestInstance, NestLayout, NestPiece, Turns } from '../instance'
+import type { NestInstance, NestPiece, Turns } from '../instance'
 import { Nester } from '../nester'
 import { atOnce } from '../parts'
 import { Separator } from './separator'
@@ -368,82 +367,6 @@ describe('taking card away and parting what overlaps', () => {
     const { best } = search(instance, 80)
     expect(best.placements.find((p) => p.id === 'a')).toEqual(pin)
     expectLegal(instance, best)
-  })
-})
-
-describe('boxes', () => {
-  it('fit to the last hair', () => {
-    const instance: NestInstance = {
-      sheet: { w: 190, h: 190, margin: 0 },
-      gap: 0,
-      pieces: [piece('s', rectangle([0, 0], 95, 95), { qty: 4, turns: 'quarter' })],
-    }
-    expect(BoxSearch.suits(instance)).toBe(true)
-    const nester = new Nester(instance, 1)
-    for (let k = 0; k < 6; k++) nester.step()
-    expect(nester.best.sheets).toBe(1)
-    expectLegal(instance, nester.best)
-  })
-
-  it('fill a sheet to the last corner, as no order of laying does', () => {
-    // Cut from one sheet by straight cuts across the larger part, with the gap between.
-    const random = seededRandom(9)
-    const rects = [{ w: 292, h: 292 }]
-    while (rects.length < 20) {
-      rects.sort((a, b) => b.w * b.h - a.w * a.h)
-      const { w, h } = rects.shift()!
-      const share = 0.3 + random() * 0.4
-      if (w > h) rects.push({ w: w * share - 1, h }, { w: w * (1 - share) - 1, h })
-      else rects.push({ w, h: h * share - 1 }, { w, h: h * (1 - share) - 1 })
-    }
-    const pieces = rects.map(({ w, h }, i) =>
-      piece(`r${i}`, rectangle([0, 0], w, h), { qty: 1, turns: 'quarter' }),
-    )
-    const instance: NestInstance = { sheet: { w: 304, h: 304, margin: 6 }, gap: 2, pieces }
-    const nester = new Nester(instance, 1)
-    for (let k = 0; k < 2000 && nester.best.sheets > 1; k++) nester.step()
-    expect(nester.best.sheets).toBe(1)
-    expectLegal(instance, nester.best)
-  })
-
-  it('stay legal for any sizes and rules, and take no round shapes', () => {
-    const side = fc.double({ min: 6, max: 120, noNaN: true })
-    fc.assert(
-      fc.property(
-        fc.array(fc.tuple(side, side, fc.constantFrom<Turns>('free', 'quarter', 'fixed')), {
-          minLength: 2,
-          maxLength: 14,
-        }),
-        fc.double({ min: 0.2, max: 4, noNaN: true }),
-        (sizes, gap) => {
-          const instance: NestInstance = {
-            sheet: { w: 140, h: 150, margin: 5 },
-            gap,
-            pieces: sizes.map(([w, h, turns], i) =>
-              piece(`r${i}`, rectangle([3, -7], w, h), { qty: 1 + (i % 2), turns }),
-            ),
-          }
-          const search = new BoxSearch(instance, seededRandom(3))
-          let best: NestLayout = { placements: [], sheets: 99, score: 99, utilisation: 0 }
-          for (let k = 0; k < 60; k++) {
-            const layout = search.step(best)
-            if (!layout) continue
-            expect(layout.score).toBeLessThan(best.score)
-            expectLegal(instance, layout)
-            best = layout
-          }
-          expect(best.score).toBeLessThan(99)
-        },
-      ),
-      { numRuns: 25 },
-    )
-    expect(
-      BoxSearch.suits({
-        sheet: { w: 100, h: 100, margin: 0 },
-        gap: 1,
-        pieces: [piece('d', ellipse([0, 0], 10))],
-      }),
-    ).toBe(false)
   })
 })
 
