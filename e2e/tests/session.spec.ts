@@ -324,6 +324,7 @@ test('a shelf of many projects opens by its index', async ({ page }) => {
           revision: 1,
           picture: { box: [x, y, 150, 40], shapes: [{ path: 'M0 0L150 0L150 40Z', fill: '#884422' }] },
           guestIds: [],
+          cutForIds: [],
           cutWith: null,
           schemaVersion: 2,
           trouble: null,

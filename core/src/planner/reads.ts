@@ -43,7 +43,7 @@ export interface Reads {
   name?: true
   unit?: true
   sheetsUsed?: true
-  /** Sheets that have been cut. */
+  /** Sheets that have been cut, here and elsewhere. */
   cut?: true
   /** What ticked steps took out of the drawer. */
   took?: true
@@ -122,7 +122,7 @@ export class Narrower {
       plan ? this.only(project.plan, plan, BLANK.plan) : 0,
       sheetsUsed ? project.journal.sheetsUsed : 0,
       took ? project.progress.took : 0,
-      cut ? project.cut : 0,
+      ...(cut ? [project.cut, project.cutElsewhere] : []),
       pictures ? project.pictures : 0,
       grown ? project.grown : 0,
       this.partsOf(project, reads) ?? 0,
@@ -143,7 +143,7 @@ export class Narrower {
       layers: this.layers(project, reads, layerId),
       drawer: this.drawer(drawer, reads),
       plan: reads.plan ? this.only(plan, reads.plan, BLANK.plan) : BLANK.plan,
-      ...(reads.cut ? { cut: project.cut } : {}),
+      ...(reads.cut ? { cut: project.cut, cutElsewhere: project.cutElsewhere } : {}),
       ...(reads.grown ? { grown: project.grown } : {}),
       ...(reads.parts ? { assemblies: this.partsOf(project, reads)! } : {}),
       ...(reads.rights ? { rights: project.rights } : {}),

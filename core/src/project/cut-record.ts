@@ -2,15 +2,16 @@
 // same shape of the same paper.
 import { fresh, groupBy, type Memo } from '../base'
 import { isCongruent, polygonBox, boxHeight, boxWidth } from '../base/geometry'
-import { cutLayers, type CutLayer } from './guests'
+import { cutLayers, guestPrefix, type CutLayer } from './guests'
 import { pieceRegion } from './faces'
 import { sameButSize } from './lookup'
-import type { CutSheet, Paper, Piece, Project, Spoilt } from './schema'
+import { setPlan } from './set-plan'
+import type { CutPieces, Paper, Piece, Project, Spoilt } from './schema'
 
 /** A piece is small, and spares of it are cut, up to so many mm across. */
 const SMALL_MM = 20
 
-type CutPiece = CutSheet['pieces'][number]
+type CutPiece = CutPieces['pieces'][number]
 
 /** A piece of a cut sheet with the paper it is of. */
 interface Cut {
@@ -18,16 +19,41 @@ interface Cut {
   paper: Paper
 }
 
-/** Whole pieces of a record, by layer and piece. */
-const wholeOnes = ({ cut: record }: Project, memo: Memo): ReadonlyMap<string, Cut[]> =>
-  memo('whole ones', [record], () =>
-    groupBy(
-      record.flatMap(({ pieces, paper }) =>
-        pieces.flatMap((piece): Cut[] => (piece.spoilt === null ? [{ piece, paper }] : [])),
-      ),
-      ({ piece }) => `${piece.layerId}/${piece.pieceId}`,
+const cutsOf = (sheets: readonly CutPieces[]): Cut[] =>
+  sheets.flatMap(({ paper, pieces }) => pieces.map((piece) => ({ piece, paper })))
+
+/** Whole pieces in a project's own book, of those that are cut with it still, and in others' books. */
+function ownCuts({ cut, cutElsewhere, plan }: Project): Cut[] {
+  const here = new Set(plan.guests.map(({ projectId }) => projectId))
+  const own = cut.flatMap(({ pieces, paper }) =>
+    pieces.flatMap((piece): Cut[] =>
+      piece.spoilt === null && (piece.guestId === null || here.has(piece.guestId)) ? [{ piece, paper }] : [],
     ),
   )
+  return [...own, ...cutElsewhere.flatMap(({ sheets }) => cutsOf(sheets))]
+}
+
+/** What guests had cut before they came along. */
+const broughtCuts = ({ plan }: Project): Cut[] =>
+  plan.guests.flatMap((guest) =>
+    cutsOf(guest.cut).map(({ piece, paper }) => ({
+      piece: { ...piece, layerId: guestPrefix(guest) + piece.layerId },
+      paper,
+    })),
+  )
+
+const byPiece = (cuts: readonly Cut[]): ReadonlyMap<string, Cut[]> =>
+  groupBy(cuts, ({ piece }) => `${piece.layerId}/${piece.pieceId}`)
+
+/** Whole pieces that are cut, by layer and piece. */
+const wholeOnes = (project: Project, memo: Memo): ReadonlyMap<string, Cut[]> =>
+  memo('whole ones', [project.cut, project.cutElsewhere, project.plan.guests], () =>
+    byPiece([...ownCuts(project), ...broughtCuts(project)]),
+  )
+
+/** Whether anything of what is cut here is cut already. */
+export const isSomeCut = ({ cut, cutElsewhere, plan }: Project): boolean =>
+  cut.length > 0 || cutElsewhere.length > 0 || plan.guests.some((guest) => guest.cut.length > 0)
 
 /** Whether an outline is that of a cut piece, moved or turned. */
 const isLike = ({ piece }: Cut, now: Piece, memo: Memo): boolean =>
@@ -64,11 +90,16 @@ export interface Outdated {
   why: 'shape' | 'paper' | 'gone'
 }
 
-/** Cut pieces that are of no use any more, since their layer asks for another shape or paper, or is gone. Spoilt ones do not count. */
+/**
+ * Cut pieces that are of no use any more, since their layer asks for another shape or paper, or is gone. Spoilt ones do not count, nor
+ * those of a guest that has gone home: it has them with it.
+ */
 export function outdatedCuts(project: Project, memo: Memo = fresh): Outdated[] {
-  const layers = new Map(cutLayers(project, memo).map((layer) => [layer.id, layer]))
+  // A guest knows its own layers wherever they are cut.
+  const atHome = project.plan.cutWith ? setPlan(project, { cutWith: null }) : project
+  const layers = new Map(cutLayers(atHome, memo).map((layer) => [layer.id, layer]))
   const found = new Map<string, Outdated>()
-  for (const list of wholeOnes(project, memo).values())
+  for (const list of byPiece(ownCuts(project)).values())
     for (const cut of list) {
       const { layerId, pieceId, layerName } = cut.piece
       const layer = layers.get(layerId)
@@ -92,12 +123,9 @@ export const papersToCut = (project: Project, memo: Memo = fresh): ReadonlySet<s
     ),
   )
 
-/** How many whole pieces of a layer are cut. */
+/** How many whole pieces of a layer are cut, here or elsewhere. */
 export const cutOfLayer = (project: Project, layerId: string): number =>
-  project.cut.reduce(
-    (sum, { pieces }) => sum + pieces.filter((p) => p.layerId === layerId && p.spoilt === null).length,
-    0,
-  )
+  ownCuts(project).filter(({ piece }) => piece.layerId === layerId).length
 
 /** Says of a piece of a cut sheet what became of it; null that it is whole after all. */
 export const markSpoilt = (

@@ -2,11 +2,12 @@
 import { fingerprint, fresh, type Memo } from '../base'
 import { mapRegion, polygonToPath } from '../base/geometry'
 import { pieceRegion } from './faces'
+import { cutSoFar, wholePieces } from './cut-elsewhere'
 import { builtLayers, cutPieces, mirrorOf } from './lookup'
 import { setPlan } from './set-plan'
 import { MOST } from './limits'
 import { picturesOf } from './prints'
-import type { Guest, Layer, Paper, Project } from './schema'
+import type { CutElsewhere, Guest, Layer, Paper, Project } from './schema'
 
 /** A layer that is cut on a project's sheets: its own, or a guest's. */
 export interface CutLayer {
@@ -78,8 +79,8 @@ export function cutLayers(project: Project, memo: Memo = fresh): CutLayer[] {
   return [...own, ...guests]
 }
 
-/** What of a project goes along onto another's sheets. */
-export function guestOf(project: Project): Guest {
+/** What of a project goes along onto another's sheets: all of it, and what is cut of it already but for what that one has cut itself. */
+export function guestOf(project: Project, hostId: string): Guest {
   const layers = builtLayers(project)
   const papers = project.drawer.papers
     .filter((paper) => layers.some((layer) => layer.paperId === paper.id))
@@ -92,6 +93,7 @@ export function guestOf(project: Project): Guest {
     layers,
     papers,
     pictures: picturesOf(project, layers),
+    cut: cutSoFar(project, hostId),
   }
 }
 
@@ -106,6 +108,8 @@ export const guestProject = (host: Project, guest: Guest): Project => ({
   pictures: guest.pictures,
   drawer: { ...host.drawer, papers: guest.papers },
   plan: { ...host.plan, pins: [], guests: [], cutWith: null },
+  cut: [],
+  cutElsewhere: [],
 })
 
 /** What one needs to know of a project on the shelf to tell who may be cut along with whom. */
@@ -135,9 +139,18 @@ export function mayGoAlong<T extends Shelved>(host: Project, shelf: readonly T[]
   )
 }
 
+/**
+ * Who else of a shelf cuts the pieces of a host's guest, as when the host was off the shelf for a while: another host, or the guest itself where it
+ * has guests of its own.
+ */
+export const alsoCutBy = <T extends Shelved>(host: Project, projectId: string, shelf: readonly T[]): T[] =>
+  shelf.filter(({ id, guestIds }) =>
+    id === projectId ? guestIds.length > 0 : id !== host.id && guestIds.includes(projectId),
+  )
+
 /** Takes a project's pieces along, or takes them anew as they are now. */
 export function takeAlong(host: Project, other: Project): Project {
-  const guest = guestOf(other)
+  const guest = guestOf(other, host.id)
   const at = host.plan.guests.findIndex((g) => g.projectId === guest.projectId)
   const guests = at < 0 ? [...host.plan.guests, guest] : host.plan.guests.with(at, guest)
   return setPlan(host, { guests })
@@ -151,9 +164,9 @@ export const sendHome = (host: Project, projectId: string): Project =>
   })
 
 /** Whether a guest is no longer what its host holds of it. */
-export const hasChanged = (guest: Guest, now: Project): boolean => {
-  const fresh = guestOf(now)
-  const cut = ({ name, batch, mount, layers, papers }: Guest) => {
+export const hasChanged = (guest: Guest, now: Project, hostId: string): boolean => {
+  const fresh = guestOf(now, hostId)
+  const known = ({ name, batch, mount, layers, papers, cut }: Guest) => {
     // How it is stuck or shown on screen changes nothing on the sheets.
     const shapes = layers.map((layer) => ({ ...layer, joint: null, hidden: null }))
     return fingerprint([
@@ -162,16 +175,60 @@ export const hasChanged = (guest: Guest, now: Project): boolean => {
       mount,
       shapes,
       papers.map(({ id, widthMm, heightMm }) => [id, widthMm, heightMm]),
+      cut.map(({ paper, pieces }) => [paper.id, pieces]),
     ])
   }
-  return cut(guest) !== cut(fresh)
+  return known(guest) !== known(fresh)
 }
 
-/** A project knowing whose sheets it is cut from, by what is on the shelf now. */
+/** A project knowing whose sheets it is cut from, by what is on the shelf now. One with guests has sheets of its own. */
 export function refreshHost(project: Project, shelf: readonly Shelved[]): Project {
-  const host = shelf.find((other) => other.id !== project.id && other.guestIds.includes(project.id))
+  const isHost = project.plan.guests.length > 0
+  const host = isHost
+    ? undefined
+    : shelf.find((other) => other.id !== project.id && other.guestIds.includes(project.id))
   const now = project.plan.cutWith
   if ((now?.projectId ?? null) === (host?.id ?? null) && (now?.name ?? null) === (host?.name ?? null))
     return project
   return setPlan(project, { cutWith: host ? { projectId: host.id, name: host.name } : null })
+}
+
+/** What a host's book has of a project's pieces: those that are whole, under its own layers' names. */
+function cutFor(host: Project, { id, layers }: Project): CutElsewhere {
+  const prefix = guestPrefix({ projectId: id })
+  const sheets = wholePieces(host.cut, (piece) => {
+    if (piece.guestId !== id) return null
+    const layerId = piece.layerId.slice(prefix.length)
+    return { layerId, layerName: layers.find((layer) => layer.id === layerId)?.name ?? piece.layerName }
+  })
+  return { projectId: host.id, name: host.name, sheets }
+}
+
+/** Counts no longer what was cut with another: it is laid again. */
+export const forgetCut = (project: Project, hostId: string): Project => ({
+  ...project,
+  cutElsewhere: project.cutElsewhere.filter(({ projectId }) => projectId !== hostId),
+})
+
+/**
+ * A project knowing what of it was cut on others' sheets. What a book tells that can be read counts; of one that is no longer there, what was
+ * known of it.
+ * @param books those of the shelf that have cut pieces of it
+ * @param shelf all that is there and can be read
+ */
+export function refreshCutElsewhere(
+  project: Project,
+  { books, shelf }: { books: readonly Project[]; shelf: readonly Pick<Shelved, 'id'>[] },
+): Project {
+  const there = new Set(shelf.map(({ id }) => id))
+  const told = books
+    .filter(({ id }) => id !== project.id)
+    .map((book) => cutFor(book, project))
+    .filter(({ sheets }) => sheets.length > 0)
+  const ids = new Set(told.map(({ projectId }) => projectId))
+  const lost = project.cutElsewhere.filter(({ projectId }) => !there.has(projectId) && !ids.has(projectId))
+  const cutElsewhere = [...lost, ...told]
+  return fingerprint(cutElsewhere) === fingerprint(project.cutElsewhere)
+    ? project
+    : { ...project, cutElsewhere }
 }

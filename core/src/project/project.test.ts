@@ -12,9 +12,12 @@ import {
   designBox,
   dropPin,
   folioOf,
+  guestOf,
+  isBegun,
   layerBox,
   layerRegion,
   isMeant,
+  madeAnew,
   meanSo,
   moveLayer,
   newProject,
@@ -27,6 +30,7 @@ import {
   scaleAndMove,
   setLayer,
   setPin,
+  setPlan,
   slug,
   starterMount,
   takeBack,
@@ -216,6 +220,28 @@ describe('edits', () => {
       [200 - a.maxX, 200 - a.minX, a.minY, a.maxY].map((v) => Math.round(v * 1000)),
     )
     expect(addMirrored(project, 'gone', 0)).toBe(project)
+  })
+})
+
+describe('a work made anew', () => {
+  it('has the design and its plan, and nothing of what was done', () => {
+    const begun = tickStep(
+      setPlan(demo('harbour'), { guests: [guestOf(demo('bon-voyage'), 'harbour')] }),
+      'prepare',
+      true,
+    )
+    const { cut, cutElsewhere, progress, journal, plan, layers, mount, drawer } = madeAnew(
+      {
+        ...begun,
+        cut: [{} as Project['cut'][number]],
+        journal: { ...begun.journal, note: 'Left hand first.' },
+      },
+      { id: 'again', name: 'Again' },
+    )
+    expect({ cut, cutElsewhere, done: progress.done, guests: plan.guests }).toEqual({ cut: [], cutElsewhere: [], done: [], guests: [] }) // prettier-ignore
+    expect(journal.note).toBe('Left hand first.')
+    expect([layers, mount, drawer]).toEqual([begun.layers, begun.mount, begun.drawer])
+    expect([isBegun(begun), isBegun(demo('harbour'))]).toEqual([true, false])
   })
 })
 

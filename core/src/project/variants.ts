@@ -1,11 +1,13 @@
 // Several designs side by side in one drawing: told apart, and parted into projects of their own that are cut from the same sheets.
 import Flatbush from 'flatbush'
 import { boxesMeet, growBox, joinBoxes, regionBox, translation, type Box } from '../base/geometry'
+import { nothingDone } from './anew'
+import { isSomeCut } from './cut-record'
 import { takeAlong } from './guests'
 import { pieceRegion } from './faces'
 import { backingRect, builtLayers, isOnPane } from './lookup'
 import { transformLayers } from './edit'
-import { journalSchema, progressSchema, type Layer, type Project } from './schema'
+import type { Layer, Project } from './schema'
 
 /** Pieces whose boxes come as near as this lie in one design, mm. */
 const NEAR_MM = 1
@@ -44,7 +46,7 @@ function partsOf(layer: Layer): Part[] {
 
 /** Designs that lie side by side, from the left, then from above; none where all of it is one, or something is cut already. */
 export function variantsOf(project: Project): Variant[] {
-  if (project.cut.length > 0 || project.plan.cutWith || project.mount.kind === 'garland') return []
+  if (isSomeCut(project) || project.plan.cutWith || project.mount.kind === 'garland') return []
   const parts = builtLayers(project)
     .filter((layer) => !isOnPane(layer))
     .flatMap(partsOf)
@@ -119,8 +121,7 @@ export function partVariants(
     id: ids[k]!,
     name: `${project.name}, design ${k + 2}`,
     plan: { ...own.plan, guests: [], loadOrder: [] },
-    progress: progressSchema.parse({}),
-    journal: journalSchema.parse({}),
+    ...nothingDone(),
   }))
   return { host: others.reduce(takeAlong, first!), others }
 }

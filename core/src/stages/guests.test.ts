@@ -122,12 +122,13 @@ describe('several projects on the same sheets', () => {
 
   it('know when the guest has changed, and take it anew in its place', () => {
     const [guest] = both.plan.guests
-    expect(hasChanged(guest!, boat)).toBe(false)
+    expect(hasChanged(guest!, boat, harbour.id)).toBe(false)
     const first = boat.layers[0]!
-    expect(hasChanged(guest!, setLayer(boat, first.id, { joint: { ...first.joint, gapMm: 5 } }))).toBe(false)
+    const onThickerFoam = setLayer(boat, first.id, { joint: { ...first.joint, gapMm: 5 } })
+    expect(hasChanged(guest!, onThickerFoam, harbour.id)).toBe(false)
     const more = setLayer(boat, first.id, { copies: 3 })
-    expect(hasChanged(guest!, more)).toBe(true)
-    expect(takeAlong(both, more).plan.guests).toEqual([guestOf(more)])
+    expect(hasChanged(guest!, more, harbour.id)).toBe(true)
+    expect(takeAlong(both, more).plan.guests).toEqual([guestOf(more, harbour.id)])
   })
 
   it('survive the file, and pins of a guest go when it goes', () => {

@@ -1,6 +1,13 @@
 // What the shelf shows of a project, made when it is saved: a line of facts and a small picture.
 import { plainPath } from '@feuillet/core/base/geometry'
-import { builtLayers, colourOf, layerRegion, viewBox, type Project } from '@feuillet/core/project'
+import {
+  builtLayers,
+  colourOf,
+  cutForOthers,
+  layerRegion,
+  viewBox,
+  type Project,
+} from '@feuillet/core/project'
 import type { Picture, ShelfEntry } from './vault'
 
 /** Pixels a picture is drawn across on the shelf, and points it may have in all. */
@@ -58,6 +65,7 @@ export function entryOf(project: Project, revision: number, savedAt: number): Sh
     revision,
     picture: pictureOf(project),
     guestIds: project.plan.guests.map((guest) => guest.projectId),
+    cutForIds: cutForOthers(project),
     cutWith: project.plan.cutWith?.projectId ?? null,
     schemaVersion: project.schemaVersion,
     trouble: null,
@@ -80,6 +88,7 @@ export const entryInTrouble = (
   revision: 0,
   picture: null,
   guestIds: [],
+  cutForIds: [],
   cutWith: null,
   schemaVersion: 0,
   ...known,

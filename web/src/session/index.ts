@@ -3,7 +3,9 @@
  * (vault.ts and its two kinds) or in memory where the browser keeps nothing. The shelf reads an index (store.ts).
  */
 import { toast } from 'sonner'
+import { readProject, type Project } from '@feuillet/core/project'
 import { store } from '../state/store'
+import { withBooks } from './books'
 import { Session } from './session'
 import { hold, letGo, loadShelf, loadStock, loadSupplies, readKept, vault } from './store'
 import { browserTabs } from './tabs'
@@ -14,6 +16,16 @@ export type { PastVersion, Picture, ShelfEntry } from './vault'
 
 const page = crypto.randomUUID()
 const tabs = browserTabs()
+
+/** A kept project, knowing what of it was cut on others' sheets; null where there is none that can be read. */
+export async function readWithBooks(id: string): Promise<Project | null> {
+  try {
+    const kept = await readKept(id)
+    return kept ? await withBooks({ ...readProject(kept.text), id }, await loadShelf(), readKept) : null
+  } catch {
+    return null
+  }
+}
 
 /** Does something with a kept project that no tab has open; false where one has. */
 export async function whileFree(id: string, work: () => Promise<void>): Promise<boolean> {

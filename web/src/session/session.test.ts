@@ -1,6 +1,7 @@
 // The session against a store that fails, and tabs beside it.
 import { beforeEach, describe, expect, it } from 'vitest'
-import { readProject, writeProject } from '@feuillet/core/project'
+import { cutSheetSchema, readProject, writeProject, type Project } from '@feuillet/core/project'
+import { starterStock } from '@feuillet/core/stages/paper'
 import { blank, Browser, ID, Page, sleep, soon } from '../../test/browser'
 import { edited, undone } from '../state/document'
 import { entryOf } from './entry'
@@ -246,6 +247,68 @@ describe('past versions', () => {
     expect(await browser.nameKept()).toBe(readProject(versions[0]!.text).name)
     const after = await (await browser.vault).versions(ID)
     expect(readProject(after.at(-1)!.text).name).toBe('v13 again')
+  })
+})
+
+describe('what was cut on the sheets of another', () => {
+  const paper = starterStock()[0]!
+  const piece = { pieceId: 'p1', folio: 'A1', layerName: 'Other: back', loose: false, printed: false, path: 'M0 0L9 0L9 9Z', x: 0, y: 0, rotation: 0 } // prettier-ignore
+  const holder = (spoilt: 'torn' | null): Project => ({
+    ...blank('holder'),
+    id: 'holder',
+    cut: [
+      cutSheetSchema.parse({
+        id: 's-1',
+        number: 1,
+        at: 5,
+        paper,
+        onOffCut: null,
+        outline: 'M0 0L90 0L90 90Z',
+        minutes: 3,
+        pieces: [
+          { ...piece, layerId: `${ID}:back`, guestId: ID },
+          { ...piece, layerId: `${ID}:back`, guestId: ID, spoilt },
+          { ...piece, layerId: 'own', guestId: null },
+        ],
+        took: { sheets: 1, offCut: null, keptIds: [] },
+      }),
+    ],
+  })
+  const known = (page: Page) =>
+    page.doc.project!.cutElsewhere.map(({ projectId, name, sheets }) => [
+      projectId,
+      name,
+      ...sheets.flatMap(({ pieces }) => pieces.map(({ layerId, pieceId }) => `${layerId}/${pieceId}`)),
+    ])
+
+  it('is known as its book has it whenever the project is opened, and stays when that is gone', async () => {
+    expect(known(await open('a'))).toEqual([])
+    browser.pages.at(-1)!.shut()
+    await browser.keep(holder(null))
+    const told = await open('b')
+    expect(known(told)).toEqual([['holder', 'holder', 'back/p1', 'back/p1']])
+    told.edit('kept with it')
+    await told.session.flush()
+    told.shut()
+    await browser.keep(holder('torn'))
+    const less = await open('c')
+    expect(known(less)).toEqual([['holder', 'holder', 'back/p1']])
+    less.shut()
+    await (await browser.vault).remove('holder')
+    expect(known(await open('d'))).toEqual([['holder', 'holder', 'back/p1', 'back/p1']])
+  })
+
+  it('stays as it was known while its book cannot be read', async () => {
+    await browser.keep(holder(null))
+    const told = await open('a')
+    told.edit('kept with it')
+    await told.session.flush()
+    told.shut()
+    const vault = await browser.vault
+    const kept = (await vault.read('holder'))!
+    const entry = entryOf(holder(null), 2, 2)
+    await vault.save({ kept: { ...kept, revision: 2, text: '{"layers":[' }, entry, base: 1, keepVersion: false, stock: null }) // prettier-ignore
+    expect(known(await open('b'))).toEqual([['holder', 'holder', 'back/p1', 'back/p1']])
   })
 })
 

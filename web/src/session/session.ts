@@ -28,6 +28,7 @@ import {
   type DocumentState,
 } from '../state/document'
 import { entryOf } from './entry'
+import { withBooks } from './books'
 import type { Claim, Tabs } from './tabs'
 import {
   VERSION_EVERY_MS,
@@ -137,6 +138,7 @@ export class Session {
     }
     const [stock, supplies] = await Promise.all([this.env.loadStock(), this.env.loadSupplies()])
     const shelf = await this.env.loadShelf().catch(() => [])
+    const told = await withBooks({ ...read.project, id }, shelf, this.env.readKept)
     if (turn !== this.opening) return given()
     if (read.readOnly) claim.release()
     this.claim = claim
@@ -147,7 +149,7 @@ export class Session {
     this.versionAt = -Infinity
     this.saidTrouble = false
     const role = read.readOnly ? 'reading' : !claim.held ? 'following' : 'writing'
-    const fresh = refreshSupplies(refreshHost(refreshPapers(read.project, stock), shelf), supplies)
+    const fresh = refreshSupplies(refreshHost(refreshPapers(told, stock), shelf), supplies)
     this.env.dispatch(opened({ project: { ...fresh, id }, stock, supplies, role }))
     if (role === 'following') void this.waitForTurn(id)
     return { kind: 'open', healed: read.healed }

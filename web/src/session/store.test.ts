@@ -51,6 +51,7 @@ describe('the shelf', () => {
       name: `as the index has ${id}`,
       savedAt,
       guestIds: [],
+      cutForIds: [],
       trouble: null,
       schemaVersion: SCHEMA_VERSION,
     })

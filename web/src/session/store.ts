@@ -96,7 +96,9 @@ const isEntry = (value: unknown): value is ShelfEntry =>
   'savedAt' in value &&
   typeof value.savedAt === 'number' &&
   'guestIds' in value &&
-  Array.isArray(value.guestIds)
+  Array.isArray(value.guestIds) &&
+  'cutForIds' in value &&
+  Array.isArray(value.cutForIds)
 
 const NEWER = 'It was written by a newer Feuillet: it can be looked at and exported, not changed.'
 

@@ -42,6 +42,8 @@ export interface ShelfEntry {
   picture: Picture | null
   /** Ids of the projects whose pieces it cuts along. */
   guestIds: string[]
+  /** Ids of other projects of which pieces are on its cut sheets. */
+  cutForIds: string[]
   /** The project that cuts its pieces along; null where it has sheets of its own. */
   cutWith: string | null
   schemaVersion: number

@@ -6,7 +6,16 @@ import { toast } from 'sonner'
 import { MoreHorizontal } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { BadInput } from '@feuillet/core/base'
-import { newProject, openProject, slug, starterMount, tidyName, type Project } from '@feuillet/core/project'
+import {
+  isBegun,
+  madeAnew,
+  newProject,
+  openProject,
+  slug,
+  starterMount,
+  tidyName,
+  type Project,
+} from '@feuillet/core/project'
 import { formatSize } from '@feuillet/core/base/units'
 import { kindNames } from '../stages/measure/kinds'
 import { FirstVisit } from './first-visit'
@@ -255,11 +264,10 @@ function Entry({ entry, onRemove, onChange }: EntryProps) {
     const kept = await readKept(id)
     if (!kept) return
     const { project } = openProject(kept.text)
-    await keepProject(
-      { ...project, id: crypto.randomUUID(), name: tidyName(`${project.name}, copy`) },
-      `a copy of ${project.name}`,
-    )
+    const copy = madeAnew(project, { id: crypto.randomUUID(), name: tidyName(`${project.name}, copy`) })
+    await keepProject(copy, `a copy of ${project.name}`)
     onChange()
+    if (isBegun(project)) toast(`“${copy.name}” is to be made anew: nothing of it is cut or done yet.`)
   }
   const save = async () => {
     const kept = await readKept(id)

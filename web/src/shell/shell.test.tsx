@@ -2,7 +2,7 @@
 // where something cannot be.
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { demo } from '@feuillet/core/demo'
-import { readProject, writeProject } from '@feuillet/core/project'
+import { readProject, tickStep, writeProject } from '@feuillet/core/project'
 import { keepProject, loadShelf, readKept, session, vault } from '../session'
 import { edited } from '../state/document'
 import { forgotten, reported } from '../plan/plan'
@@ -86,6 +86,16 @@ describe('the shelf', () => {
     await user.click(the('button', 'Undo', told))
     await waitFor(() => expect(shown()).toHaveLength(2))
     expect(readProject((await readKept(copy.id))!.text).layers).toEqual(b.layers)
+  })
+
+  it('duplicates a work that is begun as one to be made anew, and says so', async () => {
+    const kept = readProject((await readKept('boat'))!.text)
+    await keepProject(tickStep(kept, 'prepare', true), 'begun', { isNext: true })
+    await menu('More for Bon voyage', 'Duplicate')
+    await toast(/is to be made anew: nothing of it is cut or done yet\./)
+    const copy = (await loadShelf()).find(({ id }) => id !== 'boat')!
+    expect(readProject((await readKept(copy.id))!.text).progress.done).toEqual([])
+    expect(readProject((await readKept('boat'))!.text).progress.done).toEqual(['prepare'])
   })
 
   it('saves a project as a file and takes it back under another id where its own is taken', async () => {

@@ -5,6 +5,7 @@ import {
   builtLayers,
   findLayer,
   isMeant,
+  isSomeCut,
   STAGES,
   type Project,
   type Snag,
@@ -90,7 +91,11 @@ export const selectStages = createSelector(
           : layers.some((layer) => layer.paperId)
             ? 'under way'
             : 'untouched',
-      sheets: !some ? 'untouched' : project.plan.cutWith || counts.loads > 0 ? 'in order' : 'under way',
+      sheets: !some
+        ? 'untouched'
+        : project.plan.cutWith || counts.loads > 0 || isSomeCut(project)
+          ? 'in order'
+          : 'under way',
       depth: !some ? 'untouched' : 'in order',
       assembly: done === 0 ? 'untouched' : done >= counts.steps.length ? 'in order' : 'under way',
       journal:

@@ -9,7 +9,7 @@ import { journalSchema, rightsSchema } from './journal'
 import { assemblySchema, layerSchema, pictureSchema } from './layer'
 import { mountSchema } from './mount'
 import { planSchema } from './plan'
-import { cutSheetSchema, progressSchema } from './progress'
+import { cutElsewhereSchema, cutSheetSchema, progressSchema } from './progress'
 
 export * from './mount'
 export * from './layer'
@@ -43,6 +43,8 @@ export const projectSchema = z.looseObject({
   progress: progressSchema.prefault({}),
   /** Sheets that have been cut, in the order in which they were. */
   cut: z.array(cutSheetSchema).max(MOST.entries).default([]),
+  /** What of it was cut on the sheets of other projects. */
+  cutElsewhere: z.array(cutElsewhereSchema).max(MOST.entries).default([]),
   journal: journalSchema.prefault({}),
   rights: rightsSchema.prefault({}),
 })

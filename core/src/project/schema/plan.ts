@@ -6,6 +6,7 @@ import { paperSchema } from './drawer'
 import { partSchema, pricingSchema } from './journal'
 import { layerSchema, pictureSchema } from './layer'
 import { mountSchema, sizeSchema } from './mount'
+import { cutPiecesSchema } from './progress'
 
 /** Where the maker fixed a piece by hand: mm from the corner of the n-th sheet (from 0) of a paper. */
 export const pinSchema = z.looseObject({
@@ -35,6 +36,8 @@ export const guestSchema = z.looseObject({
   papers: z.array(paperSchema).max(MOST.papers),
   /** Pictures that its layers are printed with. */
   pictures: z.array(pictureSchema).max(MOST.pictures).default([]),
+  /** What of it was cut before it came along, on its own sheets or on others. */
+  cut: z.array(cutPiecesSchema).max(MOST.entries).default([]),
 })
 
 /** Another project whose pieces are cut along. */

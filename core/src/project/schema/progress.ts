@@ -91,5 +91,35 @@ export const cutSheetSchema = z.looseObject({
   }),
 })
 
+/** Whole pieces that were cut of one paper, on sheets that are in another book. */
+export const cutPiecesSchema = z.looseObject({
+  /** The paper as it was then. */
+  paper: paperSchema,
+  pieces: z
+    .array(
+      z.looseObject({
+        layerId: z.string().min(1).max(400),
+        pieceId: id,
+        layerName: z.string().max(2 * MOST.name),
+        /** Its outline as it was cut, in its layer's place. */
+        path,
+      }),
+    )
+    .max(MOST.pieces),
+})
+
+/** What was cut of a project on another's sheets, as that one's book has it. */
+export const cutElsewhereSchema = z.looseObject({
+  projectId: id,
+  name: z.string().max(MOST.name),
+  sheets: z.array(cutPiecesSchema).max(MOST.entries),
+})
+
+/** See cutPiecesSchema. */
+export type CutPieces = z.infer<typeof cutPiecesSchema>
+
+/** See cutElsewhereSchema. */
+export type CutElsewhere = z.infer<typeof cutElsewhereSchema>
+
 /** See cutSheetSchema. */
 export type CutSheet = z.infer<typeof cutSheetSchema>

@@ -57,6 +57,7 @@ export default function JournalScreen() {
   const spent = costSoFar(project, now, { lines: cost?.lines ?? NO_LINES, steps })
   const money = (value: number) => `${value.toFixed(2)} ${project.drawer.currency}`
   const guests = cost?.paperForGuests ?? 0
+  const { cutElsewhere: elsewhere } = project
   const [choices, setChoices] = useState<ReadonlyMap<string, boolean>>(new Map())
   const leftKey = (left: LeftView) => `${left.loadId} ${left.id}`
   const keeps = (left: LeftView) => choices.get(leftKey(left)) ?? left.kind === 'clean'
@@ -102,9 +103,11 @@ export default function JournalScreen() {
                   basis={
                     project.plan.cutWith
                       ? `It is cut and paid for along with “${project.plan.cutWith.name}”`
-                      : guests > 0
-                        ? `Every sheet that is cut into, whole; ${money(guests)} of it for the projects cut along, by area`
-                        : 'Every sheet that is cut into, whole'
+                      : elsewhere.length > 0
+                        ? `Every sheet that is cut into, whole; without what was cut with ${elsewhere.map(({ name }) => `“${name}”`).join(' and ')}, and is paid for there`
+                        : guests > 0
+                          ? `Every sheet that is cut into, whole; ${money(guests)} of it for the projects cut along, by area`
+                          : 'Every sheet that is cut into, whole'
                   }
                 />
                 <Figure name="Foam" value={money(cost.foam)} />

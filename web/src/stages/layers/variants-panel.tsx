@@ -14,12 +14,12 @@ export function VariantsPanel() {
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
   const [busy, setBusy] = useState(false)
-  const { layers, mount, cut, plan } = project
+  const { layers, mount, cut, cutElsewhere, plan } = project
   const variants = useMemo(
     () => variantsOf(project),
     // What else a project says does not move its pieces.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [layers, mount.kind, cut, plan.cutWith],
+    [layers, mount.kind, cut, cutElsewhere, plan.guests, plan.cutWith],
   )
   if (variants.length < 2 || plan.guests.length + variants.length - 1 > MOST.guests) return null
   const part = async () => {

@@ -1,5 +1,6 @@
 import { useCallback, useState } from 'react'
 import type { LoadView } from '@feuillet/core/stages/sheets'
+import { isSomeCut } from '@feuillet/core/project'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
 import { usePlan } from '../../plan'
@@ -29,6 +30,7 @@ export default function SheetsScreen() {
   const loads = known ?? NO_LOADS
   const load = loads.find((l) => l.id === view.loadId)
   const { plan, drawer } = project
+  const allIsCut = known?.length === 0 && isSomeCut(project)
   const pick = useCallback((loadId: string) => dispatch(looked({ loadId, partKeys: [] })), [dispatch])
   if (onCutter) return <CutterScreen onClose={() => setOnCutter(false)} />
   return (
@@ -36,9 +38,11 @@ export default function SheetsScreen() {
       title={
         plan.cutWith
           ? 'No sheets of its own'
-          : known
-            ? `${loads.length} ${loads.length === 1 ? 'load' : 'loads'}`
-            : 'Sheets'
+          : allIsCut
+            ? 'All of it is cut'
+            : known
+              ? `${loads.length} ${loads.length === 1 ? 'load' : 'loads'}`
+              : 'Sheets'
       }
       lead={`${formatLength(drawer.cutter.rimMm, unit)} rim, ${formatLength(plan.gapMm, unit)} between pieces.`}
       snags={{
@@ -47,9 +51,11 @@ export default function SheetsScreen() {
           ? `Cut along with “${plan.cutWith.name}”.`
           : loads.length
             ? 'Everything fits on the sheets at hand.'
-            : known
-              ? 'No layers to cut yet.'
-              : 'Computing…',
+            : allIsCut
+              ? 'Nothing is left to cut.'
+              : known
+                ? 'No layers to cut yet.'
+                : 'Computing…',
       }}
       panel={plan.cutWith ? null : <SheetsPanel load={load} loads={loads} />}
       actions={

@@ -340,6 +340,32 @@ describe('another project', () => {
   })
 })
 
+it('what was cut on another’s sheets is not cut again at home, and says where it was', async () => {
+  const sky = { ...smallFrame(), layers: smallFrame().layers.slice(0, 1) }
+  const guest = { ...sky, id: crypto.randomUUID(), name: 'Cut along' }
+  await keepProject(guest, 'for a test')
+  await open({ ...sky, name: 'A host' }, 'sheets')
+  await soon('combobox', 'Cut another project along')
+  await choose('Cut another project along', 'Cut along')
+  await waitFor(() => expect(project().plan.guests).toHaveLength(1))
+  await settled()
+  for (let cut = 1; all('button', /^Load \d+:/).length > 0; cut++) {
+    await user.click(tabs()[0]!)
+    await user.click(await soon('button', 'All of it is cut'))
+    await waitFor(() => expect(project().cut).toHaveLength(cut))
+    await settled()
+  }
+  expect(one('h1', panel()).textContent).toBe('All of it is cut')
+  await press('Send home')
+  await keptText()
+  await goTo(`/project/${guest.id}/sheets`)
+  await waitFor(() => expect(project().name).toBe('Cut along'))
+  await settled()
+  expect(one('h1', panel()).textContent).toBe('All of it is cut')
+  expect(panel().textContent).toContain('1 piece was cut and paid for with “A host”')
+  expect(the('link', '“A host”', panel()).getAttribute('href')).toMatch(/\/sheets$/)
+})
+
 it('what is changed after it was cut is told before it is done: moved it stays cut, of another size it is laid again', async () => {
   await open(smallFrame(), 'sheets')
   const loads = tabs().length

@@ -1,10 +1,12 @@
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import {
+  alsoCutBy,
+  forgetCut,
   guestLetter,
   hasChanged,
   mayGoAlong,
-  readProject,
+  piecesIn,
   sendHome,
   setPlan,
   takeAlong,
@@ -12,7 +14,7 @@ import {
 } from '@feuillet/core/project'
 import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
-import { loadShelf, readKept, type ShelfEntry } from '../../session'
+import { loadShelf, readWithBooks, type ShelfEntry } from '../../session'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, Heading, NumberField, Select } from '../../ui'
 
@@ -23,7 +25,8 @@ export function WhatIsCut() {
   const shelf = useShelf()
   const guestsNow = useKept(project.plan.guests.map((guest) => guest.projectId))
   const { batch, guests } = project.plan
-  const others = mayGoAlong(project, shelf)
+  const { cutElsewhere } = project
+  const others = mayGoAlong(project, shelf ?? [])
   return (
     <Heading title="What is cut">
       <NumberField
@@ -55,7 +58,7 @@ export function WhatIsCut() {
                     Send home
                   </Button>
                 </span>
-                {now && hasChanged(guest, now) && (
+                {now && hasChanged(guest, now, project.id) && (
                   <span className="flex items-baseline justify-between gap-2 text-[13px] text-ochre">
                     ▲ It has changed since.
                     <Button
@@ -67,12 +70,57 @@ export function WhatIsCut() {
                     </Button>
                   </span>
                 )}
+                {alsoCutBy(project, guest.projectId, shelf ?? []).map(({ id, name }) => (
+                  <span key={id} className="block text-[13px] text-ochre">
+                    {id === guest.projectId
+                      ? '▲ It has guests of its own by now and is cut on its own sheets: send it home, or its pieces are cut twice.'
+                      : `▲ “${name}” cuts it along too: send it home from one of them, or its pieces are cut twice.`}
+                  </span>
+                ))}
                 {now === null && (
                   <span className="block text-[13px] text-soft">No longer on the shelf; cut as it was.</span>
+                )}
+                {guest.cut.length > 0 && (
+                  <span className="block text-[13px] text-soft">
+                    {pieces(piecesIn(guest.cut))} of it {piecesIn(guest.cut) === 1 ? 'was' : 'were'} cut
+                    before it came.
+                  </span>
                 )}
               </li>
             )
           })}
+        </ul>
+      )}
+      {cutElsewhere.length > 0 && (
+        <ul aria-label="Cut on other sheets" className="mt-2 grid gap-1.5">
+          {cutElsewhere.map(({ projectId, name, sheets }) => (
+            <li key={projectId} className="border-l-4 border-line pl-2 text-[13px]">
+              {pieces(piecesIn(sheets))} {piecesIn(sheets) === 1 ? 'was' : 'were'} cut and paid for with{' '}
+              {shelf === null || shelf.some(({ id }) => id === projectId) ? (
+                <>
+                  <Link to={`/project/${projectId}/sheets`} className="text-plum underline">
+                    “{name}”
+                  </Link>
+                  , where any that is spoilt is noted.
+                </>
+              ) : (
+                <>
+                  “{name}”, which is no longer on the shelf.{' '}
+                  <Button
+                    look="quiet"
+                    small
+                    onClick={() =>
+                      dispatch(
+                        change(`what was cut with ${name} is cut again`, (p) => forgetCut(p, projectId)),
+                      )
+                    }
+                  >
+                    Cut them again
+                  </Button>
+                </>
+              )}
+            </li>
+          ))}
         </ul>
       )}
       {others.length > 0 && (
@@ -83,7 +131,7 @@ export function WhatIsCut() {
           hint="take another project along…"
           options={others.map(({ id, name }) => ({ value: id, label: name }))}
           onChange={(id) =>
-            void keptProject(id).then((other) => {
+            void readWithBooks(id).then((other) => {
               if (other) dispatch(change(`${other.name} is cut along`, (p) => takeAlong(p, other)))
             })
           }
@@ -108,11 +156,11 @@ export function CutElsewhere({ host }: { host: { projectId: string; name: string
   )
 }
 
-const NOBODY: readonly ShelfEntry[] = []
+const pieces = (count: number): string => `${count} ${count === 1 ? 'piece' : 'pieces'}`
 
-/** The projects on the shelf that can be changed, as they stand there when the screen opens. */
-function useShelf(): readonly ShelfEntry[] {
-  const [entries, setEntries] = useState(NOBODY)
+/** The projects on the shelf that can be changed, as they stand there when the screen opens; null until they are read. */
+function useShelf(): readonly ShelfEntry[] | null {
+  const [entries, setEntries] = useState<readonly ShelfEntry[] | null>(null)
   useEffect(() => {
     let gone = false
     void loadShelf()
@@ -128,16 +176,6 @@ function useShelf(): readonly ShelfEntry[] {
   return entries
 }
 
-/** A kept project; null where there is none that can be read. */
-async function keptProject(id: string): Promise<Project | null> {
-  try {
-    const kept = await readKept(id)
-    return kept ? { ...readProject(kept.text), id } : null
-  } catch {
-    return null
-  }
-}
-
 /** Kept projects by their ids; null those that are gone. */
 function useKept(ids: readonly string[]): ReadonlyMap<string, Project | null> {
   const [found, setFound] = useState<ReadonlyMap<string, Project | null>>(new Map())
@@ -145,7 +183,7 @@ function useKept(ids: readonly string[]): ReadonlyMap<string, Project | null> {
   useEffect(() => {
     let gone = false
     const list = key.split(' ').filter(Boolean)
-    void Promise.all(list.map(async (id) => [id, await keptProject(id)] as const)).then((all) => {
+    void Promise.all(list.map(async (id) => [id, await readWithBooks(id)] as const)).then((all) => {
       if (!gone) setFound(new Map(all))
     })
     return () => {

@@ -38,9 +38,18 @@ export function beforeSticking(
   switch (about.step) {
     case 'prepare': {
       const { cutWith } = project.plan
-      const card = cutWith
-        ? `The pieces that were cut with “${cutWith.name}”`
-        : `${plural(about.sheets, 'sheet')} in cutting order`
+      const others = new Set([
+        ...(cutWith ? [cutWith.name] : []),
+        ...project.cutElsewhere.map(({ name }) => name),
+      ])
+      const card = capital(
+        [
+          ...(about.sheets > 0 || others.size === 0
+            ? [`${plural(about.sheets, 'sheet')} in cutting order`]
+            : []),
+          ...[...others].map((name) => `the pieces that were cut with “${name}”`),
+        ].join(', '),
+      )
       const foam = about.pads > 0 ? `, ${plural(about.pads, 'foam pad')}` : ''
       return {
         title: 'Lay everything ready',

@@ -15,6 +15,7 @@ import {
   layerBox,
   pieceRegion,
   sameButSize,
+  isSomeCut,
   stillToCut,
   type CutLayer,
   type Layer,
@@ -174,7 +175,7 @@ function stillToLay(project: Project, { layer, laid }: { layer: CutLayer; laid: 
 }
 
 const isOpen = (project: Project, { layers }: PaperGroup, memo: Memo): boolean =>
-  project.cut.length === 0 ||
+  !isSomeCut(project) ||
   layers.some((layer) =>
     laidPieces(layer.layer).some((laid) => stillToLay(project, { layer, laid }, memo) > 0),
   )
