@@ -14,6 +14,7 @@ import { useWords } from '../../state/use-words'
 import { useCommand } from '../../commands/use-command'
 import { FolioTab } from '../../ui'
 import { BenchPicture, TrueSize } from './bench-picture'
+import { CutFileCaution } from './cut-file-caution'
 import { MishapPanel } from './mishap-panel'
 import { tick } from './tick'
 import { canSpeak, useAwake, useSpoken } from './use-bench-aids'
@@ -123,6 +124,12 @@ export default function Bench() {
         <div className="min-h-0 flex-1 overflow-y-auto" aria-live="polite" tabIndex={0}>
           <h1 className="mb-5 text-[38px] leading-[1.1]">{step ? step.title : 'It is built.'}</h1>
           {step && <StepWords step={step} project={project} />}
+          {step && (
+            <CutFileCaution
+              step={step}
+              className="mt-5 border-l-4 border-[#e0a948] bg-[#38353a] px-5 py-3 text-[19px]"
+            />
+          )}
           {waitsFor.map(({ stepId, title }) => (
             <p key={stepId} className="mt-5 border-l-4 border-[#e0a948] bg-[#38353a] px-5 py-3 text-[19px]">
               ▲ It waits for what still dries: {title}.

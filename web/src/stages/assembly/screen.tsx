@@ -12,6 +12,7 @@ import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
 import { looked } from '../../state/view'
 import { Button, Choice, Figure, Figures, Fold, Heading, NumberField, SelectField } from '../../ui'
+import { CutFileCaution } from './cut-file-caution'
 import { groupSteps, partDone, type StepGroup } from './step-groups'
 import { StepPicture } from './step-picture'
 import { DraftRow, StepRow } from './step-row'
@@ -110,6 +111,10 @@ export default function AssemblyScreen() {
                   {picked.caution}
                 </p>
               )}
+              <CutFileCaution
+                step={picked}
+                className="mt-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13.5px]"
+              />
               <StepPlace step={picked} steps={steps} leeway={leeway.get(picked.id)} />
             </Heading>
           )}

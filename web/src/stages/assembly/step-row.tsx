@@ -5,6 +5,7 @@ import { formatMinutes } from '@feuillet/core/base/units'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
+import { useOlderFile } from '../../state/use-older-file'
 import { Checkbox, FolioTab } from '../../ui'
 
 interface Props {
@@ -20,6 +21,7 @@ interface Props {
 export const StepRow = memo(function StepRow({ step, number, done, isNext, picked, onPick, onTick }: Props) {
   const project = useAppSelector(selectProject)
   const load = usePlan('loads')?.find((l) => l.id === step.loadId)
+  const olderAt = useOlderFile(step.kind === 'cut' && !done ? load : undefined)
   const layer = findLayer(project, step.layerId)
   return (
     <li className={`flex items-center gap-3 ${picked ? 'bg-panel' : ''}`} data-step={step.id}>
@@ -40,7 +42,10 @@ export const StepRow = memo(function StepRow({ step, number, done, isNext, picke
         <span className={`min-w-0 flex-1 truncate ${isNext ? 'font-semibold' : ''}`}>
           {isNext && <span className="text-plum">next: </span>}
           {step.title}
-          {step.caution && <span className="text-ochre"> ▲</span>}
+          {(step.caution !== null || olderAt !== null) && <span className="text-ochre"> ▲</span>}
+          {olderAt !== null && (
+            <span className="text-[13px] text-ochre"> its file is older than the plan</span>
+          )}
         </span>
         <span className="measure text-[12.5px] whitespace-nowrap text-soft">
           {step.needs.length === 0 ? 'wait ' : ''}

@@ -9,6 +9,7 @@ import {
 import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
 import { useWords } from '../../state/use-words'
 import { selectUnit, selectView } from '../../state/selectors'
+import { useOlderFile } from '../../state/use-older-file'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
 import { pieceKey } from '../../drawing/sheet'
@@ -16,7 +17,6 @@ import { Button, Figure, Figures, FolioTab, Heading, momentOf } from '../../ui'
 import { SettingNote } from './setting-note'
 import { noteCut } from '../../state/note-cut'
 import { HandPanel } from './hand-panel'
-import { useOlderFile } from './use-older-file'
 
 /** What to know before this sheet goes in, and about the piece that is picked on it. */
 export function LoadPanel({ load }: { load: LoadView }) {

@@ -292,6 +292,14 @@ describe('a load of which a cut file was saved', () => {
     await change()
     await soon('button', 'Cut from that file', panel())
     expect(panel().textContent).toContain('The plan has changed since the cut file of this load was saved on')
+    await toStage('assembly')
+    await user.click(await soon('button', /Cut load 1: .*its file is older than the plan/))
+    await waitFor(() =>
+      expect(panel().textContent).toContain('it is noted as in the file when this is ticked'),
+    )
+    await user.click(the('link', 'load 1', panel()))
+    await soon('heading', 'Is it cut?')
+    await soon('button', 'Cut from that file')
     await press('Cut as planned now')
     await waitFor(() => expect(project().cut).toHaveLength(1))
     await undo()
