@@ -2,6 +2,7 @@
 // same shape of the same paper.
 import { fresh, groupBy, type Memo } from '../base'
 import { isCongruent, polygonBox, boxHeight, boxWidth } from '../base/geometry'
+import { wholeElsewhere, withoutSpoilt } from './cut-elsewhere'
 import { cutLayers, guestPrefix, type CutLayer } from './guests'
 import { pieceRegion } from './faces'
 import { sameButSize } from './lookup'
@@ -26,11 +27,19 @@ const cutsOf = (sheets: readonly CutPieces[]): Cut[] =>
 function ownCuts({ cut, cutElsewhere, plan }: Project): Cut[] {
   const here = new Set(plan.guests.map(({ projectId }) => projectId))
   const own = cut.flatMap(({ pieces, paper }) =>
-    pieces.flatMap((piece): Cut[] =>
-      piece.spoilt === null && (piece.guestId === null || here.has(piece.guestId)) ? [{ piece, paper }] : [],
+    pieces.flatMap((piece) =>
+      piece.spoilt === null && (piece.guestId === null || here.has(piece.guestId))
+        ? [{ ...piece, paper, paperId: paper.id }]
+        : [],
     ),
   )
-  return [...own, ...cutElsewhere.flatMap(({ sheets }) => cutsOf(sheets))]
+  const spoilt = plan.guests.flatMap((guest) =>
+    guest.spoilt.map((one) => ({ ...one, layerId: guestPrefix(guest) + one.layerId })),
+  )
+  return [
+    ...withoutSpoilt(own, spoilt).map((piece) => ({ piece, paper: piece.paper })),
+    ...cutElsewhere.flatMap((one) => cutsOf(wholeElsewhere(one))),
+  ]
 }
 
 /** What guests had cut before they came along. */

@@ -2,7 +2,7 @@
 import { fingerprint, fresh, type Memo } from '../base'
 import { mapRegion, polygonToPath } from '../base/geometry'
 import { pieceRegion } from './faces'
-import { cutSoFar, wholePieces } from './cut-elsewhere'
+import { cutSoFar, wholePieces, withoutSpoilt } from './cut-elsewhere'
 import { builtLayers, cutPieces, mirrorOf } from './lookup'
 import { setPlan } from './set-plan'
 import { MOST } from './limits'
@@ -94,6 +94,7 @@ export function guestOf(project: Project, hostId: string): Guest {
     papers,
     pictures: picturesOf(project, layers),
     cut: cutSoFar(project, hostId),
+    spoilt: project.cutElsewhere.find(({ projectId }) => projectId === hostId)?.spoilt ?? [],
   }
 }
 
@@ -166,7 +167,7 @@ export const sendHome = (host: Project, projectId: string): Project =>
 /** Whether a guest is no longer what its host holds of it. */
 export const hasChanged = (guest: Guest, now: Project, hostId: string): boolean => {
   const fresh = guestOf(now, hostId)
-  const known = ({ name, batch, mount, layers, papers, cut }: Guest) => {
+  const known = ({ name, batch, mount, layers, papers, cut, spoilt }: Guest) => {
     // How it is stuck or shown on screen changes nothing on the sheets.
     const shapes = layers.map((layer) => ({ ...layer, joint: null, hidden: null }))
     return fingerprint([
@@ -176,6 +177,7 @@ export const hasChanged = (guest: Guest, now: Project, hostId: string): boolean 
       shapes,
       papers.map(({ id, widthMm, heightMm }) => [id, widthMm, heightMm]),
       cut.map(({ paper, pieces }) => [paper.id, pieces]),
+      spoilt,
     ])
   }
   return known(guest) !== known(fresh)
@@ -194,14 +196,20 @@ export function refreshHost(project: Project, shelf: readonly Shelved[]): Projec
 }
 
 /** What a host's book has of a project's pieces: those that are whole, under its own layers' names. */
-function cutFor(host: Project, { id, layers }: Project): CutElsewhere {
+function cutFor(host: Project, { id, layers, cutElsewhere }: Project): CutElsewhere {
   const prefix = guestPrefix({ projectId: id })
   const sheets = wholePieces(host.cut, (piece) => {
     if (piece.guestId !== id) return null
     const layerId = piece.layerId.slice(prefix.length)
     return { layerId, layerName: layers.find((layer) => layer.id === layerId)?.name ?? piece.layerName }
   })
-  return { projectId: host.id, name: host.name, sheets }
+  const { spoilt = [] } = cutElsewhere.find(({ projectId }) => projectId === host.id) ?? {}
+  // What the book no longer has, or has as spoilt itself, is of no account.
+  const whole = sheets.flatMap(({ paper, pieces }) =>
+    pieces.map((piece) => ({ ...piece, paperId: paper.id })),
+  )
+  const moot = new Set(withoutSpoilt(spoilt, whole))
+  return { projectId: host.id, name: host.name, sheets, spoilt: spoilt.filter((one) => !moot.has(one)) }
 }
 
 /** Counts no longer what was cut with another: it is laid again. */

@@ -71,15 +71,27 @@ export function driedOff(project: Project, stepId: string, done: boolean): Proje
   return done ? tickStep(stopped, stepId, true) : stopped
 }
 
-/** Takes every tick back but those of sheets that are cut, and gives back all that the steps took. */
+/** Foam that was stuck and came off again is noted as a step of its own, which nothing gives back. */
+const isSpent = (stepId: string): boolean => / spent \d+$/.test(stepId)
+
+/** Foam that comes off a piece is of no more use: it stays noted as used, apart from what the step takes when it is done again. */
+export function spendFoam(project: Project, stepId: string): Project {
+  const { took } = project.progress
+  if (!took.some((one) => one.stepId === stepId)) return project
+  let n = 1
+  while (took.some((one) => one.stepId === `${stepId} spent ${n}`)) n++
+  const apart = took.map((one) => (one.stepId === stepId ? { ...one, stepId: `${stepId} spent ${n}` } : one))
+  return { ...project, progress: { ...project.progress, took: apart } }
+}
+
+/** Takes every tick back but those of sheets that are cut, and gives back all that the steps took and that can be stuck again. */
 export function untickAll(held: { project: Project; supplies: Supplies }): {
   project: Project
   supplies: Supplies
 } {
-  const given = held.project.progress.took.reduce(
-    (now, { stepId }) => tickTaking(now, stepId, { done: false }),
-    held,
-  )
+  const given = held.project.progress.took
+    .filter(({ stepId }) => !isSpent(stepId))
+    .reduce((now, { stepId }) => tickTaking(now, stepId, { done: false }), held)
   return {
     ...given,
     project: {

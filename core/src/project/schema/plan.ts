@@ -6,7 +6,7 @@ import { paperSchema } from './drawer'
 import { partSchema, pricingSchema } from './journal'
 import { layerSchema, pictureSchema } from './layer'
 import { mountSchema, sizeSchema } from './mount'
-import { cutPiecesSchema } from './progress'
+import { cutPiecesSchema, spoiltElsewhereSchema } from './progress'
 
 /** Where the maker fixed a piece by hand: mm from the corner of the n-th sheet (from 0) of a paper. */
 export const pinSchema = z.looseObject({
@@ -38,6 +38,8 @@ export const guestSchema = z.looseObject({
   pictures: z.array(pictureSchema).max(MOST.pictures).default([]),
   /** What of it was cut before it came along, on its own sheets or on others. */
   cut: z.array(cutPiecesSchema).max(MOST.entries).default([]),
+  /** What of its pieces on this project's cut sheets it has spoilt since. */
+  spoilt: z.array(spoiltElsewhereSchema).max(MOST.pieces).default([]),
 })
 
 /** Another project whose pieces are cut along. */

@@ -108,15 +108,29 @@ export const cutPiecesSchema = z.looseObject({
     .max(MOST.pieces),
 })
 
+/** A piece that was cut elsewhere and came to grief since: one of those of its name, paper and outline. */
+export const spoiltElsewhereSchema = z.looseObject({
+  layerId: z.string().min(1).max(400),
+  pieceId: id,
+  paperId: id,
+  path,
+  why: z.enum(SPOILT),
+})
+
 /** What was cut of a project on another's sheets, as that one's book has it. */
 export const cutElsewhereSchema = z.looseObject({
   projectId: id,
   name: z.string().max(MOST.name),
   sheets: z.array(cutPiecesSchema).max(MOST.entries),
+  /** What of it was spoilt where it was built; the other's book does not know. */
+  spoilt: z.array(spoiltElsewhereSchema).max(MOST.pieces).default([]),
 })
 
 /** See cutPiecesSchema. */
 export type CutPieces = z.infer<typeof cutPiecesSchema>
+
+/** See spoiltElsewhereSchema. */
+export type SpoiltElsewhere = z.infer<typeof spoiltElsewhereSchema>
 
 /** See cutElsewhereSchema. */
 export type CutElsewhere = z.infer<typeof cutElsewhereSchema>

@@ -8,6 +8,7 @@ import {
   stillToCut,
   cutLayers,
   tickTaking,
+  untickAll,
   type Project,
 } from '../../project'
 import { freezeSheets, sheetOf } from '../sheets'
@@ -87,6 +88,57 @@ describe('something went wrong', () => {
       one.progress.took.filter(({ stepId }) => stepId.startsWith(pad.id)).flatMap(({ foams }) => foams).reduce((n, foam) => n + foam.count, 0) // prettier-ignore
     const again = tickTaking({ project: mended.project, supplies }, pad.id, { done: true, foams: pad.takes! })
     expect(count(again.project)).toBe(2 * count(project))
+  })
+
+  it('stops the clocks of what comes off, and no other', () => {
+    const { project, steps, at } = builtTo('Open sea')
+    const beneath = steps.find(({ kind, layerId }) => kind === 'lay' && layerId !== at.layerId)!
+    const drying = [at, beneath].reduce(
+      (now, { id, title }) => letDry(now, { stepId: id, title, endsAt: 9 }),
+      project,
+    )
+    const held = { project: drying, supplies: starterSupplies() }
+    const clocks = (mishap: 'stuck askew' | 'glue shows') =>
+      afterMishap(held, steps, { step: at, mishap, pieceIds: [] }).project.progress.drying.map(
+        ({ stepId }) => stepId,
+      )
+    expect(clocks('stuck askew')).toEqual([beneath.id])
+    expect(clocks('glue shows')).toEqual([at.id, beneath.id])
+  })
+
+  it('has a piece cut again that was cut with another project', () => {
+    const fresh = demo('harbour')
+    const layer = fresh.layers.find(({ name }) => name === 'Open sea')!
+    const { id: pieceId, path } = layer.pieces[0]!
+    const paper = fresh.drawer.papers.find(({ id }) => id === layer.paperId)!
+    const pieces = [{ layerId: layer.id, pieceId, layerName: layer.name, path }]
+    const project: Project = {
+      ...fresh,
+      cutElsewhere: [{ projectId: 'host', name: 'Host', sheets: [{ paper, pieces }], spoilt: [] }],
+    }
+    const steps = results(project).assembly.steps
+    const step = steps.find(({ kind, layerId }) => kind === 'lay' && layerId === layer.id)!
+    const toCut = (one: Project) => results(one).loads.flatMap((load) => load.pieces.filter((piece) => piece.layerId === layer.id)).length // prettier-ignore
+    expect(toCut(project)).toBe(layer.pieces.length - 1)
+    const held = { project, supplies: starterSupplies() }
+    const mended = afterMishap(held, steps, { step, mishap: 'torn', pieceIds: [pieceId] })
+    expect(mended.recut).toBe(1)
+    expect(toCut(mended.project)).toBe(layer.pieces.length)
+    // There was one of them alone.
+    expect(afterMishap({ ...held, project: mended.project }, steps, { step, mishap: 'torn', pieceIds: [pieceId] }).recut).toBe(0) // prettier-ignore
+  })
+
+  it('leaves foam that was stuck spent when all ticks are taken back', () => {
+    const { project, steps, at } = builtTo('Open sea')
+    const full = starterSupplies()
+    const taken = (one: Project) => one.progress.took.flatMap(({ foams }) => foams).reduce((n, { count }) => n + count, 0) // prettier-ignore
+    const mended = afterMishap({ project, supplies: full }, steps, { step: at, mishap: 'torn', pieceIds: [] }) // prettier-ignore
+    const pads = mended.project.progress.took.filter(({ stepId }) => / spent 1$/.test(stepId))
+    expect(pads.length).toBeGreaterThan(0)
+    const back = untickAll(mended)
+    expect(back.project.progress.took).toEqual(pads)
+    const inDrawer = ({ foams }: typeof full) => foams.reduce((n, { count }) => n + count, 0)
+    expect(inDrawer(back.supplies)).toBe(inDrawer(full) + taken(project) - taken(back.project))
   })
 
   it('says that a foam ran out, and takes nothing back', () => {

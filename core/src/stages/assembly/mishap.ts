@@ -5,6 +5,8 @@ import {
   paperOf,
   findLayer,
   markSpoilt,
+  spendFoam,
+  spoilElsewhere,
   tickStep,
   type Layer,
   type Project,
@@ -57,24 +59,28 @@ export function rescueFor(
   { step, mishap }: { step: Step; mishap: Mishap },
 ): Rescue {
   const layer = findLayer(project, step.layerId)
-  const mayRecut = mishap !== 'foam ran out' && mishap !== 'stuck askew'
-  const comesOff = mishap !== 'foam ran out' && mishap !== 'glue shows'
+  const off = comingOff(project, steps, { step, mishap })
+  const done = new Set(project.progress.done)
   return {
     save: savings(project, layer, { step, mishap }),
-    undo: comesOff && layer ? undone(project, steps, { layerId: layer.id, anew: mayRecut }) : [],
-    mayRecut: mayRecut && layer !== undefined,
+    undo: steps.filter(({ id }) => off.has(id) && done.has(id)).toReversed(),
+    mayRecut: isMadeAnew(mishap) && layer !== undefined,
   }
 }
 
-/** Ticked steps of a layer that are done anew, and all that was built on them, the last first. */
-function undone(
+/** Whether a new piece helps. */
+const isMadeAnew = (mishap: Mishap): boolean => mishap !== 'foam ran out' && mishap !== 'stuck askew'
+
+/** Ids of the steps of a layer that are done anew after a mishap, and of all that is built on them. */
+function comingOff(
   project: Project,
   steps: readonly Step[],
-  { layerId, anew }: { layerId: string; anew: boolean },
-): Step[] {
-  const done = new Set(project.progress.done)
+  { step: { layerId }, mishap }: { step: Step; mishap: Mishap },
+): ReadonlySet<string> {
+  if (!findLayer(project, layerId) || mishap === 'foam ran out' || mishap === 'glue shows') return new Set()
   const isOwn = (step: Step) =>
-    step.layerId === layerId && (anew ? OWN_WORK.includes(step.kind) : LAYING.includes(step.kind))
+    step.layerId === layerId &&
+    (isMadeAnew(mishap) ? OWN_WORK.includes(step.kind) : LAYING.includes(step.kind))
   const off = new Set(steps.filter(isOwn).map(({ id }) => id))
   const laid = new Set(
     steps.filter((step) => step.layerId === layerId && LAYING.includes(step.kind)).map(({ id }) => id),
@@ -89,9 +95,17 @@ function undone(
     if (isLaid || step.kind === 'dry' || isLast(step)) onIt.add(step.id)
   }
   // A part that is taken up as one is not stuck on its own upper layers: they come off it where it lies.
-  const takesUp = ({ asOne, layerId: base }: Step) => base !== layerId && asOne?.layerIds.includes(layerId)
+  const takesUp = ({ asOne, layerId: base }: Step) => base !== layerId && asOne?.layerIds.includes(layerId!)
   for (const step of steps) if (onIt.has(step.id) && !takesUp(step)) off.add(step.id)
-  return steps.filter(({ id }) => off.has(id) && done.has(id)).toReversed()
+  return off
+}
+
+/** What comes off dries no longer. */
+function withoutClocks(project: Project, off: ReadonlySet<string>): Project {
+  const drying = project.progress.drying.filter(({ stepId }) => !off.has(stepId))
+  return drying.length === project.progress.drying.length
+    ? project
+    : { ...project, progress: { ...project.progress, drying } }
 }
 
 const isLast = ({ kind }: Step): boolean => kind === 'mount' || kind === 'glaze' || kind === 'close'
@@ -188,7 +202,8 @@ export function afterMishap(
   }: { step: Step; mishap: Mishap; pieceIds: readonly string[]; foamIds?: readonly string[] },
 ): Mended {
   const { undo } = rescueFor(project, steps, { step, mishap })
-  let next = undo.reduce((now, { id }) => spent(tickStep(now, id, false), id), project)
+  let next = undo.reduce((now, { id }) => spendFoam(tickStep(now, id, false), id), project)
+  next = withoutClocks(next, comingOff(next, steps, { step, mishap }))
   let recut = 0
   for (const pieceId of pieceIds) {
     const spoiled = spoilOne(next, step.layerId, { pieceId, why: SPOILS[mishap] ?? 'torn' })
@@ -206,17 +221,7 @@ export function afterMishap(
   }
 }
 
-/** Foam that comes off a piece is of no more use: it stays noted as used, apart from what the step takes when it is done again. */
-function spent(project: Project, stepId: string): Project {
-  const { took } = project.progress
-  if (!took.some((one) => one.stepId === stepId)) return project
-  let n = 1
-  while (took.some((one) => one.stepId === `${stepId} spent ${n}`)) n++
-  const apart = took.map((one) => (one.stepId === stepId ? { ...one, stepId: `${stepId} spent ${n}` } : one))
-  return { ...project, progress: { ...project.progress, took: apart } }
-}
-
-/** One whole piece that is cut, marked as spoilt; null where none is noted as cut. */
+/** One whole piece that is cut, here or elsewhere, marked as spoilt; null where none is noted as cut. */
 function spoilOne(
   project: Project,
   layerId: string | null,
@@ -228,5 +233,5 @@ function spoilOne(
     )
     if (index >= 0) return markSpoilt(project, { sheetId, index }, why)
   }
-  return null
+  return layerId === null ? null : spoilElsewhere(project, { layerId, pieceId, why })
 }

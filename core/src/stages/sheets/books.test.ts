@@ -23,9 +23,11 @@ import {
   setLayer,
   setPlan,
   shelved,
+  spoilElsewhere,
   takeAlong,
   transformLayers,
   uncut,
+  wholeElsewhere,
   type Paper,
   type Project,
 } from '../../project'
@@ -141,8 +143,14 @@ function faultsOf(shelf: Shelf): string[] {
             )
             .filter((one) => Math.abs(areaOf(one.path) / areaOf(piece.path) - 1) < 1e-6),
         ).length
+        const spoilt = project.cutElsewhere
+          .flatMap((one) => one.spoilt)
+          .filter(
+            (one) => one.layerId === layer.id && one.pieceId === piece.id && one.paperId === layer.paperId,
+          )
+          .filter((one) => Math.abs(areaOf(one.path) / areaOf(piece.path) - 1) < 1e-6).length
         const id = `${project.id}:${layer.id}/${piece.id}`
-        const wanted = Math.max(0, layer.copies * project.plan.batch - good)
+        const wanted = Math.max(0, layer.copies * project.plan.batch - (good - spoilt))
         const there = laid.filter((one) => one === id).length
         if (there !== wanted) faults.push(`${id}: ${there} on the sheets for ${wanted}`)
       }
@@ -188,6 +196,13 @@ const STEPS: ((shelf: Shelf, one: One) => string)[] = [
     const what = one(['torn', 'lost', null] as const)!
     if (sheet) shelf.put(markSpoilt(project, { sheetId: sheet.id, index }, what))
     return `${project.id} has piece ${index} of ${sheet?.id} ${what ?? 'whole'}`
+  },
+  (shelf, one) => {
+    const project = one([...shelf.there.values()])!
+    const piece = one(project.cutElsewhere.flatMap(wholeElsewhere).flatMap(({ pieces }) => pieces))
+    const spoilt = piece && spoilElsewhere(project, { ...piece, why: 'torn' })
+    if (spoilt) shelf.put(spoilt)
+    return `${project.id} tears ${piece?.layerId}/${piece?.pieceId}, cut elsewhere`
   },
   (shelf, one) => {
     const project = one([...shelf.there.values()])!

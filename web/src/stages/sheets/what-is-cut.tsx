@@ -93,9 +93,10 @@ export function WhatIsCut() {
       )}
       {cutElsewhere.length > 0 && (
         <ul aria-label="Cut on other sheets" className="mt-2 grid gap-1.5">
-          {cutElsewhere.map(({ projectId, name, sheets }) => (
+          {cutElsewhere.map(({ projectId, name, sheets, spoilt }) => (
             <li key={projectId} className="border-l-4 border-line pl-2 text-[13px]">
-              {pieces(piecesIn(sheets))} {piecesIn(sheets) === 1 ? 'was' : 'were'} cut and paid for with{' '}
+              {pieces(piecesIn(sheets))} {piecesIn(sheets) === 1 ? 'was' : 'were'} cut and paid for
+              {spoilt.length > 0 && `, of which ${spoilt.length} came to grief since,`} with{' '}
               {shelf === null || shelf.some(({ id }) => id === projectId) ? (
                 <>
                   <Link to={`/project/${projectId}/sheets`} className="text-plum underline">
