@@ -97,6 +97,16 @@ export const planSchema = z.looseObject({
   useOffCuts: z.boolean().default(true),
   /** Which of its first layouts a paper takes, by the paper's id: another seed lays everything anew that is not pinned. */
   layoutSeeds: z.record(z.string(), z.number().int().min(1).max(1_000_000_000)).default({}),
+  /**
+   * How the sizes of a paper were mixed when a sheet of it was cut, by the id of its run: what is left stays as it lies for as long as the same is
+   * asked for. Ids of papers.
+   */
+  mixes: z
+    .record(
+      z.string(),
+      z.looseObject({ asked: z.string().max(400), main: id, others: z.array(id).max(MOST.entries) }),
+    )
+    .default({}),
   /** How folio numbers come onto the card: by a pen, by open cuts of the blade, or not at all. */
   numbers: z.enum(['drawn', 'cut', 'none']).default('drawn'),
   /** Small crosses, drawn where the piece to be stuck there hides them. */

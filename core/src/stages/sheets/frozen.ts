@@ -20,12 +20,13 @@ import {
 } from '../../project'
 import { noMarks } from '../layers'
 import { settingFor } from './loads/settings'
-import { nthFree, nthOfCut, type LaidPiece, type Load } from './loads/loads'
+import { cutOfRun, nthFree, nthOfCut, type LaidPiece, type Load } from './loads/loads'
 import { summarise } from './nest/summary'
 import type { NestLayout, Placement } from './nest/instance'
 import { stockAfter } from './off-cuts/off-cuts'
 import {
   binName,
+  mixesAsked,
   paperRuns,
   partId,
   splitPartId,
@@ -98,9 +99,12 @@ export function freezeSheets(
     // A number that was given meanwhile is no longer free for what was sent under it.
     const taken = next.cut.map((one) => one.number)
     const number = taken.includes(sheet.number) ? nthFree(1, taken) : sheet.number
+    const tags = cutOfRun(next, sheet.paper, sheet.onOffCut !== null)
+    const nthOfRun = tags.includes(sheet.nthOfRun) ? nthFree(1, tags) : sheet.nthOfRun
     next = withSheet(fromOwn(next, stock, sheet), {
       ...sheet,
       number,
+      nthOfRun,
       at,
       took: { ...sheet.took, sheets, keptIds },
     })
@@ -108,11 +112,16 @@ export function freezeSheets(
   }
   next = withoutUsed(next, sheets)
   next = refreshPapers(next, nextStock)
-  const now = new Map(paperRuns(next, memo).map((run) => [run.id, run]))
-  const moved = runs.map((was) => ({
-    now: now.get(was.run.id),
-    moves: movesOf(was, now.get(was.run.id), sheets),
-  }))
+  const held = mixesAfter(next, { runs, sheets }, memo)
+  next = setPlan(next, { mixes: held })
+  let moved = movedTo(paperRuns(next, memo), { runs, sheets })
+  // Where something else is left than lay there, as where pieces are to be cut again, sizes are chosen anew.
+  const fitting = moved.filter(({ now, moves }) => now && layoutAfter(now, moves)).map(({ now }) => now!.id)
+  const mixes = Object.fromEntries(Object.entries(held).filter(([id]) => fitting.includes(id)))
+  if (Object.keys(mixes).length < Object.keys(held).length) {
+    next = setPlan(next, { mixes })
+    moved = movedTo(paperRuns(next, memo), { runs, sheets })
+  }
   const moves = moved.flatMap((one) => one.moves)
   next = setPlan(next, { pins: pinsAfter(next, runs, moves) })
   const found = moved.flatMap(({ now: run, moves }): [string, NestLayout][] => {
@@ -121,6 +130,38 @@ export function freezeSheets(
     return layout ? [[pinned.fingerprint, layout]] : []
   })
   return { project: next, stock: nextStock, found, matIds: sheets.flatMap(({ mat }) => mat?.matId ?? []) }
+}
+
+/** The runs that are left, and where in them lies what lay on the sheets. */
+function movedTo(
+  left: readonly PaperRun[],
+  { runs, sheets }: Pick<ToFreeze, 'runs' | 'sheets'>,
+): { now: PaperRun | undefined; moves: Move[] }[] {
+  const now = new Map(left.map((run) => [run.id, run]))
+  return runs.map((was) => ({
+    now: now.get(was.run.id),
+    moves: movesOf(was, now.get(was.run.id), sheets),
+  }))
+}
+
+/** Of papers in several sizes the mix of before, without the sheets that are cut. */
+function mixesAfter(
+  project: Project,
+  { runs, sheets }: Pick<ToFreeze, 'runs' | 'sheets'>,
+  memo: Memo,
+): Project['plan']['mixes'] {
+  const asked = mixesAsked(project, memo)
+  return Object.fromEntries(
+    runs.flatMap((was) => {
+      const name = asked.get(was.run.id)
+      if (name === undefined) return []
+      const cut = sheetsCut(was, sheets)
+      const others = was.run.bins.flatMap(({ paper, offCut }, k) =>
+        offCut === null && !cut.has(-1 - k) ? [paper.id] : [],
+      )
+      return [[was.run.id, { asked: name, main: was.run.paper.id, others }]]
+    }),
+  )
 }
 
 const withSheet = (project: Project, sheet: CutSheet): Project => ({
@@ -211,6 +252,8 @@ export function sheetOf(
 interface Move {
   was: Placement
   now: Placement | null
+  /** What it lies on then, as pins name it: empty on sheets of the main size. */
+  on: string
 }
 
 /** All that lay on the sheets of a run: sheets and copies that are left move up, nothing else does. */
@@ -220,19 +263,22 @@ function movesOf(was: NestedRun, run: PaperRun | undefined, sheets: readonly Cut
   const cutUnder = (sheet: number) =>
     Array.from({ length: sheet }, (_, s) => s).filter((s) => cut.has(s)).length
   // Any number of sheets is there of one size only, and that may be another by now.
+  // Whole sheets of other sizes are counted: those after one that is cut move up.
+  const left = was.run.bins.filter(({ offCut }, k) => offCut !== null || !cut.has(-1 - k))
+  const nameNow = (sheet: number) => binName(left, left.indexOf(was.run.bins[-1 - sheet]!))
   const sheetNow = (sheet: number) =>
     sheet < 0
-      ? binAt.get(binName(was.run.bins, -1 - sheet))
+      ? binAt.get(nameNow(sheet))
       : run?.paper.id === was.run.paper.id
         ? sheet - cutUnder(sheet)
         : undefined
   const copies = new Map<string, number>()
   return was.layout.placements.map((place) => {
     const sheet = cut.has(place.sheet) ? undefined : sheetNow(place.sheet)
-    if (sheet === undefined) return { was: place, now: null }
+    if (sheet === undefined) return { was: place, now: null, on: '' }
     const copy = copies.get(place.id) ?? 0
     copies.set(place.id, copy + 1)
-    return { was: place, now: { ...place, sheet, copy } }
+    return { was: place, now: { ...place, sheet, copy }, on: sheet < 0 ? nameNow(place.sheet) : '' }
   })
 }
 
@@ -243,12 +289,13 @@ function pinsAfter(
   moves: readonly Move[],
 ): Project['plan']['pins'] {
   const held = new Set(runs.flatMap(({ run }) => run.instance.pinned ?? []).map(keyOf))
-  const moved = new Map(moves.map(({ was, now }) => [keyOf(was), now]))
+  const moved = new Map(moves.map((move) => [keyOf(move.was), move]))
   return project.plan.pins.flatMap((pin) => {
     const key = keyOf({ id: partId(pin.layerId, pin.pieceId), copy: pin.copy })
-    const now = moved.get(key)
-    if (!held.has(key) || now === undefined) return [pin]
-    return now ? [{ ...pin, sheet: now.sheet, copy: now.copy }] : []
+    const move = moved.get(key)
+    if (!held.has(key) || move === undefined) return [pin]
+    const { now, on } = move
+    return now ? [{ ...pin, sheet: now.sheet, copy: now.copy, on }] : []
   })
 }
 

@@ -26,6 +26,7 @@ const PLAN_OF_RUNS = [
   'pins',
   'useOffCuts',
   'layoutSeeds',
+  'mixes',
 ] as const
 
 /** What loads follow from beside the layouts. */

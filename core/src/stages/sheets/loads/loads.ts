@@ -169,7 +169,7 @@ export function planLoads(
       const isOffCut = (s: number) => s < 0 && run.bins[-1 - s]!.offCut !== null
       const nthOfRun = nthFree(
         all.slice(0, i + 1).filter((s) => isOffCut(s) === isOffCut(sheet)).length,
-        cutOfRun(project, run, isOffCut(sheet)),
+        cutOfRun(project, run.paper, isOffCut(sheet)),
       )
       const pieces = cut.map(({ id, placement }, k): LaidPiece => ({
         ...ownerOf(id, layers),
@@ -216,7 +216,7 @@ const cutOfPaper = ({ cut }: Project, paperId: string): number[] =>
     .filter(Number.isInteger)
 
 /** Which of its paper's sheets, or off-cuts, those are that are cut already. */
-const cutOfRun = ({ cut }: Project, { paper }: PaperRun, offCuts: boolean): number[] =>
+export const cutOfRun = ({ cut }: Project, paper: Paper, offCuts: boolean): number[] =>
   cut.flatMap((one, i) =>
     (one.onOffCut !== null) === offCuts && (one.paper.id === paper.id || sameButSize(one.paper, paper))
       ? [nthOfCut(cut, i)]

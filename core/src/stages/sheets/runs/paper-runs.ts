@@ -26,7 +26,7 @@ import {
 } from '../../../project'
 import { fingerprint, fresh, type Memo } from '../../../base'
 import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from '../nest/instance'
-import { cheapestMix, onBed, sheetOf, wholeSheet, type Bed } from './sizes'
+import { cheapestMix, mixNamed, onBed, sheetOf, wholeSheet, type Bed, type SheetMix } from './sizes'
 
 /** An off-cut of the drawer, or a whole sheet of another size, that is cut before the sheets of a run's main size. */
 export interface Bin {
@@ -202,7 +202,15 @@ export const withPins = (run: PaperRun, project: Project, memo: Memo = fresh): P
   return { ...run, instance, fingerprint: nameOf({ ...run, instance }, memo) }
 }
 
-function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): PaperRun {
+/** What is to be laid of a paper, and what there is to lay it on. */
+interface Wanted {
+  pieces: NestPiece[]
+  bed: Bed
+  sizes: Paper[]
+  scraps: { paper: Paper; sheet: OffCutSheet }[]
+}
+
+function wantedOf(project: Project, { paper, layers }: PaperGroup, memo: Memo): Wanted {
   const { plan, drawer } = project
   const bed = { rimMm: drawer.cutter.rimMm, ...bedOf(drawer.cutter) }
   const turns = paper.oneWay ? 'fixed' : plan.turns
@@ -240,8 +248,56 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
       )
     : []
   scraps.sort((a, b) => polygonArea(a.sheet.outline) - polygonArea(b.sheet.outline))
+  return { pieces, bed, sizes, scraps }
+}
+
+/** Names what a mix of sizes is chosen for. */
+const askedOf = (
+  { plan }: Project,
+  { layers, wanted: { pieces, bed, sizes, scraps } }: { layers: readonly CutLayer[]; wanted: Wanted },
+  memo: Memo,
+): string =>
+  fingerprint([
+    plan.gapMm,
+    bed,
+    ...namesOf(layers, pieces, memo),
+    sizes.map(({ id, widthMm, heightMm, count, price }) => [id, widthMm, heightMm, count, price]),
+    scraps.map(({ sheet }) => nameOfOffCut(sheet)),
+  ])
+
+/** What mixes of sizes would be chosen for now, by the ids of their runs; of papers in one size there is none to choose. */
+export const mixesAsked = (project: Project, memo: Memo = fresh): ReadonlyMap<string, string> =>
+  new Map(
+    openGroups(project, memo).flatMap((group): [string, string][] => {
+      const wanted = wantedOf(project, group, memo)
+      return wanted.sizes.length > 1
+        ? [[group.paper.id, askedOf(project, { layers: group.layers, wanted }, memo)]]
+        : []
+    }),
+  )
+
+/** The mix that is held to since a sheet of it was cut, where the same is still asked for; else the cheapest. */
+function mixOf(
+  project: Project,
+  group: PaperGroup,
+  { wanted, memo }: { wanted: Wanted; memo: Memo },
+): SheetMix {
+  const { pieces, bed, sizes, scraps } = wanted
+  const held = project.plan.mixes[group.paper.id]
+  const isHeld = held !== undefined && held.asked === askedOf(project, { layers: group.layers, wanted }, memo)
   const offCuts = scraps.map(({ sheet }) => sheet)
-  const { main, others } = cheapestMix(sizes, { instance: { gap: plan.gapMm, pieces, offCuts }, bed }, memo)
+  return (
+    (isHeld ? mixNamed(sizes, held) : null) ??
+    cheapestMix(sizes, { instance: { gap: project.plan.gapMm, pieces, offCuts }, bed }, memo)
+  )
+}
+
+function paperRun(project: Project, group: PaperGroup, memo: Memo): PaperRun {
+  const { paper, layers } = group
+  const { plan } = project
+  const wanted = wantedOf(project, group, memo)
+  const { pieces, bed, scraps } = wanted
+  const { main, others } = mixOf(project, group, { wanted, memo })
   const bins = [
     ...scraps.map((scrap): Bin => ({
       paper: scrap.paper,
@@ -253,7 +309,7 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
     sheet: sheetOf(main, bed),
     gap: plan.gapMm,
     pieces,
-    offCuts: [...offCuts, ...others.map((size, n) => wholeSheet(size, n, bed))],
+    offCuts: [...scraps.map(({ sheet }) => sheet), ...others.map((size, n) => wholeSheet(size, n, bed))],
     pinned: pinnedOf(project, { layers, bins, pieces }),
   }
   const sheetOutline = memo('sheet outline', [main.widthMm, main.heightMm], () =>
@@ -265,26 +321,36 @@ function paperRun(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
 }
 
 /** The same in every browser at all times: layouts are kept under it. */
-const nameOf = ({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>, memo: Memo): string =>
-  fingerprint([
+function nameOf({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>, memo: Memo): string {
+  const [layersNamed, ...otherwise] = namesOf(layers, instance.pieces, memo)
+  return fingerprint([
     instance.sheet,
     instance.gap,
     instance.pieces[0]?.turns,
     instance.pinned,
-    layers.map(({ id, copies, layer }) => [
-      id,
-      copies,
-      memo('name of pieces', [layer.pieces, isLaidAsOne(layer)], () => fingerprint(laidPieces(layer))),
-      layer.sharing,
-    ]),
-    (instance.offCuts ?? []).map(({ id, margin, outline }) => [id, margin, polygonToPath(outline)]),
+    layersNamed,
+    (instance.offCuts ?? []).map(nameOfOffCut),
     seed,
-    // Named only where it is otherwise than asked for, so that layouts of before keep their names.
-    ...otherwise(instance, layers),
+    ...otherwise,
   ])
+}
+
+const nameOfOffCut = ({ id, margin, outline }: OffCutSheet) => [id, margin, polygonToPath(outline)]
+
+/** Names of what is laid: the layers with their pieces, and what of them is laid otherwise often than asked for. */
+const namesOf = (layers: readonly CutLayer[], pieces: readonly NestPiece[], memo: Memo) => [
+  layers.map(({ id, copies, layer }) => [
+    id,
+    copies,
+    memo('name of pieces', [layer.pieces, isLaidAsOne(layer)], () => fingerprint(laidPieces(layer))),
+    layer.sharing,
+  ]),
+  // Named only where it is otherwise than asked for, so that layouts of before keep their names.
+  ...otherwise(pieces, layers),
+]
 
 /** Parts that are laid more or less often than their layers ask: of some pieces are cut, of others there are spares. */
-function otherwise({ pieces }: NestInstance, layers: readonly CutLayer[]): [string, number][] {
+function otherwise(pieces: readonly NestPiece[], layers: readonly CutLayer[]): [string, number][] {
   const copies = new Map(layers.map(({ id, copies: n }) => [id, n]))
   const laid = new Map(pieces.map(({ id, qty }) => [id, qty]))
   return layers

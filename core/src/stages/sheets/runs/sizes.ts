@@ -58,6 +58,19 @@ interface Asked {
   bed: Bed
 }
 
+/** A mix by the ids of its papers. */
+export interface NamedMix {
+  main: string
+  others: readonly string[]
+}
+
+/** A mix by its papers; null where one of them is not at hand. */
+export function mixNamed(sizes: readonly Paper[], { main, others }: NamedMix): SheetMix | null {
+  const byId = new Map(sizes.map((size) => [size.id, size]))
+  const [first, rest] = [byId.get(main), others.flatMap((id) => byId.get(id) ?? [])]
+  return first && rest.length === others.length ? { main: first, others: rest } : null
+}
+
 /**
  * The sizes that take the pieces of an instance for the least to buy, then the least worth of card, then the least area. Tried
  * by short searches, so that the same pieces always get the same mix. Needs the geometry loaded where there are several sizes.
@@ -72,8 +85,7 @@ export function cheapestMix(sizes: readonly Paper[], { instance, bed }: Asked, m
     const { main, others } = findMix(sizes, { instance, bed })
     return { main: main.id, others: others.map((paper) => paper.id) }
   })
-  const named = (id: string) => sizes.find((size) => size.id === id)!
-  return { main: named(mix.main), others: mix.others.map(named) }
+  return mixNamed(sizes, mix)!
 }
 
 /** To buy, worth, area: the earlier decides. */
