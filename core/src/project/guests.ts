@@ -235,7 +235,8 @@ export function refreshCutElsewhere(
     .filter(({ sheets }) => sheets.length > 0)
   const ids = new Set(told.map(({ projectId }) => projectId))
   const lost = project.cutElsewhere.filter(({ projectId }) => !there.has(projectId) && !ids.has(projectId))
-  const cutElsewhere = [...lost, ...told]
+  // In one order, whichever was saved last.
+  const cutElsewhere = [...lost, ...told].toSorted((a, b) => (a.projectId < b.projectId ? -1 : 1))
   return fingerprint(cutElsewhere) === fingerprint(project.cutElsewhere)
     ? project
     : { ...project, cutElsewhere }
