@@ -259,6 +259,7 @@ const askedOf = (
 ): string =>
   fingerprint([
     plan.gapMm,
+    pieces[0]?.turns,
     bed,
     ...namesOf(layers, pieces, memo),
     sizes.map(({ id, widthMm, heightMm, count, price }) => [id, widthMm, heightMm, count, price]),
