@@ -8,10 +8,19 @@ export interface FoamCount {
   count: number
 }
 
-/** Ticks a step off, or takes the tick back. */
+/** Ticks a step off, or takes the tick back. What is done is waited for no longer. */
 export function tickStep(project: Project, stepId: string, done: boolean): Project {
-  const rest = project.progress.done.filter((id) => id !== stepId)
-  return { ...project, progress: { ...project.progress, done: done ? [...rest, stepId] : rest } }
+  const { progress } = project
+  const rest = progress.done.filter((id) => id !== stepId)
+  const drying = done ? progress.drying.filter((one) => one.stepId !== stepId) : progress.drying
+  return {
+    ...project,
+    progress: {
+      ...progress,
+      done: done ? [...rest, stepId] : rest,
+      drying: drying.length === progress.drying.length ? progress.drying : drying,
+    },
+  }
 }
 
 /**
