@@ -18,7 +18,8 @@ import {
 } from '@feuillet/core/base/geometry'
 import { demo } from '@feuillet/core/demo'
 import { seededRandom } from '@feuillet/core/base'
-import { paperRuns, type NestInstance, type NestPiece, type Turns } from '@feuillet/core/stages/sheets'
+import { paperRuns, type NestInstance, type NestPiece } from '@feuillet/core/stages/sheets'
+import { piece } from '../core/test/nest-piece'
 
 export interface Family {
   name: string
@@ -26,17 +27,6 @@ export interface Family {
 }
 
 const SHEET = { w: 304.8, h: 304.8, margin: 6.35 }
-
-const piece = (
-  id: string,
-  shape: Polygon,
-  { qty = 1, turns = 'free' }: { qty?: number; turns?: Turns } = {},
-): NestPiece => ({
-  id,
-  shape,
-  qty,
-  turns,
-})
 
 function petals(): NestPiece[] {
   return [62, 54, 46, 38, 30].map((reach, i) => {

@@ -1,22 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { expectLegal } from '../../../../../test/legal-layout'
-import { ellipse, rectangle, type Polygon } from '../../../../base/geometry'
+import { piece } from '../../../../../test/nest-piece'
+import { ellipse, rectangle } from '../../../../base/geometry'
 import { seededRandom } from '../../../../base'
 import { BoxSearch } from './boxes'
-import type { NestInstance, NestLayout, NestPiece, Turns } from '../instance'
+import type { NestInstance, NestLayout, Turns } from '../instance'
 import { Nester } from '../nester'
-
-const piece = (
-  id: string,
-  shape: Polygon,
-  { qty = 1, turns = 'free' }: { qty?: number; turns?: Turns } = {},
-): NestPiece => ({
-  id,
-  shape,
-  qty,
-  turns,
-})
 
 describe('boxes', () => {
   it('fit to the last hair', () => {

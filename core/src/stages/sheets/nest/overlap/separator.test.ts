@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { star } from '../../../../../test/arbitrary'
 import { expectLegal } from '../../../../../test/legal-layout'
+import { piece } from '../../../../../test/nest-piece'
 import { overlapOf } from '../../../../../test/overlap'
 import {
   ellipse,
@@ -21,7 +22,7 @@ import { makeField, type Field, type Spot } from './field'
 import { newBody, pushInto, turnTo, type Body } from './body'
 import { OverlapKernel } from './kernel'
 import { Improver } from './improver'
-import type { NestInstance, NestPiece, Turns } from '../instance'
+import type { NestInstance, Turns } from '../instance'
 import { Nester } from '../nester'
 import { atOnce } from '../parts'
 import { Separator } from './separator'
@@ -33,16 +34,6 @@ const move = fc.record({
   x: fc.double({ min: -60, max: 60, noNaN: true }),
   y: fc.double({ min: -60, max: 60, noNaN: true }),
   deg: fc.integer({ min: 0, max: 359 }),
-})
-const piece = (
-  id: string,
-  shape: Polygon,
-  { qty = 1, turns = 'free' }: { qty?: number; turns?: Turns } = {},
-): NestPiece => ({
-  id,
-  shape,
-  qty,
-  turns,
 })
 
 describe('the distance between pieces', () => {
