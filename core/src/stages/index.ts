@@ -23,6 +23,7 @@ import { paperSnagsNode } from './paper'
 import {
   cutLoads,
   cutSheet,
+  cutSketches,
   draft,
   left,
   loads,
@@ -60,6 +61,7 @@ export const nodes = {
   loads,
   cutLoads,
   cutSheet,
+  cutSketches,
   sheet,
   runNames,
   sketches,

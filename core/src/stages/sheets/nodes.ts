@@ -1,12 +1,12 @@
 // From papers to sheets in their order, as nodes: a layout a paper, and what hangs on all of them.
-import { groupBy } from '../../base'
+import { groupBy, type Memo } from '../../base'
 import { node, type Reads } from '../../planner'
 import { marks } from '../layers'
 import type { NestLayout } from './nest/instance'
 import { loadsThatAreCut } from './frozen'
 import { againSnags } from './snags/again'
 import { leftOvers } from './off-cuts/off-cuts'
-import { planLoads } from './loads/loads'
+import { planLoads, type Load } from './loads/loads'
 import { sheetsNeeded } from './loads/needed'
 import { layStepwise, sortOut, type Unplaceable } from './runs/nest-runs'
 import { paperRuns, runIds, type NestedRun } from './runs/paper-runs'
@@ -14,7 +14,7 @@ import { mergeSnags } from './snags/merge-papers'
 import { offCutSnags } from './snags/off-cuts'
 import { sheetSnags, tooLargeSnags } from './snags/sheets'
 import { sizeSnags } from './snags/sizes'
-import { drawSheet, leftView, loadView, runView, SKETCH_MM } from './views'
+import { drawSheet, leftView, loadView, runView, SKETCH_MM, type SheetDrawing } from './views'
 
 /** What of the plan decides how pieces are laid. */
 const PLAN_OF_RUNS = [
@@ -164,17 +164,28 @@ export const sketches = node('sketches', {
   stage: 'sheets',
   reads: {},
   needs: () => ({ all: loads() }),
-  compute: ({ memo }, { all }) =>
-    all.map((load) => {
-      const { outline, path, pieces } = load
-      const shapes = pieces.map(({ shape, folio, loose }) => [shape, folio, loose])
-      return {
-        loadId: load.id,
-        drawn: memo('sketch', [outline, path, shapes], () => drawSheet(load, SKETCH_MM)),
-      }
-    }),
+  compute: ({ memo }, { all }) => sketchesOf(all, memo),
   view: (list) => list,
 })
+
+/** All sheets that are cut already, as small. */
+export const cutSketches = node('cut sketches', {
+  stage: 'sheets',
+  reads: {},
+  needs: () => ({ all: cutLoads() }),
+  compute: ({ memo }, { all }) => sketchesOf(all, memo),
+  view: (list) => list,
+})
+
+const sketchesOf = (list: readonly Load[], memo: Memo): { loadId: string; drawn: SheetDrawing }[] =>
+  list.map((load) => {
+    const { outline, path, pieces } = load
+    const shapes = pieces.map(({ shape, folio, loose }) => [shape, folio, loose])
+    return {
+      loadId: load.id,
+      drawn: memo('sketch', [outline, path, shapes], () => drawSheet(load, SKETCH_MM)),
+    }
+  })
 
 /** Sheets of each paper: needed, to buy, their cost. */
 export const needed = node('needed', {

@@ -26,6 +26,7 @@ import { SheetDrawing } from '../../drawing/sheet'
 import { inkOn } from '../../ui/folio-tab'
 import { LayerShape, StackDrawing } from '../../drawing/stack'
 import { FrameFromSide, ShimsDrawing, SticksDrawing } from './bench-mounts'
+import { useLargeSheet, useStepSheet } from './use-step-sheet'
 
 interface Props {
   project: Project
@@ -43,8 +44,9 @@ const fromBehind = (step: Step | undefined): boolean => step?.kind === 'pad' || 
 
 /** The picture of a step, filling its place. */
 export function BenchPicture({ project, step, steps, at }: Props) {
-  const load = usePlan('loads')?.find(({ id }) => id === step?.loadId)
-  const drawn = usePlan('sheet', load ? load.id : null) ?? null
+  const sheet = useStepSheet(step?.loadId ?? null)
+  const drawn = useLargeSheet(sheet)
+  const { load } = sheet
   const mounting = mountPictureOf(project, step, usePlan('depth'))
   const box = boxOf(project, step)
   if (step && mounting === 'frame' && project.mount.kind === 'frame')
@@ -74,6 +76,7 @@ export function BenchPicture({ project, step, steps, at }: Props) {
         </Board>
         <p className="mt-2 text-[15px] text-[#c3c5bf]">
           Load {load.number}, {load.paper.name}
+          {sheet.isCut && ', as it was cut'}
           {load.pieces.some(({ loose }) => loose) && ': loose bits to keep are drawn strong'}.
         </p>
       </>

@@ -14,7 +14,7 @@ import { useWords } from '../../state/use-words'
 import { useCommand } from '../../commands/use-command'
 import { FolioTab } from '../../ui'
 import { BenchPicture, TrueSize } from './bench-picture'
-import { CutFileCaution } from './cut-file-caution'
+import { CutFileCaution, useCutFileCaution } from './cut-file-caution'
 import { MishapPanel } from './mishap-panel'
 import { tick } from './tick'
 import { canSpeak, useAwake, useSpoken } from './use-bench-aids'
@@ -23,6 +23,8 @@ import { useStepClock } from './use-step-clock'
 const NONE: readonly Step[] = []
 /** Shorter than this nothing was done, only ticked (minutes). */
 const ONLY_TICKED_MIN = 0.05
+
+const waitsSentence = (title: string): string => `It waits for what still dries: ${title}`
 
 export default function Bench() {
   const dispatch = useAppDispatch()
@@ -58,7 +60,10 @@ export default function Bench() {
   const [isTrueSize, setTrueSize] = useState(false)
   const [isWrong, setWrong] = useState(false)
   const { words } = useWords()
-  useSpoken(step ? [step.title, words(step.detail), step.caution ?? ''].join('. ') : 'It is built.', isSpoken)
+  const olderFile = useCutFileCaution(step)
+  const waits = waitsFor.map(({ title }) => waitsSentence(title))
+  const said = step && [step.title, words(step.detail), step.caution, olderFile?.says, ...waits]
+  useSpoken(said ? said.filter(Boolean).join('. ') : 'It is built.', isSpoken)
   const leave = () => void navigate(pathOf(project.id, 'assembly'))
   const doneButton = useRef<HTMLButtonElement>(null)
   const goOn = () => {
@@ -132,7 +137,7 @@ export default function Bench() {
           )}
           {waitsFor.map(({ stepId, title }) => (
             <p key={stepId} className="mt-5 border-l-4 border-[#e0a948] bg-[#38353a] px-5 py-3 text-[19px]">
-              ▲ It waits for what still dries: {title}.
+              ▲ {waitsSentence(title)}.
             </p>
           ))}
           {!step && <p className="text-[22px]">Write down what worked in the Journal.</p>}

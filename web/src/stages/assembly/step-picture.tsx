@@ -9,13 +9,13 @@ import {
   type Project,
 } from '@feuillet/core/project'
 import { growBox, joinBoxes } from '@feuillet/core/base/geometry'
-import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { Printed } from '../../drawing/printed'
 import { layerPath } from '../../drawing/stack'
 import { SheetDrawing } from '../../drawing/sheet'
 import type { StepGroup } from './step-groups'
+import { useSketch, useStepSheet } from './use-step-sheet'
 
 const SIZE_PX = 84
 
@@ -27,8 +27,9 @@ export const StepPicture = memo(function StepPicture({ group }: { group: StepGro
 
 function LoadPicture({ loadId }: { loadId: string }) {
   const { drawer } = useAppSelector(selectProject)
-  const load = usePlan('loads')?.find(({ id }) => id === loadId)
-  const drawn = usePlan('sketches')?.find((sketch) => sketch.loadId === loadId)?.drawn ?? null
+  const sheet = useStepSheet(loadId)
+  const drawn = useSketch(sheet)
+  const { load } = sheet
   if (!load) return <span />
   const scale = SIZE_PX / Math.max(load.widthMm, load.heightMm)
   return (

@@ -2,11 +2,11 @@ import { memo } from 'react'
 import type { DraftStep, Step } from '@feuillet/core/stages/assembly'
 import { colourOf, findLayer, folioOf } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
-import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { useOlderFile } from '../../state/use-older-file'
 import { Checkbox, FolioTab } from '../../ui'
+import { useStepSheet } from './use-step-sheet'
 
 interface Props {
   step: Step
@@ -20,8 +20,8 @@ interface Props {
 
 export const StepRow = memo(function StepRow({ step, number, done, isNext, picked, onPick, onTick }: Props) {
   const project = useAppSelector(selectProject)
-  const load = usePlan('loads')?.find((l) => l.id === step.loadId)
-  const olderAt = useOlderFile(step.kind === 'cut' && !done ? load : undefined)
+  const { load, isCut } = useStepSheet(step.loadId)
+  const olderAt = useOlderFile(step.kind === 'cut' && !done && !isCut ? load : undefined)
   const layer = findLayer(project, step.layerId)
   return (
     <li className={`flex items-center gap-3 ${picked ? 'bg-panel' : ''}`} data-step={step.id}>

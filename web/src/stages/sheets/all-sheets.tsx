@@ -1,7 +1,14 @@
 import { useMemo } from 'react'
+import { formatMinutes } from '@feuillet/core/base/units'
 import type { LoadView } from '@feuillet/core/stages/sheets'
 import { usePlan, usePlans } from '../../plan'
-import { SheetGrid } from './sheet-grid'
+import { SheetGrid, type NoteOf } from './sheet-grid'
+
+/** Sheets that are drawn so wide have room for passes. */
+const PASSES_PX = 250
+
+const timeOf: NoteOf = ({ minutes, setting }, cellPx) =>
+  formatMinutes(minutes) + (setting.passes > 1 && cellPx >= PASSES_PX ? ` · ${setting.passes} passes` : '')
 
 /** All sheets side by side, once they are laid. */
 export function AllSheets({
@@ -16,7 +23,7 @@ export function AllSheets({
     () => new Map((sketches ?? []).map(({ loadId, drawn }) => [loadId, drawn])),
     [sketches],
   )
-  return <SheetGrid loads={loads} drawnOf={drawnOf} onPick={onPick} />
+  return <SheetGrid kind="Load" loads={loads} drawnOf={drawnOf} noteOf={timeOf} onPick={onPick} />
 }
 
 const nothing = (): void => undefined
@@ -34,7 +41,7 @@ export function SheetsSoFar() {
       <p role="status" className="px-5 pt-3 text-[13.5px] text-soft">
         {drafts.length} of {ids.length} papers laid; numbers and order of loads follow.
       </p>
-      <SheetGrid loads={loads} drawnOf={drawnOf} onPick={nothing} />
+      <SheetGrid kind="Load" loads={loads} drawnOf={drawnOf} noteOf={timeOf} onPick={nothing} />
     </>
   )
 }

@@ -1,29 +1,26 @@
-import { useState } from 'react'
-import { markSpoilt, SPOILT, type CutSheet, type Spoilt } from '@feuillet/core/project'
-import { change } from '../../state/edits'
-import { selectProject } from '../../state/selectors'
+import type { CutSheet } from '@feuillet/core/project'
+import { cutKey } from './cut-sheets'
+import { selectProject, selectView } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Button, dayOf, Heading, Select } from '../../ui'
+import { looked } from '../../state/view'
+import { Button, dayOf, Heading } from '../../ui'
 import { takeBack } from '../../state/note-cut'
+import { SpoiltSelect } from './spoilt-select'
 
-const WHOLE = 'whole'
-
-/** Sheets that are cut, and what became of their pieces: what is spoilt is laid again. */
+/** Sheets that are cut, and what became of their pieces: what is spoilt is laid again. The one that is open is looked at. */
 export function CutAlready() {
+  const dispatch = useAppDispatch()
   const { cut } = useAppSelector(selectProject)
-  const [open, setOpen] = useState<string | null>(null)
+  const { loadId } = useAppSelector(selectView)
   if (cut.length === 0) return null
   return (
     <Heading title="Cut already">
       <ul aria-label="Sheets that are cut" className="grid gap-1.5">
-        {cut.map((sheet) => (
-          <SheetRow
-            key={sheet.id}
-            sheet={sheet}
-            isOpen={open === sheet.id}
-            onToggle={() => setOpen(open === sheet.id ? null : sheet.id)}
-          />
-        ))}
+        {cut.map((sheet) => {
+          const isOpen = loadId === sheet.id
+          const toggle = () => dispatch(looked({ loadId: isOpen ? null : sheet.id, partKeys: [] }))
+          return <SheetRow key={sheet.id} {...{ sheet, isOpen }} onToggle={toggle} />
+        })}
       </ul>
     </Heading>
   )
@@ -31,6 +28,7 @@ export function CutAlready() {
 
 function SheetRow({ sheet, isOpen, onToggle }: { sheet: CutSheet; isOpen: boolean; onToggle: () => void }) {
   const dispatch = useAppDispatch()
+  const { partKeys } = useAppSelector(selectView)
   const { pieces, paper, number } = sheet
   const spoilt = pieces.filter((piece) => piece.spoilt !== null).length
   return (
@@ -46,33 +44,35 @@ function SheetRow({ sheet, isOpen, onToggle }: { sheet: CutSheet; isOpen: boolea
       {isOpen && (
         <div className="mt-1 grid gap-1">
           <p className="text-[13px] text-soft">
-            Pick what is not whole: it is laid again, from off-cuts first.
+            Pick what is not whole, here or on the sheet: it is laid again, from off-cuts first.
           </p>
           <ul className="-mx-1 grid max-h-52 gap-1 overflow-y-auto px-1">
-            {pieces.map((piece, index) => (
-              <li key={index} className="flex items-center gap-2">
-                <span className="measure w-6 text-right text-[12.5px] text-soft">{piece.folio}</span>
-                <span className="min-w-0 flex-1 truncate text-[13px]">
-                  {piece.layerName}, {piece.pieceId}
-                </span>
-                <Select
-                  label={`Piece ${piece.pieceId} of ${piece.layerName}, ${index + 1}`}
-                  className="w-28"
-                  value={piece.spoilt ?? WHOLE}
-                  options={[
-                    { value: WHOLE, label: 'whole' },
-                    ...SPOILT.map((why) => ({ value: why, label: why })),
-                  ]}
-                  onChange={(why) =>
-                    dispatch(
-                      change(`a piece of ${piece.layerName} is ${why}`, (p) =>
-                        markSpoilt(p, { sheetId: sheet.id, index }, why === WHOLE ? null : (why as Spoilt)),
-                      ),
-                    )
-                  }
-                />
-              </li>
-            ))}
+            {pieces.map((piece, index) => {
+              const isPicked = partKeys.includes(cutKey(index))
+              return (
+                <li
+                  key={index}
+                  ref={isPicked ? intoSight : undefined}
+                  className={`flex items-center gap-2 ${isPicked ? 'bg-ground' : ''}`}
+                >
+                  <button
+                    type="button"
+                    aria-pressed={isPicked}
+                    className="flex min-w-0 flex-1 items-center gap-2 text-left text-[13px]"
+                    onClick={() => dispatch(looked({ partKeys: [cutKey(index)] }))}
+                  >
+                    <span className="measure w-6 text-right text-[12.5px] text-soft">{piece.folio}</span>
+                    <span className="truncate">
+                      {piece.layerName}, {piece.pieceId}
+                    </span>
+                  </button>
+                  <SpoiltSelect
+                    {...{ sheet, index }}
+                    label={`Piece ${piece.pieceId} of ${piece.layerName}, ${index + 1}`}
+                  />
+                </li>
+              )
+            })}
           </ul>
           <div>
             <Button small onClick={() => dispatch(takeBack(sheet.id))}>
@@ -84,3 +84,5 @@ function SheetRow({ sheet, isOpen, onToggle }: { sheet: CutSheet; isOpen: boolea
     </li>
   )
 }
+
+const intoSight = (row: HTMLElement | null): void => row?.scrollIntoView({ block: 'nearest' })

@@ -1,4 +1,4 @@
-import { useCallback, useState } from 'react'
+import { useCallback, useState, type ReactNode } from 'react'
 import type { LoadView } from '@feuillet/core/stages/sheets'
 import { isSomeCut } from '@feuillet/core/project'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
@@ -7,7 +7,8 @@ import { usePlan } from '../../plan'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
-import { Button } from '../../ui'
+import { Button, dayOf } from '../../ui'
+import { AllCut, CutBoard } from './cut-sheets'
 import { CutterScreen } from './cutter/cutter-screen'
 import { FilesButton } from './files-button'
 import { LoadStrip } from './load-strip'
@@ -29,6 +30,8 @@ export default function SheetsScreen() {
   const snags = useAppSelector((state) => selectStageSnags(state, 'sheets'))
   const loads = known ?? NO_LOADS
   const load = loads.find((l) => l.id === view.loadId)
+  const sheet = project.cut.find(({ id }) => id === view.loadId)
+  const cutLoad = usePlan('cutLoads')?.find(({ id }) => id === sheet?.id)
   const { plan, drawer } = project
   const allIsCut = known?.length === 0 && isSomeCut(project)
   const pick = useCallback((loadId: string) => dispatch(looked({ loadId, partKeys: [] })), [dispatch])
@@ -70,33 +73,60 @@ export default function SheetsScreen() {
         </>
       }
     >
-      {load ? (
-        <>
-          <div className="flex items-baseline gap-3 px-5 pt-3">
-            <h2 className="text-[16px]">
-              Load {load.number}: {load.paper.name}
-            </h2>
-            <span className="measure flex-1 text-[13px] text-soft">{`${load.onOffCut ? 'off-cut, ' : ''}${formatSize(load.widthMm, load.heightMm, unit)}`}</span>
-            <button
-              type="button"
-              className="text-plum underline"
-              onClick={() => dispatch(looked({ loadId: null, partKeys: [] }))}
-            >
-              All sheets
-            </button>
-          </div>
-          <div className="min-h-0 flex-1 p-4 pt-1">
-            <SheetBoard key={load.id} load={load} />
-          </div>
-        </>
+      {cutLoad && sheet ? (
+        <OneSheet title={`Cut sheet ${sheet.number}`} load={cutLoad} note={`cut ${dayOf(sheet.at)}`}>
+          <CutBoard key={sheet.id} load={cutLoad} sheet={sheet} />
+        </OneSheet>
+      ) : load ? (
+        <OneSheet title={`Load ${load.number}`} load={load}>
+          <SheetBoard key={load.id} load={load} />
+        </OneSheet>
       ) : plan.cutWith ? (
         <CutElsewhere host={plan.cutWith} />
       ) : !known && project.layers.length > 0 ? (
         <SheetsSoFar />
+      ) : allIsCut && project.cut.length > 0 ? (
+        <AllCut onPick={pick} />
       ) : (
         <AllSheets loads={loads} onPick={pick} />
       )}
       {loads.length > 0 && <LoadStrip loads={loads} picked={view.loadId} onPick={pick} />}
     </StageFrame>
+  )
+}
+
+/** A sheet drawn large, under its name; the way back to all of them beside it. */
+function OneSheet({
+  title,
+  load,
+  note,
+  children,
+}: {
+  title: string
+  load: LoadView
+  note?: string
+  children: ReactNode
+}) {
+  const dispatch = useAppDispatch()
+  const unit = useAppSelector(selectUnit)
+  const { widthMm, heightMm } = load
+  const about = [load.onOffCut && 'off-cut', formatSize(widthMm, heightMm, unit), note].filter(Boolean)
+  return (
+    <>
+      <div className="flex items-baseline gap-3 px-5 pt-3">
+        <h2 className="text-[16px]">
+          {title}: {load.paper.name}
+        </h2>
+        <span className="measure flex-1 text-[13px] text-soft">{about.join(', ')}</span>
+        <button
+          type="button"
+          className="text-plum underline"
+          onClick={() => dispatch(looked({ loadId: null, partKeys: [] }))}
+        >
+          All sheets
+        </button>
+      </div>
+      <div className="min-h-0 flex-1 p-4 pt-1">{children}</div>
+    </>
   )
 }

@@ -1,27 +1,31 @@
 import type { LoadView, SheetDrawing as Drawn } from '@feuillet/core/stages/sheets'
-import { memo } from 'react'
-import { formatMinutes } from '@feuillet/core/base/units'
+import { memo, type ReactNode } from 'react'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { useSize } from '../../drawing/use-size'
 import { SheetDrawing } from '../../drawing/sheet'
 
-/** No sheet is drawn smaller than the first; times are written from the second on, passes from the third. */
+/** No sheet is drawn smaller than the first; what is noted of it is written from the second on. */
 const LEAST_PX = 120
-const TIMES_PX = 170
-const PASSES_PX = 250
+const NOTES_PX = 170
 
-/** All loads side by side, as large as the room allows. */
-export const SheetGrid = memo(function SheetGrid({
-  loads,
-  drawnOf,
-  onPick,
-}: {
+/** What is written over a sheet that is drawn so wide (px). */
+export type NoteOf = (load: LoadView, cellPx: number) => string
+
+interface Props {
   loads: readonly LoadView[]
   /** Their outlines, by load, as far as they are there. */
   drawnOf: ReadonlyMap<string, Drawn>
+  /** What they are called. */
+  kind: 'Load' | 'Cut sheet'
+  noteOf: NoteOf
   onPick: (loadId: string) => void
-}) {
+  /** What is drawn on a sheet in place of its pieces; `px` is the size of a CSS pixel in mm. */
+  children?: (load: LoadView, drawn: Drawn | null, px: number) => ReactNode
+}
+
+/** All sheets side by side, as large as the room allows. */
+export const SheetGrid = memo(function SheetGrid({ loads, drawnOf, kind, noteOf, onPick, children }: Props) {
   const { drawer } = useAppSelector(selectProject)
   const [ref, { width, height }] = useSize()
   // The number of columns that makes the sheets largest; where they would be tiny, as many as fill the width.
@@ -40,22 +44,22 @@ export const SheetGrid = memo(function SheetGrid({
         {loads.map((load) => {
           const { widthMm: w, heightMm: h } = load
           const scale = cell / Math.max(w, h)
+          const drawn = drawnOf.get(load.id) ?? null
           return (
             <li key={load.id} style={{ width: cell }}>
               <button
                 type="button"
                 className="block w-full text-left"
                 onClick={() => onPick(load.id)}
-                aria-label={`Load ${load.number}: ${load.paper.name}, layers ${load.folios.join(', ')}`}
+                aria-label={`${kind} ${load.number}: ${load.paper.name}, layers ${load.folios.join(', ')}`}
               >
                 <span className="flex items-baseline justify-between gap-2 pb-1">
                   <span className="truncate text-[13.5px] font-semibold">
                     {load.number}. {load.paper.name}
                   </span>
-                  {cell >= TIMES_PX && (
+                  {cell >= NOTES_PX && (
                     <span className="measure text-[12px] whitespace-nowrap text-soft">
-                      {formatMinutes(load.minutes)}
-                      {load.setting.passes > 1 && cell >= PASSES_PX && ` · ${load.setting.passes} passes`}
+                      {noteOf(load, cell)}
                     </span>
                   )}
                 </span>
@@ -66,12 +70,9 @@ export const SheetGrid = memo(function SheetGrid({
                   overflow="visible"
                   aria-hidden
                 >
-                  <SheetDrawing
-                    load={load}
-                    drawn={drawnOf.get(load.id) ?? null}
-                    rimMm={drawer.cutter.rimMm}
-                    px={1 / scale}
-                  />
+                  <SheetDrawing load={load} drawn={drawn} rimMm={drawer.cutter.rimMm} px={1 / scale}>
+                    {children?.(load, drawn, 1 / scale)}
+                  </SheetDrawing>
                 </svg>
               </button>
             </li>

@@ -1,4 +1,4 @@
-import { bedOf, changeCutter, cutWithTool, setPlan } from '@feuillet/core/project'
+import { bedOf, changeCutter, cutWithTool, setPlan, type Project } from '@feuillet/core/project'
 import { changesOf, isStandIn, type LoadView } from '@feuillet/core/stages/sheets'
 import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
 import { change, changeSupplies } from '../../state/edits'
@@ -13,12 +13,10 @@ import { WhatIsCut } from './what-is-cut'
 /** The picked load, or all of them; what is cut, and how pieces are laid. */
 export function SheetsPanel({ load, loads }: { load: LoadView | undefined; loads: readonly LoadView[] }) {
   const dispatch = useAppDispatch()
-  const { plan, drawer } = useAppSelector(selectProject)
+  const { plan, drawer, cut } = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
   const cost = usePlan('cost')
   const bed = bedOf(drawer.cutter)
-  const area = loads.reduce((sum, l) => sum + l.areaMm2, 0)
-  const used = loads.reduce((sum, l) => sum + l.utilisation * l.areaMm2, 0)
   const unpriced = loads.some((l) => isStandIn(l.paper))
   const set = (label: string, patch: Partial<typeof plan>) =>
     dispatch(change(label, (p) => setPlan(p, patch)))
@@ -29,22 +27,11 @@ export function SheetsPanel({ load, loads }: { load: LoadView | undefined; loads
       ) : (
         <Heading title="All sheets">
           <Figures>
-            <Figure
-              name="Card used"
-              value={area ? formatShare(used / area) : '–'}
-              basis="Area of the pieces against whole sheets"
-            />
-            <Figure
-              name="Cutting"
-              value={formatMinutes(loads.reduce((sum, l) => sum + l.minutes, 0))}
-              basis={`The tool’s way at up to ${drawer.cutter.speedMmPerS} mm/s, slower for fine cuts and lace, with ${drawer.cutter.accelMmPerS2} mm/s² to gather speed, ${drawer.cutter.cornerS} s a point, ${drawer.cutter.liftS} s a lift, times passes; ${drawer.cutter.loadMin} min a load to put in`}
-            />
-            <Figure name="Changes of setting or mat" value={changesOf(loads)} />
-            <Figure
-              name="Off-cuts to keep"
-              value={loads.filter((l) => l.offCut).length}
-              basis={`Clean strips of ${formatLength(30, unit)} or more that one straight cut keeps whole`}
-            />
+            {loads.length === 0 && cut.length > 0 ? (
+              <CutFigures cut={cut} />
+            ) : (
+              <ToCutFigures loads={loads} drawer={drawer} />
+            )}
             <Figure
               name="Paper"
               value={`${(cost?.paper ?? 0).toFixed(2)} ${drawer.currency}${unpriced ? ' or more' : ''}`}
@@ -144,6 +131,56 @@ export function SheetsPanel({ load, loads }: { load: LoadView | undefined; loads
           />
         </div>
       </Heading>
+    </>
+  )
+}
+
+/** Of the sheets that are left to cut. */
+function ToCutFigures({
+  loads,
+  drawer: { cutter },
+}: {
+  loads: readonly LoadView[]
+  drawer: Project['drawer']
+}) {
+  const unit = useAppSelector(selectUnit)
+  const area = loads.reduce((sum, l) => sum + l.areaMm2, 0)
+  const used = loads.reduce((sum, l) => sum + l.utilisation * l.areaMm2, 0)
+  return (
+    <>
+      <Figure
+        name="Card used"
+        value={area ? formatShare(used / area) : '–'}
+        basis="Area of the pieces against whole sheets"
+      />
+      <Figure
+        name="Cutting"
+        value={formatMinutes(loads.reduce((sum, l) => sum + l.minutes, 0))}
+        basis={`The tool’s way at up to ${cutter.speedMmPerS} mm/s, slower for fine cuts and lace, with ${cutter.accelMmPerS2} mm/s² to gather speed, ${cutter.cornerS} s a point, ${cutter.liftS} s a lift, times passes; ${cutter.loadMin} min a load to put in`}
+      />
+      <Figure name="Changes of setting or mat" value={changesOf(loads)} />
+      <Figure
+        name="Off-cuts to keep"
+        value={loads.filter((l) => l.offCut).length}
+        basis={`Clean strips of ${formatLength(30, unit)} or more that one straight cut keeps whole`}
+      />
+    </>
+  )
+}
+
+/** Where nothing is left to cut: of the sheets that are cut. */
+function CutFigures({ cut }: { cut: Project['cut'] }) {
+  const pieces = cut.flatMap((sheet) => sheet.pieces)
+  const spoilt = pieces.filter((piece) => piece.spoilt !== null).length
+  return (
+    <>
+      <Figure name="Sheets cut" value={cut.length} />
+      <Figure name="Pieces" value={spoilt ? `${pieces.length}, ${spoilt} not whole` : pieces.length} />
+      <Figure
+        name="Cutting"
+        value={formatMinutes(cut.reduce((sum, { minutes }) => sum + minutes, 0))}
+        basis="As it was planned when they were cut; what it took is in the journal"
+      />
     </>
   )
 }
