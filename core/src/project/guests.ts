@@ -218,15 +218,25 @@ export const forgetCut = (project: Project, hostId: string): Project => ({
   cutElsewhere: project.cutElsewhere.filter(({ projectId }) => projectId !== hostId),
 })
 
+/** What tells of a project. */
+export interface Books {
+  /** Projects on the shelf that have cut pieces of it. */
+  books: readonly Project[]
+  /** All that is there and can be read. */
+  shelf: readonly Shelved[]
+}
+
+/** A project knowing whose sheets it is cut from, and what of it was cut on others' sheets; the same where it knew. */
+export const toldBy = (project: Project, books: Books): Project =>
+  refreshHost(refreshCutElsewhere(project, books), books.shelf)
+
 /**
  * A project knowing what of it was cut on others' sheets. What a book tells that can be read counts; of one that is no longer there, what was
  * known of it.
- * @param books those of the shelf that have cut pieces of it
- * @param shelf all that is there and can be read
  */
 export function refreshCutElsewhere(
   project: Project,
-  { books, shelf }: { books: readonly Project[]; shelf: readonly Pick<Shelved, 'id'>[] },
+  { books, shelf }: { books: Books['books']; shelf: readonly Pick<Shelved, 'id'>[] },
 ): Project {
   const there = new Set(shelf.map(({ id }) => id))
   const told = books

@@ -3,9 +3,9 @@
  * (vault.ts and its two kinds) or in memory where the browser keeps nothing. The shelf reads an index (store.ts).
  */
 import { toast } from 'sonner'
-import { readProject, type Project } from '@feuillet/core/project'
+import { readProject, toldBy, type Project } from '@feuillet/core/project'
 import { store } from '../state/store'
-import { withBooks } from './books'
+import { booksOn } from './books'
 import { Session } from './session'
 import { hold, letGo, loadShelf, loadStock, loadSupplies, readKept, vault } from './store'
 import { browserTabs } from './tabs'
@@ -21,7 +21,8 @@ const tabs = browserTabs()
 export async function readWithBooks(id: string): Promise<Project | null> {
   try {
     const kept = await readKept(id)
-    return kept ? await withBooks({ ...readProject(kept.text), id }, await loadShelf(), readKept) : null
+    if (!kept) return null
+    return toldBy({ ...readProject(kept.text), id }, await booksOn(id, await loadShelf(), readKept))
   } catch {
     return null
   }

@@ -1,9 +1,16 @@
 // The session against a store that fails, and tabs beside it.
 import { beforeEach, describe, expect, it } from 'vitest'
-import { cutSheetSchema, readProject, writeProject, type Project } from '@feuillet/core/project'
+import {
+  cutSheetSchema,
+  readProject,
+  takeAlong,
+  writeProject,
+  type Project,
+  type Supplies,
+} from '@feuillet/core/project'
 import { starterStock } from '@feuillet/core/stages/paper'
 import { blank, Browser, ID, Page, sleep, soon } from '../../test/browser'
-import { edited, undone } from '../state/document'
+import { edited, redone, undone } from '../state/document'
 import { entryOf } from './entry'
 import { MemoryVault } from './memory-vault'
 import { MOST_VERSIONS } from './vault'
@@ -177,6 +184,53 @@ describe('two tabs', () => {
     expect(kept).toBe(before - 2)
     await soon(() => [a.doc.stock[0]!.count, b.doc.stock[0]!.count]).toEqual([kept, kept])
   })
+
+  it('undo what was done here, and nothing that was done elsewhere meanwhile', async () => {
+    await browser.keep({ ...blank('other'), id: 'p2' })
+    const a = await open('a')
+    const b = new Page(browser, 'b')
+    browser.holder = null
+    await b.session.open('p2')
+    const { count } = a.doc.stock[0]!
+    const { count: pads } = a.doc.supplies.foams[0]!
+    const change = (page: Page, what: { sheets?: number; pads?: number; name?: string }) => {
+      const { project, stock, supplies } = page.doc
+      const [paper, ...papers] = stock
+      const [foam, ...foams] = supplies.foams
+      page.store.dispatch(
+        edited({
+          label: 'drawer',
+          project: project!,
+          stock: [
+            { ...paper!, count: paper!.count + (what.sheets ?? 0), name: what.name ?? paper!.name },
+            ...papers,
+          ],
+          supplies: { ...supplies, foams: [{ ...foam!, count: foam!.count + (what.pads ?? 0) }, ...foams] },
+        }),
+      )
+      return page.session.flush()
+    }
+    const held = async () => {
+      const vault = await browser.vault
+      const [paper] = (await vault.readStock())!
+      const { foams } = (await vault.readSupplies()) as Supplies
+      return { sheets: paper!.count - count, pads: foams[0]!.count - pads, name: paper!.name }
+    }
+    await change(b, { sheets: 5, name: 'renamed' })
+    await change(a, { sheets: -1, pads: -3 })
+    await soon(() => b.doc.stock[0]!.count).toBe(count + 4)
+    b.store.dispatch(undone())
+    await b.session.flush()
+    expect(await held()).toMatchObject({ sheets: -1, pads: -3, name: a.doc.stock[0]!.name })
+    await change(a, { sheets: -1 })
+    b.store.dispatch(redone())
+    await b.session.flush()
+    expect(await held()).toEqual({ sheets: 3, pads: -3, name: 'renamed' })
+    a.store.dispatch(undone())
+    a.store.dispatch(undone())
+    await a.session.flush()
+    expect(await held()).toEqual({ sheets: 5, pads: 0, name: 'renamed' })
+  })
 })
 
 describe('a store that refuses', () => {
@@ -296,6 +350,31 @@ describe('what was cut on the sheets of another', () => {
     less.shut()
     await (await browser.vault).remove('holder')
     expect(known(await open('d'))).toEqual([['holder', 'holder', 'back/p1', 'back/p1']])
+  })
+
+  it('is learned while it is open, and undo does not forget it', async () => {
+    const page = await open('a')
+    page.edit('before')
+    const host = new Page(browser, 'b')
+    browser.holder = null
+    await browser.keep({ ...holder(null), cut: [], plan: takeAlong(blank('holder'), blank('start')).plan })
+    await host.session.open('holder')
+    host.edit('holder')
+    await host.session.flush()
+    await soon(() => page.doc.project!.plan.cutWith?.name).toBe('holder')
+    host.store.dispatch(edited({ label: 'cut', project: { ...host.doc.project!, cut: holder(null).cut } }))
+    await host.session.flush()
+    await soon(() => known(page)).toEqual([['holder', 'holder', 'back/p1', 'back/p1']])
+    host.store.dispatch(edited({ label: 'home', project: { ...host.doc.project!, plan: blank('x').plan } }))
+    await host.session.flush()
+    await soon(() => page.doc.project!.plan.cutWith).toBeNull()
+    page.store.dispatch(undone())
+    expect(known(page)).toEqual([['holder', 'holder', 'back/p1', 'back/p1']])
+    expect(page.doc.project).toMatchObject({ name: 'start', plan: { cutWith: null } })
+    host.store.dispatch(edited({ label: 'not cut', project: { ...host.doc.project!, cut: [] } }))
+    await host.session.flush()
+    await soon(() => known(page)).toEqual([])
+    expect(page.doc.role).toBe('writing')
   })
 
   it('stays as it was known while its book cannot be read', async () => {

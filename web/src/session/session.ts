@@ -1,10 +1,9 @@
 // A project's life in the page: open, change, keep, leave. One owner of all four, so that nothing is kept twice, late or by
 // two tabs at once, and so that “saved” is said only of what is.
-import { BadInput } from '@feuillet/core/base'
+import { BadInput, share } from '@feuillet/core/base'
 import {
   openProject,
   peekNewer,
-  refreshHost,
   refreshPapers,
   schemaVersionOf,
   SCHEMA_VERSION,
@@ -12,6 +11,7 @@ import {
   starterSupplies,
   stockChanges,
   supplyChanges,
+  toldBy,
   writeProject,
   type Paper,
   type Project,
@@ -19,6 +19,7 @@ import {
 } from '@feuillet/core/project'
 import {
   becameRole,
+  booksCame,
   closed,
   drawerCame,
   followed,
@@ -28,7 +29,7 @@ import {
   type DocumentState,
 } from '../state/document'
 import { entryOf } from './entry'
-import { withBooks } from './books'
+import { booksOn, concerns } from './books'
 import type { Claim, Tabs } from './tabs'
 import {
   VERSION_EVERY_MS,
@@ -49,6 +50,7 @@ type SessionAction = ReturnType<
   | typeof drawerCame
   | typeof becameRole
   | typeof followed
+  | typeof booksCame
 >
 
 /** What a session works with; handed in, so that it can be tried with stores that fail and pages that die. */
@@ -110,7 +112,10 @@ export class Session {
 
   constructor(private readonly env: SessionEnv) {
     env.tabs.listen({
-      kept: (id) => void this.follow(id),
+      kept: (id) => {
+        void this.follow(id)
+        void this.hearOf(id)
+      },
       drawer: () => void this.freshenDrawer(),
       wanted: (id) => void this.handOver(id),
     })
@@ -138,7 +143,7 @@ export class Session {
     }
     const [stock, supplies] = await Promise.all([this.env.loadStock(), this.env.loadSupplies()])
     const shelf = await this.env.loadShelf().catch(() => [])
-    const told = await withBooks({ ...read.project, id }, shelf, this.env.readKept)
+    const books = await booksOn(id, shelf, this.env.readKept)
     if (turn !== this.opening) return given()
     if (read.readOnly) claim.release()
     this.claim = claim
@@ -149,7 +154,8 @@ export class Session {
     this.versionAt = -Infinity
     this.saidTrouble = false
     const role = read.readOnly ? 'reading' : !claim.held ? 'following' : 'writing'
-    const fresh = refreshSupplies(refreshHost(refreshPapers(told, stock), shelf), supplies)
+    const told = toldBy({ ...read.project, id }, books)
+    const fresh = refreshSupplies(refreshPapers(told, stock), supplies)
     this.env.dispatch(opened({ project: { ...fresh, id }, stock, supplies, role }))
     if (role === 'following') void this.waitForTurn(id)
     return { kind: 'open', healed: read.healed }
@@ -312,14 +318,9 @@ export class Session {
     if (this.id === id) {
       env.dispatch(keptTo(revision))
       this.saidTrouble = false
-      if (answer.stock && env.document().stock === stock) {
-        this.keptStock = answer.stock
-        env.dispatch(drawerCame({ stock: answer.stock }))
-      }
-      if (answer.supplies && env.document().supplies === supplies) {
-        this.keptSupplies = answer.supplies
-        env.dispatch(drawerCame({ supplies: answer.supplies }))
-      }
+      if (answer.stock && env.document().stock === stock) this.drawerCame({ stock: answer.stock })
+      if (answer.supplies && env.document().supplies === supplies)
+        this.drawerCame({ supplies: answer.supplies })
     }
     env.tabs.say({ kind: 'kept', id })
     if (what.stock || what.supplies) env.tabs.say({ kind: 'drawer' })
@@ -478,18 +479,44 @@ export class Session {
     this.env.dispatch(followed({ project: { ...read.project, id }, stock, supplies }))
   }
 
+  /** Another project was kept by another tab: what its book tells of this one counts from now on. */
+  private hearOf(other: string): Promise<void> {
+    const hearing = this.reading.then(() => this.readBooks(other))
+    this.reading = hearing.catch(() => undefined)
+    return hearing
+  }
+
+  private async readBooks(other: string): Promise<void> {
+    const { id, opening, env } = this
+    const shelf = await env.loadShelf()
+    const { project, role } = env.document()
+    if (id === null || other === id || project?.id !== id || role !== 'writing') return
+    const entry = shelf.find((one) => one.id === other)
+    if (!concerns(project, entry, other)) return
+    const books = await booksOn(id, shelf, env.readKept)
+    if (this.opening !== opening || env.document().role !== 'writing') return
+    env.dispatch(booksCame(books))
+  }
+
   private async freshenDrawer(): Promise<void> {
     if (this.id === null) return
     const [stock, supplies] = await Promise.all([this.env.loadStock(), this.env.loadSupplies()])
     const { stock: mine, supplies: ours, role } = this.env.document()
     // Changes of ours that are not kept yet are put into it when they are.
-    if (role !== 'writing' || mine === this.keptStock) {
-      this.keptStock = stock
-      this.env.dispatch(drawerCame({ stock }))
+    if (role !== 'writing' || mine === this.keptStock) this.drawerCame({ stock })
+    if (role !== 'writing' || ours === this.keptSupplies) this.drawerCame({ supplies })
+  }
+
+  /** What the store has of the drawer. What is equal stays the same, so that only what another tab did counts as done. */
+  private drawerCame(came: { stock?: readonly Paper[]; supplies?: Supplies }): void {
+    const { stock, supplies } = this.env.document()
+    if (came.stock) {
+      this.keptStock = share(stock, came.stock)
+      this.env.dispatch(drawerCame({ stock: this.keptStock }))
     }
-    if (role !== 'writing' || ours === this.keptSupplies) {
-      this.keptSupplies = supplies
-      this.env.dispatch(drawerCame({ supplies }))
+    if (came.supplies) {
+      this.keptSupplies = share(supplies, came.supplies)
+      this.env.dispatch(drawerCame({ supplies: this.keptSupplies }))
     }
   }
 

@@ -1,7 +1,18 @@
 // The open project with the shared drawer's papers and supplies, and their history. Every change goes through `edited`, so undo
 // covers everything.
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
-import { starterSupplies, type Paper, type Project, type Supplies } from '@feuillet/core/project'
+import {
+  applyStockChanges,
+  applySupplyChanges,
+  starterSupplies,
+  stockChanges,
+  supplyChanges,
+  toldBy,
+  type Books,
+  type Paper,
+  type Project,
+  type Supplies,
+} from '@feuillet/core/project'
 
 /** What was there before a change, and what the change is called. Shares with its neighbours all that did not change. */
 interface Version {
@@ -100,11 +111,24 @@ const document = createSlice({
     },
     undone: (state) => step(state as DocumentState, 'past', 'future'),
     redone: (state) => step(state as DocumentState, 'future', 'past'),
-    /** The drawer as it is after other tabs’ changes; no step of the history. */
+    /** The drawer as it is after other tabs’ changes: no step of the history, and undo does not take them back. */
     drawerCame: (
       state,
       { payload }: PayloadAction<{ stock?: readonly Paper[]; supplies?: Supplies }>,
-    ): DocumentState => ({ ...(state as DocumentState), ...payload }),
+    ): DocumentState => {
+      const current = state as DocumentState
+      const moved = afterChangesOf(current, { ...current, ...payload })
+      return { ...current, ...payload, past: current.past.map(moved), future: current.future.map(moved) }
+    },
+    /** What other projects tell of this one: no step of the history, and true of all its states. */
+    booksCame: (state, { payload }: PayloadAction<Books>): DocumentState => {
+      const current = state as DocumentState
+      const project = current.project && toldBy(current.project, payload)
+      if (project === current.project) return current
+      const told = (version: Version) => ({ ...version, project: toldBy(version.project, payload) })
+      const [past, future] = [current.past.map(told), current.future.map(told)]
+      return { ...current, project, past, future, revision: current.revision + 1 }
+    },
     /** The project as another tab has kept it. */
     followed: (
       state,
@@ -126,6 +150,31 @@ const document = createSlice({
     becameRole: (state, { payload }: PayloadAction<Role>) => ({ ...state, role: payload }),
   },
 })
+
+type Drawer = Pick<DocumentState, 'stock' | 'supplies'>
+
+/** A version with what was done to the drawer between two states of it; versions that share a drawer go on sharing it. */
+function afterChangesOf(before: Drawer, after: Drawer): (version: Version) => Version {
+  const inStock = stockChanges(before.stock, after.stock)
+  const inSupplies = supplyChanges(before.supplies, after.supplies)
+  const stocks = new Map<Version['stock'], Version['stock']>()
+  const supplied = new Map<Supplies, Supplies>()
+  return (version) => ({
+    ...version,
+    stock: inStock
+      ? once(stocks, version.stock, (stock) => applyStockChanges(stock, inStock))
+      : version.stock,
+    supplies: inSupplies
+      ? once(supplied, version.supplies, (supplies) => applySupplyChanges(supplies, inSupplies))
+      : version.supplies,
+  })
+}
+
+function once<T>(known: Map<T, T>, key: T, compute: (key: T) => T): T {
+  const found = known.get(key) ?? compute(key)
+  known.set(key, found)
+  return found
+}
 
 const versionOf = ({ project, stock, supplies }: DocumentState, label: string): Version => ({
   project: project!,
@@ -169,6 +218,17 @@ function step(state: DocumentState, from: 'past' | 'future', to: 'past' | 'futur
   }
 }
 
-export const { opened, closed, edited, undone, redone, drawerCame, followed, keptTo, notKept, becameRole } =
-  document.actions
+export const {
+  opened,
+  closed,
+  edited,
+  undone,
+  redone,
+  drawerCame,
+  booksCame,
+  followed,
+  keptTo,
+  notKept,
+  becameRole,
+} = document.actions
 export default document.reducer
