@@ -22,9 +22,9 @@ const SHARES = {
   notBoxes: 8,
   /** Of the steps for boxes one in so many goes to blocks of them, as long as some with sides in common are found. */
   blocks: 3,
-  /** A puzzle is put together before anything else, as long as the pieces may be one: all of so many steps, then one in so many. */
-  puzzleFirst: 300,
-  puzzle: 2,
+  /** A puzzle is put together before anything else, as long as the pieces may be one: for so much work (units of `Parts`), then one step in so many. */
+  puzzleFirst: 600_000,
+  puzzle: 16,
   /** Of the others, one in so many goes to composites; where they leave nothing but boxes, one in so many. */
   composites: 8,
   compositeBoxes: 2,
@@ -145,7 +145,11 @@ export class Nester {
       const search = () => (puzzle ??= new PuzzleSearch(instance, this.random))
       turns.push({
         way: search,
-        isDue: () => begun() && (this.steps < SHARES.puzzleFirst || every(SHARES.puzzle)) && !search().done,
+        isDue: () => {
+          if (!begun() || search().done) return false
+          const { isPressed, work } = search()
+          return isPressed || work < SHARES.puzzleFirst || every(SHARES.puzzle)
+        },
       })
     }
     // It takes a while to set up: not before it is needed.

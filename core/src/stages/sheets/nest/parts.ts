@@ -11,14 +11,17 @@ const STEP = 30_000
 
 /** Work under way. */
 export class InParts<T> {
+  /** What was done so far. */
+  work = 0
+
   constructor(private readonly parts: Parts<T>) {}
 
   /** Goes on with it for a step. Gives what it came to; null where there is more to do. */
   step(): { value: T } | null {
-    for (let done = 0; done < STEP;) {
+    for (const end = this.work + STEP; this.work < end;) {
       const next = this.parts.next()
       if (next.done) return { value: next.value }
-      done += next.value
+      this.work += next.value
     }
     return null
   }

@@ -49,7 +49,18 @@ export class OrderSearch implements Way {
     this.coarse = layout.score
     const order: Order = { items, axis: 'rows' }
     this.current = { ...order, score: layout.score }
-    this.waiting = items.length === 0 || isAlone(instance, items) ? null : order
+    this.waiting = items.length === 0 || isAlone(instance, items) ? null : this.turnedAs(order, layout)
+  }
+
+  /** An order in which every piece keeps the turn that it has in a layout. */
+  private turnedAs({ items, axis }: Order, { placements }: NestLayout): Order {
+    const turns = new Map(placements.map(({ id, copy, rotation }) => [`${id}#${copy}`, rotation]))
+    const posed = items.map((item) => {
+      const turn = turns.get(`${this.instance.pieces[item.piece]!.id}#${item.copy}`)
+      const pose = this.poses.turnsThatFit(item.piece, axis).findIndex(({ rotation }) => rotation === turn)
+      return { ...item, pose }
+    })
+    return { items: posed, axis }
   }
 
   /** Pieces to lay, copies counted. */
@@ -102,7 +113,7 @@ export class OrderSearch implements Way {
     if (layout.score >= this.current.score) return null
     this.current = { ...order, score: layout.score }
     this.coarse = Math.min(this.coarse, layout.score)
-    this.waiting = order
+    this.waiting = this.turnedAs(order, layout)
     return layout
   }
 
@@ -111,7 +122,7 @@ export class OrderSearch implements Way {
     const heat = HEAT / (1 + step / COOL_STEPS)
     if (layout.score <= this.current.score + heat * this.random())
       this.current = { ...order, score: layout.score }
-    if (layout.score < this.coarse + PROMISING * this.random()) this.waiting = order
+    if (layout.score < this.coarse + PROMISING * this.random()) this.waiting = this.turnedAs(order, layout)
     this.coarse = Math.min(this.coarse, layout.score)
     return layout
   }

@@ -22,27 +22,34 @@ const flower = (corners: number, radius: number) => ({
   holes: [],
 })
 
+const COUNT = 32
+
 describe('an order of laying', () => {
   const instance: NestInstance = {
     sheet: { w: 200, h: 200, margin: 5 },
-    gap: 2,
-    pieces: Array.from({ length: 8 }, (_, k) => ({
+    gap: 8,
+    pieces: Array.from({ length: COUNT }, (_, k) => ({
       id: `flower-${k}`,
-      shape: flower(300, 12 + k),
+      shape: flower(300, 6 + k / 10),
       qty: 1,
       turns: 'free' as const,
     })),
   }
 
-  it('laid in several steps is what it is in one go, and legal', () => {
+  it('laid finely in several steps is what it is in one go, every piece turned as it was, and legal', () => {
     const search = new OrderSearch(instance, seededRandom(1))
     let steps = 0
     let layout = null
     for (; search.finished === 0; steps++) layout = search.step(search.first, steps)
     expect(steps).toBeGreaterThan(1)
+    const turnOf = new Map(search.first.placements.map(({ id, rotation: turn }) => [id, turn]))
+    expect(layout!.placements.map(({ id, rotation: turn }) => [id, turn])).toEqual([...turnOf])
     const poses = new Poses(instance)
-    poses.each = 50
-    const largestFirst = instance.pieces.map((_, k) => ({ piece: 7 - k, copy: 0, pose: -1 }))
+    const largestFirst = instance.pieces.map((_, k) => {
+      const piece = COUNT - 1 - k
+      const turns = poses.turnsThatFit(piece, 'rows').map((one) => one.rotation)
+      return { piece, copy: 0, pose: turns.indexOf(turnOf.get(`flower-${piece}`)!) }
+    })
     expect(layout).toEqual(
       atOnce(layInOrder(instance, poses, { items: largestFirst, axis: 'rows', level: 'fine' })),
     )

@@ -39,7 +39,8 @@ const CLEARANCE_MM = 0.006
 /** A piece at one of its turns, as cells. */
 export interface Pose {
   rotation: number
-  mask: Mask
+  /** Drawn when it is looked at first. */
+  readonly mask: Mask
   /** Size of the grown, turned shape and where its box starts relative to the piece's origin. */
   w: number
   h: number
@@ -63,8 +64,8 @@ export class Poses {
   readonly sheetH: number
   /** Poses tried of each piece. */
   each = Infinity
-  /** What was done since it was last asked: looks at runs of cells, and corners drawn times the rows that each takes. */
-  readonly done = { looks: 0, drawn: 0 }
+  /** What was done since it was last asked: looks at runs of cells, corners drawn times the rows that each takes, and cells of masks. */
+  readonly done = { looks: 0, drawn: 0, cells: 0 }
   private readonly known = new Map<string, Pose[]>()
   private readonly turnLists: (readonly number[])[] = []
   /** The corners of pieces that their boxes follow from, at any turn. */
@@ -97,13 +98,24 @@ export class Poses {
       .slice(0, this.each)
       .map(({ rotation, map, b }) => {
         const [w, h] = [boxWidth(b), boxHeight(b)]
-        const mask = this.maskAt(piece, {
-          cell: this.cellOf(level),
-          map: compose(translation(-b.minX, -b.minY), map),
-          widthMm: w,
-          heightMm: h,
-        })
-        return { rotation, mask, w, h, offsetX: b.minX, offsetY: b.minY }
+        let mask: Mask | null = null
+        const draw = () =>
+          this.maskAt(piece, {
+            cell: this.cellOf(level),
+            map: compose(translation(-b.minX, -b.minY), map),
+            widthMm: w,
+            heightMm: h,
+          })
+        return {
+          rotation,
+          get mask() {
+            return (mask ??= draw())
+          },
+          w,
+          h,
+          offsetX: b.minX,
+          offsetY: b.minY,
+        }
       })
     this.known.set(key, list)
     return list
@@ -139,6 +151,7 @@ export class Poses {
   maskAt(piece: number, drawing: Omit<Drawing, 'grow'>): Mask {
     const { shape } = this.instance.pieces[piece]!
     this.done.drawn += cornersOf(shape) * (2 + (2 * this.grow) / drawing.cell)
+    this.done.cells += (drawing.widthMm * drawing.heightMm) / drawing.cell ** 2
     return makeMask(shape, { ...drawing, grow: this.grow })
   }
 }

@@ -59,6 +59,8 @@ interface Mate {
 
 /** Puts puzzles together, a few parts at a step. */
 export class PuzzleAssembly {
+  /** What was done so far, in units of `Parts`: parts that were tried, each beside all sides that were open. */
+  work = 0
   private readonly mates: Mate[][][]
   private readonly starts: State[]
   private beam: State[] = []
@@ -123,6 +125,7 @@ export class PuzzleAssembly {
 
   /** A puzzle with one more part, settled on all that its sides meet; null where it does not fit. */
   private withPart(state: State, rough: Pose): State | null {
+    this.work += state.open.length
     const { puzzle } = this
     if (!this.isInside(rough)) return null
     const meets = this.meetings(state, rough)
@@ -192,7 +195,7 @@ export class PuzzleAssembly {
   /** Whether what lies well inside one part comes to lie well inside another. */
   private reaches(from: Pose, into: Pose): boolean {
     const { parts } = this.puzzle
-    const [{ within }, { core }] = [parts[from.part]!, parts[into.part]!]
+    const [{ within }, { core, coreBox }] = [parts[from.part]!, parts[into.part]!]
     // The one's points in the other's frame.
     const cos = from.cos * into.cos + from.sin * into.sin
     const sin = from.sin * into.cos - from.cos * into.sin
@@ -200,7 +203,9 @@ export class PuzzleAssembly {
     const [x, y] = [dx * into.cos + dy * into.sin, dy * into.cos - dx * into.sin]
     for (let i = 0; i < within.length; i += 2) {
       const [u, v] = [within[i]!, within[i + 1]!]
-      if (ringContains(core, cos * u - sin * v + x, sin * u + cos * v + y)) return true
+      const [px, py] = [cos * u - sin * v + x, sin * u + cos * v + y]
+      const isNear = px > coreBox.minX && px < coreBox.maxX && py > coreBox.minY && py < coreBox.maxY
+      if (isNear && ringContains(core, px, py)) return true
     }
     return false
   }

@@ -95,6 +95,10 @@ const inMm = ({ mm, gap }: Length, gapMm: number): number => mm + gap * gapMm
 export class PuzzleSearch implements Way {
   /** Put together, or found to be no puzzle. */
   done = false
+  /** What was done so far to put it together, in units of `Parts`. */
+  work = 0
+  /** It is put together, and pressed. */
+  isPressed = false
   private readonly copies: readonly { id: string; copy: number; piece: number }[]
   private readonly running: Generator<NestLayout | null, void>
   /** Room for the grown parts, mm. */
@@ -136,7 +140,12 @@ export class PuzzleSearch implements Way {
     for (const puzzles of [this.joined(singles), this.assembled(singles)])
       for (const puzzle of puzzles) {
         if (!puzzle) yield null
-        else if ((yield* this.pressed(puzzle.poses)) && puzzle.isWhole) return
+        else {
+          this.isPressed = true
+          const isLegal = yield* this.pressed(puzzle.poses)
+          this.isPressed = false
+          if (isLegal && puzzle.isWhole) return
+        }
       }
   }
 
@@ -172,6 +181,7 @@ export class PuzzleSearch implements Way {
       for (const likeness of likenesses.slice(attempt % likenesses.length)) {
         const parts = new InParts(joining.by(likeness))
         while (!parts.step()) yield null
+        this.work += parts.work
         if (joining.left().length === 1) break
       }
       yield null
@@ -206,8 +216,10 @@ export class PuzzleSearch implements Way {
         fit: { lengthMm: inMm(fit.length, gap), bulgeMm: inMm(fit.bulge, gap), endMm: inMm(fit.end, gap) },
       })
       yield null
+      const before = this.work
       for (let k = 1; !assembly.done; k++) {
         const laid = assembly.step()
+        this.work = before + assembly.work
         if (laid) yield { poses: laid, isWhole: true }
         else if (k % AT_ONCE === 0) yield null
       }

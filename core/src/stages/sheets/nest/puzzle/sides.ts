@@ -7,6 +7,7 @@ import {
   ringBox,
   signedArea,
   simplify,
+  type Box,
   type Polygon,
   type Ring,
 } from '../../../../base/geometry'
@@ -38,6 +39,7 @@ export interface Sided {
 export interface Part extends Sided {
   /** Outlines well inside, and points along them: what of another piece reaches in here lies on this one. */
   core: Ring
+  coreBox: Box
   within: Ring
   /** A circle round the outline, mm. */
   round: { x: number; y: number; mm: number }
@@ -57,6 +59,8 @@ const REACH_SHARE = 1 / 50
 const MITRE_LIMIT = 10
 /** Outlines are read to so many mm. */
 const PLAIN_MM = 0.05
+/** What lies well inside need be told to so many mm only. */
+const ROUGH_MM = 0.1
 /** Places along a side where its bulge is read. */
 export const PLACES = 7
 /** Points along outlines lie about so far from each other, mm. */
@@ -84,13 +88,13 @@ export function sidesOf(outline: Ring, told: Corners): Sided | null {
 
 /** What else is asked of a piece: its own is what lies so far in from its edge, mm. Needs the geometry loaded. */
 export function partOf(sided: Sided, depthMm: number): Part {
-  const [core] = offset([{ outer: sided.outline, holes: [] }], -depthMm).toSorted(
-    (a, b) => polygonArea(b) - polygonArea(a),
-  )
+  const cores = offset(simplify([{ outer: sided.outline, holes: [] }], ROUGH_MM), -depthMm)
+  const [core] = cores.toSorted((a, b) => polygonArea(b) - polygonArea(a))
   const inner = core?.outer ?? new Float64Array()
   return {
     ...sided,
     core: inner,
+    coreBox: ringBox(inner),
     within: pointsAlong(inner),
     round: circleRound(sided.outline),
     around: sided.sides.reduce((sum, { length }) => sum + length, 0),
