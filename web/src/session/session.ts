@@ -12,6 +12,7 @@ import {
   stockChanges,
   supplyChanges,
   toldBy,
+  wentBack,
   writeProject,
   type Paper,
   type Project,
@@ -236,11 +237,13 @@ export class Session {
     await this.becomeWriter(id)
   }
 
-  /** Puts the project back to a past version; what it was before becomes a past version itself. */
+  /** The project gone back to a past version, null where that is damaged; what it was before becomes a past version itself. */
   restore(version: PastVersion): Project | null {
+    const { project, stock, supplies } = this.env.document()
     try {
+      const past = { ...openProject(version.text).project, id: version.projectId }
       this.versionAt = -Infinity
-      return { ...openProject(version.text).project, id: version.projectId }
+      return refreshSupplies(refreshPapers(project ? wentBack(past, project) : past, stock), supplies)
     } catch {
       return null
     }

@@ -7,6 +7,7 @@ import { MoreHorizontal } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { BadInput } from '@feuillet/core/base'
 import {
+  besideItself,
   isBegun,
   madeAnew,
   newProject,
@@ -94,7 +95,12 @@ export function Shelf() {
       for (const sentence of healed) toast(`${file.name}: ${sentence}`, { duration: 15_000 })
       // Whatever stands on the shelf under its id stays there, damaged or not.
       const taken = (await readKept(project.id)) !== undefined
-      await openNew(taken ? { ...project, id: crypto.randomUUID() } : project, `from ${file.name}`)
+      await openNew(taken ? besideItself(project, crypto.randomUUID()) : project, `from ${file.name}`)
+      if (taken)
+        toast(
+          `“${project.name}” is on the shelf already: this one stands beside it.${project.cut.length > 0 ? ' What is cut of it was taken from the drawer there.' : ''}`,
+          { duration: 12_000 },
+        )
     } catch (error) {
       setTrouble(
         error instanceof BadInput ? `${file.name}: ${error.message}.` : `${file.name} could not be opened.`,

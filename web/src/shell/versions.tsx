@@ -103,7 +103,8 @@ function VersionList({ onDone }: { onDone: () => void }) {
           Go back to this version
         </Button>
         <p className="text-[12.5px] text-soft">
-          What is there now is kept as a version too, and undo takes you back.
+          What is there now is kept as a version too, and undo takes you back. What is cut, ticked or noted
+          stays as it is now, and so does who is cut along.
         </p>
       </div>
     </div>

@@ -15,6 +15,7 @@ import {
   takeOffCuts,
   transformLayers,
   uncut,
+  wentBack,
   type CutSheet,
   type Paper,
   type Project,
@@ -38,6 +39,7 @@ class Desk {
   private found = new Map<string, NestLayout>()
   sent: ReturnType<typeof toSend> | null = null
   saved: TakenDown[] = []
+  readonly past: Project[] = []
   readonly bought: readonly Paper[]
   at = 1
 
@@ -307,6 +309,15 @@ const STEPS: Step[] = [
       setLayer(desk.project, layer.id, { sharing: one(['any', 'one-sheet', 'own-sheets'] as const)! }),
     )
     return `sharing of ${layer.id}`
+  },
+  (desk) => {
+    desk.past.push(desk.project)
+    return 'keep a version'
+  },
+  (desk, one) => {
+    const past = one(desk.past)
+    if (past) desk.update(wentBack(past, desk.project))
+    return `back to version ${past ? desk.past.indexOf(past) : 'none'}`
   },
   (desk, one) => {
     const nested = one(desk.runs)
