@@ -69,6 +69,19 @@ describe('a file that is opened beside its own project', () => {
     expect(cutForOthers(beside)).toEqual([])
   })
 
+  it('keeps of its own what the other does not know of', () => {
+    const took = ['pad-1', 'pad-2'].map((stepId) => ({ stepId, foams: [] }))
+    const both = {
+      ...now,
+      cut: [sheetOf('s-1', 'guest'), sheetOf('s-2', 'guest')],
+      progress: { ...now.progress, took },
+    }
+    const book = { cut: [sheetOf('s-1', null)], progress: { ...now.progress, took: took.slice(0, 1) } }
+    const { cut, progress } = besideItself(both, 'other', book)
+    expect(progress.took.map(({ stepId }) => stepId)).toEqual(['pad-2'])
+    expect(cut.map(({ took, pieces }) => [took.sheets, pieces[0]!.guestId])).toEqual([[0, null], [1, 'guest']]) // prettier-ignore
+  })
+
   it('gives nothing back to the drawer that it did not take', () => {
     const stock = [{ ...paper, count: 3 }]
     const after = uncut({ project: beside, stock }, 's-1')

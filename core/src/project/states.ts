@@ -1,4 +1,4 @@
-// Other states of a project than the one that is worked on: a past version that is gone back to, a file of it that is opened beside it.
+// Other states of a project than the one that is worked on: a past version that is gone back to, one that comes to stand beside it.
 import type { Project } from './schema'
 
 /**
@@ -21,14 +21,26 @@ export function wentBack(past: Project, now: Project): Project {
 }
 
 /**
- * A file of a project that comes to stand beside the project itself. Its sheets are cut as it says; they were taken from the drawer once, and its
- * guests' pieces are counted once: that is in the other's book.
+ * Another state of a project that comes to stand beside it, as from a file. It is cut and built as it says; what the project itself tells of was
+ * taken from the drawer once, and its guests' pieces are counted once: that is in the project's own book.
+ * @param book the project itself; where nothing is said it tells of all, or has given it back
  */
-export function besideItself(project: Project, id: string): Project {
-  const cut = project.cut.map((sheet) => ({
-    ...sheet,
-    took: { ...sheet.took, sheets: 0, offCut: null, keptIds: [] },
-    pieces: sheet.pieces.map((piece) => ({ ...piece, guestId: null })),
-  }))
-  return { ...project, id, cut, progress: { ...project.progress, took: [] } }
+export function besideItself(
+  state: Project,
+  id: string,
+  book: Pick<Project, 'cut' | 'progress'> = state,
+): Project {
+  const known = new Set(book.cut.map((sheet) => `${sheet.id} ${sheet.at}`))
+  const noted = new Set(book.progress.took.map(({ stepId }) => stepId))
+  const took = state.progress.took.filter(({ stepId }) => !noted.has(stepId))
+  const cut = state.cut.map((sheet) =>
+    known.has(`${sheet.id} ${sheet.at}`)
+      ? {
+          ...sheet,
+          took: { ...sheet.took, sheets: 0, offCut: null, keptIds: [] },
+          pieces: sheet.pieces.map((piece) => ({ ...piece, guestId: null })),
+        }
+      : sheet,
+  )
+  return { ...state, id, cut, progress: { ...state.progress, took } }
 }

@@ -2,6 +2,7 @@
 // two tabs at once, and so that “saved” is said only of what is.
 import { BadInput, share } from '@feuillet/core/base'
 import {
+  besideItself,
   openProject,
   peekNewer,
   refreshPapers,
@@ -352,7 +353,7 @@ export class Session {
     const what = here ? this.toSave(this.snapshot()) : refused
     if (here) env.dispatch(becameRole('following'))
     const mine = openProject(what.kept.text).project
-    const copy: Project = { ...mine, id: env.newId(), name: `${mine.name}, from another tab`.slice(0, 200) }
+    const copy = this.fromAnotherTab(mine, await env.readKept(id))
     const vault = await env.vault()
     await vault.save({
       ...what,
@@ -366,6 +367,16 @@ export class Session {
       'trouble',
     )
     await this.follow(id)
+  }
+
+  /** What was done in one tab, to stand beside what another has kept. */
+  private fromAnotherTab(mine: Project, kept: KeptProject | undefined): Project {
+    const read = kept && this.read(kept)
+    const book = read?.kind === 'read' ? read.project : undefined
+    return {
+      ...besideItself(mine, this.env.newId(), book),
+      name: `${mine.name}, from another tab`.slice(0, 200),
+    }
   }
 
   /** The kept state of a project, or the later one of a page that was closed before it could keep it. */
@@ -412,11 +423,7 @@ export class Session {
       })
       return answer.ok ? next : undefined
     }
-    const copy: Project = {
-      ...project,
-      id: env.newId(),
-      name: `${project.name}, from another tab`.slice(0, 200),
-    }
+    const copy = this.fromAnotherTab(project, kept)
     const record = { ...next, id: copy.id, revision: 1, text: writeProject(copy) }
     const entry = entryOf(copy, 1, draft.savedAt)
     await vault.save({

@@ -1,6 +1,7 @@
 // Everything that is kept, as one zip and back: project files, past versions, the drawer.
 import { strFromU8, strToU8, unzip, zip, type Zippable } from 'fflate'
 import {
+  besideItself,
   openProject,
   paperSchema,
   slug,
@@ -69,7 +70,7 @@ export async function unpackAll(bytes: Uint8Array): Promise<Unpacked> {
       const { project, healed } = openProject(strFromU8(content))
       const known = await readKept(project.id)
       if (known?.text === writeProject(project)) continue
-      const own = known ? { ...project, id: crypto.randomUUID() } : project
+      const own = known ? besideItself(project, crypto.randomUUID()) : project
       await keepPast(own.id, pastIn(files, path))
       await keepProject(own, 'from a zip', { isNext: true })
       taken++
