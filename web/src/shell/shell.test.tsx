@@ -330,6 +330,14 @@ describe('round every stage', () => {
     ])
     await waitFor(() => expect(told()).toHaveLength(1))
     expect(told()[0]!.textContent!.match(/could not be laid/g)).toHaveLength(1)
+    const clear = () => one('section[aria-label="Snags"]', panel()).textContent
+    expect(clear()).toContain('✓')
+    const { views } = store.getState().plan
+    store.dispatch(forgotten())
+    await waitFor(() => expect(clear()).toBe('Computing…'))
+    store.dispatch(
+      reported({ revision: 1, views: Object.entries(views), fresh: [], failed: [], doing: null }),
+    )
     // Computed anew with the next change.
     await type('Between pieces', '4')
     await settled()

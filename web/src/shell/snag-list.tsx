@@ -7,7 +7,8 @@ import { commandOf } from '../commands/list'
 import { doCommand, useAbleCommands } from '../commands/use-command'
 import { Button, Fold, Tip } from '../ui'
 import { change, mend } from '../state/edits'
-import { selectMeantSnags } from '../state/selectors'
+import { useFailures } from '../plan'
+import { selectMeantSnags, selectSnagsKnown } from '../state/selectors'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { useWords } from '../state/use-words'
 import { looked } from '../state/view'
@@ -76,6 +77,19 @@ function SnagNote({
   )
 }
 
+/** That nothing is wrong, once that is known. */
+function AllClear({ none }: { none: string }) {
+  const { stage = '' } = useParams()
+  const isKnown = useAppSelector((state) => selectSnagsKnown(state, stage))
+  const hasFailed = useFailures().length > 0
+  return (
+    <p className="text-soft">
+      {isKnown && <span aria-hidden>✓ </span>}
+      {isKnown ? none : hasFailed ? 'Whether anything is wrong is not known.' : 'Computing…'}
+    </p>
+  )
+}
+
 /** The snags of a stage: how many, folded by kind, stepped through one after the other; a plain word where there are none. */
 export function SnagList({ snags, none }: { snags: readonly Snag[]; none: string }) {
   const able = useAbleCommands()
@@ -83,10 +97,7 @@ export function SnagList({ snags, none }: { snags: readonly Snag[]; none: string
   if (snags.length === 0)
     return (
       <>
-        <p className="text-soft">
-          <span aria-hidden>✓ </span>
-          {none}
-        </p>
+        <AllClear none={none} />
         <MeantSnags />
       </>
     )

@@ -19,6 +19,7 @@ import {
   selectSaved,
   selectSettled,
   selectSnags,
+  selectSnagsKnown,
   selectStages,
   selectStageSnags,
   selectUnit,
@@ -52,6 +53,15 @@ const snag = (stage: Snag['stage'], code: string, more: Partial<Snag> = {}): Sna
 const [first, second] = SNAG_NODES.map((name) => nodes[name].node.name)
 const stateOf = (state: RootState) =>
   Object.fromEntries(selectStages(state).map(({ stage, state: stands }) => [stage, stands]))
+
+it('nothing is wrong only where it is known what there is to find', () => {
+  const project = demo('bon-voyage')
+  const known = pageOf(project, { [nodes.paperSnags.node.name]: [], [nodes.depthSnags.node.name]: [] })
+  expect(selectSnagsKnown(known, 'depth')).toBe(true)
+  // What may be merged is told by another node.
+  expect(selectSnagsKnown(known, 'paper')).toBe(false)
+  expect(selectSnagsKnown(known, 'sheets')).toBe(false)
+})
 
 describe('how stages stand', () => {
   it('before anything is done', () => {

@@ -39,6 +39,13 @@ function sameItems(a: readonly unknown[], b: readonly unknown[]): boolean {
   return a.length === b.length && a.every((item, i) => item === b[i])
 }
 
+/** Whether it is known what there is to find in a stage. */
+export const selectSnagsKnown = createSelector(
+  [selectSnagLists, (_: RootState, stage: string) => stage],
+  (lists, stage): boolean =>
+    SNAG_NODES.every((name, k) => nodes[name].node.stage !== stage || lists[k] !== undefined),
+)
+
 /** All findings that are not meant so, in the order of the stages, as far as they are computed. */
 export const selectSnags = createSelector([selectSnagLists, selectProject], (lists, project): Snag[] =>
   lists.flatMap((list) => list ?? []).filter((snag) => !isMeant(project, snag)),

@@ -56,9 +56,7 @@ export default function SheetsScreen() {
             ? 'Everything fits on the sheets at hand.'
             : allIsCut
               ? 'Nothing is left to cut.'
-              : known
-                ? 'No layers to cut yet.'
-                : 'Computing…',
+              : 'No layers to cut yet.',
       }}
       panel={plan.cutWith ? null : <SheetsPanel load={load} loads={loads} />}
       actions={
