@@ -65,7 +65,9 @@ describe('a file that is opened beside its own project', () => {
   const beside = besideItself({ ...now, cut: [sheetOf('s-1', 'guest')] }, 'other')
 
   it('knows what is cut, and tells no guest of it a second time', () => {
-    expect(beside.cut.map(({ id, pieces }) => [id, pieces.length])).toEqual([['s-1', 1]])
+    expect(beside.cut.map(({ id, pieces }) => [id, pieces.length])).toEqual([['s-1', 0]])
+    const alone = besideItself(now, 'other')
+    expect(alone.cut.map(({ id, pieces }) => [id, pieces.length])).toEqual([['s-1', 1]])
     expect(cutForOthers(beside)).toEqual([])
   })
 
@@ -79,7 +81,7 @@ describe('a file that is opened beside its own project', () => {
     const book = { cut: [sheetOf('s-1', null)], progress: { ...now.progress, took: took.slice(0, 1) } }
     const { cut, progress } = besideItself(both, 'other', book)
     expect(progress.took.map(({ stepId }) => stepId)).toEqual(['pad-2'])
-    expect(cut.map(({ took, pieces }) => [took.sheets, pieces[0]!.guestId])).toEqual([[0, null], [1, 'guest']]) // prettier-ignore
+    expect(cut.map(({ took, pieces }) => [took.sheets, pieces.length])).toEqual([[0, 0], [1, 1]]) // prettier-ignore
   })
 
   it('gives nothing back to the drawer that it did not take', () => {

@@ -22,7 +22,7 @@ export function wentBack(past: Project, now: Project): Project {
 
 /**
  * Another state of a project that comes to stand beside it, as from a file. It is cut and built as it says; what the project itself tells of was
- * taken from the drawer once, and its guests' pieces are counted once: that is in the project's own book.
+ * taken from the drawer once, and its guests know of their pieces on those sheets: that is in the project's own book.
  * @param book the project itself; where nothing is said it tells of all, or has given it back
  */
 export function besideItself(
@@ -38,7 +38,7 @@ export function besideItself(
       ? {
           ...sheet,
           took: { ...sheet.took, sheets: 0, offCut: null, keptIds: [] },
-          pieces: sheet.pieces.map((piece) => ({ ...piece, guestId: null })),
+          pieces: sheet.pieces.filter(({ guestId }) => guestId === null),
         }
       : sheet,
   )

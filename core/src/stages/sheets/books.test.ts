@@ -7,6 +7,7 @@ import { Planner } from '../../planner'
 import {
   alsoCutBy,
   assignPaper,
+  besideItself,
   builtLayers,
   cutForOthers,
   cutOfLayer,
@@ -16,8 +17,6 @@ import {
   mayGoAlong,
   outdatedCuts,
   piecesIn,
-  refreshCutElsewhere,
-  refreshHost,
   refreshPapers,
   sendHome,
   setLayer,
@@ -25,8 +24,10 @@ import {
   shelved,
   spoilElsewhere,
   takeAlong,
+  toldBy,
   transformLayers,
   uncut,
+  wentBack,
   wholeElsewhere,
   type Paper,
   type Project,
@@ -43,6 +44,8 @@ class Shelf {
   private readonly planner = new Planner(new Cache())
   private at = 1
   gone = new Map<string, Project>()
+  /** Past versions of projects, and files of them. */
+  past: Project[] = []
   stock: readonly Paper[] = PAPERS
 
   constructor(public there: Map<string, Project>) {
@@ -78,11 +81,11 @@ class Shelf {
           this.there.set(host.id, sendHome(this.there.get(host.id)!, projectId))
     const books = all()
     for (const project of books) {
-      const told = refreshCutElsewhere(project, {
+      const told = toldBy(project, {
         books: books.filter((book) => cutForOthers(book).includes(project.id)),
-        shelf: books,
+        shelf: books.map(shelved),
       })
-      this.there.set(project.id, refreshPapers(refreshHost(told, books.map(shelved)), this.stock))
+      this.there.set(project.id, refreshPapers(told, this.stock))
     }
     for (const host of all())
       for (const guest of host.plan.guests) {
@@ -154,6 +157,12 @@ function faultsOf(shelf: Shelf): string[] {
         const there = laid.filter((one) => one === id).length
         if (there !== wanted) faults.push(`${id}: ${there} on the sheets for ${wanted}`)
       }
+  for (const paper of shelf.stock) {
+    const sheets = books.flatMap(({ cut }) => cut.filter((one) => one.paper.id === paper.id))
+    const taken = sheets.reduce((sum, { took }) => sum + took.sheets, 0)
+    const { count } = PAPERS.find(({ id }) => id === paper.id)!
+    if (paper.count + taken !== count) faults.push(`${paper.name}: ${paper.count} left, ${taken} taken`)
+  }
   return faults
 }
 
@@ -228,6 +237,24 @@ const STEPS: ((shelf: Shelf, one: One) => string)[] = [
     const layer = one(project.layers)!
     shelf.put(assignPaper(project, [layer.id], { paper: one(PAPERS)!, stock: [...shelf.stock] }))
     return `${project.id} has another paper for ${layer.id}`
+  },
+  (shelf, one) => {
+    const project = one([...shelf.there.values()])!
+    shelf.past.push(project)
+    return `${project.id} is kept as version ${shelf.past.length - 1}`
+  },
+  (shelf, one) => {
+    const past = one(shelf.past)
+    const now = past && shelf.there.get(past.id)
+    if (now) shelf.put(wentBack(past, now))
+    return `back to version ${past ? shelf.past.indexOf(past) : 'none'}`
+  },
+  (shelf, one) => {
+    const past = one(shelf.past)
+    if (!past || shelf.there.size + shelf.gone.size > 3) return 'nothing is opened'
+    const id = `${past.id}-${shelf.past.indexOf(past)}`
+    shelf.put(besideItself(past, id))
+    return `version ${shelf.past.indexOf(past)} is opened as ${id}`
   },
   (shelf, one) => {
     const back = one([...shelf.gone.values()])

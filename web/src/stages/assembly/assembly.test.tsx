@@ -134,6 +134,12 @@ describe('the bench', () => {
     await waitFor(() => expect(panel().textContent).toContain('1 of'))
   })
 
+  it('shows the sheet that is weeded as it was cut', async () => {
+    await benchAt(/^Weed load 1/)
+    await waitFor(() => expect(document.body.textContent).toMatch(/Load 1, .*, as it was cut/))
+    expect(document.querySelectorAll('[aria-label^="The sheet of this step"] path').length).toBeGreaterThan(2)
+  })
+
   it('notes what a step took, pauses taken out', async () => {
     vi.useFakeTimers({ toFake: ['Date'], now: 1_800_000_000_000 })
     await toBench()
