@@ -189,7 +189,8 @@ export class Page {
   take(word: Parameters<Tabs['say']>[0]): void {
     if (this.dead || !this.hear) return
     if (word.kind === 'drawer') this.hear.drawer()
-    else this.hear[word.kind](word.id)
+    else if (word.kind === 'kept') this.hear.kept(word.id, word.about)
+    else this.hear.wanted(word.id)
   }
 
   edit(name: string): void {

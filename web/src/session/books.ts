@@ -27,12 +27,11 @@ export async function booksOn(
   }
 }
 
-/** Whether what a project on the shelf has may be of account for another. */
-export function concerns(project: Project, entry: ShelfEntry | undefined, id: string): boolean {
-  return (
-    (entry?.cutForIds.includes(project.id) ?? false) ||
-    (entry?.guestIds.includes(project.id) ?? false) ||
-    project.plan.cutWith?.projectId === id ||
-    project.cutElsewhere.some(({ projectId }) => projectId === id)
-  )
-}
+/** The other projects that the book of one tells of. */
+export const toldOf = ({ guestIds, cutForIds }: ShelfEntry): string[] => [...guestIds, ...cutForIds]
+
+/** Whether another book, about the projects that it tells of now, is or was of account for a project. */
+export const concerns = (project: Project, otherId: string, about: readonly string[]): boolean =>
+  about.includes(project.id) ||
+  project.plan.cutWith?.projectId === otherId ||
+  project.cutElsewhere.some(({ projectId }) => projectId === otherId)

@@ -31,7 +31,7 @@ import {
   type DocumentState,
 } from '../state/document'
 import { entryOf } from './entry'
-import { booksOn, concerns } from './books'
+import { booksOn, concerns, toldOf } from './books'
 import type { Claim, Tabs } from './tabs'
 import {
   VERSION_EVERY_MS,
@@ -104,6 +104,7 @@ export class Session {
   private saving: Promise<void> = Promise.resolve()
   private reading: Promise<void> = Promise.resolve()
   private busy = false
+  private toHear = false
   private claim: Claim | null = null
   private saidTrouble = false
   /** The state of the draft that was written last; null where none is left. */
@@ -114,9 +115,9 @@ export class Session {
 
   constructor(private readonly env: SessionEnv) {
     env.tabs.listen({
-      kept: (id) => {
+      kept: (id, about) => {
         void this.follow(id)
-        void this.hearOf(id)
+        void this.hearOf(id, about)
       },
       drawer: () => void this.freshenDrawer(),
       wanted: (id) => void this.handOver(id),
@@ -326,7 +327,7 @@ export class Session {
       if (answer.supplies && env.document().supplies === supplies)
         this.drawerCame({ supplies: answer.supplies })
     }
-    env.tabs.say({ kind: 'kept', id })
+    env.tabs.say({ kind: 'kept', id, about: toldOf(what.entry) })
     if (what.stock || what.supplies) env.tabs.say({ kind: 'drawer' })
   }
 
@@ -490,22 +491,23 @@ export class Session {
   }
 
   /** Another project was kept by another tab: what its book tells of this one counts from now on. */
-  private hearOf(other: string): Promise<void> {
-    const hearing = this.reading.then(() => this.readBooks(other))
+  private async hearOf(other: string, about: readonly string[]): Promise<void> {
+    const { project, role } = this.env.document()
+    if (!project || project.id === other || role !== 'writing' || !concerns(project, other, about)) return
+    // One that is waited for reads what came meanwhile as well.
+    if (this.toHear) return
+    this.toHear = true
+    const hearing = this.reading.then(() => this.readBooks())
     this.reading = hearing.catch(() => undefined)
-    return hearing
+    await this.reading
   }
 
-  private async readBooks(other: string): Promise<void> {
+  private async readBooks(): Promise<void> {
+    this.toHear = false
     const { id, opening, env } = this
-    const shelf = await env.loadShelf()
-    const { project, role } = env.document()
-    if (id === null || other === id || project?.id !== id || role !== 'writing') return
-    const entry = shelf.find((one) => one.id === other)
-    if (!concerns(project, entry, other)) return
-    const books = await booksOn(id, shelf, env.readKept)
-    if (this.opening !== opening || env.document().role !== 'writing') return
-    env.dispatch(booksCame(books))
+    if (id === null) return
+    const books = await booksOn(id, await env.loadShelf(), env.readKept)
+    if (this.opening === opening && env.document().role === 'writing') env.dispatch(booksCame(books))
   }
 
   private async freshenDrawer(): Promise<void> {

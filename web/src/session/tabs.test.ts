@@ -171,15 +171,15 @@ describe('what pages tell one another', () => {
     const tabs = ['a', 'b'].map((name) => {
       const own = browserTabs()
       own.listen({
-        kept: (id) => heard.push(`${name} kept ${id}`),
+        kept: (id, about) => heard.push(`${name} kept ${id}, about ${about.join()}`),
         drawer: () => heard.push(`${name} drawer`),
         wanted: (id) => heard.push(`${name} wanted ${id}`),
       })
       return own
     })
-    tabs[0]!.say({ kind: 'kept', id: 'p' })
+    tabs[0]!.say({ kind: 'kept', id: 'p', about: ['q'] })
     tabs[1]!.say({ kind: 'drawer' })
     void tabs[1]!.takeOver('p', tabs[1]!.waiting(), nobody)
-    expect(heard).toEqual(['b kept p', 'a drawer', 'a wanted p'])
+    expect(heard).toEqual(['b kept p, about q', 'a drawer', 'a wanted p'])
   })
 })

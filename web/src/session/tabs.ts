@@ -1,7 +1,16 @@
 // Pages of one browser among each other: which of them changes a project, and what they tell one another. A page holds a lock
 // for as long as it lives, so a page that died holds nothing back.
 
-type Word = { kind: 'kept'; id: string } | { kind: 'drawer' } | { kind: 'wanted'; id: string }
+type Word =
+  /** A project was kept; `about` are the other projects that its book tells of. */
+  { kind: 'kept'; id: string; about: readonly string[] } | { kind: 'drawer' } | { kind: 'wanted'; id: string }
+
+/** What a page does on hearing each of them. */
+interface Hearing {
+  kept: (id: string, about: readonly string[]) => void
+  drawer: () => void
+  wanted: (id: string) => void
+}
 
 /** The right to change a project. */
 export interface Claim {
@@ -11,7 +20,7 @@ export interface Claim {
 }
 
 export interface Tabs {
-  listen(hear: { kept: (id: string) => void; drawer: () => void; wanted: (id: string) => void }): void
+  listen(hear: Hearing): void
   say(word: Word): void
   /** Takes the right to change a project, where no other page has it. */
   claim(id: string, onLost: () => void): Promise<Claim>
@@ -68,7 +77,8 @@ export function browserTabs(): Tabs {
       if (!channel) return
       channel.onmessage = ({ data }: MessageEvent<Word>) => {
         if (data.kind === 'drawer') hear.drawer()
-        else hear[data.kind](data.id)
+        else if (data.kind === 'kept') hear.kept(data.id, data.about)
+        else hear.wanted(data.id)
       }
     },
     say: (word) => channel?.postMessage(word),
