@@ -5,6 +5,7 @@ import { ellipse, rectangle, subtract } from '../../../base/geometry'
 import { composites } from './composites'
 import type { NestInstance, NestPiece, Turns } from './instance'
 import { Nester } from './nester'
+import { summarise } from './summary'
 
 const frame = subtract([rectangle([0, 0], 140, 140)], [rectangle([14, 14], 112, 112)])[0]!
 const SHEET = { w: 304.8, h: 304.8, margin: 6.35 }
@@ -39,6 +40,27 @@ describe('pieces in openings', () => {
         [p.sheet, p.x, p.y, p.rotation].map((v) => Math.round(v * 1e6)),
       )
     }
+  })
+
+  it('of what lies in an opening itself go with the outermost, however little card that has', () => {
+    // A wide ring of less card than the one in it.
+    const ring = (id: string, r: number, rim: number): NestPiece => ({
+      id,
+      shape: subtract([ellipse([0, 0], r)], [ellipse([0, 0], r - rim)])[0]!,
+      qty: 1,
+      turns: 'free',
+    })
+    const pieces: NestPiece[] = [
+      ring('inner', 40, 25),
+      ring('outer', 60, 4),
+      { id: 'disc', shape: ellipse([0, 0], 10), qty: 1, turns: 'free' },
+    ]
+    const instance: NestInstance = { sheet: SHEET, gap: 2, pieces }
+    const at = { copy: 0, sheet: 0, x: 80, y: 80, rotation: 0 }
+    const layout = summarise(instance, pieces.map(({ id }) => ({ id, ...at }))) // prettier-ignore
+    const found = composites(instance, layout)!
+    expect(found.instance.pieces.map(({ id, qty }) => [id, qty])).toEqual([['outer#0', 1]])
+    expect(asKeys(found.open(found.layout).placements)).toEqual(['disc#0', 'inner#0', 'outer#0'])
   })
 
   it('stay legal wherever their holders are laid anew, each piece once', () => {

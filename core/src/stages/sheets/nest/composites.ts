@@ -3,11 +3,11 @@ import {
   compose,
   mapPoint,
   mapPolygon,
-  polygonArea,
   polygonBox,
   ringBox,
   ringContains,
   rotation,
+  signedArea,
   translation,
   type Box,
   type Polygon,
@@ -53,10 +53,10 @@ export function composites(instance: NestInstance, layout: NestLayout): Composit
     const shape = mapPolygon(compose(translation(p.x, p.y), rotation(p.rotation)), piece.shape)
     return { p, piece, shape, box: polygonBox(shape) }
   })
-  // The largest first: who holds a piece then is held by nobody.
+  // The largest outlines first, openings and all: who holds a piece then is held by nobody.
   const holders = laid
     .filter(({ shape }) => shape.holes.length > 0)
-    .sort((a, b) => polygonArea(b.shape) - polygonArea(a.shape))
+    .sort((a, b) => signedArea(b.shape.outer) - signedArea(a.shape.outer))
   if (holders.length === 0) return null
   const heldBy = new Map<Laid, Laid[]>()
   const rest: Laid[] = []
