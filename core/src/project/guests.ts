@@ -222,13 +222,18 @@ export const forgetCut = (project: Project, hostId: string): Project => ({
 export interface Books {
   /** Projects on the shelf that have cut pieces of it. */
   books: readonly Project[]
-  /** All that is there and can be read. */
+  /** All that is there, as its index has it. */
   shelf: readonly Shelved[]
+  /** What of it cannot be read: what was known of it stays. */
+  unread: ReadonlySet<string>
 }
 
 /** A project knowing whose sheets it is cut from, and what of it was cut on others' sheets; the same where it knew. */
-export const toldBy = (project: Project, books: Books): Project =>
-  refreshHost(refreshCutElsewhere(project, books), books.shelf)
+export const toldBy = (project: Project, { books, shelf, unread }: Books): Project =>
+  refreshHost(
+    refreshCutElsewhere(project, { books, shelf: shelf.filter(({ id }) => !unread.has(id)) }),
+    shelf,
+  )
 
 /**
  * A project knowing what of it was cut on others' sheets. What a book tells that can be read counts; of one that is no longer there, what was

@@ -2,13 +2,13 @@
 import { openProject, type Books, type Project } from '@feuillet/core/project'
 import type { KeptProject, ShelfEntry } from './vault'
 
-/** Reads the books of those that have cut pieces of a project. One that cannot be read is as if it were not there. */
+/** Reads the books of those that have cut pieces of a project. */
 export async function booksOn(
   projectId: string,
   shelf: readonly ShelfEntry[],
   readKept: (id: string) => Promise<KeptProject | undefined>,
-): Promise<Books & { shelf: readonly ShelfEntry[] }> {
-  const unread = new Set<string>()
+): Promise<Books> {
+  const unread = new Set(shelf.filter(({ trouble }) => trouble !== null).map(({ id }) => id))
   const holders = shelf.filter(({ id, cutForIds }) => id !== projectId && cutForIds.includes(projectId))
   const books = await Promise.all(
     holders.map(async ({ id }): Promise<Project[]> => {
@@ -21,10 +21,7 @@ export async function booksOn(
       }
     }),
   )
-  return {
-    books: books.flat(),
-    shelf: shelf.filter(({ id, trouble }) => trouble === null && !unread.has(id)),
-  }
+  return { books: books.flat(), shelf, unread }
 }
 
 /** The other projects that the book of one tells of. */

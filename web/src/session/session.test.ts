@@ -385,9 +385,12 @@ describe('what was cut on the sheets of another', () => {
     told.shut()
     const vault = await browser.vault
     const kept = (await vault.read('holder'))!
-    const entry = entryOf(holder(null), 2, 2)
+    // It cuts along what is in its plan, as far as its index tells.
+    const entry = entryOf({ ...holder(null), plan: takeAlong(blank('x'), blank('y')).plan }, 2, 2)
     await vault.save({ kept: { ...kept, revision: 2, text: '{"layers":[' }, entry, base: 1, keepVersion: false, stock: null }) // prettier-ignore
-    expect(known(await open('b'))).toEqual([['holder', 'holder', 'back/p1', 'back/p1']])
+    const still = await open('b')
+    expect(known(still)).toEqual([['holder', 'holder', 'back/p1', 'back/p1']])
+    expect(still.doc.project!.plan.cutWith?.projectId).toBe('holder')
   })
 })
 

@@ -84,6 +84,7 @@ class Shelf {
       const told = toldBy(project, {
         books: books.filter((book) => cutForOthers(book).includes(project.id)),
         shelf: books.map(shelved),
+        unread: new Set(),
       })
       this.there.set(project.id, refreshPapers(told, this.stock))
     }
