@@ -58,6 +58,10 @@ describe('a past version that is gone back to', () => {
       ['gone-since', paper.count],
     ])
     expect(wentBack(past, { ...now, journal: drawn.journal }).journal.note).toBe('begun')
+    // A paper that only the project has, and came later, takes back what was cut of it.
+    const before = { ...past, drawer: { ...past.drawer, papers: [] } }
+    const after = uncut({ project: wentBack(before, now), stock: [] }, 's-1').project
+    expect(after.drawer.papers.map(({ id, count }) => [id, count])).toEqual([[paper.id, 4]])
   })
 })
 

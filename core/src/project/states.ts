@@ -8,6 +8,10 @@ import type { Project } from './schema'
 export function wentBack(past: Project, now: Project): Project {
   const { cut, cutElsewhere, progress, journal } = now
   const held = new Map(now.drawer.papers.map((paper) => [paper.id, paper]))
+  const had = new Set(past.drawer.papers.map(({ id }) => id))
+  // What was cut of a paper that came later is given back to it.
+  const cutOf = new Set(cut.map(({ paper }) => paper.id))
+  const later = now.drawer.papers.filter(({ id }) => !had.has(id) && cutOf.has(id))
   return {
     ...past,
     id: now.id,
@@ -16,7 +20,10 @@ export function wentBack(past: Project, now: Project): Project {
     progress,
     journal: { ...journal, note: journal.note || past.journal.note },
     plan: { ...past.plan, guests: now.plan.guests, cutWith: now.plan.cutWith },
-    drawer: { ...past.drawer, papers: past.drawer.papers.map((paper) => held.get(paper.id) ?? paper) },
+    drawer: {
+      ...past.drawer,
+      papers: [...past.drawer.papers.map((paper) => held.get(paper.id) ?? paper), ...later],
+    },
   }
 }
 

@@ -2,7 +2,7 @@ import { useMemo } from 'react'
 import { formatMinutes } from '@feuillet/core/base/units'
 import type { LoadView } from '@feuillet/core/stages/sheets'
 import { usePlan, usePlans } from '../../plan'
-import { SheetGrid, type NoteOf } from './sheet-grid'
+import { SheetGrid, useDrawnOf, type NoteOf } from './sheet-grid'
 
 /** Sheets that are drawn so wide have room for passes. */
 const PASSES_PX = 250
@@ -18,11 +18,7 @@ export function AllSheets({
   loads: readonly LoadView[]
   onPick: (loadId: string) => void
 }) {
-  const sketches = usePlan('sketches')
-  const drawnOf = useMemo(
-    () => new Map((sketches ?? []).map(({ loadId, drawn }) => [loadId, drawn])),
-    [sketches],
-  )
+  const drawnOf = useDrawnOf(usePlan('sketches'))
   return <SheetGrid kind="Load" loads={loads} drawnOf={drawnOf} noteOf={timeOf} onPick={onPick} />
 }
 

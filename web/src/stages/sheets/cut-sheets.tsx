@@ -10,7 +10,7 @@ import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
 import { dayOf } from '../../ui'
 import { inkOn } from '../../ui/folio-tab'
-import { SheetGrid } from './sheet-grid'
+import { SheetGrid, useDrawnOf } from './sheet-grid'
 import { SpoiltSelect } from './spoilt-select'
 
 const NONE: readonly LoadView[] = []
@@ -25,11 +25,7 @@ export const cutKey = (index: number): string => `#${index}`
 export function AllCut({ onPick }: { onPick: (sheetId: string) => void }) {
   const { cut } = useAppSelector(selectProject)
   const loads = usePlan('cutLoads') ?? NONE
-  const sketches = usePlan('cutSketches')
-  const drawnOf = useMemo(
-    () => new Map((sketches ?? []).map(({ loadId, drawn }) => [loadId, drawn])),
-    [sketches],
-  )
+  const drawnOf = useDrawnOf(usePlan('cutSketches'))
   const sheetOf = useMemo(() => new Map(cut.map((sheet) => [sheet.id, sheet])), [cut])
   return (
     <SheetGrid

@@ -1,5 +1,5 @@
 import type { LoadView, SheetDrawing as Drawn } from '@feuillet/core/stages/sheets'
-import { memo, type ReactNode } from 'react'
+import { memo, useMemo, type ReactNode } from 'react'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { useSize } from '../../drawing/use-size'
@@ -23,6 +23,12 @@ interface Props {
   /** What is drawn on a sheet in place of its pieces; `px` is the size of a CSS pixel in mm. */
   children?: (load: LoadView, drawn: Drawn | null, px: number) => ReactNode
 }
+
+type Sketches = readonly { loadId: string; drawn: Drawn }[]
+
+/** Outlines by load, of sketches once they are there. */
+export const useDrawnOf = (sketches: Sketches | undefined): ReadonlyMap<string, Drawn> =>
+  useMemo(() => new Map((sketches ?? []).map(({ loadId, drawn }) => [loadId, drawn])), [sketches])
 
 /** All sheets side by side, as large as the room allows. */
 export const SheetGrid = memo(function SheetGrid({ loads, drawnOf, kind, noteOf, onPick, children }: Props) {
