@@ -1,4 +1,4 @@
-// Nesting instances of twelve families, four of each, that the engine was not tuned on: sizes, gaps, sheets, turns and mixes of small and
+// Nesting instances of thirteen families, four of each, that the engine was not tuned on: sizes, gaps, sheets, turns and mixes of small and
 // large are drawn anew for each seed.
 import {
   ellipse,
@@ -214,9 +214,26 @@ const MAKES: Record<string, Make> = {
     }
     return { shapes: smaller(random, courses(random, cutUp(random, sheet), cut), gap), exact: true }
   },
+  copies: (random) => {
+    const drawn = [...silhouettes(), ...letters()].map(({ shape }) => mapPolygon(scaling(1 / 3), shape))
+    const kind = () =>
+      pick(random, [
+        () => blob(random, 10),
+        () => star(random, 10),
+        () => crescent(random, 10),
+        () => polygon(round(3 + Math.floor(random() * 4), () => between(random, 5, 10))),
+        () => pick(random, drawn),
+      ])()
+    return {
+      shapes: many(1 + Math.floor(random() * 3), () => {
+        const shape = mapPolygon(scaling(between(random, 0.6, 1.6)), kind())
+        return many(6 + Math.floor(70 * random() ** 1.5), () => shape)
+      }).flat(),
+    }
+  },
 }
 
-/** Four instances of each of twelve families. Needs the geometry loaded. */
+/** Four instances of each of thirteen families. Needs the geometry loaded. */
 export const wide = (from = 1000): Family[] =>
   Object.entries(MAKES).flatMap(([name, make], f) =>
     many(4, (k): Family => {

@@ -9,9 +9,11 @@ import { CompositeSearch } from './composite-search'
 import { PlainPieces } from './exact/plain-pieces'
 import { tidied } from './exact/settle'
 import type { NestInstance, NestLayout } from './instance'
+import { LatticeSearch } from './lattice/lattice-search'
 import { layFirst, type First } from './orders/first'
 import { OrderSearch } from './orders/order-search'
 import { Improver } from './overlap/improver'
+import { Lines } from './lines'
 import { InParts } from './parts'
 import { PuzzleSearch } from './puzzle/puzzle-search'
 import { SAME_SCORE, type Way } from './way'
@@ -28,6 +30,8 @@ const SHARES = {
   /** Of the others, one in so many goes to composites; where they leave nothing but boxes, one in so many. */
   composites: 8,
   compositeBoxes: 2,
+  /** One in so many goes to what whole sheets of copies in rows leave. */
+  rest: 2,
   /** Of what is left one in so many goes to orders, the others to parting overlaps. */
   orders: 150,
 }
@@ -36,6 +40,7 @@ const ORDERS_FIRST = { from: 150, orders: 4 }
 /** Gaps are closed after so many steps at the earliest; pieces that reach far are dropped elsewhere so many times. */
 const TIDY = { after: 3, trials: 60 }
 const COMPOSITES_SEED = 1
+const REST_SEED = 1
 /** Parts of steps that a search begins with at most. */
 const MOST_PARTS = 40
 
@@ -46,6 +51,10 @@ type Ways = 'all' | 'orders'
 export class Nester {
   best: NestLayout
   steps = 0
+  /** What the ways go on from. */
+  private readonly lines: Lines
+  /** Whether what is built on gives way no more. */
+  private isStuck = () => true
   private readonly random: () => number
   private readonly orders: OrderSearch
   /** What the next step goes on with. */
@@ -75,6 +84,7 @@ export class Nester {
       boxes && BlockSearch.suits(boxes.boxes) ? new BlockSearch(instance, boxes.boxes, this.random) : null
     this.orders = new OrderSearch(instance, this.random, first)
     this.best = this.orders.first
+    this.lines = new Lines(this.best)
     this.turns = this.turnsOf({ grouped, ordersOnly, boxes, blocks })
   }
 
@@ -101,7 +111,8 @@ export class Nester {
 
   /** Goes on from a layout that was found elsewhere, where it is better. */
   offer(layout: NestLayout): void {
-    this.keep(layout)
+    this.lines.take(layout)
+    this.show(layout)
   }
 
   /** One step of the search. True where the best layout got better. */
@@ -109,9 +120,12 @@ export class Nester {
     this.steps++
     if (this.done) return false
     const way = this.goingOn ?? this.turns.find(({ isDue }) => isDue())!.way()
-    const layout = way.step(this.best, this.steps)
+    const layout = way.step(this.lines.base, this.steps)
     this.goingOn = way.underWay ? way : null
-    return layout !== null && this.keep(layout)
+    if (layout && way instanceof LatticeSearch) this.lines.takeOther(layout, this.steps)
+    else if (layout) this.lines.take(layout)
+    if (!this.underWay) this.lines.turn(this.steps, this.isStuck())
+    return layout !== null && this.show(layout)
   }
 
   /**
@@ -152,6 +166,11 @@ export class Nester {
         },
       })
     }
+    if (!boxes && !ordersOnly && LatticeSearch.suits(instance)) {
+      const search = new LatticeSearch(instance, (rest) => Nester.inParts(rest, REST_SEED))
+      const isRestDue = () => begun() && every(SHARES.rest) && search.hasProspect(this.lines.base)
+      turns.push({ way: () => search, isDue: () => !search.isLaid || isRestDue() })
+    }
     // It takes a while to set up: not before it is needed.
     let improver: Improver | null = null
     if (this.ways === 'all') {
@@ -159,7 +178,7 @@ export class Nester {
       const rests = () => improver?.rests ?? true
       turns.push({
         way: () => tidier,
-        isDue: () => this.steps > TIDY.after && !tidier.isTidy(this.best) && rests(),
+        isDue: () => this.steps > TIDY.after && !tidier.isTidy(this.lines.base) && rests(),
       })
     }
     if (!ordersOnly && CompositeSearch.suits(instance)) {
@@ -167,19 +186,21 @@ export class Nester {
       const share = { none: Infinity, shapes: SHARES.composites, boxes: SHARES.compositeBoxes }
       turns.push({
         way: () => search,
-        isDue: () => begun() && every(share[search.prospect(this.best)]),
+        isDue: () => begun() && every(share[search.prospect(this.lines.base)]),
       })
     }
-    if (!ordersOnly && Improver.suits(instance))
+    if (!ordersOnly && Improver.suits(instance)) {
+      this.isStuck = () => improver?.isStuck ?? false
       turns.push({
         way: () => (improver ??= new Improver(instance, this.random)),
         isDue: () => begun() && !every(SHARES.orders),
       })
+    }
     turns.push({ way: () => orders, isDue: () => true })
     return turns
   }
 
-  private keep(layout: NestLayout): boolean {
+  private show(layout: NestLayout): boolean {
     if (layout.score >= this.best.score - SAME_SCORE) return false
     this.best = layout
     return true

@@ -11,7 +11,7 @@ const LONG_EDGES = 3
  * Fixed and quarter turns as the rule has them; free turns evenly round, with the ones that make the box least or lay a long edge straight.
  * The hull of the piece is made where it is wanted and not given.
  */
-export function turnsOf(piece: NestPiece, hull?: Ring): readonly number[] {
+export function turnsOf(piece: Pick<NestPiece, 'shape' | 'turns'>, hull?: Ring): readonly number[] {
   if (piece.turns === 'fixed') return [0]
   if (piece.turns === 'quarter') return [0, 90, 180, 270]
   return freeTurns(hull ?? convexHull(piece.shape.outer))

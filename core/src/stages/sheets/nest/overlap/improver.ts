@@ -75,6 +75,11 @@ export class Improver implements Way {
     return this.attempt === null
   }
 
+  /** Every bite has failed on what it goes on from. */
+  get isStuck(): boolean {
+    return this.tries.isStuck
+  }
+
   get underWay(): boolean {
     return !this.separator || this.sweep !== null
   }
