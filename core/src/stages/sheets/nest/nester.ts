@@ -31,7 +31,7 @@ const SHARES = {
   composites: 8,
   compositeBoxes: 2,
   /** One in so many goes to what whole sheets of copies in rows leave. */
-  rest: 2,
+  rest: 3,
   /** Of what is left one in so many goes to orders, the others to parting overlaps. */
   orders: 150,
 }

@@ -11,9 +11,10 @@ import { filled, leastOf, packed, type Spot } from './fill'
 import { rowsOf } from './rows-search'
 import type { Rows } from './rows'
 
-/** A kind is laid in rows from so many copies on, where one kind is this share of the card, or as much as this share of a sheet. */
+/** So many kinds are laid in rows, each from so many copies on, where they are this share of the card, or one of them is this share of a sheet. */
+const MOST_KINDS = 4
 const LEAST_COPIES = 10
-const LEAST_SHARE = { ofCard: 0.6, ofSheet: 0.7 }
+const LEAST_SHARE = { ofCard: 0.5, ofSheet: 0.7 }
 /** What whole sheets leave is searched on its own as long as it may come to no more than so many times the best. */
 const NEAR = 1.03
 
@@ -149,17 +150,18 @@ export class LatticeSearch implements Way {
 
 const keyOf = ({ id, copy }: { id: string; copy: number }) => `${id}#${copy}`
 
-/** Kinds of which there are many, those with most card first; none where no kind is most of the work. */
+/** Kinds of which there are many, those with most card first; none where they are not most of the work. */
 function wantedKinds({ pieces, sheet: { w, h, margin } }: NestInstance): Kind[] {
-  const cardOf = (kind: Kind) => kind.copies.length * polygonArea(kind.shape)
+  const cardOf = ({ copies, shape }: Kind) => copies.length * polygonArea(shape)
+  const total = (kinds: readonly Kind[]) => kinds.reduce((sum, kind) => sum + cardOf(kind), 0)
   const kinds = kindsOf(pieces)
-  const all = kinds.reduce((sum, kind) => sum + cardOf(kind), 0)
   const wanted = kinds
     .filter(({ copies }) => copies.length >= LEAST_COPIES)
     .sort((a, b) => cardOf(b) - cardOf(a))
-  const most = wanted[0] ? cardOf(wanted[0]) : 0
-  const least = Math.min(LEAST_SHARE.ofCard * all, LEAST_SHARE.ofSheet * (w - 2 * margin) * (h - 2 * margin))
-  return most >= least ? wanted : []
+    .slice(0, MOST_KINDS)
+  const isMost = total(wanted) >= LEAST_SHARE.ofCard * total(kinds)
+  const isMuch = total(wanted.slice(0, 1)) >= LEAST_SHARE.ofSheet * (w - 2 * margin) * (h - 2 * margin)
+  return isMost || isMuch ? wanted : []
 }
 
 /** Copies at spots of a sheet, as many as there are of both. */
