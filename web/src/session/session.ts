@@ -112,16 +112,24 @@ export class Session {
   private opening = 0
   /** The vault once it is there: what a page in haste can write to without waiting. */
   private ready: Vault | null = null
+  private readonly listeners = new Set<() => void>()
 
   constructor(private readonly env: SessionEnv) {
     env.tabs.listen({
       kept: (id, about) => {
         void this.follow(id)
         void this.hearOf(id, about)
+        for (const listener of this.listeners) listener()
       },
       drawer: () => void this.freshenDrawer(),
       wanted: (id) => void this.handOver(id),
     })
+  }
+
+  /** Calls back whenever another tab has kept a project, until it is ended. */
+  whenKeptElsewhere(listener: () => void): () => void {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
   }
 
   /** Opens a kept project: to change it, or to watch where another tab has it open. */
@@ -157,9 +165,12 @@ export class Session {
     this.versionAt = -Infinity
     this.saidTrouble = false
     const role = read.readOnly ? 'reading' : !claim.held ? 'following' : 'writing'
-    const told = toldBy({ ...read.project, id }, books)
+    const known = { ...read.project, id }
+    // What others tell is kept by who may keep it: they may be off the shelf the next time.
+    const told = role === 'writing' ? known : toldBy(known, books)
     const fresh = refreshSupplies(refreshPapers(told, stock), supplies)
-    this.env.dispatch(opened({ project: { ...fresh, id }, stock, supplies, role }))
+    this.env.dispatch(opened({ project: fresh, stock, supplies, role }))
+    if (role === 'writing') this.env.dispatch(booksCame(books))
     if (role === 'following') void this.waitForTurn(id)
     return { kind: 'open', healed: read.healed }
   }
@@ -574,6 +585,8 @@ export class Session {
     await this.follow(id)
     if (this.id !== id) return
     this.env.dispatch(becameRole('writing'))
+    // Who only watches leaves it to the other tab to hear of other books.
+    this.reading = this.reading.then(() => this.readBooks()).catch(() => undefined)
     this.env.tell('The other tab no longer changes this project: it can be changed here.')
   }
 }

@@ -3,6 +3,7 @@ import { strFromU8, unzipSync } from 'fflate'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { demo } from '@feuillet/core/demo'
 import { store } from '../../state/store'
+import { browserTabs } from '../../session/tabs'
 import { keepProject } from '../../session'
 import {
   all,
@@ -344,6 +345,7 @@ describe('another project', () => {
     await keepProject(guest, 'for a test')
     await open('tide-rose', 'sheets')
     const alone = tabs().length
+    await soon('combobox', 'Cut another project along')
     await choose('Cut another project along', 'A guest')
     await waitFor(() => expect(project().plan.guests).toHaveLength(1))
     await settled()
@@ -361,9 +363,14 @@ describe('another project', () => {
     await soon('button', 'Send home')
     const [first, ...rest] = guest.layers
     await keepProject({ ...guest, layers: [{ ...first!, copies: 2 }, ...rest] }, 'another number')
-    await toStage('layers')
-    await toStage('sheets')
+    await keepProject({ ...guest, id: crypto.randomUUID(), name: 'Another guest' }, 'for a test')
+    // The other tab that they were kept in says so, and no more is needed to see it.
+    const otherTab = browserTabs()
+    otherTab.say({ kind: 'kept', id: guest.id, about: [] })
     await waitFor(() => expect(panel().textContent).toContain('It has changed since.'))
+    await user.click(the('combobox', 'Cut another project along'))
+    await soon('option', 'Another guest')
+    await user.keyboard('{Escape}')
     await press('Take it anew')
     await waitFor(() => expect(panel().textContent).not.toContain('It has changed since.'))
     await press('Send home')

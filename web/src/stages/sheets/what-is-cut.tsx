@@ -14,7 +14,7 @@ import {
 } from '@feuillet/core/project'
 import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
-import { loadShelf, readWithBooks, type ShelfEntry } from '../../session'
+import { loadShelf, readWithBooks, session, type ShelfEntry } from '../../session'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, Heading, NumberField, Select } from '../../ui'
 
@@ -22,8 +22,12 @@ import { Button, Heading, NumberField, Select } from '../../ui'
 export function WhatIsCut() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
-  const shelf = useShelf()
-  const guestsNow = useKept(project.plan.guests.map((guest) => guest.projectId))
+  const kept = useKeptElsewhere()
+  const shelf = useShelf(kept)
+  const guestsNow = useKept(
+    project.plan.guests.map((guest) => guest.projectId),
+    kept,
+  )
   const { batch, guests } = project.plan
   const { cutElsewhere } = project
   const others = mayGoAlong(project, shelf ?? [])
@@ -159,8 +163,28 @@ export function CutElsewhere({ host }: { host: { projectId: string; name: string
 
 const pieces = (count: number): string => `${count} ${count === 1 ? 'piece' : 'pieces'}`
 
-/** The projects on the shelf that can be changed, as they stand there when the screen opens; null until they are read. */
-function useShelf(): readonly ShelfEntry[] | null {
+/** While another tab keeps its changes one after the other, the shelf is read anew this long after the last (ms). */
+const CALM_MS = 400
+
+/** Counts how often other tabs have kept something, so that what is read of the shelf is read anew. */
+function useKeptElsewhere(): number {
+  const [times, setTimes] = useState(0)
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const end = session.whenKeptElsewhere(() => {
+      clearTimeout(timer)
+      timer = setTimeout(() => setTimes((n) => n + 1), CALM_MS)
+    })
+    return () => {
+      clearTimeout(timer)
+      end()
+    }
+  }, [])
+  return times
+}
+
+/** The projects on the shelf that can be changed; null until they are read. */
+function useShelf(kept: number): readonly ShelfEntry[] | null {
   const [entries, setEntries] = useState<readonly ShelfEntry[] | null>(null)
   useEffect(() => {
     let gone = false
@@ -173,12 +197,12 @@ function useShelf(): readonly ShelfEntry[] | null {
     return () => {
       gone = true
     }
-  }, [])
+  }, [kept])
   return entries
 }
 
 /** Kept projects by their ids; null those that are gone. */
-function useKept(ids: readonly string[]): ReadonlyMap<string, Project | null> {
+function useKept(ids: readonly string[], kept: number): ReadonlyMap<string, Project | null> {
   const [found, setFound] = useState<ReadonlyMap<string, Project | null>>(new Map())
   const key = ids.join(' ')
   useEffect(() => {
@@ -190,6 +214,6 @@ function useKept(ids: readonly string[]): ReadonlyMap<string, Project | null> {
     return () => {
       gone = true
     }
-  }, [key])
+  }, [key, kept])
   return found
 }
