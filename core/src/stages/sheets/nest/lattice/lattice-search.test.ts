@@ -60,6 +60,14 @@ describe('rows of copies', () => {
       }
   }, 60_000)
 
+  it('fill whole sheets and nothing else where there are just so many', () => {
+    const two = (qty: number) => inRows(work([piece('plus', plus, { qty })]))
+    const onOne = two(100).placements.filter(({ sheet }) => sheet === 0).length
+    const layout = two(2 * onOne)
+    expect(layout.sheets).toBe(2)
+    expectLegal(work([piece('plus', plus, { qty: 2 * onOne })]), layout)
+  })
+
   it('come closer than pieces laid one by one', () => {
     const instance = work([piece('plus', plus, { qty: 60 })])
     const one = new Nester(instance, 1, { ways: 'orders' })
@@ -76,16 +84,22 @@ describe('rows of copies', () => {
     expectLegal(instance, nester.best)
   })
 
-  it('leave what lies on off-cuts there', () => {
-    const instance = work([piece('petal', petal, { qty: 30 })], {
-      offCuts: [{ id: 'a', outline: rectangle([0, 0], 70, 60), margin: 2 }],
-    })
-    const best = new Nester(instance, 1, { ways: 'orders' }).best
-    const onOffCut = best.placements.filter(({ sheet }) => sheet < 0)
-    expect(onOffCut.length).toBeGreaterThan(0)
-    const layout = inRows(instance, best)
-    expectLegal(instance, layout)
-    expect(layout.placements.filter(({ sheet }) => sheet < 0)).toEqual(onOffCut)
+  it('fill off-cuts that are rectangles, where that is more card, and leave what lies on others', () => {
+    const offCut = (outline: Polygon) => {
+      const instance = work([piece('petal', petal, { qty: 30 })], {
+        offCuts: [{ id: 'a', outline, margin: 2 }],
+      })
+      const best = new Nester(instance, 1, { ways: 'orders' }).best
+      const layout = inRows(instance, best)
+      expectLegal(instance, layout)
+      return [best, layout].map(({ placements }) => placements.filter(({ sheet }) => sheet < 0))
+    }
+    const [before, after] = offCut(rectangle([0, 0], 70, 60))
+    expect(before!.length).toBeGreaterThan(0)
+    expect(after!.length).toBeGreaterThan(before!.length)
+    const [asItWas, asItIs] = offCut(polygon([[0, 0], [80, 0], [60, 60], [0, 60]])) // prettier-ignore
+    expect(asItWas!.length).toBeGreaterThan(0)
+    expect(asItIs).toEqual(asItWas)
   })
 
   it('take copies that are drawn turned, each by its own name', () => {

@@ -1,5 +1,17 @@
 // Many copies of one shape lie closest in rows that repeat: whole sheets of them, and what is left beside them.
-import { mapPoint, polygonArea, rotation, type Box } from '../../../../base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  growBox,
+  mapPoint,
+  polygonArea,
+  polygonBox,
+  ringBox,
+  rotation,
+  signedArea,
+  type Box,
+  type Polygon,
+} from '../../../../base/geometry'
 import type { NestInstance, NestLayout, Placement } from '../instance'
 import { PlainPieces } from '../exact/plain-pieces'
 import { layFirst } from '../orders/first'
@@ -34,10 +46,12 @@ interface Rest {
   open: (layout: NestLayout) => NestLayout
 }
 
-/** Copies of a kind, and rows that they may lie in. */
-interface InRows {
+/** Copies of a kind, each of so many mm², rows that they may lie in so far apart (mm), and places on a whole sheet. */
+interface InRows extends Pick<Kind, 'copies' | 'strayMm'> {
+  area: number
   rows: readonly Rows[]
-  copies: readonly Alike[]
+  apart: number
+  spots: readonly Spot[]
 }
 
 /** Searches layouts whose sheets are filled by rows of copies. */
@@ -100,33 +114,35 @@ export class LatticeSearch implements Way {
     return open(search.best)
   }
 
-  /** Whole sheets of one kind each, then what is left of all kinds in rows below each other, then all else wherever there is room. */
+  /**
+   * Off-cuts as they are, or in rows where that is more card; then whole sheets of one kind each, then what is left of all kinds in rows below each
+   * other, then all else wherever there is room.
+   */
   private *laid(best: NestLayout): Parts<NestLayout | null> {
     const { sheet } = this.instance
-    const plain = new PlainPieces(this.instance)
     const kinds = wantedKinds(this.instance)
     const rim = sheet.margin + Math.max(0, ...kinds.map(({ strayMm }) => strayMm))
     const whole: Box = { minX: rim, minY: rim, maxX: sheet.w - rim, maxY: sheet.h - rim }
-    const onOffCuts = best.placements.filter((p) => p.sheet < 0)
-    const fixed = new Set(onOffCuts.map(keyOf))
+    const plain = new PlainPieces(this.instance)
+    const all: InRows[] = []
+    for (const kind of kinds) {
+      const inRows = yield* withRows(kind, plain, whole)
+      if (inRows) all.push(inRows)
+    }
+    if (all.length === 0) return null
+    const onOffCuts = yield* this.laidOnOffCuts(best, all)
+    const there = new Set(onOffCuts.map(keyOf))
     const full: Placement[] = []
     const left: InRows[] = []
     let sheets = 0
-    for (const kind of kinds) {
-      const copies = kind.copies.filter((one) => !fixed.has(keyOf(one)))
-      if (copies.length < LEAST_COPIES) continue
-      const apart = plain.gap + 2 * kind.strayMm
-      const { shape, turns } = kind
-      const copied = { shape, turns, apart, plain: plain.shape(kind.copies[0]!.id) }
-      const rows = yield* rowsOf(copied, { many: copies.length, within: whole })
-      const spots = yield* packed(rows, whole, apart)
-      if (spots.length === 0) continue
+    for (const kind of all) {
+      const copies = kind.copies.filter((one) => !there.has(keyOf(one)))
+      const { spots } = kind
       const many = Math.floor(copies.length / spots.length)
       for (let k = 0; k < many; k++, sheets++)
         full.push(...laidOn(copies.slice(k * spots.length), spots, sheets))
-      left.push({ rows, copies: copies.slice(many * spots.length) })
+      left.push({ ...kind, copies: copies.slice(many * spots.length) })
     }
-    if (left.length === 0) return null
     const inRows = inBands(left, whole, plain.gap)
     const taken = new Set([...onOffCuts, ...full].map(keyOf))
     const { instance: rest, copyOf } = without(this.instance, taken)
@@ -146,6 +162,61 @@ export class LatticeSearch implements Way {
     if (sheets > 0 && rest.pieces.length > 0) this.restOf = { instance: rest, layout, sheets, open }
     return open(layout)
   }
+
+  /** What lies on off-cuts: as it is, or on those that are rectangles of one kind in rows, where that is more card. */
+  private *laidOnOffCuts(best: NestLayout, kinds: readonly InRows[]): Parts<Placement[]> {
+    const { offCuts = [], pinned = [], pieces } = this.instance
+    const areas = new Map(pieces.map(({ id, shape }) => [id, polygonArea(shape)]))
+    const out: Placement[] = []
+    const inRows: { sheet: number; kind: InRows; spots: readonly Spot[] }[] = []
+    for (const [k, offCut] of offCuts.entries()) {
+      const sheet = -1 - k
+      const asItIs = best.placements.filter((p) => p.sheet === sheet)
+      let most = asItIs.reduce((sum, { id }) => sum + areas.get(id)!, 0)
+      let rows: { kind: InRows; spots: readonly Spot[] } | null = null
+      const isFree = isRectangle(offCut.outline) && !pinned.some((p) => p.sheet === sheet)
+      for (const kind of isFree ? kinds : []) {
+        const within = growBox(polygonBox(offCut.outline), -offCut.margin - kind.strayMm)
+        const spots = yield* packed(kind.rows, within, kind.apart)
+        const card = Math.min(spots.length, kind.copies.length) * kind.area
+        if (card <= most) continue
+        most = card
+        rows = { kind, spots }
+      }
+      if (rows) inRows.push({ sheet, ...rows })
+      else out.push(...asItIs)
+    }
+    const there = new Set(out.map(keyOf))
+    for (const { sheet, kind, spots } of inRows) {
+      const copies = kind.copies.filter((one) => !there.has(keyOf(one)))
+      const laid = laidOn(copies, spots, sheet)
+      for (const p of laid) there.add(keyOf(p))
+      out.push(...laid)
+    }
+    return out
+  }
+}
+
+/** A kind with rows that suit a whole sheet; null where none of it lies in there. */
+function* withRows(
+  { shape, turns, copies, strayMm }: Kind,
+  plain: PlainPieces,
+  whole: Box,
+): Parts<InRows | null> {
+  const apart = plain.gap + 2 * strayMm
+  const copied = { shape, turns, apart, plain: plain.shape(copies[0]!.id) }
+  const rows = yield* rowsOf(copied, { many: copies.length, within: whole })
+  const spots = yield* packed(rows, whole, apart)
+  return spots.length > 0 ? { rows, spots, copies, apart, area: polygonArea(shape), strayMm } : null
+}
+
+/** Whether an outline is a rectangle along the axes. */
+const isRectangle = ({ outer, holes }: Polygon): boolean =>
+  holes.length === 0 && Math.abs(signedArea(outer)) > (1 - 1e-9) * boxArea(outer)
+
+function boxArea(ring: Float64Array): number {
+  const box = ringBox(ring)
+  return boxWidth(box) * boxHeight(box)
 }
 
 const keyOf = ({ id, copy }: { id: string; copy: number }) => `${id}#${copy}`
