@@ -1,6 +1,6 @@
 // Nesting against a rectangle packer from the registry on best-turned boxes, against a plain bottom-left placer that anneals
 // orders and turns, and against the engine's own search of orders alone; these for as long or for a time of their own. One
-// thread. `npm run bench -- [seconds] [family] [seconds for the placers]`; the family `wide` is 48 instances of twelve kinds.
+// thread. `npm run bench -- [seconds] [family] [seconds for the placers]`; the family `wide` is 52 instances of thirteen kinds.
 // Score: (sheets − 1) + the share of the last sheet that one straight cut must take away to keep the rest whole.
 import { createRequire } from 'node:module'
 import {
