@@ -66,7 +66,7 @@ describe('the turns of a free piece', () => {
           return boxWidth(b) * boxHeight(b)
         }
         const least = Math.min(...Array.from({ length: 90 }, (_, deg) => areaAt(deg)))
-        const turns = turnsOf({ id: 's', shape, qty: 1, turns: 'free' })
+        const turns = turnsOf({ shape, turns: 'free' })
         expect(Math.min(...turns.map(areaAt))).toBeLessThanOrEqual(least + 1e-5)
       }),
       { numRuns: 100 },
