@@ -16,7 +16,7 @@ function areCongruent(a: readonly Ring[], b: readonly Ring[]): boolean {
   const [first, other] = [largest(a), largest(b)]
   if (!first || !other) return true
   if (first.length !== other.length) return false
-  const far = farthestFrom(first)
+  const far = farthestFromFirst(first)
   const angle = (ring: Ring) => Math.atan2(ring[far + 1]! - ring[1]!, ring[far]! - ring[0]!)
   const turn = angle(other) - angle(first)
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)]
@@ -41,7 +41,7 @@ const largest = (rings: readonly Ring[]): Ring | undefined =>
   rings.toSorted((p, q) => Math.abs(signedArea(q)) - Math.abs(signedArea(p)))[0]
 
 /** The place of the corner that is farthest from the first. */
-function farthestFrom(ring: Ring): number {
+export function farthestFromFirst(ring: Ring): number {
   let [far, most] = [0, -1]
   for (let i = 2; i < ring.length; i += 2) {
     const away = Math.hypot(ring[i]! - ring[0]!, ring[i + 1]! - ring[1]!)

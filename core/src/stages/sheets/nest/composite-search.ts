@@ -2,19 +2,10 @@
 import { BoxSearch } from './boxes/boxes'
 import { composites, type Composites } from './composites'
 import type { NestInstance, NestLayout } from './instance'
-import { SAME_SCORE, type Way } from './way'
+import { SAME_SCORE, type InnerSearch, type Way } from './way'
 
 /** It is worth its while from this share of pieces in openings on. */
 const LEAST_SHARE = 0.25
-
-/** The search for the composed instance, whatever it is. */
-export interface InnerSearch {
-  readonly best: NestLayout
-  /** In the midst of a step. */
-  readonly underWay: boolean
-  step(): boolean
-  offer(layout: NestLayout): void
-}
 
 interface Composed {
   found: Composites

@@ -12,5 +12,14 @@ export interface Way {
   step(best: NestLayout, step: number): NestLayout | null
 }
 
+/** A search of its own for a part of the work, or for the work put otherwise. */
+export interface InnerSearch {
+  readonly best: NestLayout
+  /** In the midst of a step. */
+  readonly underWay: boolean
+  step(): boolean
+  offer(layout: NestLayout): void
+}
+
 /** So little better is no better. */
 export const SAME_SCORE = 1e-9

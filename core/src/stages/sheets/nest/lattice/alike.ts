@@ -1,5 +1,12 @@
 // Which pieces are copies of one shape, be it drawn turned or elsewhere.
-import { cornersOf, mapPoint, polygonRings, rotation, type Polygon } from '../../../../base/geometry'
+import {
+  cornersOf,
+  farthestFromFirst,
+  mapPoint,
+  polygonRings,
+  rotation,
+  type Polygon,
+} from '../../../../base/geometry'
 import type { NestPiece, Turns } from '../instance'
 
 /** Corners of outlines that are the same lie no farther apart, mm. */
@@ -83,14 +90,4 @@ function motionTo(from: Polygon, { shape: to, turns }: NestPiece): Motion | null
     }
   }
   return { turn, x, y, strayMm }
-}
-
-/** The place of the corner that is farthest from the first. */
-function farthestFromFirst(ring: Float64Array): number {
-  let [far, most] = [0, -1]
-  for (let i = 2; i < ring.length; i += 2) {
-    const away = Math.hypot(ring[i]! - ring[0]!, ring[i + 1]! - ring[1]!)
-    if (away > most) [far, most] = [i, away]
-  }
-  return far
 }

@@ -17,7 +17,7 @@ import { PlainPieces } from '../exact/plain-pieces'
 import { layFirst } from '../orders/first'
 import { InParts, type Parts } from '../parts'
 import { summarise } from '../summary'
-import { SAME_SCORE, type Way } from '../way'
+import { SAME_SCORE, type InnerSearch, type Way } from '../way'
 import { kindsOf, type Alike, type Kind } from './alike'
 import { filled, leastOf, packed, type Spot } from './fill'
 import { rowsOf } from './rows-search'
@@ -30,16 +30,8 @@ const LEAST_SHARE = { ofCard: 0.5, ofSheet: 0.7 }
 /** What whole sheets leave is searched on its own as long as it may come to no more than so many times the best. */
 const NEAR = 1.03
 
-/** The search for what whole sheets of rows leave. */
-export interface RestSearch {
-  readonly best: NestLayout
-  readonly underWay: boolean
-  step(): boolean
-  offer(layout: NestLayout): void
-}
-
 interface Rest {
-  search: RestSearch
+  search: InnerSearch
   /** Whole sheets in rows before it. */
   sheets: number
   /** A layout of what is left as one of all. */
@@ -60,14 +52,14 @@ export class LatticeSearch implements Way {
   isLaid = false
   private laying: InParts<NestLayout | null> | null = null
   private rest: Rest | null = null
-  private starting: Generator<undefined, RestSearch> | null = null
+  private starting: Generator<undefined, InnerSearch> | null = null
   private restOf: (Pick<Rest, 'sheets' | 'open'> & { instance: NestInstance; layout: NestLayout }) | null =
     null
 
   /** @param start begins a search of its own */
   constructor(
     private readonly instance: NestInstance,
-    private readonly start: (rest: NestInstance) => Generator<undefined, RestSearch>,
+    private readonly start: (rest: NestInstance) => Generator<undefined, InnerSearch>,
   ) {}
 
   static suits(instance: NestInstance): boolean {
