@@ -1,7 +1,22 @@
 // The pieces of an instance as they slide: with no more corners than they need.
-import { cornersOf, simplify, type Polygon } from '../../../../base/geometry'
-import type { NestInstance, NestPiece } from '../instance'
+import {
+  compose,
+  convexHull,
+  cornersOf,
+  mapPolygon,
+  mapRing,
+  polygonBox,
+  ringBox,
+  rotation,
+  simplify,
+  translation,
+  type Box,
+  type Polygon,
+  type Ring,
+} from '../../../../base/geometry'
+import type { NestInstance, NestPiece, Placement } from '../instance'
 import { turnsOf } from '../orientations'
+import type { Placed } from './slide'
 
 /** Kept beyond the gap, against rounding, mm. */
 const HAIR_MM = 0.002
@@ -9,6 +24,11 @@ const HAIR_MM = 0.002
 const PLAIN_MM = 0.012
 /** Outlines of more corners than this are made plainer. */
 const MANY_CORNERS = 120
+
+/** A piece where it lies: its plain outline, with the box of that, and the box that the piece itself takes. */
+export interface PlainPiece extends Placed {
+  takes: Box
+}
 
 const isIntricate = (shape: Polygon): boolean => cornersOf(shape) > MANY_CORNERS
 
@@ -18,6 +38,7 @@ export class PlainPieces {
   readonly gap: number
   private readonly byId: ReadonlyMap<string, NestPiece>
   private readonly shapes = new Map<string, Polygon>()
+  private readonly hulls = new Map<string, Ring>()
   private readonly turnLists = new Map<string, readonly number[]>()
 
   constructor(readonly instance: NestInstance) {
@@ -35,6 +56,18 @@ export class PlainPieces {
       this.shapes.set(id, shape)
     }
     return shape
+  }
+
+  /** A piece where it lies. */
+  laid({ id, x, y, rotation: turn }: Pick<Placement, 'id' | 'x' | 'y' | 'rotation'>): PlainPiece {
+    const place = compose(translation(x, y), rotation(turn))
+    const shape = mapPolygon(place, this.shape(id))
+    const box = polygonBox(shape)
+    const own = this.byId.get(id)!.shape
+    if (!isIntricate(own)) return { shape, box, takes: box }
+    let hull = this.hulls.get(id)
+    if (!hull) this.hulls.set(id, (hull = convexHull(own.outer)))
+    return { shape, box, takes: ringBox(mapRing(place, hull)) }
   }
 
   /** The turns that a piece may take, in degrees. */

@@ -25,6 +25,17 @@ import { summarise } from '../summary'
 const placed = (shape: Polygon) => ({ shape, box: polygonBox(shape) })
 const moved = (shape: Polygon, dx: number, dy: number) => mapPolygon(translation(dx, dy), shape)
 
+/** A round outline of many corners that waves. */
+const blossom = (random: () => number): Polygon => {
+  const [petals, phase] = [3 + Math.floor(random() * 9), random() * 6]
+  const outer = Array.from({ length: 300 }, (_, k) => {
+    const a = (k / 300) * 2 * Math.PI
+    const r = 22 + 5 * Math.sin(petals * a + phase)
+    return [r * Math.cos(a), r * Math.sin(a)]
+  })
+  return { outer: Float64Array.from(outer.flat()), holes: [] }
+}
+
 describe('the way a piece may go', () => {
   const far = fc.double({ min: -30, max: 30, noNaN: true })
 
@@ -105,6 +116,21 @@ describe('closing gaps', () => {
       ),
       { numRuns: 25 },
     )
+  })
+
+  it('keeps outlines of many corners within the rim, which slide as plainer ones', () => {
+    const random = seededRandom(5)
+    let moved = 0
+    for (let k = 0; k < 12; k++) {
+      const shapes = Array.from({ length: 4 }, () => blossom(random))
+      const { instance, placements } = scattered(shapes, 2)
+      const turned = placements.map((p) => ({ ...p, rotation: 360 * random() }))
+      const free = { ...instance, pieces: instance.pieces.map((piece) => ({ ...piece, turns: 'free' as const })) } // prettier-ignore
+      const better = tidy(free, summarise(free, turned), 20)
+      if (better) moved++
+      expectLegal(free, better ?? summarise(free, turned))
+    }
+    expect(moved).toBeGreaterThan(8)
   })
 
   it('drops what reaches far into a bay where it fits, and leaves what is pinned', () => {

@@ -1,20 +1,11 @@
 // Closing gaps: pieces slide towards the sheet's corner, exactly as far as they may, and those that reach farthest are
 // dropped elsewhere.
-import {
-  compose,
-  cornersOf,
-  growBox,
-  mapPolygon,
-  polygonBox,
-  rotation,
-  translation,
-  type Box,
-} from '../../../../base/geometry'
+import { cornersOf, growBox, polygonBox, type Box } from '../../../../base/geometry'
 import { nearest } from './clearance'
 import { placedShape, whyIllegal } from './legal'
 import type { NestInstance, NestLayout, Placement } from '../instance'
-import { PlainPieces } from './plain-pieces'
-import { wayTo, type Placed } from './slide'
+import { PlainPieces, type PlainPiece } from './plain-pieces'
+import { wayTo } from './slide'
 import { atOnce, type Parts } from '../parts'
 import { summarise } from '../summary'
 
@@ -35,14 +26,11 @@ type Axis = 'x' | 'y'
 const keyOf = (p: Placement) => `${p.id}#${p.copy}`
 
 /** A placement and where that puts its shape. */
-interface Laid extends Placed {
+interface Laid extends PlainPiece {
   p: Placement
 }
 
-function laidAt(pieces: PlainPieces, p: Placement): Laid {
-  const shape = mapPolygon(compose(translation(p.x, p.y), rotation(p.rotation)), pieces.shape(p.id))
-  return { p, shape, box: polygonBox(shape) }
-}
+const laidAt = (pieces: PlainPieces, p: Placement): Laid => ({ p, ...pieces.laid(p) })
 
 /**
  * Placements with the chosen pieces (`id#copy`) slid up and to the left until something stops them, the foremost first;
@@ -92,7 +80,7 @@ function wayBack(
   { all, axis }: { all: readonly Laid[]; axis: Axis },
 ): number {
   const others = all.filter((other) => other !== laid && other.p.sheet === laid.p.sheet)
-  const most = (axis === 'x' ? laid.box.minX : laid.box.minY) - instance.sheet.margin
+  const most = (axis === 'x' ? laid.takes.minX : laid.takes.minY) - instance.sheet.margin
   return most <= 0
     ? 0
     : wayTo(laid, others, {
@@ -120,7 +108,7 @@ function wayByStrides(
 
 /** The axis along which a straight cut keeps more of the last sheet. */
 function axisOf({ sheet }: NestInstance, laid: readonly Laid[]): Axis {
-  const reach = (of: (b: Box) => number) => Math.max(...laid.map(({ box }) => of(box))) - sheet.margin
+  const reach = (of: (b: Box) => number) => Math.max(...laid.map(({ takes }) => of(takes))) - sheet.margin
   return reach((b) => b.maxX) / (sheet.w - 2 * sheet.margin) <
     reach((b) => b.maxY) / (sheet.h - 2 * sheet.margin)
     ? 'x'
@@ -165,7 +153,7 @@ export function* tidied(
   const corners = all.reduce((sum, { shape }) => sum + cornersOf(shape), 0)
   const worth = Math.max(LEAST_TRIALS, Math.min(trials, Math.round((trials * EASY_CORNERS) / corners)))
   for (let k = 0; k < worth; k++) {
-    const reach = ({ box }: Laid) => (axis === 'x' ? box.maxX : box.maxY)
+    const reach = ({ takes }: Laid) => (axis === 'x' ? takes.maxX : takes.maxY)
     const farthest = onLast().reduce<Laid | null>(
       (most, laid) => (!most || reach(laid) > reach(most) ? laid : most),
       null,
@@ -197,7 +185,7 @@ function drop(pieces: PlainPieces, { laid, onto, all, axes }: Fall, random: () =
   const { sheet } = pieces.instance
   const turns = pieces.turns(laid.p.id)
   const turn = turns[Math.floor(random() * turns.length)]!
-  const b = laidAt(pieces, { ...laid.p, x: 0, y: 0, rotation: turn }).box
+  const b = laidAt(pieces, { ...laid.p, x: 0, y: 0, rotation: turn }).takes
   const [spareX, spareY] = [
     sheet.w - 2 * sheet.margin - b.maxX + b.minX,
     sheet.h - 2 * sheet.margin - b.maxY + b.minY,
