@@ -288,7 +288,8 @@ export const commands: Record<string, Command> = {
       const planner = plannerFor(project)
       refuseTooLarge(positionals[0]!, planner)
       const loads = planner.get(nodes.loads())
-      if (loads.length === 0) throw new BadInput(`${positionals[0]!}: the project has no layers to cut`)
+      if (loads.length === 0 && project.cut.length === 0)
+        throw new BadInput(`${positionals[0]!}: the project has no layers to cut`)
       const planned = {
         loads,
         assembly: planner.get(nodes.assembly()),

@@ -137,9 +137,53 @@ export function cutFiles(project: Project, loads: readonly Load[]): FileSet {
   return files
 }
 
-/** Printed and tabled lists: templates, build sheet, shopping, cutting. */
+/** Printed and tabled lists: what loads are cut by, where any are left, build sheet, guides, shopping. */
 export async function listFiles(project: Project, planned: Planned, faces: Faces): Promise<FileSet> {
   const { loads, assembly, needed, depth } = planned
+  const { unit } = project
+  const files: FileSet = loads.length > 0 ? await loadLists(project, planned, faces) : new Map()
+  const coloured = colourSheets(project, planned.colourings)
+  if (coloured.length > 0) files.set('colouring-guide.pdf', await writeColourSheets(coloured, faces))
+  const padded = padSheets(project, depth.pads, planned.glue)
+  if (padded.length > 0) files.set('pads-from-behind.pdf', await writePadSheets(padded, faces))
+  files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, planned), faces))
+  const { due, people } = project.plan
+  const dated = due && datedPlan(assembly.steps, { done: project.progress.done, due, people })
+  if (dated && typeof dated !== 'string') files.set('evenings.ics', calendarOf(project, dated))
+  if (builtLayers(project).length > 0)
+    files.set('layering-guide.pdf', await writeLayeringGuide(project.name, guideLayers(project), faces))
+  const bought = [
+    ...needed.map((n) => ({
+      what: 'paper',
+      name: n.paper.name,
+      size: formatSize(n.paper.widthMm, n.paper.heightMm, unit),
+      needed: n.sheets,
+      'at hand': n.paper.count,
+      buy: n.paper.perPack === 1 ? n.buy : n.packs,
+      unit: n.paper.perPack === 1 ? 'sheets' : `packs of ${n.paper.perPack}`,
+      cost: n.cost.toFixed(2),
+    })),
+    ...depth.foamUse.map((f) => ({
+      what: 'foam',
+      name: f.foam.name,
+      size: `${formatSize(f.foam.widthMm, f.foam.heightMm, unit)}, ${formatLength(f.foam.thicknessMm, unit)} thick`,
+      needed: f.needed,
+      'at hand': f.foam.count,
+      buy: f.packs,
+      unit: f.packs === 1 ? 'pack' : 'packs',
+      cost: f.cost.toFixed(2),
+    })),
+  ]
+  if (bought.length > 0) files.set('shopping.csv', writeCsv(bought))
+  return files
+}
+
+/** What loads are cut by: templates, prints, tags, measures and the order of cutting. */
+async function loadLists(
+  project: Project,
+  { loads, assembly }: Pick<Planned, 'loads' | 'assembly'>,
+  faces: Faces,
+): Promise<FileSet> {
   const { unit } = project
   const files: FileSet = new Map()
   const sheets = loads.map((load) => cutSheet(project, load))
@@ -148,47 +192,12 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   for (const paper of ['a4', 'letter'] as const)
     files.set(`templates-tiled-${paper}.pdf`, await writeTiledTemplates(sheets, faces, paper))
   for (const [name, file] of await printFiles(project, loads, faces)) files.set(name, file)
-  const coloured = colourSheets(project, planned.colourings)
-  if (coloured.length > 0) files.set('colouring-guide.pdf', await writeColourSheets(coloured, faces))
-  const padded = padSheets(project, depth.pads, planned.glue)
-  if (padded.length > 0) files.set('pads-from-behind.pdf', await writePadSheets(padded, faces))
   files.set(
     'sheet-tags.pdf',
     await writeTags(
       loads.map((load) => tagOf(load, unit)),
       faces,
     ),
-  )
-  files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, planned), faces))
-  const { due, people } = project.plan
-  const dated = due && datedPlan(assembly.steps, { done: project.progress.done, due, people })
-  if (dated && typeof dated !== 'string') files.set('evenings.ics', calendarOf(project, dated))
-  if (builtLayers(project).length > 0)
-    files.set('layering-guide.pdf', await writeLayeringGuide(project.name, guideLayers(project), faces))
-  files.set(
-    'shopping.csv',
-    writeCsv([
-      ...needed.map((n) => ({
-        what: 'paper',
-        name: n.paper.name,
-        size: formatSize(n.paper.widthMm, n.paper.heightMm, unit),
-        needed: n.sheets,
-        'at hand': n.paper.count,
-        buy: n.paper.perPack === 1 ? n.buy : n.packs,
-        unit: n.paper.perPack === 1 ? 'sheets' : `packs of ${n.paper.perPack}`,
-        cost: n.cost.toFixed(2),
-      })),
-      ...depth.foamUse.map((f) => ({
-        what: 'foam',
-        name: f.foam.name,
-        size: `${formatSize(f.foam.widthMm, f.foam.heightMm, unit)}, ${formatLength(f.foam.thicknessMm, unit)} thick`,
-        needed: f.needed,
-        'at hand': f.foam.count,
-        buy: f.packs,
-        unit: f.packs === 1 ? 'pack' : 'packs',
-        cost: f.cost.toFixed(2),
-      })),
-    ]),
   )
   const measured = measureRows(loads, unit)
   if (measured.length > 0) files.set('measures.csv', writeCsv(measured))

@@ -168,5 +168,12 @@ describe('lists and templates', () => {
     expect(pdf.getPage(0).getWidth()).toBeCloseTo((216 / 25.4) * 72, 1)
   })
 
+  it('are those of sticking and showing alone where all is cut', async () => {
+    const project = demo('bon-voyage')
+    const planned = { ...results(project), loads: [], needed: [] }
+    const files = [...(await listFiles(project, planned, faces)).keys()]
+    expect(files).toEqual(['pads-from-behind.pdf', 'build-sheet.pdf', 'layering-guide.pdf'])
+  })
+
   it('run nothing in a spreadsheet', () => expect(writeCsv([{ name: '=1+1' }])).toContain("'=1+1"))
 })
