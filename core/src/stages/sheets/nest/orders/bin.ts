@@ -5,12 +5,15 @@ import {
   compose,
   mapRegion,
   offset,
+  polygonArea,
   rectangle,
   regionArea,
   regionBox,
   regionRings,
   rotation as turn,
+  subtract,
   translation,
+  type Polygon,
 } from '../../../../base/geometry'
 import type { OffCutSheet, Placement } from '../instance'
 import { SheetGrid } from './grid'
@@ -42,6 +45,23 @@ interface Spot {
   y: number
 }
 
+/** Slips of less are rounding, mm². */
+const SLIP_MM2 = 1e-3
+
+/**
+ * Where pieces that are grown may lie, so that they themselves stay the margin away from an off-cut's edge. Grown by more than that they reach
+ * beyond the edge, and round off a corner of what is no card; there they could slip past it, so that it is taken as it is.
+ */
+function roomForGrown(outline: Polygon, margin: number, grow: number): Polygon[] {
+  const room = offset([outline], grow - margin)
+  if (grow <= margin) return room
+  const slips = subtract(offset(room, -grow), offset([outline], -margin))
+  return subtract(
+    room,
+    slips.filter((slip) => polygonArea(slip) > SLIP_MM2),
+  )
+}
+
 /** A sheet or off-cut with what is laid on it. */
 export class Bin {
   private grid: SheetGrid
@@ -65,7 +85,7 @@ export class Bin {
   /** An off-cut, the cells outside its outline taken; null where the rim leaves nothing of it. */
   static ofOffCut(grain: Grain, { outline, margin }: OffCutSheet, k: number): Bin | null {
     const { poses, axis, cell } = grain
-    const inside = mapRegion(alongAxis(axis, IDENTITY), offset([outline], poses.grow - margin))
+    const inside = mapRegion(alongAxis(axis, IDENTITY), roomForGrown(outline, margin, poses.grow))
     if (inside.length === 0) return null
     const b = regionBox(inside)
     const [w, h] = [boxWidth(b), boxHeight(b)]

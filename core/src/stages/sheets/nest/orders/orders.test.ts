@@ -4,7 +4,14 @@ import { describe, expect, it } from 'vitest'
 import { expectLegal } from '../../../../../test/legal-layout'
 import { star } from '../../../../../test/arbitrary'
 import { seededRandom } from '../../../../base'
-import { boxHeight, boxWidth, mapPolygon, polygonBox, rotation } from '../../../../base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  mapPolygon,
+  polygonBox,
+  rotation,
+  type Polygon,
+} from '../../../../base/geometry'
 import type { NestInstance } from '../instance'
 import { turnsOf } from '../orientations'
 import { atOnce } from '../parts'
@@ -54,6 +61,41 @@ describe('an order of laying', () => {
       atOnce(layInOrder(instance, poses, { items: largestFirst, axis: 'rows', level: 'fine' })),
     )
     expectLegal(instance, layout!)
+  })
+})
+
+describe('an off-cut', () => {
+  it('is kept to at the corners of a hole and of a bay, whose rim is less than half the gap', () => {
+    const hole = [80, 60, 80, 100, 120, 100, 120, 60]
+    const outline: Polygon = {
+      outer: Float64Array.from([0, 0, 200, 0, 200, 90, 150, 90, 150, 160, 0, 160]),
+      holes: [Float64Array.from(hole)],
+    }
+    let onOffCut = 0
+    for (const [k, margin] of [0, 0, 1, 3].entries()) {
+      const random = seededRandom(k)
+      const instance: NestInstance = {
+        sheet: { w: 200, h: 200, margin: 5 },
+        gap: 8,
+        offCuts: [{ id: 'rest', outline, margin }],
+        pieces: Array.from({ length: 30 }, (_, i) => ({
+          id: `p${i}`,
+          shape: {
+            outer: Float64Array.from([0, -1, 1, 0, 0, 1, -1, 0], (v) => v * (5 + 9 * random())),
+            holes: [],
+          },
+          qty: 1,
+          turns: 'free' as const,
+        })),
+      }
+      const search = new OrderSearch(instance, random)
+      for (let steps = 0; search.finished < 3; steps++) {
+        const layout = search.step(search.first, steps) ?? search.first
+        expectLegal(instance, layout)
+        onOffCut += layout.placements.filter(({ sheet }) => sheet < 0).length
+      }
+    }
+    expect(onOffCut).toBeGreaterThan(100)
   })
 })
 
