@@ -147,7 +147,7 @@ export function backingRect(project: Project): Polygon | null {
   return null
 }
 
-/** What can be seen of the stack at all: a frame's opening, within a mat's where there is one; a card's panel; null where nothing limits the view. */
+/** Where the design is to lie: a frame's opening, within a mat's where there is one; a card's panel; null where nothing limits it. */
 export function openingRect(project: Project): Polygon | null {
   const { mount } = project
   if (mount.kind !== 'frame') return backingRect(project)
@@ -160,6 +160,10 @@ export function openingRect(project: Project): Polygon | null {
     heightMm,
   )
 }
+
+/** What one looks through: a frame's opening; null where nothing covers the edge of the work, as on a card. */
+export const windowOf = (project: Project): Polygon | null =>
+  project.mount.kind === 'frame' ? openingRect(project) : null
 
 /** What the kept ring of a frame leaves free inside; null where there is none, or its wall was not measured. */
 export function insideRing({ mount }: Pick<Project, 'mount'>): Polygon | null {

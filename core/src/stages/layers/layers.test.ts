@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { results } from '../../../test/results'
 import { plate, stack } from '../../../test/stack'
 import { demo, demoNames } from '../../demo'
 import { readSvg } from '../../io/read'
@@ -289,9 +290,7 @@ describe('what shows', () => {
     const inView =
       mount.kind === 'frame'
         ? intersect(all, [rectangle([lip, lip], mount.opening.widthMm, mount.opening.heightMm)])
-        : mount.kind === 'card'
-          ? intersect(all, [rectangle([0, 0], 140, 140)])
-          : all
+        : all
     expect(seen).toBeCloseTo(regionArea(inView), 0)
   })
 
@@ -309,6 +308,12 @@ describe('what shows', () => {
     })
     expect(shows(glazed).map((v) => Math.round(v.visibleMm2))[0]).toBe(186 * 186 - 400)
   })
+})
+
+it('on a card what stands out over the edge shows as well', () => {
+  const project = stack('card', plate('a', 0, [0, 0, 100, 100]), plate('b', 2, [-10, 40, 50, 20]))
+  expect(shows(project).map((v) => Math.round(v.visibleMm2))).toEqual([10000 - 800, 1000])
+  expect(results(project).visible.map((v) => Math.round(v.visibleMm2))).toEqual([10000 - 800, 1000])
 })
 
 describe('names of colours', () => {

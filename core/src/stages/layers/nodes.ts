@@ -7,8 +7,8 @@ import {
   guestPrefix,
   guestProject,
   layerRegion,
-  openingRect,
   safeStripOf,
+  windowOf,
   type Project,
 } from '../../project'
 import { node, type Ref } from '../../planner'
@@ -62,7 +62,7 @@ const seen = node('seen', {
   reads: { mount: true, layer: ['pieces'] },
   needs: (project, layerId) => ({ above: inFront(front, project, layerId) }),
   compute: ({ project }, { above }) => {
-    const window = openingRect(project)
+    const window = windowOf(project)
     return seenOf(union(layerRegion(project.layers[0]!)), window && [window], above ?? [])
   },
 })

@@ -8,8 +8,8 @@ import { isSeeThrough, type VisibleArea } from './visibility/shows'
 import {
   findLayer,
   layerRegion,
-  openingRect,
   pieceRegion,
+  windowOf,
   type Project,
   type Snag,
   isStandOff,
@@ -60,7 +60,7 @@ export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[]
 /** Findings that are about no one layer: bare board about the design, a colour strewn over many layers. */
 export function stackSnags(project: Project, visible: readonly VisibleArea[]): Snag[] {
   const snags: Snag[] = []
-  const opening = project.mount.kind === 'frame' ? openingRect(project) : null
+  const opening = windowOf(project)
   // Board shows through clear sheets.
   const clear = new Set(project.layers.filter((layer) => isSeeThrough(project, layer)).map(({ id }) => id))
   const seenMm2 = visible.reduce((sum, v) => sum + (clear.has(v.id) ? 0 : v.visibleMm2), 0)

@@ -89,7 +89,7 @@ export function measureSnags(project: Project): Snag[] {
       if (mm < -TOLERANCE_MM)
         stop(
           'design-over-opening',
-          say`The design passes the ${edge} by ${length(-mm, 1)} at the ${side}: the edge would be hidden or would not go in.`,
+          say`The design passes the ${edge} by ${length(-mm, 1)} at the ${side}: ${mount.kind === 'frame' ? 'the edge would be hidden or would not go in' : 'it would stand out over the edge'}.`,
           { at, mend: fit },
         )
       else if (mm < airMm - TOLERANCE_MM)

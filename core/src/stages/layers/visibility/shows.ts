@@ -11,7 +11,7 @@ import {
   type Region,
 } from '../../../base/geometry'
 import { groupBy } from '../../../base'
-import { builtLayers, layerRegion, openingRect, paperOf, type Layer, type Project } from '../../../project'
+import { builtLayers, layerRegion, paperOf, windowOf, type Layer, type Project } from '../../../project'
 
 /** How much shows of a layer. */
 export interface VisibleArea {
@@ -53,8 +53,8 @@ export function shows(project: Project, slant?: Slant): Visible[] {
 }
 
 function straightAhead(project: Project): Visible[] {
-  const opening = openingRect(project)
-  const window: Region | null = opening ? [opening] : null
+  const opening = windowOf(project)
+  const window: Region | null = opening && [opening]
   let above: Polygon[] = []
   const out: Visible[] = []
   for (const layer of builtLayers(project).toReversed()) {
@@ -68,12 +68,12 @@ function straightAhead(project: Project): Visible[] {
 
 /** What lies higher hides what lies lower, piece by piece: a leaf that hangs low is not where the rest of its layer is. */
 function fromAside(project: Project, { angleDeg, towardsDeg, cards, openingMm }: Slant): Visible[] {
-  const opening = openingRect(project)
+  const opening = windowOf(project)
   const tan = Math.tan((angleDeg * Math.PI) / 180)
   const way = (towardsDeg * Math.PI) / 180
   const moved = (region: Region, heightMm: number): Region =>
     mapRegion(translation(-heightMm * tan * Math.cos(way), -heightMm * tan * Math.sin(way)), region)
-  const window: Region | null = opening ? moved([opening], openingMm) : null
+  const window: Region | null = opening && moved([opening], openingMm)
   const layers = builtLayers(project)
   const placeOf = new Map(layers.map((layer, i) => [layer.id, i]))
   const clear = new Set(layers.filter((layer) => isSeeThrough(project, layer)).map(({ id }) => id))
