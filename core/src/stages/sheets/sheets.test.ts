@@ -251,6 +251,17 @@ describe('loads of a project', () => {
     )
   })
 
+  it('leave what is printed as late as that costs no change: its ink dries meanwhile', () => {
+    const project = demo('kittiwake')
+    const list = planLoads(project, { runs: layoutsOf(project) })
+    const at = list.findIndex(({ pieces }) => pieces.some(({ printed }) => printed))
+    const { tack } = list[at]!.setting
+    expect(at).toBeGreaterThan(0)
+    expect(list.slice(at + 1).map(({ setting }) => setting.tack)).not.toContain(tack)
+    const bare = { ...project, layers: project.layers.map((layer) => ({ ...layer, print: null })) }
+    expect(changesOf(list)).toBe(changesOf(planLoads(bare, { runs: layoutsOf(bare) })))
+  })
+
   it('keep a clean off-cut that no piece reaches into', () => {
     const project = demo('harbour')
     for (const { offCut, pieces, paper } of planLoads(project, { runs: layoutsOf(project) })) {

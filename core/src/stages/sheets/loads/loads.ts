@@ -121,7 +121,7 @@ interface Laid {
 }
 
 /**
- * Loads in the order the plan asks for: fewest changes (hard-wearing papers last), or back to front.
+ * Loads in the order the plan asks for: fewest changes (hard-wearing papers last, printed ones late), or back to front.
  * @param marks numbers, folds and crosses by part
  * @param memo remembers what is laid on each sheet
  */
@@ -183,7 +183,7 @@ export function planLoads(
       return makeLoad({ run, sheet, bin, nthOfRun, pieces, laid, cutOfIt, setting, mat, lies, minutes })
     })
   })
-  list.sort(byChanges)
+  list.sort(byChanges(list))
   if (project.plan.cutOrder === 'build') list.sort((a, b) => folioOrder(a.folios[0]!, b.folios[0]!))
   if (project.plan.cutOrder === 'hand') list.sort(byHand(project.plan.loadOrder))
   // Sheets that are cut keep their numbers; the others take those that are left, so that none is given twice.
@@ -396,15 +396,19 @@ const folioOrder = (a: string, b: string): number => a.localeCompare(b, 'en', { 
 
 const TACKS = ['low', 'medium', 'high']
 
-function byChanges(a: Load, b: Load): number {
-  return (
+/** What is printed comes as late as that costs no change: others are cut while its ink dries. */
+function byChanges(list: readonly Load[]) {
+  const isPrinted = ({ pieces }: Load) => pieces.some(({ printed }) => printed)
+  const inked = new Set(list.filter(isPrinted).map(({ setting }) => setting.name))
+  return (a: Load, b: Load): number =>
     Number(a.setting.hardOnBlade) - Number(b.setting.hardOnBlade) ||
     TACKS.indexOf(b.setting.tack) * Number(!b.setting.hardOnBlade) -
       TACKS.indexOf(a.setting.tack) * Number(!a.setting.hardOnBlade) ||
+    Number(inked.has(a.setting.name)) - Number(inked.has(b.setting.name)) ||
     a.setting.name.localeCompare(b.setting.name) ||
+    Number(isPrinted(a)) - Number(isPrinted(b)) ||
     folioOrder(a.folios[0]!, b.folios[0]!) ||
     a.sheet - b.sheet
-  )
 }
 
 function changeBefore(before: Load | undefined, load: Load): string | null {
