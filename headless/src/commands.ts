@@ -209,12 +209,13 @@ export const commands: Record<string, Command> = {
       const dated = when && overEvenings(steps, { ...when, people: project.plan.people })
       give(
         {
-          steps: steps.map(({ id, kind, title, after, needs, startMin, endMin }) => ({
+          steps: steps.map(({ id, kind, title, after, needs, handsMin, startMin, endMin }) => ({
             id,
             kind,
             title,
             after,
             needs,
+            ...(handsMin !== undefined && { handsMin }),
             startMin: round(startMin),
             endMin: round(endMin),
             ...datesOf(dated, id),

@@ -32,11 +32,16 @@ function expectSound(plan: AssemblyPlan): void {
         expect(step.startMin, `${step.id} after ${id}`).toBeGreaterThanOrEqual(byId.get(id)!.endMin - 1e-9)
   }
   for (const resource of ['cutter', 'hands'] as const) {
+    // Hands put a sheet in, and are free again while it is cut.
     const busy = plan.steps
-      .filter((s) => s.needs.includes(resource))
-      .toSorted((a, b) => a.startMin - b.startMin)
+      .map((s): [number, number] => [
+        s.startMin,
+        s.needs.includes(resource) ? s.minutes : resource === 'hands' ? (s.handsMin ?? 0) : 0,
+      ]) // prettier-ignore
+      .filter(([, minutes]) => minutes > 0)
+      .toSorted(([a], [b]) => a - b)
     for (let i = 1; i < busy.length; i++)
-      expect(busy[i]!.startMin).toBeGreaterThanOrEqual(busy[i - 1]!.endMin - 1e-9)
+      expect(busy[i]![0]).toBeGreaterThanOrEqual(busy[i - 1]![0] + busy[i - 1]![1] - 1e-9)
   }
 }
 
@@ -47,6 +52,14 @@ describe.each(demoNames)('the steps of %s', (name) => {
   it('keep their order, one thing at a time', () => {
     expectSound(plan)
     expect(plan.minutes).toBe(Math.max(...plan.steps.map((s) => s.endMin)))
+  })
+
+  it('take hands to put each sheet in, which are free while it is cut', () => {
+    const { loadMin } = project.drawer.cutter
+    const cuts = plan.steps.filter((s) => s.kind === 'cut')
+    expect(cuts.every((s) => s.handsMin === loadMin && s.minutes > loadMin)).toBe(true)
+    const all = plan.steps.filter((s) => s.needs.includes('hands')).reduce((sum, s) => sum + s.minutes, 0)
+    expect(plan.handsMinutes).toBeCloseTo(all + cuts.length * loadMin, 9)
   })
 
   it('cut and weed every load, fit dry before anything is stuck, and lay every layer back to front', () => {
@@ -207,13 +220,19 @@ describe('scheduling', () => {
         fc.array(fc.nat(9), { maxLength: 3 }),
         fc.constantFrom<Task['needs']>([], ['hands'], ['cutter'], ['cutter', 'hands']),
         fc.nat(20),
+        fc.nat(3),
       ),
       { minLength: 1, maxLength: 10 },
     )
     fc.assert(
       fc.property(tasks, (list) => {
-        const made = list.map(([after, needs, minutes], i) =>
-          task(`t${i}`, { after: after.filter((k) => k < i).map((k) => `t${k}`), needs, minutes }),
+        const made = list.map(([after, needs, minutes, put], i) =>
+          task(`t${i}`, {
+            after: after.filter((k) => k < i).map((k) => `t${k}`),
+            needs,
+            minutes,
+            ...(needs.join() === 'cutter' && put > 0 && { handsMin: Math.min(put, minutes) }),
+          }),
         )
         const steps = schedule(made)
         expectSound({ steps, minutes: 0, handsMinutes: 0 })

@@ -2,7 +2,7 @@
 // nothing wet: what is glued has come to hold by then. What merely dries, dries on overnight.
 import { BadInput } from '../../base'
 import { Crew } from './schedule'
-import type { Step } from './task'
+import { handsMinutesOf, type Step } from './task'
 
 /** When the maker works. Times are local wall clock: minutes since 1970 as a clock on the wall tells them, and of the day. */
 export interface Evenings {
@@ -57,7 +57,7 @@ export function overEvenings(steps: readonly Step[], when: Evenings): DatedPlan 
     )
   const windows = eveningsBefore(when)
   // The later it begins the later it ends: the last beginning that is early enough.
-  const wanted = steps.reduce((sum, { minutes, needs }) => sum + (needs.includes('hands') ? minutes : 0), 0)
+  const wanted = steps.reduce((sum, step) => sum + handsMinutesOf(step), 0)
   let room = 0
   for (let k = windows.length - 1; k >= 0; k--) {
     room += windows[k]!.toAt - windows[k]!.fromAt
@@ -154,14 +154,14 @@ function from(
       for (const step of open) {
         const ready = readyAt(step)
         if (ready === Infinity || step.needs.length === 0) continue
-        const at = busy.freeFrom(step.needs, Math.max(fromAt, ready))
+        const at = busy.freeFrom(step, Math.max(fromAt, ready))
         if (at + heldMin.get(step)! > toAt + HAIR) continue
         if (at < bestAt - HAIR || (at < bestAt + HAIR && tail.get(step.id)! > tail.get(best!.id)!))
           [best, bestAt] = [step, at]
       }
       if (!best) break
       put(best, bestAt)
-      busy.take(best.needs, bestAt + best.minutes)
+      busy.take(best, bestAt)
     }
     if (open.size === 0) break
   }

@@ -3,6 +3,7 @@
  * on cutter and hands (schedule.ts). How long the hands take is in times.ts.
  */
 export type { AssemblyPlan, Job, Resource, Step, StepKind, Task } from './task'
+export { handsMinutesOf } from './task'
 export * from './learned'
 export * from './mishap'
 export * from './mounting'

@@ -8,7 +8,7 @@ import { backCarries } from './jobs/kinds'
 import { withLearned } from './learned'
 import { withOrder } from './order'
 import { schedule } from './schedule'
-import type { AssemblyPlan, Task } from './task'
+import { handsMinutesOf, type AssemblyPlan, type Task } from './task'
 import { tell } from './words'
 
 /** What the steps follow from. */
@@ -43,9 +43,7 @@ export function planAssembly({
   return {
     steps,
     minutes: Math.max(0, ...steps.map((step) => step.endMin)),
-    handsMinutes: steps
-      .filter((step) => step.needs.includes('hands'))
-      .reduce((total, step) => total + step.minutes, 0),
+    handsMinutes: steps.reduce((total, step) => total + handsMinutesOf(step), 0),
   }
 }
 

@@ -1,6 +1,6 @@
 // List scheduling (Graham 1966) on the cutter and as many pairs of hands as there are; drying needs neither. Of the steps that may
 // start, the one with the longest way to the end goes first, so that drying and cutting run while the hands do something else.
-import type { Resource, Step, Task } from './task'
+import { handsMinutesOf, type Resource, type Step, type Task, type Work } from './task'
 
 /**
  * Puts start and end to tasks; the result is sorted by start. What a task waits for and is not among the tasks counts as done.
@@ -20,7 +20,7 @@ export function schedule(tasks: readonly Task[], people = 1): Step[] {
     let at = 0
     let startMin = Infinity
     ready.forEach((k, place) => {
-      const start = busy.freeFrom(tasks[k]!.needs, earliest[k]!)
+      const start = busy.freeFrom(tasks[k]!, earliest[k]!)
       if (start < startMin - HAIR || (start < startMin + HAIR && tail[k]! > tail[ready[at]!]!)) {
         at = place
         startMin = start
@@ -29,7 +29,7 @@ export function schedule(tasks: readonly Task[], people = 1): Step[] {
     const [k] = ready.splice(at, 1) as [number]
     const task = tasks[k]!
     const endMin = startMin + task.minutes
-    busy.take(task.needs, endMin)
+    busy.take(task, startMin)
     steps.push({ ...task, startMin, endMin })
     for (const next of followers[k]!) {
       earliest[next] = Math.max(earliest[next]!, endMin)
@@ -50,18 +50,22 @@ export class Crew {
   }
 
   /** The earliest time, not before another, at which one of each that is needed is free. */
-  freeFrom(needs: readonly Resource[], earliestMin: number): number {
-    return needs.reduce((most, r) => Math.max(most, Math.min(...this.until[r])), earliestMin)
+  freeFrom(work: Work, earliestMin: number): number {
+    let at = earliestMin
+    if (work.needs.includes('cutter')) at = Math.max(at, ...this.until.cutter)
+    if (takesHands(work)) at = Math.max(at, Math.min(...this.until.hands))
+    return at
   }
 
-  /** Keeps one of each busy: the one that is free first. */
-  take(needs: readonly Resource[], endMin: number): void {
-    for (const r of needs) {
-      const list = this.until[r]
-      list[list.indexOf(Math.min(...list))] = endMin
-    }
+  /** Keeps one of each busy, for as long as it is needed: the one that is free first. */
+  take(work: Work, startMin: number): void {
+    const { cutter, hands } = this.until
+    if (work.needs.includes('cutter')) cutter[0] = startMin + work.minutes
+    if (takesHands(work)) hands[hands.indexOf(Math.min(...hands))] = startMin + handsMinutesOf(work)
   }
 }
+
+const takesHands = ({ needs, handsMin }: Work): boolean => needs.includes('hands') || handsMin !== undefined
 
 /** Who follows each task, and how many tasks each waits for; by their places in the list. */
 function precedence(tasks: readonly Task[]): { followers: number[][]; waiting: Int32Array } {

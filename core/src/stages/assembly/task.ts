@@ -149,6 +149,8 @@ export interface Job {
   /** What is busy with it; a drying step needs nothing. */
   needs: Resource[]
   minutes: number
+  /** So many minutes at its beginning take hands as well, that put a sheet in; absent where none do, or hands are needed all along. */
+  handsMin?: number
   /** By our own values, where something was learned; else as above. */
   oursMin?: number
   layerId: string | null
@@ -166,6 +168,13 @@ export interface Job {
   /** Foam that it uses up for one of the batch, single pads. */
   takes?: readonly FoamCount[]
 }
+
+/** What keeps cutter and hands busy. */
+export type Work = Pick<Job, 'needs' | 'minutes' | 'handsMin'>
+
+/** Minutes of a pair of hands. */
+export const handsMinutesOf = ({ needs, minutes, handsMin = 0 }: Work): number =>
+  needs.includes('hands') ? minutes : Math.min(minutes, handsMin)
 
 /** A job of the graph with what its wording needs. */
 export interface Untold extends Job {

@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { colourOf, findLayer, folioOf, letDry, paperOf, type Project } from '@feuillet/core/project'
-import type { Step } from '@feuillet/core/stages/assembly'
+import { handsMinutesOf, type Step } from '@feuillet/core/stages/assembly'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { usePlan } from '../../plan'
 import { pathOf } from '../../shell/stage-names'
@@ -110,9 +110,7 @@ export default function Bench() {
         <h1 className="text-[20px]">Computing the steps…</h1>
       </main>
     )
-  const leftMin = steps
-    .filter((s) => s.needs.includes('hands') && !done.includes(s.id))
-    .reduce((sum, s) => sum + s.minutes, 0)
+  const leftMin = steps.filter((s) => !done.includes(s.id)).reduce((sum, s) => sum + handsMinutesOf(s), 0)
   const picture = { project, step, steps, at }
   const startsClock = isWaiting && !isDrying(step.id)
   return (

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { BENCH, leeways, type DraftStep, type Step } from '@feuillet/core/stages/assembly'
+import { BENCH, handsMinutesOf, leeways, type DraftStep, type Step } from '@feuillet/core/stages/assembly'
 import { buildApart, setPlan, untickAll, type Project } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change, changeSupplies } from '../../state/edits'
@@ -48,8 +48,8 @@ export default function AssemblyScreen() {
   const picked = steps.find((step) => step.id === view.stepId) ?? next
   const done = steps.filter((step) => progress.done.includes(step.id)).length
   const left = steps
-    .filter((step) => !progress.done.includes(step.id) && step.needs.includes('hands'))
-    .reduce((sum, step) => sum + step.minutes, 0)
+    .filter((step) => !progress.done.includes(step.id))
+    .reduce((sum, step) => sum + handsMinutesOf(step), 0)
   const [finished, open] = partDone(
     useMemo(() => groupSteps(steps), [steps]),
     progress.done,
@@ -129,7 +129,7 @@ export default function AssemblyScreen() {
                 <Figure
                   name="Your hands"
                   value={formatMinutes(assembly.handsMinutes)}
-                  basis={`${BENCH.padSeconds} s a pad, ${BENCH.gluePartSeconds} s a glued part and ${BENCH.glueCmSeconds} s a cm, ${BENCH.weedSeconds} s an opening to weed`}
+                  basis={`${BENCH.padSeconds} s a pad, ${BENCH.gluePartSeconds} s a glued part and ${BENCH.glueCmSeconds} s a cm, ${BENCH.weedSeconds} s an opening to weed${drawer.cutter.tool === 'knife' ? '' : `, ${formatMinutes(drawer.cutter.loadMin)} to put a sheet in`}`}
                 />
                 <Figure name="Hands still to go" value={formatMinutes(left)} />
               </Figures>

@@ -5,14 +5,30 @@ import { graphic, use as register, type EChartsType } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import type { CustomSeriesRenderItem, EChartsOption } from 'echarts'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
-import type { Step } from '@feuillet/core/stages/assembly'
+import { handsMinutesOf, type Step } from '@feuillet/core/stages/assembly'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { useChart } from '../../ui/use-chart'
 
 register([CustomChart, GridComponent, TooltipComponent, SVGRenderer])
 
 const LANES = ['waiting', 'hands', 'cutter'] as const
-const laneOf = ({ needs }: Step): number => (needs.includes('cutter') ? 2 : needs.includes('hands') ? 1 : 0)
+const [WAITING, HANDS, CUTTER] = [0, 1, 2]
+const laneOf = ({ needs }: Step): number =>
+  needs.includes('cutter') ? CUTTER : needs.includes('hands') ? HANDS : WAITING
+
+/** A step in its lane, and a sheet that is put in by hand in that of the hands as well. */
+interface Bar {
+  step: Step
+  lane: number
+  endMin: number
+}
+
+const barsOf = (step: Step): Bar[] => [
+  { step, lane: laneOf(step), endMin: step.endMin },
+  ...(step.handsMin === undefined
+    ? []
+    : [{ step, lane: HANDS, endMin: step.startMin + handsMinutesOf(step) }]),
+]
 
 const INK = '#1e2126'
 const PAGE = '#f4f5f1'
@@ -29,9 +45,10 @@ interface Props {
 }
 
 export default function TimeChart({ steps, total, done, picked, critical, onPick }: Props) {
-  const latest = useRef({ steps, onPick })
+  const bars = useMemo(() => steps.flatMap(barsOf), [steps])
+  const latest = useRef({ bars, onPick })
   useEffect(() => {
-    latest.current = { steps, onPick }
+    latest.current = { bars, onPick }
   })
   const option = useMemo((): EChartsOption => {
     const font = { fontFamily: 'Atkinson Hyperlegible Next Variable', color: INK }
@@ -50,7 +67,7 @@ export default function TimeChart({ steps, total, done, picked, critical, onPick
       tooltip: {
         confine: true,
         formatter: (of) => {
-          const step = Array.isArray(of) ? undefined : steps[of.dataIndex]
+          const step = Array.isArray(of) ? undefined : bars[of.dataIndex]?.step
           if (!step) return ''
           const late = critical.has(step.id) ? ', may not be late' : ''
           return `${graphicText(step.title)}<br>${formatMinutes(step.startMin)} to ${formatMinutes(step.endMin)}${late}`
@@ -75,21 +92,21 @@ export default function TimeChart({ steps, total, done, picked, critical, onPick
         {
           type: 'custom',
           encode: { x: [1, 2], y: 0 },
-          data: steps.map((step) => ({
-            value: [laneOf(step), step.startMin, step.endMin],
+          data: bars.map(({ step, lane, endMin }) => ({
+            value: [lane, step.startMin, endMin],
             itemStyle: { color: fillOf(step) },
           })),
           renderItem: barOf,
         },
       ],
     }
-  }, [steps, total, done, picked, critical])
+  }, [bars, total, done, picked, critical])
   const place = useChart(
     option,
     useCallback((chart: EChartsType) => {
       chart.on('click', ({ dataIndex }) => {
-        const step = latest.current.steps[dataIndex]
-        if (step) latest.current.onPick(step.id)
+        const bar = latest.current.bars[dataIndex]
+        if (bar) latest.current.onPick(bar.step.id)
       })
     }, []),
   )
@@ -105,7 +122,7 @@ export default function TimeChart({ steps, total, done, picked, critical, onPick
   )
 }
 
-/** A step as a bar in its lane, at least 2 px wide. */
+/** A bar in its lane, at least 2 px wide. */
 const barOf: CustomSeriesRenderItem = (params, api) => {
   const [from = 0, y = 0] = api.coord([api.value(1), api.value(0)])
   const [to = 0] = api.coord([api.value(2), api.value(0)])

@@ -57,12 +57,12 @@ describe('what it costs', () => {
   })
 
   it('is the sum of its lines, and the price follows by mark-up or from an hour', async () => {
-    await shows('Price of one', '7.00 €')
+    await shows('Price of one', '8.00 €')
     await put('Price of sticks', '2.15')
-    await shows('Price of one', '12.50 €')
+    await shows('Price of one', '13.00 €')
     await type('Fair or shop takes', '20')
     // A fifth goes: what is left is as before, up to the next half euro.
-    await shows('Price of one', '15.50 €')
+    await shows('Price of one', '16.50 €')
     await press('a price', 'radio')
     await type('Price you would ask', '10')
     await shows('Left for the hands', /€$/)
@@ -253,8 +253,8 @@ describe('over all projects', () => {
     await type('Hours an evening', '1')
     await press('Choose the best')
     const make = () => one('[data-testid="make-Bon voyage"]').textContent
-    // An hour, of which one takes thirteen minutes and a half.
-    await waitFor(() => expect(make()).toBe('4'))
+    // An hour, of which one takes sixteen minutes and a half.
+    await waitFor(() => expect(make()).toBe('3'))
     await put('At least of Bon voyage', '9')
     await press('Choose the best')
     expect((await soon('alert', /No choice/)).textContent).toContain('more than')

@@ -100,7 +100,15 @@ export function Took({ now }: { now: number }) {
   const running = runningStage(project)
   const planned: Partial<Record<(typeof STAGES)[number], number>> = {
     ...(loads ? { sheets: loads.reduce((sum, load) => sum + load.minutes, 0) } : {}),
-    ...(assembly ? { assembly: assembly.handsMinutes } : {}),
+    // Sheets are put in while the clock of Sheets runs.
+    ...(assembly
+      ? {
+          assembly: assembly.steps.reduce(
+            (sum, { needs, minutes }) => sum + (needs.includes('hands') ? minutes : 0),
+            0,
+          ),
+        }
+      : {}),
   }
   const used = new Map<string, number>()
   for (const use of project.journal.sheetsUsed)

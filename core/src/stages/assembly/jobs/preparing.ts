@@ -9,6 +9,7 @@ import { type Known, job } from './known'
 /** Everything laid ready; then every load printed, cut and weeded, in their order. */
 export function cutting({ project, loads, depth }: Known): Untold[] {
   const pads = (depth?.pads.length ?? 0) * project.plan.batch
+  const { tool, loadMin } = project.drawer.cutter
   const jobs = [
     job({
       id: 'prepare',
@@ -50,8 +51,9 @@ export function cutting({ project, loads, depth }: Known): Untold[] {
 
         after: [i === 0 ? 'prepare' : `cut-${loads[i - 1]!.id}`, ...(printed > 0 ? [`ink-${load.id}`] : [])],
         // A knife is in the hand: nothing else goes on meanwhile.
-        needs: [project.drawer.cutter.tool === 'knife' ? 'hands' : 'cutter'],
+        needs: [tool === 'knife' ? 'hands' : 'cutter'],
         minutes: load.minutes,
+        ...(tool === 'knife' ? {} : { handsMin: loadMin }),
         loadId: load.id,
       }),
       job({
