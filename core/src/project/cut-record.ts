@@ -99,27 +99,43 @@ export interface Outdated {
   why: 'shape' | 'paper' | 'gone'
 }
 
+/** All whole pieces that are cut, and why one is of no use any more; null where it is. */
+function judged(project: Project, memo: Memo): { piece: CutPiece; why: Outdated['why'] | null }[] {
+  // A guest knows its own layers wherever they are cut.
+  const atHome = project.plan.cutWith ? setPlan(project, { cutWith: null }) : project
+  const layers = new Map(cutLayers(atHome, memo).map((layer) => [layer.id, layer]))
+  return ownCuts(project).map((cut) => {
+    const { piece } = cut
+    const layer = layers.get(piece.layerId)
+    const now = layer?.layer.pieces.find(({ id }) => id === piece.pieceId)
+    if (!layer || !now) return { piece, why: 'gone' }
+    if (fits(cut, { layer, now }, memo)) return { piece, why: null }
+    return { piece, why: isLike(cut, now, memo) ? 'paper' : 'shape' }
+  })
+}
+
 /**
  * Cut pieces that are of no use any more, since their layer asks for another shape or paper, or is gone. Spoilt ones do not count, nor
  * those of a guest that has gone home: it has them with it.
  */
 export function outdatedCuts(project: Project, memo: Memo = fresh): Outdated[] {
-  // A guest knows its own layers wherever they are cut.
-  const atHome = project.plan.cutWith ? setPlan(project, { cutWith: null }) : project
-  const layers = new Map(cutLayers(atHome, memo).map((layer) => [layer.id, layer]))
   const found = new Map<string, Outdated>()
-  for (const list of byPiece(ownCuts(project)).values())
-    for (const cut of list) {
-      const { layerId, pieceId, layerName } = cut.piece
-      const layer = layers.get(layerId)
-      const now = layer?.layer.pieces.find(({ id }) => id === pieceId)
-      if (layer && now && fits(cut, { layer, now }, memo)) continue
-      const why = !layer || !now ? 'gone' : isLike(cut, now, memo) ? 'paper' : 'shape'
-      const key = `${layerId} ${why}`
-      const one = found.get(key) ?? { layerId, layerName, pieces: 0, why }
-      found.set(key, { ...one, pieces: one.pieces + 1 })
-    }
+  for (const { piece, why } of judged(project, memo)) {
+    if (why === null) continue
+    const { layerId, layerName } = piece
+    const key = `${layerId} ${why}`
+    const one = found.get(key) ?? { layerId, layerName, pieces: 0, why }
+    found.set(key, { ...one, pieces: one.pieces + 1 })
+  }
   return [...found.values()]
+}
+
+/** How many whole pieces that are cut are of use still, of each layer that has any: another shape, size or paper would spoil them. */
+export function goodCuts(project: Project, memo: Memo = fresh): ReadonlyMap<string, number> {
+  const good = new Map<string, number>()
+  for (const { piece, why } of judged(project, memo))
+    if (why === null) good.set(piece.layerId, (good.get(piece.layerId) ?? 0) + 1)
+  return good
 }
 
 /** Papers of which something is still to be cut. */
@@ -131,10 +147,6 @@ export const papersToCut = (project: Project, memo: Memo = fresh): ReadonlySet<s
         : [],
     ),
   )
-
-/** How many whole pieces of a layer are cut, here or elsewhere. */
-export const cutOfLayer = (project: Project, layerId: string): number =>
-  ownCuts(project).filter(({ piece }) => piece.layerId === layerId).length
 
 /** Says of a piece of a cut sheet what became of it; null that it is whole after all. */
 export const markSpoilt = (

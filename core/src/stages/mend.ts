@@ -25,3 +25,35 @@ export const mendProject = (project: Project, mend: Mend, stock: readonly Paper[
 /** Several mends, one after the other. */
 export const mendAll = (project: Project, list: readonly Mend[], stock: readonly Paper[]): Project =>
   list.reduce((mended, mend) => mendProject(mended, mend, stock), project)
+
+/** Mends that give what they name another shape, size or paper. */
+const RESHAPES: ReadonlySet<Mend['kind']> = new Set<Mend['kind']>([
+  'fit-design',
+  'fit-sheet',
+  'fit-opening',
+  'drop-specks',
+  'thicken-layer',
+  'bridge-layer',
+  'gather-layers',
+  'leave-out',
+  'cut-out',
+  'fill-holes',
+  'split-off',
+  'move-pieces',
+  'fill-opening',
+  'draw-strip',
+  'move-tie',
+  'widen-at',
+  'edge',
+  'cut-mirrored',
+  'swap-paper',
+  'nearest-papers',
+  'merge-papers',
+])
+
+/** Layers whose cut pieces a mend may spoil. */
+export function reshapedBy(project: Project, mend: Mend): readonly string[] {
+  if (!RESHAPES.has(mend.kind)) return []
+  if ('layerId' in mend) return [mend.layerId]
+  return 'layerIds' in mend ? mend.layerIds : project.layers.map(({ id }) => id)
+}

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useParams } from 'react-router'
 import { commandOf } from '../commands/list'
 import { doCommand, useAbleCommands } from '../commands/use-command'
+import { reshapedBy } from '@feuillet/core/stages'
 import { Button, Fold, Tip } from '../ui'
 import { change, mend } from '../state/edits'
 import { useFailures } from '../plan'
@@ -12,6 +13,9 @@ import { selectMeantSnags, selectSnagsKnown } from '../state/selectors'
 import { useAppDispatch, useAppSelector } from '../state/store'
 import { useWords } from '../state/use-words'
 import { looked } from '../state/view'
+import { useCutCount } from './spoils-note'
+
+const NO_LAYERS: readonly string[] = []
 
 const tones = { caution: 'bg-ochre-pale border-ochre', stop: 'bg-crimson-pale border-crimson' }
 
@@ -34,6 +38,7 @@ function SnagNote({
   const dispatch = useAppDispatch()
   const { words } = useWords()
   const project = useAppSelector((state) => state.document.project)
+  const spoils = useCutCount(project && snag.mend ? reshapedBy(project, snag.mend.action) : NO_LAYERS)
   const canShow =
     snag.at !== null ||
     (snag.layer !== null && project !== null && findLayer(project, snag.layer) !== undefined)
@@ -55,6 +60,7 @@ function SnagNote({
         {snag.mend && (
           <Button look="quiet" onClick={() => void dispatch(mend(snag))}>
             {words(snag.mend.label)}
+            {spoils > 0 && ` (spoils ${spoils === 1 ? 'a piece that is' : `${spoils} pieces that are`} cut)`}
           </Button>
         )}
         <Button

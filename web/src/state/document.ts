@@ -63,7 +63,7 @@ const initialState: DocumentState = {
   gesture: null,
 }
 
-interface Edit {
+export interface Edit {
   label: string
   project: Project
   stock?: readonly Paper[]

@@ -1,17 +1,30 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { rectangle } from '@feuillet/core/base/geometry'
-import { mendAll } from '@feuillet/core/stages'
+import { mendAll, reshapedBy } from '@feuillet/core/stages'
 import { makeLayer } from '@feuillet/core/stages/layers'
-import { newProject, setLayer, starterMount, type Project } from '@feuillet/core/project'
+import { starterStock } from '@feuillet/core/stages/paper'
+import {
+  assignPaper,
+  cutElsewhereSchema,
+  newProject,
+  setLayer,
+  starterMount,
+  transformLayers,
+  type Project,
+} from '@feuillet/core/project'
 import { deskWith, mendHere, workersHere } from '../../test/desk'
 
-const told = vi.hoisted(() => vi.fn<(words: string) => void>())
+const { told, said, gone } = vi.hoisted(() => ({
+  told: vi.fn<(words: string) => void>(),
+  said: vi.fn<(words: string, options?: { action: { onClick: () => void } }) => void>(),
+  gone: vi.fn<() => void>(),
+}))
 vi.mock('../workers', () => workersHere)
-vi.mock('sonner', () => ({ toast: { error: told } }))
+vi.mock('sonner', () => ({ toast: Object.assign(said, { error: told, dismiss: gone }) }))
 
 const { change, changeStock, mend } = await import('./edits')
 const { becameRole, edited, undone } = await import('./document')
-const { selectLayer, selectSnags, selectStages } = await import('./selectors')
+const { selectGoodCuts, selectLayer, selectSnags, selectStages } = await import('./selectors')
 const { looked, pickedLayer, resetView } = await import('./view')
 
 /** Three layers with dust beside them. */
@@ -28,6 +41,61 @@ beforeEach(() => {
   told.mockClear()
 })
 const specks = () => selectSnags(desk.store.getState()).filter((snag) => snag.code === 'specks')
+
+describe('an edit that spoils what is cut', () => {
+  const wider = (p: Project, layerId: string) => transformLayers(p, [1.1, 0, 0, 1.1, 0, 0], [layerId])
+  beforeEach(() => {
+    said.mockClear()
+    gone.mockClear()
+    const [paper] = starterStock()
+    const bare = assignPaper(dusty(), ['a', 'b', 'c'], { paper: paper!, stock: starterStock() })
+    const pieces = bare.layers
+      .slice(0, 2)
+      .flatMap(({ id: layerId, pieces }) =>
+        pieces.map(({ id: pieceId, path }) => ({ layerId, pieceId, layerName: layerId, path })),
+      )
+    const cut = cutElsewhereSchema.parse({ projectId: 'h', name: 'Host', sheets: [{ paper, pieces }] })
+    desk = deskWith({ ...bare, cutElsewhere: [cut] })
+  })
+
+  it('says so, and one press takes it back', () => {
+    expect([...selectGoodCuts(desk.store.getState())]).toEqual([
+      ['a', 2],
+      ['b', 2],
+    ])
+    desk.store.dispatch(change('move', (p) => transformLayers(p, [0, 1, -1, 0, 30, 0], ['a'])))
+    desk.store.dispatch(change('wider', (p) => wider(p, 'c')))
+    expect(said).not.toHaveBeenCalled()
+    desk.store.dispatch(change('wider', (p) => wider(p, 'a')))
+    expect(said.mock.calls.map(([words]) => words)).toEqual(['That spoils 2 pieces that are cut.'])
+    said.mock.calls[0]![1]!.action.onClick()
+    expect(selectGoodCuts(desk.store.getState()).get('a')).toBe(2)
+    expect(desk.store.getState().document.past.map((v) => v.label)).toEqual(['move', 'wider'])
+  })
+
+  it('is said once of a gesture, goes with the next edit, and then takes nothing else back', () => {
+    for (let k = 0; k < 3; k++) desk.store.dispatch(change('wider', (p) => wider(p, 'a'), 'drag'))
+    expect(said).toHaveBeenCalledTimes(1)
+    expect(gone).not.toHaveBeenCalled()
+    desk.store.dispatch(change('copies', (p) => setLayer(p, 'c', { copies: 7 })))
+    expect(gone).toHaveBeenCalledTimes(1)
+    said.mock.calls[0]![1]!.action.onClick()
+    expect(desk.project().layers[2]!.copies).toBe(7)
+    expect(said.mock.calls.at(-1)![0]).toMatch(/step by step/)
+  })
+
+  it('is another paper too, and is told before by the mend of a snag', () => {
+    const [, other] = starterStock()
+    desk.store.dispatch(
+      change('paper', (p) => assignPaper(p, ['b'], { paper: other!, stock: starterStock() })),
+    )
+    expect(said.mock.calls[0]![0]).toBe('That spoils 2 pieces that are cut.')
+    const [snag] = specks()
+    expect(reshapedBy(desk.project(), snag!.mend!.action)).toEqual(['a'])
+    expect(reshapedBy(desk.project(), { kind: 'fit-design' })).toEqual(['a', 'b', 'c'])
+    expect(reshapedBy(desk.project(), { kind: 'fit-gaps' })).toEqual([])
+  })
+})
 
 describe('mends', () => {
   it('of several snags are one step of the history', async () => {

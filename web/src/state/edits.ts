@@ -4,10 +4,46 @@ import { toast } from 'sonner'
 import { share } from '@feuillet/core/base'
 import { refreshSupplies, type Paper, type Project, type Snag, type Supplies } from '@feuillet/core/project'
 import { editor, WorkerGone } from '../workers'
-import { edited } from './document'
+import { edited, undone, type Edit } from './document'
+import { goodCutsOf } from './selectors'
 import type { AppDispatch, RootState } from './store'
 
 type Thunk = (dispatch: AppDispatch, getState: () => RootState) => void
+
+/** What is said of pieces that an edit spoilt, once: it is gone with the next edit. */
+const SPOILT_TOAST = 'spoilt by an edit'
+let isSaid = false
+
+/** Makes an edit, and says how many pieces that are cut it has spoilt: one press takes it back. */
+const put =
+  (edit: Edit): Thunk =>
+  (dispatch, getState) => {
+    const before = getState().document.project
+    dispatch(edited(edit))
+    if (isSaid && edit.gesture === undefined) toast.dismiss(SPOILT_TOAST)
+    isSaid &&= edit.gesture !== undefined
+    // What is noted of cut sheets is meant.
+    if (!before || before.cut !== edit.project.cut || before.plan.guests !== edit.project.plan.guests) return
+    const now = goodCutsOf(edit.project)
+    const spoilt = [...goodCutsOf(before)].reduce(
+      (sum, [id, count]) => sum + Math.max(0, count - (now.get(id) ?? 0)),
+      0,
+    )
+    if (spoilt === 0) return
+    const what = spoilt === 1 ? 'a piece that is cut' : `${spoilt} pieces that are cut`
+    const lastStep = () => getState().document.past.at(-1)
+    const step = lastStep()
+    const takeBack = () => {
+      if (lastStep() === step) dispatch(undone())
+      else toast('The work was changed again since: undo goes back step by step.')
+    }
+    isSaid = true
+    toast(`That spoils ${what}.`, {
+      id: SPOILT_TOAST,
+      duration: 15_000,
+      action: { label: 'Undo', onClick: takeBack },
+    })
+  }
 
 /** Changes the open project; a change that gives the same project is no step of the history. Changes of one gesture (a drag, a slide) are one step. */
 export const change =
@@ -16,7 +52,7 @@ export const change =
     const { project, stock } = getState().document
     if (!project) return
     const next = edit(project, stock)
-    if (next !== project) dispatch(edited({ label, project: next, gesture }))
+    if (next !== project) dispatch(put({ label, project: next, gesture }))
   }
 
 /** Changes the shared drawer's papers, and the project's copies of them. */
@@ -33,7 +69,7 @@ export const changeStock =
     const { project, stock } = getState().document
     if (!project) return
     const next = edit(stock)
-    dispatch(edited({ label, project: refresh(project, next), stock: next, gesture }))
+    dispatch(put({ label, project: refresh(project, next), stock: next, gesture }))
   }
 
 /** A project with the supplies of the shared drawer. */
@@ -51,7 +87,7 @@ export const changeSupplies =
     const next = edit({ project, supplies })
     if (next.project === project && next.supplies === supplies) return
     dispatch(
-      edited({
+      put({
         label,
         project: refreshSupplies(next.project, next.supplies),
         supplies: next.supplies,
@@ -85,7 +121,7 @@ export const changeApart =
       }
       if (getState().document.project !== project) continue
       const shared = share(project, next)
-      if (shared !== project) dispatch(edited({ label, project: shared }))
+      if (shared !== project) dispatch(put({ label, project: shared }))
       return
     }
     toast.error(

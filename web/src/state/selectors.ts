@@ -1,9 +1,11 @@
 // Everything a screen reads that is not stored: drawn from the project and the planner's views.
 import { createSelector } from '@reduxjs/toolkit'
+import { Cache } from '@feuillet/core/base'
 import { measure } from '@feuillet/core/stages/measure'
 import {
   builtLayers,
   findLayer,
+  goodCuts,
   isMeant,
   isSomeCut,
   STAGES,
@@ -19,6 +21,14 @@ import type { RootState } from './store'
 export const selectProject = (state: RootState): Project => state.document.project!
 export const selectUnit = (state: RootState) => state.document.project?.unit ?? 'mm'
 export const selectView = (state: RootState) => state.view
+
+const alike = new Cache(20_000_000)
+const NOTHING_CUT: ReadonlyMap<string, number> = new Map()
+
+/** How many pieces that are cut are of use still, by layer; what a change of shape, size or paper would spoil. */
+export const goodCutsOf = (project: Project | null): ReadonlyMap<string, number> =>
+  project && isSomeCut(project) ? goodCuts(project, alike.memo) : NOTHING_CUT
+export const selectGoodCuts = createSelector([selectProject], goodCutsOf)
 
 /** Whether what is on screen is kept. */
 export const selectSaved = ({

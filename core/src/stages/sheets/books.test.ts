@@ -10,8 +10,8 @@ import {
   besideItself,
   builtLayers,
   cutForOthers,
-  cutOfLayer,
   forgetCut,
+  goodCuts,
   hasChanged,
   markSpoilt,
   mayGoAlong,
@@ -298,9 +298,10 @@ describe('projects on each other’s sheets', () => {
     shelf.put(sendHome(of('a'), 'b'))
     expect(outdatedCuts(of('a'))).toEqual([])
     expect(of('b').cutElsewhere.map(({ name, sheets }) => [name, piecesIn(sheets)])).toEqual([['Anemone', 3]])
-    expect(cutOfLayer(of('b'), 'top')).toBe(4)
+    expect(goodCuts(of('b')).get('top')).toBe(4)
     shelf.put(transformLayers(of('b'), [0.9, 0, 0, 0.9, 0, 0], ['top']))
     expect(outdatedCuts(of('b'))).toEqual([{ layerId: 'top', layerName: 'top', pieces: 4, why: 'shape' }])
+    expect(goodCuts(of('b')).has('top')).toBe(false)
   })
 
   it('keep what a host cut that is gone, until it is to be cut again', () => {

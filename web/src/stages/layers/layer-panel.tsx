@@ -8,7 +8,6 @@ import {
   moveLayer,
   paperOf,
   removeLayer,
-  cutOfLayer,
   ROLES,
   setLayer,
   type Project,
@@ -17,6 +16,7 @@ import { formatArea, formatLength, formatShare, formatSize } from '@feuillet/cor
 import { usePlan } from '../../plan'
 import { change, changeApart } from '../../state/edits'
 import { selectLayer, selectProject, selectUnit } from '../../state/selectors'
+import { SpoilsNote } from '../../shell/spoils-note'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { pickedLayer } from '../../state/view'
 import { Button, Figure, Figures, FolioTab, Heading, NumberField, Switch, SelectField } from '../../ui'
@@ -43,7 +43,6 @@ export function LayerPanel() {
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
   const layer = useAppSelector(selectLayer)
-  const cut = useAppSelector((state) => (layer ? cutOfLayer(selectProject(state), layer.id) : 0))
   const built = layer && !layer.leftOut ? layer.id : null
   const figures = usePlan('figures', layer?.id ?? null)
   const seen = usePlan('visible', built)
@@ -159,12 +158,7 @@ export function LayerPanel() {
             whole
             onChange={(spares) => set(`spares of ${layer.name}`, { spares })}
           />
-          {cut > 0 && (
-            <p className="text-[13px] text-ochre">
-              ▲ {cut === 1 ? 'A piece of it is' : `${cut} pieces of it are`} cut: another shape, size or paper
-              spoils {cut === 1 ? 'it' : 'them'}. Moving and turning it does not.
-            </p>
-          )}
+          <SpoilsNote what="shape, size or paper" of={[layer.id]} but="Moving and turning does not." />
           <SelectField
             label="On the sheets"
             className="w-36"

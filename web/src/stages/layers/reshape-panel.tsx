@@ -14,6 +14,7 @@ import {
 } from '@feuillet/core/project'
 import { change, changeApart } from '../../state/edits'
 import { usePlans } from '../../plan'
+import { SpoilsNote } from '../../shell/spoils-note'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import {
@@ -56,6 +57,7 @@ export function ReshapePanel({ layer }: { layer: Layer }) {
           ]}
           onChange={setAll}
         />
+        {all === 'all' && <SpoilsNote what="size" />}
         <LengthField
           label="Width, proportions locked"
           valueMm={width}

@@ -5,6 +5,7 @@ import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { selectMeasures, selectProject, selectSnags, selectUnit, selectView } from '../../state/selectors'
 import { usePlan } from '../../plan'
+import { SpoilsNote } from '../../shell/spoils-note'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
@@ -55,6 +56,7 @@ export default function MeasureScreen() {
       }}
       panel={
         <>
+          {canFit && <SpoilsNote what="size" />}
           <Heading title="What you measured">
             <MountFields mount={project.mount} />
             <div className="mt-2">

@@ -11,6 +11,7 @@ import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { changeStock } from '../../state/edits'
 import { PressFields } from './press-fields'
 import { TintPanel } from './tint-panel'
+import { SpoilsNote } from '../../shell/spoils-note'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Figure, Figures, FolioTab, Heading, NumberField, LengthField } from '../../ui'
@@ -42,6 +43,7 @@ export function PickedPaper({ layer }: { layer: Layer }) {
           </p>
         </div>
       </div>
+      <SpoilsNote what="paper" of={[layer.id]} />
       {paper && (
         <Heading title={paper.name}>
           <div className="grid gap-1.5">

@@ -7,6 +7,7 @@ import { growBox } from '@feuillet/core/base/geometry'
 import { change } from '../../state/edits'
 import { selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
 import { usePlan } from '../../plan'
+import { SpoilsNote } from '../../shell/spoils-note'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { pickedLayer } from '../../state/view'
@@ -56,7 +57,7 @@ export default function PaperScreen() {
       }}
       panel={
         <>
-          {layer && <PickedPaper layer={layer} />}
+          {layer ? <PickedPaper layer={layer} /> : <SpoilsNote what="paper" />}
           {least && (
             <Heading title="Colour steps">
               <Figures>

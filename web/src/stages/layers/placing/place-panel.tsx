@@ -39,6 +39,7 @@ import { usePlan } from '../../../plan'
 import { change } from '../../../state/edits'
 import { selectProject, selectUnit } from '../../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../../state/store'
+import { SpoilsNote } from '../../../shell/spoils-note'
 import { looked } from '../../../state/view'
 import { Button, Fold, Heading, LengthField, NumberField, Switch, Tip } from '../../../ui'
 import type { Placing } from './use-placing'
@@ -105,6 +106,7 @@ export function PlacePanel({ placing }: { placing: Placing }) {
           min={0.5}
           onChange={(mm) => put('scale', (p) => scaleParts(p, ids, mm / width))}
         />
+        <SpoilsNote what="size" of={ids} but="Moving and turning does not." />
         <NumberField
           label="Turn by"
           unitHint="°"
