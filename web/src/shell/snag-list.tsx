@@ -60,7 +60,6 @@ function SnagNote({
         {snag.mend && (
           <Button look="quiet" onClick={() => void dispatch(mend(snag))}>
             {words(snag.mend.label)}
-            {spoils > 0 && ` (spoils ${spoils === 1 ? 'a piece that is' : `${spoils} pieces that are`} cut)`}
           </Button>
         )}
         <Button
@@ -77,6 +76,12 @@ function SnagNote({
           >
             Show where
           </Button>
+        )}
+        {snag.mend && spoils > 0 && (
+          <span className="basis-full text-[13px]" data-spoils={spoils}>
+            {words(snag.mend.label)}: spoils {spoils === 1 ? 'a piece that is' : `${spoils} pieces that are`}{' '}
+            cut.
+          </span>
         )}
       </p>
     </div>

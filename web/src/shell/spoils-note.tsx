@@ -8,15 +8,16 @@ interface Props {
   of?: readonly string[]
   /** What does no harm, as a sentence. */
   but?: string
+  className?: string
 }
 
 /** Pieces that are cut, before something is changed that spoils them; nothing where there are none. */
-export function SpoilsNote({ what, of, but }: Props) {
+export function SpoilsNote({ what, of, but, className = '' }: Props) {
   const count = useCutCount(of)
   if (count === 0) return null
   const [some, are, them] = count === 1 ? ['A piece', 'is', 'it'] : [`${count} pieces`, 'are', 'them']
   return (
-    <p className="text-[13px] text-ochre" data-spoils={count}>
+    <p className={`text-[13px] text-ochre ${className}`} data-spoils={count}>
       ▲ {some} {of && 'of it '}
       {are} cut: another {what} spoils {them}.{but && ` ${but}`}
     </p>

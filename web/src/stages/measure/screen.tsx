@@ -56,7 +56,7 @@ export default function MeasureScreen() {
       }}
       panel={
         <>
-          {canFit && <SpoilsNote what="size" />}
+          {canFit && <SpoilsNote what="size" className="mb-3" />}
           <Heading title="What you measured">
             <MountFields mount={project.mount} />
             <div className="mt-2">

@@ -43,7 +43,7 @@ export function PickedPaper({ layer }: { layer: Layer }) {
           </p>
         </div>
       </div>
-      <SpoilsNote what="paper" of={[layer.id]} />
+      <SpoilsNote what="paper" of={[layer.id]} className="mb-3" />
       {paper && (
         <Heading title={paper.name}>
           <div className="grid gap-1.5">

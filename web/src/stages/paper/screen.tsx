@@ -7,7 +7,7 @@ import { growBox } from '@feuillet/core/base/geometry'
 import { change } from '../../state/edits'
 import { selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
 import { usePlan } from '../../plan'
-import { SpoilsNote } from '../../shell/spoils-note'
+import { SpoilsNote, useCutCount } from '../../shell/spoils-note'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { pickedLayer } from '../../state/view'
@@ -24,6 +24,8 @@ import { CutterTables } from './cutter-tables'
 import { InkTable } from './ink-table'
 import { FoamTable, GlueTable, SettingsTable } from './supply-tables'
 
+const NO_LAYERS: readonly string[] = []
+
 export default function PaperScreen() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
@@ -32,6 +34,7 @@ export default function PaperScreen() {
   const layer = useAppSelector(selectLayer)
   const needed = usePlan('needed')
   const snags = useAppSelector((state) => selectStageSnags(state, 'paper'))
+  const ownCuts = useCutCount(layer ? [layer.id] : NO_LAYERS)
   const layers = builtLayers(project)
   const bare = layers.filter((l) => !l.paperId)
   const steps = neighbourSteps(project)
@@ -57,7 +60,8 @@ export default function PaperScreen() {
       }}
       panel={
         <>
-          {layer ? <PickedPaper layer={layer} /> : <SpoilsNote what="paper" />}
+          {layer && <PickedPaper layer={layer} />}
+          {ownCuts === 0 && <SpoilsNote what="paper for their layers" className="mb-3" />}
           {least && (
             <Heading title="Colour steps">
               <Figures>
