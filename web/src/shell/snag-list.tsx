@@ -79,8 +79,7 @@ function SnagNote({
         )}
         {snag.mend && spoils > 0 && (
           <span className="basis-full text-[13px]" data-spoils={spoils}>
-            {words(snag.mend.label)}: spoils {spoils === 1 ? 'a piece that is' : `${spoils} pieces that are`}{' '}
-            cut.
+            Mending it spoils {spoils === 1 ? 'a piece that is' : `${spoils} pieces that are`} cut.
           </span>
         )}
       </p>

@@ -210,6 +210,31 @@ describe('a load that is cut', () => {
     await shows('Cutting', /min| s/)
   })
 
+  it('is told of where it would be spoilt, before and after, and one press takes that back', async () => {
+    const small = smallFrame()
+    const id = small.layers[0]!.id
+    await open({ ...small, layers: small.layers.slice(0, 1) }, 'sheets')
+    await user.click(tabs()[0]!)
+    await user.click(await soon('button', 'All of it is cut'))
+    await waitFor(() => expect(project().cut).toHaveLength(1))
+    const cut = project().cut[0]!.pieces.length
+    const told = () => [...panel().querySelectorAll('[data-spoils]')].map((note) => note.textContent)
+    for (const [stage, words] of [
+      ['paper', /cut: another paper spoils/],
+      ['layers', /cut: another shape, size or paper spoils/],
+    ] as const) {
+      await toStage(stage)
+      await pick(id)
+      await waitFor(() => expect(told().some((note) => words.test(note))).toBe(true))
+    }
+    await type('Width, proportions locked', '77')
+    const words = cut === 1 ? /spoils a piece that is cut/ : new RegExp(`spoils ${cut} pieces that are cut`)
+    const note = await toast(words)
+    expect(told()).toEqual([])
+    await user.click(the('button', 'Undo', note))
+    await waitFor(() => expect(told().length).toBeGreaterThan(0))
+  })
+
   it('in part: only what came out whole counts', async () => {
     await openBackings()
     await user.click(pieces()[0]!)
