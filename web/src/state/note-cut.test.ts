@@ -20,7 +20,7 @@ vi.mock('../workers', () => workersHere)
 vi.mock('../plan', () => planHere)
 vi.mock('../session/layouts', () => ({ keepLayouts: layouts.setItem }))
 const told = vi.hoisted(() => vi.fn())
-vi.mock('sonner', () => ({ toast: Object.assign(told, { error: vi.fn() }) }))
+vi.mock('sonner', () => ({ toast: Object.assign(told, { error: vi.fn(), dismiss: vi.fn() }) }))
 
 const { noteCut, takeBack } = await import('./note-cut')
 const { change } = await import('./edits')

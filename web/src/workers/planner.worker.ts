@@ -12,6 +12,7 @@ import { cardsAt } from '@feuillet/core/stages/depth'
 import { shows, type Slant, type Visible } from '@feuillet/core/stages/layers'
 import {
   freezeSheets,
+  laidAgain,
   lieAlike,
   putPieces,
   roomFor,
@@ -321,6 +322,12 @@ const api = {
     const { sheets, kept, asSaved } = toNote({ project, stock }, now, what)
     if (sheets.length === 0) return null
     return { ...freezeSheets({ project, stock }, { sheets, runs, kept, at }, cache.memo), asSaved }
+  },
+  /** Layouts of a project of which other pieces are to be cut again than now: what is left lies as it lies. */
+  async layAgain(project: Project): Promise<[string, NestLayout][]> {
+    await ready
+    if (!inputs || inputs.project.id !== project.id) return []
+    return laidAgain(project, planner.get(nodes.nested()).runs, cache.memo)
   },
   /** Whether a load lies as it was taken down; null where there is no such load any more. */
   async liesAs({ sheet }: TakenDown, stock: readonly Paper[]): Promise<boolean | null> {

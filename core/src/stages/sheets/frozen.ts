@@ -19,9 +19,9 @@ import {
   type Project,
 } from '../../project'
 import { noMarks } from '../layers'
+import { withAgain } from './again'
 import { settingFor } from './loads/settings'
 import { cutOfRun, nthFree, nthOfCut, type LaidPiece, type Load } from './loads/loads'
-import { summarise } from './nest/summary'
 import type { NestLayout, Placement } from './nest/instance'
 import { stockAfter } from './off-cuts/off-cuts'
 import {
@@ -252,6 +252,7 @@ export function sheetOf(
 interface Move {
   was: Placement
   now: Placement | null
+  isCut: boolean
   /** What it lies on then, as pins name it: empty on sheets of the main size. */
   on: string
 }
@@ -274,11 +275,12 @@ function movesOf(was: NestedRun, run: PaperRun | undefined, sheets: readonly Cut
         : undefined
   const copies = new Map<string, number>()
   return was.layout.placements.map((place) => {
-    const sheet = cut.has(place.sheet) ? undefined : sheetNow(place.sheet)
-    if (sheet === undefined) return { was: place, now: null, on: '' }
+    const isCut = cut.has(place.sheet)
+    const sheet = isCut ? undefined : sheetNow(place.sheet)
+    if (sheet === undefined) return { was: place, now: null, isCut, on: '' }
     const copy = copies.get(place.id) ?? 0
     copies.set(place.id, copy + 1)
-    return { was: place, now: { ...place, sheet, copy }, on: sheet < 0 ? nameNow(place.sheet) : '' }
+    return { was: place, now: { ...place, sheet, copy }, isCut, on: sheet < 0 ? nameNow(place.sheet) : '' }
   })
 }
 
@@ -301,13 +303,13 @@ function pinsAfter(
 
 const keyOf = ({ id, copy }: Pick<Placement, 'id' | 'copy'>): string => `${id}#${copy}`
 
-/** The layout of a run as all that is left of one lies; null where that is not what the run asks for. */
-function layoutAfter({ instance }: PaperRun, moves: readonly Move[]): NestLayout | null {
-  const placements = moves.flatMap(({ now }) => now ?? [])
-  const copies = new Map<string, number>()
-  for (const { id } of placements) copies.set(id, (copies.get(id) ?? 0) + 1)
-  const wanted = instance.pieces.every(({ id, qty }) => copies.get(id) === qty)
-  return wanted && copies.size === instance.pieces.length ? summarise(instance, placements) : null
+/** The layout of a run as all that is left of one lies, and what is to be cut again beside it; null where its sheet is gone, or other things are asked for. */
+function layoutAfter(run: PaperRun, moves: readonly Move[]): NestLayout | null {
+  if (moves.some(({ now, isCut }) => now === null && !isCut)) return null
+  return withAgain(
+    run,
+    moves.flatMap(({ now }) => now ?? []),
+  )
 }
 
 /** The sheets of a layout that are cut: those on which just the same lies in the same places, of the same paper or off-cut. */

@@ -1,11 +1,11 @@
 // Something went wrong at a step: what can be saved, what comes off first, which pieces are cut again.
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { findLayer } from '@feuillet/core/project'
 import { afterMishap, mishapsOf, rescueFor, type Mishap, type Step } from '@feuillet/core/stages/assembly'
-import { colourOf, layerBox } from '@feuillet/core/project'
+import { colourOf, findLayer, layerBox, type Project, type Supplies } from '@feuillet/core/project'
 import { growBox } from '@feuillet/core/base/geometry'
 import { changeSupplies } from '../../state/edits'
+import { keepLying } from '../../state/keep-lying'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, Choice, SheetDialog } from '../../ui'
@@ -26,16 +26,16 @@ export function MishapPanel({ step, steps, onClose }: Props) {
   const rescue = rescueFor(project, steps, { step, mishap })
   const pieceIds =
     !rescue.mayRecut || !layer ? [] : layer.pieces.length === 1 ? [layer.pieces[0]!.id] : picked
-  const goOn = (recut: boolean) => {
+  const goOn = async (recut: boolean) => {
     let again = 0
     const foamIds = mishap === 'foam ran out' ? (step.takes ?? []).map(({ foamId }) => foamId) : []
-    dispatch(
-      changeSupplies(`${mishap}: ${step.title}`, (held) => {
-        const mended = afterMishap(held, steps, { step, mishap, pieceIds: recut ? pieceIds : [], foamIds })
-        again = mended.recut
-        return mended
-      }),
-    )
+    const mend = (held: { project: Project; supplies: Supplies }) => {
+      const mended = afterMishap(held, steps, { step, mishap, pieceIds: recut ? pieceIds : [], foamIds })
+      again = mended.recut
+      return mended
+    }
+    if (recut) await dispatch(keepLying((held) => mend(held).project))
+    dispatch(changeSupplies(`${mishap}: ${step.title}`, mend))
     if (recut)
       toast(
         again > 0
@@ -85,11 +85,11 @@ export function MishapPanel({ step, steps, onClose }: Props) {
       )}
       <div className="mt-5 flex flex-wrap gap-2">
         {rescue.mayRecut && (
-          <Button look="main" disabled={pieceIds.length === 0} onClick={() => goOn(true)}>
+          <Button look="main" disabled={pieceIds.length === 0} onClick={() => void goOn(true)}>
             Cut {pieceIds.length > 1 ? `${pieceIds.length} pieces` : 'it'} again
           </Button>
         )}
-        <Button look={rescue.mayRecut ? undefined : 'main'} onClick={() => goOn(false)}>
+        <Button look={rescue.mayRecut ? undefined : 'main'} onClick={() => void goOn(false)}>
           {mishap === 'foam ran out' ? 'None is left: onto the shopping list' : 'Go on with what there is'}
         </Button>
         <Button look="quiet" onClick={onClose}>

@@ -176,8 +176,12 @@ describe('a load that is cut', () => {
     const list = all('combobox', /^Piece /, sheet)
     expect(list.length).toBe(project().cut[0]!.pieces.length)
     const name = list[0]!.getAttribute('aria-label')!
+    const left = () => tabs().map((tab) => tab.getAttribute('aria-label')!.replace(/^Load \d+/, ''))
+    const before = left()
     await choose(name, 'torn')
     await waitFor(() => expect(tabs()).toHaveLength(loads))
+    // What is torn has a load of its own; the others are as they were.
+    expect(left()).toEqual(expect.arrayContaining(before))
     expect(project().cut[0]!.pieces[0]!.spoilt).toBe('torn')
     await waitFor(() => expect(document.querySelectorAll('[data-spoilt="torn"]')).toHaveLength(1))
     await undo()
@@ -203,7 +207,7 @@ describe('a load that is cut', () => {
     piece.focus()
     await user.keyboard('{Enter}')
     await choose('What became of it', 'lost')
-    expect(project().cut[0]!.pieces[0]!.spoilt).toBe('lost')
+    await waitFor(() => expect(project().cut[0]!.pieces[0]!.spoilt).toBe('lost'))
     await waitFor(() => expect(tabs()).toHaveLength(1))
     await soon('button', /: lost$/)
     await press('All sheets')

@@ -1,5 +1,6 @@
-import { markSpoilt, SPOILT, type CutSheet, type Spoilt } from '@feuillet/core/project'
+import { markSpoilt, SPOILT, type CutSheet, type Project, type Spoilt } from '@feuillet/core/project'
 import { change } from '../../state/edits'
+import { keepLying } from '../../state/keep-lying'
 import { useAppDispatch } from '../../state/store'
 import { Select } from '../../ui'
 
@@ -16,17 +17,19 @@ interface Props {
 export function SpoiltSelect({ sheet, index, label }: Props) {
   const dispatch = useAppDispatch()
   const { layerName, spoilt } = sheet.pieces[index]!
-  const say = (why: string) =>
-    change(`a piece of ${layerName} is ${why}`, (p) =>
-      markSpoilt(p, { sheetId: sheet.id, index }, why === WHOLE ? null : (why as Spoilt)),
-    )
+  const say = async (why: string) => {
+    const edit = (p: Project) =>
+      markSpoilt(p, { sheetId: sheet.id, index }, why === WHOLE ? null : (why as Spoilt))
+    await dispatch(keepLying(({ project }) => edit(project)))
+    dispatch(change(`a piece of ${layerName} is ${why}`, edit))
+  }
   return (
     <Select
       label={label}
       className="w-28"
       value={spoilt ?? WHOLE}
       options={[{ value: WHOLE, label: 'whole' }, ...SPOILT.map((why) => ({ value: why, label: why }))]}
-      onChange={(why) => dispatch(say(why))}
+      onChange={(why) => void say(why)}
     />
   )
 }

@@ -1,0 +1,111 @@
+// What is to be cut again, beside what stays where it lies.
+import { describe, expect, it } from 'vitest'
+import { expectLegal } from '../../../test/legal-layout'
+import { plate, stack } from '../../../test/stack'
+import { Cache } from '../../base'
+import { rectangle } from '../../base/geometry'
+import { Planner } from '../../planner'
+import { assignPaper, markSpoilt, setLayer, setPlan, type Project } from '../../project'
+import { nodes } from '../index'
+import { starterStock } from '../paper'
+import { laidAgain, withAgain } from './again'
+import { freezeSheets, sheetOf } from './frozen'
+import type { PaperRun } from './runs/paper-runs'
+
+const stock = starterStock().slice(0, 1)
+
+/** Two sheets and more of one paper. */
+function desk() {
+  const bare = stack(
+    'free',
+    plate('a', 0, [0, 0, 150, 120], [0, 200, 90, 70]),
+    plate('b', 0, [0, 0, 120, 100]),
+  )
+  const planner = new Planner(new Cache())
+  const at = (project: Project) => {
+    planner.update({ project, stock, found: new Map() })
+    return { runs: planner.get(nodes.nested()).runs, loads: planner.get(nodes.loads()) }
+  }
+  return { at, project: assignPaper(setPlan(bare, { batch: 4 }), ['a', 'b'], { paper: stock[0]!, stock }) }
+}
+
+const scrap = rectangle([0, 0], 130, 110)
+const runWithScrap = (): PaperRun => {
+  const { at, project } = desk()
+  const { run } = at(project).runs[0]!
+  const offCut = { id: 'scrap', label: 'scrap', path: 'M0 0L130 0L130 110L0 110Z' }
+  const instance = { ...run.instance, offCuts: [{ id: 'scrap', outline: scrap, margin: 3 }] }
+  return { ...run, instance, bins: [{ paper: stock[0]!, offCut }] }
+}
+
+describe('what is to be cut again', () => {
+  it('lies on an off-cut that is whole yet, then on sheets of its own', () => {
+    const run = runWithScrap()
+    const { at, project } = desk()
+    const { layout } = at(project).runs[0]!
+    const more = (id: string, by: number): PaperRun => ({
+      ...run,
+      instance: {
+        ...run.instance,
+        pieces: run.instance.pieces.map((piece) =>
+          piece.id === id ? { ...piece, qty: piece.qty + by } : piece,
+        ),
+      },
+    })
+    const one = more('b/p1', 1)
+    const laid = withAgain(one, layout.placements)!
+    expectLegal(one.instance, laid)
+    expect(laid.placements.slice(0, -1)).toEqual(layout.placements)
+    expect(laid.placements.at(-1)).toMatchObject({ id: 'b/p1', copy: 4, sheet: -1 })
+    const two = more('b/p1', 2)
+    const both = withAgain(two, layout.placements)!
+    expectLegal(two.instance, both)
+    expect(
+      both.placements
+        .slice(-2)
+        .map(({ sheet }) => sheet)
+        .sort(),
+    ).toEqual([-1, layout.sheets])
+    // Where something lies on the off-cut already, it is no longer a sheet of its own.
+    const third = withAgain(two, laid.placements)!
+    expect(third.placements.at(-1)!.sheet).toBe(layout.sheets)
+  })
+
+  it('is told from what wants anything else', () => {
+    const { at, project } = desk()
+    const { runs } = at(project)
+    const [{ run, layout }] = runs as [(typeof runs)[number]]
+    expect(withAgain(run, layout.placements)).toEqual(layout)
+    const fewer = { ...run, instance: { ...run.instance, pieces: run.instance.pieces.slice(1) } }
+    expect(withAgain(fewer, layout.placements)).toBeNull()
+    expect(laidAgain(project, runs)).toEqual([])
+    expect(laidAgain(setPlan(project, { gapMm: 7 }), runs)).toEqual([])
+    expect(laidAgain(setLayer(project, 'a', { sharing: 'own-sheets' }), runs)).toEqual([])
+    const once = setLayer(project, 'a', { copies: 2 })
+    const [[name, wider]] = laidAgain(once, runs) as [[string, typeof layout]]
+    expect(name).toBe(at(once).runs[0]!.run.fingerprint)
+    expect(wider.placements.slice(0, layout.placements.length)).toEqual(layout.placements)
+    // One fewer is taken from the end, and nothing moves.
+    const [[, back]] = laidAgain(setPlan(project, { batch: 3 }), runs) as [[string, typeof layout]]
+    expect(back.placements).toEqual(layout.placements.filter(({ copy }) => copy < 3))
+  })
+
+  it('and is whole after all, leaves its sheet again', () => {
+    const { at, project } = desk()
+    const { runs, loads } = at(project)
+    const cut = freezeSheets(
+      { project, stock },
+      { sheets: [sheetOf(project, loads[0]!, { stock })], runs, kept: [], at: 1 },
+    )
+    const before = cut.found[0]![1]
+    const sheetId = cut.project.cut[0]!.id
+    const torn = markSpoilt(cut.project, { sheetId, index: 0 }, 'torn')
+    const run = at(cut.project).runs[0]!.run
+    const [[, again]] = laidAgain(torn, [{ run, layout: before }]) as [[string, typeof before]]
+    expect(again.placements.slice(0, -1)).toEqual(before.placements)
+    expect(again.sheets).toBe(before.sheets + 1)
+    const tornRun = at(torn).runs[0]!.run
+    const [[, whole]] = laidAgain(cut.project, [{ run: tornRun, layout: again }]) as [[string, typeof before]]
+    expect(whole.placements).toEqual(before.placements)
+  })
+})
