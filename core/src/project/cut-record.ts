@@ -5,7 +5,8 @@ import { isCongruent, polygonBox, boxHeight, boxWidth } from '../base/geometry'
 import { wholeElsewhere, withoutSpoilt } from './cut-elsewhere'
 import { cutLayers, guestPrefix, type CutLayer } from './guests'
 import { pieceRegion } from './faces'
-import { sameButSize } from './lookup'
+import { takeOffCuts } from './edit'
+import { findLayer, sameButSize } from './lookup'
 import { setPlan } from './set-plan'
 import type { CutPieces, Paper, Piece, Project, Spoilt } from './schema'
 
@@ -161,6 +162,26 @@ export const markSpoilt = (
       : sheet,
   ),
 })
+
+/** Layers of which some cut piece is spoilt that was not before. */
+function newlySpoilt(before: Project, after: Project): string[] {
+  const had = new Map(before.cut.map(({ id, pieces }) => [id, pieces]))
+  const here = after.cut.flatMap(({ id, pieces }) =>
+    pieces
+      .filter(({ spoilt }, k) => spoilt !== null && !had.get(id)?.[k]?.spoilt)
+      .map(({ layerId }) => layerId),
+  )
+  const known = new Set(before.cutElsewhere.flatMap(({ spoilt }) => spoilt))
+  const elsewhere = after.cutElsewhere.flatMap(({ spoilt }) => spoilt.filter((one) => !known.has(one)))
+  return [...here, ...elsewhere.map(({ layerId }) => layerId)]
+}
+
+/** What an edit has spoilt is cut again from off-cuts first: those that the shared drawer holds of its papers are planned with. */
+export function fromOffCuts(before: Project, after: Project, stock: readonly Paper[]): Project {
+  if (!after.plan.useOffCuts) return after
+  const papers = newlySpoilt(before, after).flatMap((id) => findLayer(after, id)?.paperId ?? [])
+  return papers.length > 0 ? takeOffCuts(after, stock, papers) : after
+}
 
 /** Steps that are about one sheet. */
 const stepsOf = (sheetId: string): string[] =>

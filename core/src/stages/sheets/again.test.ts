@@ -5,7 +5,7 @@ import { plate, stack } from '../../../test/stack'
 import { Cache } from '../../base'
 import { rectangle } from '../../base/geometry'
 import { Planner } from '../../planner'
-import { assignPaper, markSpoilt, setLayer, setPlan, type Project } from '../../project'
+import { assignPaper, fromOffCuts, markSpoilt, setLayer, setPlan, type Project } from '../../project'
 import { nodes } from '../index'
 import { starterStock } from '../paper'
 import { laidAgain, withAgain } from './again'
@@ -104,6 +104,17 @@ describe('what is to be cut again', () => {
     const [[, again]] = laidAgain(torn, [{ run, layout: before }]) as [[string, typeof before]]
     expect(again.placements.slice(0, -1)).toEqual(before.placements)
     expect(again.sheets).toBe(before.sheets + 1)
+    // What the drawer holds of its paper is cut into first.
+    const held = [
+      { ...stock[0]!, offCuts: [{ id: 'scrap', label: 'scrap', path: 'M0 0L170 0L170 150L0 150Z' }] },
+    ]
+    const [[, onScrap]] = laidAgain(fromOffCuts(cut.project, torn, held), [{ run, layout: before }]) as [[string, typeof before]] // prettier-ignore
+    expect(onScrap.placements.slice(0, -1)).toEqual(before.placements)
+    expect([onScrap.sheets, onScrap.placements.at(-1)!.sheet]).toEqual([before.sheets, -1])
+    const without = setPlan(cut.project, { useOffCuts: false })
+    const tornToo = setPlan(torn, { useOffCuts: false })
+    expect(fromOffCuts(without, tornToo, held)).toBe(tornToo)
+    expect(fromOffCuts(torn, cut.project, held)).toBe(cut.project)
     const tornRun = at(torn).runs[0]!.run
     const [[, whole]] = laidAgain(cut.project, [{ run: tornRun, layout: again }]) as [[string, typeof before]]
     expect(whole.placements).toEqual(before.placements)

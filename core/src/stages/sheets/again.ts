@@ -4,7 +4,7 @@ import type { Project } from '../../project'
 import type { NestInstance, NestLayout, NestPiece, Placement } from './nest/instance'
 import { Nester } from './nest/nester'
 import { summarise } from './nest/summary'
-import { paperRuns, type NestedRun, type PaperRun } from './runs/paper-runs'
+import { binName, paperRuns, type NestedRun, type PaperRun } from './runs/paper-runs'
 
 /** So long is a place looked for, in whole steps. */
 const STEPS = 6
@@ -67,18 +67,29 @@ export function laidAgain(
   return paperRuns(project, memo).flatMap((now): [string, NestLayout][] => {
     const was = before.get(now.id)
     if (!was || was.run.fingerprint === now.fingerprint || !isSameBut(was.run, now)) return []
-    const asked = new Map(now.instance.pieces.map(({ id, qty }) => [id, qty]))
-    const lying = was.layout.placements.filter(({ id, copy }) => copy < (asked.get(id) ?? 0))
-    const layout = withAgain(now, lying)
+    const lying = stayIn(now, was)
+    const layout = lying && withAgain(now, lying)
     return layout ? [[now.fingerprint, layout]] : []
   })
 }
 
-/** Whether two runs differ in nothing but which pieces are asked for, and how often. */
+/** What lies as it lay of all that is asked for now; null where an off-cut that something lies on is gone. */
+function stayIn({ instance, bins }: PaperRun, { run: was, layout }: NestedRun): Placement[] | null {
+  const asked = new Map(instance.pieces.map(({ id, qty }) => [id, qty]))
+  const binAt = new Map(bins.map((_, k) => [binName(bins, k), -1 - k]))
+  const stay = layout.placements.filter(({ id, copy }) => copy < (asked.get(id) ?? 0))
+  const lying = stay.flatMap((place): Placement[] => {
+    const sheet = place.sheet < 0 ? binAt.get(binName(was.bins, -1 - place.sheet)) : place.sheet
+    return sheet === undefined ? [] : [{ ...place, sheet }]
+  })
+  return lying.length === stay.length ? lying : null
+}
+
+/** Whether two runs differ in nothing but which pieces are asked for, how often, and what there is to lay them on beside whole sheets. */
 function isSameBut(was: PaperRun, now: PaperRun): boolean {
   const pieces = new Map(was.instance.pieces.map((piece) => [piece.id, piece]))
-  const named = ({ instance: { sheet, gap, offCuts, pinned }, bins }: PaperRun) =>
-    fingerprint([sheet, gap, pinned, offCuts, bins.map(({ paper, offCut }) => [paper.id, offCut?.id ?? null])])
+  const named = ({ paper, instance: { sheet, gap, pinned = [] } }: PaperRun) =>
+    fingerprint([paper.id, sheet, gap, pinned.length])
   const isSame = (piece: NestPiece) => {
     const before = pieces.get(piece.id)
     if (!before) return true

@@ -7,6 +7,7 @@ import { Planner } from '../../planner'
 import {
   assignPaper,
   builtLayers,
+  fromOffCuts,
   markSpoilt,
   refreshPapers,
   setLayer,
@@ -258,7 +259,8 @@ const STEPS: Step[] = [
     if (!sheet) return 'nothing to spoil'
     const others = placesOf(desk.loads)
     const isWorse = sheet.pieces[0]!.spoilt === null && what !== null
-    const next = markSpoilt(desk.project, { sheetId: sheet.id, index: 0 }, what)
+    const spoilt = markSpoilt(desk.project, { sheetId: sheet.id, index: 0 }, what)
+    const next = fromOffCuts(desk.project, spoilt, desk.stock)
     desk.take(laidAgain(next, desk.runs))
     desk.update(next)
     if (isWorse && !isShared(desk) && desk.failed.length === 0) expect(placesOf(desk.loads), 'spoilt').toEqual(expect.arrayContaining(others)) // prettier-ignore

@@ -11,6 +11,7 @@ import {
 import { fresh, groupBy, type Memo } from '../../base'
 import {
   cutLayers,
+  fromOffCuts,
   refreshPapers,
   setPlan,
   tickStep,
@@ -111,7 +112,7 @@ export function freezeSheets(
     next = tickStep(next, `cut-${sheet.id}`, true)
   }
   next = withoutUsed(next, sheets)
-  next = refreshPapers(next, nextStock)
+  next = fromOffCuts(project, refreshPapers(next, nextStock), nextStock)
   const held = mixesAfter(next, { runs, sheets }, memo)
   next = setPlan(next, { mixes: held })
   let moved = movedTo(paperRuns(next, memo), { runs, sheets })

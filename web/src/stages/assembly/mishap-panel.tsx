@@ -2,7 +2,14 @@
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { afterMishap, mishapsOf, rescueFor, type Mishap, type Step } from '@feuillet/core/stages/assembly'
-import { colourOf, findLayer, layerBox, type Project, type Supplies } from '@feuillet/core/project'
+import {
+  colourOf,
+  findLayer,
+  fromOffCuts,
+  layerBox,
+  type Project,
+  type Supplies,
+} from '@feuillet/core/project'
 import { growBox } from '@feuillet/core/base/geometry'
 import { changeSupplies } from '../../state/edits'
 import { keepLying } from '../../state/keep-lying'
@@ -19,6 +26,7 @@ interface Props {
 export function MishapPanel({ step, steps, onClose }: Props) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
+  const stock = useAppSelector((state) => state.document.stock)
   const kinds = mishapsOf(step)
   const [mishap, setMishap] = useState<Mishap>(kinds[0]!)
   const layer = findLayer(project, step.layerId)
@@ -32,7 +40,7 @@ export function MishapPanel({ step, steps, onClose }: Props) {
     const mend = (held: { project: Project; supplies: Supplies }) => {
       const mended = afterMishap(held, steps, { step, mishap, pieceIds: recut ? pieceIds : [], foamIds })
       again = mended.recut
-      return mended
+      return { ...mended, project: fromOffCuts(held.project, mended.project, stock) }
     }
     if (recut) await dispatch(keepLying((held) => mend(held).project))
     dispatch(changeSupplies(`${mishap}: ${step.title}`, mend))

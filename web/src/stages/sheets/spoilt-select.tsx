@@ -1,4 +1,12 @@
-import { markSpoilt, SPOILT, type CutSheet, type Project, type Spoilt } from '@feuillet/core/project'
+import {
+  fromOffCuts,
+  markSpoilt,
+  SPOILT,
+  type CutSheet,
+  type Paper,
+  type Project,
+  type Spoilt,
+} from '@feuillet/core/project'
 import { change } from '../../state/edits'
 import { keepLying } from '../../state/keep-lying'
 import { useAppDispatch } from '../../state/store'
@@ -18,9 +26,10 @@ export function SpoiltSelect({ sheet, index, label }: Props) {
   const dispatch = useAppDispatch()
   const { layerName, spoilt } = sheet.pieces[index]!
   const say = async (why: string) => {
-    const edit = (p: Project) =>
-      markSpoilt(p, { sheetId: sheet.id, index }, why === WHOLE ? null : (why as Spoilt))
-    await dispatch(keepLying(({ project }) => edit(project)))
+    const what = why === WHOLE ? null : (why as Spoilt)
+    const edit = (p: Project, stock: readonly Paper[]) =>
+      fromOffCuts(p, markSpoilt(p, { sheetId: sheet.id, index }, what), stock)
+    await dispatch(keepLying(({ project, stock }) => edit(project, stock)))
     dispatch(change(`a piece of ${layerName} is ${why}`, edit))
   }
   return (
