@@ -22,7 +22,7 @@ import {
 import { noMarks } from '../layers'
 import { withAgain } from './again'
 import { settingFor } from './loads/settings'
-import { cutOfRun, nthFree, nthOfCut, type LaidPiece, type Load } from './loads/loads'
+import { cutOfPaper, cutOfRun, nthFree, nthOfCut, type LaidPiece, type Load } from './loads/loads'
 import type { NestLayout, Placement } from './nest/instance'
 import { stockAfter } from './off-cuts/off-cuts'
 import {
@@ -115,13 +115,13 @@ export function freezeSheets(
   next = fromOffCuts(project, refreshPapers(next, nextStock), nextStock)
   const held = mixesAfter(next, { runs, sheets }, memo)
   next = setPlan(next, { mixes: held })
-  let moved = movedTo(paperRuns(next, memo), { runs, sheets })
+  let moved = movedTo(paperRuns(next, memo), { runs, sheets, before: project })
   // Where something else is left than lay there, as where pieces are to be cut again, sizes are chosen anew.
   const fitting = moved.filter(({ now, moves }) => now && layoutAfter(now, moves)).map(({ now }) => now!.id)
   const mixes = Object.fromEntries(Object.entries(held).filter(([id]) => fitting.includes(id)))
   if (Object.keys(mixes).length < Object.keys(held).length) {
     next = setPlan(next, { mixes })
-    moved = movedTo(paperRuns(next, memo), { runs, sheets })
+    moved = movedTo(paperRuns(next, memo), { runs, sheets, before: project })
   }
   const moves = moved.flatMap((one) => one.moves)
   next = setPlan(next, { pins: pinsAfter(next, runs, moves) })
@@ -136,12 +136,12 @@ export function freezeSheets(
 /** The runs that are left, and where in them lies what lay on the sheets. */
 function movedTo(
   left: readonly PaperRun[],
-  { runs, sheets }: Pick<ToFreeze, 'runs' | 'sheets'>,
+  { runs, sheets, before }: Pick<ToFreeze, 'runs' | 'sheets'> & { before: Project },
 ): { now: PaperRun | undefined; moves: Move[] }[] {
   const now = new Map(left.map((run) => [run.id, run]))
   return runs.map((was) => ({
     now: now.get(was.run.id),
-    moves: movesOf(was, now.get(was.run.id), sheets),
+    moves: movesOf(was, now.get(was.run.id), sheetsCut(was, sheets, before)),
   }))
 }
 
@@ -156,7 +156,7 @@ function mixesAfter(
     runs.flatMap((was) => {
       const name = asked.get(was.run.id)
       if (name === undefined) return []
-      const cut = sheetsCut(was, sheets)
+      const cut = sheetsCut(was, sheets, project)
       const others = was.run.bins.flatMap(({ paper, offCut }, k) =>
         offCut === null && !cut.has(-1 - k) ? [paper.id] : [],
       )
@@ -259,9 +259,8 @@ interface Move {
 }
 
 /** All that lay on the sheets of a run: sheets and copies that are left move up, nothing else does. */
-function movesOf(was: NestedRun, run: PaperRun | undefined, sheets: readonly CutSheet[]): Move[] {
+function movesOf(was: NestedRun, run: PaperRun | undefined, cut: ReadonlySet<number>): Move[] {
   const binAt = new Map(run?.bins.map((_, k) => [binName(run.bins, k), -1 - k]))
-  const cut = sheetsCut(was, sheets)
   const cutUnder = (sheet: number) =>
     Array.from({ length: sheet }, (_, s) => s).filter((s) => cut.has(s)).length
   // Any number of sheets is there of one size only, and that may be another by now.
@@ -313,20 +312,25 @@ function layoutAfter(run: PaperRun, moves: readonly Move[]): NestLayout | null {
   )
 }
 
-/** The sheets of a layout that are cut: those on which just the same lies in the same places, of the same paper or off-cut. */
-function sheetsCut({ run, layout }: NestedRun, sheets: readonly CutSheet[]): Set<number> {
+/**
+ * The sheets of a layout that are cut: those on which just the same lies in the same places, of the same paper or off-cut.
+ * @param before as the sheets had their names
+ */
+function sheetsCut({ run, layout }: NestedRun, sheets: readonly CutSheet[], before: Project): Set<number> {
+  const taken = cutOfPaper(before, run.paper.id)
+  const idOf = (sheet: number) => (sheet < 0 ? null : `${run.paper.id}-${nthFree(sheet + 1, taken)}`)
   const cut = new Set<number>()
   const pinned = new Set((run.instance.pinned ?? []).map(({ sheet }) => sheet))
-  // Of two sheets that are the same the one with a pin on it is left.
+  // Of sheets that are the same it is the one of that name; else one with a pin on it is left.
   const bySheet = [...groupBy(layout.placements, ({ sheet }) => sheet)].toSorted(
     ([a], [b]) => Number(pinned.has(a)) - Number(pinned.has(b)),
   )
   const placeOf = (layerId: string, { x, y, rotation: turn }: Pick<Placement, 'x' | 'y' | 'rotation'>) =>
     `${layerId} ${x.toFixed(6)} ${y.toFixed(6)} ${turn.toFixed(6)}`
-  for (const { paper, onOffCut, pieces } of sheets) {
+  for (const { id, paper, onOffCut, pieces } of sheets) {
     // What is laid as one has one place for all its pieces.
     const places = new Set(pieces.map((piece) => placeOf(piece.layerId, piece)))
-    const same = bySheet.find(([sheet, list]) => {
+    const alike = bySheet.filter(([sheet, list]) => {
       const bin = sheet < 0 ? run.bins[-1 - sheet]! : { paper: run.paper, offCut: null }
       return (
         !cut.has(sheet) &&
@@ -336,6 +340,7 @@ function sheetsCut({ run, layout }: NestedRun, sheets: readonly CutSheet[]): Set
         list.every((place) => places.has(placeOf(splitPartId(place.id).layerId, place)))
       )
     })
+    const same = alike.find(([sheet]) => idOf(sheet) === id) ?? alike[0]
     if (same) cut.add(same[0])
   }
   return cut

@@ -210,7 +210,7 @@ export const nthFree = (nth: number, taken: readonly number[]): number =>
     .reduce((number, one) => (one <= number ? number + 1 : number), nth)
 
 /** Which whole sheets of a paper have given their ids to sheets that are cut. */
-const cutOfPaper = ({ cut }: Project, paperId: string): number[] =>
+export const cutOfPaper = ({ cut }: Project, paperId: string): number[] =>
   cut
     .map(({ id }) => (id.startsWith(`${paperId}-`) ? Number(id.slice(paperId.length + 1)) : NaN))
     .filter(Number.isInteger)
