@@ -73,6 +73,14 @@ describe('an edit that spoils what is cut', () => {
     expect(desk.store.getState().document.past.map((v) => v.label)).toEqual(['move', 'wider'])
   })
 
+  it('is told from one that leaves a layer out, whose cut pieces stay as good as they are', () => {
+    const out = (leftOut: boolean) => (p: Project) => setLayer(p, 'a', { leftOut, optional: true })
+    desk.store.dispatch(change('without', out(true)))
+    desk.store.dispatch(change('with', out(false)))
+    expect(said.mock.calls.map(([words]) => words)).toEqual(['That leaves 2 pieces that are cut of no use.'])
+    expect(selectGoodCuts(desk.store.getState()).get('a')).toBe(2)
+  })
+
   it('is said once of a gesture, goes with the next edit, and then takes nothing else back', () => {
     for (let k = 0; k < 3; k++) desk.store.dispatch(change('wider', (p) => wider(p, 'a'), 'drag'))
     expect(said).toHaveBeenCalledTimes(1)

@@ -2,7 +2,15 @@
 import { wordsIn } from '@feuillet/core/base/units'
 import { toast } from 'sonner'
 import { share } from '@feuillet/core/base'
-import { refreshSupplies, type Paper, type Project, type Snag, type Supplies } from '@feuillet/core/project'
+import {
+  builtLayers,
+  findLayer,
+  refreshSupplies,
+  type Paper,
+  type Project,
+  type Snag,
+  type Supplies,
+} from '@feuillet/core/project'
 import { editor, WorkerGone } from '../workers'
 import { edited, undone, type Edit } from './document'
 import { goodCutsOf } from './selectors'
@@ -24,13 +32,8 @@ const put =
     isSaid &&= edit.gesture !== undefined
     // What is noted of cut sheets is meant.
     if (!before || before.cut !== edit.project.cut || before.plan.guests !== edit.project.plan.guests) return
-    const now = goodCutsOf(edit.project)
-    const spoilt = [...goodCutsOf(before)].reduce(
-      (sum, [id, count]) => sum + Math.max(0, count - (now.get(id) ?? 0)),
-      0,
-    )
-    if (spoilt === 0) return
-    const what = spoilt === 1 ? 'a piece that is cut' : `${spoilt} pieces that are cut`
+    const words = spoiltWords(before, edit.project)
+    if (words === null) return
     const lastStep = () => getState().document.past.at(-1)
     const step = lastStep()
     const takeBack = () => {
@@ -38,12 +41,27 @@ const put =
       else toast('The work was changed again since: undo goes back step by step.')
     }
     isSaid = true
-    toast(`That spoils ${what}.`, {
+    toast(words, {
       id: SPOILT_TOAST,
       duration: 15_000,
       action: { label: 'Undo', onClick: takeBack },
     })
   }
+
+/** How many pieces that are cut are of no use any more, in a sentence; null where all are as they were. */
+function spoiltWords(before: Project, after: Project): string | null {
+  const now = goodCutsOf(after)
+  const built = new Set(builtLayers(after).map(({ id }) => id))
+  const lost = { spoilt: 0, idle: 0 }
+  for (const [id, count] of goodCutsOf(before)) {
+    // A layer that is left out or removed asks for nothing: what is cut of it is as good as it was.
+    const isIdle = findLayer(before, id) !== undefined && !built.has(id)
+    lost[isIdle ? 'idle' : 'spoilt'] += Math.max(0, count - (now.get(id) ?? 0))
+  }
+  const pieces = (n: number) => (n === 1 ? 'a piece that is cut' : `${n} pieces that are cut`)
+  if (lost.spoilt > 0) return `That spoils ${pieces(lost.spoilt)}.`
+  return lost.idle > 0 ? `That leaves ${pieces(lost.idle)} of no use.` : null
+}
 
 /** Changes the open project; a change that gives the same project is no step of the history. Changes of one gesture (a drag, a slide) are one step. */
 export const change =
