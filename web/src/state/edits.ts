@@ -20,7 +20,6 @@ type Thunk = (dispatch: AppDispatch, getState: () => RootState) => void
 
 /** What is said of pieces that an edit spoilt, once: it is gone with the next edit. */
 const SPOILT_TOAST = 'spoilt by an edit'
-let isSaid = false
 
 /** Makes an edit, and says how many pieces that are cut it has spoilt: one press takes it back. */
 const put =
@@ -28,8 +27,7 @@ const put =
   (dispatch, getState) => {
     const before = getState().document.project
     dispatch(edited(edit))
-    if (isSaid && edit.gesture === undefined) toast.dismiss(SPOILT_TOAST)
-    isSaid &&= edit.gesture !== undefined
+    if (edit.gesture === undefined) toast.dismiss(SPOILT_TOAST)
     // What is noted of cut sheets is meant.
     if (!before || before.cut !== edit.project.cut || before.plan.guests !== edit.project.plan.guests) return
     const words = spoiltWords(before, edit.project)
@@ -40,7 +38,6 @@ const put =
       if (lastStep() === step) dispatch(undone())
       else toast('The work was changed again since: undo goes back step by step.')
     }
-    isSaid = true
     toast(words, {
       id: SPOILT_TOAST,
       duration: 15_000,

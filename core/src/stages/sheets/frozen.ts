@@ -116,8 +116,10 @@ export function freezeSheets(
   const held = mixesAfter(next, { runs, sheets }, memo)
   next = setPlan(next, { mixes: held })
   let moved = movedTo(paperRuns(next, memo), { runs, sheets, before: project })
-  // Where something else is left than lay there, as where pieces are to be cut again, sizes are chosen anew.
-  const fitting = moved.filter(({ now, moves }) => now && layoutAfter(now, moves)).map(({ now }) => now!.id)
+  // Where other things are asked for than lay there, sizes are chosen anew.
+  const fitting = moved
+    .filter(({ now, moves }) => now && held[now.id] && layoutAfter(now, moves))
+    .map(({ now }) => now!.id)
   const mixes = Object.fromEntries(Object.entries(held).filter(([id]) => fitting.includes(id)))
   if (Object.keys(mixes).length < Object.keys(held).length) {
     next = setPlan(next, { mixes })

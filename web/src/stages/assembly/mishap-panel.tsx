@@ -42,6 +42,8 @@ export function MishapPanel({ step, steps, onClose }: Props) {
       again = mended.recut
       return { ...mended, project: fromOffCuts(held.project, mended.project, stock) }
     }
+    // Closed first: pressed twice, it would spoil two.
+    onClose()
     if (recut) await dispatch(keepLying((held) => mend(held).project))
     dispatch(changeSupplies(`${mishap}: ${step.title}`, mend))
     if (recut)
@@ -50,7 +52,6 @@ export function MishapPanel({ step, steps, onClose }: Props) {
           ? `${again === 1 ? 'One piece is' : `${again} pieces are`} to be cut again; the plan goes on from there.`
           : 'No sheet with that piece is noted as cut: note it under Sheets, and say there what became of it.',
       )
-    onClose()
   }
   return (
     <SheetDialog

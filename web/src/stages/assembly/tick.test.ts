@@ -9,7 +9,7 @@ const layouts = memoryStore()
 vi.mock('../../workers', () => workersHere)
 vi.mock('../../plan', () => planHere)
 vi.mock('../../session/layouts', () => ({ keepLayouts: layouts.setItem }))
-vi.mock('sonner', () => ({ toast: { error: vi.fn() } }))
+vi.mock('sonner', () => ({ toast: { error: vi.fn(), dismiss: vi.fn() } }))
 
 const { tick } = await import('./tick')
 const { opened, undone } = await import('../../state/document')
