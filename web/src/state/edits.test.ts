@@ -8,6 +8,7 @@ import {
   cutElsewhereSchema,
   newProject,
   setLayer,
+  spoilElsewhere,
   starterMount,
   transformLayers,
   type Project,
@@ -65,12 +66,17 @@ describe('an edit that spoils what is cut', () => {
     ])
     desk.store.dispatch(change('move', (p) => transformLayers(p, [0, 1, -1, 0, 30, 0], ['a'])))
     desk.store.dispatch(change('wider', (p) => wider(p, 'c')))
+    // What is noted in the books is meant.
+    desk.store.dispatch(
+      change('lost', (p) => spoilElsewhere(p, { layerId: 'b', pieceId: 'p1', why: 'lost' })!),
+    )
+    expect(selectGoodCuts(desk.store.getState()).get('b')).toBe(1)
     expect(said).not.toHaveBeenCalled()
     desk.store.dispatch(change('wider', (p) => wider(p, 'a')))
     expect(said.mock.calls.map(([words]) => words)).toEqual(['That spoils 2 pieces that are cut.'])
     said.mock.calls[0]![1]!.action.onClick()
     expect(selectGoodCuts(desk.store.getState()).get('a')).toBe(2)
-    expect(desk.store.getState().document.past.map((v) => v.label)).toEqual(['move', 'wider'])
+    expect(desk.store.getState().document.past.map((v) => v.label)).toEqual(['move', 'wider', 'lost'])
   })
 
   it('is told from one that leaves a layer out, whose cut pieces stay as good as they are', () => {

@@ -28,8 +28,7 @@ const put =
     const before = getState().document.project
     dispatch(edited(edit))
     if (edit.gesture === undefined) toast.dismiss(SPOILT_TOAST)
-    // What is noted of cut sheets is meant.
-    if (!before || before.cut !== edit.project.cut || before.plan.guests !== edit.project.plan.guests) return
+    if (!before || bookOf(before).some((part, k) => part !== bookOf(edit.project)[k])) return
     const words = spoiltWords(before, edit.project)
     if (words === null) return
     const lastStep = () => getState().document.past.at(-1)
@@ -44,6 +43,9 @@ const put =
       action: { label: 'Undo', onClick: takeBack },
     })
   }
+
+/** What is noted of cut sheets: a change of that is meant. */
+const bookOf = ({ cut, cutElsewhere, plan }: Project) => [cut, cutElsewhere, plan.guests]
 
 /** How many pieces that are cut are of no use any more, in a sentence; null where all are as they were. */
 function spoiltWords(before: Project, after: Project): string | null {
