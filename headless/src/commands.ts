@@ -298,6 +298,7 @@ export const commands: Record<string, Command> = {
         depth: planner.get(nodes.depth()),
         glue: planner.get(nodes.glues()),
         colourings: planner.get(nodes.colourings()),
+        cost: planner.get(nodes.cost()),
       }
       const files = new Map([
         ...cutFiles(project, loads),

@@ -300,6 +300,7 @@ const api = {
       depth: planner.get(nodes.depth()),
       glue: planner.get(nodes.glues()),
       colourings: planner.get(nodes.colourings()),
+      cost: planner.get(nodes.cost()),
     }
     const files = new Map([
       ...testSquareFiles(project),

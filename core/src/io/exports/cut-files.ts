@@ -34,11 +34,13 @@ import {
   type SheetsNeeded,
 } from '../../stages/sheets'
 import { formatLength, formatMinutes, formatSize, wordsIn, type Unit, MM_PER_INCH } from '../../base/units'
-import { datedPlan, type AssemblyPlan } from '../../stages/assembly'
+import { datedPlan, type AssemblyPlan, type StepKind } from '../../stages/assembly'
 import { calendarOf } from './calendar'
+import { shoppingRows } from './shopping'
 import { layerPicture, stepPicture } from './step-pictures'
 import type { Colouring } from '../../stages/layers'
 import { padOutline, type DepthPlan, type LayerGlue } from '../../stages/depth'
+import type { PlannedCost } from '../../stages/journal'
 
 /** Files by their names. */
 export type FileSet = Map<string, string | Uint8Array>
@@ -51,6 +53,7 @@ export interface Planned {
   depth: Pick<DepthPlan, 'foamUse' | 'pads' | 'pins' | 'shim' | 'lip' | 'layers'>
   glue: readonly LayerGlue[]
   colourings: readonly Colouring[]
+  cost: Pick<PlannedCost, 'lines'>
 }
 
 /** One load as a sheet to cut, in the order of its path. */
@@ -152,28 +155,7 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   if (dated && typeof dated !== 'string') files.set('evenings.ics', calendarOf(project, dated))
   if (builtLayers(project).length > 0)
     files.set('layering-guide.pdf', await writeLayeringGuide(project.name, guideLayers(project), faces))
-  const bought = [
-    ...needed.map((n) => ({
-      what: 'paper',
-      name: n.paper.name,
-      size: formatSize(n.paper.widthMm, n.paper.heightMm, unit),
-      needed: n.sheets,
-      'at hand': n.paper.count,
-      buy: n.paper.perPack === 1 ? n.buy : n.packs,
-      unit: n.paper.perPack === 1 ? 'sheets' : `packs of ${n.paper.perPack}`,
-      cost: n.cost.toFixed(2),
-    })),
-    ...depth.foamUse.map((f) => ({
-      what: 'foam',
-      name: f.foam.name,
-      size: `${formatSize(f.foam.widthMm, f.foam.heightMm, unit)}, ${formatLength(f.foam.thicknessMm, unit)} thick`,
-      needed: f.needed,
-      'at hand': f.foam.count,
-      buy: f.packs,
-      unit: f.packs === 1 ? 'pack' : 'packs',
-      cost: f.cost.toFixed(2),
-    })),
-  ]
+  const bought = shoppingRows({ needed, foamUse: depth.foamUse, lines: planned.cost.lines }, unit)
   if (bought.length > 0) files.set('shopping.csv', writeCsv(bought))
   return files
 }
@@ -344,11 +326,26 @@ function testSquare(project: Project): CutSheet {
   }
 }
 
+/** What is done from the dry fit on. */
+const STICKING: ReadonlySet<StepKind> = new Set(['dry-fit', 'pad', 'glue', 'lay', 'mount', 'glaze', 'close'])
+
+/** The layers, then the steps as they are numbered: what comes before the first load, up to the dry fit, and from it on. */
 function buildSections(project: Project, planned: Planned) {
-  const { assembly, loads } = planned
-  const kinds = { prepare: 'Before', cut: 'Cut and weed', weed: 'Cut and weed' } as Record<string, string>
-  const headings = ['Before', 'Cut and weed', 'Stick and finish']
-  const numbered = assembly.steps.map((step, i) => ({ step, n: i + 1 }))
+  const { steps } = planned.assembly
+  const loads = planned.loads.length
+  const linesOf = (from: number, to: number) =>
+    steps.slice(from, to).map((step, i) => ({
+      left: String(from + i + 1),
+      text: `${step.title}. ${wordsIn(step.detail, project.unit)}${step.caution ? ` Caution: ${step.caution}` : ''}`,
+      right: formatMinutes(step.minutes),
+      picture: stepPicture(project, step, planned),
+    }))
+  const firstAt = (of: (kind: StepKind) => boolean) => {
+    const at = steps.findIndex(({ kind }) => of(kind))
+    return at < 0 ? steps.length : at
+  }
+  const pieces = firstAt((kind) => kind !== 'prepare')
+  const stick = firstAt((kind) => STICKING.has(kind))
   return [
     {
       heading: 'Layers, back to front',
@@ -357,16 +354,11 @@ function buildSections(project: Project, planned: Planned) {
         text: `${layer.name}${layer.leftOut ? ' (left out)' : ''}`,
       })),
     },
-    ...headings.map((heading) => ({
-      heading: heading === 'Cut and weed' ? `${heading}: ${loads.length} loads` : heading,
-      lines: numbered
-        .filter(({ step }) => (kinds[step.kind] ?? 'Stick and finish') === heading)
-        .map(({ step, n }) => ({
-          left: String(n),
-          text: `${step.title}. ${wordsIn(step.detail, project.unit)}${step.caution ? ` Caution: ${step.caution}` : ''}`,
-          right: formatMinutes(step.minutes),
-          picture: stepPicture(project, step, planned),
-        })),
-    })),
+    { heading: 'Before', lines: linesOf(0, pieces) },
+    {
+      heading: `Make the pieces${loads > 0 ? `: ${loads === 1 ? '1 load' : `${loads} loads`}` : ''}`,
+      lines: linesOf(pieces, stick),
+    },
+    { heading: 'Stick and finish', lines: linesOf(stick, steps.length) },
   ].filter((section) => section.lines.length > 0)
 }

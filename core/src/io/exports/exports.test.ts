@@ -9,6 +9,7 @@ import { fillRings, regionArea } from '../../base/geometry'
 import { builtLayers, cutPieces, layerRegion, setPlan } from '../../project'
 import { faces } from '../../../test/faces'
 import { results } from '../../../test/results'
+import { wordsOfPdf } from '../../../test/pdf-words'
 import { cutFiles, cutSheet, listFiles, loadFileStem, testSquareFiles } from './index'
 
 const ringsArea = (rings: Float64Array[]) => regionArea(fillRings(rings, 'evenodd'))
@@ -146,9 +147,15 @@ describe('lists and templates', () => {
       skipEmptyLines: true,
     }).data
     expect(shopping.filter((row) => row['what'] === 'paper')).toHaveLength(8)
-    expect(shopping.reduce((sum, row) => sum + Number(row['cost']), 0)).toBeCloseTo(
-      derived.cost.paper + derived.cost.foam,
-      1,
+    const { paper, foam, lines } = derived.cost
+    const counted = shopping.filter((row) => row['what'] === 'paper' || row['what'] === 'foam')
+    const sum = (rows: typeof shopping, column: string) =>
+      rows.reduce((total, row) => total + Number(row[column]), 0)
+    expect(sum(counted, 'used')).toBeCloseTo(paper + foam, 1)
+    // All of it is at hand: nothing is paid for.
+    expect([sum(counted, 'buy'), sum(shopping, 'cost')]).toEqual([0, 0])
+    expect(shopping.filter((row) => !counted.includes(row)).map((row) => row['name'])).toEqual(
+      lines.filter(({ kind }) => kind === 'glue' || kind === 'part').map(({ what }) => what),
     )
     const cuts = Papa.parse<Record<string, string>>(files.get('cut-list.csv') as string, {
       header: true,
@@ -168,11 +175,53 @@ describe('lists and templates', () => {
     expect(pdf.getPage(0).getWidth()).toBeCloseTo((216 / 25.4) * 72, 1)
   })
 
+  it('say what is short, what it costs in whole packs, and what the work takes beside', async () => {
+    const work = demo('bon-voyage')
+    const [first] = work.layers
+    const papers = work.drawer.papers.map((paper) =>
+      paper.id === first!.paperId ? { ...paper, count: 0, perPack: 10, price: 0.5, shop: 'Quay' } : paper,
+    )
+    const short = { ...work, drawer: { ...work.drawer, papers } }
+    const derived = results(short)
+    const files = await listFiles(short, derived, faces)
+    const rows = Papa.parse<Record<string, string>>(files.get('shopping.csv') as string, {
+      header: true,
+      skipEmptyLines: true,
+    }).data
+    const need = derived.needed.find(({ paper }) => paper.id === first!.paperId)!
+    expect(rows.find((row) => row['name'] === need.paper.name)).toMatchObject({
+      needed: '1',
+      buy: '1',
+      unit: 'packs of 10',
+      cost: '5.00',
+      used: '0.50',
+      shop: 'Quay',
+    })
+    expect(rows.filter((row) => row['what'] === 'glue' || row['what'] === 'other')).toMatchObject([
+      { name: 'clear solvent glue', unit: 'ml', 'at hand': '', buy: '' },
+      { name: 'sticks', needed: '2' },
+    ])
+  })
+
+  it('tell the steps in the order of their numbers, under what they belong to', async () => {
+    const project = demo('kittiwake')
+    const derived = results(project)
+    const files = await listFiles(project, derived, faces)
+    const text = await wordsOfPdf(files.get('build-sheet.pdf') as Uint8Array)
+    const at = (words: string) => text.indexOf(words)
+    const ordered = derived.assembly.steps.map(({ title }) => at(`${title}.`))
+    expect(ordered.every((place) => place >= 0)).toBe(true)
+    expect(ordered).toEqual(ordered.toSorted((a, b) => a - b))
+    // Printed and dry before it is cut; folded before it is stuck.
+    const order = ['Make the pieces: 10 loads', 'Print load 8', 'Score and fold', 'Cut load 8', 'Stick and finish', 'Fit everything dry'].map(at) // prettier-ignore
+    expect(order).toEqual(order.toSorted((a, b) => a - b))
+  })
+
   it('are those of sticking and showing alone where all is cut', async () => {
     const project = demo('bon-voyage')
     const planned = { ...results(project), loads: [], needed: [] }
     const files = [...(await listFiles(project, planned, faces)).keys()]
-    expect(files).toEqual(['pads-from-behind.pdf', 'build-sheet.pdf', 'layering-guide.pdf'])
+    expect(files).toEqual(['pads-from-behind.pdf', 'build-sheet.pdf', 'layering-guide.pdf', 'shopping.csv'])
   })
 
   it('run nothing in a spreadsheet', () => expect(writeCsv([{ name: '=1+1' }])).toContain("'=1+1"))

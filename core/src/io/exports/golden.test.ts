@@ -1,6 +1,6 @@
 // Files as they were when they were last looked at: a change of a single figure shows. After a wanted change,
 // `npx vitest run golden -u` writes them anew; look at the difference before it is kept.
-import { PDFArray, PDFDict, PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib'
+import { PDFDocument, PDFRawStream } from '@cantoo/pdf-lib'
 import fontkit from '@pdf-lib/fontkit'
 import { readFileSync } from 'node:fs'
 import { inflateSync } from 'node:zlib'
@@ -10,6 +10,7 @@ import { setPlan } from '../../project'
 import { card, stack } from '../../../test/stack'
 import { results } from '../../../test/results'
 import { beside, faces } from '../../../test/faces'
+import { wordsOfPdf } from '../../../test/pdf-words'
 import { cutFiles, listFiles } from './index'
 
 /** A backing, a ring with a fold and a small square, on one sheet. */
@@ -44,46 +45,6 @@ async function drawnIn(bytes: Uint8Array): Promise<string> {
   )
 }
 
-/** The words of a PDF as a reader finds them: what its glyphs stand for by the tables of its fonts. */
-async function wordsIn(bytes: Uint8Array): Promise<string> {
-  const pdf = await PDFDocument.load(bytes)
-  const unpack = (stream: PDFRawStream) => {
-    const raw = stream.getContents()
-    return Buffer.from(raw[0] === 0x78 ? inflateSync(raw) : raw).toString('latin1')
-  }
-  const unicode = (hex: string) => Buffer.from(hex, 'hex').swap16().toString('utf16le')
-  return pdf
-    .getPages()
-    .map((page) => {
-      const { Resources } = page.node.normalizedEntries()
-      const fonts = Resources.lookup(PDFName.of('Font'), PDFDict)
-      const tables = new Map(
-        fonts.entries().map(([name, ref]) => {
-          const font = pdf.context.lookup(ref, PDFDict)
-          const table = unpack(font.lookup(PDFName.of('ToUnicode')) as PDFRawStream)
-          const pairs = [...table.matchAll(/<([0-9a-f]{4})> <([0-9a-f]{4,})>/gi)]
-          return [
-            name.toString(),
-            new Map(pairs.map(([, glyph, sign]) => [glyph!.toLowerCase(), unicode(sign!)])),
-          ]
-        }),
-      )
-      const contents = page.node.Contents()
-      const streams = contents instanceof PDFArray ? contents.asArray() : [page.node.get(PDFName.Contents)!]
-      const text = streams.map((ref) => unpack(pdf.context.lookup(ref) as PDFRawStream)).join('\n')
-      return [...text.matchAll(/(\/\S+) [\d.]+ Tf[^<]*<([0-9a-f]+)> Tj/gi)]
-        .map(([, font, glyphs]) =>
-          glyphs!
-            .toLowerCase()
-            .match(/.{4}/g)!
-            .map((glyph) => tables.get(font!)?.get(glyph) ?? '?')
-            .join(''),
-        )
-        .join('')
-    })
-    .join('')
-}
-
 describe('a small project as files', () => {
   const files = cutFiles(project, derived.loads)
   const made = listFiles(project, derived, faces)
@@ -112,7 +73,7 @@ describe('a small project as files', () => {
   ])('a name in %s stands on lists and templates as it is', async (_, name) => {
     const lists = await listFiles({ ...project, name }, derived, faces)
     for (const file of ['build-sheet.pdf', 'templates-mirrored.pdf'])
-      expect(await wordsIn(lists.get(file) as Uint8Array)).toContain(name)
+      expect(await wordsOfPdf(lists.get(file) as Uint8Array)).toContain(name)
   })
 
   it.each([

@@ -314,6 +314,28 @@ describe('who waits for whom', () => {
     expect(words('prepare')).not.toContain('tacky')
   })
 
+  it('lays ready every pad that is set, those behind the backing too, and counts each to be peeled', () => {
+    const project = demo('kittiwake')
+    const plan = planOf(project)
+    const pads = plan.steps.flatMap(({ takes = [] }) => takes).reduce((sum, { count }) => sum + count, 0)
+    expect(wordsIn(at(plan, 'prepare').detail, 'mm')).toContain(`, ${pads} foam pads, `)
+    // All that is used up is on the list of what is needed.
+    const { foamUse, shim } = depthPlan(project)
+    expect(pads).toBe(foamUse.reduce((sum, { needed }) => sum + needed, 0))
+    // Five on each other take five times as long as one.
+    expect(at(plan, 'mount').minutes).toBeCloseTo(3 + (shim!.at.length * shim!.foamIds.length * 8) / 60, 9)
+  })
+
+  it.each([
+    ['harbour', 'the frame taken apart'],
+    ['bon-voyage', '2 sticks'],
+    ['regatta', 'twine'],
+    ['tide-rose', 'the card'],
+    ['dune-garden', 'the panel'],
+  ] as const)('lays ready what %s goes into or onto: %s', (name, what) => {
+    expect(wordsIn(at(planOf(demo(name)), 'prepare').detail, 'mm')).toContain(`, ${what}, tweezers`)
+  })
+
   it('nothing is mounted before all of it holds and is dry; drying begins with the glue', () => {
     const plan = planOf(stack('frame', sheet, glued('a', [10, 10, 40, 40]), glued('b', [12, 12, 20, 20])))
     const last = at(plan, 'glue-b')

@@ -1,12 +1,9 @@
 import { useState } from 'react'
-import { builtLayers, sameButSize, viewBox } from '@feuillet/core/project'
-import { buyWords } from '@feuillet/core/stages/sheets'
-import { formatSize } from '@feuillet/core/base/units'
+import { builtLayers, viewBox } from '@feuillet/core/project'
 import { assignNearest, neighbourSteps, TOO_ALIKE } from '@feuillet/core/stages/paper'
 import { growBox } from '@feuillet/core/base/geometry'
 import { change } from '../../state/edits'
 import { selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
-import { usePlan } from '../../plan'
 import { SpoilsNote, useCutCount } from '../../shell/spoils-note'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
@@ -17,6 +14,7 @@ import { Button, Choice, Figure, Figures, Heading } from '../../ui'
 import { ColoursInUse } from './colours-in-use'
 import { Drawer } from './drawer'
 import { DrawerTable } from './drawer-table'
+import { NeededSheets } from './needed-sheets'
 import { Neighbours } from './neighbours'
 import { PickedPaper } from './picked-paper'
 import { RampTool } from './ramp-tool'
@@ -32,7 +30,6 @@ export default function PaperScreen() {
   const unit = useAppSelector(selectUnit)
   const view = useAppSelector(selectView)
   const layer = useAppSelector(selectLayer)
-  const needed = usePlan('needed')
   const snags = useAppSelector((state) => selectStageSnags(state, 'paper'))
   const ownCuts = useCutCount(layer ? [layer.id] : NO_LAYERS)
   const layers = builtLayers(project)
@@ -76,43 +73,7 @@ export default function PaperScreen() {
           )}
           <ColoursInUse />
           <RampTool />
-          <Heading title="Sheets and shopping">
-            {needed ? (
-              <table className="w-full text-[13px]">
-                <thead className="text-left text-soft">
-                  <tr>
-                    <th className="font-normal">paper</th>
-                    <th className="text-right font-normal">needed</th>
-                    <th className="text-right font-normal">have</th>
-                    <th className="text-right font-normal">buy</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {needed.map((need) => (
-                    <tr key={need.paper.id}>
-                      <td className="max-w-28 truncate">
-                        <span
-                          aria-hidden
-                          className="mr-1.5 inline-block h-3 w-3 border border-line align-[-1px]"
-                          style={{ background: need.paper.colour }}
-                        />
-                        {need.paper.name}
-                        {needed.some((other) => sameButSize(other.paper, need.paper)) &&
-                          ` ${formatSize(need.paper.widthMm, need.paper.heightMm, unit)}`}
-                      </td>
-                      <td className="measure text-right">{need.sheets}</td>
-                      <td className="measure text-right">{need.paper.count}</td>
-                      <td className={`measure text-right ${need.buy ? 'text-ochre' : ''}`}>
-                        {need.buy ? `▲ ${buyWords(need)}` : '0'}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            ) : (
-              <p className="text-soft">Computing…</p>
-            )}
-          </Heading>
+          <NeededSheets />
         </>
       }
       actions={

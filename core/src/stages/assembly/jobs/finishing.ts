@@ -100,7 +100,7 @@ export function finishing(
     if (ground === 'bench') {
       add('mount', 'mount', {
         about: { step: 'mount-frame', shim },
-        minutes: BENCH.frameMinutes + shimMinutes(known),
+        minutes: BENCH.frameMinutes + (shim ? shimMinutes(project, shim) : 0),
       })
       if (shim) jobs.at(-1)!.takes = foamsOfShim(shim)
       else dryMount()
@@ -122,7 +122,7 @@ export function finishing(
     if (depth?.lip) {
       const { at, mm, foamIds } = depth.lip
       const about = { step: 'lip-pads', count: at.length, mm, foams: namesOf(project, foamIds) } as const
-      add('lip-pads', 'mount', { about, minutes: (at.length * foamIds.length * BENCH.padSeconds) / 60 })
+      add('lip-pads', 'mount', { about, minutes: shimMinutes(project, depth.lip) })
       jobs.at(-1)!.takes = foamsOfShim(depth.lip)
     }
     if (mount.pane.kind !== 'none')

@@ -5,7 +5,7 @@ import { builtLayers } from '../../../project'
 import type { Untold } from '../task'
 import { finishing } from './finishing'
 import { lastOf, type Known } from './known'
-import { padCounts } from './pads'
+import { padCounts, sum } from './pads'
 import { colouring, cutting, pressings, scoring, shapings } from './preparing'
 import { sticking } from './sticking'
 
@@ -25,8 +25,13 @@ export function jobsOf(known: Known): Untold[] {
   ]
   const { batch, batchWay, batchRate } = known.project.plan
   const times = (n: number) => batchTimes(n, batchRate)
-  if (batch > 1 && batchWay === 'one by one') return [...cutting(known), ...oneByOne(rest, batch, times)]
-  return [...cutting(known), ...rest.map((one) => timesBatch(one, times(batch)))]
+  const singlePads = sum(rest.flatMap(({ takes = [] }) => takes)) * batch
+  return [
+    ...cutting(known, singlePads),
+    ...(batch > 1 && batchWay === 'one by one'
+      ? oneByOne(rest, batch, times)
+      : rest.map((one) => timesBatch(one, times(batch)))),
+  ]
 }
 
 /** The same jobs for each piece of a batch, one piece after the other, each a little quicker; what dries does not hold up the next. */

@@ -6,10 +6,17 @@ import type { PadCount } from '../task'
 import { BENCH } from '../times'
 import type { Known } from './known'
 
+/** To peel and set the foams of one pad, s. */
+const peelSeconds = ({ drawer }: Project, foamIds: readonly string[]): number =>
+  foamIds.reduce(
+    (total, id) =>
+      total + (drawer.foams.find((foam) => foam.id === wholeOf(id).foamId)?.peelS ?? BENCH.padSeconds),
+    0,
+  )
+
 /** Pads of each layer by their kind, the most frequent first. */
 export function padCounts({ depth, project }: Known): Map<string, PadCount[]> {
   const foams = new Map(project.drawer.foams.map((foam) => [foam.id, foam]))
-  const secondsOf = (id: string) => foams.get(wholeOf(id).foamId)?.peelS ?? BENCH.padSeconds
   const nameOf = (id: string) => {
     const { foamId, share } = wholeOf(id)
     const name = foams.get(foamId)?.name ?? foamId
@@ -25,7 +32,7 @@ export function padCounts({ depth, project }: Known): Map<string, PadCount[]> {
       const counts = [...kinds.values()].map((same): PadCount => {
         const { thicknessMm, widthMm, heightMm, bendMm, foamIds } = same[0]!
         const own = { mm: thicknessMm, size: [widthMm, heightMm], foams: foamIds.map(nameOf) } as const
-        const seconds = foamIds.reduce((total, id) => total + secondsOf(id), 0)
+        const seconds = peelSeconds(project, foamIds)
         return { ...own, count: same.length, seconds, bent: bendMm !== undefined }
       })
       return [layerId, counts.toSorted((a, b) => b.count - a.count)]
@@ -58,9 +65,11 @@ export function foamsOfShim({
   }))
 }
 
-/** To set them. */
-export const shimMinutes = ({ depth }: Known): number =>
-  ((depth?.shim?.at.length ?? 0) * BENCH.padSeconds) / 60
+/** To peel and set pads of one build. */
+export const shimMinutes = (
+  project: Project,
+  { foamIds, at }: Pick<Shim, 'foamIds'> & { at: readonly unknown[] },
+): number => (at.length * peelSeconds(project, foamIds)) / 60
 
 /** How many in all. */
 export const sum = (counts: readonly { count: number }[]): number =>

@@ -6,9 +6,8 @@ import { BENCH } from '../times'
 import { isFolded, isShaped, isColoured, afterColour } from './kinds'
 import { type Known, job } from './known'
 
-/** Everything laid ready; then every load printed, cut and weeded, in their order. */
-export function cutting({ project, loads, depth }: Known): Untold[] {
-  const pads = (depth?.pads.length ?? 0) * project.plan.batch
+/** Everything laid ready, so many pads among it; then every load printed, cut and weeded, in their order. */
+export function cutting({ project, loads }: Known, pads: number): Untold[] {
   const { tool, loadMin } = project.drawer.cutter
   const jobs = [
     job({

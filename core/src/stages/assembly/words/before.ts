@@ -50,10 +50,10 @@ export function beforeSticking(
           ...[...others].map((name) => `the pieces that were cut with “${name}”`),
         ].join(', '),
       )
-      const foam = about.pads > 0 ? `, ${plural(about.pads, 'foam pad')}` : ''
+      const foam = about.pads > 0 ? [plural(about.pads, 'foam pad')] : []
       return {
         title: 'Lay everything ready',
-        detail: `${card}${foam}, tweezers, a weeding pick, ${gluesAtHand(project)}.`,
+        detail: `${[card, ...foam, ...mountAtHand(project), 'tweezers', 'a weeding pick', gluesAtHand(project)].join(', ')}.`,
       }
     }
     case 'print':
@@ -198,6 +198,27 @@ function foldWords({ folds }: Layer): string {
     return `${i === 0 ? plural(list.length, 'fold') : list.length} ${way} by ${Math.round(deg)}°, scored on the ${scoredFace(list[0]!)}`
   })
   return `${parts.join('; ')}.`
+}
+
+/** What the work goes onto or into; what carries it is finished before anything is stuck on. */
+function mountAtHand({ mount, plan: { batch } }: Project): string[] {
+  const some = (one: string, many: string) => [batch > 1 ? `${batch} ${many}` : one]
+  switch (mount.kind) {
+    case 'frame':
+      return some('the frame taken apart', 'frames taken apart')
+    case 'panel':
+      return mount.surface === 'canvas'
+        ? some('the canvas taut on its frame', 'canvases taut on their frames')
+        : some('the panel', 'panels')
+    case 'card':
+      return some('the card', 'cards')
+    case 'topper':
+      return mount.sticks > 0 ? [plural(mount.sticks * batch, 'stick')] : []
+    case 'garland':
+      return ['twine']
+    case 'free':
+      return []
+  }
 }
 
 /** All glues that the work takes, as they are to be laid ready; the project's where no joint names another. */

@@ -45,7 +45,7 @@ export function weedWords(
         : ' Turn the mat over and bend it slowly away from the card, thin tails held flat with a finger; openings first, while the sheet still holds them.'
   return {
     title,
-    detail: `${plural(pieces, 'piece')}, ${plural(holes, 'opening')}${kept}.${peel}${numberWords(project, load, layers)}${guests}`,
+    detail: `${plural(pieces, 'piece')}${holes > 0 ? `, ${plural(holes, 'opening')}` : ''}${kept}.${peel}${numberWords(project, load, layers)}${guests}`,
   }
 }
 

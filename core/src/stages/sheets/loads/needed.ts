@@ -34,6 +34,10 @@ export function sheetsNeeded(list: readonly Load[]): SheetsNeeded[] {
   })
 }
 
+/** What the packs to buy cost, in the drawer's currency. */
+export const toPay = ({ packs, paper }: Pick<SheetsNeeded, 'packs' | 'paper'>): number =>
+  packs * paper.perPack * paper.price
+
 /** “3”, or “1 pack of 10” where it is sold so. */
 export const buyWords = ({ buy, packs, paper }: SheetsNeeded): string =>
   paper.perPack === 1 ? String(buy) : `${packs} ${packs === 1 ? 'pack' : 'packs'} of ${paper.perPack}`
