@@ -295,9 +295,10 @@ function tagOf(load: Load, unit: Unit): SheetTag {
     title: `Load ${load.number}: ${load.paper.name}`,
     lines: [
       `${load.onOffCut ? `off-cut ${load.onOffCut.label}, ` : ''}${formatSize(load.widthMm, load.heightMm, unit)}`,
-      `${matWords(load).mat}, ${setting.name}, ${basisWords(setting)}`,
+      matWords(load).mat,
+      `${setting.name}, ${basisWords(setting)}`,
       `${setting.passes} ${setting.passes === 1 ? 'pass' : 'passes'}, about ${formatMinutes(load.minutes)}`,
-      `${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${holes} to weed`,
+      `${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}${holes > 0 ? `, ${holes} to weed` : ''}`,
       ...(load.bladeCareM === null ? [] : [`look at the blade first: ${load.bladeCareM} m cut`]),
     ],
     keep: pieces.filter((piece) => piece.loose).map((piece) => piece.shape),

@@ -18,12 +18,15 @@ export interface SheetTag {
 
 const TAG = { w: 92 * PT_PER_MM, h: 34 * PT_PER_MM }
 const EDGE = 12 * PT_PER_MM
-const KEEP_AT_MOST = 5
+/** Beside the colour, pt: where the words stand, and how many lines of them there is room for. */
+const WORDS = { left: 74, w: TAG.w - 80, top: 30, line: 9.8, size: 8.2, most: 7 }
+/** Pictures of what must not get lost stand below the colour, pt. */
+const KEEP = { left: 8, top: 58, side: 16, pitch: 19, abreast: 3, most: 6 }
 
 /** Tags, two in a row, with cut lines between them. */
 export async function writeTags(tags: readonly SheetTag[], faces: Faces): Promise<Uint8Array> {
   const pdf = await PDFDocument.create()
-  const texts = tags.flatMap(({ tag, title, lines }) => [tag, title, ...lines])
+  const texts = tags.flatMap(({ tag, title, lines }) => [tag, title, ...lines, '…'])
   const type = await Typeface.in(pdf, faces, texts)
   const rows = Math.floor((A4.h - 2 * EDGE) / TAG.h)
   tags.forEach((tag, i) => {
@@ -62,29 +65,35 @@ export async function writeTags(tags: readonly SheetTag[], faces: Faces): Promis
       bold: true,
       colour: 0.3 * r + 0.59 * g + 0.11 * b > 0.55 ? INK : rgb(1, 1, 1),
     })
-    const title = type.wrap(tag.title, 11, TAG.w - 80)[0]!
+    const title = type.wrap(tag.title, 11, WORDS.w - 12)[0]!
     type.draw(page, title === tag.title ? title : `${title} …`, {
       x: x + 74,
       y: top - 18,
       size: 11,
       bold: true,
     })
-    tag.lines.forEach((line, n) => type.draw(page, line, { x: x + 74, y: top - 32 - n * 11, size: 8.5 }))
-    tag.keep.slice(0, KEEP_AT_MOST).forEach((shape, n) => {
+    const lines = tag.lines.flatMap((line) => type.wrap(line, WORDS.size, WORDS.w))
+    lines.slice(0, WORDS.most).forEach((line, n) => {
+      const isCut = n === WORDS.most - 1 && lines.length > WORDS.most
+      const y = top - WORDS.top - n * WORDS.line
+      type.draw(page, isCut ? `${line} …` : line, { x: x + WORDS.left, y, size: WORDS.size })
+    })
+    tag.keep.slice(0, KEEP.most).forEach((shape, n) => {
       const box = polygonBox(shape)
-      const scale = 22 / Math.max(boxWidth(box), boxHeight(box), 1)
+      const scale = KEEP.side / Math.max(boxWidth(box), boxHeight(box), 1)
       const d = polygonRings(shape)
         .map((ring) => lineToPath(ring.map((v, at) => v - (at % 2 === 0 ? box.minX : box.minY))) + 'Z')
         .join('')
       page.drawSvgPath(d, {
-        x: x + 8 + n * 26,
-        y: top - 66,
+        x: x + KEEP.left + (n % KEEP.abreast) * KEEP.pitch,
+        y: top - KEEP.top - Math.floor(n / KEEP.abreast) * KEEP.pitch,
         scale,
         borderColor: INK,
         borderWidth: 0.5 / scale,
       })
     })
-    if (tag.keep.length > 0) type.draw(page, `keep ${tag.keep.length}`, { x: x + 8, y: top - 60, size: 7 })
+    if (tag.keep.length > 0)
+      type.draw(page, `keep ${tag.keep.length}`, { x: x + KEEP.left, y: top - KEEP.top + 3, size: 7 })
   })
   if (tags.length === 0) pdf.addPage([A4.w, A4.h])
   return pdf.save()

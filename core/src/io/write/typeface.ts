@@ -80,6 +80,9 @@ const upright = (path: string): string => {
 /** Stands for a sign that no face has. */
 const MISSING = '\u25a1'
 
+/** Signs with the marks that belong to them. */
+const SIGNS = new Intl.Segmenter()
+
 /** Draws and measures texts of a PDF. */
 export class Typeface {
   private constructor(
@@ -115,16 +118,25 @@ export class Typeface {
     }
   }
 
-  /** Lines no wider than a width, broken between words. */
+  /** Lines no wider than a width, broken between words; within one where it is wider by itself. */
   wrap(text: string, size: number, width: number): string[] {
+    const fits = (line: string) => this.width(line, size) <= width
     const lines: string[] = []
     let line = ''
     for (const word of text.split(/\s+/)) {
-      const longer = line ? `${line} ${word}` : word
-      if (line && this.width(longer, size) > width) {
-        lines.push(line)
-        line = word
-      } else line = longer
+      if (fits(line ? `${line} ${word}` : word)) {
+        line = line ? `${line} ${word}` : word
+        continue
+      }
+      if (line) lines.push(line)
+      line = ''
+      for (const { segment } of SIGNS.segment(word)) {
+        if (line && !fits(line + segment)) {
+          lines.push(line)
+          line = ''
+        }
+        line += segment
+      }
     }
     return line || lines.length === 0 ? [...lines, line] : lines
   }
