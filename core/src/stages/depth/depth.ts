@@ -18,7 +18,7 @@ import { levelOf, liftOnto, standOn, type Level, type On, type PieceHeight } fro
 import type { CardAt } from '../layers'
 import { lipPadsFor, type LipPads } from './lip'
 import { hidingRegion } from './pads/hiding'
-import type { Pad } from './pads/pads'
+import type { Pad } from './pads/poses'
 import { pinsOf, type Pins } from './pins'
 import { shimFor, type Shim } from './shim'
 

@@ -8,7 +8,8 @@ import { Lifts } from './lifts'
 import { takesPadAtOnce } from './pads/at-once'
 import { hidesItsOwn, hidingRegion } from './pads/hiding'
 import { padOutline } from './pads/lie'
-import { handPadsOf, hasRoom, padsForPiece, type Pad } from './pads/pads'
+import { handPadsOf, hasRoom, padsForPiece } from './pads/pads'
+import type { Pad } from './pads/poses'
 import { whyNotHere, type WhyNot } from './pads/why-not'
 
 /** A layer’s height and what holds it. Lengths in mm. */

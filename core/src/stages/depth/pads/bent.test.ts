@@ -7,7 +7,8 @@ import { padsToPlan, putPad, transformLayers, type Foam, type Project } from '..
 import { depthPlan } from '../depth'
 import { Edges } from './edges'
 import { padChords, padOutline } from './lie'
-import { overlaps, type Pad } from './pads'
+import { overlaps } from './pads'
+import type { Pad } from './poses'
 
 const ring = (r: number, widthMm: number): Region => [
   { outer: ellipse([100, 100], r).outer, holes: [reversed(ellipse([100, 100], r - widthMm).outer)] },

@@ -7,7 +7,8 @@ import { footprints, nearestBuild, SERVES_MM } from '../foam'
 import type { PieceHeight, Support } from '../heights'
 import { Edges } from './edges'
 import { padChords } from './lie'
-import { overlaps, type Pad } from './pads'
+import { overlaps } from './pads'
+import type { Pad } from './poses'
 import { drawnInMm, SLACK_MM, type Concealed } from './places'
 
 /** Why a pad may not lie somewhere. */
