@@ -134,7 +134,7 @@ function Lip({ backing, mount }: { backing: Box; mount: FrameMount }) {
 }
 
 function Width({ x1, x2, y, px, text }: { x1: number; x2: number; y: number; px: number; text: string }) {
-  const half = text.length * px * 3.7 + px * 6
+  const half = text.length * px * 3.9 + px * 6
   const mid = (x1 + x2) / 2
   return (
     <g stroke="var(--color-ink)" strokeWidth={px}>

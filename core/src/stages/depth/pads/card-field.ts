@@ -99,10 +99,7 @@ class WaySearch {
     private readonly links: CardLinks,
   ) {
     const count = links.x.length
-    this.isOpen = new Uint8Array(count)
-    links.sampleOf.forEach((sample, cell) => {
-      if (sample >= 0) this.isOpen[sample] = grid.whole[cell]!
-    })
+    this.isOpen = links.isOpen
     this.best = new Float64Array(count)
     this.bend = new Int32Array(count)
     this.reached = new Int32Array(count)

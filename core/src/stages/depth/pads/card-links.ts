@@ -1,6 +1,6 @@
 // The samples of a region, in the middles of cells and along its outlines, and which of them are neighbours within the card.
 import Flatbush from 'flatbush'
-import { regionContains, regionRings, type Region } from '../../../base/geometry'
+import { regionRings, type Region } from '../../../base/geometry'
 import type { CardGrid } from './card-grid'
 import { HAIR_MM, type Edges } from './edges'
 
@@ -25,6 +25,8 @@ export interface CardLinks {
   sampleOf: Int32Array
   /** So many samples lie in the middles of cells. */
   ofCells: number
+  /** By sample: it lies in a whole cell; 0 for those of outlines. */
+  isOpen: Uint8Array
   /** Samples of outlines by place; numbered from the first of them. */
   outline: Flatbush
   /** Neighbours of sample k, and how far off they are: from start[k] to start[k + 1]. */
@@ -53,13 +55,17 @@ export function linkCard(region: Region, grid: CardGrid, edges: Edges): CardLink
   for (let i = ofCells; i < x.length; i++) outline.add(x[i]!, y[i]!, x[i]!, y[i]!)
   if (x.length === ofCells) outline.add(Infinity, Infinity, Infinity, Infinity)
   outline.finish()
-  const samples = { x, y, sampleOf, ofCells, outline }
+  const isOpen = new Uint8Array(x.length)
+  sampleOf.forEach((sample, cell) => {
+    if (sample >= 0) isOpen[sample] = grid.whole[cell]!
+  })
+  const samples = { x, y, sampleOf, ofCells, isOpen, outline }
   linkCells(samples, grid, { edges, pairs })
-  linkOutlines({ region, grid, edges, pairs, ...samples })
+  linkOutlines({ grid, edges, pairs, ...samples })
   return { ...samples, ...pairs.byFirst(x.length) }
 }
 
-type Samples = Pick<CardLinks, 'x' | 'y' | 'sampleOf' | 'ofCells' | 'outline'>
+type Samples = Pick<CardLinks, 'x' | 'y' | 'sampleOf' | 'ofCells' | 'isOpen' | 'outline'>
 
 /** Pairs of samples and how far apart they are, mm. */
 class Pairs {
@@ -135,13 +141,22 @@ function sampleRing(
   }
 }
 
+/**
+ * Whether the straight line between two samples lies in the card. One that does not lie in a whole cell may lie on an outline, or by a hair
+ * beside one: between two such a line can cross none and lie beside the card all the same.
+ */
+function isJoined({ x, y, isOpen }: Samples, edges: Edges, [a, b]: readonly [number, number]): boolean {
+  const [from, to] = [
+    { x: x[a]!, y: y[a]! },
+    { x: x[b]!, y: y[b]! },
+  ]
+  return isOpen[a] || isOpen[b] ? edges.letsThrough(from, to) : edges.joins(from, to)
+}
+
 /** Middles of cells to those beside and aslant. */
-function linkCells(
-  { x, y, sampleOf }: Samples,
-  grid: CardGrid,
-  { edges, pairs }: { edges: Edges; pairs: Pairs },
-): void {
+function linkCells(samples: Samples, grid: CardGrid, { edges, pairs }: { edges: Edges; pairs: Pairs }): void {
   const { cols, rows, whole, pitch } = grid
+  const { sampleOf } = samples
   for (let r = 0; r < rows; r++)
     for (let c = 0; c < cols; c++) {
       const from = sampleOf[r * cols + c]!
@@ -153,7 +168,7 @@ function linkCells(
         if (to < 0) continue
         const isWhole =
           whole[r * cols + c] && whole[tr * cols + tc] && whole[r * cols + tc] && whole[tr * cols + c]
-        if (isWhole || edges.letsThrough({ x: x[from]!, y: y[from]! }, { x: x[to]!, y: y[to]! }))
+        if (isWhole || isJoined(samples, edges, [from, to]))
           pairs.add(from, to, dc === 0 || dr === 0 ? pitch : Math.SQRT2 * pitch)
       }
     }
@@ -161,34 +176,22 @@ function linkCells(
 
 /** Samples of outlines to cells round them, and to each other across narrow card. */
 function linkOutlines({
-  region,
   grid,
   edges,
   pairs,
-  x,
-  y,
-  sampleOf,
-  ofCells,
-  outline,
-}: Samples & { region: Region; grid: CardGrid; edges: Edges; pairs: Pairs }): void {
+  ...samples
+}: Samples & { grid: CardGrid; edges: Edges; pairs: Pairs }): void {
+  const { x, y, sampleOf, ofCells, outline } = samples
   const reach = grid.pitch * BESIDE
   for (let i = ofCells; i < x.length; i++) {
     const [ax, ay] = [x[i]!, y[i]!]
     for (const to of samplesRound(grid, sampleOf, [ax, ay]))
-      if (edges.letsThrough({ x: ax, y: ay }, { x: x[to]!, y: y[to]! }))
-        pairs.add(i, to, Math.hypot(ax - x[to]!, ay - y[to]!))
+      if (isJoined(samples, edges, [i, to])) pairs.add(i, to, Math.hypot(ax - x[to]!, ay - y[to]!))
     for (const near of outline.search(ax - reach, ay - reach, ax + reach, ay + reach)) {
       const to = near + ofCells
       if (to <= i + 1) continue
       const mm = Math.hypot(ax - x[to]!, ay - y[to]!)
-      if (
-        mm > HAIR_MM * 3 &&
-        mm <= reach &&
-        edges.letsThrough({ x: ax, y: ay }, { x: x[to]!, y: y[to]! }) &&
-        // Both ends lie on outlines: the chord may lie beside the card.
-        regionContains(region, (ax + x[to]!) / 2, (ay + y[to]!) / 2)
-      )
-        pairs.add(i, to, mm)
+      if (mm > HAIR_MM * 3 && mm <= reach && isJoined(samples, edges, [i, to])) pairs.add(i, to, mm)
     }
   }
 }

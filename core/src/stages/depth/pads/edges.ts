@@ -62,6 +62,22 @@ export class Edges {
     return true
   }
 
+  /** Whether a place lies in the region: by how many of its edges lie across the line from there to the right. */
+  contains({ x, y }: Place): boolean {
+    const { ends } = this
+    let isIn = false
+    for (const id of this.index?.search(x, y, Infinity, y) ?? []) {
+      const [ax, ay, bx, by] = [ends[id * 4]!, ends[id * 4 + 1]!, ends[id * 4 + 2]!, ends[id * 4 + 3]!]
+      if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) isIn = !isIn
+    }
+    return isIn
+  }
+
+  /** Whether all of a straight line between two places lies in the region, where both may lie on an outline, or by a hair beside one. */
+  joins(from: Place, to: Place): boolean {
+    return this.letsThrough(from, to) && this.contains({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 })
+  }
+
   /** True where all of some straight pads lie inside the region. */
   holdsAll(lies: readonly Lie[]): boolean {
     return lies.every((lie) => this.holds(lie))

@@ -5,10 +5,13 @@ import { demo, demoNames } from '../../../demo'
 import {
   convexHull,
   ellipse,
+  intersect,
+  mapRegion,
   rectangle,
   regionCentroid,
   regionContains,
   ringContains,
+  rotation,
   strokeRegion,
   subtract,
   union,
@@ -55,6 +58,23 @@ describe('distance along the card', () => {
     expect(far / byHand).toBeGreaterThan(0.995)
     expect(far / byHand).toBeLessThan(1.03)
   })
+
+  it.each([-5e-4, -1e-6, 0, 1e-6, 5e-4])(
+    'never crosses a slot whose edge lies on the middles of cells, or %s mm beside them',
+    (beside) => {
+      // Cells of 3 mm: their middles lie at 1.5, 4.5, … Both edges of the slot run along such rows.
+      const slot = rectangle([-1, 19.5 - beside], 81, 3 + beside * 2)
+      const region = subtract([rectangle([0, 0], 99, 42)], [slot])
+      const field = new CardField(region, 3)
+      const { samples, mm } = field.around([[6, 10]], Infinity)
+      samples.forEach((sample, k) => {
+        const [x, y] = [field.x[sample]!, field.y[sample]!]
+        if (y < 22.4) return
+        const least = Math.hypot(80 - 6, 19.5 - 10) + 3 + (x < 80 ? Math.hypot(80 - x, y - 22.5) : 0)
+        if (x < 80) expect(mm[k]!).toBeGreaterThan(least - 0.01)
+      })
+    },
+  )
 
   it('follows the tines of a comb and the windings of a spiral', () => {
     const comb = union(
@@ -204,6 +224,27 @@ describe('pads', () => {
         expect(farthestMm).toBeLessThanOrEqual(padSpan({ thrift, padSpanMm: null }) * 1.02)
         expect(plan.pads.length).toBeGreaterThanOrEqual(before)
         before = plan.pads.length
+      }
+    },
+  )
+
+  it.each([8, 9.5, 12])(
+    'hold lace of strips %s mm wide, slanted, where a pad fits nowhere but along each',
+    (barMm) => {
+      // Slots between strips, in a rim: a strip of foam lies anywhere on a strip of card, so that nothing need be farther than the span.
+      const slots = Array.from({ length: 17 }, (_, k) =>
+        rectangle([-75, (k - 8) * (barMm + 5) - 2.5], 150, 5),
+      )
+      const turned = mapRegion(rotation(37), slots)
+      const disc = [ellipse([0, 0], 88)]
+      const inner = [ellipse([0, 0], 74)]
+      const lace = mapRegion(
+        [1, 0, 0, 1, 100, 100],
+        subtract(disc, intersect(inner, union(...turned.map((slot) => [slot])))),
+      )
+      for (const thrift of ['steady', 'sale'] as const) {
+        const { farthestMm } = farthestOf(lace, planOf(lace, thrift).pads, 0.9)
+        expect(farthestMm).toBeLessThanOrEqual(padSpan({ thrift, padSpanMm: null }) * 1.02)
       }
     },
   )

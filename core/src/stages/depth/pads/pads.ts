@@ -16,7 +16,7 @@ import { CardField, type Ways } from './card-field'
 import { fewestSets } from './cover'
 import { padChords, padOutline, TIGHTEST, type Lie } from './lie'
 import { keyOf, placesFor, SLACK_MM, type Concealed, type Place } from './places'
-import { between, posesFor, stepFor, type Pad } from './poses'
+import { between, posesFor, posesNear, stepFor, type Pad } from './poses'
 
 /** The pads of one piece. */
 export interface PiecePads {
@@ -169,6 +169,40 @@ function planPads({
     if (!own) ways.set(pad, (own = field.around([[pad.x, pad.y]], spanMm)))
     return own
   }
+  /** Pads for what none of the candidates reaches. */
+  const forBare = (candidates: readonly Candidate[], reachMm: number): Pad[] => {
+    const covered = new Uint8Array(field.count)
+    const note = (samples: Int32Array) => {
+      for (const sample of samples) covered[sample] = 1
+    }
+    for (const pad of put) note(within(waysFrom(pad), reachMm))
+    for (const { reach } of candidates) note(reach)
+    const spots = [...covered.keys()].filter((sample) => covered[sample] === 0)
+    if (spots.length === 0) return []
+    const at = (sample: number): Point => ({ x: field.x[sample]!, y: field.y[sample]! })
+    const fine = posesNear(piece, places, { spots: spots.map(at), reachMm }).filter(isFree)
+    // What no place reaches along the card is left alone.
+    const all = field.around(
+      fine.map(({ x, y }) => [x, y] as const),
+      reachMm,
+    )
+    const reachable = new Set(all.samples)
+    const found: Pad[] = []
+    for (const sample of spots) {
+      if (covered[sample] === 1 || !reachable.has(sample)) continue
+      const { x, y } = at(sample)
+      const nearest = fine
+        .map((pad) => ({ pad, mm: Math.hypot(pad.x - x, pad.y - y) }))
+        .filter(({ mm }) => mm <= reachMm)
+        .toSorted((a, b) => a.mm - b.mm)
+      for (const { pad } of spread(nearest, BARE_TRIES)) {
+        const own = within(waysFrom(pad), reachMm)
+        if (own.some((one) => covered[one] === 0)) found.push(pad)
+        note(own)
+      }
+    }
+    return found
+  }
   const planWithin = (reachMm: number) => {
     // What pads of the maker hold needs no other.
     const held = new Uint8Array(field.count)
@@ -178,6 +212,7 @@ function planPads({
       return { pad, reach: put.length > 0 ? own.filter((sample) => held[sample] === 0) : own }
     }
     let candidates = tried.map(reaching)
+    candidates = [...candidates, ...forBare(candidates, reachMm).map(reaching)]
     let chosen = coverOf(candidates, COARSE_EFFORT)
     if (chosen.length > 2) {
       const coarse = chosen.map((k) => candidates[k]!.pad)
@@ -200,6 +235,15 @@ function planPads({
     ? bold
     : sure
 }
+
+/** So many places are tried for a spot that nothing reaches, from the nearest to the farthest. */
+const BARE_TRIES = 12
+
+/** So many of a list, evenly from the first to the last. */
+const spread = <T>(list: readonly T[], most: number): T[] =>
+  list.length <= most
+    ? [...list]
+    : Array.from({ length: most }, (_, k) => list[Math.round((k * (list.length - 1)) / (most - 1))]!)
 
 /** Of samples those within a reach. */
 function within({ samples, mm }: Ways, reachMm: number): Int32Array {

@@ -1,5 +1,6 @@
 // Poses in which a pad could lie under a piece: on an even grid, along the inner edge of where it may lie, bent along it too; and, round
 // those that were chosen, places between them.
+import Flatbush from 'flatbush'
 import {
   offset,
   regionArea,
@@ -9,6 +10,7 @@ import {
   regionRings,
   type Point,
 } from '../../../base/geometry'
+import { groupBy } from '../../../base'
 import type { PieceHeight } from '../heights'
 import { padChords, TIGHTEST } from './lie'
 import type { Place } from './places'
@@ -101,6 +103,44 @@ export function posesFor(piece: PieceHeight, places: readonly Place[], step: num
         tryAt([x, y], deg, mayBend ? bendAlong(ring, onRing) : null)
   }
   return out
+}
+
+/** A finer search goes in steps of so many mm, at so many turns within a quarter. */
+const FINE_MM = 1.6
+const FINE_TURNS = Array.from({ length: 6 }, (_, k) => k * 15)
+
+/** Where pads could lie within so many mm of some spots: in finer steps and at more turns than elsewhere, the largest pad at each place. */
+export function posesNear(
+  piece: PieceHeight,
+  places: readonly Place[],
+  { spots, reachMm }: { spots: readonly Point[]; reachMm: number },
+): Pad[] {
+  const index = new Flatbush(spots.length)
+  for (const { x, y } of spots) index.add(x, y, x, y)
+  index.finish()
+  const isNear = ({ x, y }: Point) => index.neighbors(x, y, 1, reachMm).length > 0
+  const sizeOf = (pad: Pad | null) => (pad ? pad.widthMm * pad.heightMm : 0)
+  const larger = (a: Pad | null, b: Pad | null) => (sizeOf(b) > sizeOf(a) ? b : a)
+  const byRegion = groupBy(places, ({ region }) => region)
+  return [...byRegion].flatMap(([region, own]) => {
+    const least = Math.min(
+      ...own.map(({ footprint: { widthMm, heightMm } }) => Math.min(widthMm, heightMm) / 2),
+    )
+    // No pad's middle lies nearer to the edge than half of the narrowest.
+    const middles = offset(region, -least - 0.03, 'miter')
+    const b = regionBox(middles)
+    const out: (Pad | null)[] = []
+    for (let y = b.minY + FINE_MM / 2; y < b.maxY; y += FINE_MM)
+      for (let x = b.minX + FINE_MM / 2; x < b.maxX; x += FINE_MM)
+        if (isNear({ x, y }) && regionContains(middles, x, y))
+          out.push(
+            FINE_TURNS.map((deg) => poseAt(piece, own, { x, y, deg, bend: null })).reduce(larger, null),
+          )
+    for (const ring of regionRings(middles))
+      for (const { x, y, deg } of stationsOf(ring, FINE_MM))
+        if (isNear({ x, y })) out.push(poseAt(piece, own, { x, y, deg, bend: null }))
+    return out.filter((pad) => pad !== null)
+  })
 }
 
 /** How a strip could follow a curve at a place: the way of the curve there, and the radius that a strip of a length is bent to. */
