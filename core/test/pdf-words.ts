@@ -1,4 +1,4 @@
-import { PDFArray, PDFDict, PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib'
+import { PDFArray, PDFDict, PDFDocument, PDFName, type PDFRawStream } from '@cantoo/pdf-lib'
 import { inflateSync } from 'node:zlib'
 
 /** The words of a PDF as a reader finds them: what its glyphs stand for by the tables of its fonts. */
