@@ -4,6 +4,7 @@ import { createRequire } from 'node:module'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import sharp from 'sharp'
 import { afterAll, describe, expect, it } from 'vitest'
 import { regionArea } from '@feuillet/core/base/geometry'
 import { demo } from '@feuillet/core/demo'
@@ -280,12 +281,28 @@ describe('what is wrong', () => {
     ['an unknown demo', ['demo', 'mountain']],
     ['an export to nowhere', ['export', 'a']],
     ['a sheet that is none', ['ladder', 'a', '--sheet', 'large']],
+    ['a sheet larger than any', ['ladder', 'a', '--sheet', '5001x100']],
     ['letters without a font', ['letter', 'hi']],
   ])('with %s: exit 2', async (_, args) => {
     const { status, stdout, stderr } = await run(...args)
     expect(status).toBe(2)
     expect(stdout).toBe('')
     expect(stderr).toMatch(/usage/)
+  })
+
+  it.each([
+    ['of one pixel', 1, 1, 'too small'],
+    ['far higher than wide', 2, 400, 'more than 5000 mm high'],
+    ['far wider than high', 5000, 4, 'too narrow'],
+  ])('in a picture %s: exit 3 and a sentence', async (_, width, height, said) => {
+    const file = at(`${width}x${height}.png`)
+    await sharp({ create: { width, height, channels: 3, background: '#777' } })
+      .png()
+      .toFile(file)
+    const { status, stderr } = await run('tones', file, '--width-mm', '180')
+    expect(status).toBe(3)
+    expect(stderr).toContain(`${file}: `)
+    expect(stderr).toContain(said)
   })
 
   it.each([

@@ -14,6 +14,7 @@ import { starterStock } from '@feuillet/core/stages/paper'
 import {
   ladderRecipeSchema,
   letteringRecipeSchema,
+  LIMITS,
   mountSchema,
   newProject,
   pictureSchema,
@@ -63,11 +64,17 @@ const frameOf = (widthMm: number, heightMm: number): NewMount => ({
   airMm: 5,
 })
 
+/** How short and how long a side may be, mm. */
+const [LEAST_MM, MOST_MM] = LIMITS.sizeMm
+
 function sizeOption(value: string | boolean | undefined): [number, number] {
   const m = typeof value === 'string' ? /^(\d+(?:\.\d+)?)[x×](\d+(?:\.\d+)?)$/i.exec(value) : null
-  if (!m || !(Number(m[1]) > 0 && Number(m[2]) > 0))
-    throw new UsageError('--sheet takes WIDTHxHEIGHT in mm, such as 165x165')
-  return [Number(m[1]), Number(m[2])]
+  const sides = [Number(m?.[1]), Number(m?.[2])] as const
+  if (!sides.every((mm) => mm >= LEAST_MM && mm <= MOST_MM))
+    throw new UsageError(
+      `--sheet takes WIDTHxHEIGHT in mm, each from ${LEAST_MM} to ${MOST_MM}, such as 165x165`,
+    )
+  return [...sides]
 }
 
 /** A recipe file: a recipe of any maker, with the mount it is for and the pictures it names beside it where it has them. */
@@ -179,6 +186,8 @@ export const makerCommands = {
           throw new BadInput('this is not a PNG, JPEG or WebP picture that can be read')
         }
       })
+      if (info.width < 2 || info.height < 2)
+        throw new BadInput(`${file}: the picture is too small or too narrow: there is nothing to part`)
       const recipe = tonesRecipeSchema.parse({
         kind: 'tones',
         greys: toBase64(greysOf(data)),

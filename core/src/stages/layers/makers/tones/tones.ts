@@ -14,7 +14,7 @@ import {
   type Polygon,
   type Region,
 } from '../../../../base/geometry'
-import { type Tie, type TonesRecipe } from '../../../../project'
+import { LIMITS, type Tie, type TonesRecipe } from '../../../../project'
 import { BadInput } from '../../../../base'
 import { area, length, say, type Said } from '../../../../base/units'
 import { makeLayer } from '../../intake/intake'
@@ -30,12 +30,17 @@ import { greysCounted } from './thresholds'
 const MAT_OVER_MM = 2
 const MAT_COLOUR = '#f3efe4'
 
-/** Layers of tones, back to front. Throws BadInput where the picture holds a single tone. Needs the geometry loaded. */
+/** Layers of tones, back to front. Throws BadInput where the picture holds a single tone, or would be higher than any sheet. Needs the geometry loaded. */
 export function makeTones(recipe: TonesRecipe): Made {
   const { widthMm, levels, matMm } = recipe
   const picture = pictureOf(recipe)
   const { w, h, mmPerPixel } = picture
   const heightMm = h * mmPerPixel
+  const [, mostMm] = LIMITS.sizeMm
+  if (heightMm + 2 * matMm > mostMm)
+    throw new BadInput(
+      say`at ${length(widthMm)} wide the picture would be more than ${length(mostMm)} high: make it narrower, or crop it`,
+    )
   const counted = greysCounted(picture)
   const { fields, tints, thresholds } = stepsOf(picture, counted, recipe)
   const page: Region = [rectangle([0, 0], widthMm, heightMm)]
