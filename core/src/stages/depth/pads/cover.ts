@@ -136,10 +136,17 @@ function wideSets({ rows, sets, cost }: CoverTask): CoverTask & { names: number[
   const order = [...sets.keys()]
     .filter((k) => sets[k]!.length > 0)
     .sort((a, b) => sets[b]!.length - sets[a]!.length || costs[a]! - costs[b]! || a - b)
-  const names: number[] = []
-  for (const k of order)
-    if (!names.some((wide) => costs[wide]! <= costs[k]! && bits.isWithin(k, wide))) names.push(k)
-  names.sort((a, b) => a - b)
+  const { start, set } = holders(rows, sets)
+  const isWide = new Uint8Array(sets.length)
+  for (const k of order) {
+    // Who has all its rows has the one that fewest have.
+    const rarest = sets[k]!.reduce((a, b) => (start[b + 1]! - start[b]! < start[a + 1]! - start[a]! ? b : a))
+    let isNeeded = true
+    for (let i = start[rarest]!; i < start[rarest + 1]! && isNeeded; i++)
+      isNeeded = !isWide[set[i]!] || costs[set[i]!]! > costs[k]! || !bits.isWithin(k, set[i]!)
+    if (isNeeded) isWide[k] = 1
+  }
+  const names = [...sets.keys()].filter((k) => isWide[k])
   return {
     rows,
     sets: names.map((k) => sets[k]!),

@@ -12,6 +12,7 @@ import { fresh, type Memo } from '../../../base'
 import type { Plan, Project } from '../../../project'
 import { allPads, type Footprint } from '../foam'
 import type { PieceHeight } from '../heights'
+import { bareSearch } from './bare'
 import { CardField, type Ways } from './card-field'
 import { fewestSets } from './cover'
 import { padChords, padOutline, TIGHTEST, type Lie } from './lie'
@@ -146,7 +147,7 @@ function planPads({
     !free.some(({ x, y, radiusMm }) => Math.hypot(pad.x - x, pad.y - y) < radiusMm) &&
     !put.some((other) => overlaps(pad, other))
   const pitch = Math.min(PITCH_MM[1], Math.max(PITCH_MM[0], spanMm * PITCH_SHARE))
-  const stepOf = stepFor(places)
+  const stepOf = stepFor(places, spanMm)
   const tried = posesFor(piece, places, stepOf).filter(isFree)
   if (tried.length === 0 && put.length === 0)
     return { pads: [], farthestMm: 0, farthestAt: null, noRoom: true }
@@ -169,40 +170,11 @@ function planPads({
     if (!own) ways.set(pad, (own = field.around([[pad.x, pad.y]], spanMm)))
     return own
   }
-  /** Pads for what none of the candidates reaches. */
-  const forBare = (candidates: readonly Candidate[], reachMm: number): Pad[] => {
-    const covered = new Uint8Array(field.count)
-    const note = (samples: Int32Array) => {
-      for (const sample of samples) covered[sample] = 1
-    }
-    for (const pad of put) note(within(waysFrom(pad), reachMm))
-    for (const { reach } of candidates) note(reach)
-    const spots = [...covered.keys()].filter((sample) => covered[sample] === 0)
-    if (spots.length === 0) return []
-    const at = (sample: number): Point => ({ x: field.x[sample]!, y: field.y[sample]! })
-    const fine = posesNear(piece, places, { spots: spots.map(at), reachMm }).filter(isFree)
-    // What no place reaches along the card is left alone.
-    const all = field.around(
-      fine.map(({ x, y }) => [x, y] as const),
-      reachMm,
-    )
-    const reachable = new Set(all.samples)
-    const found: Pad[] = []
-    for (const sample of spots) {
-      if (covered[sample] === 1 || !reachable.has(sample)) continue
-      const { x, y } = at(sample)
-      const nearest = fine
-        .map((pad) => ({ pad, mm: Math.hypot(pad.x - x, pad.y - y) }))
-        .filter(({ mm }) => mm <= reachMm)
-        .toSorted((a, b) => a.mm - b.mm)
-      for (const { pad } of spread(nearest, BARE_TRIES)) {
-        const own = within(waysFrom(pad), reachMm)
-        if (own.some((one) => covered[one] === 0)) found.push(pad)
-        note(own)
-      }
-    }
-    return found
-  }
+  const padsForBare = bareSearch({
+    field,
+    posesNear: (spots, reachMm) => posesNear(piece, places, { spots, reachMm }).filter(isFree),
+    reachOf: (pad, reachMm) => within(waysFrom(pad), reachMm),
+  })
   const planWithin = (reachMm: number) => {
     // What pads of the maker hold needs no other.
     const held = new Uint8Array(field.count)
@@ -212,7 +184,9 @@ function planPads({
       return { pad, reach: put.length > 0 ? own.filter((sample) => held[sample] === 0) : own }
     }
     let candidates = tried.map(reaching)
-    candidates = [...candidates, ...forBare(candidates, reachMm).map(reaching)]
+    const covered = held.slice()
+    for (const { reach } of candidates) for (const sample of reach) covered[sample] = 1
+    candidates = [...candidates, ...padsForBare(covered, reachMm).map(reaching)]
     let chosen = coverOf(candidates, COARSE_EFFORT)
     if (chosen.length > 2) {
       const coarse = chosen.map((k) => candidates[k]!.pad)
@@ -235,15 +209,6 @@ function planPads({
     ? bold
     : sure
 }
-
-/** So many places are tried for a spot that nothing reaches, from the nearest to the farthest. */
-const BARE_TRIES = 12
-
-/** So many of a list, evenly from the first to the last. */
-const spread = <T>(list: readonly T[], most: number): T[] =>
-  list.length <= most
-    ? [...list]
-    : Array.from({ length: most }, (_, k) => list[Math.round((k * (list.length - 1)) / (most - 1))]!)
 
 /** Of samples those within a reach. */
 function within({ samples, mm }: Ways, reachMm: number): Int32Array {

@@ -39,11 +39,14 @@ export interface Pad {
 const MOST_TRIED = 240
 const BETWEEN_TURNS = 8
 const BETWEEN_STEPS = [0.5] as const
+/** On large card they are no farther apart than this part of the span. */
+const STEP_SHARE = 0.6
+
 /** From place to place that is tried, mm. */
-export function stepFor(places: readonly Place[]): number {
+export function stepFor(places: readonly Place[], spanMm: number): number {
   const regions = [...new Set(places.map(({ region }) => region))]
   const area = regions.reduce((sum, region) => sum + regionArea(region), 0)
-  return Math.max(1.2, Math.sqrt(area / (MOST_TRIED * 0.6)))
+  return Math.max(1.2, Math.min(Math.sqrt(area / (MOST_TRIED * 0.6)), spanMm * STEP_SHARE))
 }
 
 /** Places round pads, between those that were tried before. */
