@@ -89,7 +89,10 @@ export function scallops(
   return { count, eachMm: edgeMm / count, leftMm: Math.max(0, edgeMm - count * wishedMm) }
 }
 
-/** One flag with its upper left corner at 0,0. */
+/** Circles along the edge of one flag, at the most. */
+const MOST_SCALLOPS = 200
+
+/** One flag with its upper left corner at 0,0. Throws BadInput. */
 function flagShape(recipe: GarlandRecipe): Region {
   const { shape, flagWidthMm: w, flagHeightMm: h } = recipe
   const polygon = (...points: number[]) => fillRings([Float64Array.from(points)], 'nonzero')
@@ -102,6 +105,10 @@ function flagShape(recipe: GarlandRecipe): Region {
       return [rectangle([0, 0], w, h)]
     case 'scalloped': {
       const { count, eachMm } = scallops(w, recipe.scallopMm)
+      if (count > MOST_SCALLOPS)
+        throw new BadInput(
+          say`circles of ${length(recipe.scallopMm, 2)} are more than ${MOST_SCALLOPS} along a flag of ${length(w)}: set them wider`,
+        )
       const r = eachMm / 2
       return union(
         [rectangle([0, 0], w, h - r)],

@@ -5,6 +5,7 @@
  */
 import { type Recipe } from '../../../project'
 import { BadInput } from '../../../base'
+import { asRefusal } from './beyond'
 import type { Font } from './font'
 import { makeLadder } from './ladder'
 import { makeLettering, type Fonts } from './lettering'
@@ -33,6 +34,14 @@ export type { Made } from './made'
  * sentence. Needs the geometry loaded.
  */
 export function makeLayers(recipe: Recipe, font?: Font, fonts?: Fonts): Made {
+  try {
+    return layersOf(recipe, font, fonts)
+  } catch (error) {
+    throw asRefusal(error)
+  }
+}
+
+function layersOf(recipe: Recipe, font?: Font, fonts?: Fonts): Made {
   switch (recipe.kind) {
     case 'ladder':
       return makeLadder(recipe)

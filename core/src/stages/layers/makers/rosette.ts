@@ -164,6 +164,9 @@ const FLAT_SHARE = 0.45
 /** Card that each turn of the roll adds, mm. */
 const rolledMm = ({ strip, paperMm }: RosetteRecipe): number => (strip === 'folded' ? 2 : 1) * paperMm
 
+/** A roll is wound of so many strips at the most. */
+const MOST_STRIPS = 200
+
 /** The fringed strip: cut flat, seen as the roll it becomes. */
 function centreStrip(recipe: RosetteRecipe): {
   layer: Layer
@@ -176,6 +179,10 @@ function centreStrip(recipe: RosetteRecipe): {
   const isFolded = recipe.strip === 'folded'
   const widthMm = isFolded ? 2 * fringeMm : fringeMm
   const parts = Math.max(1, Math.ceil(lengthMm / longestMm))
+  if (parts > MOST_STRIPS)
+    throw new BadInput(
+      say`a roll of ${length(centreMm)} takes ${Math.round(parts)} strips of ${length(longestMm, 2)}, more than ${MOST_STRIPS}: let them be longer, or the roll smaller`,
+    )
   const each = lengthMm / parts
   const cutIn = fringeMm * fringeDepth
   if (lengthMm / slitMm > MOST.folds)

@@ -56,7 +56,8 @@ export function pictureOf(recipe: TonesRecipe): Picture {
 
 /** One channel smoothed as the recipe asks for. */
 export function smoothed(values: Float64Array, picture: Picture, recipe: TonesRecipe): Float64Array {
-  const radius = recipe.smoothMm / picture.mmPerPixel
+  // Wider than the picture nothing is left to be smoothed.
+  const radius = Math.min(recipe.smoothMm / picture.mmPerPixel, Math.max(picture.w, picture.h))
   return recipe.filter === 'edges'
     ? edgesKept(values, { width: picture.w, height: picture.h }, radius)
     : blurred(values, { width: picture.w, height: picture.h }, radius)
