@@ -148,10 +148,10 @@ function planPads({
     !put.some((other) => overlaps(pad, other))
   const pitch = Math.min(PITCH_MM[1], Math.max(PITCH_MM[0], spanMm * PITCH_SHARE))
   const stepOf = stepFor(places, spanMm)
-  let tried = posesFor(piece, places, stepOf).filter(isFree)
+  const poses = posesFor(piece, places, stepOf)
   // Before it is said that there is no room.
-  if (tried.length === 0)
-    tried = posesNear(piece, places, { spots: [{ x: 0, y: 0 }], reachMm: Infinity }).filter(isFree)
+  const fine = () => posesNear(piece, places, { spots: [{ x: 0, y: 0 }], reachMm: Infinity })
+  const tried = (poses.length > 0 ? poses : fine()).filter(isFree)
   if (tried.length === 0 && put.length === 0)
     return { pads: [], farthestMm: 0, farthestAt: null, noRoom: true }
   const field = new CardField(piece.region, pitch)

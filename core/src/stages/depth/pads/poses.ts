@@ -11,6 +11,7 @@ import {
   type Point,
 } from '../../../base/geometry'
 import { groupBy } from '../../../base'
+import type { Footprint } from '../foam'
 import type { PieceHeight } from '../heights'
 import { padChords, TIGHTEST } from './lie'
 import type { Place } from './places'
@@ -122,8 +123,18 @@ export function posesNear(
   for (const { x, y } of spots) index.add(x, y, x, y)
   index.finish()
   const isNear = ({ x, y }: Point) => index.neighbors(x, y, 1, reachMm).length > 0
-  const sizeOf = (pad: Pad | null) => (pad ? pad.widthMm * pad.heightMm : 0)
-  const larger = (a: Pad | null, b: Pad | null) => (sizeOf(b) > sizeOf(a) ? b : a)
+  const sizeOf = ({ widthMm, heightMm }: Footprint | Pad) => widthMm * heightMm
+  /** The largest that fits at any turn. */
+  const largestAt = (own: readonly Place[], at: Point): Pad | null => {
+    const most = Math.max(...own.map(({ footprint }) => sizeOf(footprint)))
+    let best: Pad | null = null
+    for (const deg of FINE_TURNS) {
+      const pad = poseAt(piece, own, { ...at, deg, bend: null })
+      if (pad && (!best || sizeOf(pad) > sizeOf(best))) best = pad
+      if (best && sizeOf(best) === most) break
+    }
+    return best
+  }
   const byRegion = groupBy(places, ({ region }) => region)
   return [...byRegion].flatMap(([region, own]) => {
     const least = Math.min(
@@ -135,10 +146,7 @@ export function posesNear(
     const out: (Pad | null)[] = []
     for (let y = b.minY + FINE_MM / 2; y < b.maxY; y += FINE_MM)
       for (let x = b.minX + FINE_MM / 2; x < b.maxX; x += FINE_MM)
-        if (isNear({ x, y }) && regionContains(middles, x, y))
-          out.push(
-            FINE_TURNS.map((deg) => poseAt(piece, own, { x, y, deg, bend: null })).reduce(larger, null),
-          )
+        if (isNear({ x, y }) && regionContains(middles, x, y)) out.push(largestAt(own, { x, y }))
     for (const ring of regionRings(middles))
       for (const { x, y, deg } of stationsOf(ring, FINE_MM))
         if (isNear({ x, y })) out.push(poseAt(piece, own, { x, y, deg, bend: null }))
