@@ -67,7 +67,7 @@ export async function writeTags(tags: readonly SheetTag[], faces: Faces): Promis
     })
     const title = type.wrap(tag.title, 11, WORDS.w - 12)[0]!
     type.draw(page, title === tag.title ? title : `${title} …`, {
-      x: x + 74,
+      x: x + WORDS.left,
       y: top - 18,
       size: 11,
       bold: true,

@@ -3,6 +3,7 @@ import { regionToPath, simplify, type Region } from '../../base/geometry'
 import { findLayer, thicknessOf, type Fold, type Layer, type Project } from '../../project'
 import type { DepthPlan } from './depth'
 import type { PieceHeight } from './heights'
+import type { Lie } from './pads/lie'
 
 /** A part of a piece in space. Lengths in mm, heights over the board. */
 export interface SpacePart {
@@ -27,15 +28,8 @@ export interface SpacePiece {
 }
 
 /** A pad in space. */
-export interface SpacePad {
+export interface SpacePad extends Lie {
   layerId: string
-  x: number
-  y: number
-  rotation: number
-  widthMm: number
-  heightMm: number
-  /** Of a strip that is bent: see Lie. */
-  bendMm?: number
   bottomMm: number
   thicknessMm: number
   isClear: boolean

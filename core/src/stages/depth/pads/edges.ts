@@ -1,6 +1,6 @@
 // The edges of a region, to ask quickly whether a turned rectangle lies inside it or a straight line crosses its outlines.
 import Flatbush from 'flatbush'
-import { regionContains, regionRings, type Region } from '../../../base/geometry'
+import { regionRings, type Region } from '../../../base/geometry'
 import type { Lie } from './lie'
 
 /** Ends of a sight line are drawn in by so much, so that it may start on an outline (mm). */
@@ -18,7 +18,7 @@ export class Edges {
   private readonly ends: Float64Array
   private readonly index: Flatbush | null
 
-  constructor(private readonly region: Region) {
+  constructor(region: Region) {
     const rings = regionRings(region)
     const count = rings.reduce((sum, ring) => sum + ring.length / 2, 0)
     const ends = (this.ends = new Float64Array(count * 4))
@@ -85,7 +85,7 @@ export class Edges {
 
   /** True where a straight pad lies inside the region. */
   holds({ x, y, widthMm, heightMm, rotation }: Omit<Lie, 'bendMm'>): boolean {
-    if (!this.index || !regionContains(this.region, x, y)) return false
+    if (!this.index || !this.contains({ x, y })) return false
     const cos = Math.cos((rotation * Math.PI) / 180)
     const sin = Math.sin((rotation * Math.PI) / 180)
     const reach = (Math.abs(cos) + Math.abs(sin)) * (Math.max(widthMm, heightMm) / 2)

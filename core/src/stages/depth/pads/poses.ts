@@ -13,22 +13,13 @@ import {
 import { groupBy } from '../../../base'
 import type { Footprint } from '../foam'
 import type { PieceHeight } from '../heights'
-import { padChords, TIGHTEST } from './lie'
+import { padChords, TIGHTEST, type Lie } from './lie'
 import type { Place } from './places'
 
-/** One pad under a piece; stacked foams count as one. */
-export interface Pad {
+/** One pad under a piece, its middle in the project's frame; stacked foams count as one. */
+export interface Pad extends Lie {
   layerId: string
   pieceId: string
-  /** Centre, mm in the project's frame. */
-  x: number
-  y: number
-  /** Degrees, clockwise on screen. */
-  rotation: number
-  widthMm: number
-  heightMm: number
-  /** Of a strip that is bent: see Lie. */
-  bendMm?: number
   thicknessMm: number
   /** Foams stacked for it, thickest first. */
   foamIds: string[]
