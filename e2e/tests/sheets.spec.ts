@@ -194,7 +194,7 @@ test.describe('The drawer', () => {
       mimeType: 'text/csv',
       buffer: Buffer.from('name,count,finish\nMarram,5,\nTern,2,feathered\n'),
     })
-    await expect(page.getByRole('alert')).toContainText('Row 3 (Tern): finish cannot be read')
+    await expect(page.getByRole('alert')).toContainText('Row 3 (Tern): “finish” is “feathered”')
     await page.getByRole('textbox', { name: 'Search the table' }).fill('')
     await expect(rows).toHaveCount(39)
     await app.undo()

@@ -15,7 +15,8 @@ vi.mock(import('comlink'), async (original) => {
   }
   return { ...real, expose }
 })
-vi.mock(import('../src/session/save-file'), () => ({
+vi.mock(import('../src/session/save-file'), async (original) => ({
+  ...(await original()),
   saveFile: (name: string, content: unknown) => void saved.push({ name, content }),
 }))
 afterAll(async () => {

@@ -1,5 +1,6 @@
 // Small questions to a project that every stage asks.
 import { rectangle, regionBox, joinBoxes, type Affine, type Box, type Polygon } from '../base/geometry'
+import { length, say, type Said } from '../base/units'
 import { layerBox } from './faces'
 import type { Adhesive, Joint, Layer, Mount, Paper, PieceJoint, Project } from './schema'
 import { safeStripMm } from './strength'
@@ -26,6 +27,18 @@ export const standsInFrame = ({ joint, lives }: Pick<Layer, 'joint' | 'lives'>):
 
 /** Whether a layer is stuck to the pane and not to the stack. */
 export const isOnPane = ({ lives }: Pick<Layer, 'lives'>): boolean => lives !== 'stack'
+
+/** What holds a layer, in the few words of a list; one at the back rests on nothing of the work. */
+export function heldBy({ joint, lives, leftOut }: Layer, { atBack }: { atBack: boolean }): Said {
+  if (leftOut) return 'left out'
+  if (lives !== 'stack') return lives === 'on-pane' ? 'on the pane' : 'behind the pane'
+  if (joint.kind === 'pins') return 'on pins'
+  if (joint.kind === 'heat') return 'pressed on'
+  if (joint.kind === 'none') return 'laid or hung'
+  if (atBack) return 'at the back'
+  if (joint.kind === 'foam') return say`${length(joint.gapMm)} foam`
+  return joint.kind === 'tab' ? 'held by tabs' : 'glued'
+}
 
 /** Whether a layer is film that is pressed onto what is right below it. */
 export const isPressed = ({ joint }: Pick<Layer, 'joint'>): boolean => joint.kind === 'heat'

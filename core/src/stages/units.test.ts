@@ -16,7 +16,7 @@ import { faces } from '../../test/faces'
 import { results } from '../../test/results'
 import { makeLayers } from './layers/makers'
 
-const OTHER: Record<Unit, RegExp> = { mm: /\d\s*(in|inches|″|")(?![a-z])/, in: /\d\s*(mm|cm)\b/ }
+const OTHER: Record<Unit, RegExp> = { mm: /\d\s*(in|ft|inches|″|")(?![a-z])/, in: /\d\s*(mm|cm|m)\b/ }
 const units: Unit[] = ['mm', 'in']
 
 /** Everything that is said of a project: findings with their mends, and steps. */
@@ -86,9 +86,16 @@ describe.each(units)('a project in %s', (unit) => {
   })
 
   it('has lists in that unit alone', async () => {
-    const project: Project = { ...demo('bon-voyage'), unit }
-    const lists = await listFiles(project, results(project), faces)
-    for (const name of ['shopping.csv', 'cut-list.csv'])
-      expectOnly(unit, (lists.get(name) as string).split(/[\n,"]+/))
+    for (const demoName of ['bon-voyage', 'regatta'] as const) {
+      const project: Project = { ...demo(demoName), unit }
+      const known = results(project)
+      const lists = await listFiles(project, known, faces)
+      for (const name of ['shopping.csv', 'cut-list.csv'])
+        expectOnly(unit, (lists.get(name) as string).split(/[\n,"]+/))
+      expectOnly(
+        unit,
+        known.cost.lines.map(({ basis }) => basis),
+      )
+    }
   })
 })

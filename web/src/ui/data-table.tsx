@@ -44,6 +44,8 @@ export interface DataColumn<T> {
   numeric?: boolean
   /** Stays whatever the maker hides. */
   always?: boolean
+  /** Left out until the maker asks for it. */
+  seldom?: boolean
 }
 
 interface Props<T extends RowData> {
@@ -79,7 +81,9 @@ export function DataTable<T extends RowData>({
   small = false,
 }: Props<T>) {
   const [sorting, setSorting] = useState<SortingState>(sortedBy ? [{ id: sortedBy, desc: false }] : [])
-  const [columnVisibility, setColumnVisibility] = useState<ColumnVisibilityState>({})
+  const [columnVisibility, setColumnVisibility] = useState<ColumnVisibilityState>(() =>
+    Object.fromEntries(columns.flatMap(({ id, seldom }) => (seldom ? [[id, false]] : []))),
+  )
   const defs = useMemo(
     () =>
       columns.map(({ id, title, value, numeric }): ColumnDef<typeof features, T> => ({

@@ -28,6 +28,7 @@ const FACTORS: Record<string, number> = {
   '″': MM_PER_INCH,
   '”': MM_PER_INCH,
   ft: 12 * MM_PER_INCH,
+  yd: 36 * MM_PER_INCH,
 }
 
 /**
@@ -82,6 +83,16 @@ export const lengthForEditing = (mm: number, unit: Unit): string =>
     : Math.abs(mm) > 0 && Math.abs(mm) < 3
       ? `${formatMm(mm / MM_PER_INCH, 3)} in`
       : `${formatInches(mm, 32)} in`
+
+/** Metres of twine or of cut as the maker counts them: metres, or feet. */
+export const longLength = (metres: number, unit: Unit): { amount: number; unit: 'm' | 'ft' } =>
+  unit === 'in' ? { amount: (metres * 1000) / FACTORS['ft']!, unit: 'ft' } : { amount: metres, unit: 'm' }
+
+/** A long way with its unit: 1.63 m, 300 m, 5.35 ft. */
+export function formatLong(metres: number, unit: Unit): string {
+  const long = longLength(metres, unit)
+  return `${formatMm(long.amount, long.amount < 10 ? 2 : long.amount < 100 ? 1 : 0)} ${long.unit}`
+}
 
 /** An area in cm² (or in²). */
 export function formatArea(mm2: number, unit: Unit): string {

@@ -1,9 +1,12 @@
 // Sentences that carry their lengths as values: they are worded in the maker's unit where they are read.
-import { formatArea, formatInches, formatMm, MM_PER_INCH, type Unit } from './lengths'
+import { formatArea, formatInches, formatLong, formatMm, MM_PER_INCH, type Unit } from './lengths'
 
-/** A value within a sentence, in mm or mm². */
+/** A value within a sentence, in mm, mm² or m. */
 export type Value =
-  { mm: number; digits: number | undefined } | { size: readonly [wMm: number, hMm: number] } | { mm2: number }
+  | { mm: number; digits: number | undefined }
+  | { size: readonly [wMm: number, hMm: number] }
+  | { mm2: number }
+  | { metres: number }
 
 /** A sentence, or one with values in it. Plain data. */
 export type Said = string | readonly (string | Value)[]
@@ -14,6 +17,8 @@ export const length = (mm: number, digits?: number): Value => ({ mm, digits })
 export const size = (wMm: number, hMm: number): Value => ({ size: [wMm, hMm] })
 /** An area of so many mm². */
 export const area = (mm2: number): Value => ({ mm2 })
+/** A long way, of twine or of a cut, in m. */
+export const metres = (m: number): Value => ({ metres: m })
 
 /** A template whose values stay values. */
 export function say(strings: TemplateStringsArray, ...values: (number | Said | Value)[]): Said {
@@ -47,6 +52,7 @@ export function wordsIn(said: Said, unit: Unit): string {
 
 function wordOf(value: Value, unit: Unit): string {
   if ('mm2' in value) return formatArea(value.mm2, unit)
+  if ('metres' in value) return formatLong(value.metres, unit)
   if ('size' in value) return formatSize(...value.size, unit)
   return formatLength(value.mm, unit, value.digits)
 }

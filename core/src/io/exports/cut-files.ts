@@ -20,7 +20,16 @@ import {
   type SheetTag,
 } from '../write'
 import { mapPolygon, polygonRings, rectangle, rotation, type Polygon } from '../../base/geometry'
-import { builtLayers, findLayer, folioOf, layerRegion, paperOf, slug, type Project } from '../../project'
+import {
+  builtLayers,
+  findLayer,
+  folioOf,
+  heldBy,
+  layerRegion,
+  paperOf,
+  slug,
+  type Project,
+} from '../../project'
 import {
   basisWords,
   cuttingMarks,
@@ -33,7 +42,15 @@ import {
   type Load,
   type SheetsNeeded,
 } from '../../stages/sheets'
-import { formatLength, formatMinutes, formatSize, wordsIn, type Unit, MM_PER_INCH } from '../../base/units'
+import {
+  formatLength,
+  formatLong,
+  formatMinutes,
+  formatSize,
+  wordsIn,
+  type Unit,
+  MM_PER_INCH,
+} from '../../base/units'
 import { datedPlan, type AssemblyPlan, type StepKind } from '../../stages/assembly'
 import { calendarOf } from './calendar'
 import { shoppingRows } from './shopping'
@@ -154,7 +171,10 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   const dated = due && datedPlan(assembly.steps, { done: project.progress.done, due, people })
   if (dated && typeof dated !== 'string') files.set('evenings.ics', calendarOf(project, dated))
   if (builtLayers(project).length > 0)
-    files.set('layering-guide.pdf', await writeLayeringGuide(project.name, guideLayers(project), faces))
+    files.set(
+      'layering-guide.pdf',
+      await writeLayeringGuide(project.name, guideLayers(project, planned), faces),
+    )
   const bought = shoppingRows({ needed, foamUse: depth.foamUse, lines: planned.cost.lines }, unit)
   if (bought.length > 0) files.set('shopping.csv', writeCsv(bought))
   return files
@@ -205,22 +225,16 @@ async function loadLists(
 }
 
 /** Layers of the guide, back to front. */
-const guideLayers = (project: Project): GuideLayer[] =>
-  builtLayers(project).map((layer) => ({
-    number: String(folioOf(project, layer.id) ?? ''),
-    name: layer.name,
-    about: `${paperOf(project, layer)?.name ?? 'no paper yet'}, ${HELD[layer.joint.kind]}${layer.joint.kind === 'foam' ? ` ${formatLength(layer.joint.gapMm, project.unit)}` : ''}`,
-    picture: layerPicture(project, layer),
-  }))
-
-const HELD = {
-  foam: 'foam',
-  glue: 'glued',
-  tab: 'by tabs',
-  none: 'loose',
-  pins: 'on pins',
-  heat: 'pressed on',
-} as const
+const guideLayers = (project: Project, { depth }: Pick<Planned, 'depth'>): GuideLayer[] =>
+  builtLayers(project).map((layer) => {
+    const atBack = depth.layers.some(({ layerId, bottomMm }) => layerId === layer.id && bottomMm === 0)
+    return {
+      number: String(folioOf(project, layer.id) ?? ''),
+      name: layer.name,
+      about: `${paperOf(project, layer)?.name ?? 'no paper yet'}, ${wordsIn(heldBy(layer, { atBack }), project.unit)}`,
+      picture: layerPicture(project, layer),
+    }
+  })
 
 /** A row for each part that a trimmer or a punch cuts as well. */
 function measureRows(loads: readonly Load[], unit: Unit): Record<string, string | number>[] {
@@ -299,7 +313,9 @@ function tagOf(load: Load, unit: Unit): SheetTag {
       `${setting.name}, ${basisWords(setting)}`,
       `${setting.passes} ${setting.passes === 1 ? 'pass' : 'passes'}, about ${formatMinutes(load.minutes)}`,
       `${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}${holes > 0 ? `, ${holes} to weed` : ''}`,
-      ...(load.bladeCareM === null ? [] : [`look at the blade first: ${load.bladeCareM} m cut`]),
+      ...(load.bladeCareM === null
+        ? []
+        : [`look at the blade first: ${formatLong(load.bladeCareM, unit)} cut`]),
     ],
     keep: pieces.filter((piece) => piece.loose).map((piece) => piece.shape),
   }

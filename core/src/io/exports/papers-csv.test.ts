@@ -12,6 +12,8 @@ describe('the drawer as a table', () => {
         : p,
     )
     expect(papersFromCsv(papersToCsv(kept), kept)).toEqual({ papers: kept, wrong: [] })
+    const dashed = stock.map((p) => ({ ...p, note: '- for skies', shop: '=corner' }))
+    expect(papersFromCsv(papersToCsv(dashed), dashed)).toEqual({ papers: dashed, wrong: [] })
   })
 
   it('takes rows from elsewhere: commas for points, missing columns, new papers', () => {
@@ -53,8 +55,12 @@ describe('the drawer as a table', () => {
       'name,count,finish,colour\nShell,many,,\nTern,1,feathered,\nGull,1,,grey\nSkua,2,,#303030\n,1,,\n',
       stock,
     )
-    expect(wrong).toHaveLength(4)
-    expect(wrong[0]).toMatch(/^Row 2 \(Shell\): count cannot be read/)
+    expect(wrong).toEqual([
+      'Row 2 (Shell): “count” is “many”, which is no number.',
+      expect.stringMatching(/^Row 3 \(Tern\): “finish” is “feathered”; it can be smooth, /),
+      'Row 4 (Gull): “colour” is “grey”: a colour is written #rrggbb.',
+      'Row 6: “name” is missing.',
+    ])
     expect(papers.map((p) => p.name).slice(-1)).toEqual(['Skua'])
     expect(papers.find((p) => p.name === 'Shell')).toEqual(stock[0])
     expect(papersFromCsv('a,b\n1,2\n', stock)).toEqual({

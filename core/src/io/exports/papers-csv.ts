@@ -1,8 +1,8 @@
 // The drawer's papers as a table that a spreadsheet reads and writes.
-import Papa from 'papaparse'
+import { cellFault, cellNumber, readTable, type TableRow } from '../read'
 import { writeCsv } from '../write'
 import { newPaper } from '../../stages/paper'
-import { paperSchema, type Paper, type Press } from '../../project'
+import { MOST, paperSchema, type Paper, type Press } from '../../project'
 
 type Column =
   | 'name'
@@ -60,17 +60,14 @@ export interface PapersRead {
  * not say stays as it was, or takes a common value.
  */
 export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead {
-  const table = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: (h) => h.trim().toLowerCase(),
-  })
-  if (!table.meta.fields?.includes('name'))
+  const { columns, rows } = readTable(text)
+  if (!columns.includes('name'))
     return { papers: [...stock], wrong: ['There is no column “name”: is this a table of papers?'] }
   const papers = [...stock]
   const wrong: string[] = []
-  const rowsNamed = (name: string) => table.data.filter((row) => sameName(nameIn(row), name)).length
-  table.data.forEach((row, i) => {
+  let left = 0
+  const rowsNamed = (name: string) => rows.filter((row) => sameName(nameIn(row), name)).length
+  rows.forEach((row, i) => {
     const name = nameIn(row)
     const cells = given(row)
     const named = papers.filter((p) => sameName(p.name, name))
@@ -80,19 +77,29 @@ export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead
     const at = found ? papers.indexOf(found) : -1
     const parsed = paperSchema.safeParse({ ...(found ?? newPaper(name, papers)), ...cells, name })
     if (parsed.success && at >= 0) papers[at] = parsed.data
-    else if (parsed.success) papers.push(parsed.data)
-    else {
-      const issue = parsed.error.issues[0]!
+    else if (parsed.success && papers.length < MOST.papers) papers.push(parsed.data)
+    else if (parsed.success) left++
+    else
       wrong.push(
-        `Row ${i + 2}${name ? ` (${name})` : ''}: ${issue.path.join(' ') || 'it'} cannot be read: ${issue.message}.`,
+        `Row ${i + 2}${name ? ` (${name})` : ''}: ${cellFault(row, parsed.error, (field) => COLUMN_OF[field] ?? field)}`,
       )
-    }
   })
+  if (left > 0) wrong.push(`The drawer is full: it holds ${MOST.papers} papers, and ${left} are left out.`)
   return { papers, wrong }
 }
 
-const nameIn = (row: Record<string, string>): string =>
-  (row['name'] ?? '').trim().replace(/^'(?=[=+\-@])/, '')
+const nameIn = (row: TableRow): string => row['name'] ?? ''
+
+/** Columns of fields that are called otherwise. */
+const COLUMN_OF: Readonly<Record<string, Column>> = {
+  thicknessMm: 'thickness mm',
+  widthMm: 'width mm',
+  heightMm: 'height mm',
+  perPack: 'per pack',
+  oneWay: 'one way',
+  tempC: 'press celsius',
+  seconds: 'press seconds',
+}
 
 const sameName = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase()
 
@@ -106,12 +113,9 @@ const sameSize = (
 ): boolean => Math.abs(paper.widthMm - widthMm) < SAME_MM && Math.abs(paper.heightMm - heightMm) < SAME_MM
 
 /** The cells of a row that say something. */
-function given(row: Record<string, string>): Partial<Paper> {
-  const cell = (column: Column) => row[column]?.trim() || undefined
-  const number = (column: Column) => {
-    const value = cell(column)
-    return value === undefined ? undefined : Number(value.replace(',', '.'))
-  }
+function given(row: TableRow): Partial<Paper> {
+  const cell = (column: Column) => row[column] || undefined
+  const number = (column: Column) => (cell(column) === undefined ? undefined : cellNumber(cell(column)))
   const oneWay = cell('one way')
   const tempC = number('press celsius')
   const press =

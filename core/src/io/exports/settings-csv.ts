@@ -1,65 +1,87 @@
 // The settings book as a table that a spreadsheet reads and writes.
-import Papa from 'papaparse'
+import { cellFault, cellNumber, readTable } from '../read'
 import { writeCsv } from '../write'
-import { settingSchema, type Setting } from '../../project'
+import { MOST, settingSchema, type Setting } from '../../project'
+
+/** The column of each field. */
+const COLUMNS = {
+  paper: 'paper',
+  finish: 'finish',
+  gsm: 'gsm',
+  cutter: 'cutter',
+  intricacy: 'cut',
+  depthMm: 'blade out mm',
+  forceG: 'force g',
+  speedMmPerS: 'speed mm/s',
+  passes: 'passes',
+  tack: 'tack',
+  outcome: 'outcome',
+  note: 'note',
+  at: 'when',
+} as const satisfies Partial<Record<keyof Setting, string>>
 
 /** The book as CSV with a head line. */
 export const settingsToCsv = (settings: readonly Setting[]): string =>
   writeCsv(
-    settings.map((one) => ({
-      paper: one.paper,
-      finish: one.finish,
-      gsm: one.gsm,
-      cutter: one.cutter,
-      cut: one.intricacy,
-      'blade out mm': one.depthMm,
-      'force g': one.forceG,
-      'speed mm/s': one.speedMmPerS,
-      passes: one.passes,
-      tack: one.tack,
-      outcome: one.outcome,
-      note: one.note,
-      when: new Date(one.at).toISOString(),
-    })),
+    settings.map((one) =>
+      Object.fromEntries(
+        (Object.keys(COLUMNS) as (keyof typeof COLUMNS)[]).map((key) => [
+          COLUMNS[key],
+          key === 'at' ? new Date(one.at).toISOString() : one[key],
+        ]),
+      ),
+    ),
   )
 
-/** Entries of a CSV, with what of it could not be read, a sentence a row. */
+/** A book with what a table brought, and what of it could not be read. */
 export interface SettingsRead {
   settings: Setting[]
+  /** A sentence per row that could not be read. */
   wrong: string[]
 }
 
-/** Reads a book; each row is an entry of its own, under an id that `newId` gives. */
-export function settingsFromCsv(text: string, newId: () => string): SettingsRead {
-  const { data } = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: (head) => head.trim().toLowerCase(),
-  })
-  const settings: Setting[] = []
+/** Adds the rows of a CSV to a book, each under an id that `newId` gives; those that are there already are not there twice. */
+export function settingsFromCsv(text: string, book: readonly Setting[], newId: () => string): SettingsRead {
+  const { columns, rows } = readTable(text)
+  if (!columns.includes('paper'))
+    return { settings: [...book], wrong: ['There is no column “paper”: is this a table of settings?'] }
+  const settings = [...book]
+  const known = new Set(book.map(tellApart))
   const wrong: string[] = []
-  data.forEach((row, i) => {
-    const number = (key: string) => Number((row[key] ?? '').replace(',', '.') || NaN)
+  rows.forEach((row, i) => {
     const at = Date.parse(row['when'] ?? '')
     const read = settingSchema.safeParse({
       id: newId(),
-      paper: row['paper']?.trim(),
-      finish: row['finish']?.trim().toLowerCase(),
-      gsm: number('gsm'),
-      cutter: row['cutter']?.trim() ?? '',
-      intricacy: row['cut']?.trim() || 'plain',
-      depthMm: number('blade out mm'),
-      forceG: number('force g'),
-      speedMmPerS: number('speed mm/s'),
-      passes: number('passes'),
-      tack: row['tack']?.trim().toLowerCase(),
-      outcome: row['outcome']?.trim().toLowerCase(),
-      note: row['note'] ?? '',
+      paper: row[COLUMNS.paper],
+      finish: row[COLUMNS.finish]?.toLowerCase(),
+      gsm: cellNumber(row[COLUMNS.gsm]),
+      cutter: row[COLUMNS.cutter] ?? '',
+      intricacy: row[COLUMNS.intricacy]?.toLowerCase() || 'plain',
+      depthMm: cellNumber(row[COLUMNS.depthMm]),
+      forceG: cellNumber(row[COLUMNS.forceG]),
+      speedMmPerS: cellNumber(row[COLUMNS.speedMmPerS]),
+      passes: cellNumber(row[COLUMNS.passes]),
+      tack: row[COLUMNS.tack]?.toLowerCase(),
+      outcome: row[COLUMNS.outcome]?.toLowerCase(),
+      note: row[COLUMNS.note] ?? '',
       at: Number.isFinite(at) ? at : 0,
     })
-    if (read.success) settings.push(read.data)
-    else wrong.push(`Row ${i + 2}: ${String(read.error.issues[0]!.path[0] ?? 'it')} cannot be read.`)
+    if (!read.success)
+      wrong.push(
+        `Row ${i + 2}: ${cellFault(row, read.error, (field) => COLUMNS[field as keyof typeof COLUMNS])}`,
+      )
+    else if (!known.has(tellApart(read.data)) && settings.length < MOST.entries) {
+      known.add(tellApart(read.data))
+      settings.push(read.data)
+    }
   })
-  if (data.length === 0) wrong.push('There is no row in this table.')
+  if (rows.length === 0) wrong.push('There is no row in this table.')
+  else if (settings.length === MOST.entries) wrong.push(`The book is full: it holds ${MOST.entries} entries.`)
+  else if (settings.length === book.length && wrong.length === 0)
+    wrong.push('All of this table is in the book already.')
   return { settings, wrong }
 }
+
+/** What tells entries apart: all they say but their id. */
+const tellApart = (one: Setting): string =>
+  JSON.stringify((Object.keys(COLUMNS) as (keyof typeof COLUMNS)[]).map((key) => one[key]))

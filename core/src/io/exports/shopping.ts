@@ -1,7 +1,7 @@
 // The shopping list: what the work takes, what of it is at hand, and what is to be bought.
 import { formatLength, formatSize, type Unit } from '../../base/units'
 import type { FoamUse } from '../../stages/depth'
-import type { CostLine } from '../../stages/journal'
+import { amountIn, type CostLine } from '../../stages/journal'
 import { toPay, type SheetsNeeded } from '../../stages/sheets'
 
 /** What stands on a shopping list. */
@@ -51,15 +51,16 @@ export function shoppingRows({ needed, foamUse, lines }: Shopped, unit: Unit): R
     ...lines.flatMap((line): Row[] => {
       const what = UNCOUNTED[line.kind]
       if (!what) return []
+      const taken = amountIn(line, unit)
       return [
         {
           what,
           name: line.what,
           size: '',
-          needed: Number(line.amount.toFixed(2)),
+          needed: Number(taken.amount.toFixed(2)),
           'at hand': '',
           buy: '',
-          unit: line.unit,
+          unit: taken.unit,
           cost: '',
           used: line.cost.toFixed(2),
           shop: '',

@@ -329,7 +329,8 @@ describe('who waits for whom', () => {
   it.each([
     ['harbour', 'the frame taken apart'],
     ['bon-voyage', '2 sticks'],
-    ['regatta', 'twine'],
+    // Nine flags of 90 mm, 15 mm between them, 350 mm free at either end.
+    ['regatta', '1.63 m of twine'],
     ['tide-rose', 'the card'],
     ['dune-garden', 'the panel'],
   ] as const)('lays ready what %s goes into or onto: %s', (name, what) => {

@@ -18,6 +18,7 @@ export const assembly = node('assembly', {
   stage: 'assembly',
   reads: {
     mount: true,
+    grown: true,
     layers: 'all',
     papers: ['name', 'gsm', 'finish', 'press'],
     adhesives: true,

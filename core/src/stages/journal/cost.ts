@@ -1,6 +1,7 @@
 // What the work costs, line by line, and what is spent so far. Prices are the drawer's, what an hour of hands costs is the maker's.
 import { groupBy } from '../../base'
 import { polygonArea, rectangle } from '../../base/geometry'
+import { longLength, metres, say, type Said, type Unit } from '../../base/units'
 import { STAGES, type Part, type Project } from '../../project'
 import type { Step } from '../assembly'
 import { wholeOf, type DepthPlan, type GlueAmount } from '../depth'
@@ -42,7 +43,7 @@ export interface CostLine {
   unit: string
   cost: number
   /** What the figures rest on. */
-  basis: string
+  basis: Said
   /** The thing of our list or of the maker's that it is; null for what follows from the plan. */
   partId: string | null
 }
@@ -77,7 +78,7 @@ export function sheetLines(project: Project, loads: readonly Load[]): CostLine[]
     amount: amount * plan.batch,
     unit,
     cost: amount * plan.batch * price,
-    basis: `${price.toFixed(2)} each, set by you or a start of ours`,
+    basis: 'Your price, or a start of ours',
     partId: id,
   }))
   const paper = plan.pricing.paperBy === 'share' ? paperByShare(own) : paperBySheets(own)
@@ -231,7 +232,7 @@ function printLines({ plan: { printPrice } }: Project, loads: readonly Load[]): 
 
 /** Blade and mats by what they last, the machine by the hour. */
 function wear({ drawer: { cutter } }: Project, loads: readonly Load[]): CostLine[] {
-  const metres = loads.reduce(
+  const cutM = loads.reduce(
     (sum, { outlineMm, setting }) =>
       sum + (outlineMm / 1000) * setting.passes * (setting.hardOnBlade ? 3 : 1),
     0,
@@ -243,10 +244,10 @@ function wear({ drawer: { cutter } }: Project, loads: readonly Load[]): CostLine
     {
       kind: 'blade',
       what: 'blade',
-      amount: metres,
+      amount: cutM,
       unit: 'm',
-      cost: (metres / cutter.bladeM) * cutter.bladePrice,
-      basis: `${cutter.bladePrice.toFixed(2)} for ${cutter.bladeM} m; glitter and board count threefold`,
+      cost: (cutM / cutter.bladeM) * cutter.bladePrice,
+      basis: say`${cutter.bladePrice.toFixed(2)} for ${metres(cutter.bladeM)}; glitter and board count threefold`,
       partId: null,
     },
     {
@@ -301,6 +302,14 @@ function startingParts(project: Project): Part[] {
     default:
       return []
   }
+}
+
+/** An amount as the maker counts it: what is kept by the metre is told by the foot where lengths are inches. */
+export function amountIn(
+  { amount, unit }: Pick<CostLine, 'amount' | 'unit'>,
+  maker: Unit,
+): Pick<CostLine, 'amount' | 'unit'> {
+  return unit === 'm' ? longLength(amount, maker) : { amount, unit }
 }
 
 /** What the work takes beside paper, foam and glue, for one of it: our list as the maker corrected it, and what was added. */

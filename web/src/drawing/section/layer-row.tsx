@@ -4,7 +4,7 @@ import { CSS } from '@dnd-kit/utilities'
 import { Eye, EyeOff, Pin } from 'lucide-react'
 import { memo, useState } from 'react'
 import { shallowEqual } from 'react-redux'
-import { colourOf, folioOf, setLayer, type Layer } from '@feuillet/core/project'
+import { colourOf, folioOf, heldBy, setLayer, type Layer } from '@feuillet/core/project'
 import { change } from '../../state/edits'
 import { selectProject, selectSnags } from '../../state/selectors'
 import { useAppDispatch, useAppSelector, useAppStore } from '../../state/store'
@@ -30,7 +30,7 @@ export const LayerRow = memo(function LayerRow({ layer, top, atBack }: Props) {
   const store = useAppStore()
   const folio = useAppSelector((state) => folioOf(selectProject(state), layer.id))
   const colour = useAppSelector((state) => colourOf(selectProject(state), layer))
-  const { words, length } = useWords()
+  const { words } = useWords()
   const picked = useAppSelector(({ view }) => view.layerId === layer.id || view.alsoIds.includes(layer.id))
   const snags = useAppSelector(
     (state) => selectSnags(state).filter((snag) => snag.layer === layer.id),
@@ -95,7 +95,7 @@ export const LayerRow = memo(function LayerRow({ layer, top, atBack }: Props) {
                 {snags.length > 0 && (
                   <span className={stop ? 'text-crimson' : 'text-ochre'}>{stop ? '■ ' : '▲ '}</span>
                 )}
-                {jointWords(layer, { leftOut: top === null, atBack }, length)}
+                {words(heldBy(layer, { atBack }))}
               </span>
             </span>
           )}
@@ -164,24 +164,4 @@ function pickedAlong({ placing, layerId, alsoIds }: ViewState, id: string) {
   return looked({
     alsoIds: alsoIds.includes(id) ? alsoIds.filter((other) => other !== id) : [...alsoIds, id],
   })
-}
-
-function jointWords(
-  layer: Layer,
-  { leftOut, atBack }: { leftOut: boolean; atBack: boolean },
-  length: (mm: number) => string,
-): string {
-  if (layer.leftOut) return 'left out'
-  if (layer.lives !== 'stack') return layer.lives === 'on-pane' ? 'on the pane' : 'behind the pane'
-  if (layer.joint.kind === 'pins') return 'on pins'
-  if (layer.joint.kind === 'heat') return 'pressed on'
-  if (layer.joint.kind === 'none' && !leftOut) return 'laid or hung'
-  if (atBack) return 'at the back'
-  return layer.joint.kind === 'foam'
-    ? `${length(layer.joint.gapMm)} foam`
-    : layer.joint.kind === 'glue'
-      ? 'glued'
-      : layer.joint.kind === 'tab'
-        ? 'held by tabs'
-        : 'laid on'
 }

@@ -2,11 +2,12 @@
 import { lazy, Suspense } from 'react'
 import { Trash2 } from 'lucide-react'
 import { PRICE_WAYS, setPlan, type Part, type Pricing } from '@feuillet/core/project'
-import { partsOf, sumOf, type Cost, type CostLine } from '@feuillet/core/stages/journal'
+import { amountIn, partsOf, sumOf, type Cost, type CostLine } from '@feuillet/core/stages/journal'
 import { change } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
+import { useWords } from '../../state/use-words'
 import { saveFile } from '../../session/save-file'
 import { Button, Choice, DataTable, Figure, Figures, Heading, NumberField, type DataColumn } from '../../ui'
 
@@ -16,13 +17,14 @@ const PartsChart = lazy(() => import('./cost-chart').then((charts) => ({ default
 type Row = CostLine & { key: string }
 
 /** Figures of a line: so many digits that something is seen of small amounts. */
-const amountWords = ({ amount, unit }: CostLine): string =>
+const amountWords = ({ amount, unit }: Pick<CostLine, 'amount' | 'unit'>): string =>
   `${Number.isInteger(amount) ? amount : amount.toFixed(amount < 10 ? 2 : 1)}${unit ? ` ${amount === 1 ? unit.replace(/s$/, '') : unit}` : ''}`
 
 /** The lines of the planned cost; what is no paper, foam or glue can be set. */
 export function Costs({ spent }: { spent: Cost }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
+  const { unit, words } = useWords()
   const cost = usePlan('cost')
   // Paper and things are known long before the pads are planned.
   const first = usePlan('sheetCost')
@@ -62,7 +64,25 @@ export function Costs({ spent }: { spent: Cost }) {
       title: 'takes',
       numeric: true,
       value: ({ amount }) => amount,
-      cell: (line) => <span className="measure whitespace-nowrap">{amountWords(line)}</span>,
+      cell: (line) => {
+        const part = line.partId === null ? undefined : parts.get(line.partId)
+        const taken = amountIn(line, unit)
+        if (!part) return <span className="measure whitespace-nowrap">{amountWords(taken)}</span>
+        // Of all copies, as the table tells it; kept is what one takes.
+        const shown = taken.amount / line.amount || 1
+        return (
+          <span className="measure whitespace-nowrap">
+            <PartFigure
+              label={`Amount of ${line.what}`}
+              value={taken.amount}
+              onChange={(amount) =>
+                setPart(`amount of ${line.what}`, { ...part, amount: amount / shown / project.plan.batch })
+              }
+            />{' '}
+            {taken.unit}
+          </span>
+        )
+      },
     },
     {
       id: 'cost',
@@ -75,16 +95,13 @@ export function Costs({ spent }: { spent: Cost }) {
     {
       id: 'basis',
       title: 'rests on',
-      value: ({ basis }) => basis,
+      value: ({ basis }) => words(basis),
       cell: ({ basis, partId, what }) => (
         <span className="flex items-center gap-2 text-[13px] text-soft">
           {partId !== null && parts.has(partId) ? (
-            <>
-              <PartPrice part={parts.get(partId)!} onChange={(part) => setPart(`price of ${what}`, part)} />
-              <span className="flex-1">{currency} each, yours to set</span>
-            </>
+            <PartPrice part={parts.get(partId)!} onChange={(part) => setPart(`price of ${what}`, part)} />
           ) : (
-            <span className="flex-1">{basis}</span>
+            <span className="flex-1">{words(basis)}</span>
           )}
           {partId !== null && project.plan.parts.some(({ id }) => id === partId) && (
             <button
@@ -117,14 +134,17 @@ export function Costs({ spent }: { spent: Cost }) {
     saveFile(
       'cost.csv',
       writeCsv(
-        lines.map(({ kind, what, amount, unit, cost: own, basis }) => ({
-          'goes to': kind,
-          what,
-          amount: amount.toFixed(4),
-          unit,
-          [`cost ${currency}`]: own.toFixed(2),
-          'rests on': basis,
-        })),
+        lines.map((line) => {
+          const taken = amountIn(line, unit)
+          return {
+            'goes to': line.kind,
+            what: line.what,
+            amount: taken.amount.toFixed(4),
+            unit: taken.unit,
+            [`cost ${currency}`]: line.cost.toFixed(2),
+            'rests on': words(line.basis),
+          }
+        }),
       ),
       'text/csv',
     )
@@ -192,17 +212,44 @@ export function Costs({ spent }: { spent: Cost }) {
 
 /** What one unit of a thing costs, typed. */
 function PartPrice({ part, onChange }: { part: Part; onChange: (part: Part) => void }) {
+  const project = useAppSelector(selectProject)
+  const one = amountIn({ amount: 1, unit: part.unit }, project.unit)
+  return (
+    <>
+      <PartFigure
+        label={`Price of ${part.what}`}
+        value={part.price / one.amount}
+        onChange={(price) => onChange({ ...part, price: price * one.amount })}
+      />
+      <span className="flex-1">
+        {project.drawer.currency} {one.unit ? `a ${one.unit}` : 'each'}, yours to set
+      </span>
+    </>
+  )
+}
+
+/** A figure of a thing of the maker's, with two places, kept as it is typed. */
+function PartFigure({
+  label,
+  value,
+  onChange,
+}: {
+  label: string
+  value: number
+  onChange: (value: number) => void
+}) {
+  const shown = value.toFixed(2)
   return (
     <input
-      aria-label={`Price of ${part.what}`}
+      aria-label={label}
       className="measure w-16 border border-line bg-sheet px-1 text-right"
-      key={part.price}
-      defaultValue={part.price.toFixed(2)}
+      key={shown}
+      defaultValue={shown}
       onBlur={(event) => {
-        const price = Number(event.target.value.replace(',', '.'))
-        if (Number.isFinite(price) && price >= 0 && price <= 1_000_000 && price !== part.price)
-          onChange({ ...part, price })
-        else event.target.value = part.price.toFixed(2)
+        const typed = event.target.value.trim()
+        const given = Number(typed.replace(',', '.'))
+        if (typed !== '' && typed !== shown && given >= 0 && given <= 1_000_000) onChange(given)
+        else event.target.value = shown
       }}
     />
   )

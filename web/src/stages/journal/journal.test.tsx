@@ -88,6 +88,28 @@ describe('what it costs', () => {
     expect(String(saved.at(-1)!.content)).toContain('sticks')
   })
 
+  it('takes as much of a thing as the maker says, told by the foot where lengths are inches', async () => {
+    await put('Amount of sticks', '3')
+    expect(project().plan.parts).toMatchObject([{ id: 'sticks', amount: 3 }])
+    await open('regatta', 'journal')
+    await press('what it costs', 'radio')
+    await waitFor(() => expect(field('Amount of twine').value).toBe('1.63'))
+    await press(/^Units/)
+    await waitFor(() => expect(field('Amount of twine').value).toBe('5.35'))
+    // A price of a foot, and as many feet.
+    await put('Price of twine', '0.10')
+    await put('Amount of twine', '10')
+    const [twine] = project().plan.parts
+    expect(twine).toMatchObject({ id: 'twine', unit: 'm' })
+    expect(twine!.price).toBeCloseTo(0.1 / 0.3048, 9)
+    expect(twine!.amount).toBeCloseTo(3.048, 9)
+    await waitFor(() =>
+      expect(one('[data-cost=part]').textContent + one('[data-cost=blade]').textContent).toMatch(
+        /1\.00.*ft.*for 984 ft/,
+      ),
+    )
+  })
+
   it('in all is paper, foam, other things and hands', async () => {
     const [, planned] = [...panel().querySelectorAll('dl')].filter((list) => /In all/.test(list.textContent))
     const lines = [...planned!.querySelectorAll('dd')].map((value) => Number.parseFloat(value.textContent))

@@ -14,25 +14,73 @@ import { changeSupplies } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, DataTable, Tip, type DataColumn } from '../../ui'
-import { RecordCell, type RecordColumn } from './record-cell'
+import { RecordCell, unitOf, type RecordColumn } from './record-cell'
 
 const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
-  { key: 'name', title: 'cuts with', width: 'w-40' },
-  { key: 'tool', title: 'tool', options: ['machine', 'knife'], width: 'w-22' },
-  { key: 'bedWidthMm', title: 'bed wide', length: { min: 20, max: 3000 }, width: 'w-13' },
-  { key: 'bedHeightMm', title: 'bed high', length: { min: 20, max: 3000 }, width: 'w-13' },
-  { key: 'rimMm', title: 'rim', length: { min: 0, max: 60 }, width: 'w-13' },
+  { key: 'name', title: 'cuts with', width: 'w-32' },
+  { key: 'tool', title: 'tool', options: ['machine', 'knife'], width: 'w-18' },
+  { key: 'bedWidthMm', title: 'bed wide', length: { min: 20, max: 3000 }, width: 'w-16' },
+  { key: 'bedHeightMm', title: 'bed high', length: { min: 20, max: 3000 }, width: 'w-16' },
+  { key: 'rimMm', title: 'rim', length: { min: 0, max: 60 }, width: 'w-11' },
   { key: 'speedMmPerS', title: 'speed', unit: 'mm/s', number: { min: 0.1, max: 5000 }, width: 'w-11' },
-  { key: 'cornerS', title: 'a point', unit: 's', number: { min: 0, max: 60 }, width: 'w-10' },
-  { key: 'liftS', title: 'a lift', unit: 's', number: { min: 0, max: 60 }, width: 'w-10' },
+  { key: 'cornerS', title: 'a point', unit: 's', number: { min: 0, max: 60 }, width: 'w-10', seldom: true },
+  { key: 'liftS', title: 'a lift', unit: 's', number: { min: 0, max: 60 }, width: 'w-10', seldom: true },
   { key: 'loadMin', title: 'to load', unit: 'min', number: { min: 0, max: 60 }, width: 'w-10' },
+  {
+    key: 'bladePrice',
+    title: 'blade',
+    price: true,
+    number: { min: 0, max: 9999 },
+    width: 'w-10',
+    tip: 'What a new blade costs',
+  },
+  {
+    key: 'bladeM',
+    title: 'cuts',
+    long: true,
+    number: { min: 1, max: 100_000 },
+    width: 'w-10',
+    tip: 'How far a blade cuts before it is dull: an estimate to correct',
+  },
+  {
+    key: 'hourCost',
+    title: 'hour',
+    price: true,
+    number: { min: 0, max: 9999 },
+    width: 'w-10',
+    tip: 'What an hour of it costs: power, wear, what it was bought for',
+  },
+  {
+    key: 'overcutMm',
+    title: 'cuts past the start',
+    length: { min: 0, max: 5 },
+    width: 'w-11',
+    seldom: true,
+    tip: 'How far the blade goes on past the start of a closed cut, so that the last fibre is cut too',
+  },
+  {
+    key: 'accelMmPerS2',
+    title: 'gathers speed',
+    unit: 'mm/s²',
+    number: { min: 1, max: 100_000 },
+    width: 'w-12',
+    seldom: true,
+  },
+  {
+    key: 'travelMmPerS',
+    title: 'speed lifted',
+    unit: 'mm/s',
+    number: { min: 0.1, max: 5000 },
+    width: 'w-11',
+    seldom: true,
+  },
 ]
 
 const MAT_COLUMNS: readonly RecordColumn<Mat>[] = [
-  { key: 'name', title: 'mat', width: 'w-44' },
-  { key: 'tack', title: 'tack', options: TACKS, width: 'w-24' },
-  { key: 'widthMm', title: 'wide', length: { min: 20, max: 3000 }, width: 'w-14' },
-  { key: 'heightMm', title: 'high', length: { min: 20, max: 3000 }, width: 'w-14' },
+  { key: 'name', title: 'mat', width: 'w-40' },
+  { key: 'tack', title: 'tack', options: TACKS, width: 'w-20' },
+  { key: 'widthMm', title: 'wide', length: { min: 20, max: 3000 }, width: 'w-13' },
+  { key: 'heightMm', title: 'high', length: { min: 20, max: 3000 }, width: 'w-13' },
   {
     key: 'loads',
     title: 'loads so far',
@@ -48,6 +96,14 @@ const MAT_COLUMNS: readonly RecordColumn<Mat>[] = [
     width: 'w-12',
     tip: 'After so many loads it no longer holds: an estimate to correct',
   },
+  {
+    key: 'price',
+    title: 'new',
+    price: true,
+    number: { min: 0, max: 9999 },
+    width: 'w-11',
+    tip: 'What a new mat costs: each load takes its share',
+  },
 ]
 
 const WEAR = { good: 'holds well', worn: '▲ worn', done: '■ wash it' } as const
@@ -57,7 +113,7 @@ export function CutterTables() {
   const dispatch = useAppDispatch()
   const { cutters } = useAppSelector((state) => state.document.supplies)
   const unit = useAppSelector(selectUnit)
-  const { cutter: used } = useAppSelector(selectProject).drawer
+  const { cutter: used, currency } = useAppSelector(selectProject).drawer
   const columns = useMemo((): DataColumn<Cutter>[] => {
     const set = (cutter: Cutter, patch: Partial<Cutter>) =>
       dispatch(
@@ -69,9 +125,10 @@ export function CutterTables() {
       ...CUTTER_COLUMNS.map((column): DataColumn<Cutter> => ({
         id: column.key,
         title: column.title,
-        unit: column.length ? unit : column.unit,
+        unit: unitOf(column, { unit, currency }),
         numeric: Boolean(column.number ?? column.length),
         always: column.key === 'name',
+        seldom: column.seldom ?? false,
         value: (cutter) => cutter[column.key] as string | number,
         cell: (cutter) => (
           <RecordCell record={cutter} column={column} onChange={(patch) => set(cutter, patch)} />
@@ -106,7 +163,7 @@ export function CutterTables() {
         ),
       },
     ]
-  }, [dispatch, unit, cutters.length])
+  }, [dispatch, unit, currency, cutters.length])
   const add = () =>
     dispatch(
       changeSupplies('a new cutter', ({ project, supplies }) => ({
@@ -157,6 +214,7 @@ export function CutterTables() {
 function MatTable({ cutter }: { cutter: Cutter }) {
   const dispatch = useAppDispatch()
   const unit = useAppSelector(selectUnit)
+  const { currency } = useAppSelector(selectProject).drawer
   const columns = useMemo((): DataColumn<Mat>[] => {
     const edit = (label: string, change: (mats: Mat[]) => Mat[]) =>
       dispatch(
@@ -168,7 +226,7 @@ function MatTable({ cutter }: { cutter: Cutter }) {
       ...MAT_COLUMNS.map((column): DataColumn<Mat> => ({
         id: column.key,
         title: column.title,
-        unit: column.length ? unit : column.unit,
+        unit: unitOf(column, { unit, currency }),
         numeric: Boolean(column.number ?? column.length),
         always: column.key === 'name',
         value: (mat) => mat[column.key] as string | number,
@@ -226,7 +284,7 @@ function MatTable({ cutter }: { cutter: Cutter }) {
         ),
       },
     ]
-  }, [dispatch, unit, cutter.id])
+  }, [dispatch, unit, currency, cutter.id])
   const add = () =>
     dispatch(
       changeSupplies('a new mat', (held) =>

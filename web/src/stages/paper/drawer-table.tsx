@@ -9,7 +9,8 @@ import { saveFile } from '../../session/save-file'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { ACCEPTS, Button, Checkbox, ColourInput, DataTable, FileButton, Tip, type DataColumn } from '../../ui'
-import { RecordCell, type RecordColumn } from './record-cell'
+import { RecordCell, unitOf, type RecordColumn } from './record-cell'
+import { TableFaults } from './table-faults'
 
 const COLUMNS: readonly RecordColumn<Paper>[] = [
   { key: 'name', title: 'paper', width: 'w-32' },
@@ -19,7 +20,7 @@ const COLUMNS: readonly RecordColumn<Paper>[] = [
   { key: 'thicknessMm', title: 'thick', length: { min: 0.03, max: 5 }, width: 'w-13' },
   { key: 'widthMm', title: 'wide', length: { min: 20, max: 2000 }, width: 'w-13' },
   { key: 'heightMm', title: 'high', length: { min: 20, max: 2000 }, width: 'w-13' },
-  { key: 'price', title: 'price', number: { min: 0, max: 999 }, width: 'w-10' },
+  { key: 'price', price: true, title: 'price', number: { min: 0, max: 999 }, width: 'w-10' },
   { key: 'perPack', title: 'in a pack', number: { min: 1, max: 999, whole: true }, width: 'w-8' },
   { key: 'core', title: 'core', options: ['solid', 'white'], width: 'w-14' },
   { key: 'shop', title: 'shop', width: 'w-12' },
@@ -39,8 +40,11 @@ export function DrawerTable() {
   }
   const bring = async (chosen: File | undefined) => {
     if (!chosen) return
-    const { papersFromCsv } = await import('@feuillet/core/io/exports')
-    const read = papersFromCsv(await chosen.text(), stock)
+    const [{ papersFromCsv }, { decodeTable }] = await Promise.all([
+      import('@feuillet/core/io/exports'),
+      import('@feuillet/core/io/read'),
+    ])
+    const read = papersFromCsv(decodeTable(new Uint8Array(await chosen.arrayBuffer())), stock)
     setWrong(read.wrong)
     if (read.papers.some((paper, i) => paper !== stock[i]))
       dispatch(changeStock(`papers of ${chosen.name}`, () => read.papers, { refresh: refreshPapers }))
@@ -79,7 +83,7 @@ export function DrawerTable() {
       ...COLUMNS.map((column): DataColumn<Paper> => ({
         id: column.key,
         title: column.title,
-        unit: column.key === 'price' ? currency : column.length ? unit : column.unit,
+        unit: unitOf(column, { unit, currency }),
         numeric: Boolean(column.number ?? column.length),
         always: column.key === 'name',
         value: (paper) => paper[column.key] as string | number,
@@ -120,16 +124,7 @@ export function DrawerTable() {
   }, [dispatch, unit, currency])
   return (
     <section aria-label="Drawer as a table" className="flex min-h-0 flex-1 flex-col px-4 py-2">
-      {wrong.length > 0 && (
-        <div
-          role="alert"
-          className="mb-2 max-h-24 overflow-y-auto border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13px]"
-        >
-          {wrong.map((sentence) => (
-            <p key={sentence}>▲ {sentence}</p>
-          ))}
-        </div>
-      )}
+      <TableFaults wrong={wrong} />
       <DataTable
         label="Papers of the drawer"
         rows={stock}

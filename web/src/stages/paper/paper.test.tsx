@@ -183,7 +183,7 @@ describe('tables of the drawer', () => {
       file('more.csv', 'name,count,finish\nMarram,5,\nTern,2,feathered\n', 'text/csv'),
     )
     expect((await waitFor(() => the('alert', /Row 3/))).textContent).toContain(
-      'Row 3 (Tern): finish cannot be read',
+      'Row 3 (Tern): “finish” is “feathered”',
     )
     expect(stock()).toHaveLength(count + 1)
     expect(inDrawer('Marram').count).toBe(5)
@@ -220,6 +220,30 @@ describe('tables of the drawer', () => {
     await waitFor(() =>
       expect(one('section[aria-label="Foam, glue, cutters and settings"]').textContent).toMatch(words),
     )
+  })
+
+  it('of cutters and glue say what wears out and what it costs, in the maker’s unit', async () => {
+    await open('bon-voyage', 'paper')
+    const held = () => store.getState().document.supplies
+    await press('Drawer as a table')
+    await press('glue', 'radio')
+    const [glue] = held().adhesives
+    await waitFor(() => field(`a bottle of ${glue!.name}`))
+    await cell(`a bottle of ${glue!.name}`, '6.5')
+    await cell(`in it of ${glue!.name}`, '120')
+    expect(held().adhesives[0]).toMatchObject({ pricePerPack: 6.5, packMl: 120 })
+    await user.click(the('button', /^Units/))
+    await press('cutters', 'radio')
+    const { name } = project().drawer.cutter
+    await waitFor(() => expect(field(`cuts of ${name}`).value).toBe('984'))
+    await cell(`cuts of ${name}`, '500')
+    await cell(`blade of ${name}`, '11')
+    await cell(`hour of ${name}`, '0.2')
+    const { bladeM, bladePrice, hourCost } = project().drawer.cutter
+    expect([bladePrice, hourCost]).toEqual([11, 0.2])
+    expect(bladeM).toBeCloseTo(500 * 0.3048, 9)
+    await cell(`new of ${project().drawer.cutter.mats[0]!.name}`, '14')
+    expect(project().drawer.cutter.mats[0]!.price).toBe(14)
   })
 
   it('of glue and foam are changed for all projects', async () => {

@@ -1,6 +1,13 @@
 // A cell of a table of the drawer that is edited in place: a name, a number, a length in the maker's unit, one of a few words.
 import { toast } from 'sonner'
-import { formatLength, lengthForEditing, parseLength } from '@feuillet/core/base/units'
+import {
+  formatLength,
+  formatMm,
+  lengthForEditing,
+  longLength,
+  parseLength,
+  type Unit,
+} from '@feuillet/core/base/units'
 import { selectUnit } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { Select, Tip } from '../../ui'
@@ -12,10 +19,26 @@ export interface RecordColumn<T> {
   number?: { min: number; max: number; whole?: boolean }
   /** In the maker's unit; bounds in mm. */
   length?: { min: number; max: number }
+  /** In the currency. */
+  price?: boolean
+  /** A long way, kept in m, in the maker's unit. */
+  long?: boolean
+  /** Left out of the table until the maker asks for it. */
+  seldom?: boolean
   options?: readonly string[]
   width: string
   /** Said at the field. */
   tip?: string
+}
+
+/** What stands under the title of a column. */
+export function unitOf<T>(
+  column: RecordColumn<T>,
+  { unit, currency }: { unit: Unit; currency: string },
+): string | undefined {
+  if (column.price) return currency
+  if (column.length) return unit
+  return column.long ? longLength(0, unit).unit : column.unit
 }
 
 export function RecordCell<T extends { name: string }>({
@@ -29,11 +52,14 @@ export function RecordCell<T extends { name: string }>({
 }) {
   const unit = useAppSelector(selectUnit)
   const { key, number, length, options, width, title, tip } = column
+  // What one of what is kept is in what is shown.
+  const one = column.long ? longLength(1, unit).amount : 1
   const kept = record[key]
+  // The unit stands at the head of the column.
   const shown = length
-    ? lengthForEditing(Number(kept), unit)
+    ? lengthForEditing(Number(kept), unit).replace(/ in$/, '')
     : typeof kept === 'number'
-      ? String(Math.round(kept * 100) / 100)
+      ? formatMm(kept * one, column.long && kept * one >= 10 ? 0 : 2)
       : String(kept)
   const label = `${title} of ${record.name}`
   const set = (value: unknown) => onChange({ [key]: value } as Partial<T>)
@@ -74,7 +100,7 @@ export function RecordCell<T extends { name: string }>({
       value <= number.max &&
       (!number.whole || Number.isInteger(value))
     )
-      set(value)
+      set(value / one)
     else wrong(`a number from ${number.min} to ${number.max}${number.whole ? ', no fraction' : ''}.`)
   }
   const field = (
@@ -91,7 +117,7 @@ export function RecordCell<T extends { name: string }>({
 }
 
 /** A length as it is typed, mm; “20.5 : 10” is a stack of ten, measured and divided by ten. Null where it is none. */
-export function measured(text: string, unit: 'mm' | 'in'): number | null {
+export function measured(text: string, unit: Unit): number | null {
   const [stack, count, ...more] = text.split(':')
   const mm = parseLength(stack!.trim(), unit)
   if (typeof mm !== 'number' || more.length > 0) return null

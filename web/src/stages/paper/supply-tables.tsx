@@ -16,7 +16,8 @@ import { changeSupplies } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { ACCEPTS, Button, Checkbox, type DataColumn, DataTable, dayOf, FileButton, Tip } from '../../ui'
-import { RecordCell, type RecordColumn } from './record-cell'
+import { RecordCell, unitOf, type RecordColumn } from './record-cell'
+import { TableFaults } from './table-faults'
 
 const MEASURED = 'How thick one is. Measure a stack of ten: “20.5 : 10”'
 
@@ -29,7 +30,7 @@ const FOAM_COLUMNS: readonly RecordColumn<Foam>[] = [
   { key: 'look', title: 'look', options: ['white', 'clear'], width: 'w-16' },
   { key: 'count', title: 'pads left', number: { min: 0, max: 100_000, whole: true }, width: 'w-11' },
   { key: 'perPack', title: 'in a pack', number: { min: 1, max: 100_000, whole: true }, width: 'w-11' },
-  { key: 'pricePerPack', title: 'a pack', number: { min: 0, max: 9999 }, width: 'w-11' },
+  { key: 'pricePerPack', price: true, title: 'a pack', number: { min: 0, max: 9999 }, width: 'w-11' },
   { key: 'shop', title: 'shop', width: 'w-14' },
   { key: 'peelS', title: 'to set', unit: 's', number: { min: 0, max: 600 }, width: 'w-9' },
 ]
@@ -48,6 +49,8 @@ const GLUE_COLUMNS: readonly RecordColumn<Adhesive>[] = [
     width: 'w-11',
   },
   { key: 'holdsKPa', title: 'bears', unit: 'kPa', number: { min: 0, max: 100_000 }, width: 'w-12' },
+  { key: 'pricePerPack', price: true, title: 'a bottle', number: { min: 0, max: 9999 }, width: 'w-11' },
+  { key: 'packMl', title: 'in it', unit: 'ml', number: { min: 0.1, max: 100_000 }, width: 'w-11' },
   { key: 'surfaces', title: 'sticks to', width: 'w-36' },
   { key: 'caution', title: 'caution', width: 'w-44' },
 ]
@@ -99,7 +102,7 @@ export function FoamTable() {
       ...FOAM_COLUMNS.map((column): DataColumn<Foam> => ({
         id: column.key,
         title: column.title,
-        unit: column.key === 'pricePerPack' ? currency : column.length ? unit : column.unit,
+        unit: unitOf(column, { unit, currency }),
         numeric: Boolean(column.number ?? column.length),
         always: column.key === 'name',
         value: (foam) => foam[column.key] as string | number,
@@ -196,6 +199,7 @@ export function GlueTable() {
   const dispatch = useAppDispatch()
   const { adhesives } = useAppSelector((state) => state.document.supplies)
   const unit = useAppSelector(selectUnit)
+  const { currency } = useAppSelector(selectProject).drawer
   const columns = useMemo((): DataColumn<Adhesive>[] => {
     const set = (glue: Adhesive, patch: Partial<Adhesive>) =>
       dispatch(
@@ -211,7 +215,7 @@ export function GlueTable() {
       ...GLUE_COLUMNS.map((column): DataColumn<Adhesive> => ({
         id: column.key,
         title: column.title,
-        unit: column.length ? unit : column.unit,
+        unit: unitOf(column, { unit, currency }),
         numeric: Boolean(column.number ?? column.length),
         always: column.key === 'name',
         value: (glue) => glue[column.key] as string | number,
@@ -233,7 +237,7 @@ export function GlueTable() {
         dispatch(changeSupplies(`bin ${glue.name}`, (held) => withoutSupply(held, glue.id))),
       ),
     ]
-  }, [dispatch, unit])
+  }, [dispatch, unit, currency])
   const add = () => {
     const fresh: Adhesive = {
       ...starterAdhesives[0]!,
@@ -287,6 +291,7 @@ export function SettingsTable() {
   const dispatch = useAppDispatch()
   const { settings } = useAppSelector((state) => state.document.supplies)
   const unit = useAppSelector(selectUnit)
+  const { currency } = useAppSelector(selectProject).drawer
   const [wrong, setWrong] = useState<string[]>([])
   const rows = useMemo(() => settings.map((one) => ({ ...one, name: one.paper })), [settings])
   const put = (label: string, next: readonly Setting[]) =>
@@ -317,7 +322,7 @@ export function SettingsTable() {
       ...SETTING_COLUMNS.map((column): DataColumn<Setting & { name: string }> => ({
         id: column.key,
         title: column.title,
-        unit: column.length ? unit : column.unit,
+        unit: unitOf(column, { unit, currency }),
         numeric: Boolean(column.number ?? column.length),
         value: (one) => one[column.key] as string | number,
         cell: (one) => (
@@ -336,13 +341,18 @@ export function SettingsTable() {
         edit(`bin a setting of ${one.paper}`, (list) => list.filter(({ id }) => id !== one.id)),
       ),
     ]
-  }, [dispatch, unit])
+  }, [dispatch, unit, currency])
   const bring = async (chosen: File | undefined) => {
     if (!chosen) return
-    const { settingsFromCsv } = await import('@feuillet/core/io/exports')
-    const read = settingsFromCsv(await chosen.text(), () => crypto.randomUUID())
+    const [{ settingsFromCsv }, { decodeTable }] = await Promise.all([
+      import('@feuillet/core/io/exports'),
+      import('@feuillet/core/io/read'),
+    ])
+    const read = settingsFromCsv(decodeTable(new Uint8Array(await chosen.arrayBuffer())), settings, () =>
+      crypto.randomUUID(),
+    )
     setWrong(read.wrong)
-    if (read.settings.length > 0) put(`settings of ${chosen.name}`, [...settings, ...read.settings])
+    if (read.settings.length > settings.length) put(`settings of ${chosen.name}`, read.settings)
   }
   const save = async () => {
     const { settingsToCsv } = await import('@feuillet/core/io/exports')
@@ -350,13 +360,7 @@ export function SettingsTable() {
   }
   return (
     <>
-      {wrong.length > 0 && (
-        <div role="alert" className="mb-2 border-l-4 border-ochre bg-ochre-pale px-3 py-1.5 text-[13px]">
-          {wrong.map((sentence) => (
-            <p key={sentence}>▲ {sentence}</p>
-          ))}
-        </div>
-      )}
+      <TableFaults wrong={wrong} />
       <DataTable
         label="Settings book"
         rows={rows}

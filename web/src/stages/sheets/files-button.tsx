@@ -7,7 +7,7 @@ import type { LoadView } from '@feuillet/core/stages/sheets'
 import { commandOf, type CommandId } from '../../commands/list'
 import { doCommand, useCommand } from '../../commands/use-command'
 import { runIdOf, savedLoads } from '../../session/loads-out'
-import { saveFile } from '../../session/save-file'
+import { savedText, saveFile } from '../../session/save-file'
 import { planner, usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
@@ -63,7 +63,10 @@ export function FilesButton() {
       if (together) {
         const zipped = zipSync(
           Object.fromEntries(
-            files.map(([name, content]) => [name, typeof content === 'string' ? strToU8(content) : content]),
+            files.map(([name, content]) => [
+              name,
+              typeof content === 'string' ? strToU8(savedText(name, content)) : content,
+            ]),
           ),
         )
         saveFile(`${slug(project.name)}-files.zip`, zipped, 'application/zip')

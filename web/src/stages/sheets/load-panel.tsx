@@ -6,7 +6,7 @@ import {
   measureWords,
   type LoadView,
 } from '@feuillet/core/stages/sheets'
-import { formatLength, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
+import { formatLength, formatLong, formatMinutes, formatShare, formatSize } from '@feuillet/core/base/units'
 import { useWords } from '../../state/use-words'
 import { selectUnit, selectView } from '../../state/selectors'
 import { useOlderFile } from '../../state/use-older-file'
@@ -56,7 +56,7 @@ export function LoadPanel({ load }: { load: LoadView }) {
         </p>
         {load.bladeCareM !== null && (
           <p className="mb-2 text-[13px] text-ochre">
-            ▲ Look at the blade first, clean or change it: {load.bladeCareM} m cut since.
+            ▲ Look at the blade first, clean or change it: {formatLong(load.bladeCareM, unit)} cut since.
           </p>
         )}
         {load.change && load.number > 1 && (

@@ -1,4 +1,5 @@
 // SVG text to a plain tree. Only names, attributes and style text are kept: nothing of the file ever reaches a page.
+import { markedEncoding, textIn } from '../letters'
 import { SaxesParser } from 'saxes'
 import { BadInput } from '../../../base'
 
@@ -111,23 +112,9 @@ const plain = (message: string): string =>
     .trim()
     .slice(0, 160)
 
-interface Decoder {
-  decode(bytes: Uint8Array): string
-}
-declare const TextDecoder: new (label?: string, options?: { fatal?: boolean }) => Decoder
-
 /** Text of a file by its byte order mark or its XML declaration; UTF-8 where neither says otherwise. */
 export function decodeXml(bytes: Uint8Array): string {
-  let label = 'utf-8'
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) label = 'utf-16le'
-  else if (bytes[0] === 0xfe && bytes[1] === 0xff) label = 'utf-16be'
-  else {
-    const head = String.fromCharCode(...bytes.subarray(0, 200))
-    label = /<\?xml[^>]*encoding\s*=\s*["']([\w.-]+)["']/.exec(head)?.[1] ?? label
-  }
-  try {
-    return new TextDecoder(label).decode(bytes)
-  } catch {
-    return new TextDecoder('utf-8').decode(bytes)
-  }
+  const head = String.fromCharCode(...bytes.subarray(0, 200))
+  const declared = /<\?xml[^>]*encoding\s*=\s*["']([\w.-]+)["']/.exec(head)?.[1]
+  return textIn(markedEncoding(bytes) ?? declared ?? 'utf-8', bytes) ?? textIn('utf-8', bytes)!
 }

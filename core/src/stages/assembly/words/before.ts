@@ -1,8 +1,9 @@
 // What is done before anything is stuck: cutting, weeding, folding, colouring, fitting dry.
-import { length, say, sayAll } from '../../../base/units'
+import { length, metres, say, sayAll, type Said } from '../../../base/units'
 import { groupBy } from '../../../base'
 import { builtLayers, cutPieces, glueOf, stickGlueOf, type Layer, type Project } from '../../../project'
 import { scoredFace } from '../../layers'
+import { measure } from '../../measure'
 import { bedWords, matWords, type Load } from '../../sheets'
 import { BENCH } from '../times'
 import { capital, glueName, plural, type Of, type Words } from './common'
@@ -53,7 +54,7 @@ export function beforeSticking(
       const foam = about.pads > 0 ? [plural(about.pads, 'foam pad')] : []
       return {
         title: 'Lay everything ready',
-        detail: `${[card, ...foam, ...mountAtHand(project), 'tweezers', 'a weeding pick', gluesAtHand(project)].join(', ')}.`,
+        detail: say`${sayAll([card, ...foam, ...mountAtHand(project), 'tweezers', 'a weeding pick', gluesAtHand(project)], ', ')}.`,
       }
     }
     case 'print':
@@ -201,7 +202,9 @@ function foldWords({ folds }: Layer): string {
 }
 
 /** What the work goes onto or into; what carries it is finished before anything is stuck on. */
-function mountAtHand({ mount, plan: { batch } }: Project): string[] {
+function mountAtHand(project: Project): Said[] {
+  const { mount, plan } = project
+  const { batch } = plan
   const some = (one: string, many: string) => [batch > 1 ? `${batch} ${many}` : one]
   switch (mount.kind) {
     case 'frame':
@@ -215,7 +218,7 @@ function mountAtHand({ mount, plan: { batch } }: Project): string[] {
     case 'topper':
       return mount.sticks > 0 ? [plural(mount.sticks * batch, 'stick')] : []
     case 'garland':
-      return ['twine']
+      return [say`${metres((batch * (measure(project).stringMm ?? 0)) / 1000)} of twine`]
     case 'free':
       return []
   }
