@@ -112,6 +112,15 @@ describe('gaps', () => {
     await press('sparing', 'radio')
     await settled()
     await waitFor(() => expect(number('Pads in all')).toBeLessThan(steady))
+    // By the maker's own figure, until a word is chosen again.
+    await type('Card reaches from a pad', '15')
+    await settled()
+    await waitFor(() => expect(number('Pads in all')).toBeGreaterThan(steady))
+    await press('steady', 'radio')
+    await waitFor(() => expect(number('Pads in all')).toBe(steady))
+    expect(project().plan.padSpanMm).toBeNull()
+    await type('Pads back from edges', '2.5')
+    expect(project().plan.padMarginMm).toBe(2.5)
   })
 })
 

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useState } from 'react'
-import { freeLayers, SPANS_MM, type Pad } from '@feuillet/core/stages/depth'
+import { freeLayers, padSpan, SPANS_MM, type Pad } from '@feuillet/core/stages/depth'
 import { growBox } from '@feuillet/core/base/geometry'
 import {
   depthAtHand,
@@ -21,7 +21,7 @@ import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
 import { Pointer } from '../../drawing/stack'
-import { Button, Choice, Figure, Figures, Heading, NumberField, Switch } from '../../ui'
+import { Button, Choice, Figure, Figures, Heading, LengthField, NumberField, Switch } from '../../ui'
 import { editor } from '../../workers'
 import { FitSlider } from './fit-slider'
 import { JointPanel } from './joint-panel'
@@ -123,6 +123,22 @@ export default function DepthScreen() {
                   },
                 ]}
                 onChange={(thrift) => set('how much foam', { thrift, padSpanMm: null })}
+              />
+              <LengthField
+                label="Card reaches from a pad"
+                valueMm={padSpan(plan)}
+                unit={unit}
+                min={5}
+                max={200}
+                onChange={(padSpanMm) => set('how far card reaches from a pad', { padSpanMm })}
+              />
+              <LengthField
+                label="Pads back from edges"
+                valueMm={plan.padMarginMm}
+                unit={unit}
+                min={0}
+                max={50}
+                onChange={(padMarginMm) => set('pads back from edges', { padMarginMm })}
               />
               <NumberField
                 label="Pads hidden up to"
