@@ -6,7 +6,8 @@ interface Props<T extends string> {
   /** Whether the label is shown above it, with a hint. */
   captioned?: boolean
   hint?: string
-  value: T
+  /** Null where it is none of them. */
+  value: T | null
   options: readonly { value: T; label: string; title?: string }[]
   onChange: (value: T) => void
 }
@@ -19,7 +20,7 @@ export function Choice<T extends string>({ label, captioned, hint, value, option
       <ToggleGroup.Root
         type="single"
         aria-label={label}
-        value={value}
+        value={value ?? ''}
         onValueChange={(next) => next && onChange(next as T)}
         className="flex w-full border border-ink"
       >

@@ -113,6 +113,7 @@ describe('gaps', () => {
     await settled()
     await waitFor(() => expect(number('Pads in all')).toBeLessThan(steady))
     // By the maker's own figure, until a word is chosen again.
+    await press('steady', 'radio')
     await type('Card reaches from a pad', '15')
     await settled()
     await waitFor(() => expect(number('Pads in all')).toBeGreaterThan(steady))

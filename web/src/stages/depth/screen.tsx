@@ -104,7 +104,7 @@ export default function DepthScreen() {
             <div className="grid gap-2">
               <Choice
                 label="How much foam"
-                value={plan.thrift}
+                value={plan.padSpanMm === null ? plan.thrift : null}
                 options={[
                   {
                     value: 'sparing',
