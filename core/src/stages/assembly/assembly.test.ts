@@ -337,6 +337,29 @@ describe('who waits for whom', () => {
     expect(wordsIn(at(planOf(demo(name)), 'prepare').detail, 'mm')).toContain(`, ${what}, tweezers`)
   })
 
+  it('lays ready the tools and inks that steps ask for, and no others', () => {
+    const readyFor = (project: Project) => wordsIn(at(planOf(project), 'prepare').detail, 'mm')
+    const tools = (project: Project) => readyFor(project).replace(/^.*tweezers, /, '')
+    expect(tools(demo('harbour'))).toBe('a weeding pick, water-based tacky glue.')
+    expect(tools(demo('kittiwake'))).toContain(
+      'a weeding pick, a blunt tool to score with, a ruler, transfer sheet, ',
+    )
+    const harbour = demo('harbour')
+    const ink = { id: 'plum', name: 'plum', colour: '#775577', dryMin: 10, on: 'any card' as const }
+    const tint = { inkId: 'plum', colour: '#775577', edgeInkId: null, edgeMm: 3, bleedMm: 4 }
+    const coloured = {
+      ...setLayer(setLayer(harbour, harbour.layers[2]!.id, { tint }), harbour.layers[3]!.id, { tint }),
+      drawer: {
+        ...harbour.drawer,
+        inks: [ink, { ...ink, id: 'other', name: 'slate' }],
+        cutter: { ...harbour.drawer.cutter, tool: 'knife' as const },
+      },
+    }
+    expect(tools(coloured)).toBe(
+      'a fresh blade, a cutting mat, a metal ruler, plum ink, water-based tacky glue.',
+    )
+  })
+
   it('nothing is mounted before all of it holds and is dry; drying begins with the glue', () => {
     const plan = planOf(stack('frame', sheet, glued('a', [10, 10, 40, 40]), glued('b', [12, 12, 20, 20])))
     const last = at(plan, 'glue-b')

@@ -1,12 +1,12 @@
 // What is done before anything is stuck: cutting, weeding, folding, colouring, fitting dry.
-import { length, metres, say, sayAll, type Said } from '../../../base/units'
+import { length, say, sayAll } from '../../../base/units'
 import { groupBy } from '../../../base'
-import { builtLayers, cutPieces, glueOf, stickGlueOf, type Layer, type Project } from '../../../project'
+import { cutPieces, type Layer, type Project } from '../../../project'
 import { scoredFace } from '../../layers'
-import { measure } from '../../measure'
 import { bedWords, matWords, type Load } from '../../sheets'
 import { BENCH } from '../times'
 import { capital, glueName, plural, type Of, type Words } from './common'
+import { layReady } from './at-hand'
 import { weedWords } from './weed'
 
 const BLADE = 'Blades are sharp: keep fingers clear, cap what is not in use.'
@@ -37,26 +37,8 @@ export function beforeSticking(
   >,
 ): Words {
   switch (about.step) {
-    case 'prepare': {
-      const { cutWith } = project.plan
-      const others = new Set([
-        ...(cutWith ? [cutWith.name] : []),
-        ...project.cutElsewhere.map(({ name }) => name),
-      ])
-      const card = capital(
-        [
-          ...(about.sheets > 0 || others.size === 0
-            ? [`${plural(about.sheets, 'sheet')} in cutting order`]
-            : []),
-          ...[...others].map((name) => `the pieces that were cut with “${name}”`),
-        ].join(', '),
-      )
-      const foam = about.pads > 0 ? [plural(about.pads, 'foam pad')] : []
-      return {
-        title: 'Lay everything ready',
-        detail: say`${sayAll([card, ...foam, ...mountAtHand(project), 'tweezers', 'a weeding pick', gluesAtHand(project)], ', ')}.`,
-      }
-    }
+    case 'prepare':
+      return layReady(project, about)
     case 'print':
       return {
         title: `Print load ${about.load.number}: ${about.load.paper.name}`,
@@ -199,41 +181,4 @@ function foldWords({ folds }: Layer): string {
     return `${i === 0 ? plural(list.length, 'fold') : list.length} ${way} by ${Math.round(deg)}°, scored on the ${scoredFace(list[0]!)}`
   })
   return `${parts.join('; ')}.`
-}
-
-/** What the work goes onto or into; what carries it is finished before anything is stuck on. */
-function mountAtHand(project: Project): Said[] {
-  const { mount, plan } = project
-  const { batch } = plan
-  const some = (one: string, many: string) => [batch > 1 ? `${batch} ${many}` : one]
-  switch (mount.kind) {
-    case 'frame':
-      return some('the frame taken apart', 'frames taken apart')
-    case 'panel':
-      return mount.surface === 'canvas'
-        ? some('the canvas taut on its frame', 'canvases taut on their frames')
-        : some('the panel', 'panels')
-    case 'card':
-      return some('the card', 'cards')
-    case 'topper':
-      return mount.sticks > 0 ? [plural(mount.sticks * batch, 'stick')] : []
-    case 'garland':
-      return [say`${metres((batch * (measure(project).stringMm ?? 0)) / 1000)} of twine`]
-    case 'free':
-      return []
-  }
-}
-
-/** All glues that the work takes, as they are to be laid ready; the project's where no joint names another. */
-function gluesAtHand(project: Project): string {
-  const layers = builtLayers(project).filter(({ joint }) => joint.kind === 'glue' || joint.kind === 'tab')
-  const used = [
-    ...layers.map((layer) => glueOf(project, layer)),
-    ...builtLayers(project).flatMap((layer) =>
-      (layer.joint.pieces ?? []).map(({ pieceId }) => glueOf(project, layer, pieceId)),
-    ),
-    ...(project.mount.kind === 'topper' ? [stickGlueOf(project)] : []),
-  ]
-  const names = new Set(used.flatMap((one) => one?.name ?? []))
-  return names.size > 0 ? [...names].join(', ') : glueName(project, undefined, 'glue')
 }
