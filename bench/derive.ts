@@ -74,7 +74,7 @@ export function derive(project: Project, stock: readonly Paper[]) {
     ...paperSnags(project, stock),
     ...dearSnags(project, visible, stock),
     ...mergeSnags(project, runs),
-    ...tooLargeSnags(failed),
+    ...tooLargeSnags(project, failed),
     ...sheetSnags(project, runs, loads),
     ...offCutSnags(project, stock),
     ...sizeSnags(project, stock),

@@ -128,7 +128,7 @@ const areaOf = (path: string) => pathToRegion(path).reduce((sum, face) => sum + 
 
 /** What is wrong in the books: nothing is cut twice or missing, no name is borne twice, the drawer holds what it should. */
 function faultsOf({ project, stock, loads, cutLoads, runs, failed, bought }: Desk): string[] {
-  const faults: string[] = failed.map(({ run, reason }) => `${run.id}: ${reason}`)
+  const faults: string[] = failed.map(({ run, tooLarge }) => `${run.id}: ${tooLarge.join(', ')}`)
   for (const { run, layout } of runs) {
     const { pinned = [] } = run.instance
     const key = ({ id, copy }: Placement) => `${id}#${copy}`

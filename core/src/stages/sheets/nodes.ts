@@ -247,7 +247,7 @@ export const sheetsSnags = node('snags of sheets', {
   },
   needs: () => ({ all: nested(), list: loads() }),
   compute: ({ project, stock, memo }, { all, list }) => [
-    ...tooLargeSnags(all.failed),
+    ...tooLargeSnags(project, all.failed),
     ...againSnags(project, memo),
     ...sheetSnags(project, all.runs, list),
     ...offCutSnags(project, stock, memo),

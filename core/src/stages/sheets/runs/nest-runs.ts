@@ -1,8 +1,9 @@
 // Nesting a whole project: a nester per paper, worked in turn.
 import type { Project } from '../../../project'
-import { BadInput, fresh, type Memo } from '../../../base'
+import { fresh, type Memo } from '../../../base'
 import type { NestLayout } from '../nest/instance'
 import { Nester } from '../nest/nester'
+import { TooLarge } from '../nest/orders/first'
 import { paperRuns, type NestedRun, type PaperRun } from './paper-runs'
 
 /** Search steps that every layout gets at once, before the maker asks for more; fewer where there are many pieces to lay. */
@@ -15,13 +16,14 @@ function firstSteps({ instance }: PaperRun): number {
   return Math.max(LEAST_STEPS, Math.min(FIRST_STEPS, Math.floor(FIRST_PIECES / Math.max(1, pieces))))
 }
 
-/** A run of which a piece is larger than any sheet, and why. */
+/** A run of which pieces are larger than any sheet. */
 export interface Unplaceable {
   run: PaperRun
-  reason: string
+  /** Their parts, by the names of partId. */
+  tooLarge: readonly string[]
 }
 
-/** A run with its first layout, after a fixed number of steps; where a piece is larger than its sheets, why not. */
+/** A run with its first layout, after a fixed number of steps; where pieces are larger than its sheets, which. */
 export function layRun(run: PaperRun, memo: Memo = fresh, steps = firstSteps(run)): NestedRun | Unplaceable {
   const laying = layStepwise(run, memo, steps)
   for (;;) {
@@ -30,7 +32,7 @@ export function layRun(run: PaperRun, memo: Memo = fresh, steps = firstSteps(run
   }
 }
 
-/** The same, with a pause between any two steps of the search; what no sheet takes comes back as Unplaceable, with the reason. */
+/** The same, with a pause between any two steps of the search; what no sheet takes comes back as Unplaceable. */
 export function* layStepwise(
   run: PaperRun,
   memo: Memo,
@@ -47,8 +49,8 @@ export function* layStepwise(
     }
     return { run, layout: laid.layout }
   } catch (error) {
-    if (!(error instanceof BadInput)) throw error
-    return { run, reason: error.message }
+    if (!(error instanceof TooLarge)) throw error
+    return { run, tooLarge: error.ids }
   }
 }
 
@@ -62,5 +64,5 @@ export const sortOut = (
   all: readonly (NestedRun | Unplaceable)[],
 ): { runs: NestedRun[]; failed: Unplaceable[] } => ({
   runs: all.filter((one) => 'layout' in one),
-  failed: all.filter((one) => 'reason' in one),
+  failed: all.filter((one) => 'tooLarge' in one),
 })

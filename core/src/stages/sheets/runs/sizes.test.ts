@@ -175,6 +175,22 @@ describe('a paper in several sizes', () => {
   })
 })
 
+it('names the pieces that are larger than any sheet, where they are', () => {
+  const [paper] = starterStock()
+  const bare = stack(
+    'free',
+    { ...plate('back', 0, [0, 0, 400, 100]), name: 'back' },
+    { ...plate('front', 0, [10, 10, 30, 30], [20, 50, 360, 20]), name: 'front' },
+  )
+  const project = assignPaper(bare, ['back', 'front'], { paper: paper! })
+  const named = check(project).filter(({ code }) => code === 'piece-too-large')
+  expect(named).toMatchObject([{ layer: 'back', at: [200, 50] }])
+  // 304.8 mm less a rim of 6.35 mm on either side.
+  expect(wordsIn(named[0]!.message, 'mm')).toContain(
+    `${paper!.name}: “back” and a piece of “front” are larger than the 292.1 × 292.1 mm`,
+  )
+})
+
 describe('sheets that are larger than the bed', () => {
   const bed = { rimMm: 6, bedWidthMm: 305, bedHeightMm: 305 }
   const a3 = { widthMm: 297, heightMm: 420 }

@@ -1,6 +1,7 @@
 // Loose bits to keep, papers that run short, pieces pinned or grown to where they may not lie.
+import { regionBox } from '../../../base/geometry'
 import { say, size } from '../../../base/units'
-import { cutLayers, type Project, type Snag } from '../../../project'
+import { cutLayers, cutPieces, findLayer, pieceRegion, type Project, type Snag } from '../../../project'
 import { groupBy } from '../../../base'
 import { matWords } from '../loads/mat-words'
 import type { Load } from '../loads/loads'
@@ -97,17 +98,33 @@ function pinSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
 const ownLayer = (project: Project, layerId: string): string | null =>
   project.layers.some((layer) => layer.id === layerId) ? layerId : null
 
-/** Papers of which a piece is larger than any sheet. */
-export const tooLargeSnags = (failed: readonly Unplaceable[]): Snag[] =>
-  failed.map(({ run }) => {
+/** Papers of which pieces are larger than any sheet: nothing of them is laid until those are. */
+export const tooLargeSnags = (project: Project, failed: readonly Unplaceable[]): Snag[] =>
+  failed.map(({ run, tooLarge }) => {
     const { w, h, margin } = run.instance.sheet
+    const byLayer = groupBy(tooLarge.map(splitPartId), ({ layerId }) => layerId)
+    const names = [...byLayer].flatMap(([id, parts]) => {
+      const layer = run.layers.find((one) => one.id === id)?.layer
+      if (!layer) return []
+      const all = parts.length === cutPieces(layer).length
+      return [
+        all
+          ? `“${layer.name}”`
+          : `${parts.length === 1 ? 'a piece' : `${parts.length} pieces`} of “${layer.name}”`,
+      ]
+    })
+    const told = names.length > 3 ? [...names.slice(0, 3), `${names.length - 3} more`] : names
+    const listed = [told.slice(0, -1).join(', '), told.at(-1)].filter(Boolean).join(' and ')
+    const own = [...byLayer.keys()].flatMap((id) => findLayer(project, id) ?? [])[0]
+    const piece = own && cutPieces(own).find(({ id }) => id === byLayer.get(own.id)![0]!.pieceId)
+    const box = piece && regionBox(pieceRegion(piece))
     return {
       code: 'piece-too-large',
       stage: 'sheets',
       severity: 'stop',
-      layer: run.layers.find((layer) => layer.guest === null)?.id ?? null,
-      at: null,
-      message: say`${run.paper.name}: a piece is larger than the ${size(w - 2 * margin, h - 2 * margin)} that can be cut of a sheet. Take a larger sheet or scale the design.`,
+      layer: own?.id ?? null,
+      at: box ? [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2] : null,
+      message: say`${run.paper.name}: ${listed} ${tooLarge.length === 1 ? 'is' : 'are'} larger than the ${size(w - 2 * margin, h - 2 * margin)} that can be cut of a sheet, so that nothing of it is laid. Take a larger sheet or scale the design.`,
       mend: { label: 'Fit the design, proportions locked', action: { kind: 'fit-design' } },
     }
   })

@@ -24,7 +24,22 @@ export interface First {
   layout: NestLayout
 }
 
-/** Lays all that is not pinned. Throws BadInput where a piece is larger than the sheet's cuttable area at every turn it may take. */
+/** Pieces that are larger than the sheet's cuttable area at every turn they may take. */
+export class TooLarge extends BadInput {
+  override name = 'TooLarge'
+  /** Their names in the instance. */
+  readonly ids: readonly string[]
+
+  constructor({ sheet: { w, h, margin } }: NestInstance, ids: readonly string[]) {
+    const more = ids.length > 3 ? ` and ${ids.length - 3} more` : ''
+    super(
+      say`${ids.slice(0, 3).join(', ')}${more}: larger than the ${size(w - 2 * margin, h - 2 * margin)} that can be cut of a sheet`,
+    )
+    this.ids = ids
+  }
+}
+
+/** Lays all that is not pinned. Throws TooLarge where a piece is larger than the sheet's cuttable area at every turn it may take. */
 export function* layFirst(instance: NestInstance): Parts<First> {
   const poses = new Poses(instance)
   const { pieces } = instance
@@ -80,11 +95,6 @@ function refuseTooLarge(instance: NestInstance, poses: Poses, items: readonly It
   const tooLarge = [...new Set(items.map(({ piece }) => piece))].filter(
     (piece) => poses.turnsThatFit(piece, 'rows').length === 0,
   )
-  const names = tooLarge.map((piece) => instance.pieces[piece]!.id)
-  if (names.length === 0) return
-  const { w, h, margin } = instance.sheet
-  const more = names.length > 3 ? ` and ${names.length - 3} more` : ''
-  throw new BadInput(
-    say`${names.slice(0, 3).join(', ')}${more}: larger than the ${size(w - 2 * margin, h - 2 * margin)} that can be cut of a sheet`,
-  )
+  const ids = tooLarge.map((piece) => instance.pieces[piece]!.id)
+  if (ids.length > 0) throw new TooLarge(instance, ids)
 }
