@@ -104,7 +104,7 @@ export const tooLargeSnags = (project: Project, failed: readonly Unplaceable[]):
     const { w, h, margin } = run.instance.sheet
     const byLayer = groupBy(tooLarge.map(splitPartId), ({ layerId }) => layerId)
     const names = [...byLayer].flatMap(([id, parts]) => {
-      const layer = run.layers.find((one) => one.id === id)?.layer
+      const layer = cutLayers(project).find((one) => one.id === id)?.layer
       if (!layer) return []
       const all = parts.length === cutPieces(layer).length
       return [
