@@ -1,5 +1,6 @@
 // What it took: a clock per stage, single steps as the bench timed them, runs of the cutter, sheets against the plan.
 import { Trash2 } from 'lucide-react'
+import { handsMinutesOf, type Step } from '@feuillet/core/stages/assembly'
 import { correctStep, minutesSpent, runningStage, startTimer, stopTimer } from '@feuillet/core/stages/journal'
 import { STAGES, type Paper, type Project, type StepNote } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
@@ -98,18 +99,14 @@ export function Took({ now }: { now: number }) {
   const assembly = usePlan('assembly')
   const needed = usePlan('needed')
   const running = runningStage(project)
-  const planned: Partial<Record<(typeof STAGES)[number], number>> = {
-    ...(loads ? { sheets: loads.reduce((sum, load) => sum + load.minutes, 0) } : {}),
-    // Sheets are put in while the clock of Sheets runs.
-    ...(assembly
-      ? {
-          assembly: assembly.steps.reduce(
-            (sum, { needs, minutes }) => sum + (needs.includes('hands') ? minutes : 0),
-            0,
-          ),
-        }
-      : {}),
-  }
+  // Sheets are cut, by machine or by knife, while the clock of Sheets runs.
+  const isCut = ({ kind }: Step) => kind === 'cut'
+  const planned: Partial<Record<(typeof STAGES)[number], number>> = assembly
+    ? {
+        sheets: assembly.steps.filter(isCut).reduce((sum, { minutes }) => sum + minutes, 0),
+        assembly: assembly.steps.reduce((sum, step) => sum + (isCut(step) ? 0 : handsMinutesOf(step)), 0),
+      }
+    : { sheets: (loads ?? []).reduce((sum, load) => sum + load.minutes, 0) }
   const used = new Map<string, number>()
   for (const use of project.journal.sheetsUsed)
     used.set(use.paperId, (used.get(use.paperId) ?? 0) + use.count)
