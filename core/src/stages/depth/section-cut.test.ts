@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { loadGeometry } from '../../base/geometry'
-import { demo } from '../../demo'
+import { demo, demoNames } from '../../demo'
+import { findLayer, isOnPane, viewBox } from '../../project'
 import { depthPlan } from './depth'
 import { cutterOf } from './section-cut'
 import { spaceOf, type Space } from './space'
@@ -83,5 +84,30 @@ describe('a section', () => {
         }
       }
     }
+  })
+
+  it('stands a roll on its place, as high as it is', () => {
+    const roll = { ...part, path: 'M0 0L10 0L10 10L0 10Z', riseMm: 6 }
+    expect(cutterOf(space([roll]))({ way: 'across', atMm: 5 }).cards).toMatchObject([
+      { fromMm: 0, toMm: 10, bottomMm: [2, 2], thicknessMm: 6.3 },
+    ])
+  })
+
+  it.each(demoNames)('of %s lies between the board and the top of the stack, wherever it is', (name) => {
+    const project = demo(name)
+    const { minX, minY, maxX, maxY } = viewBox(project)
+    const all = spaceOf(project, depthPlan(project))
+    // What is on the pane is no part of the stack.
+    const pieces = all.pieces.filter(({ layerId }) => !isOnPane(findLayer(project, layerId)!))
+    const cut = cutterOf({ ...all, pieces })
+    for (let k = 0.5; k < 40; k++)
+      for (const way of ['across', 'down'] as const) {
+        const [from, to] = way === 'across' ? [minY, maxY] : [minX, maxX]
+        for (const { bottomMm, thicknessMm } of cut({ way, atMm: from + ((to - from) * k) / 40 }).cards)
+          for (const mm of bottomMm) {
+            expect(mm).toBeGreaterThanOrEqual(-1e-6)
+            expect(mm + thicknessMm).toBeLessThanOrEqual(all.stackMm + 1e-3)
+          }
+      }
   })
 })

@@ -78,7 +78,10 @@ export function cutterOf({ pieces, pads }: Space): (line: CutLine) => SectionCut
   })
 }
 
-function cuttable(part: SpacePart): Cuttable {
+function cuttable(spacePart: SpacePart): Cuttable {
+  const { hinge, round, riseMm, thicknessMm } = spacePart
+  // What turns about no line and rises round no middle, such as a roll, stands on its place and is so much higher.
+  const part = hinge || round ? spacePart : { ...spacePart, riseMm: 0, thicknessMm: thicknessMm + riseMm }
   const region = pathToRegion(part.path)
   let farthestMm = 0
   for (const { outer } of part.riseMm === 0 ? [] : region)
@@ -116,15 +119,17 @@ function riseAt(part: Cuttable, { way, atMm }: CutLine, mm: number): number {
   if (part.riseMm === 0) return 0
   const [x, y] = way === 'across' ? [mm, atMm] : [atMm, mm]
   const away = awayFrom(part, x, y)
-  return part.riseMm * Math.min(1, away / (part.farthestMm || 1))
+  const share = Math.min(1, away / (part.farthestMm || 1))
+  // A fold is straight, a curl steeper and steeper.
+  return part.riseMm * (part.hinge ? share : share * share)
 }
 
-/** From the line that a part turns about, or from the middle that stays flat; what has neither rises as a whole. */
+/** From the line that a part turns about, or from the middle that stays flat. */
 function awayFrom({ hinge, round }: SpacePart, x: number, y: number): number {
   if (hinge) {
     const [x1, y1, x2, y2] = hinge
     const long = Math.hypot(x2 - x1, y2 - y1) || 1
     return Math.abs((x - x1) * (y2 - y1) - (y - y1) * (x2 - x1)) / long
   }
-  return round ? Math.max(0, Math.hypot(x - round.x, y - round.y) - round.fromMm) : Infinity
+  return round ? Math.max(0, Math.hypot(x - round.x, y - round.y) - round.fromMm) : 0
 }
