@@ -1,5 +1,11 @@
 import { useId, useState, type KeyboardEvent } from 'react'
-import { formatLength, lengthForEditing, parseLength, type Unit } from '@feuillet/core/base/units'
+import {
+  formatLength,
+  lengthForEditing,
+  parseLength,
+  type Unit,
+  MM_PER_INCH,
+} from '@feuillet/core/base/units'
 
 interface FieldProps {
   label: string
@@ -90,6 +96,31 @@ export function LengthField({ label, valueMm, unit, onChange, min = 0, max = 500
         if (mm < min || mm > max) return `Between ${formatLength(min, unit)} and ${formatLength(max, unit)}.`
         return mm
       }}
+    />
+  )
+}
+
+interface AreaProps {
+  label: string
+  valueMm2: number
+  unit: Unit
+  min: number
+  max: number
+  onChange: (mm2: number) => void
+}
+
+/** An area in square mm, or in square inches. */
+export function AreaField({ label, valueMm2, unit, min, max, onChange }: AreaProps) {
+  const one = unit === 'in' ? MM_PER_INCH ** 2 : 1
+  return (
+    <NumberField
+      label={label}
+      unitHint={`${unit}²`}
+      // So many places that a square mm is told.
+      value={Number((valueMm2 / one).toFixed(unit === 'in' ? 4 : 2))}
+      min={Number((min / one).toFixed(4))}
+      max={Number((max / one).toFixed(4))}
+      onChange={(typed) => onChange(typed * one)}
     />
   )
 }

@@ -4,7 +4,7 @@ import { Controller, useForm, type DefaultValues, type FieldValues, type Path } 
 import type { z } from 'zod'
 import type { Unit } from '@feuillet/core/base/units'
 import { Choice } from './choice'
-import { LengthField, NumberField } from './fields'
+import { AreaField, LengthField, NumberField } from './fields'
 import { SelectField } from './select'
 import { Switch } from './switch'
 
@@ -17,6 +17,7 @@ interface Common<R extends FieldValues> {
 
 export type SchemaField<R extends FieldValues> =
   | (Common<R> & { kind: 'length'; min?: number; max?: number })
+  | (Common<R> & { kind: 'area'; min: number; max: number })
   | (Common<R> & { kind: 'number' | 'whole'; min: number; max: number; unitHint?: string })
   | (Common<R> & { kind: 'switch' })
   | (Common<R> & { kind: 'select'; options: readonly { value: string; label: string }[] })
@@ -88,6 +89,15 @@ export function SchemaFields<R extends FieldValues>({
                 unit={unit}
                 min={field.min ?? 0}
                 max={field.max ?? LONGEST_MM}
+                onChange={set}
+              />
+            ) : field.kind === 'area' ? (
+              <AreaField
+                label={field.label}
+                valueMm2={value as number}
+                unit={unit}
+                min={field.min}
+                max={field.max}
                 onChange={set}
               />
             ) : (

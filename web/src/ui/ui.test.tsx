@@ -7,6 +7,7 @@ import { z } from 'zod'
 import type { Unit } from '@feuillet/core/base/units'
 import { all, choose, field, fireEvent, press, the, type, user, waitFor } from '../../test/screens'
 import {
+  AreaField,
   Checkbox,
   Choice,
   ColourInput,
@@ -117,6 +118,16 @@ describe('a length', () => {
 })
 
 describe('a number', () => {
+  it('areas are typed in square inches where lengths are inches, and kept in square mm', async () => {
+    const tell = vi.fn<(mm2: number) => void>()
+    show(<AreaField label="Specks" valueMm2={8} unit="in" min={0} max={500} onChange={tell} />)
+    expect(field('Specks').value).toBe('0.0124')
+    await type('Specks', '0.5')
+    expect(tell.mock.lastCall![0]).toBeCloseTo(0.5 * 645.16, 9)
+    await type('Specks', '2')
+    expect(the('alert').textContent).toContain('Between 0 and 0.775.')
+  })
+
   it.each([
     ['3,5', false, 3.5],
     [' 7 ', false, 7],

@@ -23,6 +23,7 @@ import {
   Heading,
   LengthField,
   NumberField,
+  AreaField,
   SchemaFields,
   SelectField,
   type SchemaField,
@@ -177,10 +178,10 @@ export function ShapeTools({ layer }: { layer: Layer }) {
             Smaller in front
           </Button>
         </div>
-        <NumberField
+        <AreaField
           label="Fill openings under"
-          unitHint="mm²"
-          value={underMm2}
+          unit={unit}
+          valueMm2={underMm2}
           min={0.1}
           max={10_000}
           onChange={setUnderMm2}

@@ -35,7 +35,7 @@ const LADDER: readonly SchemaField<LadderRecipe>[] = [
       { value: 'sharp', label: 'sharp' },
     ],
   },
-  { kind: 'number', key: 'speckMm2', label: 'Drop specks under', unitHint: 'mm²', min: 0, max: 500 },
+  { kind: 'area', key: 'speckMm2', label: 'Drop specks under', min: 0, max: 500 },
   { kind: 'length', key: 'sheetWidthMm', label: 'Sheet width', min: 10 },
   { kind: 'length', key: 'sheetHeightMm', label: 'Sheet height', min: 10 },
   { kind: 'length', key: 'borderMm', label: 'Front border, 0 for none', max: 200 },

@@ -27,7 +27,7 @@ const FIELDS: readonly SchemaField<TonesRecipe>[] = [
   },
   { kind: 'length', key: 'smoothMm', label: 'Smoothing', max: 20 },
   { kind: 'number', key: 'contrast', label: 'Local contrast, 0 to 1', min: 0, max: 1 },
-  { kind: 'number', key: 'speckMm2', label: 'Drop specks under', unitHint: 'mm²', min: 0, max: 2000 },
+  { kind: 'area', key: 'speckMm2', label: 'Drop specks under', min: 0, max: 2000 },
   {
     kind: 'choice',
     key: 'spots',
