@@ -68,7 +68,7 @@ export function settingsFromCsv(text: string, book: readonly Setting[], newId: (
     })
     if (!read.success)
       wrong.push(
-        `Row ${i + 2}: ${cellFault(row, read.error, (field) => COLUMNS[field as keyof typeof COLUMNS])}`,
+        `Row ${i + 2}: ${cellFault(row, read.error, (field) => COLUMNS[field as keyof typeof COLUMNS] ?? field)}`,
       )
     else if (!known.has(tellApart(read.data)) && settings.length < MOST.entries) {
       known.add(tellApart(read.data))

@@ -50,7 +50,7 @@ export function shoppingRows({ needed, foamUse, lines }: Shopped, unit: Unit): R
     })),
     ...lines.flatMap((line): Row[] => {
       const what = UNCOUNTED[line.kind]
-      if (!what) return []
+      if (!what || line.amount === 0) return []
       const taken = amountIn(line, unit)
       return [
         {

@@ -1,6 +1,6 @@
 /**
- * Reading of open formats: SVG and DXF into shapes in mm, in the drawing's frame; tables of a spreadsheet. What cannot be read throws BadInput with
- * one sentence. Readers know nothing of the stages.
+ * Reading of open formats: SVG and DXF into shapes in mm, in the drawing's frame, and tables of a spreadsheet. A drawing that
+ * cannot be read throws BadInput with one sentence; of a table the rows that can be read are taken. Readers know nothing of the stages.
  */
 export { HAIRLINE_MM } from './svg/drawing'
 export type { Drawing, LeftOut, Outlines, PaintedShape, ReadOptions } from './svg/drawing'

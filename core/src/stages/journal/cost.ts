@@ -83,7 +83,8 @@ export function sheetLines(project: Project, loads: readonly Load[]): CostLine[]
   }))
   const paper = plan.pricing.paperBy === 'share' ? paperByShare(own) : paperBySheets(own)
   const lines = [...paper, ...offCuts(own), ...printLines(project, own), ...parts, ...wear(project, own)]
-  return inOrder(lines.filter(({ amount }) => amount > 0))
+  // A thing of which none is taken stays, so that it can be taken again.
+  return inOrder(lines.filter(({ amount, partId }) => amount > 0 || partId !== null))
 }
 
 /** What the layers are held with, and the hands. */

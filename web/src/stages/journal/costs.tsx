@@ -68,16 +68,14 @@ export function Costs({ spent }: { spent: Cost }) {
         const part = line.partId === null ? undefined : parts.get(line.partId)
         const taken = amountIn(line, unit)
         if (!part) return <span className="measure whitespace-nowrap">{amountWords(taken)}</span>
-        // Of all copies, as the table tells it; kept is what one takes.
-        const shown = taken.amount / line.amount || 1
+        // Told of all copies; kept is what one of them takes.
+        const one = amountIn({ amount: project.plan.batch, unit: line.unit }, unit).amount
         return (
           <span className="measure whitespace-nowrap">
             <PartFigure
               label={`Amount of ${line.what}`}
               value={taken.amount}
-              onChange={(amount) =>
-                setPart(`amount of ${line.what}`, { ...part, amount: amount / shown / project.plan.batch })
-              }
+              onChange={(amount) => setPart(`amount of ${line.what}`, { ...part, amount: amount / one })}
             />{' '}
             {taken.unit}
           </span>
@@ -248,7 +246,7 @@ function PartFigure({
       onBlur={(event) => {
         const typed = event.target.value.trim()
         const given = Number(typed.replace(',', '.'))
-        if (typed !== '' && typed !== shown && given >= 0 && given <= 1_000_000) onChange(given)
+        if (typed !== '' && given !== Number(shown) && given >= 0 && given <= 1_000_000) onChange(given)
         else event.target.value = shown
       }}
     />
