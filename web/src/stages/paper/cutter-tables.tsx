@@ -98,7 +98,7 @@ const MAT_COLUMNS: readonly RecordColumn<Mat>[] = [
   },
   {
     key: 'price',
-    title: 'new',
+    title: 'price',
     price: true,
     number: { min: 0, max: 9999 },
     width: 'w-11',

@@ -242,7 +242,7 @@ describe('tables of the drawer', () => {
     const { bladeM, bladePrice, hourCost } = project().drawer.cutter
     expect([bladePrice, hourCost]).toEqual([11, 0.2])
     expect(bladeM).toBeCloseTo(500 * 0.3048, 9)
-    await cell(`new of ${project().drawer.cutter.mats[0]!.name}`, '14')
+    await cell(`price of ${project().drawer.cutter.mats[0]!.name}`, '14')
     expect(project().drawer.cutter.mats[0]!.price).toBe(14)
   })
 
