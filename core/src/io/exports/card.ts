@@ -1,6 +1,6 @@
 // The card of a project: what it is and how it is kept.
 import { formatSize } from '../../base/units'
-import { boxHeight, boxWidth, joinBoxes } from '../../base/geometry'
+import { boxHeight, boxWidth, intersect, joinBoxes, polygonBox, type Region } from '../../base/geometry'
 import {
   builtLayers,
   colourOf,
@@ -9,6 +9,7 @@ import {
   layerRegion,
   paperOf,
   viewBox,
+  windowOf,
   type Project,
 } from '../../project'
 import type { Priced } from '../../stages/journal'
@@ -36,7 +37,11 @@ export async function catalogueCard(
   faces: Faces,
 ): Promise<Uint8Array> {
   const layers = builtLayers(project).filter(({ pieces }) => pieces.length > 0)
-  const box = layers.length > 0 ? joinBoxes(layers.map(layerBox)) : viewBox(project)
+  const opening = windowOf(project)
+  // What the lip of a frame hides is not on the card.
+  const seen = (region: Region) => (opening ? intersect(region, [opening]) : region)
+  const whole = layers.length > 0 ? joinBoxes(layers.map(layerBox)) : viewBox(project)
+  const box = opening ? polygonBox(opening) : whole
   const { mount, unit, rights, plan, drawer, journal } = project
   const [w, h] = mount.kind === 'frame' ? [mount.opening.widthMm, mount.opening.heightMm] : [boxWidth(box), boxHeight(box)] // prettier-ignore
   const papers = new Set(layers.flatMap((layer) => paperOf(project, layer)?.name ?? []))
@@ -49,7 +54,7 @@ export async function catalogueCard(
         box,
         shapes: layers
           .filter((layer) => !isOnPane(layer) || layer.lives === 'behind-pane')
-          .map((layer) => ({ region: layerRegion(layer), colour: colourOf(project, layer) })),
+          .map((layer) => ({ region: seen(layerRegion(layer)), colour: colourOf(project, layer) })),
       },
       photo: photo ? Uint8Array.from(atob(photo.data), (sign) => sign.charCodeAt(0)) : null,
       facts: [

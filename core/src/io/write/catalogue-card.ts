@@ -22,6 +22,7 @@ export interface CatalogueCard {
 const PAGE = { w: 105 * PT_PER_MM, h: 148 * PT_PER_MM }
 const MARGIN = 20
 const PICTURE_H = 190
+const PRICE_SIZE = 15
 const SOFT = rgb(0.35, 0.36, 0.38)
 
 /** A page of A6. */
@@ -43,9 +44,11 @@ export async function writeCatalogueCard(card: CatalogueCard, faces: Faces): Pro
     })
   } else if (card.picture) drawPicture(page, card.picture, place)
   let y = PAGE.h - MARGIN - PICTURE_H - 10
+  // Nothing is written over the price.
+  const bottom = MARGIN + (price ? PRICE_SIZE * 1.4 : 0)
   const write = (text: string, size: number, { bold = false, soft = false } = {}) => {
     for (const line of type.wrap(text, size, wide)) {
-      if (y < MARGIN + size) return
+      if (y < bottom + size) return
       type.draw(page, line, { x: MARGIN, y: y - size, size, bold, colour: soft ? SOFT : INK })
       y -= size * 1.35
     }
@@ -61,11 +64,10 @@ export async function writeCatalogueCard(card: CatalogueCard, faces: Faces): Pro
     write(credit, 7.5, { soft: true })
   }
   if (price) {
-    const size = 15
     type.draw(page, price, {
-      x: PAGE.w - MARGIN - type.width(price, size, true),
+      x: PAGE.w - MARGIN - type.width(price, PRICE_SIZE, true),
       y: MARGIN,
-      size,
+      size: PRICE_SIZE,
       bold: true,
     })
   }
