@@ -65,8 +65,10 @@ function mountAtHand(project: Project): Said[] {
       return some('the card', 'cards')
     case 'topper':
       return mount.sticks > 0 ? [plural(mount.sticks * batch, 'stick')] : []
-    case 'garland':
-      return [say`${metres((batch * (measure(project).stringMm ?? 0)) / 1000)} of twine`]
+    case 'garland': {
+      const { stringMm } = measure(project)
+      return [stringMm === null ? 'twine' : say`${metres((batch * stringMm) / 1000)} of twine`]
+    }
     case 'free':
       return []
   }
