@@ -40,5 +40,14 @@ describe('the steps of a rule', () => {
       '3/16',
     ])
     expect([0, 0.5, 120].map((mm) => ruleFigure(mm, 'mm'))).toEqual(['0', '0.5', '120'])
+    // Beside what is drawn from nought on.
+    expect([-0.1, -12.7, -25.4, -34.925, -4.7625].map((mm) => ruleFigure(mm, 'in'))).toEqual([
+      '0',
+      '-½',
+      '-1',
+      '-1⅜',
+      '-3/16',
+    ])
+    expect(ruleFigure(-20, 'mm')).toBe('-20')
   })
 })

@@ -41,11 +41,11 @@ const isMultiple = (step: number, of: number): boolean =>
 
 const EIGHTHS = ['', '⅛', '¼', '⅜', '½', '⅝', '¾', '⅞']
 
-/** A figure of a rule: 120, 0.5, 8½, 3/16. */
+/** A figure of a rule: 120, 0.5, 8½, 3/16; left of or above nought -½. */
 export function ruleFigure(mm: number, unit: Unit): string {
   if (unit === 'mm') return formatMm(mm, 1)
-  const sixteenths = Math.round((mm / MM_PER_INCH) * 16)
+  const sixteenths = Math.round((Math.abs(mm) / MM_PER_INCH) * 16)
   const [whole, rest] = [Math.floor(sixteenths / 16), sixteenths % 16]
   if (rest % 2 !== 0) return formatInches(mm)
-  return `${whole || rest === 0 ? whole : ''}${EIGHTHS[rest / 2]}`
+  return `${mm < 0 && sixteenths > 0 ? '-' : ''}${whole || rest === 0 ? whole : ''}${EIGHTHS[rest / 2]}`
 }
