@@ -95,14 +95,16 @@ export function LayerPanel() {
               basis="Pieces that come free of the sheet: all but one that is more than half of the layer"
             />
             <Figure name="Openings" value={figures.openings} />
-            <Figure
-              name="Size"
-              value={formatSize(
-                figures.box.maxX - figures.box.minX,
-                figures.box.maxY - figures.box.minY,
-                unit,
-              )}
-            />
+            {figures.pieces > 0 && (
+              <Figure
+                name="Size"
+                value={formatSize(
+                  figures.box.maxX - figures.box.minX,
+                  figures.box.maxY - figures.box.minY,
+                  unit,
+                )}
+              />
+            )}
             {layer.blanks.map((blank, i) => {
               const b = layerBox({ pieces: [blank] })
               return (

@@ -2,6 +2,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { BadInput } from '../../../base'
+import { pathToRegion } from '../../../base/geometry'
 import { wordsIn } from '../../../base/units'
 import { recipeSchema, recipeSettings } from '../../../project'
 import { makeLayers } from './index'
@@ -55,7 +56,13 @@ it('gives layers, or one sentence', { timeout: 60_000 }, () => {
       const read = recipeSchema.safeParse(given)
       if (!read.success) return
       try {
-        expect(makeLayers(read.data).layers.length).toBeGreaterThan(0)
+        const { layers } = makeLayers(read.data)
+        expect(layers.length).toBeGreaterThan(0)
+        // Each of them, and all that it is cut of, is some card.
+        for (const { pieces, blanks } of layers) {
+          expect(pieces.length).toBeGreaterThan(0)
+          for (const { path } of [...pieces, ...blanks]) expect(pathToRegion(path)).not.toEqual([])
+        }
       } catch (error) {
         if (!(error instanceof BadInput)) throw error
         expect(wordsIn(error.said, 'mm')).toMatch(/^[^\n{}[\]]+$/)

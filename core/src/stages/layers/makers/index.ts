@@ -35,7 +35,11 @@ export type { Made } from './made'
  */
 export function makeLayers(recipe: Recipe, font?: Font, fonts?: Fonts): Made {
   try {
-    return layersOf(recipe, font, fonts)
+    const made = layersOf(recipe, font, fonts)
+    // A border or a band may come to nothing.
+    const layers = made.layers.filter(({ pieces }) => pieces.length > 0)
+    if (layers.length === 0) throw new BadInput('these settings leave no card at all')
+    return layers.length === made.layers.length ? made : { ...made, layers }
   } catch (error) {
     throw asRefusal(error)
   }

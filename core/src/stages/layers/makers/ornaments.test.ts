@@ -41,6 +41,16 @@ describe('rosette and mandala', () => {
     expect(stripLength(1, 0.3)).toBe(0)
   })
 
+  it('wants a centre that goes once round its tool, or none', () => {
+    const centre = (centreMm: number) =>
+      makeLayers(rosetteRecipeSchema.parse({ kind: 'rosette', centreMm, leaves: 0 })).layers.filter(
+        ({ name }) => name === 'Centre',
+      )
+    expect(() => centre(1)).toThrow('a roll of 1 mm is less than one turn round the 2 mm tool')
+    expect(centre(0)).toEqual([])
+    expect(centre(5)).toHaveLength(1)
+  })
+
   it('the strip of a centre is a spiral from the tool outwards; folded it is half as long', () => {
     for (const [centreMm, paperMm, strip] of [
       [14, 0.24, 'folded'],

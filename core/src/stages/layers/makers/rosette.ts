@@ -178,7 +178,11 @@ function centreStrip(recipe: RosetteRecipe): {
   const lengthMm = stripLength(centreMm, rolledMm(recipe))
   const isFolded = recipe.strip === 'folded'
   const widthMm = isFolded ? 2 * fringeMm : fringeMm
-  const parts = Math.max(1, Math.ceil(lengthMm / longestMm))
+  if (lengthMm < Math.PI * TOOL_MM)
+    throw new BadInput(
+      say`a roll of ${length(centreMm)} is less than one turn round the ${length(TOOL_MM)} tool: let it be larger, or take none with 0`,
+    )
+  const parts = Math.ceil(lengthMm / longestMm)
   if (parts > MOST_STRIPS)
     throw new BadInput(
       say`a roll of ${length(centreMm)} takes ${Math.round(parts)} strips of ${length(longestMm, 2)}, more than ${MOST_STRIPS}: let them be longer, or the roll smaller`,
