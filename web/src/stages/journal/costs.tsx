@@ -226,6 +226,9 @@ function PartPrice({ part, onChange }: { part: Part; onChange: (part: Part) => v
   )
 }
 
+/** So much that a document holds it by the metre too, where it is typed by the foot. */
+const MOST_TYPED = 100_000
+
 /** A figure of a thing of the maker's, with two places, kept as it is typed. */
 function PartFigure({
   label,
@@ -246,7 +249,7 @@ function PartFigure({
       onBlur={(event) => {
         const typed = event.target.value.trim()
         const given = Number(typed.replace(',', '.'))
-        if (typed !== '' && given !== Number(shown) && given >= 0 && given <= 1_000_000) onChange(given)
+        if (typed !== '' && given !== Number(shown) && given >= 0 && given <= MOST_TYPED) onChange(given)
         else event.target.value = shown
       }}
     />

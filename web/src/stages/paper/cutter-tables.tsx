@@ -11,10 +11,10 @@ import {
   type Mat,
 } from '@feuillet/core/project'
 import { changeSupplies } from '../../state/edits'
-import { selectProject, selectUnit } from '../../state/selectors'
+import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, DataTable, Tip, type DataColumn } from '../../ui'
-import { RecordCell, unitOf, type RecordColumn } from './record-cell'
+import { useRecordColumns, type RecordColumn } from './record-cell'
 
 const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
   { key: 'name', title: 'cuts with', width: 'w-32' },
@@ -38,7 +38,7 @@ const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
     key: 'bladeM',
     title: 'cuts',
     long: true,
-    number: { min: 1, max: 100_000 },
+    number: { min: 5, max: 100_000 },
     width: 'w-10',
     tip: 'How far a blade cuts before it is dull: an estimate to correct',
   },
@@ -112,8 +112,8 @@ const WEAR = { good: 'holds well', worn: '▲ worn', done: '■ wash it' } as co
 export function CutterTables() {
   const dispatch = useAppDispatch()
   const { cutters } = useAppSelector((state) => state.document.supplies)
-  const unit = useAppSelector(selectUnit)
-  const { cutter: used, currency } = useAppSelector(selectProject).drawer
+  const { cutter: used } = useAppSelector(selectProject).drawer
+  const columnsOf = useRecordColumns()
   const columns = useMemo((): DataColumn<Cutter>[] => {
     const set = (cutter: Cutter, patch: Partial<Cutter>) =>
       dispatch(
@@ -122,18 +122,7 @@ export function CutterTables() {
         ),
       )
     return [
-      ...CUTTER_COLUMNS.map((column): DataColumn<Cutter> => ({
-        id: column.key,
-        title: column.title,
-        unit: unitOf(column, { unit, currency }),
-        numeric: Boolean(column.number ?? column.length),
-        always: column.key === 'name',
-        seldom: column.seldom ?? false,
-        value: (cutter) => cutter[column.key] as string | number,
-        cell: (cutter) => (
-          <RecordCell record={cutter} column={column} onChange={(patch) => set(cutter, patch)} />
-        ),
-      })),
+      ...columnsOf(CUTTER_COLUMNS, set),
       {
         id: 'bin',
         title: 'bin',
@@ -163,7 +152,7 @@ export function CutterTables() {
         ),
       },
     ]
-  }, [dispatch, unit, currency, cutters.length])
+  }, [dispatch, columnsOf, cutters.length])
   const add = () =>
     dispatch(
       changeSupplies('a new cutter', ({ project, supplies }) => ({
@@ -213,8 +202,7 @@ export function CutterTables() {
 /** The mats of one cutter, and how worn they are. */
 function MatTable({ cutter }: { cutter: Cutter }) {
   const dispatch = useAppDispatch()
-  const unit = useAppSelector(selectUnit)
-  const { currency } = useAppSelector(selectProject).drawer
+  const columnsOf = useRecordColumns()
   const columns = useMemo((): DataColumn<Mat>[] => {
     const edit = (label: string, change: (mats: Mat[]) => Mat[]) =>
       dispatch(
@@ -223,25 +211,11 @@ function MatTable({ cutter }: { cutter: Cutter }) {
         ),
       )
     return [
-      ...MAT_COLUMNS.map((column): DataColumn<Mat> => ({
-        id: column.key,
-        title: column.title,
-        unit: unitOf(column, { unit, currency }),
-        numeric: Boolean(column.number ?? column.length),
-        always: column.key === 'name',
-        value: (mat) => mat[column.key] as string | number,
-        cell: (mat) => (
-          <RecordCell
-            record={mat}
-            column={column}
-            onChange={(patch) =>
-              edit(`mat ${mat.name}`, (list) =>
-                list.map((one) => (one.id === mat.id ? { ...one, ...patch } : one)),
-              )
-            }
-          />
+      ...columnsOf(MAT_COLUMNS, (mat, patch) =>
+        edit(`mat ${mat.name}`, (list) =>
+          list.map((one) => (one.id === mat.id ? { ...one, ...patch } : one)),
         ),
-      })),
+      ),
       {
         id: 'wear',
         title: 'holds',
@@ -284,7 +258,7 @@ function MatTable({ cutter }: { cutter: Cutter }) {
         ),
       },
     ]
-  }, [dispatch, unit, currency, cutter.id])
+  }, [dispatch, columnsOf, cutter.id])
   const add = () =>
     dispatch(
       changeSupplies('a new mat', (held) =>

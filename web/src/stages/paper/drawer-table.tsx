@@ -6,10 +6,9 @@ import { newPaper } from '@feuillet/core/stages/paper'
 import { FINISHES, refreshPapers, type Paper } from '@feuillet/core/project'
 import { changeStock } from '../../state/edits'
 import { saveFile } from '../../session/save-file'
-import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { ACCEPTS, Button, Checkbox, ColourInput, DataTable, FileButton, Tip, type DataColumn } from '../../ui'
-import { RecordCell, unitOf, type RecordColumn } from './record-cell'
+import { useRecordColumns, type RecordColumn } from './record-cell'
 import { TableFaults } from './table-faults'
 
 const COLUMNS: readonly RecordColumn<Paper>[] = [
@@ -30,8 +29,7 @@ const COLUMNS: readonly RecordColumn<Paper>[] = [
 export function DrawerTable() {
   const dispatch = useAppDispatch()
   const { stock } = useAppSelector((state) => state.document)
-  const unit = useAppSelector(selectUnit)
-  const { currency } = useAppSelector(selectProject).drawer
+  const columnsOf = useRecordColumns()
   const [text, setText] = useState('')
   const [wrong, setWrong] = useState<string[]>([])
   const save = async () => {
@@ -80,17 +78,7 @@ export function DrawerTable() {
           />
         ),
       },
-      ...COLUMNS.map((column): DataColumn<Paper> => ({
-        id: column.key,
-        title: column.title,
-        unit: unitOf(column, { unit, currency }),
-        numeric: Boolean(column.number ?? column.length),
-        always: column.key === 'name',
-        value: (paper) => paper[column.key] as string | number,
-        cell: (paper) => (
-          <RecordCell record={paper} column={column} onChange={(patch) => set(paper, patch)} />
-        ),
-      })),
+      ...columnsOf(COLUMNS, set),
       {
         id: 'oneWay',
         title: 'one way',
@@ -121,7 +109,7 @@ export function DrawerTable() {
         ),
       },
     ]
-  }, [dispatch, unit, currency])
+  }, [dispatch, columnsOf])
   return (
     <section aria-label="Drawer as a table" className="flex min-h-0 flex-1 flex-col px-4 py-2">
       <TableFaults wrong={wrong} />

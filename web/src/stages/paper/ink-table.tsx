@@ -5,7 +5,7 @@ import { starterInks, type Ink } from '@feuillet/core/project'
 import { changeSupplies } from '../../state/edits'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, ColourInput, DataTable, type DataColumn } from '../../ui'
-import { RecordCell, type RecordColumn } from './record-cell'
+import { useRecordColumns, type RecordColumn } from './record-cell'
 
 const COLUMNS: readonly RecordColumn<Ink>[] = [
   { key: 'name', title: 'ink', width: 'w-40' },
@@ -16,6 +16,7 @@ const COLUMNS: readonly RecordColumn<Ink>[] = [
 export function InkTable() {
   const dispatch = useAppDispatch()
   const { inks } = useAppSelector((state) => state.document.supplies)
+  const columnsOf = useRecordColumns()
   const columns = useMemo((): DataColumn<Ink>[] => {
     const edit = (label: string, change: (list: readonly Ink[]) => readonly Ink[]) =>
       dispatch(
@@ -29,15 +30,7 @@ export function InkTable() {
         list.map((one) => (one.id === ink.id ? { ...one, ...patch } : one)),
       )
     return [
-      ...COLUMNS.map((column): DataColumn<Ink> => ({
-        id: column.key,
-        title: column.title,
-        unit: column.unit,
-        numeric: Boolean(column.number),
-        always: column.key === 'name',
-        value: (ink) => ink[column.key] as string | number,
-        cell: (ink) => <RecordCell record={ink} column={column} onChange={(patch) => set(ink, patch)} />,
-      })),
+      ...columnsOf(COLUMNS, set),
       {
         id: 'colour',
         title: 'colour',
@@ -67,7 +60,7 @@ export function InkTable() {
         ),
       },
     ]
-  }, [dispatch])
+  }, [dispatch, columnsOf])
   const add = () =>
     dispatch(
       changeSupplies('a new ink', ({ project, supplies }) => ({

@@ -1,4 +1,5 @@
-// A cell of a table of the drawer that is edited in place: a name, a number, a length in the maker's unit, one of a few words.
+// Columns of a table of the drawer whose cells are edited in place: a name, a number, a length in the maker's unit, one of a few words.
+import { useCallback } from 'react'
 import { toast } from 'sonner'
 import {
   formatLength,
@@ -8,9 +9,9 @@ import {
   parseLength,
   type Unit,
 } from '@feuillet/core/base/units'
-import { selectUnit } from '../../state/selectors'
+import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
-import { Select, Tip } from '../../ui'
+import { Select, Tip, type DataColumn } from '../../ui'
 
 export interface RecordColumn<T> {
   key: keyof T & string
@@ -31,8 +32,33 @@ export interface RecordColumn<T> {
   tip?: string
 }
 
+/** Makes columns of a table whose cells are edited in place, in the maker's unit and currency. */
+export function useRecordColumns() {
+  const unit = useAppSelector(selectUnit)
+  const { currency } = useAppSelector(selectProject).drawer
+  return useCallback(
+    <T extends { name: string }>(
+      columns: readonly RecordColumn<T>[],
+      onChange: (record: T, patch: Partial<T>) => void,
+    ): DataColumn<T>[] =>
+      columns.map((column) => ({
+        id: column.key,
+        title: column.title,
+        unit: unitOf(column, { unit, currency }),
+        numeric: Boolean(column.number ?? column.length),
+        always: column.key === 'name',
+        seldom: column.seldom ?? false,
+        value: (record) => record[column.key] as string | number,
+        cell: (record) => (
+          <RecordCell record={record} column={column} onChange={(patch) => onChange(record, patch)} />
+        ),
+      })),
+    [unit, currency],
+  )
+}
+
 /** What stands under the title of a column. */
-export function unitOf<T>(
+function unitOf<T>(
   column: RecordColumn<T>,
   { unit, currency }: { unit: Unit; currency: string },
 ): string | undefined {

@@ -13,10 +13,9 @@ import {
 } from '@feuillet/core/project'
 import { saveFile } from '../../session/save-file'
 import { changeSupplies } from '../../state/edits'
-import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { ACCEPTS, Button, Checkbox, type DataColumn, DataTable, dayOf, FileButton, Tip } from '../../ui'
-import { RecordCell, unitOf, type RecordColumn } from './record-cell'
+import { RecordCell, useRecordColumns, type RecordColumn } from './record-cell'
 import { TableFaults } from './table-faults'
 
 const MEASURED = 'How thick one is. Measure a stack of ten: “20.5 : 10”'
@@ -85,8 +84,7 @@ const binColumn = <T extends { id: string; name: string }>(onBin: (one: T) => vo
 export function FoamTable() {
   const dispatch = useAppDispatch()
   const { foams } = useAppSelector((state) => state.document.supplies)
-  const unit = useAppSelector(selectUnit)
-  const { currency } = useAppSelector(selectProject).drawer
+  const columnsOf = useRecordColumns()
   const columns = useMemo((): DataColumn<Foam>[] => {
     const set = (foam: Foam, patch: Partial<Foam>) =>
       dispatch(
@@ -99,15 +97,7 @@ export function FoamTable() {
         })),
       )
     return [
-      ...FOAM_COLUMNS.map((column): DataColumn<Foam> => ({
-        id: column.key,
-        title: column.title,
-        unit: unitOf(column, { unit, currency }),
-        numeric: Boolean(column.number ?? column.length),
-        always: column.key === 'name',
-        value: (foam) => foam[column.key] as string | number,
-        cell: (foam) => <RecordCell record={foam} column={column} onChange={(patch) => set(foam, patch)} />,
-      })),
+      ...columnsOf(FOAM_COLUMNS, set),
       {
         id: 'give',
         title: 'gives',
@@ -156,7 +146,7 @@ export function FoamTable() {
         dispatch(changeSupplies(`bin ${foam.name}`, (held) => withoutSupply(held, foam.id))),
       ),
     ]
-  }, [dispatch, unit, currency])
+  }, [dispatch, columnsOf])
   const add = () => {
     const fresh: Foam = {
       ...starterFoams[2]!,
@@ -198,8 +188,7 @@ export function FoamTable() {
 export function GlueTable() {
   const dispatch = useAppDispatch()
   const { adhesives } = useAppSelector((state) => state.document.supplies)
-  const unit = useAppSelector(selectUnit)
-  const { currency } = useAppSelector(selectProject).drawer
+  const columnsOf = useRecordColumns()
   const columns = useMemo((): DataColumn<Adhesive>[] => {
     const set = (glue: Adhesive, patch: Partial<Adhesive>) =>
       dispatch(
@@ -212,15 +201,7 @@ export function GlueTable() {
         })),
       )
     return [
-      ...GLUE_COLUMNS.map((column): DataColumn<Adhesive> => ({
-        id: column.key,
-        title: column.title,
-        unit: unitOf(column, { unit, currency }),
-        numeric: Boolean(column.number ?? column.length),
-        always: column.key === 'name',
-        value: (glue) => glue[column.key] as string | number,
-        cell: (glue) => <RecordCell record={glue} column={column} onChange={(patch) => set(glue, patch)} />,
-      })),
+      ...columnsOf(GLUE_COLUMNS, set),
       ...TICKS.map(({ key, title }): DataColumn<Adhesive> => ({
         id: key,
         title,
@@ -237,7 +218,7 @@ export function GlueTable() {
         dispatch(changeSupplies(`bin ${glue.name}`, (held) => withoutSupply(held, glue.id))),
       ),
     ]
-  }, [dispatch, unit, currency])
+  }, [dispatch, columnsOf])
   const add = () => {
     const fresh: Adhesive = {
       ...starterAdhesives[0]!,
@@ -290,8 +271,7 @@ const SETTING_COLUMNS: readonly RecordColumn<Setting & { name: string }>[] = [
 export function SettingsTable() {
   const dispatch = useAppDispatch()
   const { settings } = useAppSelector((state) => state.document.supplies)
-  const unit = useAppSelector(selectUnit)
-  const { currency } = useAppSelector(selectProject).drawer
+  const columnsOf = useRecordColumns()
   const [wrong, setWrong] = useState<string[]>([])
   const rows = useMemo(() => settings.map((one) => ({ ...one, name: one.paper })), [settings])
   const put = (label: string, next: readonly Setting[]) =>
@@ -319,29 +299,16 @@ export function SettingsTable() {
         value: (one) => one.at,
         cell: (one) => dayOf(one.at),
       },
-      ...SETTING_COLUMNS.map((column): DataColumn<Setting & { name: string }> => ({
-        id: column.key,
-        title: column.title,
-        unit: unitOf(column, { unit, currency }),
-        numeric: Boolean(column.number ?? column.length),
-        value: (one) => one[column.key] as string | number,
-        cell: (one) => (
-          <RecordCell
-            record={one}
-            column={column}
-            onChange={(patch) =>
-              edit(`a setting of ${one.paper}`, (list) =>
-                list.map((entry) => (entry.id === one.id ? { ...entry, ...patch } : entry)),
-              )
-            }
-          />
+      ...columnsOf(SETTING_COLUMNS, (one, patch) =>
+        edit(`a setting of ${one.paper}`, (list) =>
+          list.map((entry) => (entry.id === one.id ? { ...entry, ...patch } : entry)),
         ),
-      })),
+      ),
       binColumn((one) =>
         edit(`bin a setting of ${one.paper}`, (list) => list.filter(({ id }) => id !== one.id)),
       ),
     ]
-  }, [dispatch, unit, currency])
+  }, [dispatch, columnsOf])
   const bring = async (chosen: File | undefined) => {
     if (!chosen) return
     const [{ settingsFromCsv }, { decodeTable }] = await Promise.all([
