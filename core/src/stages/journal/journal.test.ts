@@ -26,6 +26,7 @@ import {
   wantsOf,
   type CostKind,
   type CostLine,
+  minutesPlanned,
   minutesSpent,
   noteSheets,
   runningStage,
@@ -54,6 +55,23 @@ describe('timers', () => {
     expect(minutesSpent(started, 'assembly', 50 * MIN)).toBe(0)
     expect(minutesSpent(stopTimer(started, 50 * MIN), 'assembly', 200 * MIN)).toBe(0)
   })
+})
+
+it.each(['machine', 'knife'] as const)('what is planned by %s has its minutes in one stage', (tool) => {
+  const bare = demo('bon-voyage')
+  const { cutter } = bare.drawer
+  const project = { ...bare, drawer: { ...bare.drawer, cutter: { ...cutter, tool } } }
+  const { loads, assembly } = results(project)
+  const planned = minutesPlanned(assembly.steps)
+  expect(planned.sheets).toBeCloseTo(
+    loads.reduce((sum, { minutes }) => sum + minutes, 0),
+    9,
+  )
+  const worked = assembly.steps.filter(({ needs }) => needs.length > 0)
+  expect(planned.sheets! + planned.assembly!).toBeCloseTo(
+    worked.reduce((sum, { minutes }) => sum + minutes, 0),
+    9,
+  )
 })
 
 describe('cost', () => {

@@ -1,6 +1,6 @@
 import { fingerprint } from '../../base'
 import { tickStep, type CutRun, type Project, type Stage, type StepNote, type Supplies } from '../../project'
-import { doneWith, type Step } from '../assembly'
+import { doneWith, handsMinutesOf, type Step } from '../assembly'
 
 /** Starts a stage's timer; any other that runs is stopped first. `now` in ms since 1970. */
 export function startTimer(project: Project, stage: Stage, now: number): Project {
@@ -34,6 +34,14 @@ export function minutesSpent(project: Project, stage: Stage, now: number): numbe
       (sum, timer) => sum + ((timer.endedAt ?? Math.max(now, timer.startedAt)) - timer.startedAt) / 60000,
       0,
     )
+}
+
+/** Minutes that steps are planned to take of the clocks of stages: sheets are cut, by machine or by knife, while that of Sheets runs. */
+export function minutesPlanned(steps: readonly Step[]): Partial<Record<Stage, number>> {
+  const sum = (list: readonly Step[], minutesOf: (step: Step) => number) =>
+    list.reduce((total, step) => total + minutesOf(step), 0)
+  const [cut, rest] = [steps.filter(({ kind }) => kind === 'cut'), steps.filter(({ kind }) => kind !== 'cut')]
+  return { sheets: sum(cut, ({ minutes }) => minutes), assembly: sum(rest, handsMinutesOf) }
 }
 
 /** Notes that sheets of papers were used. */

@@ -1,7 +1,13 @@
 // What it took: a clock per stage, single steps as the bench timed them, runs of the cutter, sheets against the plan.
 import { Trash2 } from 'lucide-react'
-import { handsMinutesOf, type Step } from '@feuillet/core/stages/assembly'
-import { correctStep, minutesSpent, runningStage, startTimer, stopTimer } from '@feuillet/core/stages/journal'
+import {
+  correctStep,
+  minutesPlanned,
+  minutesSpent,
+  runningStage,
+  startTimer,
+  stopTimer,
+} from '@feuillet/core/stages/journal'
 import { STAGES, type Paper, type Project, type StepNote } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
 import { change, changeSupplies } from '../../state/edits'
@@ -99,13 +105,9 @@ export function Took({ now }: { now: number }) {
   const assembly = usePlan('assembly')
   const needed = usePlan('needed')
   const running = runningStage(project)
-  // Sheets are cut, by machine or by knife, while the clock of Sheets runs.
-  const isCut = ({ kind }: Step) => kind === 'cut'
-  const planned: Partial<Record<(typeof STAGES)[number], number>> = assembly
-    ? {
-        sheets: assembly.steps.filter(isCut).reduce((sum, { minutes }) => sum + minutes, 0),
-        assembly: assembly.steps.reduce((sum, step) => sum + (isCut(step) ? 0 : handsMinutesOf(step)), 0),
-      }
+  // What cutting takes is known before the steps are.
+  const planned = assembly
+    ? minutesPlanned(assembly.steps)
     : { sheets: (loads ?? []).reduce((sum, load) => sum + load.minutes, 0) }
   const used = new Map<string, number>()
   for (const use of project.journal.sheetsUsed)

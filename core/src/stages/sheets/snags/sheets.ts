@@ -99,12 +99,13 @@ const ownLayer = (project: Project, layerId: string): string | null =>
   project.layers.some((layer) => layer.id === layerId) ? layerId : null
 
 /** Papers of which pieces are larger than any sheet: nothing of them is laid until those are. */
-export const tooLargeSnags = (project: Project, failed: readonly Unplaceable[]): Snag[] =>
-  failed.map(({ run, tooLarge }) => {
+export function tooLargeSnags(project: Project, failed: readonly Unplaceable[]): Snag[] {
+  const layers = new Map(cutLayers(project).map(({ id, layer }) => [id, layer]))
+  return failed.map(({ run, tooLarge }) => {
     const { w, h, margin } = run.instance.sheet
     const byLayer = groupBy(tooLarge.map(splitPartId), ({ layerId }) => layerId)
     const names = [...byLayer].flatMap(([id, parts]) => {
-      const layer = cutLayers(project).find((one) => one.id === id)?.layer
+      const layer = layers.get(id)
       if (!layer) return []
       const all = parts.length === cutPieces(layer).length
       return [
@@ -128,3 +129,4 @@ export const tooLargeSnags = (project: Project, failed: readonly Unplaceable[]):
       mend: { label: 'Fit the design, proportions locked', action: { kind: 'fit-design' } },
     }
   })
+}
