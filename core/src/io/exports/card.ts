@@ -40,10 +40,12 @@ export async function catalogueCard(
   const opening = windowOf(project)
   // What the lip of a frame hides is not on the card.
   const seen = (region: Region) => (opening ? intersect(region, [opening]) : region)
-  const whole = layers.length > 0 ? joinBoxes(layers.map(layerBox)) : viewBox(project)
-  const box = opening ? polygonBox(opening) : whole
+  const box = opening
+    ? polygonBox(opening)
+    : layers.length > 0
+      ? joinBoxes(layers.map(layerBox))
+      : viewBox(project)
   const { mount, unit, rights, plan, drawer, journal } = project
-  const [w, h] = mount.kind === 'frame' ? [mount.opening.widthMm, mount.opening.heightMm] : [boxWidth(box), boxHeight(box)] // prettier-ignore
   const papers = new Set(layers.flatMap((layer) => paperOf(project, layer)?.name ?? []))
   const photo = journal.photos[0]
   const caution = CAUTIONS[mount.kind]
@@ -58,7 +60,7 @@ export async function catalogueCard(
       },
       photo: photo ? Uint8Array.from(atob(photo.data), (sign) => sign.charCodeAt(0)) : null,
       facts: [
-        `${formatSize(w, h, unit)}${mount.kind === 'frame' ? ', as it is seen in the frame' : ''}`,
+        `${formatSize(boxWidth(box), boxHeight(box), unit)}${opening ? ', as it is seen in the frame' : ''}`,
         `${layers.length} ${layers.length === 1 ? 'layer' : 'layers'} of cut card${papers.size > 1 ? `, ${papers.size} papers` : ''}, put together by hand`,
       ],
       care: CARE[mount.kind],

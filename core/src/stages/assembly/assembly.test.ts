@@ -344,6 +344,11 @@ describe('who waits for whom', () => {
     expect(tools(demo('kittiwake'))).toContain(
       'a weeding pick, a blunt tool to score with, a ruler, transfer sheet, ',
     )
+    // The bar of what is printed is measured too.
+    const flat = demo('kittiwake').layers.map((layer) => ({ ...layer, folds: [] }))
+    expect(tools({ ...demo('kittiwake'), layers: flat })).toContain(
+      'a weeding pick, a ruler, transfer sheet, ',
+    )
     const harbour = demo('harbour')
     const ink = { id: 'plum', name: 'plum', colour: '#775577', dryMin: 10, on: 'any card' as const }
     const tint = { inkId: 'plum', colour: '#775577', edgeInkId: null, edgeMm: 3, bleedMm: 4 }

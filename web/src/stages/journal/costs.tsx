@@ -1,6 +1,7 @@
 // What it costs, line by line, and what to ask for one of it.
 import { lazy, Suspense } from 'react'
 import { Trash2 } from 'lucide-react'
+import { toast } from 'sonner'
 import { PRICE_WAYS, setPlan, type Part, type Pricing } from '@feuillet/core/project'
 import { amountIn, partsOf, sumOf, type Cost, type CostLine } from '@feuillet/core/stages/journal'
 import { change } from '../../state/edits'
@@ -248,9 +249,14 @@ function PartFigure({
       defaultValue={shown}
       onBlur={(event) => {
         const typed = event.target.value.trim()
+        if (typed === shown) return
         const given = Number(typed.replace(',', '.'))
-        if (typed !== '' && given !== Number(shown) && given >= 0 && given <= MOST_TYPED) onChange(given)
-        else event.target.value = shown
+        if (typed !== '' && given >= 0 && given <= MOST_TYPED) {
+          if (given !== Number(shown)) onChange(given)
+          return
+        }
+        toast.error(`${label}: a number from 0 to ${MOST_TYPED}.`)
+        event.target.value = shown
       }}
     />
   )

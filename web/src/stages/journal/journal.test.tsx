@@ -92,6 +92,11 @@ describe('what it costs', () => {
   it('takes as much of a thing as the maker says, told by the foot where lengths are inches', async () => {
     await put('Amount of sticks', '3')
     expect(project().plan.parts).toMatchObject([{ id: 'sticks', amount: 3 }])
+    await put('Amount of sticks', 'some')
+    await waitFor(() =>
+      expect(document.body.textContent).toContain('Amount of sticks: a number from 0 to 100000.'),
+    )
+    expect(project().plan.parts).toMatchObject([{ id: 'sticks', amount: 3 }])
     // None is taken, until some are again.
     await put('Amount of sticks', '0')
     await waitFor(() => expect(field('Amount of sticks').value).toBe('0.00'))

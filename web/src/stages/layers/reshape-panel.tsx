@@ -18,12 +18,12 @@ import { SpoilsNote } from '../../shell/spoils-note'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import {
+  AreaField,
   Button,
   Choice,
   Heading,
   LengthField,
   NumberField,
-  AreaField,
   SchemaFields,
   SelectField,
   type SchemaField,

@@ -26,16 +26,18 @@ export function layReady(project: Project, { sheets, pads }: Of<'prepare'>): Wor
   return { title: 'Lay everything ready', detail: say`${sayAll(all, ', ')}.` }
 }
 
-/** Tools that some step names. */
+/** Tools for cutting, folding, forming, film and prints, as far as there are any. */
 function toolsAtHand(project: Project): string[] {
   const layers = builtLayers(project)
   const forms = new Set(layers.map(({ shaping }) => shaping.how))
   const byHand = project.drawer.cutter.tool === 'knife'
   const folded = layers.some(({ folds }) => folds.length > 0)
+  const printed = layers.some(({ print }) => print !== null)
   return [
     'tweezers',
     ...(byHand ? ['a fresh blade', 'a cutting mat', 'a metal ruler'] : ['a weeding pick']),
-    ...(folded ? ['a blunt tool to score with', ...(byHand ? [] : ['a ruler'])] : []),
+    ...(folded ? ['a blunt tool to score with'] : []),
+    ...((folded || printed) && !byHand ? ['a ruler'] : []),
     ...(forms.has('curl') ? ['a round stick, a ball tool and a soft mat'] : []),
     ...(forms.has('roll') ? ['a thin tool to roll round'] : []),
     ...(layers.some(isPressed) ? ['a heat press or an iron, a thin cloth'] : []),
