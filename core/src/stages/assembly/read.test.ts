@@ -19,6 +19,12 @@ describe.each(demoNames)('%s, read at the table', (name) => {
   const { steps, depth, glue, loads } = says(project)
   const layers = builtLayers(project)
 
+  it('lays ready just the pads that it takes of the drawer', () => {
+    const taken = depth.foamUse.reduce((sum, { needed }) => sum + needed, 0)
+    const ready = /(\d+) foam pad/.exec(steps[0]!.words)
+    expect(Number(ready?.[1] ?? 0)).toBe(taken)
+  })
+
   it('has every layer in one step that puts it where it stays, and every piece held', () => {
     for (const layer of layers) {
       const own = steps.filter(

@@ -48,7 +48,7 @@ export interface DepthPlan {
   foamUse: FoamUse[]
   /** What holds the backmost sheet on fabric; null where it is not pinned. */
   pins: Pins | null
-  /** What fills what is left behind the backing sheet; null where less than the thinnest foam is left, or nothing limits the height. */
+  /** What fills what is left behind the backing sheet; null where less than the thinnest foam is left, and outside of frames. */
   shim: Shim | null
   /** Pads that stand the work off the pane, under the lip; null where what is left is not to be filled so, or no pad fits there. */
   lip: LipPads | null
@@ -111,8 +111,9 @@ export function sumUpDepth(
   const stands = held.some(({ pieces: own }) => own.some(({ layer }) => standsInFrame(layer)))
   const wantsLip = project.plan.fill === 'lip' && standOffMm === null && !stands && pieces.length > 0
   const lip = wantsLip ? lipPadsFor(project, pieces) : null
+  // Only a frame has a pane to bring the work up to; what a card or a panel has room for is no more than a limit.
   const shim =
-    roomMm === null || pins || stands || lip
+    project.mount.kind !== 'frame' || pins || stands || lip
       ? null
       : shimFor(project, leftMm, {
           card: backmost,

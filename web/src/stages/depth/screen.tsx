@@ -174,7 +174,7 @@ export default function DepthScreen() {
                 {left !== null && (
                   <Figure name="Left" value={formatLength(Math.max(0, left), unit)} alarm={left < 0} />
                 )}
-                {left !== null && left > 0.4 && !depth.lip && (
+                {project.mount.kind === 'frame' && left !== null && left > 0.4 && !depth.lip && (
                   <Figure
                     name="To shim behind"
                     value={depth.shim ? length(depth.shim.mm) : 'nothing'}

@@ -90,7 +90,7 @@ export function SectionView() {
         </Button>
         <Button
           small
-          disabled={!svg.current}
+          disabled={!cut}
           onClick={() =>
             svg.current &&
             saveFile('section.svg', new XMLSerializer().serializeToString(svg.current), 'image/svg+xml')
