@@ -63,7 +63,7 @@ export function derive(project: Project, stock: readonly Paper[]) {
   const visible = shownOf(project)
   const sound = soundnessOf(project)
   const depth = depthOf(project)
-  const { runs, failed } = nestAgain(project)
+  const runs = nestAgain(project)
   const loads = planLoads(project, { runs, marks: pieceMarks(project, sound) })
   const assembly = planAssembly({ project, loads, depth, turns: new Map(sound.map((s) => [s.id, s.turns])) })
   const snags = [
@@ -74,10 +74,10 @@ export function derive(project: Project, stock: readonly Paper[]) {
     ...paperSnags(project, stock),
     ...dearSnags(project, visible, stock),
     ...mergeSnags(project, runs),
-    ...tooLargeSnags(project, failed),
+    ...tooLargeSnags(project, runs),
     ...sheetSnags(project, runs, loads),
     ...offCutSnags(project, stock),
-    ...sizeSnags(project, stock),
+    ...sizeSnags(project, { stock, runs }),
     ...depthSnags(project, depth),
   ]
   return {
@@ -151,8 +151,8 @@ const nested = new Map<string, NestLayout>()
 function nestAgain(project: Project) {
   const known = paperRuns(project).map((run) => ({ run, layout: nested.get(run.fingerprint) }))
   if (known.every(({ layout }) => layout))
-    return { runs: known as { run: (typeof known)[number]['run']; layout: NestLayout }[], failed: [] }
+    return known as { run: (typeof known)[number]['run']; layout: NestLayout }[]
   const all = nestProject(project)
-  for (const { run, layout } of all.runs) nested.set(run.fingerprint, layout)
+  for (const { run, layout } of all) nested.set(run.fingerprint, layout)
   return all
 }

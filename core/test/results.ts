@@ -42,7 +42,7 @@ export const computeResults = (project: Project, stock: readonly Paper[]): Resul
 function resultsBy(planner: Planner, inputs: Inputs) {
   const { project } = inputs
   planner.update(inputs)
-  const { runs } = planner.get(nodes.nested())
+  const runs = planner.get(nodes.nested())
   return {
     visible: builtLayers(project).map((layer) => planner.get(nodes.visible(layer.id))),
     sound: builtLayers(project).map((layer) => planner.get(nodes.sound(layer.id))),

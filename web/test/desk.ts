@@ -43,11 +43,11 @@ let layouts = new Map<string, NestLayout>()
 
 const runOfLoad = (loadId: string) => {
   const { runId } = core.get(nodes.loads()).find(({ id }) => id === loadId)!
-  return core.get(nodes.nested()).runs.find(({ run }) => run.id === runId)!
+  return core.get(nodes.nested()).find(({ run }) => run.id === runId)!
 }
 const apiHere = {
   freeze: (project: Project, stock: readonly Paper[], { at, ...what }: Cut) => {
-    const { runs } = core.get(nodes.nested())
+    const runs = core.get(nodes.nested())
     const now = { loads: core.get(nodes.loads()), left: core.get(nodes.left()) }
     const { sheets, kept, asSaved } = toNote({ project, stock }, now, what)
     return { ...freezeSheets({ project, stock }, { sheets, runs, kept, at }), asSaved }

@@ -23,9 +23,9 @@ interface Props {
   children?: React.ReactNode
 }
 
-/** One sheet of card with its rim, its pieces as cut lines with folio numbers, and the clean off-cut. */
+/** One sheet of card with what the blade reaches of it, its pieces as cut lines with folio numbers, and the clean off-cut. */
 export const SheetDrawing = memo(function SheetDrawing({ load, drawn, rimMm, px, children }: Props) {
-  const { paper, offCut, widthMm, heightMm } = load
+  const { paper, offCut, widthMm, heightMm, lies } = load
   const ink = inkOn(paper.colour)
   const outline = drawn?.outline ?? `M0 0H${widthMm}V${heightMm}H0Z`
   return (
@@ -52,10 +52,11 @@ export const SheetDrawing = memo(function SheetDrawing({ load, drawn, rimMm, px,
       />
       {!load.onOffCut && (
         <rect
+          data-rim
           x={rimMm}
           y={rimMm}
-          width={Math.max(0, widthMm - 2 * rimMm)}
-          height={Math.max(0, heightMm - 2 * rimMm)}
+          width={Math.max(0, (lies?.widthMm ?? widthMm) - 2 * rimMm)}
+          height={Math.max(0, (lies?.heightMm ?? heightMm) - 2 * rimMm)}
           fill="none"
           stroke={ink}
           opacity={0.55}

@@ -203,7 +203,7 @@ const loadOf = (id: string): Load => {
 }
 
 const runOf = (id: string): NestedRun | undefined =>
-  planner.get(nodes.nested()).runs.find(({ run: one }) => one.id === id)
+  planner.get(nodes.nested()).find(({ run: one }) => one.id === id)
 
 const search = new Search()
 
@@ -280,7 +280,7 @@ const api = {
     const own = new Planner(cache)
     own.update({ project, stock, found: new Map() })
     const loads = own.get(nodes.loads())
-    if (loads.length === 0 || own.get(nodes.nested()).failed.length > 0) return null
+    if (loads.length === 0 || own.get(nodes.nested()).some(({ run }) => run.tooLarge)) return null
     return candidateOf(project, {
       loads,
       depth: own.get(nodes.depth()),
@@ -318,7 +318,7 @@ const api = {
   async freeze(project: Project, stock: readonly Paper[], { at, ...what }: Cut): Promise<Noted | null> {
     await ready
     if (!inputs || inputs.project.id !== project.id) return null
-    const { runs } = planner.get(nodes.nested())
+    const runs = planner.get(nodes.nested())
     const now = { loads: planner.get(nodes.loads()), left: planner.get(nodes.left()) }
     const { sheets, kept, asSaved } = toNote({ project, stock }, now, what)
     if (sheets.length === 0) return null
@@ -328,7 +328,7 @@ const api = {
   async layAgain(project: Project): Promise<[string, NestLayout][]> {
     await ready
     if (!inputs || inputs.project.id !== project.id) return []
-    return laidAgain(project, planner.get(nodes.nested()).runs, cache.memo)
+    return laidAgain(project, planner.get(nodes.nested()), cache.memo)
   },
   /** Whether a load lies as it was taken down; null where there is no such load any more. */
   async liesAs({ sheet }: TakenDown, stock: readonly Paper[]): Promise<boolean | null> {
@@ -352,7 +352,7 @@ const api = {
     onProgress: (progress: SearchProgress) => void,
   ): Promise<[string, NestLayout][]> {
     await ready
-    return search.start(planner.get(nodes.nested()).runs, seconds, onProgress)
+    return search.start(planner.get(nodes.nested()), seconds, onProgress)
   },
   searchStop: (): void => search.stop(),
   searchPause: (on: boolean): void => search.pause(on),

@@ -45,7 +45,7 @@ class Searching extends StandIn {
 
 const layout = (score: number) => ({ score, placements: [], sheets: 1, utilisation: 0 }) as NestLayout
 const run = (fingerprint: string, score: number) =>
-  ({ run: { fingerprint, instance: {} }, layout: layout(score) }) as unknown as NestedRun
+  ({ run: { fingerprint, instance: { pieces: [{}] } }, layout: layout(score) }) as unknown as NestedRun
 const never = () => new Promise(() => undefined)
 
 const scores = (found: readonly [string, NestLayout][]) => found.map(([name, { score }]) => [name, score])

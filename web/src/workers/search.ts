@@ -28,11 +28,9 @@ export class Search {
     onProgress: (progress: SearchProgress) => void,
   ): Promise<[string, NestLayout][]> {
     this.stop()
-    const task = runs.map(({ run, layout }) => ({
-      fingerprint: run.fingerprint,
-      instance: run.instance,
-      layout,
-    }))
+    const task = runs
+      .filter(({ run }) => run.instance.pieces.length > 0)
+      .map(({ run, layout }) => ({ fingerprint: run.fingerprint, instance: run.instance, layout }))
     const best = new Map<string, NestLayout>()
     const fresh = new Map<string, NestLayout>()
     const startedAt = performance.now()

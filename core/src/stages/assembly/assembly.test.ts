@@ -12,7 +12,7 @@ import { planAssembly, schedule, type AssemblyPlan, type Task } from './index'
 const planOf = (project: Project): AssemblyPlan =>
   planAssembly({
     project,
-    loads: planLoads(project, { runs: nestProject(project, 0).runs }),
+    loads: planLoads(project, { runs: nestProject(project, 0) }),
     depth: depthPlan(project),
   })
 const startOf = (plan: AssemblyPlan, id: string) => plan.steps.find((s) => s.id === id)!.startMin

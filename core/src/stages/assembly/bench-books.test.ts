@@ -59,7 +59,7 @@ class Bench {
     if (step.kind !== 'cut') this.take(tickTaking({ project, supplies }, step.id, { done, foams }))
     else if (done) {
       const load = this.planner.get(nodes.loads()).find(({ id }) => id === step.loadId)!
-      const { runs } = this.planner.get(nodes.nested())
+      const runs = this.planner.get(nodes.nested())
       const sheets = [sheetOf(project, load, { stock })]
       const frozen = freezeSheets({ project, stock }, { sheets, runs, kept: [], at: this.at++ })
       this.found = new Map([...this.found, ...frozen.found])

@@ -42,7 +42,7 @@ describe('film for heat', () => {
     expect(plan.layers.find(({ layerId }) => layerId === 'motif')!.bottomMm).toBeCloseTo(top, 9)
     expect(carriersOf(project, plan.pieces, project.layers[2]!).map(({ id }) => id)).toEqual(['plate'])
     expect(codes(project)).toEqual([])
-    const loads = planLoads(project, { runs: nestProject(project, 0).runs })
+    const loads = planLoads(project, { runs: nestProject(project, 0) })
     const { steps } = planAssembly({ project, loads, depth: plan })
     const press = steps.find(({ kind }) => kind === 'press')!
     expect(wordsIn(press.detail, 'mm')).toContain('155 °C for 12 s')
@@ -58,7 +58,7 @@ describe('film for heat', () => {
 
   it('is cut in one, from behind', () => {
     const project = work(motif)
-    const load = planLoads(project, { runs: nestProject(project, 0).runs }).find(
+    const load = planLoads(project, { runs: nestProject(project, 0) }).find(
       ({ paper }) => paper.id === 'film',
     )!
     const boxes = load.pieces.map(({ shape }) => regionBox([shape])).toSorted((a, b) => a.minX - b.minX)

@@ -9,6 +9,7 @@ import {
   designBox,
   layerBox,
   newProject,
+  setPlan,
   starterMount,
   type FrameMount,
   type Project,
@@ -100,7 +101,10 @@ describe('a frame', () => {
   })
 
   it('warns where a piece passes the sheet, and where measures cannot be true', () => {
-    expect(codes(frame({ w: 310, h: 20 }))).toContain('piece-over-sheet')
+    const long = frame({ w: 310, h: 20 })
+    expect(codes(setPlan(long, { turns: 'quarter' }))).toContain('piece-over-sheet')
+    // Across the sheet there is room for it.
+    expect(codes(setPlan(long, { turns: 'free' }))).not.toContain('piece-over-sheet')
     expect(codes(withMount(frame({ w: 10, h: 10 }), { opening: { widthMm: 220, heightMm: 100 } }))).toContain(
       'opening-over-spacer',
     )

@@ -9,6 +9,7 @@ export const measureSnagsNode = node('snags of measure', {
     layers: ['name', 'pieces', 'role', 'paperId'],
     papers: ['widthMm', 'heightMm'],
     cutter: true,
+    plan: ['turns'],
   },
   compute: ({ project }) => measureSnags(project),
   view: (snags) => snags,

@@ -4,7 +4,9 @@ import {
   boxHeight,
   boxWidth,
   polygonBox,
+  convexHull,
   regionBox,
+  turnWithin,
   ringBox,
   signedArea as ringArea,
   type Box,
@@ -21,6 +23,7 @@ import {
   type Mount,
   type Project,
   type Snag,
+  type Piece,
 } from '../../project'
 import { measure, sidesWithin, type Sides } from './measure'
 import { boxOf, canCover, partsOf } from './parts'
@@ -112,16 +115,25 @@ export function measureSnags(project: Project): Snag[] {
       say`The design is ${length(m.design.widthMm - mount.widthMm, 1)} wider than the topper may be.`,
       { at: middleOf(m.design.box, 'right'), mend: fit },
     )
-  const reach = [m.cuttable.widthMm, m.cuttable.heightMm].toSorted((a, b) => a - b)
+  const { widthMm, heightMm } = m.cuttable
+  const reach = [widthMm, heightMm].toSorted((a, b) => a - b)
+  const goesAcross = (piece: Piece) =>
+    project.plan.turns === 'free' &&
+    pieceRegion(piece).every(({ outer }) => turnWithin(convexHull(outer), widthMm, heightMm) !== null)
   for (const layer of builtLayers(project)) {
     for (const piece of layer.pieces) {
       const b = regionBox(pieceRegion(piece))
       const sides = [boxWidth(b), boxHeight(b)].toSorted((a, c) => a - c)
       if (sides[0]! <= reach[0]! + TOLERANCE_MM && sides[1]! <= reach[1]! + TOLERANCE_MM) continue
+      if (goesAcross(piece)) continue
       stop(
         'piece-over-sheet',
-        say`A piece of “${layer.name}” is ${size(boxWidth(b), boxHeight(b))}; the cutter reaches ${size(m.cuttable.widthMm, m.cuttable.heightMm)} of a sheet.`,
-        { layer: layer.id, at: [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2], mend: fit },
+        say`A piece of “${layer.name}” is ${size(boxWidth(b), boxHeight(b))}; the cutter reaches ${size(widthMm, heightMm)} of a sheet.`,
+        {
+          layer: layer.id,
+          at: [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2],
+          ...(m.fitFactor ? { mend: fit } : {}),
+        },
       )
       break
     }

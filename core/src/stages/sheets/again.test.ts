@@ -24,7 +24,7 @@ function desk() {
   const planner = new Planner(new Cache())
   const at = (project: Project) => {
     planner.update({ project, stock, found: new Map() })
-    return { runs: planner.get(nodes.nested()).runs, loads: planner.get(nodes.loads()) }
+    return { runs: planner.get(nodes.nested()), loads: planner.get(nodes.loads()) }
   }
   return { at, project: assignPaper(setPlan(bare, { batch: 4 }), ['a', 'b'], { paper: stock[0]!, stock }) }
 }

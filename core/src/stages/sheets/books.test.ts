@@ -59,7 +59,7 @@ class Shelf {
 
   cut(project: Project, load: Load): void {
     this.planner.update({ project, stock: this.stock, found: new Map() })
-    const { runs } = this.planner.get(nodes.nested())
+    const runs = this.planner.get(nodes.nested())
     const sheets = [sheetOf(project, load, this)]
     const frozen = freezeSheets({ project, stock: this.stock }, { sheets, runs, kept: [], at: this.at++ })
     this.put(frozen.project, frozen.stock)

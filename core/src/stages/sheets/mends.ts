@@ -1,4 +1,4 @@
-import { assignPaper, dropPin, takeOffCuts, takeSizes, type MendTable } from '../../project'
+import { assignPaper, dropPin, setPlan, takeOffCuts, takeSizes, type MendTable } from '../../project'
 
 declare module '../../project/snag' {
   interface Mends {
@@ -6,11 +6,14 @@ declare module '../../project/snag' {
     'take-sizes': { paperIds: string[] }
     'merge-papers': { paperId: string; layerIds: string[] }
     'drop-pin': { layerId: string; pieceId: string; copy: number }
+    'turn-freely': object
   }
 }
 
 /** Mends of the sheets stage. */
-export const sheetsMends: MendTable<'take-off-cuts' | 'take-sizes' | 'merge-papers' | 'drop-pin'> = {
+export const sheetsMends: MendTable<
+  'take-off-cuts' | 'take-sizes' | 'merge-papers' | 'drop-pin' | 'turn-freely'
+> = {
   'take-off-cuts': (project, { paperIds }, stock) => takeOffCuts(project, stock, paperIds),
   'take-sizes': (project, { paperIds }, stock) => takeSizes(project, stock, paperIds),
   'merge-papers': (project, { paperId, layerIds }) => {
@@ -18,4 +21,5 @@ export const sheetsMends: MendTable<'take-off-cuts' | 'take-sizes' | 'merge-pape
     return paper ? assignPaper(project, layerIds, { paper }) : project
   },
   'drop-pin': (project, pin) => dropPin(project, pin),
+  'turn-freely': (project) => setPlan(project, { turns: 'free' }),
 }

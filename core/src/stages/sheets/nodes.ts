@@ -8,7 +8,7 @@ import { againSnags } from './snags/again'
 import { leftOvers } from './off-cuts/off-cuts'
 import { planLoads, type Load } from './loads/loads'
 import { sheetsNeeded } from './loads/needed'
-import { layStepwise, sortOut, type Unplaceable } from './runs/nest-runs'
+import { layStepwise } from './runs/nest-runs'
 import { paperRuns, runIds, type NestedRun } from './runs/paper-runs'
 import { mergeSnags } from './snags/merge-papers'
 import { offCutSnags } from './snags/off-cuts'
@@ -80,14 +80,14 @@ const layout = node('layout', {
   reads: {},
   found: true,
   needs: () => ({ all: runs() }),
-  compute: ({ arg, found, memo }, { all }): NestedRun | Generator<undefined, NestedRun | Unplaceable> => {
+  compute: ({ arg, found, memo }, { all }): NestedRun | Generator<undefined, NestedRun> => {
     const run = all.find(({ id }) => id === arg)!
     const known = found.get(run.fingerprint) as NestLayout | undefined
     return known ? { run, layout: known } : layStepwise(run, memo)
   },
 })
 
-/** All runs with their layouts; those of which a piece is too large for any sheet apart. */
+/** All runs with their layouts. */
 export const nested = node('nested', {
   stage: 'sheets',
   reads: {},
@@ -98,9 +98,9 @@ export const nested = node('nested', {
   compute: (_, { all, names }) => {
     // Sheets that lack a paper's pieces and do not say so would be cut, and found short at the bench.
     if (all.length < names.length) throw new Error('the pieces of a paper could not be laid')
-    return sortOut(all)
+    return all
   },
-  view: ({ runs: list }) => list.map(runView),
+  view: (list) => list.map(runView),
 })
 
 /** The sheets of one run before all others are laid: what is shown while a large work is computed. */
@@ -109,12 +109,10 @@ export const draft = node('draft', {
   reads: LOADS_READ,
   needs: (_, runId) => ({ one: layout(runId) }),
   compute: ({ project, memo }, { one }) =>
-    'layout' in one
-      ? planLoads(project, { runs: [one], marks: new Map() }, memo).map((load) => ({
-          load,
-          drawn: drawSheet(load, SKETCH_MM),
-        }))
-      : [],
+    planLoads(project, { runs: [one], marks: new Map() }, memo).map((load) => ({
+      load,
+      drawn: drawSheet(load, SKETCH_MM),
+    })),
   view: (list) => list.map(({ load, drawn }) => ({ load: loadView(load), drawn })),
 })
 
@@ -123,7 +121,7 @@ export const loads = node('loads', {
   stage: 'sheets',
   reads: LOADS_READ,
   needs: () => ({ all: nested(), drawn: marks() }),
-  compute: ({ project, memo }, { all, drawn }) => planLoads(project, { runs: all.runs, marks: drawn }, memo),
+  compute: ({ project, memo }, { all, drawn }) => planLoads(project, { runs: all, marks: drawn }, memo),
   view: (list) => list.map(loadView),
 })
 
@@ -247,11 +245,11 @@ export const sheetsSnags = node('snags of sheets', {
   },
   needs: () => ({ all: nested(), list: loads() }),
   compute: ({ project, stock, memo }, { all, list }) => [
-    ...tooLargeSnags(project, all.failed),
+    ...tooLargeSnags(project, all),
     ...againSnags(project, memo),
-    ...sheetSnags(project, all.runs, list),
+    ...sheetSnags(project, all, list),
     ...offCutSnags(project, stock, memo),
-    ...sizeSnags(project, stock, memo),
+    ...sizeSnags(project, { stock, runs: all }, memo),
   ],
   view: (snags) => snags,
 })
@@ -267,6 +265,6 @@ export const mergeSnagsNode = node('snags of merging', {
     cut: true,
   },
   needs: () => ({ all: nested() }),
-  compute: ({ project, memo }, { all }) => mergeSnags(project, all.runs, memo),
+  compute: ({ project, memo }, { all }) => mergeSnags(project, all, memo),
   view: (snags) => snags,
 })

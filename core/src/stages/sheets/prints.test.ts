@@ -43,7 +43,7 @@ import { nestProject } from './runs/nest-runs'
 const EVENING = demo('kittiwake').pictures[0]!
 /** The demo's picture under another name, 4:3 by what it says of itself. */
 const wide: Picture = { ...EVENING, id: 'wide', pixelsWide: 1200, pixelsHigh: 900 }
-const loadsOf = (project: Project) => planLoads(project, { runs: nestProject(project, 0).runs })
+const loadsOf = (project: Project) => planLoads(project, { runs: nestProject(project, 0) })
 const twoSquares = printOn(
   stack(
     'card',

@@ -51,7 +51,7 @@ const solve = (instance: NestInstance, steps = 12, seed = 1) => {
   for (let k = 0; k < steps && !nester.done; k++) nester.step()
   return nester.best
 }
-const layoutsOf = (project: Project) => nestProject(project).runs
+const layoutsOf = (project: Project) => nestProject(project)
 
 describe('nesting', () => {
   it('is done at once where there is nothing to lay, or nothing but what is pinned', () => {
@@ -67,9 +67,9 @@ describe('nesting', () => {
     for (let k = 0; k < 5; k++) nester.step()
     expect(nester.best.placements).toEqual(pinned.pinned)
     const project = setLayer(demo('bon-voyage'), 'words', { pieces: [] })
-    expect(
-      planLoads(project, { runs: nestProject(project).runs }).flatMap((load) => load.folios),
-    ).not.toContain('2')
+    expect(planLoads(project, { runs: nestProject(project) }).flatMap((load) => load.folios)).not.toContain(
+      '2',
+    )
   })
 
   it('is legal for any stars, turns and gaps, proved by another library', () => {
@@ -318,14 +318,14 @@ describe('layers without a paper', () => {
       ...plate(`l${i}`, 2, [10 * i, 10, 40, 40]),
       colour,
     }))
-    const list = planLoads(stack('card', ...bare), { runs: nestProject(stack('card', ...bare)).runs })
+    const list = planLoads(stack('card', ...bare), { runs: nestProject(stack('card', ...bare)) })
     expect(list.map((load) => [load.folios.toSorted(), load.paper.colour])).toEqual([
       [['1', '3'], '#cc2222'],
       [['2'], '#2222cc'],
     ])
     expect(list.every((load) => isStandIn(load.paper))).toBe(true)
     expect(
-      sheetSnags(stack('card', ...bare), nestProject(stack('card', ...bare)).runs, list).filter(
+      sheetSnags(stack('card', ...bare), nestProject(stack('card', ...bare)), list).filter(
         (snag) => snag.code === 'short-of-paper',
       ),
     ).toEqual([])

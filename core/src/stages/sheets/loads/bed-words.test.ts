@@ -18,14 +18,14 @@ const said = (sheet: typeof a3, cutter: Cutter) =>
 
 describe('a sheet on the bed', () => {
   it('that is larger hangs over, by hand', () => {
-    expect(onTheBed(a3, bare(305, 305))).toEqual({ turned: false, overMm: 115 })
+    expect(onTheBed(a3, bare(305, 305))).toEqual({ turned: false, overMm: 115, widthMm: 297, heightMm: 305 })
     expect(said(a3, bare(305, 305))).toEqual([
       '115 mm of the sheet hang over the bed and are not cut: hold them up while it runs.',
     ])
   })
 
   it('goes in a quarter turned where more of it can be cut so', () => {
-    expect(onTheBed(a3, bare(610, 305))).toEqual({ turned: true, overMm: 0 })
+    expect(onTheBed(a3, bare(610, 305))).toEqual({ turned: true, overMm: 0, ...a3 })
     expect(said(a3, bare(610, 305))).toEqual([
       'It goes in a quarter turned, its side of 420 mm across the bed.',
     ])

@@ -9,6 +9,9 @@ export interface OnTheBed {
   turned: boolean
   /** So much of it hangs over the bed and is not cut, mm. */
   overMm: number
+  /** What lies on the bed, from its corner as it is drawn, mm. */
+  widthMm: number
+  heightMm: number
 }
 
 /** Hanging over by less is a matter of how true the sheet is laid, mm. */
@@ -20,7 +23,7 @@ export function onTheBed(sheet: { widthMm: number; heightMm: number }, cutter: C
   const { widthMm, heightMm, turned } = onBed(sheet, { rimMm: cutter.rimMm, ...bedOf(cutter) })
   const over = Math.max(sheet.widthMm - widthMm, sheet.heightMm - heightMm)
   const overMm = over > HAIR_MM ? over : 0
-  return turned || overMm > 0 ? { turned, overMm } : null
+  return turned || overMm > 0 ? { turned, overMm, widthMm, heightMm } : null
 }
 
 /** What to mind when a sheet is laid on the bed; nothing where it lies there as it is drawn. */

@@ -1,5 +1,5 @@
 // The turns a piece may take, in degrees.
-import { convexHull, rotation, type Ring } from '../../../base/geometry'
+import { convexHull, hullWidths, type Ring } from '../../../base/geometry'
 import type { NestPiece } from './instance'
 
 /** Evenly round; the last so many of a free piece's turns. */
@@ -31,7 +31,7 @@ function freeTurns(hull: Ring): readonly number[] {
 
 /** The whole degree (0 to 89) that makes a hull's box least. */
 function tightTurn(hull: Ring): number {
-  const widths = widthsOf(hull)
+  const widths = hullWidths(hull)
   let least = Infinity
   let tight = 0
   for (let deg = 0; deg < 90; deg++) {
@@ -43,33 +43,6 @@ function tightTurn(hull: Ring): number {
     }
   }
   return tight
-}
-
-/** How wide a hull is turned by 0, 1 … 179 degrees: two corners that lie farthest go round it (rotating calipers, Shamos 1978). */
-function widthsOf(hull: Ring): number[] {
-  let [right, left] = [0, 0]
-  return Array.from({ length: 180 }, (_, deg) => {
-    const [a, , c] = rotation(deg)
-    right = farthestFrom(right, hull, [a, c])
-    left = farthestFrom(left, hull, [-a, -c])
-    return a * (hull[right]! - hull[left]!) + c * (hull[right + 1]! - hull[left + 1]!)
-  })
-}
-
-/** The corner of a hull that lies farthest towards (dx, dy): from any other, it only goes up to there. */
-function farthestFrom(start: number, hull: Ring, [dx, dy]: readonly [number, number]): number {
-  const n = hull.length
-  let at = start
-  let reach = dx * hull[at]! + dy * hull[at + 1]!
-  for (let step = n - 2; step >= 2;) {
-    const next = (at + step) % n
-    const further = dx * hull[next]! + dy * hull[next + 1]!
-    if (further > reach) {
-      at = next
-      reach = further
-    } else step = step === n - 2 && at === start ? 2 : 0
-  }
-  return at
 }
 
 /** Turns (0 to 90) that lay the longest edges of the hull along the sheet. */

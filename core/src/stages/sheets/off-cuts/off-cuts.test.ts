@@ -104,7 +104,7 @@ describe('off-cuts', () => {
       'o1',
       'o0',
     ])
-    const list = planLoads(project, { runs: nestProject(project).runs })
+    const list = planLoads(project, { runs: nestProject(project) })
     const load = list.find((l) => l.paper.id === paper.id)!
     expect(load).toMatchObject({
       onOffCut: { id: 'o0', label: 'off-cut 0' },
@@ -119,13 +119,13 @@ describe('off-cuts', () => {
       buy: 0,
     })
     const plain = setPlan(project, { useOffCuts: false })
-    expect(planLoads(plain, { runs: nestProject(plain).runs }).every((l) => l.onOffCut === null)).toBe(true)
+    expect(planLoads(plain, { runs: nestProject(plain) }).every((l) => l.onOffCut === null)).toBe(true)
   })
 })
 
 describe('what a run leaves', () => {
   const project = demo('harbour')
-  const list = planLoads(project, { runs: nestProject(project).runs })
+  const list = planLoads(project, { runs: nestProject(project) })
 
   it('lies beside the pieces and does not overlap itself', () => {
     for (const load of list) {
@@ -169,15 +169,15 @@ describe('what a run leaves', () => {
   it('follows the order of loads that the maker laid down, and counts the blade’s way', () => {
     const ids = list.map((load) => load.id).toReversed()
     const turned = planLoads(setPlan(project, { cutOrder: 'hand', loadOrder: ids.slice(0, 3) }), {
-      runs: nestProject(project).runs,
+      runs: nestProject(project),
     })
     expect(turned.slice(0, 3).map((load) => load.id)).toEqual(ids.slice(0, 3))
     expect(turned.map((load) => load.number)).toEqual(list.map((load) => load.number))
     expect(list.every((load) => load.bladeCareM === null)).toBe(true)
     const many = setPlan({ ...project, layers: project.layers.map((layer) => ({ ...layer, copies: 8 })) }, {})
-    expect(
-      planLoads(many, { runs: nestProject(many, 1).runs }).some((load) => load.bladeCareM !== null),
-    ).toBe(true)
+    expect(planLoads(many, { runs: nestProject(many, 1) }).some((load) => load.bladeCareM !== null)).toBe(
+      true,
+    )
   })
 })
 

@@ -3,7 +3,7 @@ import type { Project } from '../../../project'
 import { fresh, type Memo } from '../../../base'
 import type { NestLayout } from '../nest/instance'
 import { Nester } from '../nest/nester'
-import { TooLarge } from '../nest/orders/first'
+import { summarise } from '../nest/summary'
 import { paperRuns, type NestedRun, type PaperRun } from './paper-runs'
 
 /** Search steps that every layout gets at once, before the maker asks for more; fewer where there are many pieces to lay. */
@@ -16,15 +16,8 @@ function firstSteps({ instance }: PaperRun): number {
   return Math.max(LEAST_STEPS, Math.min(FIRST_STEPS, Math.floor(FIRST_PIECES / Math.max(1, pieces))))
 }
 
-/** A run of which pieces are larger than any sheet. */
-export interface Unplaceable {
-  run: PaperRun
-  /** Their parts, by the names of partId. */
-  tooLarge: readonly string[]
-}
-
-/** A run with its first layout, after a fixed number of steps; where pieces are larger than its sheets, which. */
-export function layRun(run: PaperRun, memo: Memo = fresh, steps = firstSteps(run)): NestedRun | Unplaceable {
+/** A run with its first layout, after a fixed number of steps. */
+export function layRun(run: PaperRun, memo: Memo = fresh, steps = firstSteps(run)): NestedRun {
   const laying = layStepwise(run, memo, steps)
   for (;;) {
     const step = laying.next()
@@ -32,37 +25,24 @@ export function layRun(run: PaperRun, memo: Memo = fresh, steps = firstSteps(run
   }
 }
 
-/** The same, with a pause between any two steps of the search; what no sheet takes comes back as Unplaceable. */
+/** The same, with a pause between any two steps of the search. */
 export function* layStepwise(
   run: PaperRun,
   memo: Memo,
   steps = firstSteps(run),
-): Generator<undefined, NestedRun | Unplaceable> {
-  try {
-    // Remembered once it is whole: a search that was broken off begins anew, so that it always comes to the same.
-    const laid = memo('first layout', [run.fingerprint, steps], (): { layout: NestLayout | null } => ({
-      layout: null,
-    }))
-    if (!laid.layout) {
-      const nester = yield* Nester.inParts(run.instance, run.seed)
-      laid.layout = yield* nester.begin(steps)
-    }
-    return { run, layout: laid.layout }
-  } catch (error) {
-    if (!(error instanceof TooLarge)) throw error
-    return { run, tooLarge: error.ids }
+): Generator<undefined, NestedRun> {
+  if (run.instance.pieces.length === 0) return { run, layout: summarise(run.instance, []) }
+  // Remembered once it is whole: a search that was broken off begins anew, so that it always comes to the same.
+  const laid = memo('first layout', [run.fingerprint, steps], (): { layout: NestLayout | null } => ({
+    layout: null,
+  }))
+  if (!laid.layout) {
+    const nester = yield* Nester.inParts(run.instance, run.seed)
+    laid.layout = yield* nester.begin(steps)
   }
+  return { run, layout: laid.layout }
 }
 
 /** Layouts of all runs: the same project always gives the same sheets. */
-export function nestProject(project: Project, steps?: number): { runs: NestedRun[]; failed: Unplaceable[] } {
-  return sortOut(paperRuns(project).map((run) => layRun(run, fresh, steps)))
-}
-
-/** What could be laid, and what not. */
-export const sortOut = (
-  all: readonly (NestedRun | Unplaceable)[],
-): { runs: NestedRun[]; failed: Unplaceable[] } => ({
-  runs: all.filter((one) => 'layout' in one),
-  failed: all.filter((one) => 'tooLarge' in one),
-})
+export const nestProject = (project: Project, steps?: number): NestedRun[] =>
+  paperRuns(project).map((run) => layRun(run, fresh, steps))

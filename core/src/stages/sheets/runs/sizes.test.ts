@@ -2,7 +2,7 @@ import { wordsIn } from '../../../base/units'
 import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../../test/stack'
 import { expectLegal } from '../../../../test/legal-layout'
-import { polygonBox, polygonToPath, rectangle } from '../../../base/geometry'
+import { pathToRegion, polygonBox, polygonToPath, rectangle } from '../../../base/geometry'
 import { makeLayer } from '../../layers'
 import { newPaper, starterStock } from '../../paper'
 import {
@@ -12,6 +12,7 @@ import {
   setPlan,
   starterCutter,
   takeSizes,
+  type Layer,
   type Paper,
   type Project,
 } from '../../../project'
@@ -23,6 +24,7 @@ import {
   planLoads,
   nestProject,
   paperRuns,
+  partId,
   sheetsNeeded,
   withPins,
   type NestPiece,
@@ -104,7 +106,7 @@ describe('a paper in several sizes', () => {
   it('makes loads of both sizes with tags of their own, and counts each in its own size', () => {
     const project = work([large, small])
     expect(project.drawer.papers.map((paper) => paper.id)).toEqual(['large', 'small'])
-    const { runs } = nestProject(project)
+    const runs = nestProject(project)
     expect(runs).toHaveLength(1)
     expectLegal(runs[0]!.run.instance, runs[0]!.layout)
     const list = planLoads(project, { runs })
@@ -147,7 +149,7 @@ describe('a paper in several sizes', () => {
   it('is planned too where off-cuts take everything', () => {
     const whole = { id: 'rest', label: 'rest', path: polygonToPath(rectangle([0, 0], 310, 310)) }
     const project = work([{ ...large, offCuts: [whole, { ...whole, id: 'rest-2' }] }, small])
-    const { runs } = nestProject(project)
+    const runs = nestProject(project)
     const list = planLoads(project, { runs })
     expect(list.length).toBeGreaterThan(0)
     expect(list.every(({ onOffCut }) => onOffCut !== null)).toBe(true)
@@ -169,26 +171,75 @@ describe('a paper in several sizes', () => {
 
   it('comes in packs', () => {
     const project = work([{ ...large, count: 0, perPack: 10 }])
-    const [need] = sheetsNeeded(planLoads(project, { runs: nestProject(project).runs }))
+    const [need] = sheetsNeeded(planLoads(project, { runs: nestProject(project) }))
     expect(need).toMatchObject({ sheets: 2, buy: 2, packs: 1 })
     expect(check(project).find((s) => s.code === 'short-of-paper')!.message).toContain('buy 1 pack of 10.')
   })
 })
 
-it('names the pieces that are larger than any sheet, where they are', () => {
+describe('pieces that are larger than any sheet', () => {
   const [paper] = starterStock()
-  const bare = stack(
-    'free',
-    { ...plate('back', 0, [0, 0, 400, 100]), name: 'back' },
-    { ...plate('front', 0, [10, 10, 30, 30], [20, 50, 360, 20]), name: 'front' },
-  )
-  const project = assignPaper(bare, ['back', 'front'], { paper: paper! })
-  const named = check(project).filter(({ code }) => code === 'piece-too-large')
-  expect(named).toMatchObject([{ layer: 'back', at: [200, 50] }])
-  // 304.8 mm less a rim of 6.35 mm on either side.
-  expect(wordsIn(named[0]!.message, 'mm')).toContain(
-    `${paper!.name}: “back” and a piece of “front” are larger than the 292.1 × 292.1 mm`,
-  )
+  const named = (project: Project) => check(project).filter(({ code }) => code === 'piece-too-large')
+  const wordsOf = (project: Project) => named(project).map(({ message }) => wordsIn(message, 'mm'))
+  const laidOf = (project: Project) =>
+    nestProject(project).flatMap(({ run, layout }) => {
+      expectLegal(run.instance, layout)
+      return layout.placements.map(({ id }) => id)
+    })
+  const back = { ...plate('back', 0, [0, 0, 400, 100]), name: 'back' }
+  const front = { ...plate('front', 0, [10, 10, 30, 30], [20, 50, 320, 20]), name: 'front' }
+  const of = (...layers: Layer[]) =>
+    assignPaper(
+      stack('free', ...layers),
+      layers.map(({ id }) => id),
+      { paper: paper! },
+    )
+
+  it('are named, where they are; all others are laid', () => {
+    const project = of(back, front)
+    expect(named(project)).toMatchObject([{ layer: 'back', at: [200, 50] }])
+    // 304.8 mm less a rim of 6.35 mm on either side.
+    expect(wordsOf(project)[0]).toContain(
+      `${paper!.name}: “back” and a piece of “front” are larger than the 292.1 × 292.1 mm that can be cut of a sheet, and not laid.`,
+    )
+    const small = front.pieces.find(({ path }) => polygonBox(pathToRegion(path)[0]!).maxX < 50)!
+    expect(laidOf(project)).toEqual([partId('front', small.id)])
+    // What is laid of a paper of which nothing fits, or of which the rim leaves nothing: no sheet, no error.
+    expect(laidOf(of(back))).toEqual([])
+    const { cutter } = project.drawer
+    const rimmed = { ...project, drawer: { ...project.drawer, cutter: { ...cutter, rimMm: 160 } } }
+    expect(laidOf(rimmed)).toEqual([])
+    expect(wordsOf(rimmed)[0]).toMatch(/the rim .* leaves nothing of a sheet to cut/)
+  })
+
+  it('lie across where they may be turned: a press lets them', () => {
+    const straight = setPlan(of(front), { turns: 'quarter' })
+    expect(wordsOf(straight)[0]).toMatch(/and not laid\. Turned it would fit\.$/)
+    const { mend } = named(straight)[0]!
+    const turned = mendProject(straight, mend!.action, [])
+    expect(named(turned)).toEqual([])
+    expect(laidOf(turned)).toHaveLength(2)
+    expect(wordsOf(setPlan(of(back, front), { turns: 'quarter' }))[0]).toMatch(
+      /1 of 2 would fit turned; for the others take a larger sheet or scale the design\.$/,
+    )
+    const oneWay = of(front)
+    const papers = oneWay.drawer.papers.map((one) => ({ ...one, oneWay: true }))
+    const grained = { ...oneWay, drawer: { ...oneWay.drawer, papers } }
+    expect(wordsOf(grained)[0]).toMatch(/but this paper lies one way only/)
+    expect(named(grained)[0]!.mend).toBeUndefined()
+  })
+
+  it('are told to fit a size that the drawer has and the project does not plan with', () => {
+    const large = { ...paper!, id: 'large', widthMm: 450, heightMm: 304.8 }
+    const bare = of(back)
+    // On a bed that is no wider it takes no more.
+    expect(check(bare, [paper!, large]).map(({ code }) => code)).not.toContain('other-size-at-hand')
+    const cutter = { ...bare.drawer.cutter, mats: [], bedWidthMm: 500 }
+    const project = { ...bare, drawer: { ...bare.drawer, cutter } }
+    const snag = check(project, [paper!, large]).find(({ code }) => code === 'other-size-at-hand')!
+    expect(wordsIn(snag.message, 'mm')).toMatch(/what is too large for the sheets that are planned with fits/)
+    expect(named(mendProject(project, snag.mend!.action, [paper!, large]))).toEqual([])
+  })
 })
 
 describe('sheets that are larger than the bed', () => {
@@ -213,13 +264,13 @@ describe('sheets that are larger than the bed', () => {
       assignPaper({ ...newProject('p', 'Tiles', { kind: 'free' }), layers: [tile('t', w, h)] }, ['t'], {
         paper: slate,
       })
-    const { runs } = nestProject(project(140, 140))
+    const runs = nestProject(project(140, 140))
     for (const load of planLoads(project(140, 140), { runs })) {
       expect([load.widthMm, load.heightMm]).toEqual([297, 420])
       for (const { shape } of load.pieces)
         expect(polygonBox(shape).maxY).toBeLessThanOrEqual(starterCutter.bedHeightMm - 6.35 + 1e-6)
     }
-    expect(nestProject(project(100, 400)).failed).toHaveLength(1)
+    expect(nestProject(project(100, 400)).map(({ run }) => run.tooLarge?.parts.length)).toEqual([1])
   })
 
   it('nor an off-cut: what hangs over is there, and nothing is cut of it', () => {
@@ -244,11 +295,11 @@ describe('sheets that are larger than the bed', () => {
     }
     const onOffCut = (w: number, h: number) => {
       const project = withOffCut(w, h)
-      return planLoads(project, { runs: nestProject(project).runs }).filter((load) => load.onOffCut !== null)
+      return planLoads(project, { runs: nestProject(project) }).filter((load) => load.onOffCut !== null)
     }
     const [load] = onOffCut(520, 160)
     expect([load!.widthMm, load!.heightMm]).toEqual([520, 160])
-    expect(load!.lies).toEqual({ turned: false, overMm: 220 })
+    expect(load!.lies).toEqual({ turned: false, overMm: 220, widthMm: 300, heightMm: 160 })
     // On all of it there would be room for fourteen; within the bed, for three across and two down.
     expect(load!.pieces.length).toBeGreaterThanOrEqual(6)
     expect(load!.pieces.length).toBeLessThanOrEqual(8)

@@ -16,7 +16,9 @@ export function mergeSnags(project: Project, all: readonly NestedRun[], memo: Me
   // What guests are cut of is not this project's to choose; what is not chosen yet will be; a print wants its own paper.
   const runs = all.filter(
     ({ run }) =>
-      !isStandIn(run.paper) && run.layers.every(({ guest, layer }) => guest === null && layer.print === null),
+      !run.tooLarge &&
+      !isStandIn(run.paper) &&
+      run.layers.every(({ guest, layer }) => guest === null && layer.print === null),
   )
   return runs.flatMap((a, i) =>
     runs.slice(i + 1).flatMap((b): Snag[] => {
@@ -77,6 +79,5 @@ const sheetsIn = ({ run, layout }: NestedRun): number =>
 /** Sheets after the merge; more than any where a piece does not fit on that paper. */
 function sheetsOf(merged: Project, paper: Paper, memo: Memo): number {
   const run = paperRuns(merged, memo).find((r) => r.layers.some((layer) => layer.paper?.id === paper.id))!
-  const nested = layRun(run, memo, STEPS)
-  return 'layout' in nested ? sheetsIn(nested) : Infinity
+  return run.tooLarge ? Infinity : sheetsIn(layRun(run, memo, STEPS))
 }

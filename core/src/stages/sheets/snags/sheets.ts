@@ -1,14 +1,23 @@
 // Loose bits to keep, papers that run short, pieces pinned or grown to where they may not lie.
-import { regionBox } from '../../../base/geometry'
+import { regionBox, type Box } from '../../../base/geometry'
 import { say, size } from '../../../base/units'
-import { cutLayers, cutPieces, findLayer, pieceRegion, type Project, type Snag } from '../../../project'
+import {
+  cutLayers,
+  cutPieces,
+  findLayer,
+  layerBox,
+  pieceRegion,
+  type Layer,
+  type Paper,
+  type Project,
+  type Snag,
+} from '../../../project'
 import { groupBy } from '../../../base'
 import { matWords } from '../loads/mat-words'
 import type { Load } from '../loads/loads'
 import { buyWords, sheetsNeeded } from '../loads/needed'
 import { whyIllegal } from '../nest/exact/legal'
-import type { Unplaceable } from '../runs/nest-runs'
-import { isStandIn, splitPartId, type NestedRun } from '../runs/paper-runs'
+import { isStandIn, splitPartId, type NestedRun, type TooLarge } from '../runs/paper-runs'
 
 /** Findings of the sheets stage: loose bits to keep, papers that run short. */
 export function sheetSnags(project: Project, runs: readonly NestedRun[], list: readonly Load[]): Snag[] {
@@ -98,35 +107,61 @@ function pinSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
 const ownLayer = (project: Project, layerId: string): string | null =>
   project.layers.some((layer) => layer.id === layerId) ? layerId : null
 
-/** Papers of which pieces are larger than any sheet: nothing of them is laid until those are. */
-export function tooLargeSnags(project: Project, failed: readonly Unplaceable[]): Snag[] {
+/** Pieces that are larger than any sheet of their paper, a finding a paper. */
+export function tooLargeSnags(project: Project, runs: readonly NestedRun[]): Snag[] {
   const layers = new Map(cutLayers(project).map(({ id, layer }) => [id, layer]))
-  return failed.map(({ run, tooLarge }) => {
-    const { w, h, margin } = run.instance.sheet
-    const byLayer = groupBy(tooLarge.map(splitPartId), ({ layerId }) => layerId)
-    const names = [...byLayer].flatMap(([id, parts]) => {
+  return runs.flatMap(({ run: { paper, tooLarge } }): Snag[] => {
+    if (!tooLarge) return []
+    const { parts, widthMm, heightMm } = tooLarge
+    const byLayer = groupBy(parts.map(splitPartId), ({ layerId }) => layerId)
+    const names = [...byLayer].flatMap(([id, own]) => {
       const layer = layers.get(id)
       if (!layer) return []
-      const all = parts.length === cutPieces(layer).length
+      const all = own.length === cutPieces(layer).length
       return [
         all
           ? `“${layer.name}”`
-          : `${parts.length === 1 ? 'a piece' : `${parts.length} pieces`} of “${layer.name}”`,
+          : `${own.length === 1 ? 'a piece' : `${own.length} pieces`} of “${layer.name}”`,
       ]
     })
     const told = names.length > 3 ? [...names.slice(0, 3), `${names.length - 3} more`] : names
     const listed = [told.slice(0, -1).join(', '), told.at(-1)].filter(Boolean).join(' and ')
     const own = [...byLayer.keys()].flatMap((id) => findLayer(project, id) ?? [])[0]
-    const piece = own && cutPieces(own).find(({ id }) => id === byLayer.get(own.id)![0]!.pieceId)
-    const box = piece && regionBox(pieceRegion(piece))
-    return {
-      code: 'piece-too-large',
-      stage: 'sheets',
-      severity: 'stop',
-      layer: own?.id ?? null,
-      at: box ? [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2] : null,
-      message: say`${run.paper.name}: ${listed} ${tooLarge.length === 1 ? 'is' : 'are'} larger than the ${size(w - 2 * margin, h - 2 * margin)} that can be cut of a sheet, so that nothing of it is laid. Take a larger sheet or scale the design.`,
-      mend: { label: 'Fit the design, proportions locked', action: { kind: 'fit-design' } },
-    }
+    const box = own && boxOf(own, byLayer.get(own.id)![0]!.pieceId)
+    const isAnyCut = widthMm > 0 && heightMm > 0
+    return [
+      {
+        code: 'piece-too-large',
+        stage: 'sheets',
+        severity: 'stop',
+        layer: own?.id ?? null,
+        at: box ? [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2] : null,
+        message: isAnyCut
+          ? say`${paper.name}: ${listed} ${parts.length === 1 ? 'is' : 'are'} larger than the ${size(widthMm, heightMm)} that can be cut of a sheet, and not laid. ${wayOut(paper, tooLarge)}`
+          : `${paper.name}: the rim that the blade does not reach leaves nothing of a sheet to cut, so that ${listed} ${parts.length === 1 ? 'is' : 'are'} not laid. Take a larger sheet, or measure the rim anew.`,
+        ...mendOf(paper, tooLarge),
+      },
+    ]
   })
+}
+
+function wayOut({ oneWay }: Paper, { parts, fitTurned }: TooLarge): string {
+  const other = 'take a larger sheet or scale the design.'
+  if (fitTurned === 0) return `T${other.slice(1)}`
+  const [all, it] = [fitTurned === parts.length, parts.length === 1 ? 'it' : 'they']
+  const turned = all ? `Turned ${it} would fit` : `${fitTurned} of ${parts.length} would fit turned`
+  if (oneWay) return `${turned}, but this paper lies one way only: ${other}`
+  return all ? `${turned}.` : `${turned}; for the others ${other}`
+}
+
+/** One press that lets pieces be turned, where that brings some onto a sheet. */
+const mendOf = ({ oneWay }: Paper, { fitTurned }: TooLarge): Pick<Snag, 'mend'> =>
+  fitTurned > 0 && !oneWay
+    ? { mend: { label: 'Let pieces lie at any turn', action: { kind: 'turn-freely' } } }
+    : {}
+
+/** What a part of a layer takes: a piece, or all of them where they are laid as one. */
+function boxOf(layer: Layer, pieceId: string): Box {
+  const piece = cutPieces(layer).find(({ id }) => id === pieceId)
+  return piece ? regionBox(pieceRegion(piece)) : layerBox(layer)
 }

@@ -2,10 +2,14 @@
 import { say, sayAll, size, type Said } from '../../../base/units'
 import { fresh, type Memo } from '../../../base'
 import { cutLayers, sameButSize, takeSizes, type Paper, type Project, type Snag } from '../../../project'
-import { paperRuns, type PaperRun } from '../runs/paper-runs'
+import { paperRuns, type NestedRun, type PaperRun } from '../runs/paper-runs'
 
 /** One finding a paper: which size there is, and what it changes. None once the sheets are cut. */
-export function sizeSnags(project: Project, stock: readonly Paper[], memo: Memo = fresh): Snag[] {
+export function sizeSnags(
+  project: Project,
+  { stock, runs }: { stock: readonly Paper[]; runs: readonly NestedRun[] },
+  memo: Memo = fresh,
+): Snag[] {
   if (project.journal.sheetsUsed.length > 0 && project.cut.length === 0) return []
   const own = project.drawer.papers
   const others = stock.filter(
@@ -28,6 +32,12 @@ export function sizeSnags(project: Project, stock: readonly Paper[], memo: Memo 
       (r) => r.paper === other || r.bins.some((bin) => !bin.offCut && bin.paper === other),
     )
     if (!run) return []
+    const before = runs.find((one) => one.run.id === run.id)?.run.tooLarge?.parts.length ?? 0
+    const fitsMore = before > (run.tooLarge?.parts.length ?? 0)
+    if (!fitsMore && run.instance.pieces.length === 0) return []
+    const gain = fitsMore
+      ? say`cut ${mixWords(run)}, what is too large for the sheets that are planned with fits`
+      : say`cutting ${mixWords(run)} costs less, or less has to be bought`
     return [
       {
         code: 'other-size-at-hand',
@@ -35,7 +45,7 @@ export function sizeSnags(project: Project, stock: readonly Paper[], memo: Memo 
         severity: 'caution',
         layer: run.layers.find((layer) => layer.guest === null)?.id ?? null,
         at: null,
-        message: say`The drawer holds ${other.name} in ${sizeOf(other)} too: cutting ${mixWords(run)} costs less, or less has to be bought.`,
+        message: say`The drawer holds ${other.name} in ${sizeOf(other)} too: ${gain}.`,
         mend: { label: 'Plan with it too', action: { kind: 'take-sizes', paperIds: [other.id] } },
       },
     ]

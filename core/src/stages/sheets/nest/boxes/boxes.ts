@@ -101,12 +101,17 @@ export class BoxSearch implements Way {
     this.skyline = new Skyline(n)
   }
 
-  /** Whether all pieces are boxes, none is pinned, and there are whole sheets only. */
+  /** Whether all pieces are boxes that fit on a sheet upright, none is pinned, and there are whole sheets only. */
   static suits(instance: NestInstance): boolean {
     if ((instance.pinned ?? []).length > 0 || (instance.offCuts ?? []).length > 0) return false
-    return instance.pieces.every((piece) => {
+    const { sheet, gap } = instance
+    const [w, h] = [sheet.w - 2 * sheet.margin + gap, sheet.h - 2 * sheet.margin + gap]
+    return instance.pieces.every((piece, k) => {
       const b = polygonBox(mapPolygon(rotation(turnsOf(piece)[0]!), piece.shape))
-      return polygonArea(piece.shape) >= FILLS * boxWidth(b) * boxHeight(b)
+      return (
+        polygonArea(piece.shape) >= FILLS * boxWidth(b) * boxHeight(b) &&
+        uprightSides(instance, k, { w, h }).length > 0
+      )
     })
   }
 
@@ -129,7 +134,6 @@ export class BoxSearch implements Way {
 
   /** Tries some orders, or goes on filling sheet by sheet. */
   private *takeTurn(best: NestLayout): Parts<NestLayout | null> {
-    if (this.boxes.some((box) => box.sides.length === 0)) return null
     this.filling = !this.filling
     return this.filling ? yield* this.fillOn(best) : yield* this.tryOrders(best)
   }
@@ -372,7 +376,7 @@ function kindsOf(widths: Float64Array, heights: Float64Array): Int32Array {
 /** Every copy of every piece as a box, with the ways up that fit on a sheet of w × h. */
 const boxesOf = (instance: NestInstance, w: number, h: number): Box[] =>
   instance.pieces.flatMap((piece, k) => {
-    const sides = sidesOf(instance, k).filter((side) => side.w <= w + HAIR && side.h <= h + HAIR)
+    const sides = uprightSides(instance, k, { w, h })
     return Array.from({ length: piece.qty }, (_, copy): Box => ({
       piece: k,
       copy,
@@ -380,6 +384,10 @@ const boxesOf = (instance: NestInstance, w: number, h: number): Box[] =>
       area: polygonArea(piece.shape),
     }))
   })
+
+/** The ways up of a piece that fit on a sheet, gap included. */
+const uprightSides = (instance: NestInstance, k: number, { w, h }: { w: number; h: number }): Side[] =>
+  sidesOf(instance, k).filter((side) => side.w <= w + HAIR && side.h <= h + HAIR)
 
 /** The ways up of a piece, gap included. */
 function sidesOf(instance: NestInstance, k: number): Side[] {

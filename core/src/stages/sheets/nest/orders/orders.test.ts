@@ -9,10 +9,12 @@ import {
   boxWidth,
   mapPolygon,
   polygonBox,
+  rectangle,
   rotation,
   type Polygon,
 } from '../../../../base/geometry'
 import type { NestInstance } from '../instance'
+import { Nester } from '../nester'
 import { turnsOf } from '../orientations'
 import { atOnce } from '../parts'
 import { layInOrder } from './laying'
@@ -114,4 +116,24 @@ describe('the turns of a free piece', () => {
       { numRuns: 100 },
     )
   })
+})
+
+it('lays what fits across the corners of a sheet only, and as boxes what fits straight', () => {
+  const sheet = { w: 297, h: 210, margin: 6 }
+  const strip = (id: string, length: number, qty: number) => ({
+    id,
+    shape: rectangle([0, 0], length, 5),
+    qty,
+    turns: 'free' as const,
+  })
+  const instance: NestInstance = { sheet, gap: 2, pieces: [strip('long', 330, 2), strip('short', 60, 9)] }
+  // Straight it fits to 285 mm, by quarters of a right angle to 275 mm.
+  expect(new Poses(instance).turnsThatFit(0, 'rows').map(({ rotation: turn }) => turn % 180)).toEqual([
+    expect.closeTo(33.7, 0),
+    expect.closeTo(33.7, 0),
+  ])
+  const nester = new Nester(instance)
+  for (let k = 0; k < 40; k++) nester.step()
+  expectLegal(instance, nester.best)
+  expect(nester.best.placements).toHaveLength(11)
 })

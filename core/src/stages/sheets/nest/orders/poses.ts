@@ -10,6 +10,7 @@ import {
   ringBox,
   rotation as turn,
   translation,
+  turnWithin,
   type Affine,
   type Box,
   type Ring,
@@ -129,13 +130,17 @@ export class Poses {
 
   private turned(piece: number, axis: Axis): Turned[] {
     const [sheetW, sheetH] = this.sizeAlong(axis)
-    return (this.turnLists[piece] ??= rasterTurns(this.instance.pieces[piece]!, this.hullOf(piece))).flatMap(
-      (deg) => {
+    const fit = (degrees: readonly number[]) =>
+      degrees.flatMap((deg): Turned[] => {
         const map = alongAxis(axis, turn(deg))
         const b = this.boxAt(piece, map)
         return boxWidth(b) > sheetW + 1e-6 || boxHeight(b) > sheetH + 1e-6 ? [] : [{ rotation: deg, map, b }]
-      },
-    )
+      })
+    const hull = this.hullOf(piece)
+    const usual = fit((this.turnLists[piece] ??= rasterTurns(this.instance.pieces[piece]!, hull)))
+    if (usual.length > 0 || this.instance.pieces[piece]!.turns !== 'free') return usual
+    const across = turnWithin(hull, this.sheetW - 2 * this.grow, this.sheetH - 2 * this.grow)
+    return across === null ? [] : fit([across, across + 180])
   }
 
   private hullOf(piece: number): Ring {
