@@ -1,7 +1,5 @@
 // Which pieces are to be cut of which paper, and the layout that comes of it.
 import {
-  boxHeight,
-  boxWidth,
   clipToBox,
   polygonArea,
   polygonBox,
@@ -28,8 +26,8 @@ import {
 } from '../../../project'
 import { fingerprint, fresh, type Memo } from '../../../base'
 import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from '../nest/instance'
-import { Poses } from '../nest/orders/poses'
 import { cheapestMix, mixNamed, onBed, sheetOf, wholeSheet, type Bed, type SheetMix } from './sizes'
+import { takenBy, type TooLarge } from './too-large'
 
 /** An off-cut of the drawer, or a whole sheet of another size, that is cut before the sheets of a run's main size. */
 export interface Bin {
@@ -63,17 +61,6 @@ export interface PaperRun {
   seed: number
   /** Names this run's inputs: equal fingerprints lead to equal layouts. */
   fingerprint: string
-}
-
-/** Pieces that no sheet of a paper takes, at any turn that they may have. */
-export interface TooLarge {
-  /** Their parts, by the names of partId. */
-  parts: readonly string[]
-  /** What can be cut of the sheet that takes the most others, mm. */
-  widthMm: number
-  heightMm: number
-  /** How many of them would fit if they might be turned. */
-  fitTurned: number
 }
 
 /** A layout with the run it belongs to. */
@@ -267,50 +254,10 @@ function wantedOf(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
       )
     : []
   scraps.sort((a, b) => polygonArea(a.sheet.outline) - polygonArea(b.sheet.outline))
-  return { ...takenBy(sizes, { pieces: asked, bed, plan }, memo), bed, sizes, scraps }
-}
-
-/** What the size that takes the most pieces takes, and what not: pieces that are pinned have a place, whatever their size. */
-function takenBy(
-  sizes: readonly Paper[],
-  { pieces, bed, plan }: { pieces: readonly NestPiece[]; bed: Bed; plan: Project['plan'] },
-  memo: Memo,
-): Pick<Wanted, 'pieces' | 'tooLarge'> {
-  const isPinned = ({ id, qty }: NestPiece) =>
-    plan.pins.filter((pin) => partId(pin.layerId, pin.pieceId) === id && pin.copy < qty).length >= qty
-  const takes = sizes.map((size) => {
-    const sheet = sheetOf(size, bed)
-    const fits = (piece: NestPiece, turns = piece.turns) =>
-      fitsOn({ ...piece, turns }, { sheet, gap: plan.gapMm }, memo)
-    return { sheet, fits, taken: pieces.filter((piece) => fits(piece) || isPinned(piece)) }
-  })
-  const { sheet, fits, taken } = takes.reduce((a, b) => {
-    const more = b.taken.length - a.taken.length || b.sheet.w * b.sheet.h - a.sheet.w * a.sheet.h
-    return more > 0 ? b : a
-  })
-  const over = pieces.filter((piece) => !taken.includes(piece))
-  const tooLarge: TooLarge | null =
-    over.length === 0
-      ? null
-      : {
-          parts: over.map(({ id }) => id),
-          widthMm: Math.max(0, sheet.w - 2 * sheet.margin),
-          heightMm: Math.max(0, sheet.h - 2 * sheet.margin),
-          fitTurned: over.filter((piece) => fits(piece, 'free')).length,
-        }
-  return { pieces: taken, tooLarge }
-}
-
-/** Whether a sheet takes a piece at some turn that it may have. */
-function fitsOn(piece: NestPiece, { sheet, gap }: Pick<NestInstance, 'sheet' | 'gap'>, memo: Memo): boolean {
-  const b = polygonBox(piece.shape)
-  const { w, h, margin } = sheet
-  if (boxWidth(b) <= w - 2 * margin && boxHeight(b) <= h - 2 * margin) return true
-  return memo(
-    'fits a sheet',
-    [piece.shape, piece.turns, sheet, gap],
-    () => new Poses({ sheet, gap, pieces: [piece] }).turnsThatFit(0, 'rows').length > 0,
-  )
+  const isPinned = ({ id, qty: n }: NestPiece) =>
+    plan.pins.filter((pin) => partId(pin.layerId, pin.pieceId) === id && pin.copy < n).length >= n
+  const { taken, tooLarge } = takenBy(sizes, { pieces: asked, bed, gap: plan.gapMm, isPinned }, memo)
+  return { pieces: taken, tooLarge, bed, sizes, scraps }
 }
 
 /** Names what a mix of sizes is chosen for. */

@@ -17,7 +17,8 @@ import { matWords } from '../loads/mat-words'
 import type { Load } from '../loads/loads'
 import { buyWords, sheetsNeeded } from '../loads/needed'
 import { whyIllegal } from '../nest/exact/legal'
-import { isStandIn, splitPartId, type NestedRun, type TooLarge } from '../runs/paper-runs'
+import { isStandIn, splitPartId, type NestedRun } from '../runs/paper-runs'
+import type { TooLarge } from '../runs/too-large'
 
 /** Findings of the sheets stage: loose bits to keep, papers that run short. */
 export function sheetSnags(project: Project, runs: readonly NestedRun[], list: readonly Load[]): Snag[] {

@@ -24,22 +24,7 @@ export interface First {
   layout: NestLayout
 }
 
-/** Pieces that are larger than the sheet's cuttable area at every turn they may take. */
-export class TooLarge extends BadInput {
-  override name = 'TooLarge'
-  /** Their names in the instance. */
-  readonly ids: readonly string[]
-
-  constructor({ sheet: { w, h, margin } }: NestInstance, ids: readonly string[]) {
-    const more = ids.length > 3 ? ` and ${ids.length - 3} more` : ''
-    super(
-      say`${ids.slice(0, 3).join(', ')}${more}: larger than the ${size(w - 2 * margin, h - 2 * margin)} that can be cut of a sheet`,
-    )
-    this.ids = ids
-  }
-}
-
-/** Lays all that is not pinned. Throws TooLarge where a piece is larger than the sheet's cuttable area at every turn it may take. */
+/** Lays all that is not pinned. Throws BadInput where a piece is larger than the sheet's cuttable area at every turn it may take. */
 export function* layFirst(instance: NestInstance): Parts<First> {
   const poses = new Poses(instance)
   const { pieces } = instance
@@ -95,6 +80,11 @@ function refuseTooLarge(instance: NestInstance, poses: Poses, items: readonly It
   const tooLarge = [...new Set(items.map(({ piece }) => piece))].filter(
     (piece) => poses.turnsThatFit(piece, 'rows').length === 0,
   )
+  if (tooLarge.length === 0) return
   const ids = tooLarge.map((piece) => instance.pieces[piece]!.id)
-  if (ids.length > 0) throw new TooLarge(instance, ids)
+  const more = ids.length > 3 ? ` and ${ids.length - 3} more` : ''
+  const { w, h, margin } = instance.sheet
+  throw new BadInput(
+    say`${ids.slice(0, 3).join(', ')}${more}: larger than the ${size(w - 2 * margin, h - 2 * margin)} that can be cut of a sheet`,
+  )
 }
