@@ -5,9 +5,11 @@ import {
   formatLength,
   formatMinutes,
   formatMm,
+  formatPace,
   formatSize,
   length,
   lengthForEditing,
+  paceUnit,
   parseLength,
   say,
   sayAll,
@@ -68,6 +70,15 @@ describe('lengths as makers read them', () => {
     expect(formatMm(216.04)).toBe('216')
     expect(formatMm(-0.01)).toBe('0')
     expect(formatSize(304.8, 279.4, 'in')).toBe('12 × 11 in')
+  })
+
+  it('shows how fast a tool goes, and gathers speed', () => {
+    expect(formatPace(60, 'mm/s', 'mm')).toBe('60 mm/s')
+    // 60 / 25.4 = 2.3622…
+    expect(formatPace(60, 'mm/s', 'in')).toBe('2.36 in/s')
+    expect(formatPace(600, 'mm/s²', 'mm')).toBe('600 mm/s²')
+    expect(formatPace(600, 'mm/s²', 'in')).toBe('23.6 in/s²')
+    expect(254 * paceUnit('mm/s', 'in').one).toBeCloseTo(10, 12)
   })
 
   it('words the lengths of a sentence in either unit', () => {

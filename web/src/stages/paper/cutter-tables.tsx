@@ -22,7 +22,7 @@ const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
   { key: 'bedWidthMm', title: 'bed wide', length: { min: 20, max: 3000 }, width: 'w-16' },
   { key: 'bedHeightMm', title: 'bed high', length: { min: 20, max: 3000 }, width: 'w-16' },
   { key: 'rimMm', title: 'rim', length: { min: 0, max: 60 }, width: 'w-11' },
-  { key: 'speedMmPerS', title: 'speed', unit: 'mm/s', number: { min: 0.1, max: 5000 }, width: 'w-11' },
+  { key: 'speedMmPerS', title: 'speed', kept: 'mm/s', number: { min: 0.1, max: 5000 }, width: 'w-11' },
   { key: 'cornerS', title: 'a point', unit: 's', number: { min: 0, max: 60 }, width: 'w-10', seldom: true },
   { key: 'liftS', title: 'a lift', unit: 's', number: { min: 0, max: 60 }, width: 'w-10', seldom: true },
   { key: 'loadMin', title: 'to load', unit: 'min', number: { min: 0, max: 60 }, width: 'w-10' },
@@ -37,7 +37,7 @@ const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
   {
     key: 'bladeM',
     title: 'cuts',
-    long: true,
+    kept: 'm',
     number: { min: 5, max: 100_000 },
     width: 'w-10',
     tip: 'How far a blade cuts before it is dull: an estimate to correct',
@@ -61,7 +61,7 @@ const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
   {
     key: 'accelMmPerS2',
     title: 'gathers speed',
-    unit: 'mm/s²',
+    kept: 'mm/s²',
     number: { min: 1, max: 100_000 },
     width: 'w-12',
     seldom: true,
@@ -69,7 +69,7 @@ const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
   {
     key: 'travelMmPerS',
     title: 'speed lifted',
-    unit: 'mm/s',
+    kept: 'mm/s',
     number: { min: 0.1, max: 5000 },
     width: 'w-11',
     seldom: true,

@@ -242,6 +242,12 @@ describe('tables of the drawer', () => {
     const { bladeM, bladePrice, hourCost } = project().drawer.cutter
     expect([bladePrice, hourCost]).toEqual([11, 0.2])
     expect(bladeM).toBeCloseTo(500 * 0.3048, 9)
+    // 60 mm/s is 2.36 in/s; what is out of bounds (5,000 mm/s) is put back.
+    expect(field(`speed of ${name}`).value).toBe('2.36')
+    await cell(`speed of ${name}`, '2')
+    expect(project().drawer.cutter.speedMmPerS).toBeCloseTo(50.8, 9)
+    await cell(`speed of ${name}`, '200')
+    expect(project().drawer.cutter.speedMmPerS).toBeCloseTo(50.8, 9)
     await cell(`price of ${project().drawer.cutter.mats[0]!.name}`, '14')
     expect(project().drawer.cutter.mats[0]!.price).toBe(14)
   })

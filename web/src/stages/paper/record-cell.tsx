@@ -6,7 +6,9 @@ import {
   formatMm,
   lengthForEditing,
   longLength,
+  paceUnit,
   parseLength,
+  type Pace,
   type Unit,
 } from '@feuillet/core/base/units'
 import { selectProject, selectUnit } from '../../state/selectors'
@@ -22,8 +24,8 @@ export interface RecordColumn<T> {
   length?: { min: number; max: number }
   /** In the currency. */
   price?: boolean
-  /** A long way, kept in m, in the maker's unit. */
-  long?: boolean
+  /** A long way, or a pace: kept so, bounds too, and shown in the maker's unit. */
+  kept?: 'm' | Pace
   /** Left out of the table until the maker asks for it. */
   seldom?: boolean
   options?: readonly string[]
@@ -64,7 +66,14 @@ function unitOf<T>(
 ): string | undefined {
   if (column.price) return currency
   if (column.length) return unit
-  return column.long ? longLength(0, unit).unit : column.unit
+  return column.kept ? shownAs(column.kept, unit).unit : column.unit
+}
+
+/** The unit that something kept is shown in, and how many of it one of what is kept is. */
+function shownAs(kept: 'm' | Pace, unit: Unit): { unit: string; one: number } {
+  if (kept !== 'm') return paceUnit(kept, unit)
+  const { amount, unit: name } = longLength(1, unit)
+  return { unit: name, one: amount }
 }
 
 export function RecordCell<T extends { name: string }>({
@@ -78,14 +87,13 @@ export function RecordCell<T extends { name: string }>({
 }) {
   const unit = useAppSelector(selectUnit)
   const { key, number, length, options, width, title, tip } = column
-  // What one of what is kept is in what is shown.
-  const one = column.long ? longLength(1, unit).amount : 1
+  const one = column.kept ? shownAs(column.kept, unit).one : 1
   const kept = record[key]
   // The unit stands at the head of the column.
   const shown = length
     ? lengthForEditing(Number(kept), unit).replace(/ in$/, '')
     : typeof kept === 'number'
-      ? formatMm(kept * one, column.long && kept * one >= 10 ? 0 : 2)
+      ? formatMm(kept * one, column.kept && kept * one >= 100 ? 0 : 2)
       : String(kept)
   const label = `${title} of ${record.name}`
   const set = (value: unknown) => onChange({ [key]: value } as Partial<T>)
@@ -120,14 +128,13 @@ export function RecordCell<T extends { name: string }>({
       return
     }
     const value = Number(text.replace(',', '.'))
-    if (
-      text !== '' &&
-      value >= number.min &&
-      value <= number.max &&
-      (!number.whole || Number.isInteger(value))
-    )
+    const [min, max] = [number.min, number.max].map((bound) => Number(formatMm(bound * one, 3))) as [
+      number,
+      number,
+    ]
+    if (text !== '' && value >= min && value <= max && (!number.whole || Number.isInteger(value)))
       set(value / one)
-    else wrong(`a number from ${number.min} to ${number.max}${number.whole ? ', no fraction' : ''}.`)
+    else wrong(`a number from ${min} to ${max}${number.whole ? ', no fraction' : ''}.`)
   }
   const field = (
     <input

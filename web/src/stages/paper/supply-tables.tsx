@@ -260,7 +260,7 @@ export function GlueTable() {
 const SETTING_COLUMNS: readonly RecordColumn<Setting & { name: string }>[] = [
   { key: 'depthMm', title: 'blade out', length: { min: 0.01, max: 10 }, width: 'w-13' },
   { key: 'forceG', title: 'force', unit: 'g', number: { min: 1, max: 10_000 }, width: 'w-11' },
-  { key: 'speedMmPerS', title: 'speed', unit: 'mm/s', number: { min: 0.1, max: 5000 }, width: 'w-11' },
+  { key: 'speedMmPerS', title: 'speed', kept: 'mm/s', number: { min: 0.1, max: 5000 }, width: 'w-11' },
   { key: 'passes', title: 'passes', number: { min: 1, max: 20, whole: true }, width: 'w-8' },
   { key: 'tack', title: 'tack', options: ['low', 'medium', 'high'], width: 'w-20' },
   { key: 'outcome', title: 'came out', options: OUTCOMES, width: 'w-28' },

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { formatLength, formatPace, paceUnit } from '@feuillet/core/base/units'
 import { OUTCOMES, type Setting } from '@feuillet/core/project'
 import { entriesFor, type LoadView } from '@feuillet/core/stages/sheets'
 import { changeSupplies } from '../../state/edits'
@@ -15,6 +16,7 @@ export function SettingNote({ load }: { load: LoadView }) {
   const unit = useAppSelector(selectUnit)
   const { paper, setting } = load
   const { cutter } = project.drawer
+  const pace = paceUnit('mm/s', unit)
   const [own, setOwn] = useState<Partial<Setting>>({})
   const [isOpen, setOpen] = useState(false)
   const { depthMm, forceG, speedMmPerS, passes, tack } = { ...setting, ...own }
@@ -71,11 +73,11 @@ export function SettingNote({ load }: { load: LoadView }) {
           />
           <NumberField
             label="Speed"
-            unitHint="mm/s"
-            value={speedMmPerS}
+            unitHint={pace.unit}
+            value={Number((speedMmPerS * pace.one).toFixed(2))}
             min={0.1}
-            max={5000}
-            onChange={(mm) => setOwn({ ...own, speedMmPerS: mm })}
+            max={Math.round(5000 * pace.one)}
+            onChange={(shown) => setOwn({ ...own, speedMmPerS: shown / pace.one })}
           />
           <NumberField
             label="Passes"
@@ -108,8 +110,9 @@ export function SettingNote({ load }: { load: LoadView }) {
             .slice(0, 4)
             .map((entry) => (
               <li key={entry.id}>
-                {dayOf(entry.at)}: {entry.outcome}, {entry.depthMm} mm, {entry.forceG} g,{' '}
-                {Math.round(entry.speedMmPerS)} mm/s, {entry.passes} ×{entry.note && ` · ${entry.note}`}
+                {dayOf(entry.at)}: {entry.outcome}, {formatLength(entry.depthMm, unit)}, {entry.forceG} g,{' '}
+                {formatPace(entry.speedMmPerS, 'mm/s', unit)}, {entry.passes} ×
+                {entry.note && ` · ${entry.note}`}
               </li>
             ))}
         </ul>
