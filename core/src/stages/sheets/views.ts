@@ -28,6 +28,8 @@ export interface RunView extends Pick<PaperRun, 'id' | 'fingerprint'> {
   sheets: number
   score: number
   utilisation: number
+  /** Pieces that no sheet takes, so that they are not laid. */
+  tooLarge: number
 }
 
 /** A run as the page has it: without shapes. */
@@ -42,6 +44,7 @@ export const runView = ({ run, layout }: NestedRun): RunView => ({
   sheets: layout.sheets,
   score: layout.score,
   utilisation: layout.utilisation,
+  tooLarge: run.tooLarge?.parts.length ?? 0,
 })
 
 /** A piece on a sheet without its shape. */

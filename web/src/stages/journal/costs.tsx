@@ -29,6 +29,7 @@ export function Costs({ spent }: { spent: Cost }) {
   const cost = usePlan('cost')
   // Paper and things are known long before the pads are planned.
   const first = usePlan('sheetCost')
+  const tooLarge = usePlan('nested')?.reduce((sum, run) => sum + run.tooLarge, 0) ?? 0
   const { currency } = project.drawer
   const parts = new Map(partsOf(project).map((part) => [part.id, part]))
   const setPart = (label: string, part: Part) =>
@@ -167,6 +168,12 @@ export function Costs({ spent }: { spent: Cost }) {
                 {cost
                   ? 'Prices of paper, foam, glue, blade and mats are the drawer’s.'
                   : 'Foam, glue and hands are still being planned.'}
+                {tooLarge > 0 && (
+                  <span className="ml-1 text-crimson">
+                    ■ {tooLarge === 1 ? 'One piece is' : `${tooLarge} pieces are`} larger than a sheet: card
+                    for {tooLarge === 1 ? 'it' : 'them'} is not counted.
+                  </span>
+                )}
               </span>
               <Button
                 small

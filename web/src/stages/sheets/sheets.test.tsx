@@ -156,6 +156,11 @@ describe('how pieces are laid', () => {
     await waitFor(() =>
       expect(panel().querySelectorAll('[data-snag="piece-too-large"]').length).toBeGreaterThan(0),
     )
+    await toStage('journal')
+    await press('what it costs', 'radio')
+    await waitFor(() =>
+      expect(document.body.textContent).toMatch(/larger than a sheet: card for (it|them) is not counted/),
+    )
   })
 })
 
