@@ -71,6 +71,31 @@ describe('what is to be cut again', () => {
     expect(third.placements.at(-1)!.sheet).toBe(layout.sheets)
   })
 
+  it('leaves all else where it lies where a layer has sheets of its own, and lays a layer anew that is to lie on one', () => {
+    const { at, project } = desk()
+    for (const [sharing, layer, piece] of [
+      ['own-sheets', 'a', 'b/p1'],
+      ['own-sheets', 'b', 'b/p1'],
+      ['one-sheet', 'a', 'b/p1'],
+      ['one-sheet', 'b', 'b/p1'],
+    ] as const) {
+      const { run, layout } = at(setLayer(project, layer, { sharing })).runs[0]!
+      const pieces = run.instance.pieces.map((one) => (one.id === piece ? { ...one, qty: one.qty + 1 } : one))
+      const more = { ...run, instance: { ...run.instance, pieces } }
+      const laid = withAgain(more, layout.placements)
+      const isParted = sharing === 'one-sheet' && layer === 'b'
+      expect(laid === null, `${sharing} of ${layer}`).toBe(isParted)
+      if (!laid) continue
+      expectLegal(more.instance, laid)
+      expect(laid.placements.slice(0, -1)).toEqual(layout.placements)
+      expect(laid.placements.at(-1)!.sheet).toBe(layout.sheets)
+      // Once all others of it are cut, nothing is parted.
+      const others = layout.placements.filter(({ id }) => !id.startsWith('b/'))
+      const rest = pieces.flatMap((one) => (one.id === piece ? [{ ...one, qty: 1 }] : one.id.startsWith('b/') ? [] : [one])) // prettier-ignore
+      expect(withAgain({ ...run, instance: { ...run.instance, pieces: rest } }, others)).not.toBeNull()
+    }
+  })
+
   it('is told from what wants anything else', () => {
     const { at, project } = desk()
     const { runs } = at(project)

@@ -11,7 +11,7 @@ const STEPS = 6
 
 /**
  * A layout in which some pieces lie as they lay, and what is asked for beside them lies on off-cuts that are whole yet, then on sheets of its own.
- * Null where less is asked for than lies there, or pieces have a say in what they share a sheet with. Needs the geometry loaded.
+ * Null where less is asked for than lies there, or where it would part a layer that is to lie on one sheet. Needs the geometry loaded.
  * @param lying copies of each piece numbered from 0
  */
 export function withAgain(
@@ -26,7 +26,9 @@ export function withAgain(
     piece.qty > countOf(piece.id) ? [{ ...piece, qty: piece.qty - countOf(piece.id) }] : [],
   )
   if (pieces.length === 0) return summarise(instance, [...lying])
-  if (instance.pieces.some(({ sharing }) => sharing !== undefined)) return null
+  // A layer that is to lie on one sheet is laid anew with it.
+  const together = new Set(pieces.flatMap(({ group, sharing }) => (sharing === 'one-sheet' ? [group] : [])))
+  if (instance.pieces.some(({ id, group }) => together.has(group) && countOf(id) > 0)) return null
   const taken = new Set(lying.map(({ sheet }) => sheet))
   const free = bins.flatMap(({ offCut }, k) => (offCut && !taken.has(-1 - k) ? [k] : []))
   const { sheet, gap, offCuts = [] } = instance

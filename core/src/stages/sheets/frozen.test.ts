@@ -1,7 +1,7 @@
 // Sheets cut, work changed, sheets cut again, in any order: a walk at random, after every step of which the books must balance.
 import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../test/stack'
-import { Cache, seededRandom } from '../../base'
+import { Cache, groupBy, seededRandom } from '../../base'
 import { pathToRegion, polygonArea, polygonToPath, rectangle } from '../../base/geometry'
 import { Planner } from '../../planner'
 import {
@@ -30,7 +30,7 @@ import { whyIllegal } from './nest/exact/legal'
 import type { NestLayout, Placement } from './nest/instance'
 import { laidAgain } from './again'
 import { Nester } from './nest/nester'
-import { partId } from './runs/paper-runs'
+import { partId, splitPartId, type NestedRun } from './runs/paper-runs'
 import { toSend } from './sent'
 import { takeDown, toNote, type TakenDown, type WhatIsCut } from './taken-down'
 import { leftView } from './views'
@@ -122,6 +122,18 @@ function deskOf(sizes: 1 | 2): Desk {
 
 const areaOf = (path: string) => pathToRegion(path).reduce((sum, face) => sum + polygonArea(face), 0)
 
+/** Sheets on which another layer lies beside one that wants its own. */
+function badlyShared({ run, layout }: NestedRun): string[] {
+  const alone = new Set(run.layers.filter(({ layer }) => layer.sharing === 'own-sheets').map(({ id }) => id))
+  const bySheet = groupBy(layout.placements, ({ sheet }) => sheet)
+  return [...bySheet].flatMap(([sheet, places]) => {
+    const there = new Set(places.map(({ id }) => splitPartId(id).layerId))
+    return there.size > 1 && [...there].some((id) => alone.has(id))
+      ? [`sheet ${sheet} of ${run.id} is shared`]
+      : []
+  })
+}
+
 /** What is wrong in the books: nothing is cut twice or missing, no name is borne twice, the drawer holds what it should. */
 function faultsOf({ project, stock, loads, cutLoads, runs, bought }: Desk): string[] {
   const faults: string[] = runs.flatMap(({ run }) => run.tooLarge?.parts ?? [])
@@ -140,6 +152,8 @@ function faultsOf({ project, stock, loads, cutLoads, runs, bought }: Desk): stri
     for (const place of layout.placements)
       if (!fixed.has(key(place)) && whyIllegal(run.instance, place, layout.placements) !== null)
         faults.push(`${key(place)} may not lie where it does`)
+    // Where they are pinned they lie as the maker has it.
+    if (pinned.length === 0) faults.push(...badlyShared({ run, layout }))
   }
   const laid = loads.flatMap(({ pieces }) => pieces.map(({ layerId, pieceId }) => partId(layerId, pieceId)))
   for (const layer of builtLayers(project))
@@ -185,8 +199,8 @@ const placesOf = (loads: readonly Load[]): string[] =>
     pieces.map(({ layerId, pieceId, placement: { x, y, rotation } }) => [runId, onOffCut?.id ?? (sheet < 0 ? 'small' : 'sheet'), layerId, pieceId, x, y, rotation].join(' ')), // prettier-ignore
   )
 
-/** Some pieces have a say in what they share a sheet with: then all is laid anew. */
-const isShared = ({ project }: Desk) => project.layers.some(({ sharing }) => sharing !== 'any')
+/** A layer is to lie on one sheet: what of it is to be cut again may lay all anew. */
+const isShared = ({ project }: Desk) => project.layers.some(({ sharing }) => sharing === 'one-sheet')
 
 /** One step of the walk, and what it is called. */
 type Step = (desk: Desk, one: <T>(list: readonly T[]) => T | undefined) => string

@@ -41,7 +41,8 @@ export function takenBy(
     const more = b.taken.length - a.taken.length || b.sheet.w * b.sheet.h - a.sheet.w * a.sheet.h
     return more > 0 ? b : a
   })
-  const over = pieces.filter((piece) => !taken.includes(piece))
+  const has = new Set(taken)
+  const over = pieces.filter((piece) => !has.has(piece))
   const tooLarge: TooLarge | null =
     over.length === 0
       ? null
