@@ -1,12 +1,15 @@
 // Sentences that carry their lengths as values: they are worded in the maker's unit where they are read.
 import { formatArea, formatInches, formatLong, formatMm, MM_PER_INCH, type Unit } from './lengths'
+import { formatHeat, formatWeight } from './weights'
 
-/** A value within a sentence, in mm, mm² or m. */
+/** A value within a sentence, in mm, mm², m, gsm or °C. */
 export type Value =
   | { mm: number; digits: number | undefined }
   | { size: readonly [wMm: number, hMm: number] }
   | { mm2: number }
   | { metres: number }
+  | { gsm: number }
+  | { celsius: number }
 
 /** A sentence, or one with values in it. Plain data. */
 export type Said = string | readonly (string | Value)[]
@@ -19,6 +22,11 @@ export const size = (wMm: number, hMm: number): Value => ({ size: [wMm, hMm] })
 export const area = (mm2: number): Value => ({ mm2 })
 /** A long way, of twine or of a cut, in m. */
 export const metres = (m: number): Value => ({ metres: m })
+
+/** What card weighs, in gsm. */
+export const weight = (gsm: number): Value => ({ gsm })
+/** How hot, in °C. */
+export const heat = (celsius: number): Value => ({ celsius })
 
 /** A template whose values stay values. */
 export function say(strings: TemplateStringsArray, ...values: (number | Said | Value)[]): Said {
@@ -53,6 +61,8 @@ export function wordsIn(said: Said, unit: Unit): string {
 function wordOf(value: Value, unit: Unit): string {
   if ('mm2' in value) return formatArea(value.mm2, unit)
   if ('metres' in value) return formatLong(value.metres, unit)
+  if ('gsm' in value) return formatWeight(value.gsm, unit)
+  if ('celsius' in value) return formatHeat(value.celsius, unit)
   if ('size' in value) return formatSize(...value.size, unit)
   return formatLength(value.mm, unit, value.digits)
 }

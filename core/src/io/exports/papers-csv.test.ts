@@ -31,6 +31,23 @@ describe('the drawer as a table', () => {
     expect(papers).toHaveLength(stock.length + 1)
   })
 
+  it('reads weights by the pound, and takes the thickness of finish and weight where none is given', () => {
+    const { papers, wrong } = papersFromCsv(
+      'name,gsm,finish,thickness mm\nMarram,110 lb,,\nBladderwrack,176,,0.3\nFoambow,50 lb text,,\nFoil,,glitter,\nShell,100 lb,,\n',
+      stock,
+    )
+    expect(wrong).toEqual([])
+    // 110 × 2.704 and 50 × 1.48; smooth of 297 gsm lies between 0.35 at 270 and 0.40 at 300, to a hundredth.
+    expect(papers.slice(-4).map(({ gsm, thicknessMm }) => [gsm, thicknessMm])).toEqual([
+      [297, 0.4],
+      [176, 0.3],
+      [74, 0.1],
+      [216, 0.42],
+    ])
+    // As thick as such mostly are, the drawer's own paper follows its weight.
+    expect(papers.find(({ name }) => name === 'Shell')).toMatchObject({ gsm: 270, thicknessMm: 0.35 })
+  })
+
   it('tells sheets of one paper by their size, and takes a changed size for a mend where there is but one', () => {
     const small = { ...stock[0]!, id: 'small', widthMm: 210, heightMm: 297, perPack: 10 }
     const both = [...stock, small]

@@ -1,7 +1,8 @@
 // The drawer's papers as a table that a spreadsheet reads and writes.
+import { parseWeight } from '../../base/units'
 import { cellFault, cellNumber, readTable, type TableRow } from '../read'
 import { writeCsv } from '../write'
-import { newPaper } from '../../stages/paper'
+import { changedPaper, newPaper } from '../../stages/paper'
 import { MOST, paperSchema, type Paper, type Press } from '../../project'
 
 type Column =
@@ -57,7 +58,7 @@ export interface PapersRead {
 /**
  * Papers of a CSV: rows whose name and size are in the drawer change that paper and keep its off-cuts, and so do rows whose
  * name there is but once on either side; others are new. Rows that cannot be read are left out and named. What a row does
- * not say stays as it was, or takes a common value.
+ * not say stays as it was, or takes a common value: the thickness that of finish and weight.
  */
 export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead {
   const { columns, rows } = readTable(text)
@@ -75,9 +76,12 @@ export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead
       named.find((p) => sameSize(p, cells)) ??
       (named.length === 1 && rowsNamed(name) === 1 ? named[0] : undefined)
     const at = found ? papers.indexOf(found) : -1
-    const parsed = paperSchema.safeParse({ ...(found ?? newPaper(name, papers)), ...cells, name })
-    if (parsed.success && at >= 0) papers[at] = parsed.data
-    else if (parsed.success && papers.length < MOST.papers) papers.push(parsed.data)
+    const before = found ?? newPaper(name, papers)
+    const parsed = paperSchema.safeParse({ ...before, ...cells, name })
+    // Of another finish or weight it may be as thick as such are.
+    const after = parsed.success ? changedPaper(before, { ...cells, name }) : before
+    if (parsed.success && at >= 0) papers[at] = after
+    else if (parsed.success && papers.length < MOST.papers) papers.push(after)
     else if (parsed.success) left++
     else
       wrong.push(
@@ -130,7 +134,7 @@ function given(row: TableRow): Partial<Paper> {
     press: press as Press | undefined,
     colour: cell('colour'),
     finish: cell('finish')?.toLowerCase(),
-    gsm: number('gsm'),
+    gsm: cell('gsm') === undefined ? undefined : (parseWeight(cell('gsm')!) ?? NaN),
     thicknessMm: number('thickness mm'),
     core: cell('core')?.toLowerCase(),
     widthMm: number('width mm'),

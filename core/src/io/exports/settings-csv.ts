@@ -1,4 +1,5 @@
 // The settings book as a table that a spreadsheet reads and writes.
+import { parseWeight } from '../../base/units'
 import { cellFault, cellNumber, readTable } from '../read'
 import { writeCsv } from '../write'
 import { MOST, settingSchema, type Setting } from '../../project'
@@ -54,7 +55,7 @@ export function settingsFromCsv(text: string, book: readonly Setting[], newId: (
       id: newId(),
       paper: row[COLUMNS.paper],
       finish: row[COLUMNS.finish]?.toLowerCase(),
-      gsm: cellNumber(row[COLUMNS.gsm]),
+      gsm: parseWeight(row[COLUMNS.gsm] ?? '') ?? NaN,
       cutter: row[COLUMNS.cutter] ?? '',
       intricacy: row[COLUMNS.intricacy]?.toLowerCase() || 'plain',
       depthMm: cellNumber(row[COLUMNS.depthMm]),

@@ -15,6 +15,7 @@ import {
   rampPapers,
   starterStock,
   typicalThickness,
+  weightWords,
 } from './index'
 
 const stock = starterStock()
@@ -36,6 +37,12 @@ describe('the starter drawer', () => {
     )
     expect(list).toEqual(list.toSorted((a, b) => a - b))
     for (const finish of FINISHES) expect(typicalThickness(finish, 216)).toBeGreaterThan(0)
+  })
+
+  it('tells weights by the pound where inches are used, but for what is sold by its thickness', () => {
+    expect(weightWords({ finish: 'smooth', gsm: 270 }, 'in')).toBe('270 gsm (100 lb)')
+    expect(weightWords({ finish: 'smooth', gsm: 270 }, 'mm')).toBe('270 gsm')
+    expect(weightWords({ finish: 'acetate', gsm: 280 }, 'in')).toBe('280 gsm')
   })
 
   it('knows the narrowest strip each paper survives', () => {

@@ -10,6 +10,7 @@ import {
   type Snag,
 } from '../../project'
 import { fresh, type Memo } from '../../base'
+import { say, weight } from '../../base/units'
 import { isDear, type VisibleArea } from '../layers'
 import { neighbourSteps, usable } from './assign'
 import { colourDifference, nearestPaper, TOO_ALIKE } from './colour'
@@ -18,7 +19,7 @@ import { unevenSteps } from './ramps'
 /** Findings of the paper stage. The stock is what other papers there are to swap to. */
 export function paperSnags(project: Project, stock: readonly Paper[], memo: Memo = fresh): Snag[] {
   const snags: Snag[] = []
-  const assumed = `${ASSUMED_PAPER.finish} ${ASSUMED_PAPER.gsm} gsm`
+  const assumed = say`${ASSUMED_PAPER.finish} ${weight(ASSUMED_PAPER.gsm)}`
   const bare = builtLayers(project).filter((layer) => !paperOf(project, layer))
   if (bare.length > 0)
     snags.push({
@@ -29,8 +30,8 @@ export function paperSnags(project: Project, stock: readonly Paper[], memo: Memo
       at: null,
       message:
         bare.length === 1
-          ? `Layer “${bare[0]!.name}” has no paper yet; ${assumed} is assumed.`
-          : `${bare.length} layers have no paper yet; ${assumed} is assumed.`,
+          ? say`Layer “${bare[0]!.name}” has no paper yet; ${assumed} is assumed.`
+          : say`${bare.length} layers have no paper yet; ${assumed} is assumed.`,
       mend: {
         label: 'Take the nearest papers in the drawer',
         action: { kind: 'nearest-papers', layerIds: bare.map((l) => l.id) },

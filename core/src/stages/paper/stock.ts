@@ -1,5 +1,6 @@
 // The starter drawer: made-up papers of several finishes, weights and sheet sizes.
 import { slug, type Finish, type Paper } from '../../project'
+import { formatWeight, type Unit } from '../../base/units'
 
 const INCH = 25.4
 const SQUARE12 = [12 * INCH, 12 * INCH] as const
@@ -9,6 +10,13 @@ const NINE = [9 * INCH, 12 * INCH] as const
 const LETTER = [8.5 * INCH, 11 * INCH] as const
 const FILM = [190, 300] as const
 const SIX = [6 * INCH, 6 * INCH] as const
+
+/** What is sold by its thickness, not by the pound. */
+const BY_THICKNESS: readonly Finish[] = ['acetate', 'chipboard', 'craft foam']
+
+/** What card of a paper weighs, as its pack has it: 216 gsm, with inches 216 gsm (80 lb). */
+export const weightWords = ({ finish, gsm }: Pick<Paper, 'finish' | 'gsm'>, unit: Unit): string =>
+  formatWeight(gsm, BY_THICKNESS.includes(finish) ? 'mm' : unit)
 
 /** Thickness in mm of a paper of a finish and weight: values to start from until the maker has measured ten sheets. */
 export function typicalThickness(finish: Finish, gsm: number): number {
@@ -110,6 +118,15 @@ export const starterStock = (): Paper[] =>
     note: '',
     offCuts: [],
   }))
+
+/** A paper of which something is changed. One as thick as its kind mostly is stays so with another finish or weight; what was measured stays. */
+export function changedPaper(paper: Paper, patch: Partial<Paper>): Paper {
+  const changed = { ...paper, ...patch }
+  const isTypical = paper.thicknessMm === typicalThickness(paper.finish, paper.gsm)
+  return isTypical && patch.thicknessMm === undefined
+    ? { ...changed, thicknessMm: typicalThickness(changed.finish, changed.gsm) }
+    : changed
+}
 
 /** A plain paper with an id that is free in the drawer, to be filled in. */
 export function newPaper(name: string, stock: readonly Paper[]): Paper {

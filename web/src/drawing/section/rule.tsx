@@ -21,6 +21,7 @@ export function Rule({
       {marks.map((k) => {
         const major = k % steps.figure === 0
         const at = y(k * steps.mm)
+        const figure = ruleFigure(k * steps.mm, unit)
         return (
           <g key={k}>
             <line x1={RULE_X - (major ? 10 : 5)} x2={RULE_X} y1={at} y2={at} />
@@ -30,11 +31,12 @@ export function Rule({
                 y={at + 4}
                 textAnchor="end"
                 stroke="none"
-                fontSize={11}
+                // Sixteenths of an inch are four signs wide.
+                fontSize={figure.length > 3 ? 8.5 : 11}
                 className="measure"
                 fill="var(--color-ink)"
               >
-                {ruleFigure(k * steps.mm, unit)}
+                {figure}
               </text>
             )}
           </g>

@@ -14,7 +14,7 @@ import {
   type Joint,
   type Layer,
 } from '@feuillet/core/project'
-import { formatMinutes } from '@feuillet/core/base/units'
+import { formatHeat, formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
@@ -211,7 +211,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
           <div className="mt-2 grid gap-2">
             <p className="text-[13px] text-soft">
               {film
-                ? `${film.tempC} °C for ${film.seconds} s, peeled ${film.peel}, as noted at the paper.`
+                ? `${formatHeat(film.tempC, unit)} for ${film.seconds} s, peeled ${film.peel}, as noted at the paper.`
                 : '▲ How hot and how long is not noted at its paper: its label says.'}
             </p>
             <LengthField

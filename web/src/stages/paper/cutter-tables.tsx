@@ -17,11 +17,11 @@ import { Button, DataTable, Tip, type DataColumn } from '../../ui'
 import { useRecordColumns, type RecordColumn } from './record-cell'
 
 const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
-  { key: 'name', title: 'cuts with', width: 'w-32' },
+  { key: 'name', title: 'cuts with', width: 'w-31' },
   { key: 'tool', title: 'tool', options: ['machine', 'knife'], width: 'w-18' },
-  { key: 'bedWidthMm', title: 'bed wide', length: { min: 20, max: 3000 }, width: 'w-16' },
-  { key: 'bedHeightMm', title: 'bed high', length: { min: 20, max: 3000 }, width: 'w-16' },
-  { key: 'rimMm', title: 'rim', length: { min: 0, max: 60 }, width: 'w-11' },
+  { key: 'bedWidthMm', title: 'bed wide', length: { min: 20, max: 3000 }, width: 'w-17' },
+  { key: 'bedHeightMm', title: 'bed high', length: { min: 20, max: 3000 }, width: 'w-17' },
+  { key: 'rimMm', title: 'rim', length: { min: 0, max: 60 }, width: 'w-9' },
   { key: 'speedMmPerS', title: 'speed', kept: 'mm/s', number: { min: 0.1, max: 5000 }, width: 'w-11' },
   { key: 'cornerS', title: 'a point', unit: 's', number: { min: 0, max: 60 }, width: 'w-10', seldom: true },
   { key: 'liftS', title: 'a lift', unit: 's', number: { min: 0, max: 60 }, width: 'w-10', seldom: true },
@@ -78,14 +78,14 @@ const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
 
 const MAT_COLUMNS: readonly RecordColumn<Mat>[] = [
   { key: 'name', title: 'mat', width: 'w-40' },
-  { key: 'tack', title: 'tack', options: TACKS, width: 'w-20' },
-  { key: 'widthMm', title: 'wide', length: { min: 20, max: 3000 }, width: 'w-13' },
-  { key: 'heightMm', title: 'high', length: { min: 20, max: 3000 }, width: 'w-13' },
+  { key: 'tack', title: 'tack', options: TACKS, width: 'w-19' },
+  { key: 'widthMm', title: 'wide', length: { min: 20, max: 3000 }, width: 'w-15' },
+  { key: 'heightMm', title: 'high', length: { min: 20, max: 3000 }, width: 'w-15' },
   {
     key: 'loads',
     title: 'loads so far',
     number: { min: 0, max: 100_000, whole: true },
-    width: 'w-12',
+    width: 'w-9',
     tip: 'Loads cut on it since it was new or washed; 0 when you wash it',
   },
   {
@@ -93,7 +93,7 @@ const MAT_COLUMNS: readonly RecordColumn<Mat>[] = [
     title: 'lasts',
     unit: 'loads',
     number: { min: 1, max: 100_000, whole: true },
-    width: 'w-12',
+    width: 'w-9',
     tip: 'After so many loads it no longer holds: an estimate to correct',
   },
   {

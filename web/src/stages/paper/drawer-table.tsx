@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react'
 import { toast } from 'sonner'
 import { pathToRegion, polygonToPath, regionBox } from '@feuillet/core/base/geometry'
-import { newPaper } from '@feuillet/core/stages/paper'
+import { changedPaper, newPaper } from '@feuillet/core/stages/paper'
 import { FINISHES, refreshPapers, type Paper } from '@feuillet/core/project'
 import { changeStock } from '../../state/edits'
 import { saveFile } from '../../session/save-file'
@@ -15,10 +15,18 @@ const COLUMNS: readonly RecordColumn<Paper>[] = [
   { key: 'name', title: 'paper', width: 'w-32' },
   { key: 'count', title: 'sheets', number: { min: 0, max: 9999, whole: true }, width: 'w-9' },
   { key: 'finish', title: 'finish', options: FINISHES, width: 'w-23' },
-  { key: 'gsm', title: 'weight', unit: 'gsm', number: { min: 20, max: 2000 }, width: 'w-9' },
+  {
+    key: 'gsm',
+    title: 'weight',
+    unit: 'gsm',
+    weight: true,
+    number: { min: 20, max: 2000 },
+    width: 'w-9',
+    tip: 'By the pound too: 80 lb, 50 lb text',
+  },
   { key: 'thicknessMm', title: 'thick', length: { min: 0.03, max: 5 }, width: 'w-13' },
-  { key: 'widthMm', title: 'wide', length: { min: 20, max: 2000 }, width: 'w-13' },
-  { key: 'heightMm', title: 'high', length: { min: 20, max: 2000 }, width: 'w-13' },
+  { key: 'widthMm', title: 'wide', length: { min: 20, max: 2000 }, width: 'w-17' },
+  { key: 'heightMm', title: 'high', length: { min: 20, max: 2000 }, width: 'w-17' },
   { key: 'price', price: true, title: 'price', number: { min: 0, max: 999 }, width: 'w-10' },
   { key: 'perPack', title: 'in a pack', number: { min: 1, max: 999, whole: true }, width: 'w-8' },
   { key: 'core', title: 'core', options: ['solid', 'white'], width: 'w-14' },
@@ -60,7 +68,7 @@ export function DrawerTable() {
       dispatch(
         changeStock(
           `${paper.name} in the drawer`,
-          (papers) => papers.map((p) => (p.id === paper.id ? { ...p, ...patch } : p)),
+          (papers) => papers.map((p) => (p.id === paper.id ? changedPaper(p, patch) : p)),
           { refresh: refreshPapers, gesture },
         ),
       )

@@ -3,6 +3,7 @@ import { useDraggable } from '@dnd-kit/core'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useRef, useState } from 'react'
 import { assignPaper, FINISHES, folioOf, type Finish, type Paper } from '@feuillet/core/project'
+import { weightWords } from '@feuillet/core/stages/paper'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { selectLayer, selectProject, selectUnit } from '../../state/selectors'
@@ -124,7 +125,7 @@ function Swatch({ paper, inUse, onPick }: { paper: Paper; inUse: boolean; onPick
   return (
     <li className={drag.isDragging ? 'relative z-20' : ''}>
       <Tip
-        text={`${paper.finish}, ${paper.gsm} gsm, ${formatLength(paper.thicknessMm, unit)}, ${paper.core === 'white' ? 'white core' : 'solid core'}, ${formatSize(paper.widthMm, paper.heightMm, unit)}${paper.oneWay ? ', one-way pattern' : ''}`}
+        text={`${paper.finish}, ${weightWords(paper, unit)}, ${formatLength(paper.thicknessMm, unit)}, ${paper.core === 'white' ? 'white core' : 'solid core'}, ${formatSize(paper.widthMm, paper.heightMm, unit)}${paper.oneWay ? ', one-way pattern' : ''}`}
       >
         <button
           ref={drag.setNodeRef}
@@ -132,7 +133,7 @@ function Swatch({ paper, inUse, onPick }: { paper: Paper; inUse: boolean; onPick
           {...drag.attributes}
           {...drag.listeners}
           aria-pressed={inUse}
-          aria-label={`${paper.name}, ${paper.finish} ${paper.gsm} gsm, ${paper.count} at hand`}
+          aria-label={`${paper.name}, ${paper.finish} ${weightWords(paper, unit)}, ${paper.count} at hand`}
           onClick={onPick}
           className={`clip-corner flex h-full w-full flex-col justify-end px-2 py-1 text-left ${inUse ? 'outline-2 -outline-offset-4 outline-current' : ''}`}
           style={{

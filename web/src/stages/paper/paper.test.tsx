@@ -252,6 +252,23 @@ describe('tables of the drawer', () => {
     expect(project().drawer.cutter.mats[0]!.price).toBe(14)
   })
 
+  it('of papers read pounds, and thickness goes with weight until it is measured', async () => {
+    await open('bon-voyage', 'paper')
+    await press('Drawer as a table')
+    const now = (name: string) => store.getState().document.stock.find((paper) => paper.name === name)!
+    await waitFor(() => field('weight of Shell'))
+    await cell('weight of Shell', '110 lb')
+    expect(now('Shell')).toMatchObject({ gsm: 297, thicknessMm: 0.4 })
+    await cell('weight of Shell', 'heavy')
+    expect(now('Shell').gsm).toBe(297)
+    await cell('thick of Shell', '0.33')
+    await cell('weight of Shell', '216')
+    expect(now('Shell')).toMatchObject({ gsm: 216, thicknessMm: 0.33 })
+    await user.click(the('button', /^Units/))
+    await press('Back to the stack')
+    await waitFor(() => the('button', /^Shell, smooth 216 gsm \(80 lb\), /))
+  })
+
   it('of glue and foam are changed for all projects', async () => {
     await open('bon-voyage', 'paper')
     const { supplies } = store.getState().document

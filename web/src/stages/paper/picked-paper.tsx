@@ -3,10 +3,12 @@ import {
   folioOf,
   paperOf,
   refreshPapers,
+  ASSUMED_PAPER,
   type Layer,
   type Paper,
   safeStripMm,
 } from '@feuillet/core/project'
+import { weightWords } from '@feuillet/core/stages/paper'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { changeStock } from '../../state/edits'
 import { PressFields } from './press-fields'
@@ -38,8 +40,8 @@ export function PickedPaper({ layer }: { layer: Layer }) {
           <p className="truncate text-[15px] font-semibold">{layer.name}</p>
           <p className="truncate text-[13px] text-soft">
             {paper
-              ? `${paper.name} · ${paper.finish} ${paper.gsm} gsm`
-              : 'no paper yet; smooth 216 gsm assumed'}
+              ? `${paper.name} · ${paper.finish} ${weightWords(paper, unit)}`
+              : `no paper yet; ${ASSUMED_PAPER.finish} ${weightWords(ASSUMED_PAPER, unit)} assumed`}
           </p>
         </div>
       </div>

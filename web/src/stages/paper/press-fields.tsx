@@ -1,5 +1,8 @@
 // Film that is pressed on by heat: what its label says.
 import type { Paper } from '@feuillet/core/project'
+import { celsiusOf, degreesIn, degreeUnit, formatHeat } from '@feuillet/core/base/units'
+import { selectUnit } from '../../state/selectors'
+import { useAppSelector } from '../../state/store'
 import { Heading, NumberField, SelectField, Switch } from '../../ui'
 
 const PEELS = [
@@ -15,6 +18,7 @@ export function PressFields({
   paper: Paper
   onChange: (press: Paper['press']) => void
 }) {
+  const unit = useAppSelector(selectUnit)
   return (
     <Heading
       title="Film for heat"
@@ -31,12 +35,12 @@ export function PressFields({
         <div className="grid gap-2">
           <NumberField
             label="How hot"
-            unitHint="°C"
-            value={press.tempC}
-            min={60}
-            max={230}
+            unitHint={degreeUnit(unit)}
+            value={Math.round(degreesIn(press.tempC, unit))}
+            min={degreesIn(60, unit)}
+            max={degreesIn(230, unit)}
             whole
-            onChange={(tempC) => onChange({ ...press, tempC })}
+            onChange={(degrees) => onChange({ ...press, tempC: celsiusOf(degrees, unit) })}
           />
           <NumberField
             label="How long"
@@ -54,7 +58,8 @@ export function PressFields({
             onChange={(peel) => onChange({ ...press, peel })}
           />
           <p className="text-[13px] text-soft">
-            150 °C and 15 s stand in until you type what the label of the film says: that counts.
+            {formatHeat(150, unit)} and 15 s stand in until you type what the label of the film says: that
+            counts.
           </p>
         </div>
       )}

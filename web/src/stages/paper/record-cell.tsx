@@ -8,6 +8,7 @@ import {
   longLength,
   paceUnit,
   parseLength,
+  parseWeight,
   type Pace,
   type Unit,
 } from '@feuillet/core/base/units'
@@ -26,6 +27,8 @@ export interface RecordColumn<T> {
   price?: boolean
   /** A long way, or a pace: kept so, bounds too, and shown in the maker's unit. */
   kept?: 'm' | Pace
+  /** Of card, in gsm: pounds are read too. */
+  weight?: boolean
   /** Left out of the table until the maker asks for it. */
   seldom?: boolean
   options?: readonly string[]
@@ -76,6 +79,9 @@ function shownAs(kept: 'm' | Pace, unit: Unit): { unit: string; one: number } {
   return { unit: name, one: amount }
 }
 
+/** Three figures. */
+const digitsOf = (amount: number): number => (amount < 10 ? 2 : amount < 100 ? 1 : 0)
+
 export function RecordCell<T extends { name: string }>({
   record,
   column,
@@ -93,7 +99,7 @@ export function RecordCell<T extends { name: string }>({
   const shown = length
     ? lengthForEditing(Number(kept), unit).replace(/ in$/, '')
     : typeof kept === 'number'
-      ? formatMm(kept * one, column.kept && kept * one >= 100 ? 0 : 2)
+      ? formatMm(kept * one, column.kept ? digitsOf(kept * one) : 2)
       : String(kept)
   const label = `${title} of ${record.name}`
   const set = (value: unknown) => onChange({ [key]: value } as Partial<T>)
@@ -127,7 +133,7 @@ export function RecordCell<T extends { name: string }>({
       else set(text)
       return
     }
-    const value = Number(text.replace(',', '.'))
+    const value = column.weight ? (parseWeight(text) ?? NaN) : Number(text.replace(',', '.'))
     const [min, max] = [number.min, number.max].map((bound) => Number(formatMm(bound * one, 3))) as [
       number,
       number,

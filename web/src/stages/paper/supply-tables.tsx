@@ -44,6 +44,7 @@ const GLUE_COLUMNS: readonly RecordColumn<Adhesive>[] = [
     key: 'bucklesBelowGsm',
     title: 'buckles under',
     unit: 'gsm',
+    weight: true,
     number: { min: 0, max: 1000 },
     width: 'w-11',
   },

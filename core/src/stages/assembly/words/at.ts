@@ -1,5 +1,5 @@
 // How layers are laid, on pads and on glue.
-import { length, say, sayAll, size as sizeOf, type Said } from '../../../base/units'
+import { length, say, sayAll, size as sizeOf, weight, type Said } from '../../../base/units'
 import { regionBox, type Box } from '../../../base/geometry'
 import {
   ASSUMED_PAPER,
@@ -105,9 +105,9 @@ export function atSticking(
     }
     case 'glue': {
       const { glue: adhesive } = about
-      const watch = [alignment(project, about)]
+      const watch: Said[] = [alignment(project, about)]
       if (adhesive && (paper?.gsm ?? ASSUMED_PAPER.gsm) < adhesive.bucklesBelowGsm)
-        watch.push(`It buckles card under ${adhesive.bucklesBelowGsm} gsm: dots, not lines.`)
+        watch.push(say`It buckles card under ${weight(adhesive.bucklesBelowGsm)}: dots, not lines.`)
       const others = about.others
         .map(({ count, glue }) => `; ${count} of them with ${glue?.name ?? 'glue'}`)
         .join('')
@@ -120,7 +120,7 @@ export function atSticking(
       if (adhesive?.slides) watch.push('It slides while wet: check once more before it takes hold.')
       return {
         title: layTitle(own, about),
-        detail: say`${what}, with ${adhesive?.name ?? 'glue'}: ${plural(layer.pieces.length - (about.pads > 0 ? onFoam : 0), 'part')}${glueWords(about.amount)}${others}. ${watch.join(' ')}`,
+        detail: say`${what}, with ${adhesive?.name ?? 'glue'}: ${plural(layer.pieces.length - (about.pads > 0 ? onFoam : 0), 'part')}${glueWords(about.amount)}${others}. ${sayAll(watch)}`,
         caution:
           [adhesive, ...about.others.map(({ glue }) => glue)]
             .flatMap((one) => one?.caution || [])

@@ -1,5 +1,5 @@
 // What is done before anything is stuck: cutting, weeding, folding, colouring, fitting dry.
-import { length, say, sayAll } from '../../../base/units'
+import { heat, length, say, sayAll } from '../../../base/units'
 import { groupBy } from '../../../base'
 import { cutPieces, type Layer, type Project } from '../../../project'
 import { scoredFace } from '../../layers'
@@ -115,7 +115,7 @@ export function beforeSticking(
 function pressWords({ layer, onto, press, presses }: Of<'press'>): Words {
   const under = onto.length > 0 ? onto.map(({ name }) => `“${name}”`).join(' and ') : 'its card'
   const how = press
-    ? `${press.tempC} °C for ${press.seconds} s, as its label says`
+    ? say`${heat(press.tempC)} for ${press.seconds} s, as its label says`
     : 'As hot and as long as its label says'
   const often =
     presses > 1
@@ -128,7 +128,7 @@ function pressWords({ layer, onto, press, presses }: Of<'press'>): Words {
   }[press?.peel ?? 'cold']
   return {
     title: `Press “${layer.name}” on`,
-    detail: `Weed it from its carrier first: it was cut in the mirror, and lies shiny side down, carrier up, on ${under}, flat on the table and on no foam yet. A thin cloth or baking paper over it. ${how}, pressed, not rubbed.${often} ${peel} Where an edge comes along, lay it back and press once more.`,
+    detail: say`Weed it from its carrier first: it was cut in the mirror, and lies shiny side down, carrier up, on ${under}, flat on the table and on no foam yet. A thin cloth or baking paper over it. ${how}, pressed, not rubbed.${often} ${peel} Where an edge comes along, lay it back and press once more.`,
     caution: PLATE,
   }
 }

@@ -20,7 +20,7 @@ import {
 } from '../../../base/geometry'
 import { type Fold, type Layer, type SceneRecipe } from '../../../project'
 import { BadInput, seededRandom } from '../../../base'
-import { length, say, size } from '../../../base/units'
+import { length, say, size, weight } from '../../../base/units'
 import { makeLayer } from '../intake/intake'
 import { bridgeFaces } from './bridge'
 import type { Made } from './made'
@@ -188,7 +188,7 @@ function made(recipe: SceneRecipe, { bars, folds }: { bars: Polygon[]; folds: Fo
             {
               name: 'This card stands up to',
               value: say`${length(most)}`,
-              basis: say`(7.84 E t³/12 ÷ w)^⅓ with E 3 GPa, t ${length(thicknessMm, 2)}, ${gsm} gsm, halved for safety`,
+              basis: say`(7.84 E t³/12 ÷ w)^⅓ with E 3 GPa, t ${length(thicknessMm, 2)}, ${weight(gsm)}, halved for safety`,
             },
           ]
         : []),
