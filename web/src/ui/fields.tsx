@@ -82,7 +82,7 @@ interface LengthProps {
   max?: number
 }
 
-/** A length: takes `8 1/2`, `8.5 in`, `216`, `21.6cm`. */
+/** A length: takes `8 1/2`, `8.5 in`, `216`, `21.6cm`, and reckons: `5 3/8 / 2`, `12 in - 2 × 1/4 in`. */
 export function LengthField({ label, valueMm, unit, onChange, min = 0, max = 5000 }: LengthProps) {
   return (
     <TypedNumber
@@ -92,7 +92,8 @@ export function LengthField({ label, valueMm, unit, onChange, min = 0, max = 500
       onChange={onChange}
       read={(text) => {
         const mm = parseLength(text, unit)
-        if (mm === null) return 'Type a length such as 8 1/2, 8.5 in, 216 or 21.6cm.'
+        if (mm === null)
+          return 'Type a length such as 8 1/2, 8.5 in, 216 or 21.6cm, or reckon: 5 3/8 / 2, 216 - 2 × 5.'
         if (mm < min || mm > max) return `Between ${formatLength(min, unit)} and ${formatLength(max, unit)}.`
         return mm
       }}

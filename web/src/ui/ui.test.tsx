@@ -68,8 +68,8 @@ describe('a length', () => {
   })
 
   it.each([
-    ['wide', 'Type a length such as 8 1/2, 8.5 in, 216 or 21.6cm.'],
-    ['', 'Type a length such as 8 1/2, 8.5 in, 216 or 21.6cm.'],
+    ['wide', 'Type a length such as 8 1/2, 8.5 in, 216 or 21.6cm, or reckon: 5 3/8 / 2, 216 - 2 × 5.'],
+    ['', 'Type a length such as 8 1/2, 8.5 in, 216 or 21.6cm, or reckon: 5 3/8 / 2, 216 - 2 × 5.'],
     ['401', 'Between 5 mm and 400 mm.'],
     ['4', 'Between 5 mm and 400 mm.'],
   ])('that cannot be says why, and is told to nobody: “%s”', async (text, why) => {

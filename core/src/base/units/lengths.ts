@@ -31,17 +31,19 @@ const FACTORS: Record<string, number> = {
   yd: 36 * MM_PER_INCH,
 }
 
-/**
- * Millimetres of a typed length, or null where it cannot be read. A bare fraction is inches; a bare number is in the
- * given unit. Decimal commas are read as points.
- */
-export function parseLength(text: string, unit: Unit): number | null {
+/** What stands beside a sign of reckoning: a number, and the mm of its unit where one is said. */
+interface Operand {
+  value: number
+  factor: number | null
+  isFraction: boolean
+}
+
+function readOperand(text: string): Operand | null {
   let s = text.trim().toLowerCase().replace(/−/g, '-')
   for (const [sign, plain] of Object.entries(VULGAR)) s = s.replace(sign, ' ' + plain)
-  const m =
-    /^(-)?\s*(?:(\d+)\s*[\s-]\s*)?(?:(\d+)\s*[/⁄]\s*(\d+)|(\d+(?:[.,]\d*)?|[.,]\d+))\s*([a-z"″”]*)$/.exec(
-      s.trim(),
-    )
+  const m = /^(-)?\s*(?:(\d+)(?:\s+|-\s?))?(?:(\d+)[/⁄](\d+)|(\d+(?:[.,]\d*)?|[.,]\d+))\s*([a-z"″”]*)$/.exec(
+    s.trim(),
+  )
   if (!m) return null
   const [, minus, whole, top, bottom, plain, suffix] = m
   const isFraction = top !== undefined
@@ -50,9 +52,46 @@ export function parseLength(text: string, unit: Unit): number | null {
   const value = isFraction
     ? Number(whole ?? 0) + Number(top) / Number(bottom)
     : Number(plain!.replace(',', '.'))
-  const factor = suffix ? FACTORS[suffix] : isFraction || unit === 'in' ? MM_PER_INCH : 1
+  const factor = suffix ? FACTORS[suffix] : null
   if (factor === undefined || !Number.isFinite(value)) return null
-  return (minus ? -1 : 1) * value * factor
+  return { value: (minus ? -1 : 1) * value, factor, isFraction }
+}
+
+/** Signs between the terms of a sum stand between spaces: 8-1/2 is eight and a half. */
+const SUM = /\s+([+−–-])\s+/
+/** A stroke between spaces divides; without them it makes a fraction. */
+const PRODUCT = /\s*([×*÷:])\s*|\s+([x/])\s+/
+
+/**
+ * Millimetres of a typed length, or null where it cannot be read. A bare fraction is inches; a bare number is in the
+ * given unit. Decimal commas are read as points. Lengths may be reckoned with: half of them (5 3/8 / 2), so many of them
+ * (4 × 12.5), and what is left (12 in - 2 × 1/4 in).
+ */
+export function parseLength(text: string, unit: Unit): number | null {
+  let sum = 0
+  const parts = text.trim().split(SUM)
+  for (let k = 0; k < parts.length; k += 2) {
+    const mm = productOf(parts[k]!, unit)
+    if (mm === null) return null
+    sum += k === 0 || parts[k - 1] === '+' ? mm : -mm
+  }
+  return sum
+}
+
+/** One length, so many times or divided; null where it cannot be read, or two of its parts are lengths. */
+function productOf(text: string, unit: Unit): number | null {
+  const parts = text.split(PRODUCT).filter((part) => part !== undefined)
+  const operands = parts.filter((_, k) => k % 2 === 0).map(readOperand)
+  const signs = parts.filter((_, k) => k % 2 === 1)
+  if (operands.some((one) => one === null)) return null
+  const all = operands as Operand[]
+  const isDivided = (k: number) => k > 0 && !/[×*x]/.test(signs[k - 1]!)
+  const named = all.filter(({ factor }) => factor !== null)
+  if (named.length > 1 || all.some(({ factor }, k) => factor !== null && isDivided(k))) return null
+  const isInches = unit === 'in' || all.some(({ isFraction }, k) => isFraction && !isDivided(k))
+  const product = all.reduce((value, one, k) => (isDivided(k) ? value / one.value : value * one.value), 1)
+  const mm = product * (named[0]?.factor ?? (isInches ? MM_PER_INCH : 1))
+  return Number.isFinite(mm) ? mm : null
 }
 
 /** Decimal mm without trailing noughts: 216, 11.5, 0.29. */

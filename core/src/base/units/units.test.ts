@@ -32,7 +32,40 @@ describe('lengths as makers type them', () => {
     [' 12 inches ', 304.8],
   ])('%s is %f mm', (text, mm) => expect(parseLength(text, 'mm')).toBeCloseTo(mm, 6))
 
+  it.each([
+    // Half of 5 3/8 is 2 11/16.
+    ['5 3/8 / 2', 2.6875 * 25.4],
+    ['5 3/8 in : 2', 2.6875 * 25.4],
+    ['5⅜ ÷ 2', 2.6875 * 25.4],
+    ['20.5 : 10', 2.05],
+    ['100 / 3', 100 / 3],
+    ['2 × 5 3/8', 10.75 * 25.4],
+    ['4 x 12.5', 50],
+    ['4*12,5 mm', 50],
+    ['1/4 × 20 mm', 5],
+    ['12 in - 2 × 1/4 in', 11.5 * 25.4],
+    ['12 - 5', 7],
+    ['216 + 1 cm', 226],
+    ['216 − 10 + 4', 210],
+    ['8 - 1/2', 8 - 12.7],
+  ])('reckons %s as %f mm', (text, mm) => expect(parseLength(text, 'mm')).toBeCloseTo(mm, 9))
+
+  it.each([
+    '5 / 0',
+    '2 in × 3 in',
+    '5 / 2 in',
+    '5 -',
+    '+ 5',
+    '5 + + 2',
+    '5 x',
+    '2 × abc',
+    '5 + abc',
+    '1 in / 1/0',
+  ])('cannot reckon “%s”', (text) => expect(parseLength(text, 'mm')).toBeNull())
+
   it('takes a bare number in the unit that is shown', () => {
+    expect(parseLength('12 - 2 × 1/4', 'in')).toBeCloseTo(11.5 * 25.4, 9)
+    expect(parseLength('5 3/8 / 2', 'in')).toBeCloseTo(2.6875 * 25.4, 9)
     expect(parseLength('8', 'in')).toBeCloseTo(203.2, 6)
     expect(parseLength('8', 'mm')).toBe(8)
   })

@@ -122,7 +122,7 @@ export function RecordCell<T extends { name: string }>({
       input.value = shown
     }
     if (length) {
-      const value = measured(text, unit)
+      const value = parseLength(text, unit)
       const { min, max } = length
       if (value !== null && value >= min && value <= max) set(value)
       else wrong(`a length from ${formatLength(min, unit)} to ${formatLength(max, unit)}.`)
@@ -153,14 +153,4 @@ export function RecordCell<T extends { name: string }>({
     />
   )
   return tip ? <Tip text={tip}>{field}</Tip> : field
-}
-
-/** A length as it is typed, mm; “20.5 : 10” is a stack of ten, measured and divided by ten. Null where it is none. */
-export function measured(text: string, unit: Unit): number | null {
-  const [stack, count, ...more] = text.split(':')
-  const mm = parseLength(stack!.trim(), unit)
-  if (typeof mm !== 'number' || more.length > 0) return null
-  if (count === undefined) return mm
-  const n = Number(count)
-  return Number.isInteger(n) && n > 0 ? mm / n : null
 }
