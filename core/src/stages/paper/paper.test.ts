@@ -13,6 +13,7 @@ import {
   paperSnags,
   ramp,
   rampPapers,
+  soldAs,
   starterStock,
   typicalThickness,
   weightWords,
@@ -43,6 +44,11 @@ describe('the starter drawer', () => {
     expect(weightWords({ finish: 'smooth', gsm: 270 }, 'in')).toBe('270 gsm (100 lb)')
     expect(weightWords({ finish: 'smooth', gsm: 270 }, 'mm')).toBe('270 gsm')
     expect(weightWords({ finish: 'acetate', gsm: 280 }, 'in')).toBe('280 gsm')
+  })
+
+  it('knows in what size its sheets are sold, upright or across', () => {
+    expect(new Set(stock.map(soldAs))).toEqual(new Set(['12 × 12 in', '9 × 12 in', '8 1/2 × 11 in', '6 × 6 in', 'A4', 'A3', null])) // prettier-ignore
+    expect([soldAs({ widthMm: 297, heightMm: 210 }), soldAs({ widthMm: 279, heightMm: 216 }), soldAs({ widthMm: 300, heightMm: 210 })]).toEqual(['A4', '8 1/2 × 11 in', null]) // prettier-ignore
   })
 
   it('knows the narrowest strip each paper survives', () => {

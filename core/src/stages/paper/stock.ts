@@ -11,6 +11,30 @@ const LETTER = [8.5 * INCH, 11 * INCH] as const
 const FILM = [190, 300] as const
 const SIX = [6 * INCH, 6 * INCH] as const
 
+/** Sheets as they are sold; any other is typed. Upright, mm. */
+export const SHEET_SIZES = [
+  { name: '12 × 12 in', size: SQUARE12 },
+  { name: '9 × 12 in', size: NINE },
+  { name: '8 1/2 × 11 in', size: LETTER },
+  { name: '6 × 6 in', size: SIX },
+  { name: 'A4', size: A4 },
+  { name: 'A3', size: A3 },
+].map(({ name, size: [widthMm, heightMm] }) => ({ name, widthMm, heightMm }))
+
+/** A sheet is cut to within this, mm. */
+const SHEET_WITHIN_MM = 0.6
+
+/** What a paper's sheets are sold as, upright or across; null where they are another size. */
+export const soldAs = ({ widthMm, heightMm }: Pick<Paper, 'widthMm' | 'heightMm'>): string | null => {
+  const is = (a: number, b: number) => Math.abs(a - b) < SHEET_WITHIN_MM
+  const found = SHEET_SIZES.find(
+    (one) =>
+      (is(one.widthMm, widthMm) && is(one.heightMm, heightMm)) ||
+      (is(one.heightMm, widthMm) && is(one.widthMm, heightMm)),
+  )
+  return found?.name ?? null
+}
+
 /** What is sold by its thickness, not by the pound. */
 const BY_THICKNESS: readonly Finish[] = ['acetate', 'chipboard', 'craft foam']
 

@@ -252,6 +252,20 @@ describe('tables of the drawer', () => {
     expect(project().drawer.cutter.mats[0]!.price).toBe(14)
   })
 
+  it('of papers and the panel take sheets as they are sold, and any other size', async () => {
+    await open('bon-voyage', 'paper')
+    await pick('words')
+    const chalk = () => store.getState().document.stock.find(({ name }) => name === 'Chalk')!
+    await choose('Sheet', 'A4')
+    expect(chalk()).toMatchObject({ widthMm: 210, heightMm: 297 })
+    await choose('Sheet', 'another size')
+    await type('Sheet, wide', '300 / 2')
+    await waitFor(() => expect(chalk()).toMatchObject({ widthMm: 150, heightMm: 297 }))
+    await undo()
+    await undo()
+    expect(chalk()).toMatchObject({ widthMm: 12 * 25.4, heightMm: 12 * 25.4 })
+  })
+
   it('of papers read pounds, and thickness goes with weight until it is measured', async () => {
     await open('bon-voyage', 'paper')
     await press('Drawer as a table')

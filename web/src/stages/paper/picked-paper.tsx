@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import {
   colourOf,
   folioOf,
@@ -8,7 +9,7 @@ import {
   type Paper,
   safeStripMm,
 } from '@feuillet/core/project'
-import { weightWords } from '@feuillet/core/stages/paper'
+import { SHEET_SIZES, soldAs, weightWords } from '@feuillet/core/stages/paper'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { changeStock } from '../../state/edits'
 import { PressFields } from './press-fields'
@@ -16,7 +17,7 @@ import { TintPanel } from './tint-panel'
 import { SpoilsNote } from '../../shell/spoils-note'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { Figure, Figures, FolioTab, Heading, NumberField, LengthField } from '../../ui'
+import { Figure, Figures, FolioTab, Heading, NumberField, LengthField, SelectField } from '../../ui'
 
 /** The paper of the picked layer, with what the maker may know better than the starting values. */
 export function PickedPaper({ layer }: { layer: Layer }) {
@@ -73,8 +74,8 @@ export function PickedPaper({ layer }: { layer: Layer }) {
               max={99}
               onChange={(price) => set({ price })}
             />
+            <SheetSize key={paper.id} paper={paper} onChange={set} />
             <Figures>
-              <Figure name="Sheet" value={formatSize(paper.widthMm, paper.heightMm, unit)} />
               <Figure
                 name="Safe strip"
                 value={formatLength(safeStripMm(paper, project.drawer.cutter.tool), unit)}
@@ -90,3 +91,58 @@ export function PickedPaper({ layer }: { layer: Layer }) {
     </>
   )
 }
+
+/** In what size its sheets are sold; another than those is typed, its width and height. */
+function SheetSize({
+  paper,
+  onChange,
+}: {
+  paper: Paper
+  onChange: (patch: Pick<Paper, 'widthMm' | 'heightMm'>) => void
+}) {
+  const unit = useAppSelector(selectUnit)
+  const { widthMm, heightMm } = paper
+  const sold = soldAs(paper)
+  const [isOwn, setOwn] = useState(sold === null)
+  const own = `${formatSize(widthMm, heightMm, unit)}, typed`
+  const shown = isOwn || sold === null ? OWN : sold
+  return (
+    <>
+      <SelectField
+        label="Sheet"
+        value={shown}
+        options={[
+          ...SHEET_SIZES.map(({ name }) => ({ value: name, label: name })),
+          { value: OWN, label: shown === OWN ? own : 'another size' },
+        ]}
+        onChange={(name) => {
+          setOwn(name === OWN)
+          const size = SHEET_SIZES.find((one) => one.name === name)
+          if (size) onChange({ widthMm: size.widthMm, heightMm: size.heightMm })
+        }}
+      />
+      {shown === OWN && (
+        <>
+          <LengthField
+            label="Sheet, wide"
+            unit={unit}
+            valueMm={widthMm}
+            min={20}
+            max={2000}
+            onChange={(mm) => onChange({ widthMm: mm, heightMm })}
+          />
+          <LengthField
+            label="Sheet, high"
+            unit={unit}
+            valueMm={heightMm}
+            min={20}
+            max={2000}
+            onChange={(mm) => onChange({ widthMm, heightMm: mm })}
+          />
+        </>
+      )}
+    </>
+  )
+}
+
+const OWN = 'own'
