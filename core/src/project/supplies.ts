@@ -1,17 +1,22 @@
-// What of the shared drawer is no paper: foams, glues and the settings book. All projects use it up together; what one of them changed is put into what is
+// What of the shared drawer is no paper: foams, glues, the settings book, frames that were measured. All projects use it up together; what one of them changed is put into what is
 // there now, record by record, and pads taken count against those that are left.
 import { type z } from 'zod'
+import { fingerprint } from '../base'
 import { starterAdhesives, starterCutters, starterFoams, starterInks } from './defaults'
 import {
   adhesiveSchema,
   cutterSchema,
   inkSchema,
+  measuredSchema,
+  mountSchema,
   observationSchema,
   foamSchema,
   settingSchema,
   type Adhesive,
   type Cutter,
   type Ink,
+  type Measured,
+  type Mount,
   type Observation,
   type Foam,
   type Joint,
@@ -30,6 +35,8 @@ export interface Supplies {
   /** What steps took, in all projects. */
   observed: readonly Observation[]
   inks: readonly Ink[]
+  /** Frames and their kin that were measured once. No project has a copy: what it took is its mount. */
+  measured: readonly Measured[]
 }
 
 /** What a drawer holds before anything is known of it: starting values of ours. */
@@ -40,6 +47,7 @@ export const starterSupplies = (): Supplies => ({
   cutters: starterCutters,
   observed: [],
   inks: starterInks,
+  measured: [],
 })
 
 /** A record of some list of the drawer, as far as merging goes. */
@@ -64,6 +72,7 @@ export interface SupplyChanges {
   cutters?: ListChanges<Cutter> | null
   observed?: ListChanges<Observation> | null
   inks?: ListChanges<Ink> | null
+  measured?: ListChanges<Measured> | null
 }
 
 /** What leads from one state of the supplies to another; null where nothing does. */
@@ -76,6 +85,7 @@ export function supplyChanges(before: Supplies, after: Supplies): SupplyChanges 
     cutters: listChanges(before.cutters, after.cutters),
     observed: listChanges(before.observed, after.observed),
     inks: listChanges(before.inks, after.inks),
+    measured: listChanges(before.measured, after.measured),
   }
   return Object.values(changes).some((list) => list !== null) ? changes : null
 }
@@ -86,6 +96,7 @@ export const applySupplyChanges = (supplies: Supplies, changes: SupplyChanges): 
   adhesives: changes.adhesives ? applyTo(supplies.adhesives, changes.adhesives) : supplies.adhesives,
   settings: changes.settings ? applyTo(supplies.settings, changes.settings) : supplies.settings,
   inks: changes.inks ? applyTo(supplies.inks, changes.inks) : supplies.inks,
+  measured: changes.measured ? applyTo(supplies.measured, changes.measured) : supplies.measured,
   observed: changes.observed ? applyTo(supplies.observed, changes.observed) : supplies.observed,
   cutters: changes.cutters ? applyTo(supplies.cutters, changes.cutters) : supplies.cutters,
 })
@@ -144,6 +155,7 @@ export function soundSupplies(kept: unknown): Supplies {
     cutters: list<Cutter>('cutters', cutterSchema, starter.cutters),
     observed: list<Observation>('observed', observationSchema, starter.observed),
     inks: list<Ink>('inks', inkSchema, starter.inks),
+    measured: list<Measured>('measured', measuredSchema, starter.measured),
   }
 }
 
@@ -242,4 +254,26 @@ export function withoutSupply(
     },
     supplies: { ...supplies, foams: less(supplies.foams), adhesives: less(supplies.adhesives) },
   }
+}
+
+/** Keeps a mount under a name: in place of what had the name, else as another. */
+export function keepMeasured(supplies: Supplies, kept: Measured): Supplies {
+  const { id, name, mount } = measuredSchema.parse(kept)
+  const { measured } = supplies
+  const at = measured.findIndex((one) => one.name === name && one.mount.kind === mount.kind)
+  return {
+    ...supplies,
+    measured: at < 0 ? [...measured, { id, name, mount }] : measured.with(at, { ...measured[at]!, mount }),
+  }
+}
+
+/** Those that were measured before of a kind, and which of them a mount is, to the last measure. */
+export function measuredAs(
+  { measured }: Supplies,
+  mount: Mount,
+): { alike: readonly Measured[]; same: Measured | null } {
+  // As the schema writes it, whatever the order of its measures.
+  const now = fingerprint(mountSchema.safeParse(mount).data)
+  const alike = measured.filter((one) => one.mount.kind === mount.kind)
+  return { alike, same: alike.find((one) => fingerprint(one.mount) === now) ?? null }
 }

@@ -147,7 +147,7 @@ async function takePapers(text: string): Promise<string[]> {
   return [`${added.length} ${added.length === 1 ? 'paper' : 'papers'} came into the drawer.`]
 }
 
-/** Foams, glues, cutters, inks, settings and times that the drawer does not have yet. */
+/** Foams, glues, cutters, inks, frames, settings and times that the drawer does not have yet. */
 async function takeSupplies(text: string): Promise<string[]> {
   let read: unknown
   try {
@@ -168,6 +168,7 @@ async function takeSupplies(text: string): Promise<string[]> {
     cutters: joined(own.cutters, more.cutters),
     observed: joined(own.observed, more.observed),
     inks: joined(own.inks, more.inks),
+    measured: joined(own.measured, more.measured),
   }
   const changes = supplyChanges(own, all)
   if (!changes) return []
@@ -176,6 +177,6 @@ async function takeSupplies(text: string): Promise<string[]> {
     Object.values(one).reduce((sum, list: readonly unknown[]) => sum + list.length, 0)
   const n = count(all) - count(own)
   return [
-    `${n} ${n === 1 ? 'record' : 'records'} of foam, glue, cutters, inks, settings or times came into the drawer.`,
+    `${n} ${n === 1 ? 'record' : 'records'} of foam, glue, cutters, inks, frames, settings or times came into the drawer.`,
   ]
 }

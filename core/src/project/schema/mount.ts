@@ -1,6 +1,6 @@
 // What the work will live in: frames, cards, panels and whatever else holds it.
 import { z } from 'zod'
-import { coordinateMm, id, lengthMm, sizeMm, whole, within } from './fields'
+import { coordinateMm, id, lengthMm, name, sizeMm, whole, within } from './fields'
 import { LIMITS } from '../limits'
 
 /** Width and height, mm. */
@@ -109,3 +109,9 @@ export type MountKind = Mount['kind']
 
 /** A mount that is a frame. */
 export type FrameMount = Extract<Mount, { kind: 'frame' }>
+
+/** A frame, panel, card or topper that was measured once, under a name, to be taken for other projects. */
+export const measuredSchema = z.looseObject({ id, name, mount: mountSchema })
+
+/** See measuredSchema. */
+export type Measured = z.infer<typeof measuredSchema>

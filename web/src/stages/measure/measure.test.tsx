@@ -48,6 +48,25 @@ describe('a frame', () => {
     expect(mount('frame')).toMatchObject({ spacer: { widthMm: 210 }, opening: { widthMm: 180 } })
   })
 
+  it('that is kept under a name is taken for the next work, with all of its measures', async () => {
+    await open(smallFrame(), 'measure')
+    await type('Depth', '31')
+    await type('Name of this frame', 'deep, white')
+    await waitFor(() => the('button', 'Forget “deep, white”'))
+    const kept = mount('frame')
+    await open(bare('frame'), 'measure')
+    await waitFor(() => field('Name of this frame'))
+    await choose('Measured before', 'deep, white')
+    expect(mount('frame')).toEqual(kept)
+    await undo()
+    expect(mount('frame')).not.toEqual(kept)
+    await choose('Measured before', 'deep, white')
+    await press('Forget “deep, white”')
+    await waitFor(() => field('Name of this frame'))
+    expect(all('combobox', 'Measured before')).toEqual([])
+    expect(mount('frame')).toEqual(kept)
+  })
+
   it('that would be seen through further than it reaches is to be measured again', async () => {
     await open(smallFrame(), 'measure')
     await type('Opening width', '900')

@@ -12,6 +12,7 @@ import { Board } from '../../drawing/board'
 import { MountDrawing, mountBox } from '../../drawing/mount/mount-drawing'
 import { Pointer } from '../../drawing/stack'
 import { Button, Figure, Figures, Heading } from '../../ui'
+import { MeasuredBefore } from './measured-before'
 import { MountFields } from './mount-fields'
 import { SecondLook } from './second-look'
 
@@ -47,7 +48,7 @@ export default function MeasureScreen() {
   return (
     <StageFrame
       title={titles[project.mount.kind]}
-      lead="Measure before anything is cut: type as on the ruler, 8 1/2 or 216."
+      lead="Measure before anything is cut: type as on the ruler, 8 1/2 or 216, or reckon: 5 3/8 / 2."
       snags={{
         list: snags,
         none: m.design
@@ -62,6 +63,7 @@ export default function MeasureScreen() {
             <div className="mt-2">
               <SecondLook mount={project.mount} />
             </div>
+            <MeasuredBefore mount={project.mount} />
           </Heading>
           <Heading title="What follows from it">
             <Figures>
