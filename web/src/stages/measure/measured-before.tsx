@@ -73,7 +73,7 @@ export function MeasuredBefore({ mount }: { mount: Mount }) {
         >
           <input
             aria-label={`Name of this ${kind}`}
-            placeholder={`name of this ${kind}`}
+            placeholder="name"
             className="min-w-0 flex-1 border border-line bg-sheet px-2 py-1"
             maxLength={MOST.name}
             value={name}

@@ -12,9 +12,9 @@ import { useRecordColumns, type RecordColumn } from './record-cell'
 import { TableFaults } from './table-faults'
 
 const COLUMNS: readonly RecordColumn<Paper>[] = [
-  { key: 'name', title: 'paper', width: 'w-32' },
+  { key: 'name', title: 'paper', width: 'w-27' },
   { key: 'count', title: 'sheets', number: { min: 0, max: 9999, whole: true }, width: 'w-9' },
-  { key: 'finish', title: 'finish', options: FINISHES, width: 'w-23' },
+  { key: 'finish', title: 'finish', options: FINISHES, width: 'w-21' },
   {
     key: 'gsm',
     title: 'weight',
