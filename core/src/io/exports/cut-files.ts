@@ -118,7 +118,7 @@ export async function printFiles(project: Project, loads: readonly Load[], faces
     if (prints.length === 0) continue
     files.set(
       `${loadFileStem(load)}-print.pdf`,
-      await writePrintSheet(cutSheet(project, load), prints, faces),
+      await writePrintSheet(cutSheet(project, load), prints, { faces, unit: project.unit }),
     )
   }
   return files
@@ -163,9 +163,9 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
   const { unit } = project
   const files: FileSet = loads.length > 0 ? await loadLists(project, planned, faces) : new Map()
   const coloured = colourSheets(project, planned.colourings)
-  if (coloured.length > 0) files.set('colouring-guide.pdf', await writeColourSheets(coloured, faces))
+  if (coloured.length > 0) files.set('colouring-guide.pdf', await writeColourSheets(coloured, faces, unit))
   const padded = padSheets(project, depth.pads, planned.glue)
-  if (padded.length > 0) files.set('pads-from-behind.pdf', await writePadSheets(padded, faces))
+  if (padded.length > 0) files.set('pads-from-behind.pdf', await writePadSheets(padded, faces, unit))
   files.set('build-sheet.pdf', await writeListPdf(project.name, buildSections(project, planned), faces))
   const { due, people } = project.plan
   const dated = due && datedPlan(assembly.steps, { done: project.progress.done, due, people })
@@ -189,10 +189,10 @@ async function loadLists(
   const { unit } = project
   const files: FileSet = new Map()
   const sheets = loads.map((load) => cutSheet(project, load))
-  files.set('templates-mirrored.pdf', await writeTemplates(sheets, faces, { mirrored: true }))
-  files.set('templates-as-seen.pdf', await writeTemplates(sheets, faces, { mirrored: false }))
+  files.set('templates-mirrored.pdf', await writeTemplates(sheets, faces, { mirrored: true, unit }))
+  files.set('templates-as-seen.pdf', await writeTemplates(sheets, faces, { mirrored: false, unit }))
   for (const paper of ['a4', 'letter'] as const)
-    files.set(`templates-tiled-${paper}.pdf`, await writeTiledTemplates(sheets, faces, paper))
+    files.set(`templates-tiled-${paper}.pdf`, await writeTiledTemplates(sheets, faces, { paper, unit }))
   for (const [name, file] of await printFiles(project, loads, faces)) files.set(name, file)
   files.set(
     'sheet-tags.pdf',

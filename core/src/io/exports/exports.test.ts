@@ -217,6 +217,22 @@ describe('lists and templates', () => {
     expect(order).toEqual(order.toSorted((a, b) => a - b))
   })
 
+  it.each(['kittiwake', 'dune-garden', 'regatta'] as const)(
+    'of %s speak of inches alone where those are used',
+    async (name) => {
+      const project = { ...demo(name), unit: 'in' as const }
+      const files = [...(await listFiles(project, results(demo(name)), faces)), ...testSquareFiles(project)]
+      let told = 0
+      for (const [file, content] of files) {
+        const text = file.endsWith('.pdf') ? await wordsOfPdf(content as Uint8Array) : file.endsWith('.csv') ? String(content) : '' // prettier-ignore
+        // Paper of printers has its metric name, and what leaves a pen or a bottle goes by ml.
+        expect(text.match(/.{0,30}\d ?(?:mm|cm|m|mm²|cm²|mm\/s|°C)\b.{0,20}/g), file).toBeNull()
+        told += text.match(/\d in\b/g)?.length ?? 0
+      }
+      expect(told).toBeGreaterThan(20)
+    },
+  )
+
   it('are those of sticking and showing alone where all is cut', async () => {
     const project = demo('bon-voyage')
     const planned = { ...results(project), loads: [], needed: [] }

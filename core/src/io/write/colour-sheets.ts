@@ -2,7 +2,8 @@
 import { FillRule, PDFDocument, rgb } from '@cantoo/pdf-lib'
 import { boxHeight, boxWidth, regionBox, regionRings, type Region } from '../../base/geometry'
 import { lineToPath } from './cut-sheet'
-import { drawFoot, PT_PER_MM, TRUE_SIZE } from './pdf-parts'
+import type { Unit } from '../../base/units'
+import { barFor, drawFoot, PT_PER_MM, TRUE_SIZE } from './pdf-parts'
 import { channels } from './pictures'
 import { INK, Typeface, type Faces } from './typeface'
 
@@ -17,20 +18,25 @@ export interface ColourSheet {
   dots: readonly (readonly [number, number])[]
 }
 
-const { marginMm: MARGIN_MM, captionMm: CAPTION_MM, barMm: BAR_MM } = TRUE_SIZE
+const { marginMm: MARGIN_MM, captionMm: CAPTION_MM } = TRUE_SIZE
 const DOT_MM = 0.5
 
 /** One page a layer, each as large as its layer asks for. */
-export async function writeColourSheets(sheets: readonly ColourSheet[], faces: Faces): Promise<Uint8Array> {
+export async function writeColourSheets(
+  sheets: readonly ColourSheet[],
+  faces: Faces,
+  unit: Unit,
+): Promise<Uint8Array> {
+  const bar = barFor(unit)
   const pdf = await PDFDocument.create()
   const captions = sheets.map(
     ({ title }) =>
-      `${title}, from the front, at true size: colour up to the dots and over the edges. Bar ${BAR_MM} mm`,
+      `${title}, from the front, at true size: colour up to the dots and over the edges. Bar ${bar.words}`,
   )
   const type = await Typeface.in(pdf, faces, captions)
   sheets.forEach(({ card, wash, washColour, edge, edgeColour, dots }, i) => {
     const b = regionBox(card)
-    const wide = Math.max(boxWidth(b), BAR_MM) + 2 * MARGIN_MM
+    const wide = Math.max(boxWidth(b), bar.mm) + 2 * MARGIN_MM
     const page = pdf.addPage([wide * PT_PER_MM, (boxHeight(b) + 2 * MARGIN_MM + CAPTION_MM) * PT_PER_MM])
     const at = {
       x: (MARGIN_MM - b.minX) * PT_PER_MM,
@@ -60,7 +66,7 @@ export async function writeColourSheets(sheets: readonly ColourSheet[], faces: F
         size: (DOT_MM / 2) * PT_PER_MM,
         color: INK,
       })
-    drawFoot(page, type, captions[i]!)
+    drawFoot(page, type, { caption: captions[i]!, bar })
   })
   return pdf.save()
 }

@@ -2,7 +2,8 @@
 import { PDFDocument, rgb } from '@cantoo/pdf-lib'
 import { boxHeight, boxWidth, regionBox, regionRings, type Region, type Ring } from '../../base/geometry'
 import { lineToPath } from './cut-sheet'
-import { drawFoot, PT_PER_MM, TRUE_SIZE } from './pdf-parts'
+import type { Unit } from '../../base/units'
+import { barFor, drawFoot, PT_PER_MM, TRUE_SIZE } from './pdf-parts'
 import { INK, Typeface, type Faces } from './typeface'
 
 /** A layer with its pads, in one frame: mm, y down, seen from the front. */
@@ -31,15 +32,20 @@ export interface GlueOnSheet {
   beadMm: number
 }
 
-const { marginMm: MARGIN_MM, captionMm: CAPTION_MM, barMm: BAR_MM } = TRUE_SIZE
+const { marginMm: MARGIN_MM, captionMm: CAPTION_MM } = TRUE_SIZE
 const GREY = rgb(0.6, 0.6, 0.58)
 const PALE = rgb(0.93, 0.92, 0.89)
 
 /** One page a layer, each as large as its layer asks for. */
-export async function writePadSheets(sheets: readonly PadSheet[], faces: Faces): Promise<Uint8Array> {
+export async function writePadSheets(
+  sheets: readonly PadSheet[],
+  faces: Faces,
+  unit: Unit,
+): Promise<Uint8Array> {
+  const bar = barFor(unit)
   const pdf = await PDFDocument.create()
   const captions = sheets.map(
-    ({ title, pads, glue }) => `${title}: ${[...(pads.length > 0 ? [`${pads.length} ${pads.length === 1 ? 'pad' : 'pads'}`] : []), ...(glue ? ['glue within the dashes'] : [])].join(', ')}, from behind, at true size. Bar ${BAR_MM} mm`, // prettier-ignore
+    ({ title, pads, glue }) => `${title}: ${[...(pads.length > 0 ? [`${pads.length} ${pads.length === 1 ? 'pad' : 'pads'}`] : []), ...(glue ? ['glue within the dashes'] : [])].join(', ')}, from behind, at true size. Bar ${bar.words}`, // prettier-ignore
   )
   const type = await Typeface.in(pdf, faces, [
     ...captions,
@@ -47,7 +53,7 @@ export async function writePadSheets(sheets: readonly PadSheet[], faces: Faces):
   ])
   sheets.forEach(({ card, pads, glue }, i) => {
     const b = regionBox(card)
-    const wide = Math.max(boxWidth(b) + 2 * MARGIN_MM, BAR_MM + 2 * MARGIN_MM)
+    const wide = Math.max(boxWidth(b) + 2 * MARGIN_MM, bar.mm + 2 * MARGIN_MM)
     const high = boxHeight(b) + 2 * MARGIN_MM + CAPTION_MM
     const page = pdf.addPage([wide * PT_PER_MM, high * PT_PER_MM])
     const at = { x: 0, y: page.getHeight(), scale: PT_PER_MM }
@@ -79,7 +85,7 @@ export async function writePadSheets(sheets: readonly PadSheet[], faces: Faces):
         size,
       })
     }
-    drawFoot(page, type, captions[i]!)
+    drawFoot(page, type, { caption: captions[i]!, bar })
   })
   return pdf.save()
 }

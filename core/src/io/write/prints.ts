@@ -15,7 +15,8 @@ import {
 import { BadInput } from '../../base'
 import { regionRings, type Affine, type Region } from '../../base/geometry'
 import { lineToPath, type CutSheet } from './cut-sheet'
-import { PT_PER_MM } from './pdf-parts'
+import type { Unit } from '../../base/units'
+import { barFor, PT_PER_MM } from './pdf-parts'
 import { INK, Typeface, type Faces } from './typeface'
 
 /** A picture on a sheet: its file, where its pixels go (mm from the sheet's top left corner, y down), and what is inked. */
@@ -32,17 +33,15 @@ export interface InkedPicture {
   inked: Region
 }
 
-/** What a ruler is held to, mm. */
-const BAR_MM = 50
-
 /** One page, as large as the sheet, at true size. Throws BadInput where a picture cannot be read. */
 export async function writePrintSheet(
   sheet: Pick<CutSheet, 'title' | 'widthMm' | 'heightMm' | 'marks'>,
   prints: readonly InkedPicture[],
-  faces: Faces,
+  { faces, unit }: { faces: Faces; unit: Unit },
 ): Promise<Uint8Array> {
   const pdf = await PDFDocument.create()
-  const caption = `${sheet.title}. Print at 100 %: this bar is ${BAR_MM} mm. Cut by the corner marks`
+  const bar = barFor(unit)
+  const caption = `${sheet.title}. Print at 100 %: this bar is ${bar.words}. Cut by the corner marks`
   const type = await Typeface.in(pdf, faces, [caption])
   const page = pdf.addPage([sheet.widthMm * PT_PER_MM, sheet.heightMm * PT_PER_MM])
   const top = page.getHeight()
@@ -80,7 +79,7 @@ export async function writePrintSheet(
   const barX = at.x + type.width(caption, 5) + 6
   page.drawLine({
     start: { x: barX, y: at.y + 1.5 },
-    end: { x: barX + BAR_MM * PT_PER_MM, y: at.y + 1.5 },
+    end: { x: barX + bar.mm * PT_PER_MM, y: at.y + 1.5 },
     thickness: 0.6,
     color: INK,
   })

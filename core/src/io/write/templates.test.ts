@@ -57,7 +57,7 @@ describe('templates tiled over pages', () => {
   it('are printed at true size, on pages that hold something only', async () => {
     // A 305 mm sheet takes two by two pages of A4; a small piece in one corner needs one of them.
     const whole = await PDFDocument.load(
-      await writeTiledTemplates([sheet(305, 305, [5, 5, 295, 295])], faces, 'a4'),
+      await writeTiledTemplates([sheet(305, 305, [5, 5, 295, 295])], faces, { paper: 'a4', unit: 'mm' }),
     )
     expect(
       whole
@@ -65,7 +65,7 @@ describe('templates tiled over pages', () => {
         .map((page) => [page.getWidth(), page.getHeight()].map((pt) => Math.round((pt * 25.4) / 72))),
     ).toEqual(Array.from({ length: 4 }, () => [210, 297]))
     const corner = await PDFDocument.load(
-      await writeTiledTemplates([sheet(305, 305, [5, 5, 40, 40])], faces, 'letter'),
+      await writeTiledTemplates([sheet(305, 305, [5, 5, 40, 40])], faces, { paper: 'letter', unit: 'in' }),
     )
     expect(corner.getPageCount()).toBe(1)
   })

@@ -9,8 +9,9 @@ import {
   type PDFPage,
 } from '@cantoo/pdf-lib'
 import { polygonBox } from '../../base/geometry'
-import { cuttingRings, lineToPath, num, type CutSheet } from './cut-sheet'
-import { PT_PER_MM } from './pdf-parts'
+import { cuttingRings, lineToPath, type CutSheet } from './cut-sheet'
+import { formatSize, type Unit } from '../../base/units'
+import { barFor, PT_PER_MM, type Bar } from './pdf-parts'
 import { INK, Typeface, type Faces } from './typeface'
 
 /** Pages of printers, mm. */
@@ -25,8 +26,6 @@ export const MARGIN_MM = 8
 export const OVERLAP_MM = 10
 /** Room for the caption under a tile, mm. */
 const CAPTION_MM = 7
-/** What a ruler is held to, mm. */
-const BAR_MM = 50
 /** Arm of the marks that are laid over each other, mm. */
 const ARM_MM = 4
 
@@ -94,37 +93,39 @@ function drawSheet(page: PDFPage, sheet: CutSheet, at: { x: number; y: number })
 function drawCaption(
   page: PDFPage,
   type: Typeface,
-  { text, at }: { text: string; at: { x: number; y: number } },
+  { text, bar, at }: { text: string; bar: Bar; at: { x: number; y: number } },
 ): void {
   type.draw(page, text, { ...at, size: 6 })
   const barX = at.x + type.width(text, 6) + 6
   page.drawLine({
     start: { x: barX, y: at.y + 2 },
-    end: { x: barX + BAR_MM * PT_PER_MM, y: at.y + 2 },
+    end: { x: barX + bar.mm * PT_PER_MM, y: at.y + 2 },
     thickness: 0.6,
     color: INK,
   })
 }
 
 /** The size that the card itself is trimmed to: where the template lies edge on edge. */
-const trimmed = ({ widthMm, heightMm }: CutSheet): string => `card ${num(widthMm)} × ${num(heightMm)} mm`
+const trimmed = ({ widthMm, heightMm }: CutSheet, unit: Unit): string =>
+  `card ${formatSize(widthMm, heightMm, unit)}`
 
 /** A page per sheet at true size: mirrored so that the lines end up on the back of the card, or as it is seen. */
 export async function writeTemplates(
   sheets: readonly CutSheet[],
   faces: Faces,
-  { mirrored }: { mirrored: boolean },
+  { mirrored, unit }: { mirrored: boolean; unit: Unit },
 ): Promise<Uint8Array> {
+  const bar = barFor(unit)
   const pdf = await PDFDocument.create()
   const side = mirrored ? 'mirrored: lines go on the back' : 'as seen: lines go on the front'
   const captions = sheets.map(
-    (sheet) => `${sheet.title}, ${trimmed(sheet)} – ${side}. Check: this bar is ${BAR_MM} mm`,
+    (sheet) => `${sheet.title}, ${trimmed(sheet, unit)} – ${side}. Check: this bar is ${bar.words}`,
   )
   const type = await Typeface.in(pdf, faces, captions)
   for (const [i, sheet] of sheets.entries()) {
     const page = pdf.addPage([sheet.widthMm * PT_PER_MM, sheet.heightMm * PT_PER_MM])
     drawSheet(page, mirrored ? mirror(sheet) : sheet, { x: 0, y: page.getHeight() })
-    drawCaption(page, type, { text: captions[i]!, at: { x: 12, y: 6 } })
+    drawCaption(page, type, { text: captions[i]!, bar, at: { x: 12, y: 6 } })
   }
   return pdf.save()
 }
@@ -136,8 +137,9 @@ export async function writeTemplates(
 export async function writeTiledTemplates(
   sheets: readonly CutSheet[],
   faces: Faces,
-  paper: keyof typeof PAGES,
+  { paper, unit }: { paper: keyof typeof PAGES; unit: Unit },
 ): Promise<Uint8Array> {
+  const bar = barFor(unit)
   const pdf = await PDFDocument.create()
   const size = PAGES[paper]
   const parts = sheets.map(mirror).flatMap((sheet) => {
@@ -147,7 +149,7 @@ export async function writeTiledTemplates(
     return used.map((tile) => ({
       sheet,
       tile,
-      caption: `${sheet.title}, ${trimmed(sheet)} – row ${tile.row + 1} of ${rows}, column ${tile.column + 1} of ${columns}. Mirrored; print at 100 %. This bar is ${BAR_MM} mm`,
+      caption: `${sheet.title}, ${trimmed(sheet, unit)} – row ${tile.row + 1} of ${rows}, column ${tile.column + 1} of ${columns}. Mirrored; print at 100 %. This bar is ${bar.words}`,
     }))
   })
   const type = await Typeface.in(
@@ -175,7 +177,7 @@ export async function writeTiledTemplates(
         borderColor: INK,
         borderWidth: 0.3,
       })
-    drawCaption(page, type, { text: caption, at: { x: left, y: MARGIN_MM * PT_PER_MM } })
+    drawCaption(page, type, { text: caption, bar, at: { x: left, y: MARGIN_MM * PT_PER_MM } })
   }
   return pdf.save()
 }

@@ -1,5 +1,6 @@
 // A topper on its sticks: where they go behind it, what holds them, how far what they do not hold sinks. Lengths in mm, the
 // project's frame, y down.
+import { length, say, type Said } from '../../base/units'
 import {
   offset,
   polygonArea,
@@ -56,7 +57,7 @@ export interface TopperHold {
   /** The centre of mass lies between the outer sticks, or over the only one. */
   isBalanced: boolean
   glues: StickGlue[]
-  remarks: string[]
+  remarks: Said[]
 }
 
 /** A mount that is a topper. */
@@ -115,7 +116,7 @@ export function topperHold(project: Project): TopperHold | null {
       ...remarks,
       ...sticks
         .filter(({ isHeld }) => !isHeld)
-        .map(({ x }) => `No card is behind the stick at ${Math.round(x)} mm from the left.`),
+        .map(({ x }) => say`No card is behind the stick at ${length(x, 0)} from the left.`),
     ],
   }
 }

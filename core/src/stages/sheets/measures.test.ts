@@ -4,14 +4,14 @@ import { ellipse, mapPolygon, rectangle, rotation } from '../../base/geometry'
 import { MM_PER_INCH } from '../../base/units'
 import { measureOf, measureWords, rulerLength } from './measures'
 
-/** Inches that a ruler's words stand for, read back: “8 1/2 in less 0.2 mm”. */
+/** Inches that a ruler's words stand for, read back: “8 1/2 in less 0.008 in”. */
 function readBack(words: string): number {
-  const [, ruler, way, rest] = /^([\d/ ]+) in(?: (and|less) ([\d.]+) mm)?$/.exec(words)!
+  const [, ruler, way, rest] = /^([\d/ ]+) in(?: (and|less) ([\d.]+) in)?$/.exec(words)!
   const inches = ruler!
     .split(' ')
     .map((part) => part.split('/').map(Number))
     .reduce((sum, [top, bottom = 1]) => sum + top! / bottom, 0)
-  return inches * MM_PER_INCH + (way ? (way === 'and' ? 1 : -1) * Number(rest) : 0)
+  return inches * MM_PER_INCH + (way ? (way === 'and' ? 1 : -1) * Number(rest) * MM_PER_INCH : 0)
 }
 
 describe('measures', () => {
@@ -58,7 +58,7 @@ describe('measures', () => {
 
   it('in inches are ruler fractions that say what they leave over', () => {
     expect(rulerLength(8.5 * MM_PER_INCH, 'in')).toBe('8 1/2 in')
-    expect(rulerLength(3 * MM_PER_INCH + 0.5, 'in')).toBe('3 in and 0.5 mm')
+    expect(rulerLength(3 * MM_PER_INCH + 0.5, 'in')).toBe('3 in and 0.02 in')
     fc.assert(
       fc.property(fc.double({ min: 1, max: 600, noNaN: true }), (mm) => {
         expect(Math.abs(readBack(rulerLength(mm, 'in')) - mm)).toBeLessThan(0.16)

@@ -115,7 +115,7 @@ const FINEST = 16
 /** What a ruler's fraction leaves over is said from here on (mm). */
 const LEFT_OVER_MM = 0.15
 
-/** A length as a ruler has it: mm to a tenth, or the nearest sixteenth of an inch and what that leaves over. */
+/** A length as a ruler has it: mm to a tenth, or the nearest sixteenth of an inch and the thousandths that leaves over. */
 export function rulerLength(mm: number, unit: Unit): string {
   if (unit === 'mm') return `${formatMm(mm)} mm`
   const over = mm - (Math.round((mm / MM_PER_INCH) * FINEST) / FINEST) * MM_PER_INCH
@@ -123,8 +123,8 @@ export function rulerLength(mm: number, unit: Unit): string {
     Math.abs(over) < LEFT_OVER_MM
       ? ''
       : over > 0
-        ? ` and ${formatMm(over)} mm`
-        : ` less ${formatMm(-over)} mm`
+        ? ` and ${formatMm(over / MM_PER_INCH, 3)} in`
+        : ` less ${formatMm(-over / MM_PER_INCH, 3)} in`
   return `${formatInches(mm, FINEST)} in${rest}`
 }
 
