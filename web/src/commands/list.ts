@@ -102,7 +102,7 @@ export const commands = {
     bySign: true,
   },
   'nudge-part': {
-    title: 'Move by 0.5 mm, Shift by 5, Alt by 0.1',
+    title: 'Move a little, by Shift ten times as far, by Alt a fifth',
     group: 'Parts on the board',
     keys: 'left,right,up,down,shift+left,shift+right,shift+up,shift+down,alt+left,alt+right,alt+up,alt+down',
     shown: 'arrows',

@@ -1,7 +1,7 @@
 // Findings of the layers stage.
 import { say, length, area } from '../../base/units'
 import { polygonArea, regionArea } from '../../base/geometry'
-import type { LayerFigures } from './figures'
+import { SPECK_MM, type LayerFigures } from './figures'
 import type { Soundness } from './soundness'
 import { scattered } from './visibility/merge'
 import { isSeeThrough, type VisibleArea } from './visibility/shows'
@@ -117,7 +117,7 @@ export function layerSnags(
         severity: 'caution',
         layer: layer.id,
         at: [outer[0]!, outer[1]!],
-        message: `“${layer.name}” has ${figure.specks.length} ${figure.specks.length === 1 ? 'piece' : 'pieces'} under 2 mm: too small to weed or to stick.`,
+        message: say`“${layer.name}” has ${figure.specks.length} ${figure.specks.length === 1 ? 'piece' : 'pieces'} under ${length(SPECK_MM)}: too small to weed or to stick.`,
         mend: {
           label: 'Drop them',
           action: { kind: 'drop-specks', layerId: layer.id, pieceIds: figure.specks },

@@ -157,8 +157,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
                     {
                       value: 'auto',
                       label: 'as it fits',
-                      title:
-                        'Dots under parts up to 20 mm and narrow ones and where it would buckle the card, beads up to 70 mm, a thin coat under larger ones',
+                      title: `Dots under parts up to ${length(20)} and narrow ones and where it would buckle the card, beads up to ${length(70)}, a thin coat under larger ones`,
                     },
                     { value: 'dots', label: 'dots' },
                     { value: 'beads', label: 'beads' },
@@ -180,7 +179,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
                     <Figure
                       name="Glue"
                       value={`${amount.ml.toFixed(amount.ml < 1 ? 2 : 1)} ml`}
-                      basis="Half balls, half round beads, and a coat of 0.06 mm, on the card that lies right beneath, a rim of 2 mm away from edges, less where it is narrow, and clear of folds"
+                      basis={`Half balls, half round beads, and a coat of ${length(0.06)}, on the card that lies right beneath, a rim of ${length(2)} away from edges, less where it is narrow, and clear of folds`}
                     />
                     {amount.bare > 0 && (
                       <Figure

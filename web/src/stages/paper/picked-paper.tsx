@@ -79,7 +79,7 @@ export function PickedPaper({ layer }: { layer: Layer }) {
               <Figure
                 name="Safe strip"
                 value={formatLength(safeStripMm(paper, project.drawer.cutter.tool), unit)}
-                basis={`By finish and weight${project.drawer.cutter.tool === 'knife' ? ', and 0.8 mm more by knife' : ''}; narrower strips tear when weeded`}
+                basis={`By finish and weight${project.drawer.cutter.tool === 'knife' ? `, and ${formatLength(0.8, unit)} more by knife` : ''}; narrower strips tear when weeded`}
               />
               <Figure name="Cut edge" value={paper.core === 'white' ? 'shows white' : 'coloured through'} />
             </Figures>

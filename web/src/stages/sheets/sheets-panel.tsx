@@ -55,7 +55,7 @@ export function SheetsPanel({ load, loads }: { load: LoadView | undefined; loads
         />
         <p className="mt-1 text-[13px] text-soft">
           {drawer.cutter.tool === 'knife'
-            ? 'By hand: narrowest strips 0.8 mm wider, no passes, board in several light cuts, templates in place of cut files.'
+            ? `By hand: narrowest strips ${formatLength(0.8, unit)} wider, no passes, board in several light cuts, templates in place of cut files.`
             : `Cuts ${formatSize(bed.bedWidthMm, bed.bedHeightMm, unit)} at the most, by its bed and the mats at hand.`}
         </p>
       </Heading>
