@@ -1,5 +1,5 @@
-// What of the shared drawer is no paper: foams, glues, the settings book, frames that were measured. All projects use it up together; what one of them changed is put into what is
-// there now, record by record, and pads taken count against those that are left.
+// What of the shared drawer is no paper: foams, glues, the settings book, frames that were measured. All projects use it up together; what one of them
+// changed is put into what is there now, record by record, and pads taken count against those that are left.
 import { type z } from 'zod'
 import { fingerprint } from '../base'
 import { starterAdhesives, starterCutters, starterFoams, starterInks } from './defaults'
@@ -256,9 +256,11 @@ export function withoutSupply(
   }
 }
 
-/** Keeps a mount under a name: in place of what had the name, else as another. */
+/** Keeps a mount under a name: in place of what had the name, else as another. One that no document could hold is not kept. */
 export function keepMeasured(supplies: Supplies, kept: Measured): Supplies {
-  const { id, name, mount } = measuredSchema.parse(kept)
+  const read = measuredSchema.safeParse(kept)
+  if (!read.success) return supplies
+  const { id, name, mount } = read.data
   const { measured } = supplies
   const at = measured.findIndex((one) => one.name === name && one.mount.kind === mount.kind)
   return {
@@ -273,7 +275,7 @@ export function measuredAs(
   mount: Mount,
 ): { alike: readonly Measured[]; same: Measured | null } {
   // As the schema writes it, whatever the order of its measures.
-  const now = fingerprint(mountSchema.safeParse(mount).data)
+  const now = fingerprint(mountSchema.safeParse(mount).data ?? mount)
   const alike = measured.filter((one) => one.mount.kind === mount.kind)
   return { alike, same: alike.find((one) => fingerprint(one.mount) === now) ?? null }
 }

@@ -39,9 +39,9 @@ export function formatWeight(gsm: number, unit: Unit): string {
 export const degreesIn = (celsius: number, unit: Unit): number =>
   unit === 'in' ? (celsius * 9) / 5 + 32 : celsius
 
-/** Degrees Celsius of what a maker typed. */
+/** Degrees Celsius of what a maker typed, to a tenth: whole degrees come back as they were. */
 export const celsiusOf = (degrees: number, unit: Unit): number =>
-  unit === 'in' ? ((degrees - 32) * 5) / 9 : degrees
+  unit === 'in' ? Math.round(((degrees - 32) * 50) / 9) / 10 : degrees
 
 /** The name of those degrees. */
 export const degreeUnit = (unit: Unit): string => (unit === 'in' ? '°F' : '°C')
