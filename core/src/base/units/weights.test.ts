@@ -50,6 +50,7 @@ describe('how hot a plate is', () => {
     expect([formatHeat(150, 'mm'), formatHeat(150, 'in'), formatHeat(160, 'in')]).toEqual(['150 °C', '302 °F', '320 °F']) // prettier-ignore
     for (const unit of ['mm', 'in'] as const)
       expect(celsiusOf(degreesIn(154, unit), unit)).toBeCloseTo(154, 9)
+    for (let f = 140; f <= 446; f++) expect(formatHeat(celsiusOf(f, 'in'), 'in')).toBe(`${f} °F`)
   })
 
   it('is a value of a sentence, as weight is', () => {
