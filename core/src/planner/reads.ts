@@ -27,6 +27,8 @@ export interface Reads {
   /** The settings book. */
   settings?: true
   inks?: true
+  /** What things cost that the maker priced. */
+  things?: true
   /** Which layers are one part, and whether it is built apart; with the names of the parts where they are told. */
   parts?: 'shape' | 'named'
   /** Recipes of what was grown. */
@@ -177,8 +179,8 @@ export class Narrower {
   }
 
   private drawer(drawer: Project['drawer'], reads: Reads): Project['drawer'] {
-    const { papers, foams, adhesives, cutter, tool, settings, observed, inks } = reads
-    const name = `drawer ${papers === 'all' ? papers : papers?.join(' ')} ${foams} ${adhesives} ${cutter} ${tool} ${settings} ${observed} ${inks}`
+    const { papers, foams, adhesives, cutter, tool, settings, observed, inks, things } = reads
+    const name = `drawer ${papers === 'all' ? papers : papers?.join(' ')} ${foams} ${adhesives} ${cutter} ${tool} ${settings} ${observed} ${inks} ${things}`
     return this.kept(drawer, name, () => ({
       ...BLANK_DRAWER,
       currency: drawer.currency,
@@ -189,6 +191,7 @@ export class Narrower {
       ...(settings ? { settings: drawer.settings } : {}),
       ...(observed ? { observed: drawer.observed } : {}),
       ...(inks ? { inks: drawer.inks } : {}),
+      ...(things ? { things: drawer.things } : {}),
     }))
   }
 

@@ -12,6 +12,7 @@ import {
   observationSchema,
   foamSchema,
   settingSchema,
+  thingSchema,
   type Adhesive,
   type Cutter,
   type Ink,
@@ -22,6 +23,7 @@ import {
   type Joint,
   type Project,
   type Setting,
+  type Thing,
 } from './schema'
 
 /** What of the shared drawer is no paper. */
@@ -35,6 +37,8 @@ export interface Supplies {
   /** What steps took, in all projects. */
   observed: readonly Observation[]
   inks: readonly Ink[]
+  /** What things cost that the maker priced. */
+  things: readonly Thing[]
   /** Frames and their kin that were measured once. No project has a copy: what it took is its mount. */
   measured: readonly Measured[]
 }
@@ -47,6 +51,7 @@ export const starterSupplies = (): Supplies => ({
   cutters: starterCutters,
   observed: [],
   inks: starterInks,
+  things: [],
   measured: [],
 })
 
@@ -72,6 +77,7 @@ export interface SupplyChanges {
   cutters?: ListChanges<Cutter> | null
   observed?: ListChanges<Observation> | null
   inks?: ListChanges<Ink> | null
+  things?: ListChanges<Thing> | null
   measured?: ListChanges<Measured> | null
 }
 
@@ -85,6 +91,7 @@ export function supplyChanges(before: Supplies, after: Supplies): SupplyChanges 
     cutters: listChanges(before.cutters, after.cutters),
     observed: listChanges(before.observed, after.observed),
     inks: listChanges(before.inks, after.inks),
+    things: listChanges(before.things, after.things),
     measured: listChanges(before.measured, after.measured),
   }
   return Object.values(changes).some((list) => list !== null) ? changes : null
@@ -96,6 +103,7 @@ export const applySupplyChanges = (supplies: Supplies, changes: SupplyChanges): 
   adhesives: changes.adhesives ? applyTo(supplies.adhesives, changes.adhesives) : supplies.adhesives,
   settings: changes.settings ? applyTo(supplies.settings, changes.settings) : supplies.settings,
   inks: changes.inks ? applyTo(supplies.inks, changes.inks) : supplies.inks,
+  things: changes.things ? applyTo(supplies.things, changes.things) : supplies.things,
   measured: changes.measured ? applyTo(supplies.measured, changes.measured) : supplies.measured,
   observed: changes.observed ? applyTo(supplies.observed, changes.observed) : supplies.observed,
   cutters: changes.cutters ? applyTo(supplies.cutters, changes.cutters) : supplies.cutters,
@@ -155,6 +163,7 @@ export function soundSupplies(kept: unknown): Supplies {
     cutters: list<Cutter>('cutters', cutterSchema, starter.cutters),
     observed: list<Observation>('observed', observationSchema, starter.observed),
     inks: list<Ink>('inks', inkSchema, starter.inks),
+    things: list<Thing>('things', thingSchema, starter.things),
     measured: list<Measured>('measured', measuredSchema, starter.measured),
   }
 }
@@ -164,7 +173,7 @@ export function soundSupplies(kept: unknown): Supplies {
  * file that came from elsewhere, stays with it.
  */
 export function refreshSupplies(project: Project, supplies: Supplies): Project {
-  const { foams, adhesives, settings, cutters, cutter, observed, inks } = project.drawer
+  const { foams, adhesives, settings, cutters, cutter, observed, inks, things } = project.drawer
   const next = {
     foams: joined(foams, supplies.foams),
     adhesives: joined(adhesives, supplies.adhesives),
@@ -172,6 +181,7 @@ export function refreshSupplies(project: Project, supplies: Supplies): Project {
     cutters: joined(cutters, supplies.cutters),
     observed: joined(observed, supplies.observed),
     inks: joined(inks, supplies.inks),
+    things: joined(things, supplies.things),
     cutter: sameOr(
       cutter,
       supplies.cutters.find(({ id }) => id === cutter.id),
@@ -279,3 +289,9 @@ export function measuredAs(
   const alike = measured.filter((one) => one.mount.kind === mount.kind)
   return { alike, same: alike.find((one) => fingerprint(one.mount) === now) ?? null }
 }
+
+/** Prices a thing for all projects. */
+export const priceThing = (supplies: Supplies, id: string, price: number): Supplies => ({
+  ...supplies,
+  things: [...supplies.things.filter((one) => one.id !== id), { id, price }],
+})

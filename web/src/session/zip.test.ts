@@ -84,7 +84,7 @@ describe('everything as one zip', () => {
     const { words } = await there.unpackAll(zip)
     expect(words).toEqual([
       '1 paper came into the drawer.',
-      '4 records of foam, glue, cutters, inks, frames, settings or times came into the drawer.',
+      '4 records of foam, glue, cutters, inks, frames, prices, settings or times came into the drawer.',
     ])
     expect((await there.loadStock()).some(({ name }) => name === 'Moss')).toBe(true)
     const after = await there.loadSupplies()

@@ -168,6 +168,7 @@ async function takeSupplies(text: string): Promise<string[]> {
     cutters: joined(own.cutters, more.cutters),
     observed: joined(own.observed, more.observed),
     inks: joined(own.inks, more.inks),
+    things: joined(own.things, more.things),
     measured: joined(own.measured, more.measured),
   }
   const changes = supplyChanges(own, all)
@@ -177,6 +178,6 @@ async function takeSupplies(text: string): Promise<string[]> {
     Object.values(one).reduce((sum, list: readonly unknown[]) => sum + list.length, 0)
   const n = count(all) - count(own)
   return [
-    `${n} ${n === 1 ? 'record' : 'records'} of foam, glue, cutters, inks, frames, settings or times came into the drawer.`,
+    `${n} ${n === 1 ? 'record' : 'records'} of foam, glue, cutters, inks, frames, prices, settings or times came into the drawer.`,
   ]
 }

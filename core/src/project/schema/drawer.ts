@@ -219,12 +219,20 @@ export const settingSchema = z.looseObject({
 /** See settingSchema. */
 export type Setting = z.infer<typeof settingSchema>
 
+/** What a thing costs that works take beside paper, foam and glue: a stick, a frame, a metre of twine. */
+export const thingSchema = z.looseObject({ id, price: within('price') })
+
+/** See thingSchema. */
+export type Thing = z.infer<typeof thingSchema>
+
 /** Papers, foams and glues of a project, the cutter, the currency. */
 export const drawerSchema = z.looseObject({
   papers: z.array(paperSchema).max(MOST.papers),
   foams: z.array(foamSchema).max(MOST.foams),
   adhesives: z.array(adhesiveSchema).max(MOST.adhesives),
   inks: z.array(inkSchema).max(MOST.adhesives).default([]),
+  /** What things cost that the maker priced. */
+  things: z.array(thingSchema).max(MOST.adhesives).default([]),
   /** What worked on the cutter, and what did not. */
   settings: z.array(settingSchema).max(MOST.entries).default([]),
   /** What steps took, in all projects. */

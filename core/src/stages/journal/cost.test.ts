@@ -78,7 +78,11 @@ describe('what follows from the sheets', () => {
   it('is a frame for each of a batch, at the maker’s price once there is one', () => {
     const frames = (p: Project) => of(sheetLines(p, loads), 'part')
     expect(frames(setPlan(project, { batch: 3 }))).toMatchObject([{ what: 'frame', amount: 3, cost: 27 }])
+    // The drawer's price, until this work has one of its own.
+    const priced = { ...project, drawer: { ...project.drawer, things: [{ id: 'frame', price: 11 }] } }
+    expect(frames(priced)).toMatchObject([{ what: 'frame', cost: 11 }])
     const own = { id: 'frame', what: 'oak frame', amount: 1, unit: '', price: 14 }
+    expect(frames(setPlan(priced, { parts: [own] }))).toMatchObject([{ what: 'oak frame', cost: 14 }])
     const lamp = { id: 'lamp', what: 'lamp', amount: 2, unit: '', price: 1.5 }
     expect(frames(setPlan(project, { parts: [own, lamp] })).map((one) => [one.what, one.cost])).toEqual([
       ['oak frame', 14],

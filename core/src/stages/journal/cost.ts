@@ -313,10 +313,23 @@ export function amountIn(
   return unit === 'm' ? longLength(amount, maker) : { amount, unit }
 }
 
-/** What the work takes beside paper, foam and glue, for one of it: our list as the maker corrected it, and what was added. */
+/** Our list, at the drawer's prices. */
+function pricedParts(project: Project): Part[] {
+  const prices = new Map(project.drawer.things.map(({ id, price }) => [id, price]))
+  return startingParts(project).map((part) => ({ ...part, price: prices.get(part.id) ?? part.price }))
+}
+
+/** Whether a thing is of our list: what is typed for its price is the drawer's, for all projects. */
+export const isOurs = (project: Project, partId: string): boolean =>
+  startingParts(project).some(({ id }) => id === partId)
+
+/**
+ * What the work takes beside paper, foam and glue, for one of it: our list at the drawer's prices and as the maker corrected it here, and what was
+ * added.
+ */
 export function partsOf(project: Project): Part[] {
   const set = new Map(project.plan.parts.map((part) => [part.id, part]))
-  const ours = startingParts(project)
+  const ours = pricedParts(project)
   const known = new Set(ours.map(({ id }) => id))
   return [
     ...ours.map((part) => set.get(part.id) ?? part),

@@ -2,9 +2,9 @@
 import { lazy, Suspense } from 'react'
 import { Trash2 } from 'lucide-react'
 import { toast } from 'sonner'
-import { PRICE_WAYS, setPlan, type Part, type Pricing } from '@feuillet/core/project'
-import { amountIn, partsOf, sumOf, type Cost, type CostLine } from '@feuillet/core/stages/journal'
-import { change } from '../../state/edits'
+import { PRICE_WAYS, priceThing, setPlan, type Part, type Pricing } from '@feuillet/core/project'
+import { amountIn, isOurs, partsOf, sumOf, type Cost, type CostLine } from '@feuillet/core/stages/journal'
+import { change, changeSupplies } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
@@ -36,6 +36,16 @@ export function Costs({ spent }: { spent: Cost }) {
     dispatch(
       change(label, (p) => setPlan(p, { parts: [...p.plan.parts.filter(({ id }) => id !== part.id), part] })),
     )
+  // What every work of the kind takes costs the same in the next one; what was added is this one's.
+  const setPrice = (label: string, part: Part) => {
+    if (!isOurs(project, part.id)) return setPart(label, part)
+    dispatch(
+      changeSupplies(label, ({ project: p, supplies }) => ({
+        project: setPlan(p, { parts: p.plan.parts.map((own) => (own.id === part.id ? part : own)) }),
+        supplies: priceThing(supplies, part.id, part.price),
+      })),
+    )
+  }
   const columns: DataColumn<Row>[] = [
     { id: 'kind', title: 'goes to', value: ({ kind }) => kind, cell: ({ kind }) => kind },
     {
@@ -99,7 +109,7 @@ export function Costs({ spent }: { spent: Cost }) {
       cell: ({ basis, partId, what }) => (
         <span className="flex items-center gap-2 text-[13px] text-soft">
           {partId !== null && parts.has(partId) ? (
-            <PartPrice part={parts.get(partId)!} onChange={(part) => setPart(`price of ${what}`, part)} />
+            <PartPrice part={parts.get(partId)!} onChange={(part) => setPrice(`price of ${what}`, part)} />
           ) : (
             <span className="flex-1">{words(basis)}</span>
           )}
@@ -166,7 +176,7 @@ export function Costs({ spent }: { spent: Cost }) {
               <span className="flex-1 text-[13px] text-soft">
                 For {project.plan.batch === 1 ? 'one' : `all ${project.plan.batch}`}, as planned.{' '}
                 {cost
-                  ? 'Prices of paper, foam, glue, blade and mats are the drawer’s.'
+                  ? 'Prices of paper, foam, glue, blade, mats and things are the drawer’s.'
                   : 'Foam, glue and hands are still being planned.'}
                 {tooLarge > 0 && (
                   <span className="ml-1 text-crimson">
@@ -228,7 +238,8 @@ function PartPrice({ part, onChange }: { part: Part; onChange: (part: Part) => v
         onChange={(price) => onChange({ ...part, price: price * one.amount })}
       />
       <span className="flex-1">
-        {project.drawer.currency} {one.unit ? `a ${one.unit}` : 'each'}, yours to set
+        {project.drawer.currency} {one.unit ? `a ${one.unit}` : 'each'}, yours to set{' '}
+        {isOurs(project, part.id) && 'for all works'}
       </span>
     </>
   )

@@ -58,6 +58,7 @@ describe('what it costs', () => {
   })
 
   it('is the sum of its lines, and the price follows by mark-up or from an hour', async () => {
+    await put('Price of sticks', '0.15')
     await shows('Price of one', '8.00 €')
     await put('Price of sticks', '2.15')
     await shows('Price of one', '13.00 €')
@@ -76,14 +77,25 @@ describe('what it costs', () => {
   })
 
   it('lines are called otherwise, priced, and taken back', async () => {
-    const other = euros('Other things')
+    await shows('Price of one', /€$/)
+    const [first, before] = [figure('Price of one'), project().drawer.things]
     await put('Price of sticks', '5')
-    expect(project().plan.parts.some(({ price }) => price === 5)).toBe(true)
+    // Sticks cost as much in the next work: the drawer has their price.
+    expect(project().plan.parts).toEqual([])
+    expect(store.getState().document.supplies.things).toEqual([{ id: 'sticks', price: 5 }])
+    await waitFor(() => expect(figure('Price of one')).not.toBe(first))
+    const priced = figure('Price of one')
     await put('Name of sticks', 'bamboo sticks')
     await waitFor(() => field('Name of bamboo sticks'))
+    await put('Price of bamboo sticks', '6')
+    expect(project().plan.parts).toMatchObject([{ what: 'bamboo sticks', price: 6 }])
+    await put('Price of bamboo sticks', '5')
     await press('Take back bamboo sticks')
     expect(project().plan.parts).toEqual([])
-    expect(euros('Other things')).toBe(other)
+    await waitFor(() => expect(figure('Price of one')).toBe(priced))
+    for (let k = 0; k < 5; k++) await undo()
+    await waitFor(() => expect(figure('Price of one')).toBe(first))
+    expect(project().drawer.things).toEqual(before)
     await press('Save as CSV')
     await waitFor(() => expect(saved.at(-1)?.name).toMatch(/\.csv$/))
     expect(String(saved.at(-1)!.content)).toContain('sticks')
