@@ -61,7 +61,7 @@ test('designs side by side in one drawing become projects on the same sheets', a
   await page.goto('/')
   await page.getByRole('button', { name: /^Open .*design 2/ }).click()
   await app.settled()
-  expect(await app.layerNames()).toEqual(['Front', 'Back'])
+  await expect.poll(() => app.layerNames()).toEqual(['Front', 'Back'])
 })
 
 test('the journal looks back over all projects, and a note leads to what it names', async ({ app, page }) => {

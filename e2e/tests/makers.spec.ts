@@ -196,7 +196,7 @@ test('nothing of a maker stays behind when it is left', async ({ app, page }) =>
   await expect(app.figure('Layers')).toHaveText('5')
   await app.stage('Measure')
   await app.stage('Layers')
-  expect(await app.layerNames()).toHaveLength(3)
+  await expect.poll(() => app.layerNames()).toHaveLength(3)
 })
 
 test('flags, wings and standing pieces are grown, taken, and adjusted where they were put', async ({

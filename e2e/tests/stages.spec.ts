@@ -73,7 +73,7 @@ test.describe('Layers', () => {
     await page.getByRole('button', { name: 'Merge with below' }).click()
     await expect.poll(() => app.layerNames()).toEqual(['Grass', 'Dunes'])
     await app.undo()
-    expect(await app.layerNames()).toEqual(start)
+    await expect.poll(() => app.layerNames()).toEqual(start)
   })
 
   test('show pieces and loose bits, and only the picked one at a key', async ({ app, page }) => {

@@ -24,7 +24,7 @@ for (const name of Object.keys(demoTitles) as DemoName[])
     const { roomMm } = derived.depth
     if (roomMm !== null)
       await expect(app.page.getByTestId('stack-height')).toContainText(formatLength(roomMm, 'mm'))
-    expect(await app.layerNames()).toEqual(layers.map((l) => l.name).toReversed())
+    await expect.poll(() => app.layerNames()).toEqual(layers.map((l) => l.name).toReversed())
     if (project.mount.kind === 'frame')
       await expect(app.figure('Backing sheet')).toHaveText(
         formatSize(project.mount.spacer.widthMm, project.mount.spacer.heightMm, 'mm'),

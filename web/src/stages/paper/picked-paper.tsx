@@ -121,28 +121,25 @@ function SheetSize({
           if (size) onChange({ widthMm: size.widthMm, heightMm: size.heightMm })
         }}
       />
-      {shown === OWN && (
-        <>
+      {shown === OWN &&
+        SIDES.map(({ side, label }) => (
           <LengthField
-            label="Sheet, wide"
+            key={side}
+            label={label}
             unit={unit}
-            valueMm={widthMm}
+            valueMm={paper[side]}
             min={20}
             max={2000}
-            onChange={(mm) => onChange({ widthMm: mm, heightMm })}
+            onChange={(mm) => onChange({ widthMm, heightMm, [side]: mm })}
           />
-          <LengthField
-            label="Sheet, high"
-            unit={unit}
-            valueMm={heightMm}
-            min={20}
-            max={2000}
-            onChange={(mm) => onChange({ widthMm, heightMm: mm })}
-          />
-        </>
-      )}
+        ))}
     </>
   )
 }
 
 const OWN = 'own'
+
+const SIDES = [
+  { side: 'widthMm', label: 'Sheet, wide' },
+  { side: 'heightMm', label: 'Sheet, high' },
+] as const
