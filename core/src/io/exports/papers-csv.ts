@@ -78,10 +78,13 @@ export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead
     const at = found ? papers.indexOf(found) : -1
     const before = found ?? newPaper(name, papers)
     const parsed = paperSchema.safeParse({ ...before, ...cells, name })
-    // Of another finish or weight it may be as thick as such are.
-    const after = parsed.success ? changedPaper(before, { ...cells, name }) : before
-    if (parsed.success && at >= 0) papers[at] = after
-    else if (parsed.success && papers.length < MOST.papers) papers.push(after)
+    const after = (): Paper => {
+      const { thicknessMm, ...rest } = parsed.data!
+      // Of another finish or weight it may be as thick as such are.
+      return changedPaper(before, cells.thicknessMm === undefined ? rest : { ...rest, thicknessMm })
+    }
+    if (parsed.success && at >= 0) papers[at] = after()
+    else if (parsed.success && papers.length < MOST.papers) papers.push(after())
     else if (parsed.success) left++
     else
       wrong.push(

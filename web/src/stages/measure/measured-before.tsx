@@ -7,21 +7,12 @@ import { Button, SelectField } from '../../ui'
 
 const NONE = 'none'
 
-const KINDS: Record<Exclude<Mount['kind'], 'free'>, string> = {
-  frame: 'frame',
-  card: 'card',
-  topper: 'topper',
-  panel: 'panel',
-  garland: 'garland',
-}
-
 /** Takes the measures of one that was measured before, and keeps those of this one. */
 export function MeasuredBefore({ mount }: { mount: Mount }) {
   const dispatch = useAppDispatch()
   const supplies = useAppSelector((state) => state.document.supplies)
   const [name, setName] = useState('')
   if (mount.kind === 'free') return null
-  const kind = KINDS[mount.kind]
   const { alike, same: taken } = measuredAs(supplies, mount)
   const keep = () => {
     const kept: Measured = { id: crypto.randomUUID(), name: name.trim(), mount }
@@ -72,7 +63,7 @@ export function MeasuredBefore({ mount }: { mount: Mount }) {
           }}
         >
           <input
-            aria-label={`Name of this ${kind}`}
+            aria-label={`Name of this ${mount.kind}`}
             placeholder="name"
             className="min-w-0 flex-1 border border-line bg-sheet px-2 py-1"
             maxLength={MOST.name}
