@@ -10,7 +10,7 @@ import {
   safeStripMm,
 } from '@feuillet/core/project'
 import { SHEET_SIZES, soldAs, weightWords } from '@feuillet/core/stages/paper'
-import { formatLength, formatSize } from '@feuillet/core/base/units'
+import { formatLength } from '@feuillet/core/base/units'
 import { changeStock } from '../../state/edits'
 import { PressFields } from './press-fields'
 import { TintPanel } from './tint-panel'
@@ -104,7 +104,6 @@ function SheetSize({
   const { widthMm, heightMm } = paper
   const sold = soldAs(paper)
   const [isOwn, setOwn] = useState(sold === null)
-  const own = `${formatSize(widthMm, heightMm, unit)}, typed`
   const shown = isOwn || sold === null ? OWN : sold
   return (
     <>
@@ -113,7 +112,7 @@ function SheetSize({
         value={shown}
         options={[
           ...SHEET_SIZES.map(({ name }) => ({ value: name, label: name })),
-          { value: OWN, label: shown === OWN ? own : 'another size' },
+          { value: OWN, label: 'another size' },
         ]}
         onChange={(name) => {
           setOwn(name === OWN)
