@@ -26,5 +26,7 @@ export type DemoName = keyof typeof demos
 /** Ids of all demos, as the shelf shows them. */
 export const demoNames = Object.keys(demos) as DemoName[]
 
+export { demoThings } from './things'
+
 /** A demo project, drawn anew. Needs the geometry loaded. */
 export const demo = (name: DemoName): Project => demos[name]()

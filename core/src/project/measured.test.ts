@@ -1,12 +1,9 @@
-// Frames that were measured once, and what things cost: kept for the next work, told again, changed, and put into a drawer that another project changed meanwhile.
+// Frames that were measured once: kept for the next work, told again, changed, and put into a drawer that another project changed meanwhile.
 import { describe, expect, it } from 'vitest'
-import { demo } from '../demo'
 import {
   applySupplyChanges,
   keepMeasured,
   measuredAs,
-  priceThing,
-  refreshSupplies,
   soundSupplies,
   starterMount,
   starterSupplies,
@@ -45,19 +42,5 @@ describe('what was measured before', () => {
     const old = Object.fromEntries(Object.entries(one).filter(([key]) => key !== 'measured'))
     expect(soundSupplies(old).measured).toEqual([])
     expect(soundSupplies({ ...one, measured: [...one.measured, { id: 'x', name: 'x', mount: { kind: 'tent' } }] }).measured).toEqual(one.measured) // prettier-ignore
-  })
-})
-
-describe('what a thing costs', () => {
-  it('goes from one work to the next, the last word counting', () => {
-    const priced = priceThing(priceThing(starterSupplies(), 'frame', 12), 'frame', 11)
-    expect(priced.things).toEqual([{ id: 'frame', price: 11 }])
-    const elsewhere = priceThing(starterSupplies(), 'sticks', 0.2)
-    const both = applySupplyChanges(elsewhere, supplyChanges(starterSupplies(), priced)!)
-    expect(both.things.map(({ id, price }) => [id, price])).toEqual([
-      ['sticks', 0.2],
-      ['frame', 11],
-    ])
-    expect(refreshSupplies(demo('harbour'), both).drawer.things).toEqual(both.things)
   })
 })

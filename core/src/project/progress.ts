@@ -1,6 +1,7 @@
 // What is done: ticked steps, and what they took out of the drawer.
 import type { Project } from './schema'
 import type { Supplies } from './supplies'
+import type { ThingCount } from './things'
 
 /** Single pads of a foam. */
 export interface FoamCount {
@@ -23,41 +24,84 @@ export function tickStep(project: Project, stepId: string, done: boolean): Proje
   }
 }
 
+/** So many of a record, and how many of them were not there. */
+interface Taken {
+  id: string
+  count: number
+  missing: number
+}
+
 /**
- * Ticks a step off and takes the foam it needs out of the drawer; or takes the tick back and gives back what it took. A foam never
- * falls under nought: what was not there is noted, and not given back.
+ * Gives back to the drawer what was taken of it before, and takes what is wanted now as far as it is there. What is not counted is not taken.
+ * @param shared the drawer's list, and `own` the project's copy, which may have some that the drawer has not
+ */
+function taking<T extends { id: string; count: number | null }>(
+  { shared, own: copy }: { shared: readonly T[]; own: readonly T[] },
+  { before, wanted }: { before: readonly Taken[]; wanted: readonly Omit<Taken, 'missing'>[] },
+): { taken: Taken[]; left: (list: readonly T[]) => T[] } {
+  const there = new Map([...copy, ...shared].map(({ id, count }) => [id, count]))
+  const isCounted = ({ id }: { id: string }) => there.get(id) !== null
+  for (const { id, count, missing } of before.filter(isCounted))
+    there.set(id, (there.get(id) ?? 0) + count - missing)
+  const taken = wanted.filter(isCounted).map(({ id, count }) => {
+    const had = there.get(id) ?? 0
+    const own = Math.min(count, had)
+    there.set(id, had - own)
+    return { id, count, missing: count - own }
+  })
+  const left = (list: readonly T[]) =>
+    list.map((one) => {
+      const count = there.get(one.id)
+      return typeof count !== 'number' || one.count === null ? one : { ...one, count }
+    })
+  return { taken, left }
+}
+
+/**
+ * Ticks a step off and takes what it needs out of the drawer; or takes the tick back and gives back what it took. Nothing falls under
+ * nought: what was not there is noted, and not given back.
  */
 export function tickTaking(
   { project, supplies }: { project: Project; supplies: Supplies },
   stepId: string,
-  { done, foams = [] }: { done: boolean; foams?: readonly FoamCount[] },
+  {
+    done,
+    foams = [],
+    things = [],
+  }: { done: boolean; foams?: readonly FoamCount[]; things?: readonly ThingCount[] },
 ): { project: Project; supplies: Supplies } {
-  const before = project.progress.took.find((one) => one.stepId === stepId)?.foams ?? []
-  const wanted = done ? foams : []
-  const there = new Map(supplies.foams.map((foam) => [foam.id, foam.count]))
-  for (const { foamId, count, missing } of before)
-    there.set(foamId, (there.get(foamId) ?? 0) + count - missing)
-  const taken = wanted.map(({ foamId, count }) => {
-    const own = Math.min(count, there.get(foamId) ?? 0)
-    there.set(foamId, (there.get(foamId) ?? 0) - own)
-    return { foamId, count, missing: count - own }
-  })
+  const before = project.progress.took.find((one) => one.stepId === stepId)
+  const { drawer } = project
+  const foam = taking(
+    { shared: supplies.foams, own: drawer.foams },
+    {
+      before: (before?.foams ?? []).map(({ foamId, ...rest }) => ({ id: foamId, ...rest })),
+      wanted: done ? foams.map(({ foamId, count }) => ({ id: foamId, count })) : [],
+    },
+  )
+  const thing = taking(
+    { shared: supplies.things, own: drawer.things },
+    {
+      before: (before?.things ?? []).map(({ thingId, ...rest }) => ({ id: thingId, ...rest })),
+      wanted: done ? things.map(({ thingId, count }) => ({ id: thingId, count })) : [],
+    },
+  )
   const ticked = tickStep(project, stepId, done)
+  const takes = foam.taken.length + thing.taken.length > 0
+  if (!before && !takes) return { project: ticked, supplies }
+  const noted = {
+    stepId,
+    foams: foam.taken.map(({ id, ...rest }) => ({ foamId: id, ...rest })),
+    things: thing.taken.map(({ id, ...rest }) => ({ thingId: id, ...rest })),
+  }
   const rest = project.progress.took.filter((one) => one.stepId !== stepId)
-  if (before.length === 0 && taken.length === 0) return { project: ticked, supplies }
-  const took = taken.length > 0 ? [...rest, { stepId, foams: taken }] : rest
-  const counted = <T extends { id: string; count: number }>(list: readonly T[]) =>
-    list.map((one) => {
-      const count = there.get(one.id)
-      return count === undefined || count === one.count ? one : { ...one, count }
-    })
   return {
     project: {
       ...ticked,
-      drawer: { ...ticked.drawer, foams: counted(ticked.drawer.foams) },
-      progress: { ...ticked.progress, took },
+      drawer: { ...drawer, foams: foam.left(drawer.foams), things: thing.left(drawer.things) },
+      progress: { ...ticked.progress, took: takes ? [...rest, noted] : rest },
     },
-    supplies: { ...supplies, foams: counted(supplies.foams) },
+    supplies: { ...supplies, foams: foam.left(supplies.foams), things: thing.left(supplies.things) },
   }
 }
 

@@ -76,7 +76,7 @@ describe('a file that is opened beside its own project', () => {
   })
 
   it('keeps of its own what the other does not know of', () => {
-    const took = ['pad-1', 'pad-2'].map((stepId) => ({ stepId, foams: [] }))
+    const took = ['pad-1', 'pad-2'].map((stepId) => ({ stepId, foams: [], things: [] }))
     const both = {
       ...now,
       cut: [sheetOf('s-1', 'guest'), sheetOf('s-2', 'guest')],

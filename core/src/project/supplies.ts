@@ -37,7 +37,7 @@ export interface Supplies {
   /** What steps took, in all projects. */
   observed: readonly Observation[]
   inks: readonly Ink[]
-  /** What things cost that the maker priced. */
+  /** Frames, sticks, twine: what they cost, and how many are left. */
   things: readonly Thing[]
   /** Frames and their kin that were measured once. No project has a copy: what it took is its mount. */
   measured: readonly Measured[]
@@ -58,7 +58,8 @@ export const starterSupplies = (): Supplies => ({
 /** A record of some list of the drawer, as far as merging goes. */
 interface Item {
   id: string
-  count?: number
+  /** Null where it is not counted. */
+  count?: number | null
 }
 
 /** What was done to one list. */
@@ -119,12 +120,13 @@ function listChanges<T extends Item>(before: readonly T[], after: readonly T[]):
     changed: after.flatMap((one) => {
       const was = old.get(one.id)
       if (!was || was === one) return []
+      const isCounted = typeof one.count === 'number' && typeof was.count === 'number'
       const fields = Object.fromEntries(
         Object.entries(one).filter(
-          ([key, value]) => key !== 'count' && !Object.is(value, was[key as keyof T]),
+          ([key, value]) => !(key === 'count' && isCounted) && !Object.is(value, was[key as keyof T]),
         ),
       ) as Partial<T>
-      const count = (one.count ?? 0) - (was.count ?? 0)
+      const count = isCounted ? one.count! - was.count! : 0
       return Object.keys(fields).length > 0 || count !== 0 ? [{ id: one.id, fields, count }] : []
     }),
   }
@@ -142,7 +144,9 @@ function applyTo<T extends Item>(list: readonly T[], changes: ListChanges<T>): T
         const change = changed.get(one.id)
         if (!change) return one
         const next = { ...one, ...change.fields }
-        return one.count === undefined ? next : { ...next, count: Math.max(0, one.count + change.count) }
+        return change.count === 0 || typeof one.count !== 'number'
+          ? next
+          : { ...next, count: Math.max(0, one.count + change.count) }
       }),
     ...changes.added.filter(({ id }) => !there.has(id)),
   ]
@@ -289,9 +293,3 @@ export function measuredAs(
   const alike = measured.filter((one) => one.mount.kind === mount.kind)
   return { alike, same: alike.find((one) => fingerprint(one.mount) === now) ?? null }
 }
-
-/** Prices a thing for all projects. */
-export const priceThing = (supplies: Supplies, id: string, price: number): Supplies => ({
-  ...supplies,
-  things: [...supplies.things.filter((one) => one.id !== id), { id, price }],
-})

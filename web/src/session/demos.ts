@@ -1,8 +1,9 @@
 // The demo projects as the shelf offers them.
+import { starterSupplies, supplyChanges } from '@feuillet/core/project'
 import type { DemoName } from '@feuillet/core/demo'
 import { editor } from '../workers'
 import { smallThings } from './small-things'
-import { keepProject } from './store'
+import { keepProject, vault } from './store'
 
 export const demos: readonly { name: DemoName; title: string; words: string }[] = [
   { name: 'harbour', title: 'Harbour at dusk', words: 'frame, 8 layers' },
@@ -18,11 +19,14 @@ export const demos: readonly { name: DemoName; title: string; words: string }[] 
   },
 ]
 
-/** Stands the demo projects on the shelf where the address asks for it (`?demo`), once in the life of a browser. */
+/** Stands the demo projects on the shelf, and what they take beside paper in the drawer, where the address asks for it (`?demo`), once in the life of a browser. */
 export async function seedDemos(): Promise<void> {
   if (!new URLSearchParams(location.search).has('demo')) return
   if (await smallThings.getItem('seeded').catch(() => true)) return
   await smallThings.setItem('seeded', true)
   for (const { name } of demos.toReversed())
     await keepProject(await editor.ask((api) => api.demo(name)), 'a demo project')
+  const none = starterSupplies()
+  const changes = supplyChanges(none, { ...none, things: await editor.ask((api) => api.demoThings()) })
+  if (changes) await (await vault()).changeSupplies(changes)
 }

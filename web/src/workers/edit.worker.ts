@@ -4,7 +4,7 @@ import type { Said } from '@feuillet/core/base/units'
 import { BadInput } from '@feuillet/core/base'
 import { expose } from 'comlink'
 import wasmUrl from 'clipper2-wasm/wasm?url'
-import { demo, type DemoName } from '@feuillet/core/demo'
+import { demo, demoThings, type DemoName } from '@feuillet/core/demo'
 import type { ReadOptions } from '@feuillet/core/io/read'
 import { loadGeometry } from '@feuillet/core/base/geometry'
 import { intake, mergeLayers, outlineOverlay, type Intake } from '@feuillet/core/stages/layers'
@@ -65,6 +65,7 @@ const api = {
     await ready
     return demo(name)
   },
+  demoThings: () => demoThings,
   /** The best numbers for a fair; throws where nothing fits what is wanted. */
   fair(candidates: readonly Candidate[], atHand: AtHand, goal: FairGoal): FairPlan {
     return planFair(candidates, atHand, goal)

@@ -57,7 +57,7 @@ import { shoppingRows } from './shopping'
 import { layerPicture, stepPicture } from './step-pictures'
 import type { Colouring } from '../../stages/layers'
 import { padOutline, type DepthPlan, type LayerGlue } from '../../stages/depth'
-import type { PlannedCost } from '../../stages/journal'
+import { thingNeeded, type PlannedCost } from '../../stages/journal'
 
 /** Files by their names. */
 export type FileSet = Map<string, string | Uint8Array>
@@ -175,7 +175,10 @@ export async function listFiles(project: Project, planned: Planned, faces: Faces
       'layering-guide.pdf',
       await writeLayeringGuide(project.name, guideLayers(project, planned), faces),
     )
-  const bought = shoppingRows({ needed, foamUse: depth.foamUse, lines: planned.cost.lines }, unit)
+  const bought = shoppingRows(
+    { needed, foamUse: depth.foamUse, thing: thingNeeded(project), lines: planned.cost.lines },
+    unit,
+  )
   if (bought.length > 0) files.set('shopping.csv', writeCsv(bought))
   return files
 }

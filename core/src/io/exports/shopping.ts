@@ -1,13 +1,24 @@
-// The shopping list: what the work takes, what of it is at hand, and what is to be bought.
+// Shopping lists, of one work and of all: what is wanted, what of it is at hand, and what is to be bought.
 import { formatLength, formatSize, type Unit } from '../../base/units'
+import { kindOf, thingUnit } from '../../project'
 import type { FoamUse } from '../../stages/depth'
-import { amountIn, type CostLine } from '../../stages/journal'
+import {
+  amountIn,
+  countWords,
+  packsOf,
+  shoppingOf,
+  type CostLine,
+  type ThingNeeded,
+  type Want,
+} from '../../stages/journal'
 import { toPay, type SheetsNeeded } from '../../stages/sheets'
 
 /** What stands on a shopping list. */
 export interface Shopped {
   needed: readonly SheetsNeeded[]
   foamUse: readonly FoamUse[]
+  /** The thing that the work takes, where it is counted. */
+  thing: ThingNeeded | null
   /** Planned cost, line by line; glue and single things are taken from it. */
   lines: readonly CostLine[]
 }
@@ -18,7 +29,7 @@ type Row = Record<string, string | number>
  * A row for each paper, foam, glue and thing. `cost` is that of whole packs to buy, in the drawer's currency, and `used` what
  * is used is worth; of what no drawer counts neither what is at hand nor what is to be bought is known.
  */
-export function shoppingRows({ needed, foamUse, lines }: Shopped, unit: Unit): Row[] {
+export function shoppingRows({ needed, foamUse, thing, lines }: Shopped, unit: Unit): Row[] {
   return [
     ...needed.map((need): Row => {
       const { paper, sheets, buy, packs, cost } = need
@@ -49,26 +60,73 @@ export function shoppingRows({ needed, foamUse, lines }: Shopped, unit: Unit): R
       shop: foam.shop,
     })),
     ...lines.flatMap((line): Row[] => {
-      const what = UNCOUNTED[line.kind]
+      const what = OTHERS[line.kind]
       if (!what || line.amount === 0) return []
       const taken = amountIn(line, unit)
+      const counted = thing && line.partId === kindOf(thing.thing) ? countedIn(thing, unit) : UNCOUNTED
       return [
         {
           what,
           name: line.what,
           size: '',
           needed: Number(taken.amount.toFixed(2)),
-          'at hand': '',
-          buy: '',
-          unit: taken.unit,
-          cost: '',
+          'at hand': counted.atHand,
+          buy: counted.buy,
+          unit: counted.unit || taken.unit,
+          cost: counted.cost,
           used: line.cost.toFixed(2),
-          shop: '',
+          shop: counted.shop,
         },
       ]
     }),
   ]
 }
 
-/** What the work takes that no drawer counts. */
-const UNCOUNTED: Partial<Record<CostLine['kind'], string>> = { glue: 'glue', part: 'other' }
+/** What the work takes beside paper and foam. */
+const OTHERS: Partial<Record<CostLine['kind'], string>> = { glue: 'glue', part: 'other' }
+
+/** Of what no drawer counts. */
+const UNCOUNTED = { atHand: '', buy: '', unit: '', cost: '', shop: '' } as const
+
+/** What is at hand of a thing, and what is to be bought of it. */
+function countedIn({ thing, packs, cost }: ThingNeeded, unit: Unit) {
+  const { count, perPack, shop } = thing
+  const by = thingUnit(kindOf(thing))
+  const told = amountsIn(by, unit)
+  return {
+    atHand: told(count ?? 0),
+    buy: by ? told(packs * perPack) : packs,
+    unit: by || perPack === 1 ? '' : `packs of ${perPack}`,
+    cost: cost.toFixed(2),
+    shop,
+  }
+}
+
+/** Amounts of what is counted by the piece or measured, in the maker's unit. */
+const amountsIn = (by: '' | 'm', unit: Unit) => (amount: number) =>
+  Number(amountIn({ amount, unit: by }, unit).amount.toFixed(2))
+
+/** One list for all projects: what is to be bought, shop by shop; money in the currency. */
+export const wantRows = (wants: readonly Want[], unit: Unit, currency: string): Row[] =>
+  shoppingOf(wants)
+    .flatMap((shop) => shop.wants)
+    .map((want): Row => {
+      const { kind, name, unit: by, perPack, shop } = want
+      const packs = packsOf(want)
+      const told = amountsIn(by, unit)
+      return {
+        shop,
+        what: kind,
+        name,
+        'at hand': told(want.atHand),
+        'spoken for': told(want.wanted),
+        buy: by ? told(packs * perPack) : packs,
+        unit: by
+          ? amountIn({ amount: 0, unit: by }, unit).unit
+          : perPack === 1
+            ? 'one'
+            : `packs of ${perPack}`,
+        [`cost ${currency}`]: (packs * want.price).toFixed(2),
+        by: want.by.map((one) => `${one.name} ${countWords(one.count, by, unit)}`).join('; '),
+      }
+    })

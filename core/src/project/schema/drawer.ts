@@ -219,8 +219,27 @@ export const settingSchema = z.looseObject({
 /** See settingSchema. */
 export type Setting = z.infer<typeof settingSchema>
 
-/** What a thing costs that works take beside paper, foam and glue: a stick, a frame, a metre of twine. */
-export const thingSchema = z.looseObject({ id, price: within('price') })
+/** Things that works take beside paper, foam and glue; twine is counted by the metre. */
+export const THING_KINDS = ['frame', 'panel', 'envelope', 'sticks', 'twine'] as const
+
+/** One of THING_KINDS. */
+export type ThingKind = (typeof THING_KINDS)[number]
+
+/** A thing of the drawer: what one (or a metre) costs, how many are left. */
+export const thingSchema = z.looseObject({
+  id,
+  /** Null: of the kind that its id is. */
+  kind: z.enum(THING_KINDS).nullable().default(null),
+  name: z.string().max(MOST.name).default(''),
+  /** Which works take it: those of this size, whichever way round, or of this width; null for any. */
+  widthMm: sizeMm.nullable().default(null),
+  heightMm: sizeMm.nullable().default(null),
+  price: within('price'),
+  /** Null where it is not counted. */
+  count: z.number().min(0).max(100_000).nullable().default(null),
+  perPack: z.number().min(0.01).max(100_000).default(1),
+  shop: z.string().max(MOST.name).default(''),
+})
 
 /** See thingSchema. */
 export type Thing = z.infer<typeof thingSchema>
@@ -231,7 +250,7 @@ export const drawerSchema = z.looseObject({
   foams: z.array(foamSchema).max(MOST.foams),
   adhesives: z.array(adhesiveSchema).max(MOST.adhesives),
   inks: z.array(inkSchema).max(MOST.adhesives).default([]),
-  /** What things cost that the maker priced. */
+  /** Frames, sticks, twine: what they cost, and how many are left. */
   things: z.array(thingSchema).max(MOST.adhesives).default([]),
   /** What worked on the cutter, and what did not. */
   settings: z.array(settingSchema).max(MOST.entries).default([]),

@@ -23,6 +23,16 @@ export const progressSchema = z.looseObject({
             }),
           )
           .max(MOST.foams),
+        things: z
+          .array(
+            z.looseObject({
+              thingId: id,
+              count: z.number().min(0).max(10_000_000),
+              missing: z.number().min(0).max(10_000_000).default(0),
+            }),
+          )
+          .max(MOST.adhesives)
+          .default([]),
       }),
     )
     .max(MOST.ticks)

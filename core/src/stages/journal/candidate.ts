@@ -4,12 +4,13 @@ import type { Project } from '../../project'
 import type { DepthPlan } from '../depth'
 import type { Load } from '../sheets'
 import type { Candidate } from './fair'
+import { thingNeeded } from './parts'
 import type { Priced } from './price'
 
 /** A project as it is counted among others: what one takes and brings, and what all that is still to be cut of it wants. */
 export interface Counted extends Omit<Candidate, 'least' | 'most'> {
-  /** Whole sheets by paper and single pads by foam, for the whole batch, less what is cut and stuck. */
-  wants: { sheets: Record<string, number>; pads: Record<string, number> }
+  /** Whole sheets by paper, single pads by foam, and things that are counted, for the whole batch, less what is cut and stuck. */
+  wants: { sheets: Record<string, number>; pads: Record<string, number>; things: Record<string, number> }
 }
 
 /**
@@ -21,6 +22,7 @@ export function candidateOf(
   { loads, depth, priced }: { loads: readonly Load[]; depth: Pick<DepthPlan, 'foamUse'>; priced: Priced },
 ): Counted {
   const { batch } = project.plan
+  const need = thingNeeded(project)
   const sheetsEach: Record<string, number> = {}
   const sheets: Record<string, number> = {}
   for (const { paper, onOffCut, offCut, outline } of loads) {
@@ -40,7 +42,9 @@ export function candidateOf(
       pads: Object.fromEntries(
         depth.foamUse.map(({ foam, needed, taken }) => [foam.id, Math.max(0, needed - taken)]),
       ),
+      things: need ? { [need.thing.id]: Math.max(0, need.needed - need.taken) } : {},
     },
+    thingsEach: need ? { [need.thing.id]: need.needed / batch } : {},
     padsEach: Object.fromEntries(depth.foamUse.map(({ foam, needed }) => [foam.id, needed / batch])),
   }
 }

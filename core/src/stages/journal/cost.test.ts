@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../test/stack'
 import { results } from '../../../test/results'
 import { regionArea } from '../../base/geometry'
-import { setPlan, type Project } from '../../project'
+import { newThing, setPlan, type Project } from '../../project'
 import { assignNearest, starterStock } from '../paper'
 import {
   COST_KINDS,
@@ -79,7 +79,10 @@ describe('what follows from the sheets', () => {
     const frames = (p: Project) => of(sheetLines(p, loads), 'part')
     expect(frames(setPlan(project, { batch: 3 }))).toMatchObject([{ what: 'frame', amount: 3, cost: 27 }])
     // The drawer's price, until this work has one of its own.
-    const priced = { ...project, drawer: { ...project.drawer, things: [{ id: 'frame', price: 11 }] } }
+    const priced = {
+      ...project,
+      drawer: { ...project.drawer, things: [{ ...newThing('frame', 'a'), price: 11 }] },
+    }
     expect(frames(priced)).toMatchObject([{ what: 'frame', cost: 11 }])
     const own = { id: 'frame', what: 'oak frame', amount: 1, unit: '', price: 14 }
     expect(frames(setPlan(priced, { parts: [own] }))).toMatchObject([{ what: 'oak frame', cost: 14 }])

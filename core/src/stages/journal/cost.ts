@@ -2,11 +2,11 @@
 import { groupBy } from '../../base'
 import { polygonArea, rectangle } from '../../base/geometry'
 import { longLength, metres, say, type Said, type Unit } from '../../base/units'
-import { STAGES, type Part, type Project } from '../../project'
+import { STAGES, type Project } from '../../project'
 import type { Step } from '../assembly'
 import { wholeOf, type DepthPlan, type GlueAmount } from '../depth'
-import { measure } from '../measure'
 import { sheetsNeeded, type Load } from '../sheets'
+import { partsOf } from './parts'
 import { minutesSpent } from './timers'
 
 /** In the drawer’s currency. */
@@ -272,69 +272,12 @@ function wear({ drawer: { cutter } }: Project, loads: readonly Load[]): CostLine
   ]
 }
 
-/** Things beside paper, foam and glue that a kind of work takes, for one of it; starts of ours. */
-function startingParts(project: Project): Part[] {
-  const { mount } = project
-  switch (mount.kind) {
-    case 'frame':
-      return [{ id: 'frame', what: 'frame', amount: 1, unit: '', price: 9 }]
-    case 'topper':
-      return mount.sticks > 0
-        ? [{ id: 'sticks', what: 'sticks', amount: mount.sticks, unit: '', price: 0.15 }]
-        : []
-    case 'card':
-      return [{ id: 'envelope', what: 'card and envelope', amount: 1, unit: '', price: 0.6 }]
-    case 'panel':
-      return [
-        {
-          id: 'panel',
-          what: mount.surface === 'canvas' ? 'canvas' : 'wooden panel',
-          amount: 1,
-          unit: '',
-          price: 7,
-        },
-      ]
-    case 'garland': {
-      const twine = measure(project).stringMm
-      return twine
-        ? [{ id: 'twine', what: 'twine', amount: Math.round(twine / 10) / 100, unit: 'm', price: 0.25 }]
-        : []
-    }
-    default:
-      return []
-  }
-}
-
 /** An amount as the maker counts it: what is kept by the metre is told by the foot where lengths are inches. */
 export function amountIn(
   { amount, unit }: Pick<CostLine, 'amount' | 'unit'>,
   maker: Unit,
 ): Pick<CostLine, 'amount' | 'unit'> {
   return unit === 'm' ? longLength(amount, maker) : { amount, unit }
-}
-
-/** Our list, at the drawer's prices. */
-function pricedParts(project: Project): Part[] {
-  const prices = new Map(project.drawer.things.map(({ id, price }) => [id, price]))
-  return startingParts(project).map((part) => ({ ...part, price: prices.get(part.id) ?? part.price }))
-}
-
-/** Whether a thing is of our list: what is typed for its price is the drawer's, for all projects. */
-export const isOurs = (project: Project, partId: string): boolean =>
-  startingParts(project).some(({ id }) => id === partId)
-
-/**
- * What the work takes beside paper, foam and glue, for one of it: our list at the drawer's prices and as the maker corrected it here, and what was
- * added.
- */
-export function partsOf(project: Project): Part[] {
-  const set = new Map(project.plan.parts.map((part) => [part.id, part]))
-  const ours = pricedParts(project)
-  const known = new Set(ours.map(({ id }) => id))
-  return [
-    ...ours.map((part) => set.get(part.id) ?? part),
-    ...project.plan.parts.filter(({ id }) => !known.has(id)),
-  ]
 }
 
 /** What guests take of the paper that is paid here: of each whole sheet their share by area of the pieces on it. */

@@ -8,6 +8,7 @@ const candidate = fc.record({
   red: fc.constantFrom(0, 0.25, 0.5, 1, 1.5),
   blue: fc.constantFrom(0, 0.5, 1),
   pads: fc.integer({ min: 0, max: 12 }),
+  frames: fc.constantFrom(0, 1, 2),
   most: fc.constantFrom(null, 2, 3),
 })
 
@@ -24,7 +25,8 @@ function bruteForce(list: readonly Candidate[], atHand: AtHand, goal: FairGoal):
     return (
       total((one) => one.minutesEach) <= atHand.minutes + 1e-9 &&
       ['red', 'blue'].every((id) => total((one) => one.sheetsEach[id] ?? 0) <= atHand.sheets[id]! + 1e-9) &&
-      total((one) => one.padsEach['p'] ?? 0) <= atHand.pads['p']! + 1e-9
+      total((one) => one.padsEach['p'] ?? 0) <= atHand.pads['p']! + 1e-9 &&
+      total((one) => one.thingsEach['f'] ?? 0) <= atHand.things['f']! + 1e-9
     )
   }
   const walk = (k: number) => {
@@ -49,8 +51,9 @@ describe('for a fair', () => {
         fc.array(candidate, { minLength: 1, maxLength: 3 }),
         fc.integer({ min: 30, max: 240 }),
         fc.integer({ min: 0, max: 4 }),
+        fc.integer({ min: 0, max: 5 }),
         fc.constantFrom<FairGoal>('profit', 'left-overs'),
-        (raw, minutes, sheets, goal) => {
+        (raw, minutes, sheets, frames, goal) => {
           const list = raw.map((one, k): Candidate => ({
             id: `p${k}`,
             name: `P${k}`,
@@ -59,10 +62,11 @@ describe('for a fair', () => {
             // Something always bounds it, so that all numbers can be tried.
             sheetsEach: { red: one.red, blue: one.blue },
             padsEach: { p: one.pads },
+            thingsEach: { f: one.frames },
             least: 0,
             most: one.most ?? 9,
           }))
-          const atHand = { sheets: { red: sheets, blue: 3 }, pads: { p: 30 }, minutes }
+          const atHand = { sheets: { red: sheets, blue: 3 }, pads: { p: 30 }, things: { f: frames }, minutes }
           const plan = planFair(list, atHand, goal)
           const worth = list.reduce((sum, one, k) => sum + plan.counts[k]!.count * worthOf(goal, one), 0)
           expect(worth).toBeCloseTo(bruteForce(list, atHand, goal), 4)
@@ -76,9 +80,11 @@ describe('for a fair', () => {
   })
 
   it('says what runs out first, and when the least asked for does not fit', () => {
-    const one: Candidate = { id: 'a', name: 'A', bringsEach: 5, minutesEach: 30, sheetsEach: { red: 1 }, padsEach: {}, least: 0, most: null } // prettier-ignore
-    const atHand = { sheets: { red: 3 }, pads: {}, minutes: 600 }
+    const one: Candidate = { id: 'a', name: 'A', bringsEach: 5, minutesEach: 30, sheetsEach: { red: 1 }, padsEach: {}, thingsEach: {}, least: 0, most: null } // prettier-ignore
+    const atHand = { sheets: { red: 3 }, pads: {}, things: {}, minutes: 600 }
     expect(planFair([one], atHand, 'profit')).toMatchObject({ counts: [{ count: 3 }], brings: 15, limits: ['sheet red'] }) // prettier-ignore
+    const framed = { ...one, thingsEach: { oak: 1 } }
+    expect(planFair([framed], { ...atHand, things: { oak: 2 } }, 'profit')).toMatchObject({ counts: [{ count: 2 }], things: { oak: 2 }, limits: ['thing oak'] }) // prettier-ignore
     expect(() => planFair([{ ...one, least: 4 }], atHand, 'profit')).toThrow(/more than/)
     expect(() => planFair([], atHand, 'profit')).toThrow(/at least one/)
   })

@@ -1,5 +1,5 @@
 // Which of several projects to make for a fair, and how many of each: for the most profit or the fewest left-overs, within the
-// sheets, the foam and the evenings at hand. An integer program, solved exactly (branch and cut).
+// sheets, the foam, the frames and their kin and the evenings at hand. An integer program, solved exactly (branch and cut).
 import { solve } from 'yalps'
 import { BadInput } from '../../base'
 
@@ -14,6 +14,8 @@ export interface Candidate {
   /** Sheets (or shares of one) by paper, and single pads by foam, for one. */
   sheetsEach: Readonly<Record<string, number>>
   padsEach: Readonly<Record<string, number>>
+  /** Of things that are counted: frames, sticks, metres of twine. */
+  thingsEach: Readonly<Record<string, number>>
   /** At least and at most so many; null for no bound. */
   least: number
   most: number | null
@@ -21,9 +23,10 @@ export interface Candidate {
 
 /** What there is to make them of. */
 export interface AtHand {
-  /** By paper and by foam. */
+  /** By paper, by foam and by thing. */
   sheets: Readonly<Record<string, number>>
   pads: Readonly<Record<string, number>>
+  things: Readonly<Record<string, number>>
   /** Minutes of hands until the fair. */
   minutes: number
 }
@@ -36,9 +39,10 @@ export interface FairPlan {
   counts: { id: string; name: string; count: number }[]
   brings: number
   minutes: number
-  /** Sheets and pads that are used, by paper and foam. */
+  /** Sheets, pads and things that are used, by paper, foam and thing. */
   sheets: Record<string, number>
   pads: Record<string, number>
+  things: Record<string, number>
   /** What runs out first: the names of what leaves no room for one more of anything. */
   limits: string[]
 }
@@ -61,6 +65,7 @@ export function planFair(candidates: readonly Candidate[], atHand: AtHand, goal:
     for (const [of, each, there] of [
       ['sheet', one.sheetsEach, atHand.sheets],
       ['pad', one.padsEach, atHand.pads],
+      ['thing', one.thingsEach, atHand.things],
     ] as const)
       for (const [id, amount] of Object.entries(each)) {
         if (amount <= 0) continue
@@ -79,7 +84,7 @@ export function planFair(candidates: readonly Candidate[], atHand: AtHand, goal:
     { timeout: SOLVE_MS, tolerance: 0 },
   )
   if (solved.status === 'infeasible')
-    throw new BadInput('what you want at least is more than the sheets, foam or evenings allow')
+    throw new BadInput('what you want at least is more than what is at hand, or than the evenings allow')
   if (solved.status !== 'optimal')
     throw new BadInput('no best plan was found in time: take fewer projects, or narrower bounds')
   const found = new Map(solved.variables)
@@ -98,9 +103,10 @@ function summary(candidates: readonly Candidate[], counts: FairPlan['counts'], a
     const ids = new Set(candidates.flatMap((one) => Object.keys(each(one))))
     return Object.fromEntries([...ids].map((id) => [id, total((one) => each(one)[id] ?? 0)]))
   }
-  const [sheets, pads, minutes] = [
+  const [sheets, pads, things, minutes] = [
     byId((one) => one.sheetsEach),
     byId((one) => one.padsEach),
+    byId((one) => one.thingsEach),
     total((one) => one.minutesEach),
   ]
   const limits = new Set<string>()
@@ -111,6 +117,16 @@ function summary(candidates: readonly Candidate[], counts: FairPlan['counts'], a
       if ((sheets[id] ?? 0) + amount > (atHand.sheets[id] ?? 0) + 1e-9) limits.add(`sheet ${id}`)
     for (const [id, amount] of Object.entries(one.padsEach))
       if ((pads[id] ?? 0) + amount > (atHand.pads[id] ?? 0) + 1e-9) limits.add(`pad ${id}`)
+    for (const [id, amount] of Object.entries(one.thingsEach))
+      if ((things[id] ?? 0) + amount > (atHand.things[id] ?? 0) + 1e-9) limits.add(`thing ${id}`)
   })
-  return { counts, brings: total((one) => one.bringsEach), minutes, sheets, pads, limits: [...limits] }
+  return {
+    counts,
+    brings: total((one) => one.bringsEach),
+    minutes,
+    sheets,
+    pads,
+    things,
+    limits: [...limits],
+  }
 }

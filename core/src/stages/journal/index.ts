@@ -3,6 +3,7 @@
  */
 export * from './timers'
 export * from './cost'
+export * from './parts'
 export * from './price'
 export * from './rights'
 export * from './fair'

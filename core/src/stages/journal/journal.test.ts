@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { demo } from '../../demo'
 import {
   newProject,
+  newThing,
+  refreshSupplies,
   setLayer,
   setPlan,
   starterMount,
@@ -21,8 +23,11 @@ import {
   versionsMade,
   drawerOverTime,
   packsOf,
+  packWords,
   sheetsUsedOf,
   shoppingOf,
+  thingNeeded,
+  thingsTaken,
   wantsOf,
   type CostKind,
   type CostLine,
@@ -196,10 +201,13 @@ describe('all projects together', () => {
   const [first, second, third] = papers
   const foam = { ...supplies.foams[0]!, count: 10, perPack: 100, pricePerPack: 4, shop: 'Arcade' }
   const counted = [
-    { name: 'A', wants: { sheets: { [first!.id]: 3, [third!.id]: 1 }, pads: { [foam.id]: 60 } } },
-    { name: 'B', wants: { sheets: { [first!.id]: 4, [second!.id]: 3, gone: 9 }, pads: { [foam.id]: 60 } } },
+    { name: 'A', wants: { sheets: { [first!.id]: 3, [third!.id]: 1 }, pads: { [foam.id]: 60 }, things: {} } },
+    {
+      name: 'B',
+      wants: { sheets: { [first!.id]: 4, [second!.id]: 3, gone: 9 }, pads: { [foam.id]: 60 }, things: {} },
+    },
   ]
-  const wants = wantsOf(counted, { papers, foams: [foam] })
+  const wants = wantsOf(counted, { papers, foams: [foam], things: [] })
 
   it('want sheets and pads, of which the scarcest comes first, and whole packs are bought', () => {
     const of = (name: string) => wants.find((want) => want.name === name)!
@@ -217,6 +225,42 @@ describe('all projects together', () => {
     expect(packsOf(of(foam.name))).toBe(2)
     expect(wants[0]!.name).toBe(foam.name)
     expect(billOf(wants)).toBeCloseTo(5 * first!.price + second!.price + 2 * 4, 9)
+  })
+
+  it('want frames and twine as far as the drawer counts them', () => {
+    const oak = { ...newThing('frame', 'oak'), name: 'oak', count: 1, price: 9 }
+    const twine = { ...newThing('twine', 'twine'), count: 2.5, perPack: 10, price: 0.2 }
+    const uncounted = newThing('sticks', 'sticks')
+    const wanting = (name: string, things: Record<string, number>) => ({
+      name,
+      wants: { sheets: {}, pads: {}, things },
+    })
+    const list = [wanting('A', { oak: 3, sticks: 2 }), wanting('B', { twine: 3.25, gone: 1 })]
+    const rows = wantsOf(list, { papers: [], foams: [], things: [oak, twine, uncounted] })
+    expect(rows).toMatchObject([
+      { name: 'oak', unit: '', atHand: 1, wanted: 3 },
+      { name: 'twine', unit: 'm', atHand: 2.5, wanted: 3.25 },
+    ])
+    // Two frames of nine, and a roll of ten metres.
+    expect([rows.map(packsOf), billOf(rows)]).toEqual([[2, 1], 20])
+    expect(packWords(1, { perPack: 10, by: 'm' }, 'mm')).toBe('10 m')
+    expect(packWords(2, { perPack: 50, by: '' }, 'mm')).toBe('2 packs of 50')
+  })
+
+  it('of a work are less what was laid ready of them', () => {
+    const work = setPlan(demo('bon-voyage'), { batch: 3 })
+    const sticks = { ...newThing('sticks', 'dowels'), count: 4, perPack: 10, price: 0.1 }
+    const supplies = { ...starterSupplies(), things: [sticks] }
+    const held = { project: refreshSupplies(work, supplies), supplies }
+    const need = thingNeeded(held.project)!
+    // Two sticks for each of three, four of them at hand.
+    expect(need).toMatchObject({ needed: 6, taken: 0, packs: 1, cost: 1 })
+    const laid = tickTaking(held, 'prepare', { done: true, things: thingsTaken(held.project) })
+    expect(laid.supplies.things[0]!.count).toBe(0)
+    expect(thingNeeded(laid.project)).toMatchObject({ needed: 6, taken: 6, packs: 0 })
+    const uncounted = { ...held.project, drawer: { ...work.drawer, things: [{ ...sticks, count: null }] } }
+    expect([thingNeeded(uncounted), thingsTaken(uncounted)]).toEqual([null, []])
+    expect(thingNeeded(work)).toBeNull()
   })
 
   it('are bought shop by shop', () => {

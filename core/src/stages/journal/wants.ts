@@ -1,13 +1,15 @@
 // What all projects together want of the drawer: what is spoken for, what runs short, and what to buy where.
-import type { Foam, Paper } from '../../project'
+import { kindOf, thingUnit, type Foam, type Paper, type Thing } from '../../project'
 import type { Counted } from './candidate'
 
-/** A paper or a foam that projects want. */
+/** A paper, a foam or another thing of the drawer that projects want. */
 export interface Want {
   id: string
   name: string
-  kind: 'paper' | 'foam'
-  /** Sheets or single pads. */
+  kind: 'paper' | 'foam' | 'thing'
+  /** What it is counted by where that is a measure, as twine is by the metre. */
+  unit: '' | 'm'
+  /** Sheets, single pads, or pieces. */
   atHand: number
   wanted: number
   perPack: number
@@ -30,7 +32,7 @@ export const billOf = (wants: readonly Want[]): number =>
 /** What all projects want, what runs out first before the rest. What neither drawer has is passed over. */
 export function wantsOf(
   counted: readonly Pick<Counted, 'name' | 'wants'>[],
-  { papers, foams }: { papers: readonly Paper[]; foams: readonly Foam[] },
+  { papers, foams, things }: { papers: readonly Paper[]; foams: readonly Foam[]; things: readonly Thing[] },
 ): Want[] {
   const wants = new Map<string, Want>()
   const add = (own: Omit<Want, 'wanted' | 'by'>, name: string, count: number) => {
@@ -45,13 +47,20 @@ export function wantsOf(
       const paper = papers.find((one) => one.id === id)
       if (!paper) continue
       const { count: atHand, perPack, shop } = paper
-      add({ id: `paper ${id}`, name: paper.name, kind: 'paper', atHand, perPack, price: paper.price * perPack, shop }, name, count) // prettier-ignore
+      add({ id: `paper ${id}`, name: paper.name, kind: 'paper', unit: '', atHand, perPack, price: paper.price * perPack, shop }, name, count) // prettier-ignore
     }
     for (const [id, count] of Object.entries(own.pads)) {
       const foam = foams.find((one) => one.id === id)
       if (!foam) continue
       const { count: atHand, perPack, shop } = foam
-      add({ id: `foam ${id}`, name: foam.name, kind: 'foam', atHand, perPack, price: foam.pricePerPack, shop }, name, count) // prettier-ignore
+      add({ id: `foam ${id}`, name: foam.name, kind: 'foam', unit: '', atHand, perPack, price: foam.pricePerPack, shop }, name, count) // prettier-ignore
+    }
+    for (const [id, count] of Object.entries(own.things)) {
+      const thing = things.find((one) => one.id === id)
+      if (!thing || thing.count === null) continue
+      const { count: atHand, perPack, shop } = thing
+      const kind = kindOf(thing)
+      add({ id: `thing ${id}`, name: thing.name || kind || id, kind: 'thing', unit: thingUnit(kind), atHand, perPack, price: thing.price * perPack, shop }, name, count) // prettier-ignore
     }
   }
   return [...wants.values()].toSorted((a, b) => a.atHand / a.wanted - b.atHand / b.wanted)

@@ -1,7 +1,7 @@
 import { tickStep, tickTaking } from '@feuillet/core/project'
 import type { LoadView } from '@feuillet/core/stages/sheets'
 import type { Step } from '@feuillet/core/stages/assembly'
-import { noteStep } from '@feuillet/core/stages/journal'
+import { noteStep, thingsTaken } from '@feuillet/core/stages/journal'
 import { change, changeSupplies } from '../../state/edits'
 import type { AppDispatch, RootState } from '../../state/store'
 import { noteCut, takeBack, whenNoted } from '../../state/note-cut'
@@ -13,8 +13,8 @@ const paperOfLoad = ({ plan, document }: RootState, loadId: string | null): stri
 }
 
 /**
- * Ticks a step off or takes the tick back. A step that uses foam takes it for the whole batch out of the drawer, and gives it back; one
- * that cuts a sheet notes the sheet as cut, or takes it back.
+ * Ticks a step off or takes the tick back. A step that uses foam takes it for the whole batch out of the drawer, and gives it back; laying all
+ * ready does so with frames, sticks and twine. One that cuts a sheet notes the sheet as cut, or takes it back.
  * @param minutes what it took, where a clock ran; null where none did
  * @returns when it is noted: a sheet's pieces are frozen in the worker first
  */
@@ -45,7 +45,8 @@ export const tick =
       changeSupplies(label, (held) => {
         const batch = step.nth === undefined ? held.project.plan.batch : 1
         const foams = (step.takes ?? []).map(({ foamId, count }) => ({ foamId, count: count * batch }))
-        const ticked = tickTaking(held, step.id, { done, foams })
+        const things = step.kind === 'prepare' ? thingsTaken(held.project) : []
+        const ticked = tickTaking(held, step.id, { done, foams, things })
         return minutes === null
           ? ticked
           : noteStep(ticked, { step, minutes, at: Date.now(), paper: paperOfLoad(getState(), loadId) })

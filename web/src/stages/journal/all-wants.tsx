@@ -1,18 +1,28 @@
 // What all projects of the shelf want of the drawer: what is spoken for, what runs short, and one shopping list.
 import { saveFile } from '../../session/save-file'
-import { selectProject } from '../../state/selectors'
+import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { Button, DataTable, type DataColumn } from '../../ui'
-import { billOf, packsOf, shoppingOf, wantsOf, type Want } from '@feuillet/core/stages/journal'
+import { billOf, countWords, packsOf, packWords, wantsOf, type Want } from '@feuillet/core/stages/journal'
 import { useShelfCounts } from './use-shelf'
 
 export function AllWants() {
   const { drawer } = useAppSelector(selectProject)
+  const unit = useAppSelector(selectUnit)
   const { stock, supplies } = useAppSelector((state) => state.document)
   const { counted, doing } = useShelfCounts()
   const { currency } = drawer
-  const rows = wantsOf(counted, { papers: [...stock, ...drawer.papers], foams: supplies.foams })
+  const rows = wantsOf(counted, {
+    papers: [...stock, ...drawer.papers],
+    foams: supplies.foams,
+    things: supplies.things,
+  })
   const bill = billOf(rows)
+  const told = ({ unit: by }: Want, count: number) => countWords(count, by, unit)
+  const buyWords = (row: Want) => {
+    const packs = packsOf(row)
+    return packs === 0 ? '–' : packWords(packs, { perPack: row.perPack, by: row.unit }, unit)
+  }
   const columns: DataColumn<Want>[] = [
     { id: 'kind', title: 'what', value: ({ kind }) => kind, cell: ({ kind }) => kind },
     { id: 'name', title: 'name', always: true, value: ({ name }) => name, cell: ({ name }) => name },
@@ -21,16 +31,19 @@ export function AllWants() {
       title: 'at hand',
       numeric: true,
       value: ({ atHand }) => atHand,
-      cell: ({ atHand }) => <span className="measure">{atHand}</span>,
+      cell: (row) => <span className="measure whitespace-nowrap">{told(row, row.atHand)}</span>,
     },
     {
       id: 'wanted',
       title: 'spoken for',
       numeric: true,
       value: ({ wanted }) => wanted,
-      cell: ({ wanted, by }) => (
-        <span className="measure" title={by.map(({ name, count }) => `${name}: ${count}`).join(', ')}>
-          {wanted}
+      cell: (row) => (
+        <span
+          className="measure whitespace-nowrap"
+          title={row.by.map(({ name, count }) => `${name}: ${told(row, count)}`).join(', ')}
+        >
+          {told(row, row.wanted)}
         </span>
       ),
     },
@@ -39,21 +52,21 @@ export function AllWants() {
       title: 'left',
       numeric: true,
       value: ({ atHand, wanted }) => atHand - wanted,
-      cell: ({ atHand, wanted }) => (
-        <span className={`measure ${atHand < wanted ? 'text-crimson' : ''}`}>
-          {atHand < wanted ? `■ ${atHand - wanted}` : atHand - wanted}
-        </span>
-      ),
+      cell: (row) => {
+        const left = row.atHand - row.wanted
+        return (
+          <span className={`measure whitespace-nowrap ${left < 0 ? 'text-crimson' : ''}`}>
+            {left < 0 && '■ '}
+            {told(row, left)}
+          </span>
+        )
+      },
     },
     {
       id: 'buy',
       title: 'to buy',
       value: packsOf,
-      cell: (row) => {
-        const packs = packsOf(row)
-        if (packs === 0) return '–'
-        return row.perPack === 1 ? `${packs}` : `${packs} ${packs === 1 ? 'pack' : 'packs'} of ${row.perPack}`
-      },
+      cell: buyWords,
     },
     {
       id: 'cost',
@@ -74,26 +87,11 @@ export function AllWants() {
     },
   ]
   const save = async () => {
-    const { writeCsv } = await import('@feuillet/core/io/write')
-    saveFile(
-      'shopping-all.csv',
-      writeCsv(
-        shoppingOf(rows)
-          .flatMap((shop) => shop.wants)
-          .map((row) => ({
-            shop: row.shop,
-            what: row.kind,
-            name: row.name,
-            'at hand': row.atHand,
-            'spoken for': row.wanted,
-            buy: packsOf(row),
-            unit: row.perPack === 1 ? 'one' : `packs of ${row.perPack}`,
-            [`cost ${currency}`]: (packsOf(row) * row.price).toFixed(2),
-            by: row.by.map(({ name, count }) => `${name} ${count}`).join('; '),
-          })),
-      ),
-      'text/csv',
-    )
+    const [{ writeCsv }, { wantRows }] = await Promise.all([
+      import('@feuillet/core/io/write'),
+      import('@feuillet/core/io/exports'),
+    ])
+    saveFile('shopping-all.csv', writeCsv(wantRows(rows, unit, currency)), 'text/csv')
   }
   return (
     <DataTable

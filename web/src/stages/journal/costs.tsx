@@ -39,10 +39,13 @@ export function Costs({ spent }: { spent: Cost }) {
   // What every work of the kind takes costs the same in the next one; what was added is this one's.
   const setPrice = (label: string, part: Part) => {
     if (!isOurs(project, part.id)) return setPart(label, part)
+    const fresh = crypto.randomUUID()
     dispatch(
-      changeSupplies(label, ({ project: p, supplies }) => ({
-        project: setPlan(p, { parts: p.plan.parts.map((own) => (own.id === part.id ? part : own)) }),
-        supplies: priceThing(supplies, part.id, part.price),
+      changeSupplies(label, (held) => ({
+        project: setPlan(held.project, {
+          parts: held.project.plan.parts.map((own) => (own.id === part.id ? part : own)),
+        }),
+        supplies: priceThing(held, { ...part, id: fresh }),
       })),
     )
   }

@@ -31,6 +31,7 @@ export function Fair() {
   const chosen = rows.filter(({ isChosen }) => isChosen)
   const papers = new Map([...drawer.papers, ...stock].map((paper) => [paper.id, paper]))
   const foams = new Map(supplies.foams.map((foam) => [foam.id, foam]))
+  const things = new Map(supplies.things.map((thing) => [thing.id, thing]))
   const set = (id: string, patch: Partial<Wish>) => {
     setWishes(new Map(wishes).set(id, { ...(wishes.get(id) ?? NO_WISH), ...patch }))
     setPlan(null)
@@ -39,6 +40,7 @@ export function Fair() {
     const atHand: AtHand = {
       sheets: Object.fromEntries([...papers].map(([id, { count }]) => [id, count])),
       pads: Object.fromEntries([...foams].map(([id, { count }]) => [id, count])),
+      things: Object.fromEntries([...things].map(([id, { count }]) => [id, count ?? 0])),
       minutes: evenings * hours * 60,
     }
     try {
@@ -49,16 +51,22 @@ export function Fair() {
   }
   const nameOf = (limit: string) => {
     if (limit === 'minutes') return 'the evenings'
-    const [kind, id = ''] = limit.split(/ (.*)/)
-    return (kind === 'sheet' ? papers.get(id)?.name : foams.get(id)?.name) ?? id
+    const [kind = '', id = ''] = limit.split(/ (.*)/)
+    const drawers: Record<string, ReadonlyMap<string, { name: string }>> = {
+      sheet: papers,
+      pad: foams,
+      thing: things,
+    }
+    return drawers[kind]?.get(id)?.name || id
   }
   const counts =
     plan && typeof plan !== 'string' ? new Map(plan.counts.map(({ id, count }) => [id, count])) : null
   return (
     <>
       <p className="mb-3 text-soft">
-        Which to make, and how many, from the sheets and foam in the drawer and the evenings you have. Price
-        and hands of each are as its own journal says; sheets by what is not kept of them.
+        Which to make, and how many, from the sheets, the foam and what else is counted in the drawer, and the
+        evenings you have. Price and hands of each are as its own journal says; sheets by what is not kept of
+        them.
       </p>
       <div className="mb-3 grid max-w-xl gap-2">
         <NumberField

@@ -82,7 +82,7 @@ describe('what it costs', () => {
     await put('Price of sticks', '5')
     // Sticks cost as much in the next work: the drawer has their price.
     expect(project().plan.parts).toEqual([])
-    expect(store.getState().document.supplies.things).toEqual([{ id: 'sticks', price: 5 }])
+    expect(store.getState().document.supplies.things).toMatchObject([{ id: 'sticks', price: 5, count: null }])
     await waitFor(() => expect(figure('Price of one')).not.toBe(first))
     const priced = figure('Price of one')
     await put('Name of sticks', 'bamboo sticks')

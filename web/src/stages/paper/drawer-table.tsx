@@ -8,6 +8,7 @@ import { changeStock } from '../../state/edits'
 import { saveFile } from '../../session/save-file'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { ACCEPTS, Button, Checkbox, ColourInput, DataTable, FileButton, Tip, type DataColumn } from '../../ui'
+import { freeName } from './free-name'
 import { useRecordColumns, type RecordColumn } from './record-cell'
 import { TableFaults } from './table-faults'
 
@@ -62,9 +63,7 @@ export function DrawerTable() {
       dispatch(changeStock(`papers of ${chosen.name}`, () => read.papers, { refresh: refreshPapers }))
   }
   const add = () => {
-    let n = 1
-    while (stock.some((p) => p.name === `New paper ${n}`)) n++
-    const fresh = newPaper(`New paper ${n}`, stock)
+    const fresh = newPaper(freeName(stock, 'New paper'), stock)
     dispatch(changeStock('a new paper', (papers) => [...papers, fresh], { refresh: (p) => p }))
     setText(fresh.name)
   }

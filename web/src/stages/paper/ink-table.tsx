@@ -5,6 +5,7 @@ import { starterInks, type Ink } from '@feuillet/core/project'
 import { changeSupplies } from '../../state/edits'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, ColourInput, DataTable, type DataColumn } from '../../ui'
+import { freeName } from './free-name'
 import { useRecordColumns, type RecordColumn } from './record-cell'
 
 const COLUMNS: readonly RecordColumn<Ink>[] = [
@@ -69,7 +70,7 @@ export function InkTable() {
           ...supplies,
           inks: [
             ...supplies.inks,
-            { ...starterInks[0]!, id: crypto.randomUUID(), name: `New ink ${supplies.inks.length + 1}` },
+            { ...starterInks[0]!, id: crypto.randomUUID(), name: freeName(supplies.inks, 'New ink') },
           ],
         },
       })),

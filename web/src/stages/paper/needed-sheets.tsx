@@ -1,7 +1,9 @@
-// What the loads want of each paper, what of it is at hand, and what the rest costs.
+// What the loads want of each paper, and the work of frames, sticks or twine; what of it is at hand, and what the rest costs.
 import { formatSize } from '@feuillet/core/base/units'
-import { sameButSize } from '@feuillet/core/project'
+import { kindOf, sameButSize, thingUnit } from '@feuillet/core/project'
+import { countWords, packWords, type ThingNeeded } from '@feuillet/core/stages/journal'
 import { buyWords, toPay } from '@feuillet/core/stages/sheets'
+import { Package } from 'lucide-react'
 import { usePlan } from '../../plan'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
@@ -11,6 +13,8 @@ export function NeededSheets() {
   const unit = useAppSelector(selectUnit)
   const { currency } = useAppSelector(selectProject).drawer
   const needed = usePlan('needed')
+  const thing = usePlan('thing')
+  const short = [...(needed ?? []).map(toPay), thing?.cost ?? 0].reduce((sum, cost) => sum + cost, 0)
   return (
     <Heading title="Sheets and shopping">
       {needed ? (
@@ -18,7 +22,7 @@ export function NeededSheets() {
           <table className="w-full text-[13px]">
             <thead className="text-left text-soft">
               <tr>
-                <th className="font-normal">paper</th>
+                <th className="font-normal">what</th>
                 <th className="text-right font-normal">needed</th>
                 <th className="text-right font-normal">have</th>
                 <th className="text-right font-normal">buy</th>
@@ -44,14 +48,15 @@ export function NeededSheets() {
                   </td>
                 </tr>
               ))}
+              {thing && <ThingRow need={thing} />}
             </tbody>
           </table>
-          {needed.some(({ buy }) => buy > 0) && (
+          {short > 0 && (
             <div className="mt-2">
               <Figures>
                 <Figure
                   name="To pay for what is short"
-                  value={`${needed.reduce((sum, need) => sum + toPay(need), 0).toFixed(2)} ${currency}`}
+                  value={`${short.toFixed(2)} ${currency}`}
                   basis="Whole packs, at the prices of the drawer"
                 />
               </Figures>
@@ -62,5 +67,24 @@ export function NeededSheets() {
         <p className="text-soft">Computing…</p>
       )}
     </Heading>
+  )
+}
+
+/** A frame, sticks or twine, where the drawer counts them. */
+function ThingRow({ need: { thing, needed, taken, packs } }: { need: ThingNeeded }) {
+  const unit = useAppSelector(selectUnit)
+  const kind = kindOf(thing)
+  const by = thingUnit(kind)
+  const bought = packWords(packs, { perPack: thing.perPack, by }, unit)
+  return (
+    <tr data-thing={thing.name}>
+      <td className="max-w-28 truncate">
+        <Package size={12} aria-hidden className="mr-1.5 inline-block align-[-1px] text-soft" />
+        {thing.name || kind}
+      </td>
+      <td className="measure text-right">{countWords(Math.max(0, needed - taken), by, unit)}</td>
+      <td className="measure text-right">{countWords(thing.count ?? 0, by, unit)}</td>
+      <td className={`measure text-right ${packs ? 'text-ochre' : ''}`}>{packs ? `▲ ${bought}` : '0'}</td>
+    </tr>
   )
 }

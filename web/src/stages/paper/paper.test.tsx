@@ -211,6 +211,7 @@ describe('tables of the drawer', () => {
     ['foam', /foam/i],
     ['glue', /glue/i],
     ['inks', /ink/i],
+    ['frames, twine', /thing/i],
     ['cutters', /cutter/i],
     ['settings', /setting|nothing/i],
   ])('of %s stand beside those of papers', async (what, words) => {
@@ -218,7 +219,9 @@ describe('tables of the drawer', () => {
     await press('Drawer as a table')
     await press(what, 'radio')
     await waitFor(() =>
-      expect(one('section[aria-label="Foam, glue, cutters and settings"]').textContent).toMatch(words),
+      expect(one('section[aria-label="Foam, glue, things, cutters and settings"]').textContent).toMatch(
+        words,
+      ),
     )
   })
 
@@ -250,6 +253,51 @@ describe('tables of the drawer', () => {
     expect(project().drawer.cutter.speedMmPerS).toBeCloseTo(50.8, 9)
     await cell(`price of ${project().drawer.cutter.mats[0]!.name}`, '14')
     expect(project().drawer.cutter.mats[0]!.price).toBe(14)
+  })
+
+  it('of sticks and twine are counted, and used up when all is laid ready', async () => {
+    const things = () => store.getState().document.supplies.things
+    const counted = () => one('[data-thing]').textContent
+    await open('bon-voyage', 'paper')
+    await press('Drawer as a table')
+    await press('frames, twine', 'radio')
+    await press('New thing')
+    expect(things()).toMatchObject([{ kind: 'sticks', widthMm: 4, heightMm: null, count: 0, price: 0.15 }])
+    await cell('left of New sticks 1', '5')
+    await press('Back to the stack')
+    // Two sticks, five at hand, none to buy.
+    await waitFor(() => expect(counted()).toBe('New sticks 1250'))
+    await toStage('assembly')
+    const ready = () => all('checkbox', 'Done: Lay everything ready')[0]!
+    await user.click(await waitFor(ready))
+    await waitFor(() => expect(things()[0]!.count).toBe(3))
+    await undo()
+    await waitFor(() => expect(things()[0]!.count).toBe(5))
+    // Not counted, it is nothing to buy either.
+    await toStage('paper')
+    await press('Drawer as a table')
+    await press('frames, twine', 'radio')
+    await cell('left of New sticks 1', '')
+    expect(things()[0]!.count).toBeNull()
+    await press('Bin New sticks 1')
+    expect(things()).toEqual([])
+  })
+
+  it('of twine are told by the foot where lengths are inches', async () => {
+    const things = () => store.getState().document.supplies.things
+    await open('regatta', 'paper')
+    await press('Drawer as a table')
+    await press('frames, twine', 'radio')
+    await press('New thing')
+    await user.click(the('button', /^Units/))
+    await cell('left of New twine 1', '10')
+    await cell('price of New twine 1', '0.1')
+    expect(things()[0]!.count).toBeCloseTo(3.048, 9)
+    // A tenth a foot.
+    expect(things()[0]!.price).toBeCloseTo(0.1 / 0.3048, 9)
+    await waitFor(() => expect(field('left of New twine 1').value).toBe('10'))
+    await press('Back to the stack')
+    await waitFor(() => expect(one('[data-thing]').textContent).toMatch(/^New twine 1[\d.]+ ft10 ft/))
   })
 
   it('of papers and the panel take sheets as they are sold, and any other size', async () => {

@@ -32,6 +32,8 @@ export interface RecordColumn<T> {
   /** Left out of the table until the maker asks for it. */
   seldom?: boolean
   options?: readonly string[]
+  /** What stands where nothing is said; kept as null. */
+  blank?: string
   width: string
   /** Said at the field. */
   tip?: string
@@ -53,7 +55,7 @@ export function useRecordColumns() {
         numeric: Boolean(column.number ?? column.length),
         always: column.key === 'name',
         seldom: column.seldom ?? false,
-        value: (record) => record[column.key] as string | number,
+        value: (record) => (record[column.key] as string | number | null) ?? '',
         cell: (record) => (
           <RecordCell record={record} column={column} onChange={(patch) => onChange(record, patch)} />
         ),
@@ -96,11 +98,14 @@ export function RecordCell<T extends { name: string }>({
   const one = column.kept ? shownAs(column.kept, unit).one : 1
   const kept = record[key]
   // The unit stands at the head of the column.
-  const shown = length
-    ? lengthForEditing(Number(kept), unit).replace(/ in$/, '')
-    : typeof kept === 'number'
-      ? formatMm(kept * one, column.kept ? digitsOf(kept * one) : 2)
-      : String(kept)
+  const shown =
+    kept === null
+      ? ''
+      : length
+        ? lengthForEditing(Number(kept), unit).replace(/ in$/, '')
+        : typeof kept === 'number'
+          ? formatMm(kept * one, column.kept ? digitsOf(kept * one) : 2)
+          : String(kept)
   const label = `${title} of ${record.name}`
   const set = (value: unknown) => onChange({ [key]: value } as Partial<T>)
   if (options)
@@ -121,6 +126,7 @@ export function RecordCell<T extends { name: string }>({
       toast.error(`${label}: ${sentence}`)
       input.value = shown
     }
+    if (column.blank && text === '') return set(null)
     if (length) {
       const value = parseLength(text, unit)
       const { min, max } = length
@@ -148,6 +154,7 @@ export function RecordCell<T extends { name: string }>({
       aria-label={label}
       className={`${width} border-transparent! bg-transparent! px-0.5! py-0.5! hover:border-line! focus:border-plum! ${number || length ? 'measure text-right' : ''}`}
       defaultValue={shown}
+      placeholder={column.blank}
       onBlur={(event) => commit(event.currentTarget)}
       onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
     />

@@ -21,6 +21,7 @@ import { RampTool } from './ramp-tool'
 import { CutterTables } from './cutter-tables'
 import { InkTable } from './ink-table'
 import { FoamTable, GlueTable, SettingsTable } from './supply-tables'
+import { ThingTable } from './thing-table'
 
 const NO_LAYERS: readonly string[] = []
 
@@ -38,9 +39,9 @@ export default function PaperScreen() {
   const least = steps.toSorted((a, b) => a.difference - b.difference)[0]
   const box = growBox(viewBox(project), 2)
   const [asTable, setAsTable] = useState(false)
-  const [drawerOf, setDrawerOf] = useState<'papers' | 'foams' | 'glues' | 'inks' | 'cutters' | 'settings'>(
-    'papers',
-  )
+  const [drawerOf, setDrawerOf] = useState<
+    'papers' | 'foams' | 'glues' | 'inks' | 'things' | 'cutters' | 'settings'
+  >('papers')
   return (
     <StageFrame
       title="Paper"
@@ -103,7 +104,7 @@ export default function PaperScreen() {
     >
       {asTable ? (
         <>
-          <div className="w-[34rem] px-4 pt-3">
+          <div className="w-[40rem] px-4 pt-3">
             <Choice
               label="Of the drawer"
               value={drawerOf}
@@ -112,6 +113,11 @@ export default function PaperScreen() {
                 { value: 'foams', label: 'foam' },
                 { value: 'glues', label: 'glue' },
                 { value: 'inks', label: 'inks' },
+                {
+                  value: 'things',
+                  label: 'frames, twine',
+                  title: 'Frames, panels, envelopes, sticks, twine',
+                },
                 { value: 'cutters', label: 'cutters', title: 'What cuts, and its mats' },
                 {
                   value: 'settings',
@@ -125,7 +131,7 @@ export default function PaperScreen() {
           {drawerOf === 'papers' && <DrawerTable />}
           {drawerOf !== 'papers' && (
             <section
-              aria-label="Foam, glue, cutters and settings"
+              aria-label="Foam, glue, things, cutters and settings"
               className="flex min-h-0 flex-1 flex-col px-4 py-2"
             >
               {drawerOf === 'foams' ? (
@@ -134,6 +140,8 @@ export default function PaperScreen() {
                 <GlueTable />
               ) : drawerOf === 'inks' ? (
                 <InkTable />
+              ) : drawerOf === 'things' ? (
+                <ThingTable />
               ) : drawerOf === 'cutters' ? (
                 <CutterTables />
               ) : (

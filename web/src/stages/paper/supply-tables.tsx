@@ -15,6 +15,7 @@ import { saveFile } from '../../session/save-file'
 import { changeSupplies } from '../../state/edits'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { ACCEPTS, Button, Checkbox, type DataColumn, DataTable, dayOf, FileButton, Tip } from '../../ui'
+import { freeName } from './free-name'
 import { RecordCell, useRecordColumns, type RecordColumn } from './record-cell'
 import { TableFaults } from './table-faults'
 
@@ -60,13 +61,6 @@ const TICKS: readonly { key: 'slides' | 'driesClear' | 'isTidy'; title: string }
   { key: 'driesClear', title: 'dries clear' },
   { key: 'isTidy', title: 'tidy behind' },
 ]
-
-/** A name that none of a list bears yet. */
-function freeName(list: readonly { name: string }[], stem: string): string {
-  let n = 1
-  while (list.some(({ name }) => name === `${stem} ${n}`)) n++
-  return `${stem} ${n}`
-}
 
 /** Takes a record out of the drawer; undo brings it back. */
 const binColumn = <T extends { id: string; name: string }>(onBin: (one: T) => void): DataColumn<T> => ({

@@ -1,0 +1,133 @@
+// Frames, sticks and twine of the drawer: which a work takes, what it costs in all of them, how many are left when all is laid ready, and
+// what two tabs make of one.
+import { describe, expect, it } from 'vitest'
+import { demo } from '../demo'
+import {
+  applySupplyChanges,
+  kindOf,
+  newThing,
+  priceThing,
+  refreshSupplies,
+  soundSupplies,
+  starterMount,
+  starterSupplies,
+  supplyChanges,
+  thingFor,
+  tickTaking,
+  untickAll,
+  type Project,
+  type Supplies,
+  type Thing,
+} from './index'
+
+const thing = (id: string, own: Partial<Thing>): Thing => ({ ...newThing('frame', id), ...own })
+const withThings = (...things: Thing[]): Supplies => ({ ...starterSupplies(), things })
+const framed = (widthMm: number, heightMm: number): Project => {
+  const project = demo('harbour')
+  if (project.mount.kind !== 'frame') throw new Error('Harbour lives in a frame')
+  return { ...project, mount: { ...project.mount, spacer: { widthMm, heightMm } } }
+}
+
+describe('which thing a work takes', () => {
+  const any = thing('any', {})
+  const small = thing('small', { widthMm: 180, heightMm: 240 })
+  const wide = thing('wide', { widthMm: 400 })
+  const of = (things: Thing[], ...size: [number, number]) => thingFor(things, framed(...size).mount)?.id
+
+  it('is one of its size, whichever way round, before one for any', () => {
+    const all = [any, small, wide]
+    expect(of(all, 180, 240)).toBe('small')
+    expect(of(all, 240.6, 180)).toBe('small')
+    expect(of(all, 182, 240)).toBe('any')
+    expect(of(all, 300, 400)).toBe('wide')
+    expect(of([small, wide], 100, 100)).toBeUndefined()
+    // Of two alike the one of which there are some.
+    expect(of([any, thing('full', { count: 2 })], 50, 50)).toBe('full')
+    expect(thingFor([any, newThing('twine', 't')], starterMount('garland'))?.id).toBe('t')
+    expect(thingFor([any], starterMount('free'))).toBeNull()
+  })
+
+  it('is told by its width where it is a stick', () => {
+    const mount = starterMount('topper')
+    if (mount.kind !== 'topper') throw new Error('no topper')
+    const stick = (id: string, widthMm: number) => ({ ...newThing('sticks', id), widthMm })
+    const all = [stick('thin', 2), stick('own', mount.stick.widthMm)]
+    expect(thingFor(all, mount)?.id).toBe('own')
+    expect(thingFor(all, { ...mount, sticks: 0 })).toBeNull()
+  })
+})
+
+describe('what a thing costs', () => {
+  const price = (held: { project: Project; supplies: Supplies }, amount: number) =>
+    priceThing(held, { what: 'frame', price: amount, id: 'fresh' })
+
+  it('goes from one work to the next, the last word counting', () => {
+    const project = framed(200, 200)
+    const priced = price({ project, supplies: price({ project, supplies: withThings() }, 12) }, 11)
+    expect(priced.things).toMatchObject([{ id: 'frame', kind: 'frame', price: 11, count: null }])
+    // Of one that is kept for this size that one's price is set.
+    const sized = withThings(thing('own', { widthMm: 200, heightMm: 200, price: 4, count: 3 }), thing('frame', { price: 9 })) // prettier-ignore
+    expect(price({ project, supplies: sized }, 5).things.map((one) => one.price)).toEqual([5, 9])
+    const other = withThings(thing('frame', { widthMm: 50, heightMm: 50, price: 4 }))
+    expect(price({ project, supplies: other }, 5).things.map(({ id }) => id)).toEqual(['frame', 'fresh'])
+  })
+
+  it('is put into what another project changed meanwhile, and read of a drawer of before', () => {
+    const project = framed(200, 200)
+    const priced = price({ project, supplies: withThings() }, 11)
+    const elsewhere = withThings({ ...newThing('sticks', 'sticks'), price: 0.2 })
+    const both = applySupplyChanges(elsewhere, supplyChanges(withThings(), priced)!)
+    expect(both.things.map((one) => [one.id, one.price])).toEqual([
+      ['sticks', 0.2],
+      ['frame', 11],
+    ])
+    expect(refreshSupplies(project, both).drawer.things).toEqual(both.things)
+    const old = soundSupplies({ things: [{ id: 'twine', price: 0.3 }] })
+    expect(old.things).toMatchObject([{ id: 'twine', price: 0.3, kind: null, count: null }])
+    expect(kindOf(old.things[0]!)).toBe('twine')
+  })
+})
+
+describe('how many are left', () => {
+  const supplies = withThings(thing('oak', { count: 3 }), thing('tin', {}))
+  const held = { project: refreshSupplies(framed(200, 200), supplies), supplies }
+  const laid = (wants: number, id = 'oak') =>
+    tickTaking(held, 'prepare', { done: true, things: [{ thingId: id, count: wants }] })
+  const counts = ({ supplies: { things } }: { supplies: Supplies }) => things.map(({ count }) => count)
+
+  it('falls when all is laid ready, and rises with the tick; what was not there is not given back', () => {
+    const two = laid(2)
+    expect(counts(two)).toEqual([1, null])
+    expect(two.project.drawer.things.map(({ count }) => count)).toEqual([1, null])
+    expect(counts(tickTaking(two, 'prepare', { done: false }))).toEqual([3, null])
+    const five = laid(5)
+    expect(counts(five)).toEqual([0, null])
+    expect(five.project.progress.took).toMatchObject([
+      { stepId: 'prepare', foams: [], things: [{ thingId: 'oak', count: 5, missing: 2 }] },
+    ])
+    expect(counts(untickAll(five))).toEqual([3, null])
+    // What is not counted is not noted.
+    expect(laid(1, 'tin').project.progress.took).toEqual([])
+  })
+
+  it('adds up over two tabs, and is what was typed where it was not counted before', () => {
+    const one = supplyChanges(supplies, laid(1).supplies)!
+    const both = applySupplyChanges(applySupplyChanges(supplies, one), one)
+    expect(both.things[0]!.count).toBe(1)
+    const typed = { ...supplies, things: supplies.things.map((own) => ({ ...own, count: 7 })) }
+    const change = supplyChanges(supplies, typed)!
+    expect(applySupplyChanges(supplies, change).things.map(({ count }) => count)).toEqual([7, 7])
+    const blank = { ...typed, things: typed.things.map((own) => ({ ...own, count: null })) }
+    const back = supplyChanges(typed, blank)!
+    expect(applySupplyChanges(typed, back).things.map(({ count }) => count)).toEqual([null, null])
+  })
+
+  it('of foam that the project alone has is its own count', () => {
+    const [foam] = held.project.drawer.foams
+    const own = { ...foam!, id: 'brought', count: 50 }
+    const brought = { ...held.project, drawer: { ...held.project.drawer, foams: [own] } }
+    const ticked = tickTaking({ project: brought, supplies }, 'pad', { done: true, foams: [{ foamId: 'brought', count: 12 }] }) // prettier-ignore
+    expect(ticked.project.drawer.foams[0]!.count).toBe(38)
+    expect(tickTaking(ticked, 'pad', { done: false }).project.drawer.foams[0]!.count).toBe(50)
+  })
+})

@@ -1,0 +1,95 @@
+// Frames, sticks, twine and their kin in the shared drawer: which of them a work takes, what it costs, how many are left.
+import { THING_KINDS, type Mount, type Project, type Thing, type ThingKind } from './schema'
+import type { Supplies } from './supplies'
+
+/** So many of a thing of the drawer. */
+export interface ThingCount {
+  thingId: string
+  count: number
+}
+
+/** Sizes that differ by less are the same, mm. */
+const SAME_MM = 1
+
+/** Of which kind a thing is; null where it is of none that we know. */
+export const kindOf = ({ kind, id }: Thing): ThingKind | null =>
+  kind ?? THING_KINDS.find((known) => known === id) ?? null
+
+/** What one of a kind is counted by. */
+export const thingUnit = (kind: ThingKind | null): '' | 'm' => (kind === 'twine' ? 'm' : '')
+
+/** The kind of thing that works of a kind take, and its size (mm, null where it has none); null where they take none. */
+export function thingOf(
+  mount: Mount,
+): { kind: ThingKind; widthMm: number | null; heightMm: number | null } | null {
+  switch (mount.kind) {
+    case 'frame':
+      return { kind: 'frame', ...sizeOf(mount.spacer) }
+    case 'panel':
+      return { kind: 'panel', ...sizeOf(mount.panel) }
+    case 'card':
+      return { kind: 'envelope', ...sizeOf(mount.panel) }
+    case 'topper':
+      return mount.sticks > 0 ? { kind: 'sticks', widthMm: mount.stick.widthMm, heightMm: null } : null
+    case 'garland':
+      return { kind: 'twine', widthMm: null, heightMm: null }
+    case 'free':
+      return null
+  }
+}
+
+const sizeOf = ({ widthMm, heightMm }: { widthMm: number; heightMm: number }) => ({ widthMm, heightMm })
+
+/** The thing of the drawer that a work takes: of its size before one for any; of two alike the one of which there are some. */
+export function thingFor(things: readonly Thing[], mount: Mount): Thing | null {
+  const wanted = thingOf(mount)
+  if (!wanted) return null
+  const sizes = ({ widthMm, heightMm }: Thing) => Number(widthMm !== null) + Number(heightMm !== null)
+  const suiting = things.filter((thing) => kindOf(thing) === wanted.kind && fits(thing, wanted))
+  const [best] = suiting.toSorted(
+    (a, b) => sizes(b) - sizes(a) || Number((b.count ?? 0) > 0) - Number((a.count ?? 0) > 0),
+  )
+  return best ?? null
+}
+
+/** Whether all that is said of a thing's size holds, one way round or the other. */
+function fits(thing: Thing, wanted: { widthMm: number | null; heightMm: number | null }): boolean {
+  const same = (a: number | null, b: number | null) => a === null || b === null || Math.abs(a - b) <= SAME_MM
+  const { widthMm, heightMm } = thing
+  return (
+    (same(widthMm, wanted.widthMm) && same(heightMm, wanted.heightMm)) ||
+    (wanted.heightMm !== null && same(widthMm, wanted.heightMm) && same(heightMm, wanted.widthMm))
+  )
+}
+
+/**
+ * Prices what works as this one take, for all projects: the thing of the drawer that suits, else one that is not counted, of any size.
+ * @param id of the thing where it is new and another has the id of its kind
+ */
+export function priceThing(
+  { project, supplies }: { project: Project; supplies: Supplies },
+  { what, price, id }: { what: string; price: number; id: string },
+): Supplies {
+  const { things } = supplies
+  const wanted = thingOf(project.mount)
+  if (!wanted) return supplies
+  const known = thingFor(things, project.mount)
+  if (known) return { ...supplies, things: things.map((one) => (one === known ? { ...one, price } : one)) }
+  const { kind } = wanted
+  // The same in two tabs comes to one.
+  const free = things.some((one) => one.id === kind) ? id : kind
+  return { ...supplies, things: [...things, { ...newThing(kind, free), name: what, price }] }
+}
+
+/** A thing of a kind and of any size, which is not counted. */
+export const newThing = (kind: ThingKind, id: string): Thing => ({
+  id,
+  kind,
+  name: '',
+  widthMm: null,
+  heightMm: null,
+  price: 0,
+  count: null,
+  perPack: 1,
+  shop: '',
+})

@@ -1,0 +1,160 @@
+// Frames, sticks, twine and their kin of the shared drawer: what they cost, and how many are left.
+import { useMemo } from 'react'
+import { Trash2 } from 'lucide-react'
+import { amountIn, partsOf } from '@feuillet/core/stages/journal'
+import {
+  kindOf,
+  newThing,
+  THING_KINDS,
+  thingFor,
+  thingOf,
+  thingUnit,
+  type Project,
+  type Thing,
+} from '@feuillet/core/project'
+import { changeSupplies } from '../../state/edits'
+import { selectProject, selectUnit } from '../../state/selectors'
+import { useAppDispatch, useAppSelector } from '../../state/store'
+import { Button, DataTable, type DataColumn } from '../../ui'
+import { freeName } from './free-name'
+import { RecordCell, useRecordColumns, type RecordColumn } from './record-cell'
+
+const SIZES = 'Works of this size take it, whichever way round. Blank for any size'
+
+const COLUMNS: readonly RecordColumn<Thing>[] = [
+  { key: 'name', title: 'thing', width: 'w-30' },
+  { key: 'kind', title: 'kind', options: THING_KINDS, width: 'w-20' },
+  { key: 'widthMm', title: 'wide', length: { min: 1, max: 2000 }, blank: 'any', width: 'w-13', tip: SIZES },
+  { key: 'heightMm', title: 'high', length: { min: 1, max: 2000 }, blank: 'any', width: 'w-13', tip: SIZES },
+]
+
+/** What is told by the piece, or by the metre. */
+const FIGURES: readonly (RecordColumn<Thing> & { key: 'count' | 'perPack' | 'price' })[] = [
+  {
+    key: 'count',
+    title: 'left',
+    number: { min: 0, max: 100_000 },
+    blank: '–',
+    width: 'w-11',
+    tip: 'How many are at hand. Blank where that is not counted',
+  },
+  { key: 'perPack', title: 'in a pack', number: { min: 0.01, max: 100_000 }, width: 'w-11' },
+  { key: 'price', title: 'price', number: { min: 0, max: 9999 }, width: 'w-11' },
+]
+
+/** A name for a thing: what it is, where it has none. */
+const nameOf = (thing: Thing): string => thing.name || kindOf(thing) || 'thing'
+
+/** A thing such as the open work takes, of its size and price; of any size where the drawer has one of that. */
+function thingLike(project: Project, things: readonly Thing[]): Thing {
+  const wanted = thingOf(project.mount) ?? { kind: 'frame', widthMm: null, heightMm: null }
+  const { kind, widthMm, heightMm } = wanted
+  const known = thingFor(things, project.mount)
+  const isSized = known !== null && (known.widthMm !== null || known.heightMm !== null)
+  return {
+    ...newThing(kind, crypto.randomUUID()),
+    name: freeName(things, `New ${kind}`),
+    count: 0,
+    price: partsOf(project).find(({ id }) => id === kind)?.price ?? 0,
+    ...(isSized ? {} : { widthMm, heightMm }),
+  }
+}
+
+export function ThingTable() {
+  const dispatch = useAppDispatch()
+  const { things } = useAppSelector((state) => state.document.supplies)
+  const rows = useMemo(() => things.map((thing) => ({ ...thing, kind: kindOf(thing) })), [things])
+  const project = useAppSelector(selectProject)
+  const unit = useAppSelector(selectUnit)
+  const columnsOf = useRecordColumns()
+  const { currency } = project.drawer
+  const edit = useMemo(
+    () => (label: string, change: (list: readonly Thing[]) => readonly Thing[]) =>
+      dispatch(
+        changeSupplies(label, ({ project: p, supplies }) => ({
+          project: p,
+          supplies: { ...supplies, things: change(supplies.things) },
+        })),
+      ),
+    [dispatch],
+  )
+  const columns = useMemo((): DataColumn<Thing>[] => {
+    const set = (thing: Thing, patch: Partial<Thing>) =>
+      edit(`${nameOf(thing)} in the drawer`, (list) =>
+        list.map((one) => (one.id === thing.id ? { ...one, ...patch } : one)),
+      )
+    const figures = FIGURES.map((column): DataColumn<Thing> => {
+      const { key, title } = column
+      return {
+        id: key,
+        title,
+        ...(key === 'price' ? { unit: currency } : {}),
+        numeric: true,
+        value: (thing) => thing[key] ?? -1,
+        cell: (thing) => {
+          const by = amountIn({ amount: 1, unit: thingUnit(kindOf(thing)) }, unit)
+          const one = key === 'price' ? 1 / by.amount : by.amount
+          const kept = thing[key]
+          return (
+            <span className="flex items-baseline gap-1 whitespace-nowrap">
+              <RecordCell
+                record={{ ...thing, name: nameOf(thing), [key]: kept === null ? null : kept * one }}
+                column={column}
+                onChange={(patch) => {
+                  const typed = patch[key]
+                  set(thing, { [key]: typeof typed === 'number' ? typed / one : null })
+                }}
+              />
+              {/* The same room in every row, so that figures stand under each other. */}
+              <span className="w-6 text-[13px] text-soft">
+                {by.unit && (key === 'price' ? `a ${by.unit}` : by.unit)}
+              </span>
+            </span>
+          )
+        },
+      }
+    })
+    return [
+      ...columnsOf(COLUMNS, set),
+      ...figures,
+      ...columnsOf([{ key: 'shop', title: 'shop', width: 'w-12' } satisfies RecordColumn<Thing>], set),
+      {
+        id: 'bin',
+        title: 'bin',
+        always: true,
+        cell: (thing) => (
+          <button
+            type="button"
+            aria-label={`Bin ${nameOf(thing)}`}
+            className="p-1"
+            onClick={() => edit(`bin ${nameOf(thing)}`, (list) => list.filter(({ id }) => id !== thing.id))}
+          >
+            <Trash2 size={15} aria-hidden />
+          </button>
+        ),
+      },
+    ]
+  }, [edit, columnsOf, currency, unit])
+  return (
+    <DataTable
+      label="Things of the drawer"
+      rows={rows}
+      columns={columns}
+      rowId={({ id }) => id}
+      rowProps={(thing) => ({ 'data-thing': nameOf(thing) })}
+      sortedBy="name"
+      small
+      toolbar={(shown) => (
+        <>
+          <span className="flex-1 text-[13px] text-soft">
+            {shown} {shown === 1 ? 'thing' : 'things'}. What a work takes of them leaves the drawer when all
+            is laid ready, and comes back with the tick.
+          </span>
+          <Button small onClick={() => edit('a new thing', (list) => [...list, thingLike(project, list)])}>
+            New thing
+          </Button>
+        </>
+      )}
+    />
+  )
+}
