@@ -1,8 +1,9 @@
 // For a fair: which of the projects on the shelf to make, and how many, from what is at hand.
 import { useState } from 'react'
-import type { AtHand, FairGoal, FairPlan } from '@feuillet/core/stages/journal'
+import { kindOf, thingUnit } from '@feuillet/core/project'
+import { countWords, type AtHand, type FairGoal, type FairPlan } from '@feuillet/core/stages/journal'
 import { formatMinutes } from '@feuillet/core/base/units'
-import { selectProject } from '../../state/selectors'
+import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { Button, Checkbox, Choice, NumberField } from '../../ui'
 import { editor } from '../../workers'
@@ -19,6 +20,7 @@ const NO_WISH: Wish = { isChosen: true, least: 0, most: 20 }
 
 export function Fair() {
   const { drawer } = useAppSelector(selectProject)
+  const unit = useAppSelector(selectUnit)
   const { stock, supplies } = useAppSelector((state) => state.document)
   const { counted, doing } = useShelfCounts()
   const [wishes, setWishes] = useState<ReadonlyMap<string, Wish>>(new Map())
@@ -180,29 +182,39 @@ export function Fair() {
               : 'Nothing runs out: the most that you want of each is made.'}
           </p>
           <ul className="mt-2 grid grid-cols-2 gap-x-6 text-[13.5px]">
-            {Object.entries(plan.sheets)
-              .filter(([, n]) => n > 0)
-              .map(([id, n]) => (
-                <li key={id} className="flex justify-between border-b border-line">
-                  <span>{papers.get(id)?.name ?? id}</span>
-                  <span className="measure">
-                    {n.toFixed(2)} of {papers.get(id)?.count ?? 0} sheets
-                  </span>
-                </li>
-              ))}
-            {Object.entries(plan.pads)
-              .filter(([, n]) => n > 0)
-              .map(([id, n]) => (
-                <li key={id} className="flex justify-between border-b border-line">
-                  <span>{foams.get(id)?.name ?? id}</span>
-                  <span className="measure">
-                    {Math.ceil(n)} of {foams.get(id)?.count ?? 0} pads
-                  </span>
-                </li>
-              ))}
+            {used(plan.sheets, papers).map(({ id, n, name, count }) => (
+              <Used key={id} name={name} amount={`${n.toFixed(2)} of ${count} sheets`} />
+            ))}
+            {used(plan.pads, foams).map(({ id, n, name, count }) => (
+              <Used key={id} name={name} amount={`${Math.ceil(n)} of ${count} pads`} />
+            ))}
+            {used(plan.things, things).map(({ id, n, name, count }) => {
+              const by = thingUnit(kindOf(things.get(id)!))
+              const amount = `${countWords(n, by, unit)} of ${countWords(count, by, unit)}`
+              return <Used key={id} name={name} amount={amount} />
+            })}
           </ul>
         </section>
       )}
     </>
+  )
+}
+
+/** What is used at all of a part of the drawer, with what is at hand of it. */
+const used = (
+  amounts: Readonly<Record<string, number>>,
+  drawer: ReadonlyMap<string, { name: string; count: number | null }>,
+) =>
+  Object.entries(amounts).flatMap(([id, n]) => {
+    const one = drawer.get(id)
+    return n > 0 && one ? { id, n, name: one.name, count: one.count ?? 0 } : []
+  })
+
+function Used({ name, amount }: { name: string; amount: string }) {
+  return (
+    <li className="flex justify-between border-b border-line">
+      <span>{name}</span>
+      <span className="measure">{amount}</span>
+    </li>
   )
 }

@@ -2,7 +2,9 @@
 import type { AssemblyPlan } from '@feuillet/core/stages/assembly'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { demo } from '@feuillet/core/demo'
+import { newThing, type Thing } from '@feuillet/core/project'
 import { keepProject } from '../../session'
+import { changeSupplies } from '../../state/edits'
 import { store } from '../../state/store'
 import {
   all,
@@ -323,6 +325,31 @@ describe('over all projects', () => {
     expect((await soon('alert', /No choice/)).textContent).toContain('more than')
     await press('all projects', 'radio')
     await waitFor(() => expect(one('[data-want="Chalk"]').textContent).toContain('Bon voyage'))
+  })
+
+  it('no more is made for a fair than there are sticks for, and what is short is told', async () => {
+    await open('bon-voyage', 'journal')
+    const dowels = { ...newThing('sticks', 'dowels'), name: 'dowels', count: 5, perPack: 20, price: 0.1 }
+    const withThings = (things: Thing[]) =>
+      store.dispatch(
+        changeSupplies('sticks', (held) => ({ ...held, supplies: { ...held.supplies, things } })),
+      )
+    withThings([dowels])
+    await press('for a fair', 'radio')
+    await waitFor(() => expect(document.body.textContent).not.toMatch(/Counting/), { timeout: 60_000 })
+    await press('Choose the best')
+    // Two for each, five at hand.
+    await waitFor(() => expect(one('[data-testid="make-Bon voyage"]').textContent).toBe('2'))
+    const best = one('section[aria-label="The best choice"]').textContent
+    expect(best).toContain('would want more of: dowels')
+    expect(best).toContain('dowels4 of 5')
+    withThings([{ ...dowels, count: 1 }])
+    await press('all projects', 'radio')
+    // One short, in packs of twenty.
+    await waitFor(() =>
+      expect(one('[data-want="dowels"]').textContent).toMatch(/thingdowels12■ -11 pack of 202.00/),
+    )
+    withThings([])
   })
 
   it('one that cannot be read is passed over, and the others are counted', async () => {

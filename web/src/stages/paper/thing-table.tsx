@@ -1,15 +1,17 @@
 // Frames, sticks, twine and their kin of the shared drawer: what they cost, and how many are left.
-import { useMemo } from 'react'
+import { useCallback, useMemo } from 'react'
 import { Trash2 } from 'lucide-react'
 import { amountIn, partsOf } from '@feuillet/core/stages/journal'
 import {
   kindOf,
+  measuredAs,
   newThing,
   THING_KINDS,
   thingFor,
   thingOf,
   thingUnit,
   type Project,
+  type Supplies,
   type Thing,
 } from '@feuillet/core/project'
 import { changeSupplies } from '../../state/edits'
@@ -45,15 +47,21 @@ const FIGURES: readonly (RecordColumn<Thing> & { key: 'count' | 'perPack' | 'pri
 /** A name for a thing: what it is, where it has none. */
 const nameOf = (thing: Thing): string => thing.name || kindOf(thing) || 'thing'
 
-/** A thing such as the open work takes, of its size and price; of any size where the drawer has one of that. */
-function thingLike(project: Project, things: readonly Thing[]): Thing {
+/**
+ * A thing such as the open work takes, of its size and price, by the name under which it was measured; of any size where the drawer has one of
+ * that.
+ */
+function thingLike(project: Project, supplies: Supplies): Thing {
+  const { things } = supplies
   const wanted = thingOf(project.mount) ?? { kind: 'frame', widthMm: null, heightMm: null }
   const { kind, widthMm, heightMm } = wanted
   const known = thingFor(things, project.mount)
   const isSized = known !== null && (known.widthMm !== null || known.heightMm !== null)
+  // A stick has no name by the topper that was measured.
+  const measured = isSized || heightMm === null ? null : measuredAs(supplies, project.mount).same
   return {
     ...newThing(kind, crypto.randomUUID()),
-    name: freeName(things, `New ${kind}`),
+    name: measured?.name ?? freeName(things, `New ${kind}`),
     count: 0,
     price: partsOf(project).find(({ id }) => id === kind)?.price ?? 0,
     ...(isSized ? {} : { widthMm, heightMm }),
@@ -62,18 +70,19 @@ function thingLike(project: Project, things: readonly Thing[]): Thing {
 
 export function ThingTable() {
   const dispatch = useAppDispatch()
-  const { things } = useAppSelector((state) => state.document.supplies)
+  const supplies = useAppSelector((state) => state.document.supplies)
+  const { things } = supplies
   const rows = useMemo(() => things.map((thing) => ({ ...thing, kind: kindOf(thing) })), [things])
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
   const columnsOf = useRecordColumns()
   const { currency } = project.drawer
-  const edit = useMemo(
-    () => (label: string, change: (list: readonly Thing[]) => readonly Thing[]) =>
+  const edit = useCallback(
+    (label: string, change: (list: readonly Thing[]) => readonly Thing[]) =>
       dispatch(
-        changeSupplies(label, ({ project: p, supplies }) => ({
-          project: p,
-          supplies: { ...supplies, things: change(supplies.things) },
+        changeSupplies(label, (held) => ({
+          ...held,
+          supplies: { ...held.supplies, things: change(held.supplies.things) },
         })),
       ),
     [dispatch],
@@ -150,7 +159,10 @@ export function ThingTable() {
             {shown} {shown === 1 ? 'thing' : 'things'}. What a work takes of them leaves the drawer when all
             is laid ready, and comes back with the tick.
           </span>
-          <Button small onClick={() => edit('a new thing', (list) => [...list, thingLike(project, list)])}>
+          <Button
+            small
+            onClick={() => edit('a new thing', (list) => [...list, thingLike(project, supplies)])}
+          >
             New thing
           </Button>
         </>
