@@ -7,6 +7,7 @@ import {
   kindOf,
   newThing,
   priceThing,
+  putIn,
   refreshSupplies,
   soundSupplies,
   starterMount,
@@ -129,5 +130,33 @@ describe('how many are left', () => {
     const ticked = tickTaking({ project: brought, supplies }, 'pad', { done: true, foams: [{ foamId: 'brought', count: 12 }] }) // prettier-ignore
     expect(ticked.project.drawer.foams[0]!.count).toBe(38)
     expect(tickTaking(ticked, 'pad', { done: false }).project.drawer.foams[0]!.count).toBe(50)
+  })
+})
+
+describe('what was bought', () => {
+  const supplies = withThings(thing('oak', { count: 1 }), thing('tin', {}))
+  const project = refreshSupplies(framed(200, 200), supplies)
+  const [paper] = project.drawer.papers
+  const [foam] = supplies.foams
+  const stock = [{ ...paper!, count: 2 }]
+  const held = { project, stock, supplies }
+
+  it('is put to what is there, in the drawer and in the project’s copy', () => {
+    const sheets = { [paper!.id]: 10 }
+    const after = putIn(held, { sheets, pads: { [foam!.id]: 100 }, things: { oak: 2, tin: 3 } })
+    expect(after.stock[0]!.count).toBe(12)
+    expect(after.project.drawer.papers[0]!.count).toBe(paper!.count + 10)
+    expect(after.supplies.foams[0]!.count).toBe(foam!.count + 100)
+    expect(after.project.drawer.foams[0]!.count).toBe(foam!.count + 100)
+    // Of what is not counted nobody knows how many there are.
+    expect(after.supplies.things.map(({ count }) => count)).toEqual([3, null])
+    expect(putIn(held, {})).toEqual(held)
+  })
+
+  it('counts in another project too, whatever was taken there meanwhile', () => {
+    const after = putIn(held, { things: { oak: 4 } })
+    const elsewhere = tickTaking(held, 'prepare', { done: true, things: [{ thingId: 'oak', count: 1 }] })
+    const both = applySupplyChanges(elsewhere.supplies, supplyChanges(supplies, after.supplies)!)
+    expect(both.things[0]!.count).toBe(4)
   })
 })

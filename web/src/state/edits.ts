@@ -5,7 +5,9 @@ import { share } from '@feuillet/core/base'
 import {
   builtLayers,
   findLayer,
+  putIn,
   refreshSupplies,
+  type Bought,
   type Paper,
   type Project,
   type Snag,
@@ -111,6 +113,14 @@ export const changeSupplies =
         gesture,
       }),
     )
+  }
+
+/** Puts what was bought into the shared drawer, and into what the project has of it. */
+export const buy =
+  (label: string, bought: Bought): Thunk =>
+  (dispatch, getState) => {
+    const { project, stock, supplies } = getState().document
+    if (project) dispatch(put({ label, ...putIn({ project, stock, supplies }, bought) }))
   }
 
 /** So often an edit that takes its time is begun anew, where the project was changed while it was computed. */

@@ -236,7 +236,7 @@ export const thingSchema = z.looseObject({
   heightMm: sizeMm.nullable().default(null),
   price: within('price'),
   /** Null where it is not counted. */
-  count: z.number().min(0).max(100_000).nullable().default(null),
+  count: within('count').nullable().default(null),
   perPack: z.number().min(0.01).max(100_000).default(1),
   shop: z.string().max(MOST.name).default(''),
 })

@@ -15,6 +15,7 @@ import {
 import { results } from '../../../test/results'
 import {
   billOf,
+  boughtOf,
   costByPart,
   costSoFar,
   digestOf,
@@ -223,6 +224,7 @@ describe('all projects together', () => {
     expect([first, second, third].map((paper) => packsOf(of(paper!.name)))).toEqual([1, 1, 0])
     // 110 pads short, in packs of a hundred.
     expect(packsOf(of(foam.name))).toBe(2)
+    expect(boughtOf(wants)).toEqual({ sheets: { [first!.id]: 5, [second!.id]: 1, [third!.id]: 0 }, pads: { [foam.id]: 200 }, things: {} }) // prettier-ignore
     expect(wants[0]!.name).toBe(foam.name)
     expect(billOf(wants)).toBeCloseTo(5 * first!.price + second!.price + 2 * 4, 9)
   })
@@ -243,6 +245,7 @@ describe('all projects together', () => {
     ])
     // Two frames of nine, and a roll of ten metres.
     expect([rows.map(packsOf), billOf(rows)]).toEqual([[2, 1], 20])
+    expect(boughtOf(rows)).toEqual({ sheets: {}, pads: {}, things: { oak: 2, twine: 10 } })
     expect(packWords(1, { perPack: 10, by: 'm' }, 'mm')).toBe('10 m')
     expect(packWords(2, { perPack: 50, by: '' }, 'mm')).toBe('2 packs of 50')
   })

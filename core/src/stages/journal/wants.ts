@@ -1,10 +1,12 @@
 // What all projects together want of the drawer: what is spoken for, what runs short, and what to buy where.
-import { kindOf, thingUnit, type Foam, type Paper, type Thing } from '../../project'
+import { kindOf, thingUnit, type Bought, type Foam, type Paper, type Thing } from '../../project'
 import type { Counted } from './candidate'
 
 /** A paper, a foam or another thing of the drawer that projects want. */
 export interface Want {
   id: string
+  /** What the drawer has it under. */
+  of: string
   name: string
   kind: 'paper' | 'foam' | 'thing'
   /** What it is counted by where that is a measure, as twine is by the metre. */
@@ -29,6 +31,15 @@ export const packsOf = ({ atHand, wanted, perPack }: Pick<Want, 'atHand' | 'want
 export const billOf = (wants: readonly Want[]): number =>
   wants.reduce((sum, want) => sum + packsOf(want) * want.price, 0)
 
+/** What the packs to buy come to. */
+export function boughtOf(wants: readonly Want[]): Bought {
+  const of = (kind: Want['kind']) =>
+    Object.fromEntries(
+      wants.filter((want) => want.kind === kind).map((want) => [want.of, packsOf(want) * want.perPack]),
+    )
+  return { sheets: of('paper'), pads: of('foam'), things: of('thing') }
+}
+
 /** What all projects want, what runs out first before the rest. What neither drawer has is passed over. */
 export function wantsOf(
   counted: readonly Pick<Counted, 'name' | 'wants'>[],
@@ -47,20 +58,20 @@ export function wantsOf(
       const paper = papers.find((one) => one.id === id)
       if (!paper) continue
       const { count: atHand, perPack, shop } = paper
-      add({ id: `paper ${id}`, name: paper.name, kind: 'paper', unit: '', atHand, perPack, price: paper.price * perPack, shop }, name, count) // prettier-ignore
+      add({ id: `paper ${id}`, of: id, name: paper.name, kind: 'paper', unit: '', atHand, perPack, price: paper.price * perPack, shop }, name, count) // prettier-ignore
     }
     for (const [id, count] of Object.entries(own.pads)) {
       const foam = foams.find((one) => one.id === id)
       if (!foam) continue
       const { count: atHand, perPack, shop } = foam
-      add({ id: `foam ${id}`, name: foam.name, kind: 'foam', unit: '', atHand, perPack, price: foam.pricePerPack, shop }, name, count) // prettier-ignore
+      add({ id: `foam ${id}`, of: id, name: foam.name, kind: 'foam', unit: '', atHand, perPack, price: foam.pricePerPack, shop }, name, count) // prettier-ignore
     }
     for (const [id, count] of Object.entries(own.things)) {
       const thing = things.find((one) => one.id === id)
       if (!thing || thing.count === null) continue
       const { count: atHand, perPack, shop } = thing
       const kind = kindOf(thing)
-      add({ id: `thing ${id}`, name: thing.name || kind || id, kind: 'thing', unit: thingUnit(kind), atHand, perPack, price: thing.price * perPack, shop }, name, count) // prettier-ignore
+      add({ id: `thing ${id}`, of: id, name: thing.name || kind || id, kind: 'thing', unit: thingUnit(kind), atHand, perPack, price: thing.price * perPack, shop }, name, count) // prettier-ignore
     }
   }
   return [...wants.values()].toSorted((a, b) => a.atHand / a.wanted - b.atHand / b.wanted)

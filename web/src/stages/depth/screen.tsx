@@ -1,5 +1,5 @@
 import { lazy, Suspense, useState } from 'react'
-import { freeLayers, padSpan, SPANS_MM, type Pad } from '@feuillet/core/stages/depth'
+import { freeLayers, padSpan, SPANS_MM, type FoamUse, type Pad } from '@feuillet/core/stages/depth'
 import { growBox } from '@feuillet/core/base/geometry'
 import {
   depthAtHand,
@@ -17,6 +17,7 @@ import { change, changeApart } from '../../state/edits'
 import { selectLayer, selectProject, selectStageSnags, selectUnit, selectView } from '../../state/selectors'
 import { usePlan } from '../../plan'
 import { useWords } from '../../state/use-words'
+import { AllBought } from '../../shell/all-bought'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Board } from '../../drawing/board'
@@ -42,6 +43,10 @@ const InSpace = lazy(() => import('./light-box/in-space'))
 const NO_PADS: readonly Pad[] = []
 /** Stands in where no layer is there to be padded. */
 const NO_LAYER = layerSchema.parse({ id: 'none', name: '', pieces: [] })
+
+/** Single pads in the packs to buy, by foam. */
+const padsToBuy = (use: readonly FoamUse[]) =>
+  Object.fromEntries(use.map(({ foam, packs }) => [foam.id, packs * foam.perPack]))
 
 /** So much of the sticks is drawn under a topper. */
 const STICKS_SHOWN_MM = 18
@@ -201,12 +206,17 @@ export default function DepthScreen() {
                     key={use.foam.id}
                     name={`${use.foam.name}, ${length(use.foam.thicknessMm)}`}
                     value={
-                      use.packs ? `${use.needed}, buy ${use.packs}` : `${use.needed} of ${use.foam.count}`
+                      use.packs
+                        ? `${use.needed}, buy ${use.packs} ${use.packs === 1 ? 'pack' : 'packs'}`
+                        : `${use.needed} of ${use.foam.count}`
                     }
                     alarm={use.packs > 0}
                   />
                 ))}
               </Figures>
+              <div className="mt-2 empty:mt-0">
+                <AllBought bought={{ pads: padsToBuy(depth.foamUse) }} />
+              </div>
               {project.mount.kind === 'frame' && depth.standOffMm === null && left !== null && left > 0.4 && (
                 <Choice
                   label="What is left is filled"

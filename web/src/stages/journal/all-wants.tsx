@@ -1,9 +1,18 @@
 // What all projects of the shelf want of the drawer: what is spoken for, what runs short, and one shopping list.
 import { saveFile } from '../../session/save-file'
 import { selectProject, selectUnit } from '../../state/selectors'
+import { AllBought } from '../../shell/all-bought'
 import { useAppSelector } from '../../state/store'
 import { Button, DataTable, type DataColumn } from '../../ui'
-import { billOf, countWords, packsOf, packWords, wantsOf, type Want } from '@feuillet/core/stages/journal'
+import {
+  billOf,
+  boughtOf,
+  countWords,
+  packsOf,
+  packWords,
+  wantsOf,
+  type Want,
+} from '@feuillet/core/stages/journal'
 import { useShelfCounts } from './use-shelf'
 
 export function AllWants() {
@@ -109,6 +118,7 @@ export function AllWants() {
               ? `Counting ${doing}…`
               : `${counted.length} projects, what is still to be cut and stuck of them: ${bill.toFixed(2)} ${currency} to spend.`}
           </span>
+          <AllBought bought={boughtOf(rows)} />
           <Button small disabled={bill === 0} onClick={() => void save()}>
             One shopping list (CSV)
           </Button>

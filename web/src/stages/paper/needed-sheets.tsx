@@ -1,10 +1,11 @@
 // What the loads want of each paper, and the work of frames, sticks or twine; what of it is at hand, and what the rest costs.
 import { formatSize } from '@feuillet/core/base/units'
-import { kindOf, sameButSize, thingUnit } from '@feuillet/core/project'
+import { kindOf, sameButSize, thingUnit, type Bought } from '@feuillet/core/project'
 import { countWords, packWords, type ThingNeeded } from '@feuillet/core/stages/journal'
-import { buyWords, toPay } from '@feuillet/core/stages/sheets'
+import { buyWords, toPay, type SheetsNeeded } from '@feuillet/core/stages/sheets'
 import { Package } from 'lucide-react'
 import { usePlan } from '../../plan'
+import { AllBought } from '../../shell/all-bought'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
 import { Figure, Figures, Heading } from '../../ui'
@@ -14,6 +15,7 @@ export function NeededSheets() {
   const { currency } = useAppSelector(selectProject).drawer
   const needed = usePlan('needed')
   const thing = usePlan('thing')
+  const isShort = (needed ?? []).some(({ packs }) => packs > 0) || (thing?.packs ?? 0) > 0
   const short = [...(needed ?? []).map(toPay), thing?.cost ?? 0].reduce((sum, cost) => sum + cost, 0)
   return (
     <Heading title="Sheets and shopping">
@@ -51,8 +53,8 @@ export function NeededSheets() {
               {thing && <ThingRow need={thing} />}
             </tbody>
           </table>
-          {short > 0 && (
-            <div className="mt-2">
+          {isShort && (
+            <div className="mt-2 grid justify-items-start gap-2">
               <Figures>
                 <Figure
                   name="To pay for what is short"
@@ -60,6 +62,7 @@ export function NeededSheets() {
                   basis="Whole packs, at the prices of the drawer"
                 />
               </Figures>
+              <AllBought bought={boughtFor(needed, thing ?? null)} />
             </div>
           )}
         </>
@@ -69,6 +72,12 @@ export function NeededSheets() {
     </Heading>
   )
 }
+
+/** What the packs to buy come to. */
+const boughtFor = (needed: readonly SheetsNeeded[], thing: ThingNeeded | null): Bought => ({
+  sheets: Object.fromEntries(needed.map(({ paper, packs }) => [paper.id, packs * paper.perPack])),
+  things: thing ? { [thing.thing.id]: thing.packs * thing.thing.perPack } : {},
+})
 
 /** A frame, sticks or twine, where the drawer counts them. */
 function ThingRow({ need: { thing, needed, taken, packs } }: { need: ThingNeeded }) {

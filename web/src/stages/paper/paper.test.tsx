@@ -351,6 +351,16 @@ it('what is to be bought follows from what is at hand', async () => {
   await type('Sheets at hand', '0')
   await settled()
   await waitFor(() => expect(panel().textContent).toMatch(/▲ \d/))
+  // Bought, it is in the drawer; undo takes it out again.
+  const backing = project().layers.find(({ id }) => id === 'backing')!.paperId!
+  const counts = () => [stock(), project().drawer.papers].map((list) => list.find(({ id }) => id === backing)!.count) // prettier-ignore
+  await press('All bought')
+  expect(counts()).toEqual([1, 1])
+  await settled()
+  await waitFor(() => expect(panel().querySelector('table')!.textContent).not.toMatch(/▲/))
+  expect(all('button', 'All bought')).toEqual([])
+  await undo()
+  expect(counts()).toEqual([0, 0])
   await type('Sheets at hand', '9')
   await settled()
   await waitFor(() => expect(panel().querySelector('table')!.textContent).not.toMatch(/▲/))
