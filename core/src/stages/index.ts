@@ -6,7 +6,7 @@ import type { NodeOf, Planner, Ref } from '../planner'
 import { isMeant, type Project, type Snag } from '../project'
 import { assembly, orderOfWork } from './assembly'
 import { apart, depth, depthSnagsNode, glueMap, glues, hold, levels, padMap, space } from './depth'
-import { cost, journalSnagsNode, sheetCost, thing } from './journal'
+import { cost, journalSnagsNode, sheetCost } from './journal'
 import {
   colouringMap,
   colourings,
@@ -18,7 +18,7 @@ import {
   visible,
   weakPaths,
 } from './layers'
-import { measureSnagsNode } from './measure'
+import { measureSnagsNode, thing } from './measure'
 import { paperSnagsNode } from './paper'
 import {
   cutLoads,

@@ -57,7 +57,8 @@ import { shoppingRows } from './shopping'
 import { layerPicture, stepPicture } from './step-pictures'
 import type { Colouring } from '../../stages/layers'
 import { padOutline, type DepthPlan, type LayerGlue } from '../../stages/depth'
-import { thingNeeded, type PlannedCost } from '../../stages/journal'
+import type { PlannedCost } from '../../stages/journal'
+import { thingNeeded } from '../../stages/measure'
 
 /** Files by their names. */
 export type FileSet = Map<string, string | Uint8Array>

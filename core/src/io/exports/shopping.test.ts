@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest'
 import { newThing } from '../../project'
-import type { CostLine, ThingNeeded, Want } from '../../stages/journal'
+import type { CostLine, Want } from '../../stages/journal'
+import type { ThingNeeded } from '../../stages/measure'
 import { shoppingRows, wantRows } from './shopping'
 
 const twine = {

@@ -2,15 +2,8 @@
 import { formatLength, formatSize, type Unit } from '../../base/units'
 import { kindOf, thingUnit } from '../../project'
 import type { FoamUse } from '../../stages/depth'
-import {
-  amountIn,
-  countWords,
-  packsOf,
-  shoppingOf,
-  type CostLine,
-  type ThingNeeded,
-  type Want,
-} from '../../stages/journal'
+import { amountIn, countWords, packsOf, shoppingOf, type CostLine, type Want } from '../../stages/journal'
+import type { ThingNeeded } from '../../stages/measure'
 import { toPay, type SheetsNeeded } from '../../stages/sheets'
 
 /** What stands on a shopping list. */

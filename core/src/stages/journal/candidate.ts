@@ -2,9 +2,9 @@
 import { polygonArea } from '../../base/geometry'
 import type { Project } from '../../project'
 import type { DepthPlan } from '../depth'
+import { thingNeeded } from '../measure'
 import type { Load } from '../sheets'
 import type { Candidate } from './fair'
-import { thingNeeded } from './parts'
 import type { Priced } from './price'
 
 /** A project as it is counted among others: what one takes and brings, and what all that is still to be cut of it wants. */

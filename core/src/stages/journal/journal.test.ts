@@ -3,7 +3,6 @@ import { demo } from '../../demo'
 import {
   newProject,
   newThing,
-  refreshSupplies,
   setLayer,
   setPlan,
   starterMount,
@@ -27,8 +26,6 @@ import {
   packWords,
   sheetsUsedOf,
   shoppingOf,
-  thingNeeded,
-  thingsTaken,
   wantsOf,
   type CostKind,
   type CostLine,
@@ -248,22 +245,6 @@ describe('all projects together', () => {
     expect(boughtOf(rows)).toEqual({ sheets: {}, pads: {}, things: { oak: 2, twine: 10 } })
     expect(packWords(1, { perPack: 10, by: 'm' }, 'mm')).toBe('10 m')
     expect(packWords(2, { perPack: 50, by: '' }, 'mm')).toBe('2 packs of 50')
-  })
-
-  it('of a work are less what was laid ready of them', () => {
-    const work = setPlan(demo('bon-voyage'), { batch: 3 })
-    const sticks = { ...newThing('sticks', 'dowels'), count: 4, perPack: 10, price: 0.1 }
-    const supplies = { ...starterSupplies(), things: [sticks] }
-    const held = { project: refreshSupplies(work, supplies), supplies }
-    const need = thingNeeded(held.project)!
-    // Two sticks for each of three, four of them at hand.
-    expect(need).toMatchObject({ needed: 6, taken: 0, packs: 1, cost: 1 })
-    const laid = tickTaking(held, 'prepare', { done: true, things: thingsTaken(held.project) })
-    expect(laid.supplies.things[0]!.count).toBe(0)
-    expect(thingNeeded(laid.project)).toMatchObject({ needed: 6, taken: 6, packs: 0 })
-    const uncounted = { ...held.project, drawer: { ...work.drawer, things: [{ ...sticks, count: null }] } }
-    expect([thingNeeded(uncounted), thingsTaken(uncounted)]).toEqual([null, []])
-    expect(thingNeeded(work)).toBeNull()
   })
 
   it('are bought shop by shop', () => {

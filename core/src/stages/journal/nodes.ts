@@ -3,7 +3,6 @@ import { assembly } from '../assembly'
 import { amountOf, depth, glues } from '../depth'
 import { cutLoads, loads } from '../sheets'
 import { inOrder, paperForGuests, sheetLines, sumOf, workLines, type Cost, type CostLine } from './cost'
-import { thingNeeded, type ThingNeeded } from './parts'
 import { priceOf, type Priced } from './price'
 import { rightsSnags } from './rights'
 
@@ -21,21 +20,6 @@ export const sheetCost = node('cost of sheets', {
   needs: () => ({ cut: cutLoads(), open: loads() }),
   compute: ({ project }, { cut, open }): CostLine[] => sheetLines(project, [...cut, ...open]),
   view: (lines: CostLine[]) => lines,
-})
-
-/** What the work takes of a thing that is counted in the drawer; null where it takes none. */
-export const thing = node('thing', {
-  stage: 'journal',
-  reads: {
-    mount: true,
-    layers: ['joint', 'pieces'],
-    things: true,
-    grown: true,
-    plan: ['parts', 'batch'],
-    took: true,
-  },
-  compute: ({ project }) => thingNeeded(project),
-  view: (need: ThingNeeded | null) => need,
 })
 
 /** Planned cost line by line, what of the paper's is for the projects that are cut along, and the price of one. */

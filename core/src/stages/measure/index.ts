@@ -5,4 +5,5 @@
 export * from './measure'
 export * from './snags'
 export * from './mends'
+export * from './things'
 export * from './nodes'

@@ -1,7 +1,8 @@
 // What the loads want of each paper, and the work of frames, sticks or twine; what of it is at hand, and what the rest costs.
 import { formatSize } from '@feuillet/core/base/units'
 import { kindOf, sameButSize, thingUnit, type Bought } from '@feuillet/core/project'
-import { countWords, packWords, type ThingNeeded } from '@feuillet/core/stages/journal'
+import { countWords, packWords } from '@feuillet/core/stages/journal'
+import type { ThingNeeded } from '@feuillet/core/stages/measure'
 import { buyWords, toPay, type SheetsNeeded } from '@feuillet/core/stages/sheets'
 import { Package } from 'lucide-react'
 import { usePlan } from '../../plan'
@@ -54,7 +55,7 @@ export function NeededSheets() {
             </tbody>
           </table>
           {isShort && (
-            <div className="mt-2 grid justify-items-start gap-2">
+            <div className="mt-2">
               <Figures>
                 <Figure
                   name="To pay for what is short"
@@ -62,7 +63,9 @@ export function NeededSheets() {
                   basis="Whole packs, at the prices of the drawer"
                 />
               </Figures>
-              <AllBought bought={boughtFor(needed, thing ?? null)} />
+              <div className="mt-2">
+                <AllBought bought={boughtFor(needed, thing ?? null)} />
+              </div>
             </div>
           )}
         </>
