@@ -16,6 +16,7 @@ import {
   thingFor,
   tickTaking,
   untickAll,
+  type MountKind,
   type Project,
   type Supplies,
   type Thing,
@@ -29,11 +30,13 @@ const framed = (widthMm: number, heightMm: number): Project => {
   return { ...project, mount: { ...project.mount, spacer: { widthMm, heightMm } } }
 }
 
+const living = (kind: MountKind): Project => ({ ...demo('harbour'), mount: starterMount(kind) })
+
 describe('which thing a work takes', () => {
   const any = thing('any', {})
   const small = thing('small', { widthMm: 180, heightMm: 240 })
   const wide = thing('wide', { widthMm: 400 })
-  const of = (things: Thing[], ...size: [number, number]) => thingFor(things, framed(...size).mount)?.id
+  const of = (things: Thing[], ...size: [number, number]) => thingFor(things, framed(...size))?.id
 
   it('is one of its size, whichever way round, before one for any', () => {
     const all = [any, small, wide]
@@ -44,17 +47,18 @@ describe('which thing a work takes', () => {
     expect(of([small, wide], 100, 100)).toBeUndefined()
     // Of two alike the one of which there are some.
     expect(of([any, thing('full', { count: 2 })], 50, 50)).toBe('full')
-    expect(thingFor([any, newThing('twine', 't')], starterMount('garland'))?.id).toBe('t')
-    expect(thingFor([any], starterMount('free'))).toBeNull()
+    expect(thingFor([any, newThing('twine', 't')], living('garland'))?.id).toBe('t')
+    expect(thingFor([any], living('free'))).toBeNull()
   })
 
   it('is told by its width where it is a stick', () => {
-    const mount = starterMount('topper')
+    const topper = living('topper')
+    const { mount } = topper
     if (mount.kind !== 'topper') throw new Error('no topper')
     const stick = (id: string, widthMm: number) => ({ ...newThing('sticks', id), widthMm })
     const all = [stick('thin', 2), stick('own', mount.stick.widthMm)]
-    expect(thingFor(all, mount)?.id).toBe('own')
-    expect(thingFor(all, { ...mount, sticks: 0 })).toBeNull()
+    expect(thingFor(all, topper)?.id).toBe('own')
+    expect(thingFor(all, { ...topper, mount: { ...mount, sticks: 0 } })).toBeNull()
   })
 })
 
@@ -109,6 +113,16 @@ describe('how many are left', () => {
     expect(counts(untickAll(five))).toEqual([3, null])
     // What is not counted is not noted.
     expect(laid(1, 'tin').project.progress.took).toEqual([])
+  })
+
+  it('is of the one that was taken, though there are others now', () => {
+    const spare = thing('spare', { count: 5 })
+    const shelf = withThings(thing('last', { count: 1 }), spare)
+    const begun = { project: refreshSupplies(framed(200, 200), shelf), supplies: shelf }
+    expect(thingFor(shelf.things, begun.project)?.id).toBe('last')
+    const gone = tickTaking(begun, 'prepare', { done: true, things: [{ thingId: 'last', count: 1 }] })
+    expect(thingFor(gone.supplies.things, gone.project)?.id).toBe('last')
+    expect(thingFor(gone.supplies.things, begun.project)?.id).toBe('spare')
   })
 
   it('adds up over two tabs, and is what was typed where it was not counted before', () => {

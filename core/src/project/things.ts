@@ -40,16 +40,23 @@ export function thingOf(
 
 const sizeOf = ({ widthMm, heightMm }: { widthMm: number; heightMm: number }) => ({ widthMm, heightMm })
 
-/** The thing of the drawer that a work takes: of its size before one for any; of two alike the one of which there are some. */
-export function thingFor(things: readonly Thing[], mount: Mount): Thing | null {
+/**
+ * The thing of the drawer that a work takes: what was taken for it already; of its size before one for any; of two alike the one of which there
+ * are some.
+ */
+export function thingFor(
+  things: readonly Thing[],
+  { mount, progress }: Pick<Project, 'mount' | 'progress'>,
+): Thing | null {
   const wanted = thingOf(mount)
   if (!wanted) return null
-  const sizes = ({ widthMm, heightMm }: Thing) => Number(widthMm !== null) + Number(heightMm !== null)
+  const taken = new Set(progress.took.flatMap((step) => step.things.map(({ thingId }) => thingId)))
+  const rank = ({ id, widthMm, heightMm, count }: Thing): number =>
+    8 * Number(taken.has(id)) +
+    2 * (Number(widthMm !== null) + Number(heightMm !== null)) +
+    Number((count ?? 0) > 0)
   const suiting = things.filter((thing) => kindOf(thing) === wanted.kind && fits(thing, wanted))
-  const [best] = suiting.toSorted(
-    (a, b) => sizes(b) - sizes(a) || Number((b.count ?? 0) > 0) - Number((a.count ?? 0) > 0),
-  )
-  return best ?? null
+  return suiting.toSorted((a, b) => rank(b) - rank(a))[0] ?? null
 }
 
 /** Whether all that is said of a thing's size holds, one way round or the other. */
@@ -73,7 +80,7 @@ export function priceThing(
   const { things } = supplies
   const wanted = thingOf(project.mount)
   if (!wanted) return supplies
-  const known = thingFor(things, project.mount)
+  const known = thingFor(things, project)
   if (known) return { ...supplies, things: things.map((one) => (one === known ? { ...one, price } : one)) }
   const { kind } = wanted
   // The same in two tabs comes to one.

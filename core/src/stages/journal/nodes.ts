@@ -14,6 +14,7 @@ export const sheetCost = node('cost of sheets', {
     layers: ['joint', 'pieces'],
     cutter: true,
     things: true,
+    took: true,
     grown: true,
     plan: ['pricing', 'parts', 'batch', 'cutWith', 'printPrice'],
   },

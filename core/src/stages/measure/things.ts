@@ -47,7 +47,7 @@ function startingPart(project: Project): Part | null {
 export function ownPart(project: Project): Part | null {
   const part = startingPart(project)
   if (!part) return null
-  const thing = thingFor(project.drawer.things, project.mount)
+  const thing = thingFor(project.drawer.things, project)
   const set = project.plan.parts.find(({ id }) => id === part.id)
   return set ?? { ...part, what: thing?.name || part.what, price: thing?.price ?? part.price }
 }
@@ -66,7 +66,7 @@ export interface ThingNeeded {
 
 /** The thing of the drawer that the work takes; null where it takes none, or none that is counted. */
 export function thingNeeded(project: Project): ThingNeeded | null {
-  const thing = thingFor(project.drawer.things, project.mount)
+  const thing = thingFor(project.drawer.things, project)
   const part = ownPart(project)
   if (!part || !thing || thing.count === null || part.amount === 0) return null
   const needed = part.amount * project.plan.batch

@@ -55,7 +55,7 @@ function thingLike(project: Project, supplies: Supplies): Thing {
   const { things } = supplies
   const wanted = thingOf(project.mount) ?? { kind: 'frame', widthMm: null, heightMm: null }
   const { kind, widthMm, heightMm } = wanted
-  const known = thingFor(things, project.mount)
+  const known = thingFor(things, project)
   const isSized = known !== null && (known.widthMm !== null || known.heightMm !== null)
   // A stick has no name by the topper that was measured.
   const measured = isSized || heightMm === null ? null : measuredAs(supplies, project.mount).same
