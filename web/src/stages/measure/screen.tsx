@@ -1,5 +1,6 @@
-import { fitDesign } from '@feuillet/core/stages/measure'
-import { findLayer, type Mount } from '@feuillet/core/project'
+import { fitDesign, type ThingNeeded } from '@feuillet/core/stages/measure'
+import { findLayer, kindOf, thingUnit, type Mount } from '@feuillet/core/project'
+import { countWords } from '@feuillet/core/stages/journal'
 import { FINE_DPI, printLimit, type Smallest } from '@feuillet/core/stages/layers'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
@@ -38,6 +39,7 @@ export default function MeasureScreen() {
   const m = useAppSelector(selectMeasures)
   const view = useAppSelector(selectView)
   const least = usePlan('smallest') ?? null
+  const thing = usePlan('thing')
   const prints = printLimit(project)
   const stackMm = (usePlan('levels') ?? []).reduce((most, level) => Math.max(most, level.topMm), 0)
   const snags = useAppSelector(selectSnags).filter(
@@ -175,6 +177,7 @@ export default function MeasureScreen() {
                 value={formatSize(m.cuttable.widthMm, m.cuttable.heightMm, unit)}
                 basis="Largest sheet in use less the rim on each side"
               />
+              {thing && <AtHand need={thing} />}
             </Figures>
           </Heading>
         </>
@@ -201,5 +204,20 @@ export default function MeasureScreen() {
         </Board>
       </div>
     </StageFrame>
+  )
+}
+
+/** How many the drawer has of what the work takes. */
+function AtHand({ need: { thing, needed, taken, packs } }: { need: ThingNeeded }) {
+  const unit = useAppSelector(selectUnit)
+  const kind = kindOf(thing)
+  const told = (count: number) => countWords(count, thingUnit(kind), unit)
+  return (
+    <Figure
+      name={thing.name || kind || 'thing'}
+      value={`${told(thing.count ?? 0)} at hand`}
+      alarm={packs > 0}
+      basis={`In the drawer. The work takes ${told(needed)}${taken > 0 ? `; ${told(taken)} laid ready` : ''}`}
+    />
   )
 }

@@ -267,6 +267,8 @@ describe('tables of the drawer', () => {
     await press('Back to the stack')
     // Two sticks, five at hand, none to buy.
     await waitFor(() => expect(counted()).toBe('New sticks 1250'))
+    await toStage('measure')
+    await shows('New sticks 1', '5 at hand')
     await toStage('assembly')
     const ready = () => all('checkbox', 'Done: Lay everything ready')[0]!
     await user.click(await waitFor(ready))
