@@ -14,6 +14,7 @@ import { changeSupplies } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, DataTable, Tip, type DataColumn } from '../../ui'
+import { binColumn } from './bin-column'
 import { useRecordColumns, type RecordColumn } from './record-cell'
 
 const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
@@ -242,21 +243,7 @@ function MatTable({ cutter }: { cutter: Cutter }) {
           </Button>
         ),
       },
-      {
-        id: 'bin',
-        title: 'bin',
-        always: true,
-        cell: (mat) => (
-          <button
-            type="button"
-            aria-label={`Bin ${mat.name}`}
-            className="p-1"
-            onClick={() => edit(`bin ${mat.name}`, (list) => list.filter(({ id }) => id !== mat.id))}
-          >
-            <Trash2 size={15} aria-hidden />
-          </button>
-        ),
-      },
+      binColumn<Mat>((mat) => edit(`bin ${mat.name}`, (list) => list.filter(({ id }) => id !== mat.id))),
     ]
   }, [dispatch, columnsOf, cutter.id])
   const add = () =>

@@ -1,10 +1,10 @@
 // Inks of the shared drawer, to colour card by hand with.
 import { useMemo } from 'react'
-import { Trash2 } from 'lucide-react'
 import { starterInks, type Ink } from '@feuillet/core/project'
 import { changeSupplies } from '../../state/edits'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, ColourInput, DataTable, type DataColumn } from '../../ui'
+import { binColumn } from './bin-column'
 import { freeName } from './free-name'
 import { useRecordColumns, type RecordColumn } from './record-cell'
 
@@ -45,21 +45,7 @@ export function InkTable() {
           />
         ),
       },
-      {
-        id: 'bin',
-        title: 'bin',
-        always: true,
-        cell: (ink) => (
-          <button
-            type="button"
-            aria-label={`Bin ${ink.name}`}
-            className="p-1"
-            onClick={() => edit(`bin ${ink.name}`, (list) => list.filter(({ id }) => id !== ink.id))}
-          >
-            <Trash2 size={15} aria-hidden />
-          </button>
-        ),
-      },
+      binColumn<Ink>(({ id, name }) => edit(`bin ${name}`, (list) => list.filter((one) => one.id !== id))),
     ]
   }, [dispatch, columnsOf])
   const add = () =>

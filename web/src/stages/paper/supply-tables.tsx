@@ -1,6 +1,5 @@
 // Foams, glues and the settings book of the shared drawer, as tables that are edited in place. Every project that is opened plans with them.
 import { useMemo, useState } from 'react'
-import { Trash2 } from 'lucide-react'
 import {
   FOAM_FORMS,
   OUTCOMES,
@@ -14,7 +13,8 @@ import {
 import { saveFile } from '../../session/save-file'
 import { changeSupplies } from '../../state/edits'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { ACCEPTS, Button, Checkbox, type DataColumn, DataTable, dayOf, FileButton, Tip } from '../../ui'
+import { ACCEPTS, Button, Checkbox, type DataColumn, DataTable, dayOf, FileButton } from '../../ui'
+import { binColumn } from './bin-column'
 import { freeName } from './free-name'
 import { RecordCell, useRecordColumns, type RecordColumn } from './record-cell'
 import { TableFaults } from './table-faults'
@@ -61,20 +61,6 @@ const TICKS: readonly { key: 'slides' | 'driesClear' | 'isTidy'; title: string }
   { key: 'driesClear', title: 'dries clear' },
   { key: 'isTidy', title: 'tidy behind' },
 ]
-
-/** Takes a record out of the drawer; undo brings it back. */
-const binColumn = <T extends { id: string; name: string }>(onBin: (one: T) => void): DataColumn<T> => ({
-  id: 'bin',
-  title: 'bin',
-  always: true,
-  cell: (one) => (
-    <Tip text={`Takes ${one.name} out of the drawer; undo brings it back`}>
-      <button type="button" aria-label={`Bin ${one.name}`} className="p-1" onClick={() => onBin(one)}>
-        <Trash2 size={15} aria-hidden />
-      </button>
-    </Tip>
-  ),
-})
 
 export function FoamTable() {
   const dispatch = useAppDispatch()

@@ -1,6 +1,5 @@
 // Frames, sticks, twine and their kin of the shared drawer: what they cost, and how many are left.
 import { useCallback, useMemo } from 'react'
-import { Trash2 } from 'lucide-react'
 import { amountIn, partsOf } from '@feuillet/core/stages/journal'
 import {
   kindOf,
@@ -18,6 +17,7 @@ import { changeSupplies } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, DataTable, type DataColumn } from '../../ui'
+import { binColumn } from './bin-column'
 import { freeName } from './free-name'
 import { RecordCell, useRecordColumns, type RecordColumn } from './record-cell'
 
@@ -44,9 +44,6 @@ const FIGURES: readonly (RecordColumn<Thing> & { key: 'count' | 'perPack' | 'pri
   { key: 'price', title: 'price', number: { min: 0, max: 9999 }, width: 'w-11' },
 ]
 
-/** A name for a thing: what it is, where it has none. */
-const nameOf = (thing: Thing): string => thing.name || kindOf(thing) || 'thing'
-
 /**
  * A thing such as the open work takes, of its size and price, by the name under which it was measured; of any size where the drawer has one of
  * that.
@@ -68,11 +65,17 @@ function thingLike(project: Project, supplies: Supplies): Thing {
   }
 }
 
+/** A thing as the table has it: called what it is where it has no name. */
+const shown = (thing: Thing): Thing => {
+  const kind = kindOf(thing)
+  return { ...thing, kind, name: thing.name || kind || 'thing' }
+}
+
 export function ThingTable() {
   const dispatch = useAppDispatch()
   const supplies = useAppSelector((state) => state.document.supplies)
   const { things } = supplies
-  const rows = useMemo(() => things.map((thing) => ({ ...thing, kind: kindOf(thing) })), [things])
+  const rows = useMemo(() => things.map(shown), [things])
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
   const columnsOf = useRecordColumns()
@@ -89,7 +92,7 @@ export function ThingTable() {
   )
   const columns = useMemo((): DataColumn<Thing>[] => {
     const set = (thing: Thing, patch: Partial<Thing>) =>
-      edit(`${nameOf(thing)} in the drawer`, (list) =>
+      edit(`${thing.name} in the drawer`, (list) =>
         list.map((one) => (one.id === thing.id ? { ...one, ...patch } : one)),
       )
     const figures = FIGURES.map((column): DataColumn<Thing> => {
@@ -107,7 +110,7 @@ export function ThingTable() {
           return (
             <span className="flex items-baseline gap-1 whitespace-nowrap">
               <RecordCell
-                record={{ ...thing, name: nameOf(thing), [key]: kept === null ? null : kept * one }}
+                record={{ ...thing, [key]: kept === null ? null : kept * one }}
                 column={column}
                 onChange={(patch) => {
                   const typed = patch[key]
@@ -127,21 +130,7 @@ export function ThingTable() {
       ...columnsOf(COLUMNS, set),
       ...figures,
       ...columnsOf([{ key: 'shop', title: 'shop', width: 'w-12' } satisfies RecordColumn<Thing>], set),
-      {
-        id: 'bin',
-        title: 'bin',
-        always: true,
-        cell: (thing) => (
-          <button
-            type="button"
-            aria-label={`Bin ${nameOf(thing)}`}
-            className="p-1"
-            onClick={() => edit(`bin ${nameOf(thing)}`, (list) => list.filter(({ id }) => id !== thing.id))}
-          >
-            <Trash2 size={15} aria-hidden />
-          </button>
-        ),
-      },
+      binColumn<Thing>(({ id, name }) => edit(`bin ${name}`, (list) => list.filter((one) => one.id !== id))),
     ]
   }, [edit, columnsOf, currency, unit])
   return (
@@ -150,13 +139,13 @@ export function ThingTable() {
       rows={rows}
       columns={columns}
       rowId={({ id }) => id}
-      rowProps={(thing) => ({ 'data-thing': nameOf(thing) })}
+      rowProps={({ name }) => ({ 'data-thing': name })}
       sortedBy="name"
       small
-      toolbar={(shown) => (
+      toolbar={(count) => (
         <>
           <span className="flex-1 text-[13px] text-soft">
-            {shown} {shown === 1 ? 'thing' : 'things'}. What a work takes of them leaves the drawer when all
+            {count} {count === 1 ? 'thing' : 'things'}. What a work takes of them leaves the drawer when all
             is laid ready, and comes back with the tick.
           </span>
           <Button
