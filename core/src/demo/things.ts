@@ -10,7 +10,7 @@ export const demoThings: readonly Thing[] = [
   thing('frame', 'demo-frame-19', { name: 'lantern frame', ...square(190), count: 1, price: 9 }),
   thing('panel', 'demo-panel', { name: 'round board', ...square(220), count: 1, price: 7 }),
   thing('envelope', 'demo-card', {
-    name: 'card and envelope',
+    name: 'folded card',
     ...square(140),
     count: 3,
     perPack: 5,

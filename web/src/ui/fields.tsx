@@ -14,10 +14,12 @@ interface FieldProps {
   read: (text: string) => number | null | string
   onChange: (value: number) => void
   unitHint?: string
+  /** The unit is typed with the figure: the field has its room too. */
+  hasUnit?: boolean
 }
 
 /** A text that becomes a number when the maker leaves it or presses Enter; Escape takes it back. */
-function TypedNumber({ label, shown, read, onChange, unitHint }: FieldProps) {
+function TypedNumber({ label, shown, read, onChange, unitHint, hasUnit = false }: FieldProps) {
   const id = useId()
   const [text, setText] = useState<string | null>(null)
   const [wrong, setWrong] = useState<string | null>(null)
@@ -48,7 +50,7 @@ function TypedNumber({ label, shown, read, onChange, unitHint }: FieldProps) {
         <span className="flex items-baseline gap-1.5">
           <input
             id={id}
-            className={`measure w-26 text-right ${wrong ? 'border-crimson!' : ''}`}
+            className={`measure ${hasUnit ? 'w-34.5' : 'w-26'} text-right ${wrong ? 'border-crimson!' : ''}`}
             value={text ?? shown}
             aria-invalid={wrong !== null}
             aria-describedby={wrong ? `${id}-wrong` : unitHint ? `${id}-unit` : undefined}
@@ -89,6 +91,7 @@ export function LengthField({ label, valueMm, unit, onChange, min = 0, max = 500
       label={label}
       shown={lengthForEditing(valueMm, unit)}
       unitHint={unit === 'mm' ? 'mm' : undefined}
+      hasUnit={unit === 'in'}
       onChange={onChange}
       read={(text) => {
         const mm = parseLength(text, unit)

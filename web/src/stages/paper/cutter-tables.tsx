@@ -20,8 +20,8 @@ import { useRecordColumns, type RecordColumn } from './record-cell'
 const CUTTER_COLUMNS: readonly RecordColumn<Cutter>[] = [
   { key: 'name', title: 'cuts with', width: 'w-31' },
   { key: 'tool', title: 'tool', options: ['machine', 'knife'], width: 'w-18' },
-  { key: 'bedWidthMm', title: 'bed wide', length: { min: 20, max: 3000 }, width: 'w-17' },
-  { key: 'bedHeightMm', title: 'bed high', length: { min: 20, max: 3000 }, width: 'w-17' },
+  { key: 'bedWidthMm', title: 'bed wide', length: { min: 20, max: 3000 }, width: 'w-17.5' },
+  { key: 'bedHeightMm', title: 'bed high', length: { min: 20, max: 3000 }, width: 'w-17.5' },
   { key: 'rimMm', title: 'rim', length: { min: 0, max: 60 }, width: 'w-9' },
   { key: 'speedMmPerS', title: 'speed', kept: 'mm/s', number: { min: 0.1, max: 5000 }, width: 'w-11' },
   { key: 'cornerS', title: 'a point', unit: 's', number: { min: 0, max: 60 }, width: 'w-10', seldom: true },

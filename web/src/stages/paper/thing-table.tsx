@@ -24,10 +24,10 @@ import { RecordCell, useRecordColumns, type RecordColumn } from './record-cell'
 const SIZES = 'Works of this size take it, whichever way round. Blank for any size'
 
 const COLUMNS: readonly RecordColumn<Thing>[] = [
-  { key: 'name', title: 'thing', width: 'w-30' },
+  { key: 'name', title: 'thing', width: 'w-27' },
   { key: 'kind', title: 'kind', options: THING_KINDS, width: 'w-20' },
-  { key: 'widthMm', title: 'wide', length: { min: 1, max: 2000 }, blank: 'any', width: 'w-13', tip: SIZES },
-  { key: 'heightMm', title: 'high', length: { min: 1, max: 2000 }, blank: 'any', width: 'w-13', tip: SIZES },
+  { key: 'widthMm', title: 'wide', length: { min: 1, max: 2000 }, blank: 'any', width: 'w-16', tip: SIZES },
+  { key: 'heightMm', title: 'high', length: { min: 1, max: 2000 }, blank: 'any', width: 'w-16', tip: SIZES },
 ]
 
 /** What is told by the piece, or by the metre. */
@@ -106,11 +106,14 @@ export function ThingTable() {
         cell: (thing) => {
           const by = amountIn({ amount: 1, unit: thingUnit(kindOf(thing)) }, unit)
           const one = key === 'price' ? 1 / by.amount : by.amount
-          const kept = thing[key]
+          const kept = thing[key] === null ? null : thing[key] * one
           return (
             <span className="flex items-baseline gap-1 whitespace-nowrap">
               <RecordCell
-                record={{ ...thing, [key]: kept === null ? null : kept * one }}
+                record={{
+                  ...thing,
+                  [key]: kept !== null && by.unit === 'ft' ? Number(kept.toPrecision(3)) : kept,
+                }}
                 column={column}
                 onChange={(patch) => {
                   const typed = patch[key]
@@ -129,7 +132,7 @@ export function ThingTable() {
     return [
       ...columnsOf(COLUMNS, set),
       ...figures,
-      ...columnsOf([{ key: 'shop', title: 'shop', width: 'w-12' } satisfies RecordColumn<Thing>], set),
+      ...columnsOf([{ key: 'shop', title: 'shop', width: 'w-9' } satisfies RecordColumn<Thing>], set),
       binColumn<Thing>(({ id, name }) => edit(`bin ${name}`, (list) => list.filter((one) => one.id !== id))),
     ]
   }, [edit, columnsOf, currency, unit])
