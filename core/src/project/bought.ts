@@ -43,3 +43,7 @@ const more = <T extends { id: string; count: number | null }>(
       ? one
       : { ...one, count: Math.min(LIMITS.count[1], one.count + amount) }
   })
+
+/** “3”, or “1 pack of 10” where it is sold so. */
+export const packsInWords = (packs: number, perPack: number): string =>
+  perPack === 1 ? `${packs}` : `${packs} ${packs === 1 ? 'pack' : 'packs'} of ${perPack}`

@@ -42,7 +42,7 @@ it('things by the pack are bought so', () => {
 })
 
 it('one list for all projects has the frames and twine that run short', () => {
-  const want = (own: Partial<Want>): Want => ({ id: '', of: '', name: '', kind: 'thing', unit: '', atHand: 0, wanted: 1, perPack: 1, price: 1, shop: '', by: [], ...own }) // prettier-ignore
+  const want = (own: Partial<Want>): Want => ({ id: '', name: '', kind: 'thing', unit: '', atHand: 0, wanted: 1, perPack: 1, price: 1, shop: '', by: [], ...own }) // prettier-ignore
   const rows = [
     want({ name: 'oak', atHand: 1, wanted: 3, price: 9, by: [{ name: 'A', count: 3 }] }),
     want({ name: 'twine', unit: 'm', atHand: 2.5, wanted: 3.25, perPack: 10, price: 2, by: [{ name: 'B', count: 3.25 }] }), // prettier-ignore

@@ -4,6 +4,7 @@
 export * from './timers'
 export * from './cost'
 export * from './parts'
+export * from './to-buy'
 export * from './price'
 export * from './rights'
 export * from './fair'

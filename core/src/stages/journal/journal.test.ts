@@ -26,6 +26,7 @@ import {
   packWords,
   sheetsUsedOf,
   shoppingOf,
+  toBuy,
   wantsOf,
   type CostKind,
   type CostLine,
@@ -245,6 +246,21 @@ describe('all projects together', () => {
     expect(boughtOf(rows)).toEqual({ sheets: {}, pads: {}, things: { oak: 2, twine: 10 } })
     expect(packWords(1, { perPack: 10, by: 'm' }, 'mm')).toBe('10 m')
     expect(packWords(2, { perPack: 50, by: '' }, 'mm')).toBe('2 packs of 50')
+  })
+
+  it('of one are packs of paper, foam and what carries it', () => {
+    const sticks = { ...newThing('sticks', 's'), count: 1, perPack: 20, price: 0.1 }
+    const paper = { ...first!, perPack: 5, price: 0.5 }
+    const needed = [{ paper, sheets: 8, offCuts: 0, buy: 6, packs: 2, cost: 4 }]
+    const foamUse = [{ foam, needed: 30, taken: 0, packs: 1, cost: 1.2 }]
+    const thing = { thing: sticks, needed: 2, taken: 0, packs: 1, cost: 2 }
+    // Ten sheets at 0.5, a pack of foam at 4, twenty sticks at 0.1.
+    expect(toBuy({ needed, foamUse, thing })).toEqual({
+      packs: 4,
+      cost: 11,
+      bought: { sheets: { [paper.id]: 10 }, pads: { [foam.id]: 100 }, things: { s: 20 } },
+    })
+    expect(toBuy({})).toEqual({ packs: 0, cost: 0, bought: { sheets: {}, pads: {}, things: {} } })
   })
 
   it('are bought shop by shop', () => {

@@ -1,6 +1,6 @@
 // What a work takes beside paper, foam and glue: what carries it, and what the maker adds.
 import { longLength, type Unit } from '../../base/units'
-import { thingOf, type Part, type Project } from '../../project'
+import { packsInWords, thingOf, type Part, type Project } from '../../project'
 import { ownPart } from '../measure'
 
 /** Whether a part is what works of the kind take: what is typed for its price is the drawer's, for all projects. */
@@ -25,6 +25,5 @@ export function packWords(
   { perPack, by }: { perPack: number; by: '' | 'm' },
   unit: Unit,
 ): string {
-  if (by !== '') return countWords(packs * perPack, by, unit)
-  return perPack === 1 ? `${packs}` : `${packs} ${packs === 1 ? 'pack' : 'packs'} of ${perPack}`
+  return by === '' ? packsInWords(packs, perPack) : countWords(packs * perPack, by, unit)
 }

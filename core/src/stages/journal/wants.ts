@@ -4,9 +4,8 @@ import type { Counted } from './candidate'
 
 /** A paper, a foam or another thing of the drawer that projects want. */
 export interface Want {
-  id: string
   /** What the drawer has it under. */
-  of: string
+  id: string
   name: string
   kind: 'paper' | 'foam' | 'thing'
   /** What it is counted by where that is a measure, as twine is by the metre. */
@@ -35,7 +34,7 @@ export const billOf = (wants: readonly Want[]): number =>
 export function boughtOf(wants: readonly Want[]): Bought {
   const of = (kind: Want['kind']) =>
     Object.fromEntries(
-      wants.filter((want) => want.kind === kind).map((want) => [want.of, packsOf(want) * want.perPack]),
+      wants.filter((want) => want.kind === kind).map((want) => [want.id, packsOf(want) * want.perPack]),
     )
   return { sheets: of('paper'), pads: of('foam'), things: of('thing') }
 }
@@ -48,30 +47,31 @@ export function wantsOf(
   const wants = new Map<string, Want>()
   const add = (own: Omit<Want, 'wanted' | 'by'>, name: string, count: number) => {
     if (count <= 0) return
-    const want = wants.get(own.id) ?? { ...own, wanted: 0, by: [] }
+    const key = `${own.kind} ${own.id}`
+    const want = wants.get(key) ?? { ...own, wanted: 0, by: [] }
     want.wanted += count
     want.by.push({ name, count })
-    wants.set(own.id, want)
+    wants.set(key, want)
   }
   for (const { name, wants: own } of counted) {
     for (const [id, count] of Object.entries(own.sheets)) {
       const paper = papers.find((one) => one.id === id)
       if (!paper) continue
       const { count: atHand, perPack, shop } = paper
-      add({ id: `paper ${id}`, of: id, name: paper.name, kind: 'paper', unit: '', atHand, perPack, price: paper.price * perPack, shop }, name, count) // prettier-ignore
+      add({ id, name: paper.name, kind: 'paper', unit: '', atHand, perPack, price: paper.price * perPack, shop }, name, count) // prettier-ignore
     }
     for (const [id, count] of Object.entries(own.pads)) {
       const foam = foams.find((one) => one.id === id)
       if (!foam) continue
       const { count: atHand, perPack, shop } = foam
-      add({ id: `foam ${id}`, of: id, name: foam.name, kind: 'foam', unit: '', atHand, perPack, price: foam.pricePerPack, shop }, name, count) // prettier-ignore
+      add({ id, name: foam.name, kind: 'foam', unit: '', atHand, perPack, price: foam.pricePerPack, shop }, name, count) // prettier-ignore
     }
     for (const [id, count] of Object.entries(own.things)) {
       const thing = things.find((one) => one.id === id)
       if (!thing || thing.count === null) continue
       const { count: atHand, perPack, shop } = thing
       const kind = kindOf(thing)
-      add({ id: `thing ${id}`, of: id, name: thing.name || kind || id, kind: 'thing', unit: thingUnit(kind), atHand, perPack, price: thing.price * perPack, shop }, name, count) // prettier-ignore
+      add({ id, name: thing.name || kind || id, kind: 'thing', unit: thingUnit(kind), atHand, perPack, price: thing.price * perPack, shop }, name, count) // prettier-ignore
     }
   }
   return [...wants.values()].toSorted((a, b) => a.atHand / a.wanted - b.atHand / b.wanted)

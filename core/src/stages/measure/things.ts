@@ -2,6 +2,7 @@
 import { metres, say, type Said } from '../../base/units'
 import {
   kindOf,
+  packsInWords,
   thingFor,
   thingUnit,
   type Part,
@@ -89,10 +90,7 @@ export function shortSnags(need: ThingNeeded | null): Snag[] {
   const { thing, needed, taken, packs } = need
   const by = thingUnit(kindOf(thing))
   const told = (count: number): Said => (by === 'm' ? say`${metres(count)}` : `${Number(count.toFixed(2))}`)
-  const bought =
-    by === 'm' || thing.perPack === 1
-      ? told(packs * thing.perPack)
-      : `${packs} ${packs === 1 ? 'pack' : 'packs'} of ${thing.perPack}`
+  const bought = by === 'm' ? told(packs * thing.perPack) : packsInWords(packs, thing.perPack)
   return [
     {
       code: 'short-of-thing',

@@ -1,5 +1,6 @@
 import { lazy, Suspense, useState } from 'react'
-import { freeLayers, padSpan, SPANS_MM, type FoamUse, type Pad } from '@feuillet/core/stages/depth'
+import { freeLayers, padSpan, SPANS_MM, type Pad } from '@feuillet/core/stages/depth'
+import { toBuy } from '@feuillet/core/stages/journal'
 import { growBox } from '@feuillet/core/base/geometry'
 import {
   depthAtHand,
@@ -43,10 +44,6 @@ const InSpace = lazy(() => import('./light-box/in-space'))
 const NO_PADS: readonly Pad[] = []
 /** Stands in where no layer is there to be padded. */
 const NO_LAYER = layerSchema.parse({ id: 'none', name: '', pieces: [] })
-
-/** Single pads in the packs to buy, by foam. */
-const padsToBuy = (use: readonly FoamUse[]) =>
-  Object.fromEntries(use.map(({ foam, packs }) => [foam.id, packs * foam.perPack]))
 
 /** So much of the sticks is drawn under a topper. */
 const STICKS_SHOWN_MM = 18
@@ -215,7 +212,7 @@ export default function DepthScreen() {
                 ))}
               </Figures>
               <div className="mt-2 empty:mt-0">
-                <AllBought bought={{ pads: padsToBuy(depth.foamUse) }} />
+                <AllBought bought={toBuy({ foamUse: depth.foamUse }).bought} />
               </div>
               {project.mount.kind === 'frame' && depth.standOffMm === null && left !== null && left > 0.4 && (
                 <Choice

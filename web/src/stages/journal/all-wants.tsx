@@ -107,7 +107,7 @@ export function AllWants() {
       label="What all projects want"
       rows={rows}
       columns={columns}
-      rowId={({ id }) => id}
+      rowId={({ kind, id }) => `${kind} ${id}`}
       rowProps={({ name }) => ({ 'data-want': name })}
       sortedBy="left"
       small

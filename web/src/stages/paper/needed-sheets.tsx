@@ -1,9 +1,9 @@
 // What the loads want of each paper, and the work of frames, sticks or twine; what of it is at hand, and what the rest costs.
 import { formatSize } from '@feuillet/core/base/units'
-import { kindOf, sameButSize, thingUnit, type Bought } from '@feuillet/core/project'
-import { countWords, packWords } from '@feuillet/core/stages/journal'
+import { kindOf, sameButSize, thingUnit } from '@feuillet/core/project'
+import { countWords, packWords, toBuy } from '@feuillet/core/stages/journal'
 import type { ThingNeeded } from '@feuillet/core/stages/measure'
-import { buyWords, toPay, type SheetsNeeded } from '@feuillet/core/stages/sheets'
+import { buyWords } from '@feuillet/core/stages/sheets'
 import { Package } from 'lucide-react'
 import { usePlan } from '../../plan'
 import { AllBought } from '../../shell/all-bought'
@@ -16,8 +16,7 @@ export function NeededSheets() {
   const { currency } = useAppSelector(selectProject).drawer
   const needed = usePlan('needed')
   const thing = usePlan('thing')
-  const isShort = (needed ?? []).some(({ packs }) => packs > 0) || (thing?.packs ?? 0) > 0
-  const short = [...(needed ?? []).map(toPay), thing?.cost ?? 0].reduce((sum, cost) => sum + cost, 0)
+  const { packs, cost, bought } = toBuy({ needed, thing })
   return (
     <Heading title="Sheets and shopping">
       {needed ? (
@@ -54,17 +53,17 @@ export function NeededSheets() {
               {thing && <ThingRow need={thing} />}
             </tbody>
           </table>
-          {isShort && (
+          {packs > 0 && (
             <div className="mt-2">
               <Figures>
                 <Figure
                   name="To pay for what is short"
-                  value={`${short.toFixed(2)} ${currency}`}
+                  value={`${cost.toFixed(2)} ${currency}`}
                   basis="Whole packs, at the prices of the drawer"
                 />
               </Figures>
               <div className="mt-2">
-                <AllBought bought={boughtFor(needed, thing ?? null)} />
+                <AllBought bought={bought} />
               </div>
             </div>
           )}
@@ -75,12 +74,6 @@ export function NeededSheets() {
     </Heading>
   )
 }
-
-/** What the packs to buy come to. */
-const boughtFor = (needed: readonly SheetsNeeded[], thing: ThingNeeded | null): Bought => ({
-  sheets: Object.fromEntries(needed.map(({ paper, packs }) => [paper.id, packs * paper.perPack])),
-  things: thing ? { [thing.thing.id]: thing.packs * thing.thing.perPack } : {},
-})
 
 /** A frame, sticks or twine, where the drawer counts them. */
 function ThingRow({ need: { thing, needed, taken, packs } }: { need: ThingNeeded }) {

@@ -1,6 +1,6 @@
 // Sheets of each paper against what is at hand.
 import { groupBy } from '../../../base'
-import type { Paper } from '../../../project'
+import { packsInWords, type Paper } from '../../../project'
 import type { Load } from './loads'
 
 /** Sheets of one paper: needed, to buy, and what they cost. */
@@ -39,5 +39,4 @@ export const toPay = ({ packs, paper }: Pick<SheetsNeeded, 'packs' | 'paper'>): 
   packs * paper.perPack * paper.price
 
 /** “3”, or “1 pack of 10” where it is sold so. */
-export const buyWords = ({ buy, packs, paper }: SheetsNeeded): string =>
-  paper.perPack === 1 ? String(buy) : `${packs} ${packs === 1 ? 'pack' : 'packs'} of ${paper.perPack}`
+export const buyWords = ({ packs, paper }: SheetsNeeded): string => packsInWords(packs, paper.perPack)
