@@ -40,7 +40,7 @@ const FIGURES: readonly (RecordColumn<Thing> & { key: 'count' | 'perPack' | 'pri
     width: 'w-11',
     tip: 'How many are at hand. Blank where that is not counted',
   },
-  { key: 'perPack', title: 'in a pack', number: { min: 0.01, max: 100_000 }, width: 'w-11' },
+  { key: 'perPack', title: 'in a pack', number: { min: 0.1, max: 100_000 }, width: 'w-11' },
   { key: 'price', title: 'price', number: { min: 0, max: 9999 }, width: 'w-11' },
 ]
 
