@@ -25,9 +25,9 @@ export function NeededSheets() {
             <thead className="text-left text-soft">
               <tr>
                 <th className="font-normal">what</th>
-                <th className="text-right font-normal">needed</th>
-                <th className="text-right font-normal">have</th>
-                <th className="text-right font-normal">buy</th>
+                <th className="pl-2 text-right font-normal">needed</th>
+                <th className="pl-2 text-right font-normal">have</th>
+                <th className="pl-2 text-right font-normal">buy</th>
               </tr>
             </thead>
             <tbody>
