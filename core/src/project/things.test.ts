@@ -5,10 +5,12 @@ import { demo } from '../demo'
 import {
   applySupplyChanges,
   kindOf,
+  mountWith,
   newThing,
   priceThing,
   putIn,
   refreshSupplies,
+  sizedThings,
   soundSupplies,
   starterMount,
   starterSupplies,
@@ -16,6 +18,7 @@ import {
   thingFor,
   tickTaking,
   untickAll,
+  type Mount,
   type MountKind,
   type Project,
   type Supplies,
@@ -59,6 +62,51 @@ describe('which thing a work takes', () => {
     const all = [stick('thin', 2), stick('own', mount.stick.widthMm)]
     expect(thingFor(all, topper)?.id).toBe('own')
     expect(thingFor(all, { ...topper, mount: { ...mount, sticks: 0 } })).toBeNull()
+  })
+})
+
+describe('the mount of a work that takes a thing', () => {
+  const { mount } = framed(200, 300)
+  const oak = thing('oak', { name: 'Oak', widthMm: 400, heightMm: 250 })
+
+  it('has its size, as upright as it was, and a lip as wide', () => {
+    if (mount.kind !== 'frame') throw new Error('Harbour lives in a frame')
+    const lip = { x: 200 - mount.opening.widthMm, y: 300 - mount.opening.heightMm }
+    const { mount: taken, isMeasured } = mountWith(oak, { mount, measured: [] })
+    expect(isMeasured).toBe(false)
+    expect(taken).toEqual({
+      ...mount,
+      spacer: { widthMm: 250, heightMm: 400 },
+      opening: { widthMm: 250 - lip.x, heightMm: 400 - lip.y },
+    })
+    expect(thingFor([oak], { ...framed(1, 1), mount: taken })).toBe(oak)
+    const board = mountWith({ ...oak, kind: 'panel' }, { mount: starterMount('panel'), measured: [] }).mount
+    expect(board).toEqual({ ...starterMount('panel'), panel: { widthMm: 400, heightMm: 250 } })
+    const skewer = { ...newThing('sticks', 's'), widthMm: 3 }
+    expect(mountWith(skewer, { mount: starterMount('topper'), measured: [] }).mount).toMatchObject({
+      stick: { kind: 'skewer', widthMm: 3 },
+    })
+  })
+
+  it('is as one of that size was measured before, the one of its name first', () => {
+    const other = framed(250, 400).mount
+    const own = { ...other, depthMm: 33 } as Mount
+    const measured = [
+      { id: 'a', name: 'Pine', mount: other },
+      { id: 'b', name: 'Oak', mount: own },
+      { id: 'c', name: 'Oak', mount: framed(10, 10).mount },
+    ]
+    expect(mountWith(oak, { mount, measured })).toEqual({ mount: own, isMeasured: true })
+    expect(mountWith({ ...oak, name: 'Ash' }, { mount, measured })).toEqual({
+      mount: other,
+      isMeasured: true,
+    })
+  })
+
+  it('is offered of what tells a size', () => {
+    const all = [oak, thing('any', {}), thing('wide', { widthMm: 90 }), newThing('twine', 't')]
+    expect(sizedThings(all, mount).map(({ id }) => id)).toEqual(['oak', 'wide'])
+    expect(sizedThings(all, starterMount('garland'))).toEqual([])
   })
 })
 

@@ -1,5 +1,6 @@
 // Frames, sticks, twine and their kin in the shared drawer: which of them a work takes, what it costs, how many are left.
-import { THING_KINDS, type Mount, type Project, type Thing, type ThingKind } from './schema'
+import { STICKS_MM } from './mounts'
+import { THING_KINDS, type Measured, type Mount, type Project, type Thing, type ThingKind } from './schema'
 import type { Supplies } from './supplies'
 
 /** So many of a thing of the drawer. */
@@ -67,6 +68,61 @@ function fits(thing: Thing, wanted: { widthMm: number | null; heightMm: number |
     (same(widthMm, wanted.widthMm) && same(heightMm, wanted.heightMm)) ||
     (wanted.heightMm !== null && same(widthMm, wanted.heightMm) && same(heightMm, wanted.widthMm))
   )
+}
+
+/** Things of the drawer that tell the size of a work such as this. */
+export function sizedThings(things: readonly Thing[], mount: Mount): readonly Thing[] {
+  const wanted = thingOf(mount)
+  return things.filter(
+    (thing) =>
+      wanted !== null &&
+      kindOf(thing) === wanted.kind &&
+      ((wanted.widthMm !== null && thing.widthMm !== null) ||
+        (wanted.heightMm !== null && thing.heightMm !== null)),
+  )
+}
+
+/**
+ * The mount of a work that takes a thing: as one of its size was measured before, the one of its name first; else the work's own with the size of
+ * the thing, upright or across as it was. What a lip or a mat hides stays as wide: only the size is known.
+ */
+export function mountWith(
+  thing: Thing,
+  { mount, measured }: { mount: Mount; measured: readonly Measured[] },
+): { mount: Mount; isMeasured: boolean } {
+  const suiting = measured.filter((one) => {
+    const wanted = one.mount.kind === mount.kind ? thingOf(one.mount) : null
+    return wanted !== null && fits(thing, wanted)
+  })
+  const known = suiting.find(({ name }) => name === thing.name) ?? suiting[0]
+  if (known) return { mount: known.mount, isMeasured: true }
+  if (mount.kind === 'topper') {
+    const widthMm = thing.widthMm ?? mount.stick.widthMm
+    const kinds = Object.keys(STICKS_MM) as (keyof typeof STICKS_MM)[]
+    const kind = kinds.find((one) => STICKS_MM[one] === widthMm) ?? 'own'
+    return { mount: { ...mount, stick: { ...mount.stick, kind, widthMm } }, isMeasured: false }
+  }
+  if (mount.kind === 'free' || mount.kind === 'garland') return { mount, isMeasured: false }
+  const now = mount.kind === 'frame' ? mount.spacer : mount.panel
+  const given = { widthMm: thing.widthMm ?? now.widthMm, heightMm: thing.heightMm ?? now.heightMm }
+  const isAcross = (size: { widthMm: number; heightMm: number }) => Math.sign(size.widthMm - size.heightMm)
+  const size =
+    isAcross(given) * isAcross(now) < 0 ? { widthMm: given.heightMm, heightMm: given.widthMm } : given
+  if (mount.kind !== 'frame') return { mount: { ...mount, panel: size }, isMeasured: false }
+  const along = <T extends { widthMm: number; heightMm: number }>(opening: T): T => ({
+    ...opening,
+    widthMm: Math.max(size.widthMm / 2, opening.widthMm + size.widthMm - now.widthMm),
+    heightMm: Math.max(size.heightMm / 2, opening.heightMm + size.heightMm - now.heightMm),
+  })
+  return {
+    mount: {
+      ...mount,
+      spacer: size,
+      opening: along(mount.opening),
+      mat: mount.mat && { ...mount.mat, opening: along(mount.mat.opening) },
+    },
+    isMeasured: false,
+  }
 }
 
 /**

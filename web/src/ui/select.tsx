@@ -5,6 +5,8 @@ import { useId, useState } from 'react'
 export interface SelectOption<T extends string> {
   value: T
   label: string
+  /** Said of it in the open list only. */
+  detail?: string
   /** Options of a group stand together under its name. */
   group?: string
 }
@@ -74,9 +76,15 @@ export function Select<T extends string>({
                     <Radix.Item
                       key={option.value}
                       value={option.value}
+                      aria-description={option.detail}
                       className="flex cursor-pointer items-center justify-between gap-4 px-3 py-1 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-white"
                     >
                       <Radix.ItemText>{option.label}</Radix.ItemText>
+                      {option.detail && (
+                        <span aria-hidden className="flex-1 text-right text-[13px] opacity-80">
+                          {option.detail}
+                        </span>
+                      )}
                       <Radix.ItemIndicator>
                         <Check size={13} />
                       </Radix.ItemIndicator>

@@ -4,6 +4,7 @@
 export * from './cut-files'
 export * from './papers-csv'
 export * from './settings-csv'
+export * from './supplies-csv'
 export { calendarOf } from './calendar'
 export { catalogueCard } from './card'
 export { wantRows } from './shopping'

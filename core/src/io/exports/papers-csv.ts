@@ -1,9 +1,10 @@
 // The drawer's papers as a table that a spreadsheet reads and writes.
 import { parseWeight } from '../../base/units'
-import { cellFault, cellNumber, readTable, type TableRow } from '../read'
+import { cellNumber, type TableRow } from '../read'
 import { writeCsv } from '../write'
 import { changedPaper, newPaper } from '../../stages/paper'
 import { MOST, paperSchema, type Paper, type Press } from '../../project'
+import { mergeRows, sameLength, type Listed } from './merge-rows'
 
 type Column =
   | 'name'
@@ -48,54 +49,18 @@ export const papersToCsv = (papers: readonly Paper[]): string =>
     })),
   )
 
-/** The drawer with what a table brought, and what of it could not be read, a sentence a row. */
+/** The drawer with what a table brought, and what of it could not be read. */
 export interface PapersRead {
-  papers: Paper[]
+  papers: readonly Paper[]
   /** A sentence per row that could not be read. */
   wrong: string[]
 }
 
-/**
- * Papers of a CSV: rows whose name and size are in the drawer change that paper and keep its off-cuts, and so do rows whose
- * name there is but once on either side; others are new. Rows that cannot be read are left out and named. What a row does
- * not say stays as it was, or takes a common value: the thickness that of finish and weight.
- */
+/** Puts the papers of a CSV into the drawer, whose off-cuts stay; what a row does not say is taken as `mergeRows` has it, the thickness that of finish and weight. */
 export function papersFromCsv(text: string, stock: readonly Paper[]): PapersRead {
-  const { columns, rows } = readTable(text)
-  if (!columns.includes('name'))
-    return { papers: [...stock], wrong: ['There is no column “name”: is this a table of papers?'] }
-  const papers = [...stock]
-  const wrong: string[] = []
-  let left = 0
-  const rowsNamed = (name: string) => rows.filter((row) => sameName(nameIn(row), name)).length
-  rows.forEach((row, i) => {
-    const name = nameIn(row)
-    const cells = given(row)
-    const named = papers.filter((p) => sameName(p.name, name))
-    const found =
-      named.find((p) => sameSize(p, cells)) ??
-      (named.length === 1 && rowsNamed(name) === 1 ? named[0] : undefined)
-    const at = found ? papers.indexOf(found) : -1
-    const before = found ?? newPaper(name, papers)
-    const parsed = paperSchema.safeParse({ ...before, ...cells, name })
-    const after = (): Paper => {
-      const { thicknessMm, ...rest } = parsed.data!
-      // Of another finish or weight it may be as thick as such are.
-      return changedPaper(before, cells.thicknessMm === undefined ? rest : { ...rest, thicknessMm })
-    }
-    if (parsed.success && at >= 0) papers[at] = after()
-    else if (parsed.success && papers.length < MOST.papers) papers.push(after())
-    else if (parsed.success) left++
-    else
-      wrong.push(
-        `Row ${i + 2}${name ? ` (${name})` : ''}: ${cellFault(row, parsed.error, (field) => COLUMN_OF[field] ?? field)}`,
-      )
-  })
-  if (left > 0) wrong.push(`The drawer is full: it holds ${MOST.papers} papers, and ${left} are left out.`)
-  return { papers, wrong }
+  const { records, wrong } = mergeRows(text, stock, PAPERS)
+  return { papers: records, wrong }
 }
-
-const nameIn = (row: TableRow): string => row['name'] ?? ''
 
 /** Columns of fields that are called otherwise. */
 const COLUMN_OF: Readonly<Record<string, Column>> = {
@@ -107,17 +72,6 @@ const COLUMN_OF: Readonly<Record<string, Column>> = {
   tempC: 'press celsius',
   seconds: 'press seconds',
 }
-
-const sameName = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase()
-
-/** Sizes that differ by less than this are one size written differently (mm). */
-const SAME_MM = 0.5
-
-/** Whether a row is of a paper's size, as far as it says one. */
-const sameSize = (
-  paper: Paper,
-  { widthMm = paper.widthMm, heightMm = paper.heightMm }: Partial<Paper>,
-): boolean => Math.abs(paper.widthMm - widthMm) < SAME_MM && Math.abs(paper.heightMm - heightMm) < SAME_MM
 
 /** The cells of a row that say something. */
 function given(row: TableRow): Partial<Paper> {
@@ -150,4 +104,18 @@ function given(row: TableRow): Partial<Paper> {
     note: cell('note'),
   }
   return Object.fromEntries(Object.entries(all).filter(([, value]) => value !== undefined))
+}
+
+const PAPERS: Listed<Paper> = {
+  what: 'papers',
+  schema: paperSchema,
+  most: MOST.papers,
+  given,
+  isSize: (paper, { widthMm = paper.widthMm, heightMm = paper.heightMm }) =>
+    sameLength(paper.widthMm, widthMm) && sameLength(paper.heightMm, heightMm),
+  fresh: newPaper,
+  // Of another finish or weight it may be as thick as such are.
+  changed: (before, { thicknessMm, ...rest }, cells) =>
+    changedPaper(before, cells.thicknessMm === undefined ? rest : { ...rest, thicknessMm }),
+  columnOf: (field) => COLUMN_OF[field] ?? field,
 }

@@ -1,8 +1,10 @@
 // What is measured, once and again, of each kind of thing that the work lives in; and what follows from it.
 import { describe, expect, it } from 'vitest'
 import { rectangle } from '@feuillet/core/base/geometry'
-import { designBox, newProject, starterMount, type Mount } from '@feuillet/core/project'
+import { designBox, newProject, newThing, starterMount, type Mount } from '@feuillet/core/project'
 import { makeLayer } from '@feuillet/core/stages/layers'
+import { changeSupplies } from '../../state/edits'
+import { store } from '../../state/store'
 import {
   all,
   choose,
@@ -14,7 +16,9 @@ import {
   settled,
   shows,
   snags,
+  soon,
   the,
+  toast,
   toStage,
   type,
   undo,
@@ -65,6 +69,31 @@ describe('a frame', () => {
     await waitFor(() => field('Name of this frame'))
     expect(all('combobox', 'Measured before')).toEqual([])
     expect(mount('frame')).toEqual(kept)
+  })
+
+  it('that is in the drawer gives its size, and all that was measured of one such', async () => {
+    await open(bare('frame'), 'measure')
+    const oak = { ...newThing('frame', 'oak'), name: 'Oak', widthMm: 300, heightMm: 240, count: 2 }
+    const before = store.getState().document.supplies
+    store.dispatch(changeSupplies('oak', (held) => ({ ...held, supplies: { ...before, things: [oak] } })))
+    await soon('combobox', 'At hand')
+    await user.click(the('combobox', 'At hand'))
+    expect((await soon('option', 'Oak')).getAttribute('aria-description')).toBe('300 × 240 mm, 2 left')
+    await user.keyboard('{Escape}')
+    await choose('At hand', 'Oak')
+    // The starting lip of 7 mm stays.
+    expect(mount('frame')).toMatchObject({
+      spacer: { widthMm: 300, heightMm: 240 },
+      opening: { widthMm: 286, heightMm: 226 },
+    })
+    await toast(/The size of “Oak” is taken; what its lip hides/)
+    await type('Depth', '44')
+    await type('Name of this frame', 'the oak one')
+    await waitFor(() => the('button', 'Forget “the oak one”'))
+    await type('Spacer width', '111')
+    await choose('At hand', 'Oak')
+    expect(mount('frame')).toMatchObject({ spacer: { widthMm: 300 }, depthMm: 44 })
+    store.dispatch(changeSupplies('as before', (held) => ({ ...held, supplies: before })))
   })
 
   it('that would be seen through further than it reaches is to be measured again', async () => {

@@ -12,6 +12,7 @@ import { change } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, Fold, SchemaFields, SelectField, type SchemaField } from '../../ui'
+import { FromTheDrawer, MeasuredBefore } from './measured-before'
 import { kindNames } from './kinds'
 
 type Field = SchemaField<Mount>
@@ -224,6 +225,8 @@ export function MountFields({ mount }: { mount: Mount }) {
         options={kindNames.map(({ kind, title }) => ({ value: kind, label: title.toLowerCase() }))}
         onChange={(kind) => dispatch(change(`make it ${kindWord(kind)}`, (p) => changeKind(p, kind)))}
       />
+      <FromTheDrawer mount={mount} />
+      <MeasuredBefore mount={mount} />
       {first.length > 0 ? draw(first) : <p className="text-soft">Nothing limits this work.</p>}
       {mount.kind === 'topper' && (
         <div className="flex flex-wrap gap-2">

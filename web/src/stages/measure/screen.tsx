@@ -13,7 +13,7 @@ import { Board } from '../../drawing/board'
 import { MountDrawing, mountBox } from '../../drawing/mount/mount-drawing'
 import { Pointer } from '../../drawing/stack'
 import { Button, Figure, Figures, Heading } from '../../ui'
-import { MeasuredBefore } from './measured-before'
+import { KeepMeasures } from './measured-before'
 import { MountFields } from './mount-fields'
 import { SecondLook } from './second-look'
 
@@ -65,7 +65,7 @@ export default function MeasureScreen() {
             <div className="mt-2">
               <SecondLook mount={project.mount} />
             </div>
-            <MeasuredBefore mount={project.mount} />
+            <KeepMeasures mount={project.mount} />
           </Heading>
           <Heading title="What follows from it">
             <Figures>

@@ -1,16 +1,14 @@
 // The whole drawer as a table: sorted by a press on a column, searched, edited in place, in and out as CSV.
 import { useMemo, useState } from 'react'
-import { toast } from 'sonner'
 import { pathToRegion, polygonToPath, regionBox } from '@feuillet/core/base/geometry'
 import { changedPaper, newPaper } from '@feuillet/core/stages/paper'
 import { FINISHES, refreshPapers, type Paper } from '@feuillet/core/project'
 import { changeStock } from '../../state/edits'
-import { saveFile } from '../../session/save-file'
 import { useAppDispatch, useAppSelector } from '../../state/store'
-import { ACCEPTS, Button, Checkbox, ColourInput, DataTable, FileButton, Tip, type DataColumn } from '../../ui'
+import { Button, Checkbox, ColourInput, DataTable, Tip, type DataColumn } from '../../ui'
 import { freeName } from './free-name'
 import { useRecordColumns, type RecordColumn } from './record-cell'
-import { TableFaults } from './table-faults'
+import { useCsv } from './use-csv'
 
 const COLUMNS: readonly RecordColumn<Paper>[] = [
   { key: 'name', title: 'paper', width: 'w-27' },
@@ -46,22 +44,18 @@ export function DrawerTable() {
   const { stock } = useAppSelector((state) => state.document)
   const columnsOf = useRecordColumns()
   const [text, setText] = useState('')
-  const [wrong, setWrong] = useState<string[]>([])
-  const save = async () => {
-    const { papersToCsv } = await import('@feuillet/core/io/exports')
-    saveFile('drawer.csv', papersToCsv(stock), 'text/csv')
-  }
-  const bring = async (chosen: File | undefined) => {
-    if (!chosen) return
-    const [{ papersFromCsv }, { decodeTable }] = await Promise.all([
-      import('@feuillet/core/io/exports'),
-      import('@feuillet/core/io/read'),
-    ])
-    const read = papersFromCsv(decodeTable(new Uint8Array(await chosen.arrayBuffer())), stock)
-    setWrong(read.wrong)
-    if (read.papers.some((paper, i) => paper !== stock[i]))
-      dispatch(changeStock(`papers of ${chosen.name}`, () => read.papers, { refresh: refreshPapers }))
-  }
+  const csv = useCsv({
+    what: 'papers',
+    file: 'drawer',
+    isEmpty: stock.length === 0,
+    write: (forms) => forms.papersToCsv(stock),
+    read: (forms, { text, name }) => {
+      const { papers, wrong } = forms.papersFromCsv(text, stock)
+      const isNew = papers !== stock
+      if (isNew) dispatch(changeStock(`papers of ${name}`, () => papers, { refresh: refreshPapers }))
+      return { isNew, wrong }
+    },
+  })
   const add = () => {
     const fresh = newPaper(freeName(stock, 'New paper'), stock)
     dispatch(changeStock('a new paper', (papers) => [...papers, fresh], { refresh: (p) => p }))
@@ -125,7 +119,7 @@ export function DrawerTable() {
   }, [dispatch, columnsOf])
   return (
     <section aria-label="Drawer as a table" className="flex min-h-0 flex-1 flex-col px-4 py-2">
-      <TableFaults wrong={wrong} />
+      {csv.faults}
       <DataTable
         label="Papers of the drawer"
         rows={stock}
@@ -150,17 +144,7 @@ export function DrawerTable() {
             <Button small onClick={add}>
               New paper
             </Button>
-            <FileButton
-              small
-              label="Table of papers"
-              accept={ACCEPTS.table}
-              onFiles={([table]) => void bring(table)}
-            >
-              Bring in CSV
-            </FileButton>
-            <Button small onClick={() => void save().catch((error: unknown) => toast.error(String(error)))}>
-              Save as CSV
-            </Button>
+            {csv.buttons}
           </>
         )}
       />

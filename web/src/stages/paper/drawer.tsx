@@ -146,10 +146,9 @@ function Swatch({ paper, inUse, onPick }: { paper: Paper; inUse: boolean; onPick
             {inUse && '✓ '}
             {paper.name}
           </span>
-          <span className="flex w-full justify-between gap-2 text-[12px] leading-tight">
-            <span className="truncate">
-              {paper.finish} {paper.gsm}
-            </span>
+          <span className="truncate text-[12px] leading-tight">{paper.finish}</span>
+          <span className="flex w-full justify-between gap-2 text-[12px] leading-tight whitespace-nowrap">
+            <span>{paper.gsm} gsm</span>
             <span className="measure">× {paper.count}</span>
           </span>
         </button>

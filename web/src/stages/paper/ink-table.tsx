@@ -1,12 +1,12 @@
 // Inks of the shared drawer, to colour card by hand with.
 import { useMemo } from 'react'
 import { starterInks, type Ink } from '@feuillet/core/project'
-import { changeSupplies } from '../../state/edits'
-import { useAppDispatch, useAppSelector } from '../../state/store'
 import { Button, ColourInput, DataTable, type DataColumn } from '../../ui'
 import { binColumn } from './bin-column'
 import { freeName } from './free-name'
 import { useRecordColumns, type RecordColumn } from './record-cell'
+import { useSupply } from './use-supply'
+import { useSupplyCsv } from './use-csv'
 
 const COLUMNS: readonly RecordColumn<Ink>[] = [
   { key: 'name', title: 'ink', width: 'w-40' },
@@ -15,21 +15,11 @@ const COLUMNS: readonly RecordColumn<Ink>[] = [
 ]
 
 export function InkTable() {
-  const dispatch = useAppDispatch()
-  const { inks } = useAppSelector((state) => state.document.supplies)
+  const { list: inks, edit, set: setInk } = useSupply('inks')
+  const csv = useSupplyCsv('inks', { what: 'inks', file: 'inks' })
   const columnsOf = useRecordColumns()
   const columns = useMemo((): DataColumn<Ink>[] => {
-    const edit = (label: string, change: (list: readonly Ink[]) => readonly Ink[]) =>
-      dispatch(
-        changeSupplies(label, ({ project, supplies }) => ({
-          project,
-          supplies: { ...supplies, inks: change(supplies.inks) },
-        })),
-      )
-    const set = (ink: Ink, patch: Partial<Ink>) =>
-      edit(`${ink.name} in the drawer`, (list) =>
-        list.map((one) => (one.id === ink.id ? { ...one, ...patch } : one)),
-      )
+    const set = ({ id, name }: Ink, patch: Partial<Ink>) => setInk(id, `${name} in the drawer`, patch)
     return [
       ...columnsOf(COLUMNS, set),
       {
@@ -47,40 +37,36 @@ export function InkTable() {
       },
       binColumn<Ink>(({ id, name }) => edit(`bin ${name}`, (list) => list.filter((one) => one.id !== id))),
     ]
-  }, [dispatch, columnsOf])
+  }, [edit, columnsOf, setInk])
   const add = () =>
-    dispatch(
-      changeSupplies('a new ink', ({ project, supplies }) => ({
-        project,
-        supplies: {
-          ...supplies,
-          inks: [
-            ...supplies.inks,
-            { ...starterInks[0]!, id: crypto.randomUUID(), name: freeName(supplies.inks, 'New ink') },
-          ],
-        },
-      })),
-    )
+    edit('a new ink', (list) => [
+      ...list,
+      { ...starterInks[0]!, id: crypto.randomUUID(), name: freeName(list, 'New ink') },
+    ])
   return (
-    <DataTable
-      label="Inks of the drawer"
-      rows={inks}
-      columns={columns}
-      rowId={({ id }) => id}
-      rowProps={({ name }) => ({ 'data-ink': name })}
-      sortedBy="name"
-      small
-      toolbar={(shown) => (
-        <>
-          <span className="flex-1 text-[13px] text-soft">
-            {shown} {shown === 1 ? 'ink' : 'inks'}, to colour card with before it is stuck: how one comes out
-            depends on the card, so try it.
-          </span>
-          <Button small onClick={add}>
-            New ink
-          </Button>
-        </>
-      )}
-    />
+    <>
+      {csv.faults}
+      <DataTable
+        label="Inks of the drawer"
+        rows={inks}
+        columns={columns}
+        rowId={({ id }) => id}
+        rowProps={({ name }) => ({ 'data-ink': name })}
+        sortedBy="name"
+        small
+        toolbar={(shown) => (
+          <>
+            <span className="flex-1 text-[13px] text-soft">
+              {shown} {shown === 1 ? 'ink' : 'inks'}, to colour card with before it is stuck: how one comes
+              out depends on the card, so try it.
+            </span>
+            <Button small onClick={add}>
+              New ink
+            </Button>
+            {csv.buttons}
+          </>
+        )}
+      />
+    </>
   )
 }

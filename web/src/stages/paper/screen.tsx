@@ -20,7 +20,9 @@ import { PickedPaper } from './picked-paper'
 import { RampTool } from './ramp-tool'
 import { CutterTables } from './cutter-tables'
 import { InkTable } from './ink-table'
-import { FoamTable, GlueTable, SettingsTable } from './supply-tables'
+import { FoamTable } from './foam-table'
+import { GlueTable } from './glue-table'
+import { SettingsTable } from './settings-table'
 import { ThingTable } from './thing-table'
 
 const NO_LAYERS: readonly string[] = []

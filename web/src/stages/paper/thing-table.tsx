@@ -1,5 +1,5 @@
 // Frames, sticks, twine and their kin of the shared drawer: what they cost, and how many are left.
-import { useCallback, useMemo } from 'react'
+import { useMemo } from 'react'
 import { amountIn, partsOf } from '@feuillet/core/stages/journal'
 import {
   kindOf,
@@ -13,13 +13,14 @@ import {
   type Supplies,
   type Thing,
 } from '@feuillet/core/project'
-import { changeSupplies } from '../../state/edits'
 import { selectProject, selectUnit } from '../../state/selectors'
-import { useAppDispatch, useAppSelector } from '../../state/store'
+import { useAppSelector } from '../../state/store'
 import { Button, DataTable, type DataColumn } from '../../ui'
 import { binColumn } from './bin-column'
 import { freeName } from './free-name'
 import { RecordCell, useRecordColumns, type RecordColumn } from './record-cell'
+import { useSupply } from './use-supply'
+import { useSupplyCsv } from './use-csv'
 
 const SIZES = 'Works of this size take it, whichever way round. Blank for any size'
 
@@ -72,29 +73,16 @@ const shown = (thing: Thing): Thing => {
 }
 
 export function ThingTable() {
-  const dispatch = useAppDispatch()
   const supplies = useAppSelector((state) => state.document.supplies)
-  const { things } = supplies
+  const { list: things, edit, set: setThing } = useSupply('things')
+  const csv = useSupplyCsv('things', { what: 'things', file: 'things' })
   const rows = useMemo(() => things.map(shown), [things])
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
   const columnsOf = useRecordColumns()
   const { currency } = project.drawer
-  const edit = useCallback(
-    (label: string, change: (list: readonly Thing[]) => readonly Thing[]) =>
-      dispatch(
-        changeSupplies(label, (held) => ({
-          ...held,
-          supplies: { ...held.supplies, things: change(held.supplies.things) },
-        })),
-      ),
-    [dispatch],
-  )
   const columns = useMemo((): DataColumn<Thing>[] => {
-    const set = (thing: Thing, patch: Partial<Thing>) =>
-      edit(`${thing.name} in the drawer`, (list) =>
-        list.map((one) => (one.id === thing.id ? { ...one, ...patch } : one)),
-      )
+    const set = ({ id, name }: Thing, patch: Partial<Thing>) => setThing(id, `${name} in the drawer`, patch)
     const figures = FIGURES.map((column): DataColumn<Thing> => {
       const { key, title } = column
       return {
@@ -135,30 +123,34 @@ export function ThingTable() {
       ...columnsOf([{ key: 'shop', title: 'shop', width: 'w-9' } satisfies RecordColumn<Thing>], set),
       binColumn<Thing>(({ id, name }) => edit(`bin ${name}`, (list) => list.filter((one) => one.id !== id))),
     ]
-  }, [edit, columnsOf, currency, unit])
+  }, [edit, setThing, columnsOf, currency, unit])
   return (
-    <DataTable
-      label="Things of the drawer"
-      rows={rows}
-      columns={columns}
-      rowId={({ id }) => id}
-      rowProps={({ name }) => ({ 'data-thing': name })}
-      sortedBy="name"
-      small
-      toolbar={(count) => (
-        <>
-          <span className="flex-1 text-[13px] text-soft">
-            {count} {count === 1 ? 'thing' : 'things'}. What a work takes of them leaves the drawer when all
-            is laid ready, and comes back with the tick.
-          </span>
-          <Button
-            small
-            onClick={() => edit('a new thing', (list) => [...list, thingLike(project, supplies)])}
-          >
-            New thing
-          </Button>
-        </>
-      )}
-    />
+    <>
+      {csv.faults}
+      <DataTable
+        label="Things of the drawer"
+        rows={rows}
+        columns={columns}
+        rowId={({ id }) => id}
+        rowProps={({ name }) => ({ 'data-thing': name })}
+        sortedBy="name"
+        small
+        toolbar={(count) => (
+          <>
+            <span className="flex-1 text-[13px] text-soft">
+              {count} {count === 1 ? 'thing' : 'things'}. What a work takes of them leaves the drawer when all
+              is laid ready, and comes back with the tick.
+            </span>
+            <Button
+              small
+              onClick={() => edit('a new thing', (list) => [...list, thingLike(project, supplies)])}
+            >
+              New thing
+            </Button>
+            {csv.buttons}
+          </>
+        )}
+      />
+    </>
   )
 }
