@@ -103,7 +103,8 @@ export const starterAdhesives: Adhesive[] = [
     driesClear: true,
     isTidy: true,
     surfaces: 'card, film, glass, plastic',
-    caution: 'Open a window, keep flames away, and follow the label.',
+    caution:
+      'Open a window, keep flames away, and follow the label. It can draw threads: lift it off with a turn.',
     packMl: 60,
     pricePerPack: 4,
   },
@@ -157,6 +158,23 @@ export const starterAdhesives: Adhesive[] = [
     caution: 'Nozzle and glue burn skin: keep fingers and children away. It stands up a little.',
     packMl: 60,
     pricePerPack: 4,
+  },
+  {
+    id: 'glue-decoupage',
+    name: 'decoupage medium',
+    tackMin: 3,
+    handleMin: 10,
+    dryMin: 30,
+    bucklesBelowGsm: 200,
+    slides: true,
+    thicknessMm: 0,
+    holdsKPa: 250,
+    driesClear: true,
+    isTidy: true,
+    surfaces: 'card, paper, canvas, wood',
+    caution: 'Brush it on thinly: it wets thin card. Where food is near, follow the label.',
+    packMl: 120,
+    pricePerPack: 6,
   },
 ]
 

@@ -11,6 +11,7 @@ import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
 import { looked } from '../../state/view'
+import { glueOptions } from '../../state/glue-options'
 import { Button, Choice, Figure, Figures, Fold, Heading, NumberField, SelectField } from '../../ui'
 import { CutFileCaution } from './cut-file-caution'
 import { groupSteps, partDone, type StepGroup } from './step-groups'
@@ -246,7 +247,7 @@ export default function AssemblyScreen() {
               <SelectField
                 label="Glue"
                 value={plan.adhesiveId ?? ''}
-                options={drawer.adhesives.map(({ id, name }) => ({ value: id, label: name }))}
+                options={glueOptions(drawer.adhesives)}
                 onChange={(adhesiveId) => set('glue', { adhesiveId })}
               />
             </div>

@@ -244,6 +244,22 @@ describe('sticks', () => {
     await undo()
     expect(project().layers).toHaveLength(count)
   })
+
+  it('are glued with any glue of the drawer, of which those that hold most come first', async () => {
+    await open('bon-voyage', 'depth')
+    const { adhesives } = project().drawer
+    await soon('radio', /^clear solvent glue/)
+    expect(all('radio', /flat behind|a bead behind/)).toHaveLength(3)
+    await press(`All ${adhesives.length} glues`)
+    expect(all('radio', /flat behind|a bead behind/)).toHaveLength(adhesives.length)
+    await user.click(the('radio', /^decoupage medium/))
+    const { mount } = project()
+    expect(mount.kind === 'topper' && mount.stickGlueId).toBe('glue-decoupage')
+    await press('The 3 that hold most')
+    expect(all('radio', /flat behind|a bead behind/)).toHaveLength(3)
+    await toStage('assembly')
+    await waitFor(() => expect(document.body.textContent).toContain('decoupage medium'))
+  })
 })
 
 it('a stand-off ring is layers that are cut, and goes again', async () => {

@@ -20,6 +20,7 @@ import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
+import { glueOptions } from '../../state/glue-options'
 import { Choice, Figure, Figures, FolioTab, Heading, LengthField, Select, Switch } from '../../ui'
 
 /** Stands for the glue that is chosen for the whole project. */
@@ -132,7 +133,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
               value={layer.joint.adhesiveId ?? OF_PROJECT}
               options={[
                 { value: OF_PROJECT, label: `as in the project: ${adhesiveOf(project)?.name ?? 'none'}` },
-                ...project.drawer.adhesives.map(({ id, name }) => ({ value: id, label: name })),
+                ...glueOptions(project.drawer.adhesives),
               ]}
               onChange={(id) => set({ adhesiveId: id === OF_PROJECT ? null : id })}
             />

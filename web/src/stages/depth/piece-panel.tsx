@@ -13,6 +13,7 @@ import { change } from '../../state/edits'
 import { selectProject } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { useWords } from '../../state/use-words'
+import { glueOptions } from '../../state/glue-options'
 import { Button, Choice, Heading, Select } from '../../ui'
 
 /** No piece is picked; a piece takes the glue of its layer. */
@@ -134,7 +135,7 @@ export function PiecePanel({
             value={own?.adhesiveId ?? NONE}
             options={[
               { value: NONE, label: `as its layer: ${glueOf(project, layer)?.name ?? 'none'}` },
-              ...project.drawer.adhesives.map(({ id, name }) => ({ value: id, label: name })),
+              ...glueOptions(project.drawer.adhesives),
             ]}
             onChange={(id) => set(id === NONE ? (onFoam ? null : undefined) : id, [pieceId])}
           />

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { coverOf } from '@feuillet/core/stages/depth'
 import { findLayer, LIMITS, removeLayer, stickGlueOf, type Mount } from '@feuillet/core/project'
 import { formatMinutes } from '@feuillet/core/base/units'
@@ -10,7 +11,7 @@ import { editor } from '../../workers'
 import { Button, Figure, Figures, Heading, LengthField, NumberField } from '../../ui'
 
 type TopperMount = Extract<Mount, { kind: 'topper' }>
-/** How many glues are compared side by side. */
+/** How many glues are compared before the maker asks for all. */
 const COMPARED = 3
 
 /** A topper's sticks: where they go, what holds them, how the ends droop, and the piece that hides them. */
@@ -21,6 +22,7 @@ export function TopperPanel({ mount }: { mount: TopperMount }) {
   const held = usePlan('hold')
   const set = (label: string, patch: Partial<TopperMount>) =>
     dispatch(change(label, (p) => ({ ...p, mount: { ...(p.mount as TopperMount), ...patch } })))
+  const [allGlues, setAllGlues] = useState(false)
   if (!held) return null
   const { sticks } = held
   const own = stickGlueOf(project)
@@ -29,7 +31,7 @@ export function TopperPanel({ mount }: { mount: TopperMount }) {
   const glues = [
     ...held.glues.filter(({ adhesive }) => adhesive.id === own?.id),
     ...held.glues.filter(({ adhesive }) => adhesive.id !== own?.id).toSorted((a, b) => b.holdsN - a.holdsN),
-  ].slice(0, COMPARED)
+  ].slice(0, allGlues ? undefined : COMPARED)
   return (
     <Heading title="Sticks">
       <div className="grid gap-2">
@@ -87,7 +89,7 @@ export function TopperPanel({ mount }: { mount: TopperMount }) {
             <thead>
               <tr className="text-left text-soft">
                 <th className="font-normal">Glue</th>
-                <th className="font-normal">holds, dry after</th>
+                <th className="font-normal">handle, dry after</th>
                 <th className="text-right font-normal">holds</th>
               </tr>
             </thead>
@@ -126,6 +128,11 @@ export function TopperPanel({ mount }: { mount: TopperMount }) {
               ))}
             </tbody>
           </table>
+        )}
+        {sticks.length > 0 && held.glues.length > COMPARED && (
+          <Button small onClick={() => setAllGlues(!allGlues)}>
+            {allGlues ? `The ${COMPARED} that hold most` : `All ${held.glues.length} glues`}
+          </Button>
         )}
         {cover ? (
           <Button
