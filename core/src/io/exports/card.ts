@@ -28,7 +28,8 @@ const CAUTIONS: Partial<Record<Project['mount']['kind'], string>> = {
   topper: 'Not to be eaten; small parts and sticks are not for small children.',
   garland: 'Cord: keep it out of the reach of small children.',
 }
-const LIT = 'Light it with cool, low-voltage LED only, as their label says.'
+const LIT =
+  'Light it with cool, low-voltage LED only, as their label says; never with a candle or a hot lamp.'
 
 /** A page of A6 with the first photo, or the stack as it is drawn. Needs the geometry loaded. */
 export async function catalogueCard(

@@ -181,6 +181,40 @@ describe('steps from the joints', () => {
     expect(planOf(demo('bon-voyage')).steps.find((s) => s.kind === 'mount')!.caution).toMatch(/food-safe/)
   })
 
+  it.each(demoNames)(
+    'of %s caution of the glue wherever it is laid, and of a light before and after',
+    (name) => {
+      const own = demo(name)
+      const project = setPlan(
+        {
+          ...own,
+          layers: own.layers.map((layer) => ({ ...layer, joint: { ...layer.joint, adhesiveId: null, pieces: [] } })), // prettier-ignore
+          mount: own.mount.kind === 'topper' ? { ...own.mount, stickGlueId: null } : own.mount,
+        },
+        { adhesiveId: 'glue-hot', litFromBehind: true },
+      )
+      const { steps } = planOf(project)
+      const laid = steps.filter(
+        ({ kind, needs, detail }) =>
+          kind !== 'prepare' && needs.includes('hands') && /hot glue/i.test(wordsIn(detail, 'mm')),
+      )
+      for (const { id, caution } of laid) expect(caution, id).toMatch(/burn skin/)
+      expect(laid.length).toBeGreaterThan(0)
+      expect(steps[0]!.caution).toMatch(/never a candle/)
+      const closing = steps.find(({ kind, id }) => kind === 'close' || id === 'mount')
+      if (closing?.kind === 'close') expect(closing.caution).toMatch(/never a candle/)
+      expect(planOf(setPlan(project, { litFromBehind: false })).steps.some(({ caution }) => caution?.includes('candle'))).toBe(false) // prettier-ignore
+    },
+  )
+
+  it('warn of glitter near food', () => {
+    const project = demo('bon-voyage')
+    const mount = (p: Project) => planOf(p).steps.find((s) => s.kind === 'mount')!.caution
+    expect(mount(project)).not.toMatch(/sheds/)
+    const papers = project.drawer.papers.map((paper) => ({ ...paper, finish: 'glitter' as const }))
+    expect(mount({ ...project, drawer: { ...project.drawer, papers } })).toMatch(/food-safe.*sheds/)
+  })
+
   it('are none without layers', () =>
     expect(planOf(stack('frame'))).toEqual({ steps: [], minutes: 0, handsMinutes: 0 }))
 })

@@ -1,13 +1,15 @@
 // What comes once all is stuck: mounting, closing, hanging.
 import { length, say, sayAll } from '../../../base/units'
-import { builtLayers, paperOf, stickGlueOf, thicknessOf, type Project } from '../../../project'
+import { builtLayers, glueOf, paperOf, stickGlueOf, thicknessOf, type Project } from '../../../project'
 import { UNNAMED_GLUE } from '../times'
-import { capital, glueName, plural, stackOf, type Of, type Words } from './common'
+import { capital, glueName, heed, lit, plural, stackOf, type Of, type Words } from './common'
 
 const GLASS = 'Glass edges cut: wear gloves and handle the pane by its edges.'
 
 const FOOD =
-  'Keep card, glue and foam off the icing with a food-safe sleeve; small parts and sticks are not for small children. Follow the labels.'
+  'Keep card, glue and foam off the icing with a food-safe sleeve; sticks without splinters. Sticks prick and small parts choke: they are not for small children. Follow the labels.'
+
+const SHEDS = 'Glitter card sheds: tap and wipe it off, and keep it clear of all that is eaten.'
 
 const CORD = 'Hang twine out of the reach of small children.'
 
@@ -47,13 +49,15 @@ export function afterSticking(
             ' + ',
           )}) behind the backing sheet, along its edges and over the middle, hold it and bring it up to the glazing’s air.`
         : null
+      const ontoFabric = project.mount.kind === 'frame' && project.mount.back === 'fabric'
       return {
         title: 'Fix the stack to the back board',
         detail:
-          project.mount.kind === 'frame' && project.mount.back === 'fabric'
-            ? (packed ?? 'Backing sheet to the fabric with a glue that suits it; press until it holds.')
-            : (packed ??
-              `Backing sheet to the board with ${mountGlue(project, 'glue')}; press until it holds.`),
+          packed ??
+          (ontoFabric
+            ? 'Backing sheet to the fabric with a glue that suits it; press until it holds.'
+            : `Backing sheet to the board with ${mountGlue(project, 'glue')}; press until it holds.`),
+        caution: packed || ontoFabric ? null : mountCaution(project),
       }
     }
     case 'glaze':
@@ -72,12 +76,13 @@ export function afterSticking(
       return {
         title: 'Close the frame',
         detail: say`${closing(about)}; bend the tabs. Check that ${length(about.airMm)} of air stays in front.${about.hanger ? ' Fix the hanger.' : ''}`,
-        caution: HANGING,
+        caution: heed(HANGING, lit(project)),
       }
     case 'mount-card':
       return {
         title: 'Fix the stack to the card',
         detail: say`Centre it on the panel. ${capital(mountGlue(project))} under the backmost layer, a rim away from its edges; press until it holds. With an envelope in mind: ${length(about.stackMm, 1)} high.`,
+        caution: heed(mountCaution(project), lit(project)),
       }
     case 'mount-panel':
       return {
@@ -86,6 +91,7 @@ export function afterSticking(
           about.surface === 'canvas'
             ? `Lay something firm under the canvas, so that it does not give. ${capital(mountGlue(project))} where the backmost layer lies; press until it holds.`
             : `Dust the panel. ${capital(mountGlue(project))} where the backmost layer lies; press until it holds.`,
+        caution: heed(mountCaution(project), lit(project)),
       }
     case 'mount-sticks':
       return {
@@ -98,12 +104,13 @@ export function afterSticking(
               )} from the left edge as seen from the front: from behind, count from the right.`
             : 'Low on solid card, below the centre of mass.'
         } ${(stickGlueOf(project)?.name ?? 'Glue').replace(/^./, (first) => first.toUpperCase())} along all that lies on card.`,
-        caution: FOOD,
+        caution: heed(stickGlueOf(project)?.caution, FOOD, sheds(project) ? SHEDS : null),
       }
     case 'cover':
       return {
         title: `Glue “${about.layer.name}” over the sticks`,
         detail: `Its good side to the back. ${capital(glueName(project, about.layer))} round the sticks and along the edges; press over the sticks until it holds. Look from the front: nothing of it shows.`,
+        caution: heed(glueOf(project, about.layer)?.caution),
       }
     case 'stand': {
       const { layer } = about
@@ -114,6 +121,7 @@ export function afterSticking(
       return {
         title: `Set “${layer.name}” into the frame`,
         detail: say`Try it in place first. ${capital(glueName(project, layer))} on the folded bars only; press each to the inside of the frame, the piece ${length(fromPaneMm)} behind the pane, and hold until it holds.`,
+        caution: heed(glueOf(project, layer)?.caution),
       }
     }
     case 'stand-off':
@@ -160,7 +168,7 @@ function flagWords(project: Project, about: Of<'flag'>): Words {
   return {
     title: `Flag ${nth} of ${of} onto the twine`,
     detail: say`“${layer.name}”${paperOf(project, layer) ? `, ${paperOf(project, layer)!.name}` : ''}. ${from} ${held}${end}`,
-    caution: nth === 1 || nth === of ? CORD : null,
+    caution: heed(glueOf(project, layer)?.caution, nth === 1 || nth === of ? CORD : null),
   }
 }
 
@@ -173,3 +181,13 @@ const closing = ({ ring, mat }: Of<'close'>): string => {
 /** What holds the work to what it lives on is the joint of its backmost layer. */
 const mountGlue = (project: Project, unnamed = 'Glue'): string =>
   glueName(project, builtLayers(project)[0], unnamed)
+
+/** What is to be heeded of that glue. */
+const mountCaution = (project: Project): string | null => {
+  const [back] = builtLayers(project)
+  return heed(back && glueOf(project, back)?.caution)
+}
+
+/** Whether glitter comes off the work. */
+const sheds = (project: Project): boolean =>
+  builtLayers(project).some((layer) => paperOf(project, layer)?.finish === 'glitter')

@@ -2,11 +2,11 @@
 import { metres, say, sayAll, type Said } from '../../../base/units'
 import { builtLayers, glueOf, isPressed, keepsPlaces, stickGlueOf, type Project } from '../../../project'
 import { measure } from '../../measure'
-import { capital, glueName, plural, type Of, type Words } from './common'
+import { capital, glueName, lit, plural, type Of, type Words } from './common'
 
 /** All that the steps after it take, in the order in which they ask for it. */
 export function layReady(project: Project, { sheets, pads }: Of<'prepare'>): Words {
-  const { cutWith } = project.plan
+  const { cutWith, batch, litFromBehind } = project.plan
   const others = new Set([
     ...(cutWith ? [cutWith.name] : []),
     ...project.cutElsewhere.map(({ name }) => name),
@@ -19,11 +19,12 @@ export function layReady(project: Project, { sheets, pads }: Of<'prepare'>): Wor
     capital(card.join(', ')),
     ...(pads > 0 ? [plural(pads, 'foam pad')] : []),
     ...mountAtHand(project),
+    ...(litFromBehind ? [batch > 1 ? `${batch} lights` : 'the light'] : []),
     ...toolsAtHand(project),
     ...inksAtHand(project),
     gluesAtHand(project),
   ]
-  return { title: 'Lay everything ready', detail: say`${sayAll(all, ', ')}.` }
+  return { title: 'Lay everything ready', detail: say`${sayAll(all, ', ')}.`, caution: lit(project) }
 }
 
 /** Tools for cutting, folding, forming, film and prints, as far as there are any. */

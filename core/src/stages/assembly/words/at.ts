@@ -18,7 +18,7 @@ import type { GlueAmount } from '../../depth'
 import { centreMarks } from '../../layers'
 import type { Ground, PadCount } from '../task'
 import { UNNAMED_GLUE } from '../times'
-import { capital, glueName, plural, stackOf, type Of, type Words } from './common'
+import { capital, glueName, heed, plural, stackOf, type Of, type Words } from './common'
 
 const PINS =
   'Pins prick: count them out and in, and keep them away from small children. Where a child may reach the work, glue it.'
@@ -94,13 +94,10 @@ export function atSticking(
       return {
         title: layTitle(own, about),
         detail: `${what}. ${alignment(project, about)}${about.pads > 0 ? peel : ''}${beside}${flat}${about.onWet ? ` ${ON_WET}` : ''}`,
-        caution:
-          [
-            about.pads > 0 ? 'Foam sticks at once and cannot be moved.' : '',
-            ...about.flat.map(({ glue }) => glue?.caution ?? ''),
-          ]
-            .filter(Boolean)
-            .join(' ') || null,
+        caution: heed(
+          about.pads > 0 ? 'Foam sticks at once and cannot be moved.' : null,
+          ...about.flat.map(({ glue }) => glue?.caution),
+        ),
       }
     }
     case 'glue': {
@@ -122,9 +119,8 @@ export function atSticking(
         title: layTitle(own, about),
         detail: say`${what}, with ${adhesive?.name ?? 'glue'}: ${plural(layer.pieces.length - (about.pads > 0 ? onFoam : 0), 'part')}${glueWords(about.amount)}${others}. ${sayAll(watch)}`,
         caution:
-          [adhesive, ...about.others.map(({ glue }) => glue)]
-            .flatMap((one) => one?.caution || [])
-            .join(' ') || `Number ${folio} right way up.`,
+          heed(adhesive?.caution, ...about.others.map(({ glue }) => glue?.caution)) ??
+          `Number ${folio} right way up.`,
       }
     }
     case 'hold': {

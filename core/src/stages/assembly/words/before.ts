@@ -1,11 +1,11 @@
 // What is done before anything is stuck: cutting, weeding, folding, colouring, fitting dry.
 import { heat, length, say, sayAll } from '../../../base/units'
 import { groupBy } from '../../../base'
-import { cutPieces, type Layer, type Project } from '../../../project'
+import { cutPieces, glueOf, type Layer, type Project } from '../../../project'
 import { scoredFace } from '../../layers'
 import { bedWords, matWords, type Load } from '../../sheets'
 import { BENCH } from '../times'
-import { capital, glueName, plural, type Of, type Words } from './common'
+import { capital, glueName, heed, plural, type Of, type Words } from './common'
 import { layReady } from './at-hand'
 import { weedWords } from './weed'
 
@@ -13,8 +13,6 @@ const BLADE = 'Blades are sharp: keep fingers clear, cap what is not in use.'
 
 const KNIFE =
   'A fresh blade on a cutting mat; cut away from fingers, along metal, and snap or cap it when you lay it down.'
-
-const HOT = 'A hot nozzle and fresh hot glue burn: keep fingers off the bead.'
 
 const PLATE =
   'A hot plate burns and scorches card: try an off-cut first, keep to the labels of film and plate, never leave it on alone.'
@@ -153,17 +151,19 @@ function cutByHand({ number, paper, folios, setting, pieces }: Load): Words {
 function shapingWords(project: Project, layer: Layer): Words {
   const { how, riseMm } = layer.shaping
   const n = cutPieces(layer).length * layer.copies
+  const caution = heed(glueOf(project, layer)?.caution)
   switch (how) {
     case 'roll':
       return {
         title: `Roll “${layer.name}”`,
         detail: `${plural(n, 'strip')}: ${layer.folds.length > 0 ? 'fold lengthwise, then ' : ''}roll tight from one end round a thin tool, the uncut edge even. ${capital(glueName(project, layer))} along the last turn; hold until it holds, then press the fringe open from the middle.`,
-        caution: HOT,
+        caution,
       }
     case 'cup':
       return {
         title: `Cup “${layer.name}”`,
         detail: say`${plural(n, 'piece')}: bring the flap under the slit and glue it there, so that the end rises by about ${length(riseMm)}.`,
+        caution,
       }
     default:
       return {

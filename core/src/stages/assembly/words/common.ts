@@ -12,6 +12,16 @@ export type Of<Step extends About['step']> = Extract<About, { step: Step }>
 export const glueName = (project: Project, layer: Layer | undefined, unnamed = 'Glue'): string =>
   (layer ? glueOf(project, layer) : adhesiveOf(project))?.name ?? unnamed
 
+/** What is to be heeded, each once; null where there is nothing. */
+export const heed = (...all: readonly (string | null | undefined)[]): string | null =>
+  [...new Set(all.filter(Boolean))].join(' ') || null
+
+const LIT =
+  'Cool, low-voltage LED only, its battery case closed; never a candle or a hot lamp in paper. Follow the label of the light.'
+
+/** What is to be heeded of a light behind the work; null where there is none. */
+export const lit = ({ plan }: Pick<Project, 'plan'>): string | null => (plan.litFromBehind ? LIT : null)
+
 /** “thick squares on thin squares”, “narrow strips, 3 on each other”. */
 export const stackOf = (foams: readonly string[]): string =>
   foams.length > 1 && new Set(foams).size === 1
