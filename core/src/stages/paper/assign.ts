@@ -63,7 +63,7 @@ export function assignNearest(
 const SMALL_MM = 200
 
 /** Whether every piece of some layers fits on a sheet less its rim, straight or turned a quarter. */
-function fitting({ drawer }: Project, layers: readonly Layer[]): (paper: Paper) => boolean {
+export function fitting({ drawer }: Project, layers: readonly Layer[]): (paper: Paper) => boolean {
   const boxes = layers.flatMap((layer) =>
     cutPieces(layer).map((piece) => {
       const box = regionBox(pieceRegion(piece))
@@ -92,12 +92,16 @@ export const usable = (stock: readonly Paper[], serves: (paper: Paper) => boolea
   return plain.length > 0 ? plain : [...stock]
 }
 
-/** Pairs of neighbours in the stack with the CIEDE2000 difference of their colours. Clear sheets, printed ones and covers behind have no colour to tell apart. */
-export function neighbourSteps(project: Project): { below: Layer; above: Layer; difference: number }[] {
-  const layers = builtLayers(project).filter(
+/** Layers whose colours are told apart, back to front: clear sheets, printed ones and covers behind have none. */
+export const colouredLayers = (project: Project): Layer[] =>
+  builtLayers(project).filter(
     (layer) =>
       layer.print === null && layer.role !== 'cover' && !isStandOff(layer) && !isSeeThrough(project, layer),
   )
+
+/** Pairs of neighbours in the stack with the CIEDE2000 difference of their colours. */
+export function neighbourSteps(project: Project): { below: Layer; above: Layer; difference: number }[] {
+  const layers = colouredLayers(project)
   return layers.slice(1).map((above, i) => {
     const below = layers[i]!
     return { below, above, difference: colourDifference(colourOf(project, below), colourOf(project, above)) }

@@ -4,6 +4,7 @@
 export * from './stock'
 export * from './colour'
 export * from './assign'
+export * from './contrast'
 export * from './snags'
 export * from './mends'
 export * from './nodes'

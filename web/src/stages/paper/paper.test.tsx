@@ -122,7 +122,7 @@ describe('papers', () => {
     await open(smallFrame(), 'paper')
     const [back, second] = project().layers
     const before = colourOf(project(), second!)
-    await press(`${second!.name} in the ramp`, 'checkbox')
+    await press(`${second!.name} takes part`, 'checkbox')
     await choose('Back paper', 'Chalk')
     await choose('Front paper', 'Slate')
     await waitFor(() =>
@@ -132,6 +132,27 @@ describe('papers', () => {
     await waitFor(() => expect(paperName(back!.id)).toBe('Chalk'))
     expect(paperName(project().layers.at(-1)!.id)).toBe('Slate')
     expect(colourOf(project(), second!)).toBe(before)
+  })
+
+  it('that set layers off are few, as many as are wished, and leave alone what is not ticked', async () => {
+    await open(smallFrame(), 'paper')
+    const [back, ...others] = project().layers
+    const before = paperName(back!.id)
+    await press('contrast', 'radio')
+    await press(`${back!.name} takes part`, 'checkbox')
+    await type('Papers, at most', '2')
+    const names = () =>
+      [...one('ul[aria-label="Papers to take"]').querySelectorAll('li')].map((row) => row.textContent)
+    await waitFor(() => expect(names()[0]).toContain('as it is'))
+    await press('Take these papers')
+    await settled()
+    expect(paperName(back!.id)).toBe(before)
+    const taken = others.map(({ id }) => paperName(id))
+    expect(new Set(taken).size).toBeLessThanOrEqual(2)
+    expect(taken.slice(1).every((name, i) => name !== taken[i])).toBe(true)
+    expect(snags('too-alike')).toEqual([])
+    await undo()
+    expect(others.map(({ id }) => paperName(id))).not.toEqual(taken)
   })
 
   it('are coloured by hand with inks, and darker along the edges', async () => {

@@ -17,7 +17,7 @@ import { DrawerTable } from './drawer-table'
 import { NeededSheets } from './needed-sheets'
 import { Neighbours } from './neighbours'
 import { PickedPaper } from './picked-paper'
-import { RampTool } from './ramp-tool'
+import { ColoursTool } from './colours-tool'
 import { CutterTables } from './cutter-tables'
 import { InkTable } from './ink-table'
 import { FoamTable } from './foam-table'
@@ -75,7 +75,7 @@ export default function PaperScreen() {
             </Heading>
           )}
           <ColoursInUse />
-          <RampTool />
+          <ColoursTool />
           <NeededSheets />
         </>
       }
