@@ -96,7 +96,7 @@ export function afterSticking(
     case 'mount-sticks':
       return {
         title: `Fix ${plural(about.sticks, 'stick')} to the back`,
-        detail: say`Topper face down. ${
+        detail: say`Topper face down. Hold ${about.sticks === 1 ? 'the stick' : 'the sticks'} in place before any glue, and look from the front. ${
           about.places.length > 0
             ? say`Middle of ${about.places.length === 1 ? 'the stick' : 'the sticks'} ${sayAll(
                 about.places.map((mm) => say`${length(mm)}`),
@@ -139,7 +139,7 @@ export function afterSticking(
       const inside = layer.lives === 'behind-pane'
       return {
         title: `Bring “${layer.name}” onto the pane`,
-        detail: `Clean the pane and let it dry. Mark its middle on the ${inside ? 'outer' : 'inner'} side with a bit of tape that comes off. Weed, lay transfer sheet over all of it so that parts keep their distance, rub it down, and lift it from its backing. Lower it from the middle out onto the ${inside ? 'inner' : 'outer'} side, ${layer.cutMirrored ? 'it is cut in the mirror and reads right from the front' : 'as it reads from the front'}; rub again, and peel the sheet off flat and slowly.`,
+        detail: `Clean the pane and let it dry. Mark its middle on the ${inside ? 'outer' : 'inner'} side with a bit of tape that comes off. Weed, lay transfer sheet over all of it so that parts keep their distance, rub it down, and lift it from its backing. Hold the pane before the work and see where it will sit. Lower it from the middle out onto the ${inside ? 'inner' : 'outer'} side, ${layer.cutMirrored ? 'it is cut in the mirror and reads right from the front' : 'as it reads from the front'}; rub again, and peel the sheet off flat and slowly.`,
         caution: project.mount.kind === 'frame' && project.mount.pane.kind === 'glass' ? GLASS : null,
       }
     }
