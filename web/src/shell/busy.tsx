@@ -45,7 +45,10 @@ export function Busy() {
   }, [settled])
   return (
     // Its place is kept, so that nothing moves when it comes.
-    <span aria-hidden className="w-44 truncate text-right text-[12px] text-soft max-[1220px]:w-24">
+    <span
+      aria-hidden
+      className="line-clamp-2 w-44 text-right text-[12px] leading-tight text-soft max-[1220px]:w-24"
+    >
       {!settled && late ? `computing ${doing ? wordsFor(doing, project) : 'figures'}…` : ''}
     </span>
   )

@@ -40,7 +40,7 @@ export function ProjectMenu() {
         className="flex min-w-0 items-center gap-1 text-soft hover:text-ink"
         aria-label={`Project: ${project.name}`}
       >
-        <span className="truncate">{project.name}</span>
+        <span className="line-clamp-2 text-left leading-tight wrap-anywhere">{project.name}</span>
         <ChevronDown size={14} className="shrink-0" />
       </DropdownMenu.Trigger>
 

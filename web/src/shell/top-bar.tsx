@@ -23,7 +23,7 @@ export function TopBar({ stage }: { stage: Stage }) {
     'inline-flex h-7 min-w-8 items-center justify-center border border-line bg-panel px-2 hover:bg-sheet'
   return (
     <header className="col-span-2 flex min-w-0 items-end gap-3 bg-ground pr-3 max-[1220px]:gap-2">
-      <div className="flex w-[240px] shrink-0 items-center gap-2 self-center pl-3 max-[1220px]:w-[214px]">
+      <div className="flex w-[240px] shrink-0 items-center gap-2 self-center pl-3 max-[1220px]:w-[230px]">
         <Link to="/" aria-label="To the shelf of projects" className="flex shrink-0 items-center gap-1.5">
           <img src="/mark.svg" alt="" width={24} height={24} />
           <span className="font-head text-[19px] font-bold">Feuillet</span>

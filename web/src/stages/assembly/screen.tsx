@@ -246,6 +246,7 @@ export default function AssemblyScreen() {
               />
               <SelectField
                 label="Glue"
+                className="w-52"
                 value={plan.adhesiveId ?? ''}
                 options={glueOptions(drawer.adhesives)}
                 onChange={(adhesiveId) => set('glue', { adhesiveId })}

@@ -39,10 +39,10 @@ export const StepRow = memo(function StepRow({ step, number, done, isNext, picke
         ) : (
           <span className="w-[22px] text-center text-soft">{step.needs.length === 0 ? '◷' : '·'}</span>
         )}
-        <span className={`min-w-0 flex-1 truncate ${isNext ? 'font-semibold' : ''}`}>
+        <span className={`min-w-0 flex-1 leading-snug ${isNext ? 'font-semibold' : ''}`}>
           {isNext && <span className="text-plum">next: </span>}
           {step.title}
-          {(step.caution !== null || olderAt !== null) && <span className="text-ochre"> ▲</span>}
+          {(step.caution !== null || olderAt !== null) && <span className="text-ochre">&nbsp;▲</span>}
           {olderAt !== null && (
             <span className="text-[13px] text-ochre"> its file is older than the plan</span>
           )}
@@ -68,7 +68,7 @@ export const DraftRow = memo(function DraftRow({ step, number }: { step: DraftSt
       ) : (
         <span className="w-[22px] text-center">{step.needs.length === 0 ? '◷' : '·'}</span>
       )}
-      <span className="min-w-0 flex-1 truncate">{step.title}</span>
+      <span className="min-w-0 flex-1 leading-snug">{step.title}</span>
     </li>
   )
 })

@@ -61,8 +61,10 @@ export function JointPanel({ layer }: { layer: Layer }) {
       <div className="mb-3 flex items-center gap-3">
         <FolioTab folio={folioOf(project, layer.id)} colour={colourOf(project, layer)} size={42} />
         <div className="min-w-0">
-          <p className="truncate text-[16px] font-semibold">{layer.name}</p>
-          <p className="truncate text-[13px] text-soft">{paperOf(project, layer)?.name ?? 'no paper yet'}</p>
+          <p className="line-clamp-2 text-[16px] font-semibold wrap-anywhere">{layer.name}</p>
+          <p className="text-[13px] text-soft wrap-anywhere">
+            {paperOf(project, layer)?.name ?? 'no paper yet'}
+          </p>
         </div>
       </div>
       <Heading
@@ -132,14 +134,19 @@ export function JointPanel({ layer }: { layer: Layer }) {
               className="w-full"
               value={layer.joint.adhesiveId ?? OF_PROJECT}
               options={[
-                { value: OF_PROJECT, label: `as in the project: ${adhesiveOf(project)?.name ?? 'none'}` },
+                {
+                  value: OF_PROJECT,
+                  label: 'as in the project',
+                  detail: adhesiveOf(project)?.name ?? 'none',
+                },
                 ...glueOptions(project.drawer.adhesives),
               ]}
               onChange={(id) => set({ adhesiveId: id === OF_PROJECT ? null : id })}
             />
             {glue && (
               <p className="mt-1 text-[13px] text-soft">
-                Can be handled after {formatMinutes(glue.handleMin)}, dry after {formatMinutes(glue.dryMin)}
+                {glue.name.replace(/^./, (first) => first.toUpperCase())}: can be handled after{' '}
+                {formatMinutes(glue.handleMin)}, dry after {formatMinutes(glue.dryMin)}
                 {glue.thicknessMm > 0 && <>; {length(glue.thicknessMm)} high</>}
                 {glue.slides && '; slides while wet'}
                 {gsm < glue.bucklesBelowGsm && (

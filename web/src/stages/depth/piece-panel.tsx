@@ -134,7 +134,7 @@ export function PiecePanel({
             className="w-full"
             value={own?.adhesiveId ?? NONE}
             options={[
-              { value: NONE, label: `as its layer: ${glueOf(project, layer)?.name ?? 'none'}` },
+              { value: NONE, label: 'as its layer', detail: glueOf(project, layer)?.name ?? 'none' },
               ...glueOptions(project.drawer.adhesives),
             ]}
             onChange={(id) => set(id === NONE ? (onFoam ? null : undefined) : id, [pieceId])}

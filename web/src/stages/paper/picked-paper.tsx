@@ -38,8 +38,8 @@ export function PickedPaper({ layer }: { layer: Layer }) {
       <div className="mb-3 flex items-center gap-3">
         <FolioTab folio={folioOf(project, layer.id)} colour={colourOf(project, layer)} size={42} />
         <div className="min-w-0">
-          <p className="truncate text-[15px] font-semibold">{layer.name}</p>
-          <p className="truncate text-[13px] text-soft">
+          <p className="line-clamp-2 text-[15px] font-semibold wrap-anywhere">{layer.name}</p>
+          <p className="text-[13px] text-soft">
             {paper
               ? `${paper.name} · ${paper.finish} ${weightWords(paper, unit)}`
               : `no paper yet; ${ASSUMED_PAPER.finish} ${weightWords(ASSUMED_PAPER, unit)} assumed`}

@@ -85,7 +85,7 @@ const Tab = memo(function Tab({
         aria-pressed={picked}
         aria-label={`Load ${load.number}: ${load.paper.name}, layers ${load.folios.join(', ')}`}
         onClick={() => onPick(load.id)}
-        className={`clip-tab grid h-12 w-14 content-between px-1.5 py-1 text-left ${picked ? 'outline-2 -outline-offset-3 outline-current' : ''}`}
+        className={`clip-tab grid h-12 max-w-32 min-w-14 content-between px-1.5 py-1 text-left ${picked ? 'outline-2 -outline-offset-3 outline-current' : ''}`}
         style={{ background: load.paper.colour, color: inkOn(load.paper.colour) }}
       >
         <span className="truncate leading-none font-semibold">{loadTag(load)}</span>

@@ -24,7 +24,7 @@ export const LoadsToCut = ({ loads, picked, locked, cut, onPick }: Props) => (
           disabled={locked && l !== picked}
           aria-pressed={l === picked}
           onClick={() => onPick(l.id)}
-          className={`clip-tab grid h-12 w-16 content-between px-1.5 py-1 text-left ${l === picked ? 'outline-2 -outline-offset-3 outline-current' : ''}`}
+          className={`clip-tab grid h-12 max-w-32 min-w-16 content-between px-1.5 py-1 text-left ${l === picked ? 'outline-2 -outline-offset-3 outline-current' : ''}`}
           style={{ background: l.paper.colour, color: inkOn(l.paper.colour) }}
         >
           <span className="truncate leading-none font-semibold">{loadTag(l)}</span>
