@@ -99,6 +99,7 @@ test.describe('the frame of a project', () => {
             document.documentElement.scrollHeight - innerHeight,
           ])
         await expect.poll(over, `${title} at ${size.width} × ${size.height}`).toEqual([0, 0])
+        await expect.poll(() => cutShort(page), `${title} at ${size.width} × ${size.height}`).toEqual([])
       }
       // Printed it is one page, whatever scrolls on screen.
       const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
@@ -107,6 +108,38 @@ test.describe('the frame of a project', () => {
     }
   })
 })
+
+/** Words that are cut, and controls that are cut or lie under something else, by their names. */
+const cutShort = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const found: string[] = []
+    for (const one of document.querySelectorAll<HTMLElement>('.truncate, .line-clamp-2'))
+      if (one.scrollWidth > one.clientWidth + 1 || one.scrollHeight > one.clientHeight + 2)
+        found.push(`cut: ${one.textContent}`)
+    const controls = 'button, a[href], input, [role=radio], [role=checkbox], [role=switch], [role=combobox]'
+    for (const one of document.querySelectorAll<HTMLElement>(controls)) {
+      const box = one.getBoundingClientRect()
+      if (!one.checkVisibility({ visibilityProperty: true, opacityProperty: true }) || box.width < 2) continue
+      let [left, top, right, bottom] = [box.left, box.top, box.right, box.bottom]
+      let scrolls = false
+      for (let around = one.parentElement; around; around = around.parentElement) {
+        const { overflowX, overflowY } = getComputedStyle(around)
+        if (overflowX === 'visible' && overflowY === 'visible') continue
+        const room = around.getBoundingClientRect()
+        ;[left, right] = [Math.max(left, room.left), Math.min(right, room.right)]
+        ;[top, bottom] = [Math.max(top, room.top), Math.min(bottom, room.bottom)]
+        scrolls ||= overflowX === 'auto' && around.scrollWidth > around.clientWidth
+      }
+      // What is scrolled out of sight is not cut.
+      if (bottom - top < 4 || (scrolls && right - left < 4)) continue
+      const name = one.getAttribute('aria-label') ?? one.textContent
+      const at = document.elementFromPoint((left + right) / 2, (top + bottom) / 2)
+      if (right - left < box.width - 2 && !scrolls) found.push(`beyond its place: ${name}`)
+      else if (at && !one.contains(at) && !at.contains(one) && !at.closest('label')?.contains(one))
+        found.push(`covered: ${name}`)
+    }
+    return found
+  })
 
 /** What axe finds on the page as it stands, by place. */
 async function troubles(page: Page, place: string): Promise<string[]> {

@@ -99,7 +99,7 @@ export function SectionView() {
           Save as a picture
         </Button>
       </div>
-      <div className="grid min-h-0 flex-1 grid-rows-[minmax(0,1fr)_minmax(0,1.1fr)]">
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_minmax(0,1.1fr)]">
         <div className="min-h-0 p-3 pb-0">
           <Board
             name="section"

@@ -28,7 +28,7 @@ export function Drawer() {
     <section aria-label="Drawer" className="flex min-h-0 flex-col border-t border-line bg-panel px-4 py-2">
       <header className="mb-2 flex items-center gap-3">
         <h2 className="text-[16px]">Drawer</h2>
-        <span className="min-w-0 flex-1 truncate text-[13px] text-soft">
+        <span className="min-w-0 flex-1 text-[13px] leading-tight text-soft">
           {layer
             ? `Press for layer ${folioOf(project, layer.id) ?? '–'}, “${layer.name}”, or drag onto a layer`
             : 'No layer to choose for yet'}

@@ -46,8 +46,12 @@ export function Neighbours() {
                   style={{ background: colour, color: inkOn(colour) }}
                 >
                   <span className="measure w-5 text-right">{folioOf(project, layer.id)}</span>
-                  <span className="min-w-0 flex-1 truncate font-semibold">{layer.name}</span>
-                  <span className="min-w-0 truncate text-[13px]">{paper?.name ?? 'no paper yet'}</span>
+                  <span className="line-clamp-2 min-w-0 flex-1 leading-tight font-semibold">
+                    {layer.name}
+                  </span>
+                  <span className="line-clamp-2 min-w-0 text-right text-[13px] leading-tight">
+                    {paper?.name ?? 'no paper yet'}
+                  </span>
                 </button>
               </li>
             </Fragment>

@@ -106,7 +106,7 @@ export default function PaperScreen() {
     >
       {asTable ? (
         <>
-          <div className="w-[40rem] px-4 pt-3">
+          <div className="w-[40rem] max-w-full px-4 pt-3">
             <Choice
               label="Of the drawer"
               value={drawerOf}
@@ -153,7 +153,7 @@ export default function PaperScreen() {
           )}
         </>
       ) : (
-        <div className="grid min-h-0 flex-1 grid-rows-[minmax(0,1fr)_minmax(0,1fr)]">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_minmax(0,1fr)]">
           <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)]">
             <div className="min-h-0 p-4 pb-1">
               <Board name="paper" box={box} unit={unit} label="The stack in its papers" interactive>
