@@ -133,6 +133,7 @@ const cutShort = (page: Page): Promise<string[]> =>
       // What is scrolled out of sight is not cut.
       if (bottom - top < 4 || (scrolls && right - left < 4)) continue
       const name = one.getAttribute('aria-label') ?? one.textContent
+      if (one.tagName !== 'INPUT' && one.scrollWidth > one.clientWidth + 1) found.push(`spills: ${name}`)
       const at = document.elementFromPoint((left + right) / 2, (top + bottom) / 2)
       if (right - left < box.width - 2 && !scrolls) found.push(`beyond its place: ${name}`)
       else if (at && !one.contains(at) && !at.contains(one) && !at.closest('label')?.contains(one))

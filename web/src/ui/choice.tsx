@@ -22,14 +22,14 @@ export function Choice<T extends string>({ label, captioned, hint, value, option
         aria-label={label}
         value={value ?? ''}
         onValueChange={(next) => next && onChange(next as T)}
-        className="flex w-full border border-ink"
+        className="flex w-full flex-wrap border-r border-b border-ink"
       >
         {options.map((option) => (
           // What is picked is told by aria-checked: the tip lays its own state over the item's.
           <Tip key={option.value} text={option.title}>
             <ToggleGroup.Item
               value={option.value}
-              className={`min-w-0 border-l border-ink px-0.5 py-1 text-center whitespace-nowrap first:border-l-0 hover:bg-sheet aria-checked:bg-ink aria-checked:text-white ${options.length > 4 ? 'flex-auto' : 'flex-1'}`}
+              className={`min-w-0 border-t border-l border-ink px-0.5 py-1 text-center whitespace-nowrap hover:bg-sheet aria-checked:bg-ink aria-checked:text-white ${options.length > 4 ? 'flex-auto' : 'flex-1'}`}
             >
               {option.label}
             </ToggleGroup.Item>

@@ -133,7 +133,7 @@ export function DataTable<T extends RowData>({
   const below = many && inSight.length > 0 ? (shown.length - 1 - inSight.at(-1)!) * ROW_PX : 0
   return (
     <>
-      <div className="mb-2 flex items-center gap-2">
+      <div className="mb-2 flex flex-wrap items-center gap-2 [&_button]:whitespace-nowrap">
         {toolbar ? toolbar(shown.length) : <span className="flex-1" />}
         <DropdownMenu.Root modal={false}>
           <DropdownMenu.Trigger

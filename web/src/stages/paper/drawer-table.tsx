@@ -138,7 +138,7 @@ export function DrawerTable() {
               value={text}
               onChange={(event) => setText(event.target.value)}
             />
-            <span className="flex-1 text-[13px] text-soft">
+            <span className="min-w-36 flex-1 text-[13px] text-soft">
               {shown} of {stock.length} papers
             </span>
             <Button small onClick={add}>

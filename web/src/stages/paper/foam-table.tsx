@@ -107,7 +107,7 @@ export function FoamTable() {
         small
         toolbar={(shown) => (
           <>
-            <span className="flex-1 text-[13px] text-soft">
+            <span className="min-w-36 flex-1 text-[13px] text-soft">
               {shown} {shown === 1 ? 'foam' : 'foams'}. Pads are taken as their step is ticked, and given back
               with the tick.
             </span>

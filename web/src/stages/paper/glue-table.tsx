@@ -86,7 +86,7 @@ export function GlueTable() {
         small
         toolbar={(shown) => (
           <>
-            <span className="flex-1 text-[13px] text-soft">
+            <span className="min-w-36 flex-1 text-[13px] text-soft">
               {shown} {shown === 1 ? 'glue' : 'glues'}: middle values of their kinds to start from. The label
               goes before them.
             </span>

@@ -56,7 +56,7 @@ export function InkTable() {
         small
         toolbar={(shown) => (
           <>
-            <span className="flex-1 text-[13px] text-soft">
+            <span className="min-w-36 flex-1 text-[13px] text-soft">
               {shown} {shown === 1 ? 'ink' : 'inks'}, to colour card with before it is stuck: how one comes
               out depends on the card, so try it.
             </span>

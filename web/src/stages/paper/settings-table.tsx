@@ -64,7 +64,7 @@ export function SettingsTable() {
         small
         toolbar={(shown) => (
           <>
-            <span className="flex-1 text-[13px] text-soft">
+            <span className="min-w-36 flex-1 text-[13px] text-soft">
               {shown === 0
                 ? 'Nothing yet: say on a load how it came out, and the next one goes on from there.'
                 : `${shown} ${shown === 1 ? 'entry' : 'entries'}; the last of a paper, cutter and kind of cut is what the next load goes on from.`}

@@ -137,7 +137,7 @@ export function ThingTable() {
         small
         toolbar={(count) => (
           <>
-            <span className="flex-1 text-[13px] text-soft">
+            <span className="min-w-36 flex-1 text-[13px] text-soft">
               {count} {count === 1 ? 'thing' : 'things'}. What a work takes of them leaves the drawer when all
               is laid ready, and comes back with the tick.
             </span>

@@ -62,7 +62,7 @@ export function WindowForm({
         label="Picture"
         value={recipe.picture?.id ?? NO_PICTURE}
         options={[
-          { value: NO_PICTURE, label: 'none: a photo is stuck on' },
+          { value: NO_PICTURE, label: 'none: stuck on' },
           ...pictures.map(({ id, name }) => ({ value: id, label: name })),
         ]}
         onChange={choose}
