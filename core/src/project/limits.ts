@@ -72,3 +72,6 @@ export const MOST = {
   characters: 150_000_000,
   depth: 60,
 } as const
+
+/** A topper's stick is no wider, mm. */
+export const STICK_MOST_MM = 40

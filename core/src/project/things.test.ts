@@ -86,6 +86,12 @@ describe('the mount of a work that takes a thing', () => {
     expect(mountWith(skewer, { mount: starterMount('topper'), measured: [] }).mount).toMatchObject({
       stick: { kind: 'skewer', widthMm: 3 },
     })
+    // Nothing but the stick, whatever toppers with such sticks were measured; and no wider than a topper has.
+    const topper = starterMount('topper')
+    const wide = [{ id: 'w', name: 'wide', mount: { ...topper, widthMm: 400 } as Mount }]
+    const stick = { ...skewer, widthMm: 4 }
+    expect(mountWith(stick, { mount: topper, measured: wide }).mount).toEqual(topper)
+    expect(mountWith({ ...stick, widthMm: 90 }, { mount: topper, measured: [] }).mount).toMatchObject({ stick: { kind: 'own', widthMm: 40 } }) // prettier-ignore
   })
 
   it('is as one of that size was measured before, the one of its name first', () => {

@@ -1,4 +1,5 @@
 // Frames, sticks, twine and their kin in the shared drawer: which of them a work takes, what it costs, how many are left.
+import { STICK_MOST_MM } from './limits'
 import { STICKS_MM } from './mounts'
 import { THING_KINDS, type Measured, type Mount, type Project, type Thing, type ThingKind } from './schema'
 import type { Supplies } from './supplies'
@@ -90,18 +91,19 @@ export function mountWith(
   thing: Thing,
   { mount, measured }: { mount: Mount; measured: readonly Measured[] },
 ): { mount: Mount; isMeasured: boolean } {
+  // Of a topper a stick tells nothing but itself.
+  if (mount.kind === 'topper') {
+    const widthMm = Math.min(STICK_MOST_MM, thing.widthMm ?? mount.stick.widthMm)
+    const kinds = Object.keys(STICKS_MM) as (keyof typeof STICKS_MM)[]
+    const kind = kinds.find((one) => STICKS_MM[one] === widthMm) ?? 'own'
+    return { mount: { ...mount, stick: { ...mount.stick, kind, widthMm } }, isMeasured: false }
+  }
   const suiting = measured.filter((one) => {
     const wanted = one.mount.kind === mount.kind ? thingOf(one.mount) : null
     return wanted !== null && fits(thing, wanted)
   })
   const known = suiting.find(({ name }) => name === thing.name) ?? suiting[0]
   if (known) return { mount: known.mount, isMeasured: true }
-  if (mount.kind === 'topper') {
-    const widthMm = thing.widthMm ?? mount.stick.widthMm
-    const kinds = Object.keys(STICKS_MM) as (keyof typeof STICKS_MM)[]
-    const kind = kinds.find((one) => STICKS_MM[one] === widthMm) ?? 'own'
-    return { mount: { ...mount, stick: { ...mount.stick, kind, widthMm } }, isMeasured: false }
-  }
   if (mount.kind === 'free' || mount.kind === 'garland') return { mount, isMeasured: false }
   const now = mount.kind === 'frame' ? mount.spacer : mount.panel
   const given = { widthMm: thing.widthMm ?? now.widthMm, heightMm: thing.heightMm ?? now.heightMm }

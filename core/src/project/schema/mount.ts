@@ -1,7 +1,7 @@
 // What the work will live in: frames, cards, panels and whatever else holds it.
 import { z } from 'zod'
 import { coordinateMm, id, lengthMm, name, sizeMm, whole, within } from './fields'
-import { LIMITS } from '../limits'
+import { LIMITS, STICK_MOST_MM } from '../limits'
 
 /** Width and height, mm. */
 export const sizeSchema = z.looseObject({ widthMm: sizeMm, heightMm: sizeMm })
@@ -71,7 +71,7 @@ export const mountSchema = z.discriminatedUnion('kind', [
     stick: z
       .looseObject({
         kind: z.enum(['toothpick', 'skewer', 'dowel', 'flat', 'own']).default('dowel'),
-        widthMm: within('sizeMm').max(40).default(4),
+        widthMm: within('sizeMm').max(STICK_MOST_MM).default(4),
         aboveMm: lengthMm.default(40),
         inMm: lengthMm.default(60),
       })
