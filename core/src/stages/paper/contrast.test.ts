@@ -47,7 +47,12 @@ describe('papers that set layers off', () => {
           }
           const judge = (papers: readonly Paper[]) => {
             const colours = own.map((colour, i) => papers[layerIds.indexOf(`l${i}`)]?.colour ?? colour)
-            const steps = colours.slice(1).map((colour, i) => colourDifference(colours[i]!, colour))
+            // What lies between two layers that stay is as it is.
+            const steps = colours
+              .slice(1)
+              .map((colour, i) =>
+                takesPart[i] || takesPart[i + 1] ? colourDifference(colours[i]!, colour) : Infinity,
+              )
             const change = colours.reduce((sum, colour, i) => sum + colourDifference(own[i]!, colour), 0)
             return { least: Math.min(25, ...steps), change }
           }
@@ -71,6 +76,9 @@ describe('papers that set layers off', () => {
     const colours = two.layers.map((layer) => colourOf(two, layer))
     expect(colours).toEqual(['#eeeeee', '#111111', '#eeeeee', '#111111', '#eeeeee'])
     const some = assignContrast(project, { layerIds: ['l1', 'l3'], stock, most: 5 })
+    // That two which stay are alike keeps no other from being set off.
+    const alike = stackOf(['#777777', '#777777', '#777777'])
+    expect(contrastPapers(alike, { layerIds: ['l2'], stock, most: 1 }).leastStep).toBeGreaterThan(25)
     expect(some.layers.filter(({ id }) => !['l1', 'l3'].includes(id)).map((layer) => colourOf(some, layer))).toEqual(['#808080', '#8a8a8a', '#949494']) // prettier-ignore
   })
 

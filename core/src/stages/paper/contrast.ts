@@ -11,7 +11,7 @@ export interface ContrastWish {
   most: number
 }
 
-/** Papers over layers, and the smallest step between neighbours, CIEDE2000; Infinity where none has a neighbour. */
+/** Papers over layers, and their smallest step to a neighbour, CIEDE2000; Infinity where none has a neighbour. */
 export interface Contrast {
   papers: { layerId: string; paper: Paper }[]
   leastStep: number
@@ -85,8 +85,12 @@ function chainOf(
   const own = layers.map((layer) => colourOf(project, layer))
   const colours = [...papers.map(({ colour }) => colour), ...own]
   const from = (colour: string) => Float64Array.from(colours, (other) => colourDifference(colour, other))
+  const stays = (k: number) => k >= papers.length
   return {
-    steps: colours.map(from),
+    // Between two layers that stay nothing can be bettered: such a step binds no other.
+    steps: colours.map((colour, i) =>
+      from(colour).map((step, k) => (stays(i) && stays(k) ? Infinity : step)),
+    ),
     kept: layers.map(({ id }, i) => (taking.has(id) ? null : papers.length + i)),
     changes: own.map(from),
   }

@@ -3,12 +3,12 @@ import { useMemo } from 'react'
 import { FOAM_FORMS, starterFoams, withoutSupply, type Foam } from '@feuillet/core/project'
 import { changeSupplies } from '../../state/edits'
 import { useAppDispatch } from '../../state/store'
-import { Button, Checkbox, type DataColumn, DataTable } from '../../ui'
+import { Checkbox, type DataColumn } from '../../ui'
 import { binColumn } from './bin-column'
 import { freeName } from './free-name'
 import { RecordCell, useRecordColumns, type RecordColumn } from './record-cell'
+import { SupplyTable } from './supply-table'
 import { useSupply } from './use-supply'
-import { useSupplyCsv } from './use-csv'
 
 const MEASURED = 'How thick one is. Measure a stack of ten: “20.5 : 10”'
 
@@ -29,7 +29,6 @@ const FOAM_COLUMNS: readonly RecordColumn<Foam>[] = [
 export function FoamTable() {
   const dispatch = useAppDispatch()
   const { list: foams, edit, set: setFoam } = useSupply('foams')
-  const csv = useSupplyCsv('foams', { what: 'foams', file: 'foams' })
   const columnsOf = useRecordColumns()
   const columns = useMemo((): DataColumn<Foam>[] => {
     const set = ({ id, name }: Pick<Foam, 'id' | 'name'>, patch: Partial<Foam>) =>
@@ -95,29 +94,14 @@ export function FoamTable() {
     edit('a new foam', (list) => [...list, fresh])
   }
   return (
-    <>
-      {csv.faults}
-      <DataTable
-        label="Foams of the drawer"
-        rows={foams}
-        columns={columns}
-        rowId={({ id }) => id}
-        rowProps={({ name }) => ({ 'data-foam': name })}
-        sortedBy="name"
-        small
-        toolbar={(shown) => (
-          <>
-            <span className="min-w-36 flex-1 text-[13px] text-soft">
-              {shown} {shown === 1 ? 'foam' : 'foams'}. Pads are taken as their step is ticked, and given back
-              with the tick.
-            </span>
-            <Button small onClick={add}>
-              New foam
-            </Button>
-            {csv.buttons}
-          </>
-        )}
-      />
-    </>
+    <SupplyTable
+      list="foams"
+      one="foam"
+      many="foams"
+      note=". Pads are taken as their step is ticked, and given back with the tick."
+      rows={foams}
+      columns={columns}
+      onNew={add}
+    />
   )
 }

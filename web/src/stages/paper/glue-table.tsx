@@ -3,12 +3,12 @@ import { useMemo } from 'react'
 import { starterAdhesives, withoutSupply, type Adhesive } from '@feuillet/core/project'
 import { changeSupplies } from '../../state/edits'
 import { useAppDispatch } from '../../state/store'
-import { Button, Checkbox, type DataColumn, DataTable } from '../../ui'
+import { Checkbox, type DataColumn } from '../../ui'
 import { binColumn } from './bin-column'
 import { freeName } from './free-name'
 import { useRecordColumns, type RecordColumn } from './record-cell'
+import { SupplyTable } from './supply-table'
 import { useSupply } from './use-supply'
-import { useSupplyCsv } from './use-csv'
 
 const GLUE_COLUMNS: readonly RecordColumn<Adhesive>[] = [
   { key: 'name', title: 'glue', width: 'w-44' },
@@ -40,7 +40,6 @@ const TICKS: readonly { key: 'slides' | 'driesClear' | 'isTidy'; title: string }
 export function GlueTable() {
   const dispatch = useAppDispatch()
   const { list: adhesives, edit, set: setGlue } = useSupply('adhesives')
-  const csv = useSupplyCsv('adhesives', { what: 'glues', file: 'glues' })
   const columnsOf = useRecordColumns()
   const columns = useMemo((): DataColumn<Adhesive>[] => {
     const set = ({ id, name }: Adhesive, patch: Partial<Adhesive>) =>
@@ -74,29 +73,14 @@ export function GlueTable() {
     edit('a new glue', (list) => [...list, fresh])
   }
   return (
-    <>
-      {csv.faults}
-      <DataTable
-        label="Glues of the drawer"
-        rows={adhesives}
-        columns={columns}
-        rowId={({ id }) => id}
-        rowProps={({ name }) => ({ 'data-glue': name })}
-        sortedBy="name"
-        small
-        toolbar={(shown) => (
-          <>
-            <span className="min-w-36 flex-1 text-[13px] text-soft">
-              {shown} {shown === 1 ? 'glue' : 'glues'}: middle values of their kinds to start from. The label
-              goes before them.
-            </span>
-            <Button small onClick={add}>
-              New glue
-            </Button>
-            {csv.buttons}
-          </>
-        )}
-      />
-    </>
+    <SupplyTable
+      list="adhesives"
+      one="glue"
+      many="glues"
+      note=": middle values of their kinds to start from. The label goes before them."
+      rows={adhesives}
+      columns={columns}
+      onNew={add}
+    />
   )
 }

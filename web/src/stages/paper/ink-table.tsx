@@ -1,12 +1,12 @@
 // Inks of the shared drawer, to colour card by hand with.
 import { useMemo } from 'react'
 import { starterInks, type Ink } from '@feuillet/core/project'
-import { Button, ColourInput, DataTable, type DataColumn } from '../../ui'
+import { ColourInput, type DataColumn } from '../../ui'
 import { binColumn } from './bin-column'
 import { freeName } from './free-name'
 import { useRecordColumns, type RecordColumn } from './record-cell'
+import { SupplyTable } from './supply-table'
 import { useSupply } from './use-supply'
-import { useSupplyCsv } from './use-csv'
 
 const COLUMNS: readonly RecordColumn<Ink>[] = [
   { key: 'name', title: 'ink', width: 'w-40' },
@@ -16,7 +16,6 @@ const COLUMNS: readonly RecordColumn<Ink>[] = [
 
 export function InkTable() {
   const { list: inks, edit, set: setInk } = useSupply('inks')
-  const csv = useSupplyCsv('inks', { what: 'inks', file: 'inks' })
   const columnsOf = useRecordColumns()
   const columns = useMemo((): DataColumn<Ink>[] => {
     const set = ({ id, name }: Ink, patch: Partial<Ink>) => setInk(id, `${name} in the drawer`, patch)
@@ -44,29 +43,14 @@ export function InkTable() {
       { ...starterInks[0]!, id: crypto.randomUUID(), name: freeName(list, 'New ink') },
     ])
   return (
-    <>
-      {csv.faults}
-      <DataTable
-        label="Inks of the drawer"
-        rows={inks}
-        columns={columns}
-        rowId={({ id }) => id}
-        rowProps={({ name }) => ({ 'data-ink': name })}
-        sortedBy="name"
-        small
-        toolbar={(shown) => (
-          <>
-            <span className="min-w-36 flex-1 text-[13px] text-soft">
-              {shown} {shown === 1 ? 'ink' : 'inks'}, to colour card with before it is stuck: how one comes
-              out depends on the card, so try it.
-            </span>
-            <Button small onClick={add}>
-              New ink
-            </Button>
-            {csv.buttons}
-          </>
-        )}
-      />
-    </>
+    <SupplyTable
+      list="inks"
+      one="ink"
+      many="inks"
+      note=", to colour card with before it is stuck: how one comes out depends on the card, so try it."
+      rows={inks}
+      columns={columns}
+      onNew={add}
+    />
   )
 }

@@ -15,12 +15,12 @@ import {
 } from '@feuillet/core/project'
 import { selectProject, selectUnit } from '../../state/selectors'
 import { useAppSelector } from '../../state/store'
-import { Button, DataTable, type DataColumn } from '../../ui'
+import { type DataColumn } from '../../ui'
 import { binColumn } from './bin-column'
 import { freeName } from './free-name'
 import { RecordCell, useRecordColumns, type RecordColumn } from './record-cell'
+import { SupplyTable } from './supply-table'
 import { useSupply } from './use-supply'
-import { useSupplyCsv } from './use-csv'
 
 const SIZES = 'Works of this size take it, whichever way round. Blank for any size'
 
@@ -75,7 +75,6 @@ const shown = (thing: Thing): Thing => {
 export function ThingTable() {
   const supplies = useAppSelector((state) => state.document.supplies)
   const { list: things, edit, set: setThing } = useSupply('things')
-  const csv = useSupplyCsv('things', { what: 'things', file: 'things' })
   const rows = useMemo(() => things.map(shown), [things])
   const project = useAppSelector(selectProject)
   const unit = useAppSelector(selectUnit)
@@ -125,32 +124,14 @@ export function ThingTable() {
     ]
   }, [edit, setThing, columnsOf, currency, unit])
   return (
-    <>
-      {csv.faults}
-      <DataTable
-        label="Things of the drawer"
-        rows={rows}
-        columns={columns}
-        rowId={({ id }) => id}
-        rowProps={({ name }) => ({ 'data-thing': name })}
-        sortedBy="name"
-        small
-        toolbar={(count) => (
-          <>
-            <span className="min-w-36 flex-1 text-[13px] text-soft">
-              {count} {count === 1 ? 'thing' : 'things'}. What a work takes of them leaves the drawer when all
-              is laid ready, and comes back with the tick.
-            </span>
-            <Button
-              small
-              onClick={() => edit('a new thing', (list) => [...list, thingLike(project, supplies)])}
-            >
-              New thing
-            </Button>
-            {csv.buttons}
-          </>
-        )}
-      />
-    </>
+    <SupplyTable
+      list="things"
+      one="thing"
+      many="things"
+      note=". What a work takes of them leaves the drawer when all is laid ready, and comes back with the tick."
+      rows={rows}
+      columns={columns}
+      onNew={() => edit('a new thing', (list) => [...list, thingLike(project, supplies)])}
+    />
   )
 }

@@ -71,17 +71,18 @@ export function useCsv({ what, file, isEmpty, write, read }: CsvWays): {
 }
 
 /** As CSV, what of the drawer is no paper. */
-export function useSupplyCsv(list: SupplyList, ways: Pick<CsvWays, 'what' | 'file'>) {
+export function useSupplyCsv(list: SupplyList, what: string) {
   const dispatch = useAppDispatch()
   const { supplies } = useAppSelector((state) => state.document)
   return useCsv({
-    ...ways,
+    what,
+    file: what,
     isEmpty: supplies[list].length === 0,
     write: (forms) => forms.supplyToCsv(list, supplies),
     read: (forms, { text, name }) => {
       let taken: Taken = { isNew: false, wrong: [] }
       dispatch(
-        changeSupplies(`${ways.what} of ${name}`, (held) => {
+        changeSupplies(`${what} of ${name}`, (held) => {
           const { records, wrong } = forms.supplyFromCsv(list, text, {
             supplies: held.supplies,
             newId: () => crypto.randomUUID(),
