@@ -18,6 +18,7 @@ import {
   type Project,
 } from '../project'
 import { nodes, SNAG_NODES, type NodeName } from '../stages'
+import { assembly } from '../stages/assembly'
 import { starterStock } from '../stages/paper'
 import { Failure, later, node, Planner, refName, type Ref } from './index'
 
@@ -197,6 +198,24 @@ describe('the planner', () => {
     const moved = computed(transformLayers(project, [1, 0, 0, 1, 3, 0], ['top']))
     expect(moved).toContain('necks top')
     expect(moved).not.toContain('necks mid')
+  })
+
+  it('cautions of a light as soon as there is one, be it that heights stay as they are', () => {
+    const glued = small()
+    const flat = glued.layers.reduce(
+      (p, { id }) => setLayer(p, id, { joint: { kind: 'glue', gapMm: 0, pinned: false } }),
+      glued,
+    )
+    const planner = new Planner(new Cache())
+    const caution = (litFromBehind: boolean) => {
+      const project = setPlan(flat, { litFromBehind })
+      planner.update({ project, stock, found: new Map() })
+      for (const ref of refsOf(project)) compute(planner, ref)
+      return planner.get(assembly())!.steps[0]!.caution
+    }
+    expect(caution(false)).toBeNull()
+    expect(caution(true)).toMatch(/never a candle/)
+    expect(caution(false)).toBeNull()
   })
 
   it('computes what a node may do without only where it asks for it', () => {

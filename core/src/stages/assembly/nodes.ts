@@ -39,6 +39,7 @@ export const assembly = node('assembly', {
       'guests',
       'numbers',
       'placeMarks',
+      'litFromBehind',
     ],
     cut: true,
     observed: true,
