@@ -4,7 +4,7 @@ import { choose } from './tests/app'
 import { chromium, type Page } from '@playwright/test'
 import { fileURLToPath } from 'node:url'
 import { createApp } from '../server/src/app'
-import { chromiumPath, spaceArgs } from './browser'
+import { browserArgs, chromiumPath, spaceArgs } from './browser'
 
 const port = 4192
 const origin = `http://127.0.0.1:${port}`
@@ -155,10 +155,12 @@ const views: Record<string, (page: Page) => Promise<void>> = {
 }
 
 const server = createApp(fileURLToPath(new URL('../web/dist', import.meta.url))).listen(port, '127.0.0.1')
-const browser = await chromium.launch({ executablePath: chromiumPath, args: spaceArgs })
 const wanted = process.argv.slice(2)
 for (const [name, show] of Object.entries(views)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue
+  // What draws in three dimensions takes up to a minute for a picture of a large drawing.
+  const args = name === 'light-box' ? spaceArgs : browserArgs
+  const browser = await chromium.launch({ executablePath: chromiumPath, args })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   page.on('pageerror', (error) => process.stderr.write(`${name}: ${error.message}\n`))
   page.on(
@@ -166,8 +168,7 @@ for (const [name, show] of Object.entries(views)) {
     (message) => message.type() === 'error' && process.stderr.write(`${name}: ${message.text()}\n`),
   )
   await show(page)
-  await page.screenshot({ path: `${folder}/${name}.png` })
-  await page.close()
+  await page.screenshot({ path: `${folder}/${name}.png`, timeout: 180_000 })
+  await browser.close()
 }
-await browser.close()
 server.close()
