@@ -32,6 +32,8 @@ const papersOf = (kept: unknown): Paper[] => (Array.isArray(kept) ? (kept as Pap
 
 const DURABLE = { durability: 'strict' } as const
 
+const LOOKS = 10
+
 /** Opens the browser's store. Rejects where it is blocked, and where it does not answer in time. */
 export async function openVault(name = 'feuillet-vault', patienceMs = 5000): Promise<Vault> {
   const opening = openDB<Stores>(name, 1, {
@@ -48,14 +50,18 @@ export async function openVault(name = 'feuillet-vault', patienceMs = 5000): Pro
     // A later Feuillet in another tab may bring its own store up to date.
     blocking: (_was, _blocked, event) => (event.target as IDBDatabase).close(),
   })
-  let timer: ReturnType<typeof setTimeout> | undefined
+  let timer: ReturnType<typeof setInterval> | undefined
   const late = new Promise<never>((_, reject) => {
-    timer = setTimeout(() => reject(new Error('the browser’s store does not answer')), patienceMs)
+    // Looked for several times: a page that stood still itself has one look less, and no answer to miss.
+    let looks = 0
+    timer = setInterval(() => {
+      if (++looks >= LOOKS) reject(new Error('the browser’s store does not answer'))
+    }, patienceMs / LOOKS)
   })
   try {
     return new IndexedVault(await Promise.race([opening, late]))
   } finally {
-    clearTimeout(timer)
+    clearInterval(timer)
   }
 }
 

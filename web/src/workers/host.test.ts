@@ -36,6 +36,7 @@ beforeEach(() => {
 })
 afterEach(() => {
   host.end()
+  vi.restoreAllMocks()
   vi.useRealTimers()
   vi.unstubAllGlobals()
 })
@@ -109,6 +110,17 @@ describe('a worker that does not answer', () => {
     vi.advanceTimersByTime(4000)
     expect(lost).toEqual([])
     vi.advanceTimersByTime(4000)
+    expect(lost).toEqual(['hung'])
+  })
+
+  it('is not taken for hung by a page that stood still itself', () => {
+    host.wake()
+    const now = performance.now.bind(performance)
+    vi.advanceTimersByTime(1000)
+    vi.spyOn(performance, 'now').mockImplementation(() => now() + 60_000)
+    vi.advanceTimersByTime(4000)
+    expect(lost).toEqual([])
+    vi.advanceTimersByTime(2000)
     expect(lost).toEqual(['hung'])
   })
 })

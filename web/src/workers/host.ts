@@ -31,7 +31,8 @@ export class Host<Api extends Answering> {
   private remote: Remote<Api> | null = null
   private waiting = new Set<(gone: WorkerGone) => void>()
   private generation = 0
-  private answeredAt = 0
+  private silentMs = 0
+  private lookedAt = 0
   private pinging: ReturnType<typeof setInterval> | undefined
 
   constructor(private readonly options: HostOptions) {}
@@ -73,7 +74,8 @@ export class Host<Api extends Answering> {
     const worker = start()
     this.worker = worker
     this.remote = wrap<Api>(worker)
-    this.answeredAt = performance.now()
+    this.silentMs = 0
+    this.lookedAt = performance.now()
     worker.addEventListener('error', () => this.lost(generation, 'died'))
     worker.addEventListener('messageerror', () => this.lost(generation, 'died'))
     this.watchLife(`${name} ${crypto.randomUUID()}`, generation)
@@ -94,12 +96,14 @@ export class Host<Api extends Answering> {
     if (generation !== this.generation || !this.remote) return
     const api = this.remote as unknown as Remote<Answering>
     Promise.resolve(api.ping())
-      .then(() => (this.answeredAt = performance.now()))
+      .then(() => (this.silentMs = 0))
       .catch(() => undefined)
-    // A page that was asleep itself gives the worker a new chance first.
-    if (document.visibilityState === 'hidden') this.answeredAt = performance.now()
-    if (performance.now() - this.answeredAt > (this.options.patienceMs ?? PATIENCE_MS))
-      this.lost(generation, 'hung')
+    // A page that stood still itself (asleep, or drawing for long) had no answer to read either: it counts as one look.
+    const now = performance.now()
+    this.silentMs =
+      document.visibilityState === 'hidden' ? 0 : this.silentMs + Math.min(now - this.lookedAt, PING_MS)
+    this.lookedAt = now
+    if (this.silentMs > (this.options.patienceMs ?? PATIENCE_MS)) this.lost(generation, 'hung')
   }
 
   private lost(generation: number, why: 'died' | 'hung'): void {
