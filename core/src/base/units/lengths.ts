@@ -123,30 +123,6 @@ export const lengthForEditing = (mm: number, unit: Unit): string =>
       ? `${formatMm(mm / MM_PER_INCH, 3)} in`
       : `${formatInches(mm, 32)} in`
 
-/** Metres of twine or of cut as the maker counts them: metres, or feet. */
-export const longLength = (metres: number, unit: Unit): { amount: number; unit: 'm' | 'ft' } =>
-  unit === 'in' ? { amount: (metres * 1000) / FACTORS['ft']!, unit: 'ft' } : { amount: metres, unit: 'm' }
-
-/** How fast a tool goes, or gathers speed, as it is kept. */
-export type Pace = 'mm/s' | 'mm/s²'
-
-/** The unit of a pace in the maker's, and how many of it one of what is kept is. */
-export const paceUnit = (kept: Pace, unit: Unit): { one: number; unit: string } =>
-  unit === 'in' ? { one: 1 / MM_PER_INCH, unit: kept.replace('mm', 'in') } : { one: 1, unit: kept }
-
-/** A pace with its unit, to three figures: 60 mm/s, 2.36 in/s. */
-export function formatPace(amount: number, kept: Pace, unit: Unit): string {
-  const { one, unit: name } = paceUnit(kept, unit)
-  const shown = amount * one
-  return `${formatMm(shown, shown < 10 ? 2 : shown < 100 ? 1 : 0)} ${name}`
-}
-
-/** A long way with its unit: 1.63 m, 300 m, 5.35 ft. */
-export function formatLong(metres: number, unit: Unit): string {
-  const long = longLength(metres, unit)
-  return `${formatMm(long.amount, long.amount < 10 ? 2 : long.amount < 100 ? 1 : 0)} ${long.unit}`
-}
-
 /** An area in cm² (or in²). */
 export function formatArea(mm2: number, unit: Unit): string {
   if (unit === 'in') {

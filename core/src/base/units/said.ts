@@ -1,13 +1,14 @@
 // Sentences that carry their lengths as values: they are worded in the maker's unit where they are read.
-import { formatArea, formatInches, formatLong, formatMm, MM_PER_INCH, type Unit } from './lengths'
+import { formatArea, formatInches, formatMm, MM_PER_INCH, type Unit } from './lengths'
+import { formatKept, type Kept } from './measures'
 import { formatHeat, formatWeight } from './weights'
 
-/** A value within a sentence, in mm, mm², m, gsm or °C. */
+/** A value within a sentence, in mm, mm², gsm, °C, or as it is kept. */
 export type Value =
   | { mm: number; digits: number | undefined }
   | { size: readonly [wMm: number, hMm: number] }
   | { mm2: number }
-  | { metres: number }
+  | { amount: number; kept: Kept }
   | { gsm: number }
   | { celsius: number }
 
@@ -21,7 +22,9 @@ export const size = (wMm: number, hMm: number): Value => ({ size: [wMm, hMm] })
 /** An area of so many mm². */
 export const area = (mm2: number): Value => ({ mm2 })
 /** A long way, of twine or of a cut, in m. */
-export const metres = (m: number): Value => ({ metres: m })
+export const metres = (m: number): Value => measured(m, 'm')
+/** So much of what is kept in a unit of its own: ml of glue. */
+export const measured = (amount: number, kept: Kept): Value => ({ amount, kept })
 
 /** What card weighs, in gsm. */
 export const weight = (gsm: number): Value => ({ gsm })
@@ -60,7 +63,7 @@ export function wordsIn(said: Said, unit: Unit): string {
 
 function wordOf(value: Value, unit: Unit): string {
   if ('mm2' in value) return formatArea(value.mm2, unit)
-  if ('metres' in value) return formatLong(value.metres, unit)
+  if ('kept' in value) return formatKept(value.amount, value.kept, unit)
   if ('gsm' in value) return formatWeight(value.gsm, unit)
   if ('celsius' in value) return formatHeat(value.celsius, unit)
   if ('size' in value) return formatSize(...value.size, unit)

@@ -2,17 +2,18 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   formatInches,
+  formatKept,
   formatLength,
   formatMinutes,
   formatMm,
-  formatPace,
   formatSize,
   length,
   lengthForEditing,
-  paceUnit,
+  measured,
   parseLength,
   say,
   sayAll,
+  shownAs,
   size,
   wordsIn,
 } from './index'
@@ -106,12 +107,25 @@ describe('lengths as makers read them', () => {
   })
 
   it('shows how fast a tool goes, and gathers speed', () => {
-    expect(formatPace(60, 'mm/s', 'mm')).toBe('60 mm/s')
+    expect(formatKept(60, 'mm/s', 'mm')).toBe('60 mm/s')
     // 60 / 25.4 = 2.3622…
-    expect(formatPace(60, 'mm/s', 'in')).toBe('2.36 in/s')
-    expect(formatPace(600, 'mm/s²', 'mm')).toBe('600 mm/s²')
-    expect(formatPace(600, 'mm/s²', 'in')).toBe('23.6 in/s²')
-    expect(254 * paceUnit('mm/s', 'in').one).toBeCloseTo(10, 12)
+    expect(formatKept(60, 'mm/s', 'in')).toBe('2.36 in/s')
+    expect(formatKept(600, 'mm/s²', 'mm')).toBe('600 mm/s²')
+    expect(formatKept(600, 'mm/s²', 'in')).toBe('23.6 in/s²')
+    expect(254 * shownAs('mm/s', 'in').one).toBeCloseTo(10, 12)
+  })
+
+  it('shows glue, weights and forces as the maker’s bottles and scales have them', () => {
+    expect(formatKept(0.312, 'ml', 'mm')).toBe('0.31 ml')
+    // A bottle of four fluid ounces; a dot of 2 mm, half a ball, holds 0.0021 ml.
+    expect(formatKept(118.294, 'ml', 'in')).toBe('4 fl oz')
+    expect(formatKept(0.25, 'ml', 'in')).toBe('0.008 fl oz')
+    expect(formatKept(14.17476, 'g', 'in')).toBe('0.5 oz')
+    // A pound is 453.59237 g, and falls with 9.80665 m/s²; upon a square inch of 645.16 mm² that is 6.894757 kPa.
+    expect(formatKept(0.45359237 * 9.80665, 'N', 'in')).toBe('1 lbf')
+    expect(formatKept(6.894757, 'kPa', 'in')).toBe('1 psi')
+    const said = say`about ${measured(2.96, 'ml')}`
+    expect([wordsIn(said, 'mm'), wordsIn(said, 'in')]).toEqual(['about 2.96 ml', 'about 0.1 fl oz'])
   })
 
   it('words the lengths of a sentence in either unit', () => {

@@ -44,7 +44,7 @@ import {
 } from '../../stages/sheets'
 import {
   formatLength,
-  formatLong,
+  formatKept,
   formatMinutes,
   formatSize,
   wordsIn,
@@ -319,7 +319,7 @@ function tagOf(load: Load, unit: Unit): SheetTag {
       `${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}${holes > 0 ? `, ${holes} to weed` : ''}`,
       ...(load.bladeCareM === null
         ? []
-        : [`look at the blade first: ${formatLong(load.bladeCareM, unit)} cut`]),
+        : [`look at the blade first: ${formatKept(load.bladeCareM, 'm', unit)} cut`]),
     ],
     keep: pieces.filter((piece) => piece.loose).map((piece) => piece.shape),
   }

@@ -1,7 +1,7 @@
 // What the work costs, line by line, and what is spent so far. Prices are the drawer's, what an hour of hands costs is the maker's.
 import { groupBy } from '../../base'
 import { polygonArea, rectangle } from '../../base/geometry'
-import { longLength, metres, say, type Said, type Unit } from '../../base/units'
+import { measured, metres, say, shownAs, type Said, type Unit } from '../../base/units'
 import { STAGES, type Project } from '../../project'
 import type { Step } from '../assembly'
 import { wholeOf, type DepthPlan, type GlueAmount } from '../depth'
@@ -210,7 +210,7 @@ function glueLines(project: Project, glue: readonly GlueAmount[]): CostLine[] {
       amount,
       unit: 'ml',
       cost: (amount / own.packMl) * own.pricePerPack,
-      basis: `${plan.glueLost} times what the dots, beads and coats hold, at ${own.pricePerPack.toFixed(2)} for ${own.packMl} ml`,
+      basis: say`${plan.glueLost} times what the dots, beads and coats hold, at ${own.pricePerPack.toFixed(2)} for ${measured(own.packMl, 'ml')}`,
       partId: null,
     }
   })
@@ -272,12 +272,14 @@ function wear({ drawer: { cutter } }: Project, loads: readonly Load[]): CostLine
   ]
 }
 
-/** An amount as the maker counts it: what is kept by the metre is told by the foot where lengths are inches. */
+/** An amount as the maker counts it: where lengths are inches, feet and fluid ounces. */
 export function amountIn(
   { amount, unit }: Pick<CostLine, 'amount' | 'unit'>,
   maker: Unit,
 ): Pick<CostLine, 'amount' | 'unit'> {
-  return unit === 'm' ? longLength(amount, maker) : { amount, unit }
+  if (unit !== 'm' && unit !== 'ml') return { amount, unit }
+  const { unit: name, one } = shownAs(unit, maker)
+  return { amount: amount * one, unit: name }
 }
 
 /** What guests take of the paper that is paid here: of each whole sheet their share by area of the pieces on it. */

@@ -1,5 +1,5 @@
 // What a work takes beside paper, foam and glue: what carries it, and what the maker adds.
-import { longLength, type Unit } from '../../base/units'
+import { shownAs, type Unit } from '../../base/units'
 import { packsInWords, thingOf, type Part, type Project } from '../../project'
 import { ownPart } from '../measure'
 
@@ -15,8 +15,8 @@ export function partsOf(project: Project): Part[] {
 /** So many of a thing, or so much of what is measured, in the maker's unit. */
 export function countWords(count: number, by: '' | 'm', unit: Unit): string {
   if (by === '') return `${Number(count.toFixed(2))}`
-  const { amount, unit: name } = longLength(count, unit)
-  return `${Number(amount.toFixed(2))} ${name}`
+  const { unit: name, one } = shownAs('m', unit)
+  return `${Number((count * one).toFixed(2))} ${name}`
 }
 
 /** What is to be bought: by the piece, in packs, or so much of what is measured. */

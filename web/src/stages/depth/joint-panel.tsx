@@ -14,7 +14,7 @@ import {
   type Joint,
   type Layer,
 } from '@feuillet/core/project'
-import { formatHeat, formatMinutes } from '@feuillet/core/base/units'
+import { formatHeat, formatKept, formatMinutes } from '@feuillet/core/base/units'
 import { change } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
@@ -186,7 +186,7 @@ export function JointPanel({ layer }: { layer: Layer }) {
                     )}
                     <Figure
                       name="Glue"
-                      value={`${amount.ml.toFixed(amount.ml < 1 ? 2 : 1)} ml`}
+                      value={formatKept(amount.ml, 'ml', unit)}
                       basis={`Half balls, half round beads, and a coat of ${length(0.06)}, on the card that lies right beneath, a rim of ${length(2)} away from edges, less where it is narrow, and clear of folds`}
                     />
                     {amount.bare > 0 && (

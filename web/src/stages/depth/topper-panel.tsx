@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { coverOf } from '@feuillet/core/stages/depth'
 import { findLayer, LIMITS, removeLayer, stickGlueOf, type Mount } from '@feuillet/core/project'
-import { formatMinutes } from '@feuillet/core/base/units'
+import { formatKept, formatMinutes } from '@feuillet/core/base/units'
 import { change, changeApart } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject } from '../../state/selectors'
@@ -19,6 +19,7 @@ export function TopperPanel({ mount }: { mount: TopperMount }) {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
   const { unit, length } = useWords()
+  const force = (newtons: number) => formatKept(newtons, 'N', unit)
   const held = usePlan('hold')
   const set = (label: string, patch: Partial<TopperMount>) =>
     dispatch(change(label, (p) => ({ ...p, mount: { ...(p.mount as TopperMount), ...patch } })))
@@ -65,7 +66,7 @@ export function TopperPanel({ mount }: { mount: TopperMount }) {
         <Figures>
           <Figure
             name="Weight"
-            value={`${held.massG.toFixed(1)} g`}
+            value={formatKept(held.massG, 'g', unit)}
             basis="All card by its area and weight a square metre; foam and glue left out"
           />
           <Figure
@@ -120,9 +121,10 @@ export function TopperPanel({ mount }: { mount: TopperMount }) {
                   </td>
                   <td
                     className="measure py-1 text-right whitespace-nowrap"
-                    title={`${holdsN.toFixed(0)} N over what the sticks touch, at ${adhesive.holdsKPa} kPa; the topper weighs ${((held.massG / 1000) * 9.81).toFixed(2)} N`}
+                    title={`${force(holdsN)} over what the sticks touch, at ${formatKept(adhesive.holdsKPa, 'kPa', unit)}; the topper weighs ${force((held.massG / 1000) * 9.81)}`}
                   >
-                    {holdsN.toFixed(0)} N<span className="block text-soft">× {times.toFixed(0)}</span>
+                    {force(holdsN)}
+                    <span className="block text-soft">× {times.toFixed(0)}</span>
                   </td>
                 </tr>
               ))}

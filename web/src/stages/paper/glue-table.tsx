@@ -24,9 +24,9 @@ const GLUE_COLUMNS: readonly RecordColumn<Adhesive>[] = [
     number: { min: 0, max: 1000 },
     width: 'w-11',
   },
-  { key: 'holdsKPa', title: 'bears', unit: 'kPa', number: { min: 0, max: 100_000 }, width: 'w-12' },
+  { key: 'holdsKPa', title: 'bears', kept: 'kPa', number: { min: 0, max: 100_000 }, width: 'w-12' },
   { key: 'pricePerPack', price: true, title: 'a bottle', number: { min: 0, max: 9999 }, width: 'w-11' },
-  { key: 'packMl', title: 'in it', unit: 'ml', number: { min: 0.1, max: 100_000 }, width: 'w-11' },
+  { key: 'packMl', title: 'in it', kept: 'ml', number: { min: 0.1, max: 100_000 }, width: 'w-11' },
   { key: 'surfaces', title: 'sticks to', width: 'w-36' },
   { key: 'caution', title: 'caution', width: 'w-44' },
 ]

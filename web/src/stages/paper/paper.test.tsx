@@ -284,6 +284,10 @@ describe('tables of the drawer', () => {
     await cell(`in it of ${glue!.name}`, '120')
     expect(held().adhesives[0]).toMatchObject({ pricePerPack: 6.5, packMl: 120 })
     await user.click(the('button', /^Units/))
+    // Of the United States: 29.5735 ml each.
+    await waitFor(() => expect(field(`in it of ${glue!.name}`).value).toBe('4.06'))
+    await cell(`in it of ${glue!.name}`, '8')
+    expect(held().adhesives[0]!.packMl).toBeCloseTo(8 * 29.5735, 2)
     await press('cutters', 'radio')
     const { name } = project().drawer.cutter
     await waitFor(() => expect(field(`cuts of ${name}`).value).toBe('984'))

@@ -5,11 +5,11 @@ import {
   formatLength,
   formatMm,
   lengthForEditing,
-  longLength,
-  paceUnit,
+  digitsOf,
   parseLength,
   parseWeight,
-  type Pace,
+  shownAs,
+  type Kept,
   type Unit,
 } from '@feuillet/core/base/units'
 import { selectProject, selectUnit } from '../../state/selectors'
@@ -25,8 +25,8 @@ export interface RecordColumn<T> {
   length?: { min: number; max: number }
   /** In the currency. */
   price?: boolean
-  /** A long way, or a pace: kept so, bounds too, and shown in the maker's unit. */
-  kept?: 'm' | Pace
+  /** Kept so, bounds too, and shown in the maker's unit. */
+  kept?: Kept
   /** Of card, in gsm: pounds are read too. */
   weight?: boolean
   /** Left out of the table until the maker asks for it. */
@@ -73,16 +73,6 @@ function unitOf<T>(
   if (column.length) return unit
   return column.kept ? shownAs(column.kept, unit).unit : column.unit
 }
-
-/** The unit that something kept is shown in, and how many of it one of what is kept is. */
-function shownAs(kept: 'm' | Pace, unit: Unit): { unit: string; one: number } {
-  if (kept !== 'm') return paceUnit(kept, unit)
-  const { amount, unit: name } = longLength(1, unit)
-  return { unit: name, one: amount }
-}
-
-/** Three figures. */
-const digitsOf = (amount: number): number => (amount < 10 ? 2 : amount < 100 ? 1 : 0)
 
 export function RecordCell<T extends { name: string }>({
   record,

@@ -6,14 +6,7 @@ import {
   measureWords,
   type LoadView,
 } from '@feuillet/core/stages/sheets'
-import {
-  formatLength,
-  formatLong,
-  formatMinutes,
-  formatPace,
-  formatShare,
-  formatSize,
-} from '@feuillet/core/base/units'
+import { formatLength, formatMinutes, formatKept, formatShare, formatSize } from '@feuillet/core/base/units'
 import { useWords } from '../../state/use-words'
 import { selectUnit, selectView } from '../../state/selectors'
 import { useOlderFile } from '../../state/use-older-file'
@@ -59,11 +52,11 @@ export function LoadPanel({ load }: { load: LoadView }) {
         <p className="mb-2 text-[13px] text-soft">
           {byHand
             ? 'The template goes onto the back, mirrored: it is under Cut files.'
-            : `Blade ${formatLength(load.setting.depthMm, unit)} out, ${load.setting.forceG} g, ${formatPace(load.setting.speedMmPerS, 'mm/s', unit)}: ${basisWords(load.setting)}.`}
+            : `Blade ${formatLength(load.setting.depthMm, unit)} out, ${load.setting.forceG} g, ${formatKept(load.setting.speedMmPerS, 'mm/s', unit)}: ${basisWords(load.setting)}.`}
         </p>
         {load.bladeCareM !== null && (
           <p className="mb-2 text-[13px] text-ochre">
-            ▲ Look at the blade first, clean or change it: {formatLong(load.bladeCareM, unit)} cut since.
+            ▲ Look at the blade first, clean or change it: {formatKept(load.bladeCareM, 'm', unit)} cut since.
           </p>
         )}
         {load.change && load.number > 1 && (

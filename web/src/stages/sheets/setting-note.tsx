@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { formatLength, formatPace, paceUnit } from '@feuillet/core/base/units'
+import { formatLength, formatKept, shownAs } from '@feuillet/core/base/units'
 import { OUTCOMES, type Setting } from '@feuillet/core/project'
 import { entriesFor, type LoadView } from '@feuillet/core/stages/sheets'
 import { changeSupplies } from '../../state/edits'
@@ -16,7 +16,7 @@ export function SettingNote({ load }: { load: LoadView }) {
   const unit = useAppSelector(selectUnit)
   const { paper, setting } = load
   const { cutter } = project.drawer
-  const pace = paceUnit('mm/s', unit)
+  const pace = shownAs('mm/s', unit)
   const [own, setOwn] = useState<Partial<Setting>>({})
   const [isOpen, setOpen] = useState(false)
   const { depthMm, forceG, speedMmPerS, passes, tack } = { ...setting, ...own }
@@ -111,7 +111,7 @@ export function SettingNote({ load }: { load: LoadView }) {
             .map((entry) => (
               <li key={entry.id}>
                 {dayOf(entry.at)}: {entry.outcome}, {formatLength(entry.depthMm, unit)}, {entry.forceG} g,{' '}
-                {formatPace(entry.speedMmPerS, 'mm/s', unit)}, {entry.passes} ×
+                {formatKept(entry.speedMmPerS, 'mm/s', unit)}, {entry.passes} ×
                 {entry.note && ` · ${entry.note}`}
               </li>
             ))}

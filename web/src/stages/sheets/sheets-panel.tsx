@@ -1,6 +1,6 @@
 import { bedOf, changeCutter, cutWithTool, setPlan, type Project } from '@feuillet/core/project'
 import { changesOf, isStandIn, type LoadView } from '@feuillet/core/stages/sheets'
-import { formatLength, formatMinutes, formatPace, formatShare, formatSize } from '@feuillet/core/base/units'
+import { formatLength, formatMinutes, formatKept, formatShare, formatSize } from '@feuillet/core/base/units'
 import { change, changeSupplies } from '../../state/edits'
 import { usePlan } from '../../plan'
 import { selectProject, selectUnit } from '../../state/selectors'
@@ -156,7 +156,7 @@ function ToCutFigures({
       <Figure
         name="Cutting"
         value={formatMinutes(loads.reduce((sum, l) => sum + l.minutes, 0))}
-        basis={`The tool’s way at up to ${formatPace(cutter.speedMmPerS, 'mm/s', unit)}, slower for fine cuts and lace, with ${formatPace(cutter.accelMmPerS2, 'mm/s²', unit)} to gather speed, ${cutter.cornerS} s a point, ${cutter.liftS} s a lift, times passes; ${cutter.loadMin} min a load to put in`}
+        basis={`The tool’s way at up to ${formatKept(cutter.speedMmPerS, 'mm/s', unit)}, slower for fine cuts and lace, with ${formatKept(cutter.accelMmPerS2, 'mm/s²', unit)} to gather speed, ${cutter.cornerS} s a point, ${cutter.liftS} s a lift, times passes; ${cutter.loadMin} min a load to put in`}
       />
       <Figure name="Changes of setting or mat" value={changesOf(loads)} />
       <Figure

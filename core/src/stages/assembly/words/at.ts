@@ -1,5 +1,5 @@
 // How layers are laid, on pads and on glue.
-import { length, say, sayAll, size as sizeOf, weight, type Said } from '../../../base/units'
+import { length, measured, say, sayAll, size as sizeOf, weight, type Said } from '../../../base/units'
 import { regionBox, type Box } from '../../../base/geometry'
 import {
   ASSUMED_PAPER,
@@ -241,6 +241,6 @@ function glueWords(amount: GlueAmount | null): Said {
     parts.push(say`a bead of ${length(amount.beadMm)}, ${length(amount.beadLengthMm, 0)} of it in all`)
   if (amount.coatMm2 > 0) parts.push('a thin coat drawn out with a brush')
   return parts.length > 0
-    ? say`, ${sayAll(parts, '; ')}, ${amount.ml < 0.01 ? 'a trace' : `about ${amount.ml.toFixed(amount.ml < 1 ? 2 : 1)} ml`}, as drawn`
+    ? say`, ${sayAll(parts, '; ')}, ${amount.ml < 0.01 ? 'a trace' : say`about ${measured(amount.ml, 'ml')}`}, as drawn`
     : ''
 }
