@@ -1,16 +1,13 @@
 // Several designs side by side in one drawing: told apart, and parted into projects of their own that are cut from the same sheets.
-import Flatbush from 'flatbush'
-import { boxesMeet, growBox, joinBoxes, regionBox, translation, type Box } from '../base/geometry'
+import { joinBoxes, regionBox, translation, type Box } from '../base/geometry'
 import { nothingDone } from './anew'
 import { isSomeCut } from './cut-record'
 import { takeAlong } from './guests'
-import { pieceRegion } from './faces'
 import { backingRect, builtLayers, isOnPane } from './lookup'
 import { transformLayers } from './edit'
 import type { Layer, Project } from './schema'
+import { clusters, isIn, partOf, partsOf, type Part } from './together'
 
-/** Pieces whose boxes come as near as this lie in one design, mm. */
-const NEAR_MM = 1
 /** A design is made of so many layers at least: what lies beside in one sheet alone belongs to its neighbour. */
 const LEAST_LAYERS = 2
 
@@ -20,28 +17,6 @@ export interface Variant {
   box: Box
   /** Ids of its pieces by the id of their layer. */
   pieces: ReadonlyMap<string, ReadonlySet<string>>
-}
-
-interface Part {
-  layerId: string
-  pieceIds: string[]
-  box: Box
-}
-
-/** What stays together at any rate: a piece, or all of a layer that is cut otherwise than it is seen. */
-function partsOf(layer: Layer): Part[] {
-  const boxes = layer.pieces.map((piece) => ({ id: piece.id, box: regionBox(pieceRegion(piece)) }))
-  if (layer.blanks.length > 0 || layer.print !== null)
-    return boxes.length === 0
-      ? []
-      : [
-          {
-            layerId: layer.id,
-            pieceIds: boxes.map(({ id }) => id),
-            box: joinBoxes(boxes.map(({ box }) => box)),
-          },
-        ]
-  return boxes.map(({ id, box }) => ({ layerId: layer.id, pieceIds: [id], box }))
 }
 
 /** Designs that lie side by side, from the left, then from above; none where all of it is one, or something is cut already. */
@@ -76,33 +51,6 @@ export function variantsOf(project: Project): Variant[] {
     .toSorted((a, b) => a.box.minX - b.box.minX || a.box.minY - b.box.minY)
 }
 
-/** Parts whose boxes touch, in one group each. */
-function clusters(parts: readonly Part[]): Part[][] {
-  const index = new Flatbush(parts.length)
-  for (const { box } of parts) index.add(box.minX, box.minY, box.maxX, box.maxY)
-  index.finish()
-  const groupOf = new Int32Array(parts.length).fill(-1)
-  const groups: Part[][] = []
-  parts.forEach((_, first) => {
-    if (groupOf[first]! >= 0) return
-    const group: Part[] = []
-    const open = [first]
-    groupOf[first] = groups.length
-    while (open.length > 0) {
-      const part = parts[open.pop()!]!
-      group.push(part)
-      const { minX, minY, maxX, maxY } = growBox(part.box, NEAR_MM)
-      for (const k of index.search(minX, minY, maxX, maxY))
-        if (groupOf[k]! < 0) {
-          groupOf[k] = groups.length
-          open.push(k)
-        }
-    }
-    groups.push(group)
-  })
-  return groups
-}
-
 const apartMm = (a: Box, b: Box): number =>
   Math.hypot(Math.max(0, a.minX - b.maxX, b.minX - a.maxX), Math.max(0, a.minY - b.maxY, b.minY - a.maxY))
 
@@ -132,15 +80,7 @@ function onlyVariant(project: Project, { box, pieces }: Variant): Project {
     if (isOnPane(layer) || layer.leftOut) return []
     const own = pieces.get(layer.id)
     if (!own) return []
-    return [
-      {
-        ...layer,
-        pieces: layer.pieces.filter(({ id }) => own.has(id)),
-        folds: layer.folds.filter(({ line: [x1, y1, x2, y2] }) => isIn(box, (x1 + x2) / 2, (y1 + y2) / 2)),
-        ties: layer.ties.filter(({ line: [x1, y1, x2, y2] }) => isIn(box, (x1 + x2) / 2, (y1 + y2) / 2)),
-        slits: layer.slits.filter(([x, y]) => isIn(box, x!, y!)),
-      },
-    ]
+    return [partOf(layer, { pieceIds: own, box })]
   })
   const isThere = ({ layerId, pieceId }: { layerId: string; pieceId: string }) =>
     pieces.get(layerId)?.has(pieceId) ?? false
@@ -169,6 +109,3 @@ function onlyVariant(project: Project, { box, pieces }: Variant): Project {
     layers.map(({ id }) => id),
   )
 }
-
-const isIn = (box: Box, x: number, y: number): boolean =>
-  boxesMeet(growBox(box, NEAR_MM), { minX: x, minY: y, maxX: x, maxY: y })
