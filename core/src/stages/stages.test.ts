@@ -6,7 +6,7 @@ import { readSvg } from '../io/read'
 import { rectangle, subtract } from '../base/geometry'
 import { intake, takeIn } from './layers'
 import { assignNearest, starterStock } from './paper'
-import { findLayer, setLayer, setPin, setPlan, type Project } from '../project'
+import { findLayer, meanSo, setLayer, setPin, setPlan, type Project } from '../project'
 import { check, computeResults, results } from '../../test/results'
 import { mendProject } from './index'
 
@@ -46,6 +46,22 @@ const outlined = () =>
         { ...card(`rim-${i}`, 2, rim), colour: '#000000' },
       ].map((layer, k) => (k === 0 ? { ...layer, colour: ['#cc0000', '#00cc00', '#0000cc'][i]! } : layer))
     }),
+  )
+
+/** Three sheets of the size of the backing, beside each other as they are cut. */
+const besideEachOther = () =>
+  stack(
+    'frame',
+    ...[0, 1, 2].map((k) =>
+      card(
+        `sheet-${k}`,
+        2,
+        subtract(
+          [rectangle([210 * k, 0], 200, 200)],
+          k === 0 ? [] : [rectangle([210 * k + 40, 40], 100 + k, 100)],
+        ),
+      ),
+    ),
   )
 
 describe.each(demoNames)('the demo %s', (name) => {
@@ -101,6 +117,7 @@ describe('snags and their mends', () => {
     ['papers-alike', () => twoBlues()],
     ['board-shows', () => stack('frame', plate('a', 0, [40, 40, 100, 100]))],
     ['strewn-colour', () => outlined()],
+    ['laid-out', () => besideEachOther()],
     ['off-cuts-at-hand', () => demo('harbour')],
     [
       'no-room-for-pads',
@@ -142,6 +159,21 @@ describe('snags and their mends', () => {
         expect(wordsIn(snag.message, 'mm')).toMatch(/\.$/)
       }
     }
+  })
+
+  it('are one where sheets lie beside each other, and what follows from it only where that is meant', () => {
+    const project = besideEachOther()
+    const told = (of: Project) =>
+      check(of, stock)
+        .filter(({ stage }) => stage === 'measure' || stage === 'layers')
+        .map(({ code }) => code)
+    expect(told(project)).toEqual(['laid-out'])
+    const [snag] = check(project, stock).filter(({ code }) => code === 'laid-out')
+    expect(told(meanSo(project, [snag!]))).toEqual(
+      expect.arrayContaining(['design-over-opening', 'hidden-layer']),
+    )
+    const laid = mendProject(project, snag!.mend!.action, stock)
+    expect(told(laid)).toEqual([])
   })
 
   it('warn of a layer that nobody will see, and of one with no pieces', () => {

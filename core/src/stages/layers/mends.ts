@@ -1,5 +1,13 @@
 import type { Point } from '../../base/geometry'
-import { coverWithPrint, findLayer, removeLayer, setLayer, takeOffPrint, type MendTable } from '../../project'
+import {
+  coverWithPrint,
+  findLayer,
+  layOnEachOther,
+  removeLayer,
+  setLayer,
+  takeOffPrint,
+  type MendTable,
+} from '../../project'
 import { addBacking } from './backing'
 import { withEdge, type Edge } from './edges'
 import {
@@ -23,6 +31,7 @@ declare module '../../project/snag' {
     'bridge-layer': { layerId: string; safeMm: number }
     'gather-layers': { layerIds: string[] }
     'add-backing': object
+    'lay-on-each-other': object
     'leave-out': { layerId: string }
     'offset-copy': { layerId: string; mm: number; corners: 'round' | 'sharp' }
     'cut-out': { layerId: string; byId: string; roomMm: number }
@@ -46,6 +55,7 @@ export const layersMends: MendTable<
   | 'bridge-layer'
   | 'gather-layers'
   | 'add-backing'
+  | 'lay-on-each-other'
   | 'leave-out'
   | 'offset-copy'
   | 'cut-out'
@@ -70,6 +80,7 @@ export const layersMends: MendTable<
   'bridge-layer': (project, { layerId, safeMm }) => bridgeLayer(project, layerId, safeMm),
   'gather-layers': (project, { layerIds }) => gatherLayers(project, layerIds),
   'add-backing': (project) => addBacking(project),
+  'lay-on-each-other': (project) => layOnEachOther(project),
   'leave-out': (project, { layerId }) => setLayer(project, layerId, { optional: true, leftOut: true }),
   'offset-copy': (project, { layerId, mm, corners }) => offsetCopy(project, layerId, { mm, corners }),
   'cut-out': (project, { layerId, byId, roomMm }) => cutOut(project, layerId, { byId, roomMm }),

@@ -12,6 +12,7 @@ import {
   type Project,
 } from '../../project'
 import { node, type Ref } from '../../planner'
+import { laidOutSnags, sheetsBeside } from '../measure'
 import { layerFigures, type LayerFigures } from './figures'
 import { hiddenByLip, hiddenPart, hiddenUnder, numberPlace } from './marks/number-place'
 import { pieceMarks, type Marks } from './marks/marks'
@@ -282,16 +283,22 @@ export const layersSnags = node('snags of layers', {
     papers: ['colour', 'finish'],
   },
   needs: (project) => ({
+    beside: sheetsBeside(),
     shapes: project.layers.map((layer) => figures(layer.id)),
     shown: each(visible, project),
     own: each(sound, project),
     printed: prints(),
   }),
-  compute: ({ project }, { shapes, shown, own, printed }) => [
-    ...printed,
-    ...stackSnags(project, shown),
-    ...layerSnags(project, shapes, shown),
-    ...neckSnags(project, own),
-  ],
+  compute: ({ project }, { beside, shapes, shown, own, printed }) => {
+    // What shows of sheets that lie beside each other says nothing of the work.
+    const seen = beside.sheets.length > 0 && !beside.isMeant ? [] : shown
+    return [
+      ...laidOutSnags(project, beside.sheets),
+      ...printed,
+      ...stackSnags(project, seen),
+      ...layerSnags(project, shapes, seen),
+      ...neckSnags(project, own),
+    ]
+  },
   view: (snags) => snags,
 })

@@ -3,6 +3,7 @@
  * Everything here is plain arithmetic on boxes, so the interface may call it on every keystroke.
  */
 export * from './measure'
+export * from './laid-out'
 export * from './snags'
 export * from './mends'
 export * from './things'

@@ -1,5 +1,7 @@
 import { node } from '../../planner'
-import { measureSnags } from './snags'
+import { isMeant, laidOut } from '../../project'
+import { LAID_OUT } from './laid-out'
+import { measureSnags, mountSnags } from './snags'
 import { shortSnags, thingNeeded, type ThingNeeded } from './things'
 
 /** What the work takes of a thing that is counted in the drawer; null where it takes none. */
@@ -17,6 +19,19 @@ export const thing = node('thing', {
   view: (need: ThingNeeded | null) => need,
 })
 
+/** Sheets that the drawing shows beside each other, as they are laid out to be cut, and whether they are meant to lie so. */
+export const sheetsBeside = node('sheets beside each other', {
+  stage: 'measure',
+  reads: {
+    mount: true,
+    layers: ['pieces', 'blanks', 'lives', 'role', 'print'],
+    plan: ['guests', 'cutWith', 'meant'],
+    cut: true,
+  },
+  byValue: true,
+  compute: ({ project }) => ({ sheets: laidOut(project), isMeant: isMeant(project, LAID_OUT) }),
+})
+
 /** Findings of the measure stage. */
 export const measureSnagsNode = node('snags of measure', {
   stage: 'measure',
@@ -27,7 +42,11 @@ export const measureSnagsNode = node('snags of measure', {
     cutter: true,
     plan: ['turns'],
   },
-  needs: () => ({ need: thing() }),
-  compute: ({ project }, { need }) => [...measureSnags(project), ...shortSnags(need)],
+  needs: () => ({ need: thing(), beside: sheetsBeside() }),
+  compute: ({ project }, { need, beside }) => [
+    // How far they reach past what they live in follows from how they lie: that is the finding.
+    ...(beside.sheets.length > 0 && !beside.isMeant ? mountSnags(project) : measureSnags(project)),
+    ...shortSnags(need),
+  ],
   view: (snags) => snags,
 })

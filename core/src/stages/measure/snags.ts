@@ -56,6 +56,9 @@ const NAMES: Record<Mount['kind'], string> = {
   free: 'work',
 }
 
+/** Findings about what the work lives in, whatever will live there. */
+export const mountSnags = ({ mount }: Project): Snag[] => [...slipSnags(mount), ...frameSnags(mount)]
+
 /** Findings of the measuring stage: each layer against what it is judged by, opening against spacer, pieces against the sheet. */
 export function measureSnags(project: Project): Snag[] {
   const m = measure(project)
@@ -64,7 +67,7 @@ export function measureSnags(project: Project): Snag[] {
   const fit = { label: 'Fit it, proportions locked', action: { kind: 'fit-design' } } as const
   const stop = (code: string, message: Said, more: Partial<Snag> = {}) =>
     snags.push({ code, stage: 'measure', severity: 'stop', layer: null, at: null, message, ...more })
-  snags.push(...slipSnags(mount), ...frameSnags(mount))
+  snags.push(...mountSnags(project))
   if (!m.design) return snags
   const parts = partsOf(project)
   const backing = backingRect(project)

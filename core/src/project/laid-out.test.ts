@@ -1,0 +1,117 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { rectangle, regionArea, regionBox, subtract, type Region } from '../base/geometry'
+import { demo, demoNames } from '../demo'
+import { card, plate, stack } from '../../test/stack'
+import { layerBox, layerRegion } from './faces'
+import { laidOut, layOnEachOther } from './laid-out'
+import type { Layer, Project } from './schema'
+
+const SIDE = 150
+
+/** A sheet with a round number of openings, drawn at a place. */
+const sheet = (openings: number, [x, y]: readonly [number, number], side = SIDE): Region =>
+  subtract(
+    [rectangle([x, y], side, side)],
+    Array.from({ length: openings }, (_, k) => rectangle([x + 10 + 12 * k, y + 20], 8, side / 2)),
+  )
+const boxOf = (project: Project, id: string) => layerBox(project.layers.find((layer) => layer.id === id)!)
+/** Where a box lies against the sheet at the back, to a thousandth of a mm. */
+const against = (project: Project, id: string) => {
+  const [back, box] = [layerBox(project.layers[0]!), boxOf(project, id)]
+  return [box.minX - back.minX, box.minY - back.minY].map((mm) => Math.round(mm * 1000) / 1000 + 0)
+}
+/** Sheets beside each other, those with more openings further to the right. */
+const inRow = (n: number, pitch = 170): Layer[] =>
+  Array.from({ length: n }, (_, k) => card(`l${k}`, 2, sheet(k, [k * pitch, 0])))
+
+describe('sheets that a drawing shows beside each other', () => {
+  it('come to lie on each other, what is small at its place on its sheet', () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          count: fc.integer({ min: 2, max: 7 }),
+          columns: fc.integer({ min: 1, max: 4 }),
+          gapMm: fc.integer({ min: 2, max: 60 }),
+          at: fc.tuple(fc.integer({ min: 0, max: 120 }), fc.integer({ min: 0, max: 120 })),
+          turned: fc.boolean(),
+        }),
+        ({ count, columns, gapMm, at, turned }) => {
+          const place = (k: number): [number, number] => [
+            (k % columns) * (SIDE + gapMm),
+            Math.floor(k / columns) * (SIDE + gapMm),
+          ]
+          const sheets = Array.from({ length: count }, (_, k) => card(`l${k}`, 2, sheet(k, place(k))))
+          const [x, y] = place(count)
+          const small = plate('small', 2, [x + at[0], y + at[1], 30, 25])
+          // Drawn from the front or from the back: the one with most card lies behind.
+          const layers = turned ? [small, ...sheets.toReversed()] : [...sheets, small]
+          const laid = layOnEachOther(stack('frame', ...layers))
+          expect(laid.layers.map(({ id }) => id)).toEqual([...sheets.map(({ id }) => id), 'small'])
+          for (const { id } of sheets) expect(against(laid, id)).toEqual([0, 0])
+          // Of one full row it is not told how far the next would lie below.
+          if (columns === 1 || count !== columns) expect(against(laid, 'small')).toEqual(at)
+          const back = boxOf(laid, 'l0')
+          expect([back.minX + back.maxX, back.minY + back.maxY]).toEqual([200, 200])
+        },
+      ),
+      { numRuns: 60 },
+    )
+  })
+
+  it('come to lie middle on middle where they grow smaller', () => {
+    const sizes = [150, 138, 121, 100]
+    let x = 0
+    const rings = sizes.map((side, k) => {
+      const layer = card(`r${k}`, 2, sheet(1, [x, 7 * k], side))
+      x += side + 12
+      return layer
+    })
+    const laid = layOnEachOther(stack('frame', ...rings))
+    for (const [k, side] of sizes.entries())
+      expect(against(laid, `r${k}`)).toEqual([(150 - side) / 2, (150 - side) / 2])
+  })
+
+  it('are layers of their own where two of them have one colour', () => {
+    const [a, b, c] = inRow(3)
+    const both = card('white', 2, [...layerRegion(a!), ...layerRegion(c!)])
+    const project = stack('frame', { ...both, name: 'White' }, b!)
+    expect(laidOut(project)).toHaveLength(3)
+    const laid = layOnEachOther(project)
+    expect(laid.layers.map(({ id, name }) => [id, name])).toEqual([
+      ['white', 'White'],
+      ['l1', 'l1'],
+      ['white-2', 'White, 2'],
+    ])
+    for (const { id } of laid.layers) expect(against(laid, id)).toEqual([0, 0])
+    const area = (one: Project) => one.layers.reduce((sum, layer) => sum + regionArea(layerRegion(layer)), 0)
+    expect(area(laid)).toBeCloseTo(area(project), 6)
+  })
+
+  it('are none where one lies on another, where all fit as they lie, where they are not alike, and where little is told', () => {
+    for (const name of demoNames) expect(laidOut(demo(name))).toEqual([])
+    expect(laidOut(stack('frame', plate('back', 0, [0, 0, 700, 150]), ...inRow(4)))).toEqual([])
+    // Three tiles of 60 mm within 200 mm.
+    const tiles = [0, 65, 130].map((x, k) => plate(`t${k}`, 2, [x, 0, 60, 60]))
+    expect(laidOut(stack('frame', ...tiles))).toEqual([])
+    // Letters in a row, each of a colour and a width of its own.
+    const letters = [40, 55, 20, 48, 60].map((w, k) => plate(`c${k}`, 2, [70 * k, 0, w, 60]))
+    expect(laidOut(stack('topper', ...letters))).toEqual([])
+    expect(laidOut(stack('free', ...inRow(2)))).toEqual([])
+    expect(laidOut(stack('free', ...inRow(3)))).toHaveLength(3)
+    expect(laidOut(stack('garland', ...inRow(4)))).toEqual([])
+    const stacked = layOnEachOther(stack('frame', ...inRow(4)))
+    expect(laidOut(stacked)).toEqual([])
+    expect(layOnEachOther(stacked)).toBe(stacked)
+  })
+
+  it('keep folds and what else is drawn on them', () => {
+    const [a, b] = inRow(2)
+    const fold = { line: [180, 10, 180, 90] as [number, number, number, number] }
+    const project = stack('frame', a!, { ...b!, folds: [{ ...card('x', 0, []).folds[0]!, ...fold }] })
+    const laid = layOnEachOther(project)
+    const { folds } = laid.layers[1]!
+    const box = regionBox(layerRegion(laid.layers[1]!))
+    expect(folds.map(({ line }) => line[0] - box.minX)).toEqual([10])
+  })
+})

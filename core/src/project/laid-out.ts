@@ -1,0 +1,193 @@
+// Sheets of one work that a drawing shows beside each other, as they are laid out to be cut: told, and laid on each other.
+import {
+  boxesMeet,
+  boxHeight,
+  boxWidth,
+  joinBoxes,
+  polygonBox,
+  regionArea,
+  translation,
+  type Box,
+} from '../base/geometry'
+import { isSomeCut } from './cut-record'
+import { transformLayers } from './edit'
+import { layerBox, pieceRegion } from './faces'
+import { backingRect, builtLayers, isOnPane, isStandOff } from './lookup'
+import type { Layer, Project } from './schema'
+import { setPlan } from './set-plan'
+import { clusters, partOf, partsOf, type Part } from './together'
+
+/** A sheet that lies by itself: a layer, or one of the places where a layer lies. */
+export interface LaidSheet {
+  layerId: string
+  pieceIds: readonly string[]
+  /** mm in the project's frame. */
+  box: Box
+}
+
+/** Sheets of one work are alike in proportion to within this share… */
+const ALIKE = 0.03
+/** …and none of them is smaller than this share of the largest. */
+const LEAST_SIZE = 0.4
+/** So exactly sheets are drawn in columns and rows, mm. */
+const EXACT_MM = 1
+
+/**
+ * Sheets that a drawing shows beside each other, back to front as far as can be told; none where one lies on another, where all of them fit
+ * what the work lives in as they lie, where they are not alike, or where something is cut already.
+ */
+export function laidOut(project: Project): LaidSheet[] {
+  if (isSomeCut(project) || project.plan.cutWith || project.mount.kind === 'garland') return []
+  const layers = builtLayers(project).filter(
+    (layer) => layer.pieces.length > 0 && !isOnPane(layer) && !isStandOff(layer),
+  )
+  if (layers.length === 0) return []
+  const room = roomOf(project)
+  const all = joinBoxes(layers.map(layerBox))
+  if (room && boxWidth(all) <= room.widthMm && boxHeight(all) <= room.heightMm) return []
+  const groups = clusters(layers.flatMap(partsOf))
+  if (groups.some((group) => group.some(({ layerId }) => layerId !== group[0]!.layerId))) return []
+  const whole = layers.map((layer) => sheetOf(partsOf(layer)))
+  const isApart = whole.every((a, i) => whole.every((b, k) => k <= i || !boxesMeet(a.box, b.box)))
+  const sheets = isApart ? whole : inReadingOrder(groups.map(sheetOf))
+  const largest = largestOf(sheets)
+  const alike = sheets.filter(({ box }) => isAlike(box, largest)).length
+  // Where nothing limits a work, two of a kind may just be two.
+  return alike >= (room ? 2 : 3) && alike * 2 >= sheets.length ? backToFront(project, sheets) : []
+}
+
+/** Lays the sheets of a drawing on each other, in the middle of what the work lives in. A project that is not laid out stays as it is. */
+export function layOnEachOther(project: Project): Project {
+  const sheets = laidOut(project)
+  if (sheets.length === 0) return project
+  const backing = backingRect(project)
+  const largest = largestOf(sheets)
+  const middle = middleOf(backing ? polygonBox(backing) : largest)
+  const homes = homesOf(sheets.map(({ box }) => box))
+  const taken = new Set(project.layers.map(({ id }) => id))
+  const moved = new Set<string>()
+  const several = new Set<string>()
+  const layers = sheets.map((sheet): Layer => {
+    const layer = partOf(
+      project.layers.find(({ id }) => id === sheet.layerId)!,
+      {
+        pieceIds: new Set(sheet.pieceIds),
+        box: sheet.box,
+      },
+    )
+    if (!moved.has(layer.id)) {
+      moved.add(layer.id)
+      return layer
+    }
+    several.add(layer.id)
+    let n = 2
+    while (taken.has(`${layer.id}-${n}`)) n++
+    taken.add(`${layer.id}-${n}`)
+    return { ...layer, id: `${layer.id}-${n}`, name: `${layer.name}, ${n}` }
+  })
+  const at = project.layers.findIndex(({ id }) => moved.has(id))
+  const others = project.layers.filter(({ id }) => !moved.has(id))
+  const isWhole = ({ layerId }: { layerId: string }) => !several.has(layerId)
+  const { pins, handPads, padFree } = project.plan
+  const stacked = setPlan(
+    {
+      ...project,
+      layers: [...others.slice(0, at), ...layers, ...others.slice(at)],
+      grown: project.grown.filter(({ layerIds }) => !layerIds.some((id) => moved.has(id))),
+    },
+    // What was set by hand on a layer that lay at several places may be another's now.
+    { pins: pins.filter(isWhole), handPads: handPads.filter(isWhole), padFree: padFree.filter(isWhole) },
+  )
+  return layers.reduce((next, { id }, k) => {
+    const [x, y] = homes[k]!
+    return transformLayers(next, translation(middle[0] - x, middle[1] - y), [id])
+  }, stacked)
+}
+
+const sheetOf = (parts: readonly Part[]): LaidSheet => ({
+  layerId: parts[0]!.layerId,
+  pieceIds: parts.flatMap(({ pieceIds }) => pieceIds),
+  box: joinBoxes(parts.map(({ box }) => box)),
+})
+
+/** What a work lives in, mm; null where nothing limits it. */
+function roomOf(project: Project): { widthMm: number; heightMm: number } | null {
+  const { mount } = project
+  if (mount.kind === 'topper') return { widthMm: mount.widthMm, heightMm: Infinity }
+  const backing = backingRect(project)
+  if (!backing) return null
+  const box = polygonBox(backing)
+  return { widthMm: boxWidth(box), heightMm: boxHeight(box) }
+}
+
+const middleOf = (b: Box): [number, number] => [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2]
+
+const sizeOf = (b: Box): number => boxWidth(b) * boxHeight(b)
+
+const largestOf = (sheets: readonly LaidSheet[]): Box =>
+  sheets.map(({ box }) => box).reduce((a, b) => (sizeOf(b) > sizeOf(a) ? b : a))
+
+function isAlike(box: Box, largest: Box): boolean {
+  const [across, down] = [boxWidth(box) / boxWidth(largest), boxHeight(box) / boxHeight(largest)]
+  return Math.abs(across / down - 1) <= ALIKE && Math.min(across, down) >= LEAST_SIZE
+}
+
+/** Row by row, each from the left. */
+function inReadingOrder(sheets: readonly LaidSheet[]): LaidSheet[] {
+  const largest = largestOf(sheets)
+  const row = ({ box }: LaidSheet) =>
+    Math.round((middleOf(box)[1] - middleOf(largest)[1]) / boxHeight(largest))
+  return sheets.toSorted((a, b) => row(a) - row(b) || a.box.minX - b.box.minX)
+}
+
+/** Turned over where most of what comes later has more card than what comes before it: it lies behind. */
+function backToFront(project: Project, sheets: LaidSheet[]): LaidSheet[] {
+  const card = sheets.map(({ layerId, pieceIds }) => {
+    const own = new Set(pieceIds)
+    const { pieces } = project.layers.find(({ id }) => id === layerId)!
+    return pieces.reduce((sum, piece) => sum + (own.has(piece.id) ? regionArea(pieceRegion(piece)) : 0), 0)
+  })
+  const more = card.reduce(
+    (sum, a, i) => sum + card.slice(i + 1).reduce((own, b) => own + Math.sign(b - a), 0),
+    0,
+  )
+  return more > 0 ? sheets.toReversed() : sheets
+}
+
+/**
+ * The places that come to lie upon each other, one for each sheet: the middle of the column and row in which it lies where sheets are drawn
+ * so, which keeps what is small at its place; else its own middle.
+ */
+function homesOf(boxes: readonly Box[]): [number, number][] {
+  const largest = boxes.reduce((a, b) => (sizeOf(b) > sizeOf(a) ? b : a))
+  const full = boxes.filter(
+    (box) =>
+      Math.abs(boxWidth(box) - boxWidth(largest)) <= EXACT_MM &&
+      Math.abs(boxHeight(box) - boxHeight(largest)) <= EXACT_MM,
+  )
+  const [x0, y0] = middleOf(largest)
+  const across = pitchOf(full.map((box) => middleOf(box)[0]))
+  const down = pitchOf(full.map((box) => middleOf(box)[1]))
+  return boxes.map((box): [number, number] => {
+    const own = middleOf(box)
+    if (full.length < 2 || full.includes(box)) return own
+    const x = x0 + across * (across && Math.round((own[0] - x0) / across))
+    const y = y0 + down * (down && Math.round((own[1] - y0) / down))
+    const isWithin =
+      Math.abs(own[0] - x) <= (boxWidth(largest) - boxWidth(box)) / 2 + EXACT_MM &&
+      Math.abs(own[1] - y) <= (boxHeight(largest) - boxHeight(box)) / 2 + EXACT_MM
+    return isWithin ? [x, y] : own
+  })
+}
+
+/** How far places along a line lie from one to the next, where all are as many of it apart; 0 where they are one, or lie anyhow. */
+function pitchOf(places: readonly number[]): number {
+  const from = Math.min(...places)
+  const steps = places.map((place) => place - from).filter((step) => step > EXACT_MM)
+  if (steps.length === 0) return 0
+  const least = Math.min(...steps)
+  const most = Math.max(...steps)
+  // The widest way tells it most exactly.
+  const pitch = most / Math.round(most / least)
+  return steps.every((step) => Math.abs(step - Math.round(step / pitch) * pitch) <= EXACT_MM) ? pitch : 0
+}
