@@ -88,6 +88,36 @@ describe('sheets that a drawing shows beside each other', () => {
     expect(area(laid)).toBeCloseTo(area(project), 6)
   })
 
+  it('have what is written under them beside them still, in one layer for each', () => {
+    const sheets = inRow(4)
+    // Two digits of 5 mm under each, all of one layer.
+    const digits = plate(
+      'digits',
+      0,
+      ...[0, 1, 2, 3].flatMap((k): [number, number, number, number][] => [
+        [170 * k + 20, 153, 5, 8],
+        [170 * k + 27, 153, 5, 8],
+      ]),
+    )
+    for (const laid of [
+      layOnEachOther(stack('frame', digits, ...sheets)),
+      layOnEachOther(stack('frame', ...sheets.toReversed(), digits)),
+    ])
+      expect(laid.layers.map(({ id }) => id)).toEqual([
+        ...sheets.map(({ id }) => id),
+        'digits',
+        'digits-2',
+        'digits-3',
+        'digits-4',
+      ])
+    const laid = layOnEachOther(stack('frame', digits, ...sheets))
+    for (const id of ['digits', 'digits-2', 'digits-3', 'digits-4'])
+      expect([against(laid, id), laid.layers.find((layer) => layer.id === id)!.pieces.length]).toEqual([
+        [20, 153],
+        2,
+      ])
+  })
+
   it('are none where one lies on another, where all fit as they lie, where they are not alike, and where little is told', () => {
     for (const name of demoNames) expect(laidOut(demo(name))).toEqual([])
     expect(laidOut(stack('frame', plate('back', 0, [0, 0, 700, 150]), ...inRow(4)))).toEqual([])

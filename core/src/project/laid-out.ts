@@ -1,4 +1,5 @@
 // Sheets of one work that a drawing shows beside each other, as they are laid out to be cut: told, and laid on each other.
+import { groupBy } from '../base'
 import {
   boxesMeet,
   boxHeight,
@@ -15,7 +16,7 @@ import { layerBox, pieceRegion } from './faces'
 import { backingRect, builtLayers, isOnPane, isStandOff } from './lookup'
 import type { Layer, Project } from './schema'
 import { setPlan } from './set-plan'
-import { clusters, partOf, partsOf, type Part } from './together'
+import { apartMm, clusters, partOf, partsOf, type Part } from './together'
 
 /** A sheet that lies by itself: a layer, or one of the places where a layer lies. */
 export interface LaidSheet {
@@ -23,12 +24,19 @@ export interface LaidSheet {
   pieceIds: readonly string[]
   /** mm in the project's frame. */
   box: Box
+  /** Where it belongs on the work: these places come to lie upon each other, mm. */
+  home: readonly [x: number, y: number]
 }
+
+/** One whose home is not told yet. */
+type Lying = Omit<LaidSheet, 'home'>
 
 /** Sheets of one work are alike in proportion to within this share… */
 const ALIKE = 0.03
 /** …and none of them is smaller than this share of the largest. */
 const LEAST_SIZE = 0.4
+/** What is smaller than this share of the largest, both ways, is no sheet: it goes with the one beside it. */
+const SMALL = 0.2
 /** So exactly sheets are drawn in columns and rows, mm. */
 const EXACT_MM = 1
 
@@ -47,13 +55,18 @@ export function laidOut(project: Project): LaidSheet[] {
   if (room && boxWidth(all) <= room.widthMm && boxHeight(all) <= room.heightMm) return []
   const groups = clusters(layers.flatMap(partsOf))
   if (groups.some((group) => group.some(({ layerId }) => layerId !== group[0]!.layerId))) return []
-  const whole = layers.map((layer) => sheetOf(partsOf(layer)))
-  const isApart = whole.every((a, i) => whole.every((b, k) => k <= i || !boxesMeet(a.box, b.box)))
-  const sheets = isApart ? whole : inReadingOrder(groups.map(sheetOf))
-  const largest = largestOf(sheets)
+  const lying = lyingOf(layers, groups)
+  const largest = largestOf(lying)
+  const sheets = lying.filter(({ box }) => !isSmall(box, largest))
   const alike = sheets.filter(({ box }) => isAlike(box, largest)).length
   // Where nothing limits a work, two of a kind may just be two.
-  return alike >= (room ? 2 : 3) && alike * 2 >= sheets.length ? backToFront(project, sheets) : []
+  if (alike < (room ? 2 : 3) || alike * 2 < sheets.length) return []
+  const homes = homesOf(lying, largest)
+  const found = lying.map((one, k): LaidSheet => ({ ...one, home: homes[k]! }))
+  if (!isFrontFirst(project, sheets)) return smallInOne(found, largest)
+  // What came last because it is small is in front at any rate.
+  const last = lying.length > layers.length ? found.filter(({ box }) => isSmall(box, largest)) : []
+  return smallInOne([...found.filter((one) => !last.includes(one)).toReversed(), ...last], largest)
 }
 
 /** Lays the sheets of a drawing on each other, in the middle of what the work lives in. A project that is not laid out stays as it is. */
@@ -63,7 +76,6 @@ export function layOnEachOther(project: Project): Project {
   const backing = backingRect(project)
   const largest = largestOf(sheets)
   const middle = middleOf(backing ? polygonBox(backing) : largest)
-  const homes = homesOf(sheets.map(({ box }) => box))
   const taken = new Set(project.layers.map(({ id }) => id))
   const moved = new Set<string>()
   const several = new Set<string>()
@@ -99,12 +111,12 @@ export function layOnEachOther(project: Project): Project {
     { pins: pins.filter(isWhole), handPads: handPads.filter(isWhole), padFree: padFree.filter(isWhole) },
   )
   return layers.reduce((next, { id }, k) => {
-    const [x, y] = homes[k]!
+    const [x, y] = sheets[k]!.home
     return transformLayers(next, translation(middle[0] - x, middle[1] - y), [id])
   }, stacked)
 }
 
-const sheetOf = (parts: readonly Part[]): LaidSheet => ({
+const sheetOf = (parts: readonly Part[]): Lying => ({
   layerId: parts[0]!.layerId,
   pieceIds: parts.flatMap(({ pieceIds }) => pieceIds),
   box: joinBoxes(parts.map(({ box }) => box)),
@@ -124,24 +136,53 @@ const middleOf = (b: Box): [number, number] => [(b.minX + b.maxX) / 2, (b.minY +
 
 const sizeOf = (b: Box): number => boxWidth(b) * boxHeight(b)
 
-const largestOf = (sheets: readonly LaidSheet[]): Box =>
+const largestOf = (sheets: readonly Lying[]): Box =>
   sheets.map(({ box }) => box).reduce((a, b) => (sizeOf(b) > sizeOf(a) ? b : a))
+
+const isSmall = (box: Box, largest: Box): boolean =>
+  boxWidth(box) < SMALL * boxWidth(largest) && boxHeight(box) < SMALL * boxHeight(largest)
 
 function isAlike(box: Box, largest: Box): boolean {
   const [across, down] = [boxWidth(box) / boxWidth(largest), boxHeight(box) / boxHeight(largest)]
   return Math.abs(across / down - 1) <= ALIKE && Math.min(across, down) >= LEAST_SIZE
 }
 
+/** Layers that lie by themselves, and the places of those that lie at several; in the order of the layers as far as that tells one. */
+function lyingOf(layers: readonly Layer[], groups: readonly Part[][]): Lying[] {
+  const places = groupBy(groups.map(sheetOf), ({ layerId }) => layerId)
+  const whole = [...places.values()].map(inOne)
+  const apart = whole.filter((a) => whole.every((b) => a === b || !boxesMeet(a.box, b.box)))
+  const isApart = new Set(apart.map(({ layerId }) => layerId))
+  const placesOf = (layerId: string, isWhole: boolean): Lying[] =>
+    isWhole ? [inOne(places.get(layerId)!)] : places.get(layerId)!
+  const largest = largestOf(layers.flatMap(({ id }) => placesOf(id, isApart.has(id))))
+  const isSheet = (box: Box) =>
+    boxWidth(box) <= boxWidth(largest) * (1 + ALIKE) && boxHeight(box) <= boxHeight(largest) * (1 + ALIKE)
+  const isWhole = ({ layerId, box }: Lying) => isApart.has(layerId) && isSheet(box)
+  const lying = whole.flatMap((one) => placesOf(one.layerId, isWhole(one)))
+  if (lying.length === whole.length) return lying
+  const sheets = lying.filter(({ box }) => !isSmall(box, largest))
+  const isTold = new Set(sheets.map(({ layerId }) => layerId)).size === sheets.length
+  return [
+    ...(isTold ? sheets : inReadingOrder(sheets, largest)),
+    ...lying.filter(({ box }) => isSmall(box, largest)),
+  ]
+}
+
+const inOne = (list: readonly Lying[]): Lying => ({
+  layerId: list[0]!.layerId,
+  pieceIds: list.flatMap(({ pieceIds }) => pieceIds),
+  box: joinBoxes(list.map(({ box }) => box)),
+})
+
 /** Row by row, each from the left. */
-function inReadingOrder(sheets: readonly LaidSheet[]): LaidSheet[] {
-  const largest = largestOf(sheets)
-  const row = ({ box }: LaidSheet) =>
-    Math.round((middleOf(box)[1] - middleOf(largest)[1]) / boxHeight(largest))
+function inReadingOrder(sheets: readonly Lying[], largest: Box): Lying[] {
+  const row = ({ box }: Lying) => Math.round((middleOf(box)[1] - middleOf(largest)[1]) / boxHeight(largest))
   return sheets.toSorted((a, b) => row(a) - row(b) || a.box.minX - b.box.minX)
 }
 
-/** Turned over where most of what comes later has more card than what comes before it: it lies behind. */
-function backToFront(project: Project, sheets: LaidSheet[]): LaidSheet[] {
+/** Whether most of what comes later has more card than what comes before it: then it lies behind. */
+function isFrontFirst(project: Project, sheets: readonly Lying[]): boolean {
   const card = sheets.map(({ layerId, pieceIds }) => {
     const own = new Set(pieceIds)
     const { pieces } = project.layers.find(({ id }) => id === layerId)!
@@ -151,33 +192,51 @@ function backToFront(project: Project, sheets: LaidSheet[]): LaidSheet[] {
     (sum, a, i) => sum + card.slice(i + 1).reduce((own, b) => own + Math.sign(b - a), 0),
     0,
   )
-  return more > 0 ? sheets.toReversed() : sheets
+  return more > 0
+}
+
+/** What is small, of one layer and at home at one place, is one layer still. */
+function smallInOne(sheets: readonly LaidSheet[], largest: Box): LaidSheet[] {
+  const groups = groupBy(sheets, (sheet) =>
+    isSmall(sheet.box, largest) ? `${sheet.layerId} ${sheet.home.map(Math.round).join(' ')}` : sheet,
+  )
+  return [...groups.values()].map((group) => ({ ...inOne(group), home: group[0]!.home }))
 }
 
 /**
- * The places that come to lie upon each other, one for each sheet: the middle of the column and row in which it lies where sheets are drawn
- * so, which keeps what is small at its place; else its own middle.
+ * Where each is at home: in the middle of the column and row in which it lies where sheets are drawn so, which keeps what is smaller at its
+ * place; else in its own middle, and what is small in that of the sheet beside it.
  */
-function homesOf(boxes: readonly Box[]): [number, number][] {
-  const largest = boxes.reduce((a, b) => (sizeOf(b) > sizeOf(a) ? b : a))
-  const full = boxes.filter(
-    (box) =>
+function homesOf(lying: readonly Lying[], largest: Box): [number, number][] {
+  const full = lying.filter(
+    ({ box }) =>
       Math.abs(boxWidth(box) - boxWidth(largest)) <= EXACT_MM &&
       Math.abs(boxHeight(box) - boxHeight(largest)) <= EXACT_MM,
   )
   const [x0, y0] = middleOf(largest)
-  const across = pitchOf(full.map((box) => middleOf(box)[0]))
-  const down = pitchOf(full.map((box) => middleOf(box)[1]))
-  return boxes.map((box): [number, number] => {
-    const own = middleOf(box)
-    if (full.length < 2 || full.includes(box)) return own
-    const x = x0 + across * (across && Math.round((own[0] - x0) / across))
-    const y = y0 + down * (down && Math.round((own[1] - y0) / down))
-    const isWithin =
-      Math.abs(own[0] - x) <= (boxWidth(largest) - boxWidth(box)) / 2 + EXACT_MM &&
-      Math.abs(own[1] - y) <= (boxHeight(largest) - boxHeight(box)) / 2 + EXACT_MM
-    return isWithin ? [x, y] : own
-  })
+  const across = pitchOf(full.map(({ box }) => middleOf(box)[0]))
+  const down = pitchOf(full.map(({ box }) => middleOf(box)[1]))
+  const inGrid = (box: Box): [number, number] | null => {
+    const [x, y] = middleOf(box)
+    const [column, row] = [across && Math.round((x - x0) / across), down && Math.round((y - y0) / down)]
+    const home: [number, number] = [x0 + across * column, y0 + down * row]
+    return full.length > 1 &&
+      Math.abs(x - home[0]) <= (boxWidth(largest) - boxWidth(box)) / 2 + EXACT_MM &&
+      Math.abs(y - home[1]) <= (boxHeight(largest) - boxHeight(box)) / 2 + EXACT_MM
+      ? home
+      : null
+  }
+  const isFull = new Set(full)
+  const ofSheets = lying
+    .filter(({ box }) => !isSmall(box, largest))
+    .map((sheet) => ({
+      box: sheet.box,
+      home: isFull.has(sheet) ? middleOf(sheet.box) : (inGrid(sheet.box) ?? middleOf(sheet.box)),
+    }))
+  const homeOf = new Map(ofSheets.map(({ box, home }) => [box, home]))
+  const beside = (box: Box) =>
+    ofSheets.reduce((best, sheet) => (apartMm(sheet.box, box) < apartMm(best.box, box) ? sheet : best)).home
+  return lying.map(({ box }) => homeOf.get(box) ?? inGrid(box) ?? beside(box))
 }
 
 /** How far places along a line lie from one to the next, where all are as many of it apart; 0 where they are one, or lie anyhow. */

@@ -57,6 +57,10 @@ export function clusters(parts: readonly Part[]): Part[][] {
   return groups
 }
 
+/** How far two boxes are apart, mm; 0 where they meet. */
+export const apartMm = (a: Box, b: Box): number =>
+  Math.hypot(Math.max(0, a.minX - b.maxX, b.minX - a.maxX), Math.max(0, a.minY - b.maxY, b.minY - a.maxY))
+
 /** Whether a place lies in a box, or right beside it. */
 export const isIn = (box: Box, x: number, y: number): boolean =>
   boxesMeet(growBox(box, NEAR_MM), { minX: x, minY: y, maxX: x, maxY: y })

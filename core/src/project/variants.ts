@@ -6,7 +6,7 @@ import { takeAlong } from './guests'
 import { backingRect, builtLayers, isOnPane } from './lookup'
 import { transformLayers } from './edit'
 import type { Layer, Project } from './schema'
-import { clusters, isIn, partOf, partsOf, type Part } from './together'
+import { apartMm, clusters, isIn, partOf, partsOf, type Part } from './together'
 
 /** A design is made of so many layers at least: what lies beside in one sheet alone belongs to its neighbour. */
 const LEAST_LAYERS = 2
@@ -50,9 +50,6 @@ export function variantsOf(project: Project): Variant[] {
     })
     .toSorted((a, b) => a.box.minX - b.box.minX || a.box.minY - b.box.minY)
 }
-
-const apartMm = (a: Box, b: Box): number =>
-  Math.hypot(Math.max(0, a.minX - b.maxX, b.minX - a.maxX), Math.max(0, a.minY - b.maxY, b.minY - a.maxY))
 
 /**
  * Parts a project into one for each design, moved to the middle of what it lives in. The first keeps the project's id and takes the

@@ -1,7 +1,7 @@
 // Drawings that come in: what of them becomes layers, what a stop or a change meanwhile leaves as it was, and what is said.
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { demo } from '@feuillet/core/demo'
-import { newProject, starterMount, writeProject, type Project } from '@feuillet/core/project'
+import { layerBox, newProject, starterMount, writeProject, type Project } from '@feuillet/core/project'
 import { edited } from '../../state/document'
 import { store } from '../../state/store'
 import { editor } from '../../workers'
@@ -249,6 +249,30 @@ describe('what is found wrong with a drawing', () => {
     await waitFor(() => expect(snags('specks')).toEqual([]))
     await undo()
     await soon('button', '3 more of this kind', panel())
+  })
+
+  it('sheets beside each other, as they are cut, come to lie on each other at one press', async () => {
+    const side = 200
+    const sheet = (k: number) =>
+      `<path id="S${k}" fill="${['#135', '#479', '#8bd'][k]}" fill-rule="evenodd" d="M${210 * k} 0h${side}v${side}h-${side}Z${k > 0 ? `M${210 * k + 50} ${60 - 10 * k}h60v80h-60Z` : ''}"/>`
+    const row = `<svg xmlns="http://www.w3.org/2000/svg" width="630mm" height="210mm" viewBox="0 0 630 210">${[0, 1, 2].map(sheet).join('')}<text x="5" y="208">back</text></svg>`
+    await open(empty(), 'layers')
+    await bring('Drawing files', file('row.svg', row))
+    await waitFor(() => expect(snags('laid-out')).toHaveLength(1))
+    for (const code of ['board-shows', 'hidden-layer']) expect(snags(code)).toEqual([])
+    await waitFor(() => one('[data-left=text]'))
+    expect(one('[data-snag=laid-out]', panel()).textContent).toContain(
+      '3 sheets beside each other, 620 × 200 mm',
+    )
+    await press('Lay them on each other')
+    await waitFor(() => expect(snags('laid-out')).toEqual([]))
+    const lies = () => project().layers.map((each) => layerBox(each).minX)
+    expect(lies()).toEqual([0, 0, 0])
+    // The text that was left out lay beside a sheet that lies elsewhere now.
+    await waitFor(() => expect(document.querySelector('[data-left=text]')).toBeNull())
+    await undo()
+    expect(new Set(lies()).size).toBe(3)
+    await waitFor(() => one('[data-left=text]'))
   })
 })
 

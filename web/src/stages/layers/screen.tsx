@@ -195,7 +195,7 @@ export default function LayersScreen() {
                       px={px}
                     />
                   )}
-                  {!apart && <LeftMarks marks={intake.leftMarks} px={px} />}
+                  {!apart && <LeftMarks marks={intake.marksInPlace} px={px} />}
                   {view.at && !apart && <Pointer at={view.at} px={px} />}
                   {printing && <PrintSurface printing={printing} />}
                   {grips && <GripMarks grips={grips} room={room} px={px} />}

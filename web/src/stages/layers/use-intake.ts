@@ -1,12 +1,12 @@
 // Files that come in: read in the worker one after the other, with progress and a stop, and put into the project.
 import { say, type Said } from '@feuillet/core/base/units'
 import { proxy } from 'comlink'
-import { useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import type { ReadOptions } from '@feuillet/core/io/read'
 import { placement, takeIn, type Intake } from '@feuillet/core/stages/layers'
 import { addLayers, MOST, openProject, type Paper, type Project } from '@feuillet/core/project'
-import { useAppDispatch, useAppStore } from '../../state/store'
+import { useAppDispatch, useAppSelector, useAppStore } from '../../state/store'
 import { edited } from '../../state/document'
 import { editor, WorkerGone } from '../../workers'
 
@@ -30,6 +30,8 @@ export interface LeftMark {
   y: number
 }
 
+const NO_MARKS: readonly LeftMark[] = []
+
 export function useIntake() {
   const dispatch = useAppDispatch()
   const store = useAppStore()
@@ -41,6 +43,13 @@ export function useIntake() {
   const [leftMarks, setLeftMarks] = useState<LeftMark[]>([])
   const [taken, setTaken] = useState<Taken | null>(null)
   const halt = useRef<() => void>(() => undefined)
+  const layers = useAppSelector((state) => state.document.project?.layers)
+  const liesAsRead = useMemo(() => {
+    const shapes = (list: Project['layers'] = []) => new Set(list.map(({ pieces }) => pieces))
+    const [before, now] = [shapes(taken?.before.layers), shapes(layers)]
+    const read = [...shapes(taken?.after.layers)].filter((pieces) => !before.has(pieces))
+    return read.filter((pieces) => now.has(pieces)).length * 2 >= read.length
+  }, [layers, taken])
 
   /**
    * Reads files and puts what they hold into the project as it is by then, as one step: what was done meanwhile stays. With
@@ -141,6 +150,8 @@ export function useIntake() {
 
   return {
     leftMarks,
+    /** Where they were: once most of what was read lies elsewhere that says nothing any more. */
+    marksInPlace: liesAsRead ? leftMarks : NO_MARKS,
     outlineText,
     share,
     over,
