@@ -128,6 +128,11 @@ describe('sheets that a drawing shows beside each other', () => {
     const letters = [40, 55, 20, 48, 60].map((w, k) => plate(`c${k}`, 2, [70 * k, 0, w, 60]))
     expect(laidOut(stack('topper', ...letters))).toEqual([])
     expect(laidOut(stack('free', ...inRow(2)))).toEqual([])
+    // Flags of three colours in turn, and as many tiles of one shape as go beside each other.
+    const flags = [0, 1, 2].map((k) => plate(`f${k}`, 2, [80 * k, 0, 60, 80], [240 + 80 * k, 0, 60, 80]))
+    const squares = [0, 1, 2, 3, 4].map((k) => plate(`q${k}`, 2, [70 * k, 0, 60, 60]))
+    for (const kind of ['frame', 'free', 'topper'] as const)
+      for (const all of [flags, squares]) expect(laidOut(stack(kind, ...all))).toEqual([])
     expect(laidOut(stack('free', ...inRow(3)))).toHaveLength(3)
     expect(laidOut(stack('garland', ...inRow(4)))).toEqual([])
     const stacked = layOnEachOther(stack('frame', ...inRow(4)))

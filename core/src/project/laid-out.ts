@@ -58,12 +58,16 @@ export function laidOut(project: Project): LaidSheet[] {
   const lying = lyingOf(layers, groups)
   const largest = largestOf(lying)
   const sheets = lying.filter(({ box }) => !isSmall(box, largest))
-  const alike = sheets.filter(({ box }) => isAlike(box, largest)).length
-  // Where nothing limits a work, two of a kind may just be two.
-  if (alike < (room ? 2 : 3) || alike * 2 < sheets.length) return []
+  const alike = sheets.filter(({ box }) => isAlike(box, largest))
+  // Where nothing limits a work, two of a kind may just be two, and one colour at two places two things.
+  if (alike.length < (room ? 2 : 3) || (!room && hasPlaces(sheets))) return []
+  const card = new Map(sheets.map((sheet) => [sheet, cardOf(project, sheet)]))
+  // Sheets of one work differ by their openings: what is all of one shape is so many of a thing.
+  if (alike.length * 2 < sheets.length || kindsOf(alike.map((sheet) => card.get(sheet)!)) < alike.length / 2)
+    return []
   const homes = homesOf(lying, largest)
   const found = lying.map((one, k): LaidSheet => ({ ...one, home: homes[k]! }))
-  if (!isFrontFirst(project, sheets)) return smallInOne(found, largest)
+  if (!isFrontFirst([...card.values()])) return smallInOne(found, largest)
   // What came last because it is small is in front at any rate.
   const last = lying.length > layers.length ? found.filter(({ box }) => isSmall(box, largest)) : []
   return smallInOne([...found.filter((one) => !last.includes(one)).toReversed(), ...last], largest)
@@ -162,9 +166,8 @@ function lyingOf(layers: readonly Layer[], groups: readonly Part[][]): Lying[] {
   const lying = whole.flatMap((one) => placesOf(one.layerId, isWhole(one)))
   if (lying.length === whole.length) return lying
   const sheets = lying.filter(({ box }) => !isSmall(box, largest))
-  const isTold = new Set(sheets.map(({ layerId }) => layerId)).size === sheets.length
   return [
-    ...(isTold ? sheets : inReadingOrder(sheets, largest)),
+    ...(hasPlaces(sheets) ? inReadingOrder(sheets, largest) : sheets),
     ...lying.filter(({ box }) => isSmall(box, largest)),
   ]
 }
@@ -181,19 +184,24 @@ function inReadingOrder(sheets: readonly Lying[], largest: Box): Lying[] {
   return sheets.toSorted((a, b) => row(a) - row(b) || a.box.minX - b.box.minX)
 }
 
-/** Whether most of what comes later has more card than what comes before it: then it lies behind. */
-function isFrontFirst(project: Project, sheets: readonly Lying[]): boolean {
-  const card = sheets.map(({ layerId, pieceIds }) => {
-    const own = new Set(pieceIds)
-    const { pieces } = project.layers.find(({ id }) => id === layerId)!
-    return pieces.reduce((sum, piece) => sum + (own.has(piece.id) ? regionArea(pieceRegion(piece)) : 0), 0)
-  })
-  const more = card.reduce(
-    (sum, a, i) => sum + card.slice(i + 1).reduce((own, b) => own + Math.sign(b - a), 0),
-    0,
-  )
-  return more > 0
+/** Card of a sheet, mm². */
+function cardOf(project: Project, { layerId, pieceIds }: Lying): number {
+  const own = new Set(pieceIds)
+  const { pieces } = project.layers.find(({ id }) => id === layerId)!
+  return pieces.reduce((sum, piece) => sum + (own.has(piece.id) ? regionArea(pieceRegion(piece)) : 0), 0)
 }
+
+/** Whether some layer lies at several places. */
+const hasPlaces = (sheets: readonly Lying[]): boolean =>
+  new Set(sheets.map(({ layerId }) => layerId)).size < sheets.length
+
+/** How many of some areas differ by more than is lost by rounding. */
+const kindsOf = (areas: readonly number[]): number =>
+  areas.toSorted((a, b) => a - b).filter((area, k, all) => k === 0 || area > all[k - 1]! * 1.001).length
+
+/** Whether most of what comes later has more card than what comes before it: then it lies behind. */
+const isFrontFirst = (card: readonly number[]): boolean =>
+  card.reduce((sum, a, i) => sum + card.slice(i + 1).reduce((own, b) => own + Math.sign(b - a), 0), 0) > 0
 
 /** What is small, of one layer and at home at one place, is one layer still. */
 function smallInOne(sheets: readonly LaidSheet[], largest: Box): LaidSheet[] {
