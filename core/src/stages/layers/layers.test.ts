@@ -27,6 +27,8 @@ import {
   sequenceLayers,
   isSeeThrough,
   shows,
+  haveOnePage,
+  placement,
   takeIn,
 } from './index'
 
@@ -173,6 +175,21 @@ describe('taking a drawing into a project', () => {
     const project = takeIn(stack('frame'), take(rect([0, 0], [40, 60], '#f00')))
     const b = regionBox(layerRegion(project.layers[0]!))
     expect([b.minX, b.minY, b.maxX, b.maxY]).toEqual([80, 70, 120, 130])
+  })
+
+  it('lays drawings whose pages are of one size on each other as their pages lie', () => {
+    const head = 'width="180mm" height="180mm" viewBox="0 0 180 180"'
+    const [sheet, dot] = [
+      take(rect([0, 0], [180, 180], '#fff'), head),
+      take(rect([140, 20], [10, 10], '#f00'), head),
+    ]
+    expect(haveOnePage([sheet, dot])).toBe(true)
+    expect(haveOnePage([sheet, take(rect([140, 20], [10, 10], '#f00'))])).toBe(false)
+    expect(haveOnePage([sheet])).toBe(false)
+    // 180 mm in the middle of 200 mm.
+    expect(placement(stack('frame'), [sheet, dot])).toEqual({ x: 10, y: 10 })
+    const own = placement(stack('frame'), [dot])
+    expect(own).toEqual({ x: -45, y: 75 })
   })
 
   it('puts a second drawing in front of the first', () => {

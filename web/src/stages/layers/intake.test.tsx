@@ -68,7 +68,7 @@ describe('files', () => {
       file('words.svg', words),
       file('notes.txt', 'what is this'),
     )
-    await waitFor(() => expect(names()).toEqual(['Blue', 'Black']))
+    await waitFor(() => expect(names()).toEqual(['tide', 'words']))
     expect(said()).toEqual([
       'tide.svg: 1 layer. Nothing was left out.',
       'words.svg: 1 layer. Left out: 1 × text.',
@@ -109,6 +109,27 @@ describe('files', () => {
   })
 })
 
+it('layers of one work, a file each, lie as their pages do, in the order of their numbers', async () => {
+  await open(empty(), 'layers')
+  const onPage = (content: string) =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="190mm" height="190mm" viewBox="0 0 190 190">${content}</svg>`
+  await bring(
+    'Drawing files',
+    file('Night 10 moon.svg', onPage('<circle cx="150" cy="40" r="15"/>')),
+    file('Night 2 hills.svg', onPage('<path d="M0 100L95 60L190 120V190H0Z"/>')),
+    file('Night 1 sky.svg', onPage('<rect width="190" height="190"/>')),
+  )
+  await waitFor(() => expect(names()).toEqual(['Night 1 sky', 'Night 2 hills', 'Night 10 moon']))
+  // Sheets of 190 mm in the middle of 200 mm: 5 mm round them, and the moon where it was drawn.
+  const [sky, hills, moon] = project().layers.map(layerBox)
+  expect(sky).toEqual({ minX: 5, minY: 5, maxX: 195, maxY: 195 })
+  expect([hills!.minY, hills!.maxY]).toEqual([65, 195])
+  expect([(moon!.minX + moon!.maxX) / 2, (moon!.minY + moon!.maxY) / 2]).toEqual([
+    expect.closeTo(155, 2),
+    expect.closeTo(45, 2),
+  ])
+})
+
 describe('while a drawing is read', () => {
   it('a stop changes nothing and says so', async () => {
     await open(empty(), 'layers')
@@ -116,7 +137,7 @@ describe('while a drawing is read', () => {
     await bring('Drawing files', file('tide.svg', square), file('more.svg', square))
     expect(await soon('button', 'Reading…')).toHaveProperty('disabled', true)
     await press('Stop')
-    await waitFor(() => expect(said()).toEqual(['tide.svg: stopped. Nothing was changed.']))
+    await waitFor(() => expect(said()).toEqual(['more.svg: stopped. Nothing was changed.']))
     finish()
     expect(names()).toEqual([])
     vi.restoreAllMocks()

@@ -1,10 +1,11 @@
 // Files that come in: read in the worker one after the other, with progress and a stop, and put into the project.
+import type { Point } from '@feuillet/core/base/geometry'
 import { say, type Said } from '@feuillet/core/base/units'
 import { proxy } from 'comlink'
 import { useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import type { ReadOptions } from '@feuillet/core/io/read'
-import { placement, takeIn, type Intake } from '@feuillet/core/stages/layers'
+import { haveOnePage, placement, takeIn, type Intake } from '@feuillet/core/stages/layers'
 import { addLayers, MOST, openProject, type Paper, type Project } from '@feuillet/core/project'
 import { useAppDispatch, useAppSelector, useAppStore } from '../../state/store'
 import { edited } from '../../state/document'
@@ -75,12 +76,13 @@ export function useIntake() {
     const said: IntakeNote[] = []
     for (const file of files) {
       const { name } = file
-      const answer = await readFile(file, how, onShare).catch((error: unknown): Said =>
-        error instanceof WorkerGone
-          ? stopped
-            ? `${name}: stopped. Nothing was changed.`
-            : `${name}: reading it broke off. Nothing was changed.`
-          : `${name}: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`,
+      const answer = await readFile({ ...file, isOneOf: files.length > 1 }, how, onShare).catch(
+        (error: unknown): Said =>
+          error instanceof WorkerGone
+            ? stopped
+              ? `${name}: stopped. Nothing was changed.`
+              : `${name}: reading it broke off. Nothing was changed.`
+            : `${name}: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`,
       )
       if (typeof answer === 'object' && 'putInto' in answer) found.push(answer)
       else said.push({ text: answer, bad: !stopped })
@@ -100,6 +102,9 @@ export function useIntake() {
     const before = instead ? instead.before : project
     let after = before
     const marks: LeftMark[] = []
+    const drawings = found.flatMap(({ intake }) => intake ?? [])
+    // Each of a file of its own: how they lie to each other is told by their pages.
+    const move = haveOnePage(drawings) ? placement(before, drawings) : undefined
     for (const one of found) {
       if (after.layers.length + one.layers > MOST.layers) {
         const both = `${after.layers.length} and ${one.layers} layers`
@@ -109,7 +114,7 @@ export function useIntake() {
         })
         continue
       }
-      const put = one.putInto(after)
+      const put = one.putInto(after, move)
       after = put.project
       marks.push(...put.marks)
       said.push({ text: put.text, bad: false })
@@ -127,6 +132,8 @@ export function useIntake() {
     const files = await Promise.all(
       [...list].map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })),
     )
+    // As they are numbered: the tenth after the ninth.
+    files.sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
     if (project && files.length > 0)
       await read(files, options, { label: `bring in ${files.map((f) => f.name).join(', ')}`, instead: null })
   }
@@ -171,16 +178,19 @@ interface FileFound {
   name: string
   layers: number
   linesOnly: boolean
-  putInto: (project: Project) => { project: Project; text: string; marks: LeftMark[] }
+  /** Null where it is a project's. */
+  intake: Intake | null
+  /** `move` where it goes along with others. */
+  putInto: (project: Project, move?: Point) => { project: Project; text: string; marks: LeftMark[] }
 }
 
 /** Reads a file; gives a sentence where it cannot be read. */
 async function readFile(
-  file: Taken['files'][number],
+  file: Taken['files'][number] & { isOneOf: boolean },
   how: Options,
   onShare: (share: number) => unknown,
 ): Promise<FileFound | Said> {
-  const { name, bytes } = file
+  const { name, bytes, isOneOf } = file
   if (/\.json$/i.test(name)) {
     const { project: other, healed } = openProject(new TextDecoder().decode(bytes))
     const said = [`${words(other.layers.length)}, with their papers.`, ...healed].join(' ')
@@ -188,6 +198,7 @@ async function readFile(
       name,
       layers: other.layers.length,
       linesOnly: false,
+      intake: null,
       putInto: (project) => ({
         project: addLayers(withPapers(project, other.drawer.papers), other.layers),
         text: `${name}: ${said}`,
@@ -197,20 +208,25 @@ async function readFile(
   }
   const result = await editor.ask((api) => api.importDrawing(file, how, proxy(onShare)))
   if (!result.ok) return say`${name}: ${result.said}. Nothing was changed.`
-  const { intake } = result
+  const intake = isOneOf ? namedAfter(name, result.intake) : result.intake
   return {
     name,
     layers: intake.layers.length,
     linesOnly: intake.linesOnly,
-    putInto: (project) => {
-      const move = placement(project, intake)
-      return {
-        project: takeIn(project, intake),
-        text: `${name}: ${words(intake.layers.length)}.${leftWords(intake)}`,
-        marks: intake.leftAt.map(({ what, at }) => ({ what, x: at.x + move.x, y: at.y + move.y })),
-      }
-    },
+    intake,
+    putInto: (project, move = placement(project, [intake])) => ({
+      project: takeIn(project, intake, move),
+      text: `${name}: ${words(intake.layers.length)}.${leftWords(intake)}`,
+      marks: intake.leftAt.map(({ what, at }) => ({ what, x: at.x + move.x, y: at.y + move.y })),
+    }),
   }
+}
+
+/** A drawing of one layer bears the name of its file where there are several files: those of one work are all black, or all unnamed. */
+function namedAfter(file: string, intake: Intake): Intake {
+  const [layer, ...others] = intake.layers
+  const name = file.replace(/\.[^.]+$/, '').slice(0, MOST.name)
+  return layer && others.length === 0 && name ? { ...intake, layers: [{ ...layer, name }] } : intake
 }
 
 /** A project with papers that it does not have yet. */

@@ -1,6 +1,7 @@
 // From what a drawing paints to layers of card, back to front.
 import {
   fillRings,
+  joinBoxes,
   polygonToPath,
   regionArea,
   regionBox,
@@ -14,6 +15,7 @@ import type { Drawing, LeftOut } from '../../../io/read'
 import {
   addLayers,
   backingRect,
+  layerBox,
   layerRegion,
   layerSchema,
   transformLayers,
@@ -128,8 +130,7 @@ export function makeLayer(
  * Puts the layers of a drawing into a project. A page of the backing sheet's size lies exactly on it; any other drawing
  * keeps its true size and is centred, so that fitting it is the maker's choice. The backmost layer lies on the board.
  */
-export function takeIn(project: Project, taken: Intake): Project {
-  const move = placement(project, taken)
+export function takeIn(project: Project, taken: Intake, move = placement(project, [taken])): Project {
   const wasEmpty = project.layers.length === 0
   const added = transformLayers(
     { ...project, layers: taken.layers.map((layer) => ({ ...layer })) },
@@ -142,13 +143,26 @@ export function takeIn(project: Project, taken: Intake): Project {
   return addLayers(project, layers)
 }
 
-/** How far a drawing is moved when it is taken in (mm). */
-export function placement(project: Project, taken: Intake): Point {
+/** Pages so much alike lie upon each other, mm. */
+const SAME_PAGE_MM = 0.5
+
+/** Whether drawings are layers of one work, a file each: all have a page of one size. */
+export const haveOnePage = ([first, ...others]: readonly Intake[]): boolean =>
+  others.length > 0 &&
+  others.every(
+    ({ widthMm, heightMm }) =>
+      Math.abs(widthMm - first!.widthMm) < SAME_PAGE_MM &&
+      Math.abs(heightMm - first!.heightMm) < SAME_PAGE_MM,
+  )
+
+/** How far drawings on pages that lie upon each other are moved when they are taken in, mm; most often it is one. */
+export function placement(project: Project, drawings: readonly Intake[]): Point {
   const backing = backingRect(project)
   if (!backing) return { x: 0, y: 0 }
   const { minX, minY, maxX, maxY } = regionBox([backing])
-  if (Math.abs(taken.widthMm - (maxX - minX)) < 1 && Math.abs(taken.heightMm - (maxY - minY)) < 1)
-    return { x: 0, y: 0 }
-  const box = regionBox(taken.layers.flatMap((layer) => layerRegion(layer)))
+  const isOnIt = ({ widthMm, heightMm }: Intake) =>
+    Math.abs(widthMm - (maxX - minX)) < 1 && Math.abs(heightMm - (maxY - minY)) < 1
+  if (drawings.every(isOnIt)) return { x: 0, y: 0 }
+  const box = joinBoxes(drawings.flatMap(({ layers }) => layers.map(layerBox)))
   return { x: (minX + maxX - box.minX - box.maxX) / 2, y: (minY + maxY - box.minY - box.maxY) / 2 }
 }
