@@ -19,11 +19,12 @@ test('several files come in together: DXF, SVG and a project, each with what was
   await page
     .getByLabel('Drawing files')
     .setInputFiles([file('tide.dxf', dxf), file('dunes.svg', duneSvg), file('broken.dxf', dxf.slice(0, 90))])
-  await expect(app.panel.getByRole('status').first()).toHaveText(
+  // In the order of their names.
+  await expect(app.panel.getByRole('status').last()).toHaveText(
     'tide.dxf: 2 layers. Left out: 1 × open line.',
   )
   await expect(app.panel.getByRole('alert')).toContainText('broken.dxf: the DXF breaks off')
-  await expect.poll(() => app.layerNames()).toEqual(['Grass', 'Dunes', 'Dusk', 'Moon', 'Tide'])
+  await expect.poll(() => app.layerNames()).toEqual(['Moon', 'Tide', 'Grass', 'Dunes', 'Dusk'])
   await app.undo()
   expect(await app.layerNames()).toEqual([])
 })
