@@ -72,20 +72,52 @@ describe('sheets that a drawing shows beside each other', () => {
       expect(against(laid, `r${k}`)).toEqual([(150 - side) / 2, (150 - side) / 2])
   })
 
-  it('are layers of their own where two of them have one colour', () => {
-    const [a, b, c] = inRow(3)
-    const both = card('white', 2, [...layerRegion(a!), ...layerRegion(c!)])
-    const project = stack('frame', { ...both, name: 'White' }, b!)
+  it.each([
+    ['with another between them', [0, 2]],
+    ['right beside each other', [0, 1]],
+    ['at the end', [1, 2]],
+  ])('are layers of their own where two of them have one colour, %s', (_, white) => {
+    const sheets = inRow(3)
+    const both = card(
+      'white',
+      2,
+      white.flatMap((k) => layerRegion(sheets[k]!)),
+    )
+    const other = sheets.find((__, k) => !white.includes(k))!
+    const project = stack('frame', { ...both, name: 'White' }, other)
     expect(laidOut(project)).toHaveLength(3)
     const laid = layOnEachOther(project)
-    expect(laid.layers.map(({ id, name }) => [id, name])).toEqual([
-      ['white', 'White'],
-      ['l1', 'l1'],
-      ['white-2', 'White, 2'],
-    ])
+    // Those further to the right have more openings, and lie in front.
+    const openings = laid.layers.map((layer) =>
+      layerRegion(layer).reduce((sum, { holes }) => sum + holes.length, 0),
+    )
+    expect(openings).toEqual([0, 1, 2])
+    expect(laid.layers.map(({ name }) => name).toSorted()).toEqual(
+      [other.name, 'White', 'White, 2'].toSorted(),
+    )
+    expect(new Set(laid.layers.map(({ id }) => id)).size).toBe(3)
     for (const { id } of laid.layers) expect(against(laid, id)).toEqual([0, 0])
     const area = (one: Project) => one.layers.reduce((sum, layer) => sum + regionArea(layerRegion(layer)), 0)
     expect(area(laid)).toBeCloseTo(area(project), 6)
+  })
+
+  it('may be rings of loose petals, each of a colour', () => {
+    const ring = (k: number): [number, number, number, number][] =>
+      Array.from({ length: 8 }, (_, i) => {
+        const r = 60 - 6 * k
+        return [
+          200 * k + r * Math.cos((i * Math.PI) / 4),
+          r * Math.sin((i * Math.PI) / 4),
+          30 - 3 * k,
+          30 - 3 * k,
+        ]
+      })
+    const laid = layOnEachOther(stack('frame', ...[0, 1, 2].map((k) => plate(`ring-${k}`, 2, ...ring(k)))))
+    expect(laid.layers.map(({ id, pieces }) => [id, pieces.length])).toEqual([['ring-0', 8], ['ring-1', 8], ['ring-2', 8]]) // prettier-ignore
+    for (const { id } of laid.layers) {
+      const { minX, maxX, minY, maxY } = boxOf(laid, id)
+      expect([(minX + maxX) / 2, (minY + maxY) / 2]).toEqual([expect.closeTo(100, 6), expect.closeTo(100, 6)])
+    }
   })
 
   it('have what is written under them beside them still, in one layer for each', () => {

@@ -55,22 +55,11 @@ export function laidOut(project: Project): LaidSheet[] {
   if (room && boxWidth(all) <= room.widthMm && boxHeight(all) <= room.heightMm) return []
   const groups = clusters(layers.flatMap(partsOf))
   if (groups.some((group) => group.some(({ layerId }) => layerId !== group[0]!.layerId))) return []
-  const lying = lyingOf(layers, groups)
-  const largest = largestOf(lying)
-  const sheets = lying.filter(({ box }) => !isSmall(box, largest))
-  const alike = sheets.filter(({ box }) => isAlike(box, largest))
-  // Where nothing limits a work, two of a kind may just be two, and one colour at two places two things.
-  if (alike.length < (room ? 2 : 3) || (!room && hasPlaces(sheets))) return []
-  const card = new Map(sheets.map((sheet) => [sheet, cardOf(project, sheet)]))
-  // Sheets of one work differ by their openings: what is all of one shape is so many of a thing.
-  if (alike.length * 2 < sheets.length || kindsOf(alike.map((sheet) => card.get(sheet)!)) < alike.length / 2)
-    return []
-  const homes = homesOf(lying, largest)
-  const found = lying.map((one, k): LaidSheet => ({ ...one, home: homes[k]! }))
-  if (!isFrontFirst([...card.values()])) return smallInOne(found, largest)
-  // What came last because it is small is in front at any rate.
-  const last = lying.length > layers.length ? found.filter(({ box }) => isSmall(box, largest)) : []
-  return smallInOne([...found.filter((one) => !last.includes(one)).toReversed(), ...last], largest)
+  // Two sheets of one colour right beside each other are one layer, and so is a ring of petals.
+  const told = (several: ReadonlySet<string>) =>
+    sheetsAmong(project, lyingOf(layers, groups, several), { isLimited: room !== null })
+  const parted = told(severalSheets(groups))
+  return parted.length > 0 ? parted : told(new Set())
 }
 
 /** Lays the sheets of a drawing on each other, in the middle of what the work lives in. A project that is not laid out stays as it is. */
@@ -120,6 +109,29 @@ export function layOnEachOther(project: Project): Project {
   }, stacked)
 }
 
+/** The sheets among what lies by itself; none where they are not those of one work. */
+function sheetsAmong(
+  project: Project,
+  lying: readonly Lying[],
+  { isLimited }: { isLimited: boolean },
+): LaidSheet[] {
+  const largest = largestOf(lying)
+  const sheets = lying.filter(({ box }) => !isSmall(box, largest))
+  const alike = sheets.filter(({ box }) => isAlike(box, largest))
+  // Where nothing limits a work, two of a kind may just be two, and one colour at two places two things.
+  if (alike.length < (isLimited ? 2 : 3) || (!isLimited && hasPlaces(sheets))) return []
+  const card = new Map(sheets.map((sheet) => [sheet, cardOf(project, sheet)]))
+  // Sheets of one work differ by their openings: what is all of one shape is so many of a thing.
+  if (alike.length * 2 < sheets.length || kindsOf(alike.map((sheet) => card.get(sheet)!)) < alike.length / 2)
+    return []
+  const homes = homesOf(lying, largest)
+  const found = lying.map((one, k): LaidSheet => ({ ...one, home: homes[k]! }))
+  if (!isFrontFirst([...card.values()])) return smallInOne(found, largest)
+  // What came last because it is small is in front at any rate.
+  const last = hasPlaces(lying) ? found.filter(({ box }) => isSmall(box, largest)) : []
+  return smallInOne([...found.filter((one) => !last.includes(one)).toReversed(), ...last], largest)
+}
+
 const sheetOf = (parts: readonly Part[]): Lying => ({
   layerId: parts[0]!.layerId,
   pieceIds: parts.flatMap(({ pieceIds }) => pieceIds),
@@ -151,11 +163,24 @@ function isAlike(box: Box, largest: Box): boolean {
   return Math.abs(across / down - 1) <= ALIKE && Math.min(across, down) >= LEAST_SIZE
 }
 
+/** Ids of layers that lie at two places and more as sheets do: alike to the largest of all. */
+function severalSheets(groups: readonly Part[][]): ReadonlySet<string> {
+  const places = groups.map(sheetOf)
+  const largest = largestOf(places)
+  const likeIt = groupBy(
+    places.filter(({ box }) => isAlike(box, largest)),
+    ({ layerId }) => layerId,
+  )
+  return new Set([...likeIt].flatMap(([id, list]) => (list.length > 1 ? [id] : [])))
+}
+
 /** Layers that lie by themselves, and the places of those that lie at several; in the order of the layers as far as that tells one. */
-function lyingOf(layers: readonly Layer[], groups: readonly Part[][]): Lying[] {
+function lyingOf(layers: readonly Layer[], groups: readonly Part[][], several: ReadonlySet<string>): Lying[] {
   const places = groupBy(groups.map(sheetOf), ({ layerId }) => layerId)
   const whole = [...places.values()].map(inOne)
-  const apart = whole.filter((a) => whole.every((b) => a === b || !boxesMeet(a.box, b.box)))
+  const apart = whole.filter(
+    (a) => !several.has(a.layerId) && whole.every((b) => a === b || !boxesMeet(a.box, b.box)),
+  )
   const isApart = new Set(apart.map(({ layerId }) => layerId))
   const placesOf = (layerId: string, isWhole: boolean): Lying[] =>
     isWhole ? [inOne(places.get(layerId)!)] : places.get(layerId)!
