@@ -127,8 +127,11 @@ test.describe('The drawer of all projects', () => {
     await expect(page.locator('[data-glue="New glue 1"]')).toBeVisible()
     await app.stage('Assembly')
     const pad = page.getByRole('checkbox', { name: /^Done: .*pads/i }).first()
-    await pad.click()
-    await expect(pad).toBeChecked()
+    // Steps that come in just then move away under the mouse.
+    await expect(async () => {
+      if (!(await pad.isChecked())) await pad.click()
+      await expect(pad).toBeChecked({ timeout: 2000 })
+    }).toPass()
     await app.stage('Paper')
     await page.getByRole('button', { name: 'Drawer as a table' }).click()
     await page.getByRole('radio', { name: 'foam' }).click()

@@ -128,6 +128,13 @@ it('layers of one work, a file each, lie as their pages do, in the order of thei
     expect.closeTo(155, 2),
     expect.closeTo(45, 2),
   ])
+  // One more on such a page lies as its page does too; where it would lie far outside it is another drawing.
+  await bring('Drawing files', file('star.svg', onPage('<rect x="20" y="30" width="10" height="10"/>')))
+  await waitFor(() => expect(project().layers).toHaveLength(4))
+  expect(layerBox(project().layers[3]!)).toEqual({ minX: 25, minY: 35, maxX: 35, maxY: 45 })
+  await bring('Drawing files', file('note.svg', onPage('<rect x="20" y="230" width="10" height="10"/>')))
+  await waitFor(() => expect(project().layers).toHaveLength(5))
+  expect(layerBox(project().layers[4]!)).toEqual({ minX: 95, minY: 95, maxX: 105, maxY: 105 })
 })
 
 describe('while a drawing is read', () => {
@@ -294,6 +301,13 @@ describe('what is found wrong with a drawing', () => {
     await undo()
     expect(new Set(lies()).size).toBe(3)
     await waitFor(() => one('[data-left=text]'))
+    // Measure says nothing of its size yet, and offers the same.
+    await toStage('measure')
+    await waitFor(() => expect(snags('laid-out')).toHaveLength(1))
+    expect(panel().textContent).not.toContain('Fit to size')
+    await user.click(all('button', 'Lay them on each other').at(-1)!)
+    await waitFor(() => expect(snags('laid-out')).toEqual([]))
+    expect(lies()).toEqual([0, 0, 0])
   })
 })
 

@@ -5,7 +5,7 @@ import { proxy } from 'comlink'
 import { useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import type { ReadOptions } from '@feuillet/core/io/read'
-import { haveOnePage, placement, takeIn, type Intake } from '@feuillet/core/stages/layers'
+import { haveOnePage, liesWithin, placement, takeIn, type Intake } from '@feuillet/core/stages/layers'
 import { addLayers, MOST, openProject, type Paper, type Project } from '@feuillet/core/project'
 import { useAppDispatch, useAppSelector, useAppStore } from '../../state/store'
 import { edited } from '../../state/document'
@@ -44,6 +44,7 @@ export function useIntake() {
   const [leftMarks, setLeftMarks] = useState<LeftMark[]>([])
   const [taken, setTaken] = useState<Taken | null>(null)
   const halt = useRef<() => void>(() => undefined)
+  const page = useRef<Page | null>(null)
   const layers = useAppSelector((state) => state.document.project?.layers)
   const liesAsRead = useMemo(() => {
     const shapes = (list: Project['layers'] = []) => new Set(list.map(({ pieces }) => pieces))
@@ -103,8 +104,10 @@ export function useIntake() {
     let after = before
     const marks: LeftMark[] = []
     const drawings = found.flatMap(({ intake }) => intake ?? [])
-    // Each of a file of its own: how they lie to each other is told by their pages.
-    const move = haveOnePage(drawings) ? placement(before, drawings) : undefined
+    const move = moveOf(before, drawings, instead || !liesAsRead ? null : page.current)
+    const [first] = drawings
+    page.current =
+      first && move ? { widthMm: first.widthMm, heightMm: first.heightMm, projectId, move } : null
     for (const one of found) {
       if (after.layers.length + one.layers > MOST.layers) {
         const both = `${after.layers.length} and ${one.layers} layers`
@@ -114,7 +117,7 @@ export function useIntake() {
         })
         continue
       }
-      const put = one.putInto(after, move)
+      const put = one.putInto(after, move ?? undefined)
       after = put.project
       marks.push(...put.marks)
       said.push({ text: put.text, bad: false })
@@ -171,6 +174,28 @@ export function useIntake() {
     take,
     stop: () => halt.current(),
   }
+}
+
+/** A drawing's page, and how far it was moved when it came in. */
+interface Page {
+  projectId: string | undefined
+  widthMm: number
+  heightMm: number
+  move: Point
+}
+
+/**
+ * How far drawings are moved when they come in; null where each goes its own way. Layers of one work, a file each, lie as their pages do, and
+ * so does one that comes in later, where it lies in what the work lives in.
+ */
+function moveOf(project: Project, drawings: readonly Intake[], known: Page | null): Point | null {
+  if (
+    known?.projectId === project.id &&
+    haveOnePage([known, ...drawings]) &&
+    liesWithin(project, drawings, known.move)
+  )
+    return known.move
+  return drawings.length === 1 || haveOnePage(drawings) ? placement(project, drawings) : null
 }
 
 /** What a file holds, ready to be put into whatever the project is by then. */

@@ -1,14 +1,15 @@
-import { fitDesign, type ThingNeeded } from '@feuillet/core/stages/measure'
+import { fitDesign, LAID_OUT, type ThingNeeded } from '@feuillet/core/stages/measure'
 import { findLayer, kindOf, thingUnit, type Mount } from '@feuillet/core/project'
 import { countWords } from '@feuillet/core/stages/journal'
 import { FINE_DPI, printLimit, type Smallest } from '@feuillet/core/stages/layers'
 import { formatLength, formatSize } from '@feuillet/core/base/units'
-import { change } from '../../state/edits'
+import { change, mend } from '../../state/edits'
 import { selectMeasures, selectProject, selectSnags, selectUnit, selectView } from '../../state/selectors'
 import { usePlan } from '../../plan'
 import { SpoilsNote } from '../../shell/spoils-note'
 import { StageFrame } from '../../shell/stage-frame'
 import { useAppDispatch, useAppSelector } from '../../state/store'
+import { useWords } from '../../state/use-words'
 import { Board } from '../../drawing/board'
 import { MountDrawing, mountBox } from '../../drawing/mount/mount-drawing'
 import { Pointer } from '../../drawing/stack'
@@ -35,7 +36,7 @@ const LIMIT_WORDS: Record<Smallest['limit'], string> = {
 export default function MeasureScreen() {
   const dispatch = useAppDispatch()
   const project = useAppSelector(selectProject)
-  const unit = useAppSelector(selectUnit)
+  const { unit, words } = useWords()
   const m = useAppSelector(selectMeasures)
   const view = useAppSelector(selectView)
   const least = usePlan('smallest') ?? null
@@ -43,10 +44,12 @@ export default function MeasureScreen() {
   const prints = printLimit(project)
   const stackMm = (usePlan('levels') ?? []).reduce((most, level) => Math.max(most, level.topMm), 0)
   const snags = useAppSelector(selectSnags).filter(
-    (snag) => snag.stage === 'measure' || snag.code === 'stack-too-deep',
+    ({ stage, code }) => stage === 'measure' || code === 'stack-too-deep' || code === LAID_OUT.code,
   )
   const box = mountBox(project)
-  const canFit = m.fitFactor !== null && Math.abs(m.fitFactor - 1) > 0.002
+  const laidOut = snags.find(({ code }) => code === LAID_OUT.code)
+  // How large a work is shows once its sheets lie on each other.
+  const canFit = !laidOut && m.fitFactor !== null && Math.abs(m.fitFactor - 1) > 0.002
   return (
     <StageFrame
       title={titles[project.mount.kind]}
@@ -183,14 +186,20 @@ export default function MeasureScreen() {
         </>
       }
       actions={
-        <Button
-          look="main"
-          disabled={!canFit}
-          onClick={() => dispatch(change('fit the design', fitDesign))}
-          title={m.safe ? `Scales everything to ${m.safe.limit}` : 'There is no design yet'}
-        >
-          {canFit ? `Fit to size, × ${m.fitFactor!.toFixed(2)}` : 'Fits as it is'}
-        </Button>
+        laidOut ? (
+          <Button look="main" onClick={() => void dispatch(mend(laidOut))}>
+            {words(laidOut.mend!.label)}
+          </Button>
+        ) : (
+          <Button
+            look="main"
+            disabled={!canFit}
+            onClick={() => dispatch(change('fit the design', fitDesign))}
+            title={m.safe ? `Scales everything to ${m.safe.limit}` : 'There is no design yet'}
+          >
+            {canFit ? `Fit to size, × ${m.fitFactor!.toFixed(2)}` : 'Fits as it is'}
+          </Button>
+        )
       }
     >
       <div className="min-h-0 flex-1 p-4">

@@ -1,5 +1,7 @@
 // From what a drawing paints to layers of card, back to front.
 import {
+  boxHeight,
+  boxWidth,
   fillRings,
   joinBoxes,
   polygonToPath,
@@ -8,6 +10,7 @@ import {
   regionContains,
   regionRings,
   translation,
+  type Box,
   type Point,
   type Polygon,
 } from '../../../base/geometry'
@@ -147,13 +150,35 @@ export function takeIn(project: Project, taken: Intake, move = placement(project
 const SAME_PAGE_MM = 0.5
 
 /** Whether drawings are layers of one work, a file each: all have a page of one size. */
-export const haveOnePage = ([first, ...others]: readonly Intake[]): boolean =>
+export const haveOnePage = ([first, ...others]: readonly Pick<Intake, 'widthMm' | 'heightMm'>[]): boolean =>
   others.length > 0 &&
   others.every(
     ({ widthMm, heightMm }) =>
       Math.abs(widthMm - first!.widthMm) < SAME_PAGE_MM &&
       Math.abs(heightMm - first!.heightMm) < SAME_PAGE_MM,
   )
+
+/** A page that is somewhat larger than what the work lives in is still meant for it: by this share of its sides. */
+const PASSES = 0.1
+
+/** Whether drawings, moved, lie about in what the work lives in; all do where nothing limits it. */
+export function liesWithin(project: Project, drawings: readonly Intake[], { x, y }: Point): boolean {
+  const backing = backingRect(project)
+  if (!backing) return true
+  const room = regionBox([backing])
+  const box = boxOfAll(drawings)
+  const [across, down] = [PASSES * boxWidth(room), PASSES * boxHeight(room)]
+  return (
+    box.minX + x >= room.minX - across &&
+    box.minY + y >= room.minY - down &&
+    box.maxX + x <= room.maxX + across &&
+    box.maxY + y <= room.maxY + down
+  )
+}
+
+/** The box round all that drawings show, on the page that they share, mm. */
+const boxOfAll = (drawings: readonly Intake[]): Box =>
+  joinBoxes(drawings.flatMap(({ layers }) => layers.map(layerBox)))
 
 /** How far drawings on pages that lie upon each other are moved when they are taken in, mm; most often it is one. */
 export function placement(project: Project, drawings: readonly Intake[]): Point {
@@ -163,6 +188,6 @@ export function placement(project: Project, drawings: readonly Intake[]): Point 
   const isOnIt = ({ widthMm, heightMm }: Intake) =>
     Math.abs(widthMm - (maxX - minX)) < 1 && Math.abs(heightMm - (maxY - minY)) < 1
   if (drawings.every(isOnIt)) return { x: 0, y: 0 }
-  const box = joinBoxes(drawings.flatMap(({ layers }) => layers.map(layerBox)))
+  const box = boxOfAll(drawings)
   return { x: (minX + maxX - box.minX - box.maxX) / 2, y: (minY + maxY - box.minY - box.maxY) / 2 }
 }
