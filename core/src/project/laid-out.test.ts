@@ -156,6 +156,9 @@ describe('sheets that a drawing shows beside each other', () => {
     // Three tiles of 60 mm within 200 mm.
     const tiles = [0, 65, 130].map((x, k) => plate(`t${k}`, 2, [x, 0, 60, 60]))
     expect(laidOut(stack('frame', ...tiles))).toEqual([])
+    // Three of a kind that were drawn a little too wide.
+    const triptych = [0, 1, 2].map((k) => card(`p${k}`, 2, sheet(k, [72 * k, 0], 68)))
+    expect(laidOut(stack('frame', ...triptych))).toEqual([])
     // Letters in a row, each of a colour and a width of its own.
     const letters = [40, 55, 20, 48, 60].map((w, k) => plate(`c${k}`, 2, [70 * k, 0, w, 60]))
     expect(laidOut(stack('topper', ...letters))).toEqual([])

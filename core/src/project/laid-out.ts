@@ -37,12 +37,14 @@ const ALIKE = 0.03
 const LEAST_SIZE = 0.4
 /** What is smaller than this share of the largest, both ways, is no sheet: it goes with the one beside it. */
 const SMALL = 0.2
+/** Sheets pass what the work lives in by this share at least; what passes it by less was measured or drawn amiss. */
+const PASSES = 0.2
 /** So exactly sheets are drawn in columns and rows, mm. */
 const EXACT_MM = 1
 
 /**
- * Sheets that a drawing shows beside each other, back to front as far as can be told; none where one lies on another, where all of them fit
- * what the work lives in as they lie, where they are not alike, or where something is cut already.
+ * Sheets that a drawing shows beside each other, back to front as far as can be told; none where one lies on another, where all of them
+ * about fit what the work lives in as they lie, where they are not alike, or where something is cut already.
  */
 export function laidOut(project: Project): LaidSheet[] {
   if (isSomeCut(project) || project.plan.cutWith || project.mount.kind === 'garland') return []
@@ -52,7 +54,8 @@ export function laidOut(project: Project): LaidSheet[] {
   if (layers.length === 0) return []
   const room = roomOf(project)
   const all = joinBoxes(layers.map(layerBox))
-  if (room && boxWidth(all) <= room.widthMm && boxHeight(all) <= room.heightMm) return []
+  const most = 1 + PASSES
+  if (room && boxWidth(all) <= most * room.widthMm && boxHeight(all) <= most * room.heightMm) return []
   const groups = clusters(layers.flatMap(partsOf))
   if (groups.some((group) => group.some(({ layerId }) => layerId !== group[0]!.layerId))) return []
   // Two sheets of one colour right beside each other are one layer, and so is a ring of petals.
