@@ -131,7 +131,13 @@ it('layers of one work, a file each, lie as their pages do, in the order of thei
   // One more on such a page lies as its page does too; where it would lie far outside it is another drawing.
   await bring('Drawing files', file('star.svg', onPage('<rect x="20" y="30" width="10" height="10"/>')))
   await waitFor(() => expect(project().layers).toHaveLength(4))
-  expect(layerBox(project().layers[3]!)).toEqual({ minX: 25, minY: 35, maxX: 35, maxY: 45 })
+  const placed = { minX: 25, minY: 35, maxX: 35, maxY: 45 }
+  expect(layerBox(project().layers[3]!)).toEqual(placed)
+  // Read otherwise it lies where it lay.
+  const read = project().layers[3]!
+  await type('Lines are card from', '0.4')
+  await waitFor(() => expect(project().layers[3]).not.toBe(read))
+  expect(layerBox(project().layers[3]!)).toEqual(placed)
   await bring('Drawing files', file('note.svg', onPage('<rect x="20" y="230" width="10" height="10"/>')))
   await waitFor(() => expect(project().layers).toHaveLength(5))
   expect(layerBox(project().layers[4]!)).toEqual({ minX: 95, minY: 95, maxX: 105, maxY: 105 })

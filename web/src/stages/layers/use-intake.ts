@@ -17,6 +17,17 @@ interface Taken {
   files: { name: string; bytes: Uint8Array }[]
   before: Project
   after: Project
+  /** The page that they share; null where each has its own. */
+  page: Page | null
+  /** The page of what had come in before them. */
+  earlier: Page | null
+}
+
+/** A drawing's page, and how far it was moved when it came in. */
+interface Page {
+  widthMm: number
+  heightMm: number
+  move: Point
 }
 
 export interface IntakeNote {
@@ -44,7 +55,6 @@ export function useIntake() {
   const [leftMarks, setLeftMarks] = useState<LeftMark[]>([])
   const [taken, setTaken] = useState<Taken | null>(null)
   const halt = useRef<() => void>(() => undefined)
-  const page = useRef<Page | null>(null)
   const layers = useAppSelector((state) => state.document.project?.layers)
   const liesAsRead = useMemo(() => {
     const shapes = (list: Project['layers'] = []) => new Set(list.map(({ pieces }) => pieces))
@@ -104,10 +114,12 @@ export function useIntake() {
     let after = before
     const marks: LeftMark[] = []
     const drawings = found.flatMap(({ intake }) => intake ?? [])
-    const move = moveOf(before, drawings, instead || !liesAsRead ? null : page.current)
+    // What is read otherwise lies where it lay.
+    const last = liesAsRead && taken?.after.id === project.id ? taken.page : null
+    const earlier = instead ? instead.earlier : last
+    const move = moveOf(before, drawings, earlier)
     const [first] = drawings
-    page.current =
-      first && move ? { widthMm: first.widthMm, heightMm: first.heightMm, projectId, move } : null
+    const page = first && move ? { widthMm: first.widthMm, heightMm: first.heightMm, move } : null
     for (const one of found) {
       if (after.layers.length + one.layers > MOST.layers) {
         const both = `${after.layers.length} and ${one.layers} layers`
@@ -126,7 +138,7 @@ export function useIntake() {
     setLinesOnly(found.some((one) => one.linesOnly))
     setLeftMarks(marks)
     if (after === before) return
-    setTaken({ files, before, after })
+    setTaken({ files, before, after, page, earlier })
     dispatch(edited({ label, project: after }))
   }
 
@@ -176,24 +188,12 @@ export function useIntake() {
   }
 }
 
-/** A drawing's page, and how far it was moved when it came in. */
-interface Page {
-  projectId: string | undefined
-  widthMm: number
-  heightMm: number
-  move: Point
-}
-
 /**
  * How far drawings are moved when they come in; null where each goes its own way. Layers of one work, a file each, lie as their pages do, and
  * so does one that comes in later, where it lies in what the work lives in.
  */
 function moveOf(project: Project, drawings: readonly Intake[], known: Page | null): Point | null {
-  if (
-    known?.projectId === project.id &&
-    haveOnePage([known, ...drawings]) &&
-    liesWithin(project, drawings, known.move)
-  )
+  if (known && haveOnePage([known, ...drawings]) && liesWithin(project, drawings, known.move))
     return known.move
   return drawings.length === 1 || haveOnePage(drawings) ? placement(project, drawings) : null
 }
