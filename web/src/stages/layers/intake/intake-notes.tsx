@@ -1,7 +1,7 @@
 import { Progress } from 'radix-ui'
 import { toast } from 'sonner'
-import { useWords } from '../../state/use-words'
-import { ACCEPTS, Button, Choice, FileInput, LengthField } from '../../ui'
+import { useWords } from '../../../state/use-words'
+import { ACCEPTS, Button, Choice, FileInput, LengthField } from '../../../ui'
 import type { useIntake } from './use-intake'
 
 /** What came in, what was left out, and how the lines of the drawing are to be read. */

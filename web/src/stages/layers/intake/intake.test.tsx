@@ -2,9 +2,9 @@
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { demo } from '@feuillet/core/demo'
 import { layerBox, newProject, starterMount, writeProject, type Project } from '@feuillet/core/project'
-import { edited } from '../../state/document'
-import { store } from '../../state/store'
-import { editor } from '../../workers'
+import { edited } from '../../../state/document'
+import { store } from '../../../state/store'
+import { editor } from '../../../workers'
 import {
   all,
   bring,
@@ -29,8 +29,8 @@ import {
   undo,
   user,
   waitFor,
-} from '../../../test/screens'
-import { smallFrame } from '../../../test/small'
+} from '../../../../test/screens'
+import { smallFrame } from '../../../../test/small'
 
 afterEach(() => void vi.restoreAllMocks())
 

@@ -7,9 +7,9 @@ import { toast } from 'sonner'
 import type { ReadOptions } from '@feuillet/core/io/read'
 import { haveOnePage, liesWithin, placement, takeIn, type Intake } from '@feuillet/core/stages/layers'
 import { addLayers, MOST, openProject, type Paper, type Project } from '@feuillet/core/project'
-import { useAppDispatch, useAppSelector, useAppStore } from '../../state/store'
-import { edited } from '../../state/document'
-import { editor, WorkerGone } from '../../workers'
+import { useAppDispatch, useAppSelector, useAppStore } from '../../../state/store'
+import { edited } from '../../../state/document'
+import { editor, WorkerGone } from '../../../workers'
 
 type Options = Required<Pick<ReadOptions, 'outlines' | 'hairlineMm'>> & { textFont?: string }
 
