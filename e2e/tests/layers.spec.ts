@@ -20,8 +20,11 @@ test('several files come in together: DXF, SVG and a project, each with what was
     .getByLabel('Drawing files')
     .setInputFiles([file('tide.dxf', dxf), file('dunes.svg', duneSvg), file('broken.dxf', dxf.slice(0, 90))])
   // In the order of their names.
-  await expect(app.panel.getByRole('status').last()).toHaveText(
+  await expect(app.panel.getByRole('status').nth(1)).toHaveText(
     'tide.dxf: 2 layers. Left out: 1 × open line.',
+  )
+  await expect(app.panel.getByRole('status').last()).toHaveText(
+    /^tide.dxf does not say how large it is: with 1 mm to a unit/,
   )
   await expect(app.panel.getByRole('alert')).toContainText('broken.dxf: the DXF breaks off')
   await expect.poll(() => app.layerNames()).toEqual(['Moon', 'Tide', 'Grass', 'Dunes', 'Dusk'])

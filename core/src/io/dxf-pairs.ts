@@ -9,7 +9,7 @@ export interface DxfEntity {
   vertices: DxfEntity[]
 }
 
-/** What of a DXF file is read: entities, blocks by name, colours of layers, and the unit by its number. */
+/** What of a DXF file is read: entities, blocks by name, colours of layers, and the unit by its number, 0 where it says none. */
 export interface DxfFile {
   insUnits: number
   layerColours: Map<string, number>
@@ -40,7 +40,7 @@ export const numbersOf = (entity: DxfEntity, code: number): number[] =>
 export function parseDxf(text: string): DxfFile {
   const lines = text.split(/\r\n|\r|\n/)
   const file: DxfFile = {
-    insUnits: 4,
+    insUnits: 0,
     layerColours: new Map(),
     layerLines: new Map(),
     blocks: new Map(),
@@ -68,7 +68,7 @@ export function parseDxf(text: string): DxfFile {
       sections++
       if (section === 'HEADER') {
         const at = pairs.findIndex(([c, v]) => c === 9 && v === '$INSUNITS')
-        if (at >= 0) file.insUnits = Number(pairs[at + 1]?.[1] ?? 4)
+        if (at >= 0) file.insUnits = Number(pairs[at + 1]?.[1] ?? 0)
       }
     } else if (type === 'ENDSEC') section = ''
     else if (type === 'EOF') ended = true

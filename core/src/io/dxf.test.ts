@@ -39,6 +39,16 @@ describe('DXF', () => {
     )
   })
 
+  it('is as large as its unit makes it, which it may leave open', () => {
+    const inUnits = (n: number) => dxf(poly(square), `9\n$INSUNITS\n70\n${n}\n`)
+    expect(readDxf(inUnits(1), { unitMm: 7 })).toMatchObject({ widthMm: 1016, heightMm: 762, unitMm: null })
+    expect(readDxf(inUnits(4))).toMatchObject({ widthMm: 40, heightMm: 30, unitMm: null })
+    for (const open of [inUnits(0), inUnits(99), dxf(poly(square))]) {
+      expect(readDxf(open)).toMatchObject({ widthMm: 40, heightMm: 30, unitMm: 1 })
+      expect(readDxf(open, { unitMm: 25.4 })).toMatchObject({ widthMm: 1016, heightMm: 762, unitMm: 25.4 })
+    }
+  })
+
   it('chains lines and arcs that meet end to end, whichever way they run', () => {
     const arc = '0\nARC\n8\n0\n10\n40\n20\n15\n40\n15\n50\n270\n51\n90\n'
     const { shapes, leftOut } = readDxf(

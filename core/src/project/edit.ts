@@ -203,31 +203,32 @@ const mapLine = (map: Affine, [x1, y1, x2, y2]: Fold['line']): Fold['line'] => [
 
 const composed = (map: Affine, print: Print['map']): Print['map'] => [...compose(map, print)] as Print['map']
 
-/** Maps every piece of the chosen layers (all by default), proportions as the map has them. Hand-made pins of them fall away. */
-export function transformLayers(project: Project, map: Affine, layerIds?: readonly string[]): Project {
-  const chosen = (id: string) => !layerIds || layerIds.includes(id)
+/** A layer with all that lies on it mapped. */
+export function transformLayer(layer: Layer, map: Affine): Layer {
   const mapPiece = (piece: Piece): Piece => ({
     ...piece,
     path: mapRegion(map, pieceRegion(piece)).map(polygonToPath).join(''),
   })
-  const next = mapLayers(project, (layer) =>
-    chosen(layer.id)
-      ? {
-          ...layer,
-          folds: layer.folds.map((fold) => ({ ...fold, line: mapLine(map, fold.line) })),
-          ties: layer.ties.map((tie) => ({
-            ...tie,
-            line: mapLine(map, tie.line),
-            widthMm: tie.widthMm * meanScale(map),
-            added: mapRegion(map, pathToRegion(tie.added)).map(polygonToPath).join(''),
-          })),
-          slits: layer.slits.map((slit) => mapPoints(map, slit)),
-          pieces: layer.pieces.map(mapPiece),
-          blanks: layer.blanks.map(mapPiece),
-          print: layer.print && { ...layer.print, map: composed(map, layer.print.map) },
-        }
-      : layer,
-  )
+  return {
+    ...layer,
+    folds: layer.folds.map((fold) => ({ ...fold, line: mapLine(map, fold.line) })),
+    ties: layer.ties.map((tie) => ({
+      ...tie,
+      line: mapLine(map, tie.line),
+      widthMm: tie.widthMm * meanScale(map),
+      added: mapRegion(map, pathToRegion(tie.added)).map(polygonToPath).join(''),
+    })),
+    slits: layer.slits.map((slit) => mapPoints(map, slit)),
+    pieces: layer.pieces.map(mapPiece),
+    blanks: layer.blanks.map(mapPiece),
+    print: layer.print && { ...layer.print, map: composed(map, layer.print.map) },
+  }
+}
+
+/** Maps every piece of the chosen layers (all by default), proportions as the map has them. Hand-made pins of them fall away. */
+export function transformLayers(project: Project, map: Affine, layerIds?: readonly string[]): Project {
+  const chosen = (id: string) => !layerIds || layerIds.includes(id)
+  const next = mapLayers(project, (layer) => (chosen(layer.id) ? transformLayer(layer, map) : layer))
   return setPlan(next, {
     pins: next.plan.pins.filter((pin) => !chosen(pin.layerId)),
     ...movePads(next, map, chosen),

@@ -15,7 +15,7 @@ export const ACCEPTS = {
   picture: 'image/png,image/jpeg,image/webp',
   table: '.csv,text/csv',
   font: '.ttf,.otf,.woff',
-  drawing: '.svg,.dxf,.json,image/svg+xml',
+  drawing: '.svg,.svgz,.dxf,.zip,.json,image/svg+xml,application/zip',
   project: '.json,.zip,application/json,application/zip',
 }
 

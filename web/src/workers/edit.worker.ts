@@ -5,7 +5,7 @@ import { BadInput } from '@feuillet/core/base'
 import { expose } from 'comlink'
 import wasmUrl from 'clipper2-wasm/wasm?url'
 import { demo, demoThings, type DemoName } from '@feuillet/core/demo'
-import type { ReadOptions } from '@feuillet/core/io/read'
+import type { PackedFile, ReadOptions } from '@feuillet/core/io/read'
 import { loadGeometry } from '@feuillet/core/base/geometry'
 import { intake, mergeLayers, outlineOverlay, type Intake } from '@feuillet/core/stages/layers'
 import type { Font, Made } from '@feuillet/core/stages/layers/makers'
@@ -37,7 +37,7 @@ const api = {
   /** Layers of an SVG or DXF file. */
   async importDrawing(
     { name, bytes }: { name: string; bytes: Uint8Array },
-    options: Pick<ReadOptions, 'outlines' | 'hairlineMm'> & { textFont?: string },
+    options: Pick<ReadOptions, 'outlines' | 'hairlineMm' | 'unitMm'> & { textFont?: string },
     onProgress: (share: number) => void,
   ): Promise<Answer<{ intake: Intake }>> {
     await ready
@@ -53,6 +53,14 @@ const api = {
         ...(font ? { outlineText: (words) => outlineWords(font, words) } : {}),
       })
       return { ok: true, intake: intake(drawing, (share) => onProgress(0.5 + share / 2)) }
+    } catch (error) {
+      return saidOf(error)
+    }
+  },
+  async unpack(zip: Uint8Array): Promise<Answer<{ files: PackedFile[] }>> {
+    const { drawingsIn } = await import('@feuillet/core/io/read')
+    try {
+      return { ok: true, files: drawingsIn(zip) }
     } catch (error) {
       return saidOf(error)
     }

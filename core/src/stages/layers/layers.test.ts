@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { results } from '../../../test/results'
 import { plate, stack } from '../../../test/stack'
 import { demo, demoNames } from '../../demo'
-import { readSvg } from '../../io/read'
+import { readDxf, readSvg } from '../../io/read'
 import {
   intersect,
   pathToRegion,
@@ -28,6 +28,7 @@ import {
   isSeeThrough,
   shows,
   haveOnePage,
+  onOnePlane,
   placement,
   takeIn,
 } from './index'
@@ -190,6 +191,35 @@ describe('taking a drawing into a project', () => {
     expect(placement(stack('frame'), [sheet, dot])).toEqual({ x: 10, y: 10 })
     const own = placement(stack('frame'), [dot])
     expect(own).toEqual({ x: -45, y: 75 })
+  })
+
+  describe('without a page, in several files,', () => {
+    const dxfOf = (...boxes: [x: number, y: number, w: number, h: number][]) => {
+      const corners = boxes.map(([x, y, w, h]) => [x, y, x + w, y, x + w, y + h, x, y + h])
+      const lines = corners.map(
+        (c) =>
+          `0\nLWPOLYLINE\n8\n0\n90\n4\n70\n1\n${[0, 2, 4, 6].map((k) => `10\n${c[k]}\n20\n${c[k + 1]}\n`).join('')}`,
+      )
+      return intake(readDxf(`0\nSECTION\n2\nENTITIES\n${lines.join('')}0\nENDSEC\n0\nEOF\n`))
+    }
+    const boxOf = (one: ReturnType<typeof dxfOf>) => regionBox(layerRegion(one.layers[0]!))
+
+    it('lies as its coordinates say, y up', () => {
+      const [sheet, moon] = onOnePlane([dxfOf([300, 500, 180, 180]), dxfOf([440, 640, 20, 20])])
+      expect(haveOnePage([sheet!, moon!])).toBe(true)
+      expect([sheet!.widthMm, sheet!.heightMm]).toEqual([180, 180])
+      expect(boxOf(moon!)).toEqual({ minX: 140, minY: 20, maxX: 160, maxY: 40 })
+      expect(boxOf(sheet!)).toEqual({ minX: 0, minY: 0, maxX: 180, maxY: 180 })
+    })
+
+    it('comes by itself where each begins at its own corner, or lies far from the others', () => {
+      const each = [dxfOf([0, 0, 180, 180]), dxfOf([0, 0, 20, 20])]
+      expect(onOnePlane(each)).toBe(each)
+      const apart = [dxfOf([0, 0, 180, 180]), dxfOf([250, 0, 180, 180])]
+      expect(onOnePlane(apart)).toBe(apart)
+      const mixed = [dxfOf([300, 500, 180, 180]), take(rect([0, 0], [180, 180], '#fff'))]
+      expect(onOnePlane(mixed)).toBe(mixed)
+    })
   })
 
   it('puts a second drawing in front of the first', () => {

@@ -40,7 +40,7 @@ export function EmptyLayers({
           <h2 className="text-[19px]">The first layer</h2>
           <p className="text-soft">{room}</p>
           <p>
-            Drop a layered SVG or DXF here, or{' '}
+            Drop a layered SVG or DXF here, or a zip of them, or{' '}
             <button type="button" className="text-plum underline underline-offset-2" onClick={onDrawing}>
               choose a drawing
             </button>

@@ -14,7 +14,7 @@ import {
 } from '../../../base/geometry'
 import { BadInput, groupBy } from '../../../base'
 import { numberOf, parseDxf, textOf, type DxfEntity, type DxfFile } from '../../dxf-pairs'
-import { foldLines, type Drawing, type LeftOut } from '../svg/drawing'
+import { foldLines, type Drawing, type LeftOut, type ReadOptions } from '../svg/drawing'
 import { chain } from './chain'
 import { outlineOf, type Outline } from './entities'
 
@@ -25,9 +25,8 @@ const MOST_FOLDS = 2000
 /** Coordinates beyond this are damage, not drawing. */
 const MOST = 1e6
 
-/** mm per drawing unit by $INSUNITS. */
+/** mm per drawing unit by $INSUNITS; 0 says none. */
 const UNITS: Record<number, number> = {
-  0: 1,
   1: 25.4,
   2: 304.8,
   4: 1,
@@ -69,11 +68,13 @@ interface Curve extends Outline {
 }
 
 /** Reads a DXF file (text). Shapes lie in mm, y down, from the top left of all that is drawn. Throws BadInput. */
-export function readDxf(text: string): Drawing {
+export function readDxf(text: string, options: Pick<ReadOptions, 'unitMm'> = {}): Drawing {
   const file = parseDxf(text)
+  const told = UNITS[file.insUnits]
+  const unit = told ?? options.unitMm ?? 1
   const left = new Map<string, number>()
   const leave = (what: string, n = 1) => left.set(what, (left.get(what) ?? 0) + n)
-  const curves = curvesOf(file, leave)
+  const curves = curvesOf(file, unit, leave)
   const byName = new Set(curves.filter((curve) => !curve.isFold).map((curve) => curve.layer)).size > 1
   const groups = groupBy(
     curves.filter((curve) => !curve.isFold),
@@ -103,6 +104,8 @@ export function readDxf(text: string): Drawing {
     leftOut: [...left].map(([what, count]): LeftOut => ({ what, count })),
     widthMm: boxWidth(all),
     heightMm: boxHeight(all),
+    unitMm: told === undefined ? unit : null,
+    cornerMm: { x: all.minX, y: all.minY },
     leftAt: [],
     folds: folds.map(({ line: [x1, y1, x2, y2], group }) => ({
       line: [x1 - all.minX, y1 - all.minY, x2 - all.minX, y2 - all.minY],
@@ -113,8 +116,7 @@ export function readDxf(text: string): Drawing {
 }
 
 /** All lines that are drawn, those of blocks where they are put; what is no line is left out. */
-function curvesOf(file: DxfFile, leave: (what: string) => void): Curve[] {
-  const unit = UNITS[file.insUnits] ?? 1
+function curvesOf(file: DxfFile, unit: number, leave: (what: string) => void): Curve[] {
   const curves: Curve[] = []
   let count = 0
   const take = (entities: readonly DxfEntity[], map: Affine, depth: number) => {

@@ -28,6 +28,10 @@ export interface Drawing {
   leftOut: LeftOut[]
   widthMm: number
   heightMm: number
+  /** What one unit was taken for, mm, where the file does not say how large it is; null where it does. */
+  unitMm: number | null
+  /** Where the page's corner lies in the file's own coordinates, mm, y down; null where the file has a page. */
+  cornerMm: Point | null
   /** Where things were left out, mm in the page. */
   leftAt: { what: string; at: Point }[]
   /** Dashed lines, for a fold each: x1, y1, x2, y2, mm in the page, with the group that they stand in. */
@@ -71,6 +75,8 @@ export interface ReadOptions {
   outlines?: Outlines
   /** Strokes from this width on (mm, at true size) are card; thinner ones are lines for the blade. */
   hairlineMm?: number
+  /** What one unit is, mm, where the file does not say how large it is: a CSS pixel in an SVG, 1 mm in a DXF, if it is not given. */
+  unitMm?: number
   /** Outlines of words, thousandths of the em, baseline at 0, with their advance; without it text is left out. */
   outlineText?: (words: string) => { region: Region; advance: number }
   /** Told now and then which share of the drawing is read. */

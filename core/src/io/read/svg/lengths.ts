@@ -28,6 +28,10 @@ export function parseSvgLength(text: string | undefined, whole: number): number 
   return Number.isFinite(value) ? value : undefined
 }
 
+/** Whether a length says how large it is, on any paper. A pixel does not: programs have 72, 90 or 96 of them to the inch. */
+export const isTrueLength = (text: string | undefined): boolean =>
+  /\d\s*(?:mm|cm|in|pt|pc|q)\s*$/i.test(text ?? '')
+
 /** Numbers of a list, parted by commas or spaces; none where there is no list. */
 export const parseNumbers = (text: string | undefined): number[] =>
   (text?.match(/[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?/gi) ?? []).map(Number).filter(Number.isFinite)

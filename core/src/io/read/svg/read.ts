@@ -22,7 +22,15 @@ import { Strokes } from './elements/stroke'
 import { readText } from './elements/text'
 import { Uses } from './elements/use'
 import { readViewport } from './elements/viewport'
-import { parseSvgLength, parseTransform, parseViewBox, PX_MM, viewBoxMap, type Viewport } from './lengths'
+import {
+  isTrueLength,
+  parseSvgLength,
+  parseTransform,
+  parseViewBox,
+  PX_MM,
+  viewBoxMap,
+  type Viewport,
+} from './lengths'
 import { clamp01 } from './paint'
 import { computeStyle, parseStyleSheet, type Style } from './style'
 
@@ -66,9 +74,14 @@ class Reader implements Reading {
     const h = parseSvgLength(attributes['height'], view?.h ?? 0) || view?.h || 0
     const port: Viewport = { x: 0, y: 0, w, h }
     const sized = w > 0 && h > 0
+    const unitMm =
+      isTrueLength(attributes['width']) || isTrueLength(attributes['height'])
+        ? null
+        : (this.options.unitMm ?? PX_MM)
+    const scale = unitMm ?? PX_MM
     const inner = view && sized ? viewBoxMap(view, port, attributes['preserveAspectRatio']) : identity
     this.children(root, {
-      map: compose(compose(scaling(PX_MM), inner), parseTransform(attributes['transform'])),
+      map: compose(compose(scaling(scale), inner), parseTransform(attributes['transform'])),
       port: view ?? (sized ? port : DEFAULT_PORT),
       style: computeStyle(root, {}, this.rules),
       alpha: 1,
@@ -80,7 +93,8 @@ class Reader implements Reading {
     strokes.settle(canvas, this.options.outlines ?? 'pieces')
     const { shapes, leftOut, leftAt, folds } = canvas
     if (shapes.length === 0) throw new BadInput(emptySentence(leftOut))
-    const drawing = { shapes, leftOut, leftAt, folds, linesOnly, widthMm: w * PX_MM, heightMm: h * PX_MM }
+    const page = { widthMm: w * scale, heightMm: h * scale, cornerMm: null }
+    const drawing = { shapes, leftOut, leftAt, folds, linesOnly, unitMm, ...page }
     return sized ? drawing : toItsOwnBox(drawing)
   }
 

@@ -21,7 +21,7 @@ import {
   layerBox,
   layerRegion,
   layerSchema,
-  transformLayers,
+  transformLayer,
   type Fold,
   type Layer,
   type Project,
@@ -38,6 +38,8 @@ export interface Intake {
   /** The drawing's page in mm. */
   widthMm: number
   heightMm: number
+  unitMm: Drawing['unitMm']
+  cornerMm: Drawing['cornerMm']
   /** Where things were left out, in the frame of the layers. */
   leftAt: Drawing['leftAt']
   /** Nothing but hairlines is drawn. */
@@ -94,6 +96,8 @@ export function intake(drawing: Drawing, onProgress?: (share: number) => void): 
     leftOut: drawing.leftOut,
     widthMm: drawing.widthMm,
     heightMm: drawing.heightMm,
+    unitMm: drawing.unitMm,
+    cornerMm: drawing.cornerMm,
     leftAt: drawing.leftAt,
     linesOnly: drawing.linesOnly,
   }
@@ -135,11 +139,8 @@ export function makeLayer(
  */
 export function takeIn(project: Project, taken: Intake, move = placement(project, [taken])): Project {
   const wasEmpty = project.layers.length === 0
-  const added = transformLayers(
-    { ...project, layers: taken.layers.map((layer) => ({ ...layer })) },
-    translation(move.x, move.y),
-  )
-  const layers = added.layers.map((layer, i) => {
+  const added = taken.layers.map((layer) => transformLayer(layer, translation(move.x, move.y)))
+  const layers = added.map((layer, i) => {
     if (i > 0 || !wasEmpty) return layer
     return { ...layer, role: 'backing' as const, joint: { kind: 'glue' as const, gapMm: 0, pinned: false } }
   })
@@ -160,6 +161,49 @@ export const haveOnePage = ([first, ...others]: readonly Pick<Intake, 'widthMm' 
 
 /** A page that is somewhat larger than what the work lives in is still meant for it: by this share of its sides. */
 const PASSES = 0.1
+
+/** Drawings without a page lie on one plane where all of them together are hardly larger than one of them, by this factor. */
+const ONE_PLANE = 1.25
+
+/**
+ * Drawings that have no page (DXF) on the page that they have in common, where their coordinates say how they lie: layers of
+ * one work, a file each. Others, and those of which each begins at its own corner, come back as they are.
+ */
+export function onOnePlane(drawings: readonly Intake[]): readonly Intake[] {
+  const placed = drawings.flatMap((drawing) => {
+    const { cornerMm, widthMm, heightMm } = drawing
+    return cornerMm ? [{ drawing, box: boxAt(cornerMm, widthMm, heightMm) }] : []
+  })
+  if (placed.length < 2 || placed.length < drawings.length) return drawings
+  const all = joinBoxes(placed.map(({ box }) => box))
+  const most = (of: (box: Box) => number) => ONE_PLANE * Math.max(...placed.map(({ box }) => of(box)))
+  const isTogether = boxWidth(all) <= most(boxWidth) && boxHeight(all) <= most(boxHeight)
+  const sameCorner = placed.every(
+    ({ box }) => Math.abs(box.minX - all.minX) < SAME_PAGE_MM && Math.abs(box.maxY - all.maxY) < SAME_PAGE_MM,
+  )
+  if (!isTogether || sameCorner) return drawings
+  return placed.map(({ drawing, box }) => onPage(drawing, all, box))
+}
+
+const boxAt = ({ x, y }: Point, width: number, height: number): Box => ({
+  minX: x,
+  minY: y,
+  maxX: x + width,
+  maxY: y + height,
+})
+
+/** A drawing whose box lies on a page, in the page's frame. */
+function onPage(drawing: Intake, page: Box, box: Box): Intake {
+  const [x, y] = [box.minX - page.minX, box.minY - page.minY]
+  return {
+    ...drawing,
+    layers: drawing.layers.map((layer) => transformLayer(layer, translation(x, y))),
+    leftAt: drawing.leftAt.map(({ what, at }) => ({ what, at: { x: at.x + x, y: at.y + y } })),
+    widthMm: boxWidth(page),
+    heightMm: boxHeight(page),
+    cornerMm: { x: page.minX, y: page.minY },
+  }
+}
 
 /** Whether drawings, moved, lie about in what the work lives in; all do where nothing limits it. */
 export function liesWithin(project: Project, drawings: readonly Intake[], { x, y }: Point): boolean {

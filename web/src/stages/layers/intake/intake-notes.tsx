@@ -1,13 +1,15 @@
 import { Progress } from 'radix-ui'
 import { toast } from 'sonner'
 import { useWords } from '../../../state/use-words'
-import { ACCEPTS, Button, Choice, FileInput, LengthField } from '../../../ui'
+import { ACCEPTS, Button, Choice, FileInput, LengthField, SelectField } from '../../../ui'
+import { unitChoices, unitNamed, type Untold } from './file-units'
+import { PickDrawings } from './pick-drawings'
 import type { useIntake } from './use-intake'
 
 /** What came in, what was left out, and how the lines of the drawing are to be read. */
 export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }) {
   const { unit, words } = useWords()
-  const { share, notes, options, linesOnly, leftMarks, canReadAgain } = intake
+  const { share, notes, options, linesOnly, leftMarks, untold, packed, canReadAgain } = intake
   if (share !== null)
     return (
       <div className="mb-3 flex items-center gap-3">
@@ -23,7 +25,7 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
         </Button>
       </div>
     )
-  if (notes.length === 0) return null
+  if (notes.length === 0 && packed.length === 0) return null
   return (
     <div className="mb-3">
       {notes.map((note, i) => (
@@ -36,8 +38,16 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
           {words(note.text)}
         </div>
       ))}
-      {canReadAgain && !notes.every((note) => note.bad) && (
+      {packed.length > 0 && <PickDrawings drawings={packed} onPick={(files) => void intake.pick(files)} />}
+      {canReadAgain && packed.length === 0 && !notes.every((note) => note.bad) && (
         <div className="mt-2 grid gap-2">
+          {untold.map((page) => (
+            <UnitChoice
+              key={page.kind}
+              page={page}
+              onChange={(mm) => intake.again({ unitMm: { ...options.unitMm, [page.kind]: mm } })}
+            />
+          ))}
           <LengthField
             label="Lines are card from"
             valueMm={options.hairlineMm}
@@ -73,5 +83,20 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
         </div>
       )}
     </div>
+  )
+}
+
+/** What one unit of a drawing is that does not say how large it is, by the size that it makes of it. */
+function UnitChoice({ page, onChange }: { page: Untold; onChange: (mm: number) => void }) {
+  const { unit } = useWords()
+  const choices = unitChoices(page, unit)
+  return (
+    <SelectField
+      label={`One unit of the ${page.kind.toUpperCase()} is`}
+      value={choices.find(({ label }) => label === unitNamed(page.unitMm))?.value ?? ''}
+      options={choices}
+      onChange={(name) => onChange(choices.find(({ value }) => value === name)!.mm)}
+      className="w-28"
+    />
   )
 }

@@ -1,4 +1,5 @@
 // Drawings that come in: what of them becomes layers, what a stop or a change meanwhile leaves as it was, and what is said.
+import { strToU8, zipSync } from 'fflate'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { demo } from '@feuillet/core/demo'
 import { layerBox, newProject, starterMount, writeProject, type Project } from '@feuillet/core/project'
@@ -68,10 +69,11 @@ describe('files', () => {
       file('words.svg', words),
       file('notes.txt', 'what is this'),
     )
-    await waitFor(() => expect(names()).toEqual(['tide', 'words']))
+    // Their names bear no number: the most card lies behind.
+    await waitFor(() => expect(names()).toEqual(['words', 'tide']))
     expect(said()).toEqual([
-      'tide.svg: 1 layer. Nothing was left out.',
       'words.svg: 1 layer. Left out: 1 × text.',
+      'tide.svg: 1 layer. Nothing was left out.',
     ])
     const bad = all('alert', /^/, panel()).map((note) => note.textContent)
     expect(bad).toHaveLength(2)
@@ -143,6 +145,96 @@ it('layers of one work, a file each, lie as their pages do, in the order of thei
   expect(layerBox(project().layers[4]!)).toEqual({ minX: 95, minY: 95, maxX: 105, maxY: 105 })
 })
 
+describe('a zip', () => {
+  const zip = (files: Record<string, string>) =>
+    zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])))
+
+  it('of one drawing is that drawing; of none says what it holds', async () => {
+    await open(empty(), 'layers')
+    await bring('Drawing files', file('tide.zip', zip({ 'Tide/tide.svg': square, 'Tide/tide.dxf': 'x' })))
+    await waitFor(() => expect(said()).toEqual(['tide.svg: 1 layer. Nothing was left out.']))
+    expect(names()).toEqual(['Blue'])
+    await bring('Drawing files', file('pictures.zip', zip({ 'a.png': 'x', 'b.pdf': 'x' })))
+    await waitFor(() =>
+      expect(the('alert', /^/, panel()).textContent).toBe(
+        '■ pictures.zip: it holds no drawing (SVG or DXF), only PDF and PNG files. Nothing was changed.',
+      ),
+    )
+  })
+
+  it('of several lets the maker pick which of them come in', async () => {
+    await open(empty(), 'layers')
+    const tide = zip({ 'Tide/2 sand.svg': square, 'Tide/1 sea.svg': square, 'Tide/terms.svg': words })
+    await bring('Drawing files', file('tide.zip', tide))
+    const boxes = () => all('checkbox', /^Tide/).map((box) => box.getAttribute('aria-label'))
+    await waitFor(() => expect(boxes()).toEqual(['Tide/1 sea.svg', 'Tide/2 sand.svg', 'Tide/terms.svg']))
+    expect(project().layers).toEqual([])
+    await press('Tick none')
+    expect(the('button', 'Bring in 0 drawings')).toHaveProperty('disabled', true)
+    await press('Tick all')
+    await press('Tide/terms.svg', 'checkbox')
+    await press('Bring in 2 drawings')
+    await waitFor(() => expect(names()).toEqual(['1 sea', '2 sand']))
+    expect(boxes()).toEqual([])
+    await undo()
+    await bring('Drawing files', file('tide.zip', tide))
+    await soon('button', 'Leave them')
+    await press('Leave them')
+    expect(boxes()).toEqual([])
+    expect(names()).toEqual([])
+  })
+})
+
+describe('a drawing that does not say how large it is', () => {
+  it('tells what its size rests on, and is as large as the maker says', async () => {
+    await open(empty(), 'layers')
+    const open96 =
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 360 360"><rect width="360" height="360"/></svg>'
+    await bring('Drawing files', file('tide.svg', open96))
+    await waitFor(() =>
+      expect(said()).toEqual([
+        'tide.svg: 1 layer. Nothing was left out.',
+        'tide.svg does not say how large it is: with 1/96 in to a unit it is 95.3 × 95.3 mm.',
+      ]),
+    )
+    await choose('One unit of the SVG is', /^1\/72 in/)
+    await waitFor(() => expect(said()[1]).toContain('with 1/72 in to a unit it is 127 × 127 mm.'))
+    expect(layerBox(project().layers[0]!)).toEqual({ minX: 36.5, minY: 36.5, maxX: 163.5, maxY: 163.5 })
+  })
+
+  it('may be several, which lie by their coordinates, the most card behind', async () => {
+    await open(empty(), 'layers')
+    const dxf = (x: number, y: number, w: number, h: number) =>
+      `0\nSECTION\n2\nENTITIES\n0\nLWPOLYLINE\n8\n0\n90\n4\n70\n1\n${[
+        [x, y],
+        [x + w, y],
+        [x + w, y + h],
+        [x, y + h],
+      ]
+        .map(([a, b]) => `10\n${a}\n20\n${b}\n`)
+        .join('')}0\nENDSEC\n0\nEOF\n`
+    await bring('Drawing files', file('moon.dxf', dxf(6, 6, 1, 1)), file('sky.dxf', dxf(1, 1, 7, 7)))
+    await waitFor(() => expect(names()).toEqual(['sky', 'moon']))
+    await choose('One unit of the DXF is', /^1 in/)
+    await waitFor(() => expect(layerBox(project().layers[0]!).maxX).toBeCloseTo(188.9, 1))
+    const [sky, moon] = project().layers.map(layerBox)
+    expect(moon!.minX - sky!.minX).toBeCloseTo(127, 3)
+    expect(moon!.minY - sky!.minY).toBeCloseTo(25.4, 3)
+  })
+})
+
+it('a folder is no file', async () => {
+  await open(empty(), 'layers')
+  const folder = file('Tide', '')
+  folder.arrayBuffer = () => Promise.reject(new Error('NotReadableError'))
+  await bring('Drawing files', folder)
+  await waitFor(() =>
+    expect(the('alert', /^/, panel()).textContent).toBe(
+      '■ Tide cannot be read: of a folder, bring in the files. Nothing was changed.',
+    ),
+  )
+})
+
 describe('while a drawing is read', () => {
   it('a stop changes nothing and says so', async () => {
     await open(empty(), 'layers')
@@ -209,15 +301,14 @@ describe('read otherwise', () => {
     expect(names()).toHaveLength(1)
   })
 
-  it('is left where the project was changed since', async () => {
+  it('is not offered where the project was changed since, until that is undone', async () => {
     await open(empty(), 'layers')
     await bring('Drawing files', file('cut.svg', hairlines))
     await shows('Card', '45.0 cm²')
     await type('Copies to cut', '3')
-    const before = project()
-    await press('thin lines', 'radio')
-    await settled()
-    expect(project()).toBe(before)
+    await waitFor(() => expect(all('radio', 'thin lines')).toEqual([]))
+    await undo()
+    await soon('radio', 'thin lines')
   })
 
   it('a font that is none is told, and the text stays left out', async () => {

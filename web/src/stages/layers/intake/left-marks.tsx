@@ -1,4 +1,4 @@
-import type { LeftMark } from './use-intake'
+import type { LeftMark } from './read-file'
 
 /** Where a drawing held what could not become card: a crossed square with its name. */
 export function LeftMarks({ marks, px }: { marks: readonly LeftMark[]; px: number }) {

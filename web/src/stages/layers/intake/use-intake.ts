@@ -1,26 +1,36 @@
 // Files that come in: read in the worker one after the other, with progress and a stop, and put into the project.
 import type { Point } from '@feuillet/core/base/geometry'
 import { say, type Said } from '@feuillet/core/base/units'
-import { proxy } from 'comlink'
 import { useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
-import type { ReadOptions } from '@feuillet/core/io/read'
-import { haveOnePage, liesWithin, placement, takeIn, type Intake } from '@feuillet/core/stages/layers'
-import { addLayers, MOST, openProject, type Paper, type Project } from '@feuillet/core/project'
+import { haveOnePage, liesWithin, placement, type Intake } from '@feuillet/core/stages/layers'
+import { MOST, type Project } from '@feuillet/core/project'
 import { useAppDispatch, useAppSelector, useAppStore } from '../../../state/store'
 import { edited } from '../../../state/document'
 import { editor, WorkerGone } from '../../../workers'
-
-type Options = Required<Pick<ReadOptions, 'outlines' | 'hairlineMm'>> & { textFont?: string }
+import { sizeRestsOn, type Untold } from './file-units'
+import { opened, type Opened } from './open-files'
+import {
+  kindOf,
+  placedTogether,
+  readFile,
+  type FileFound,
+  type Kind,
+  type LeftMark,
+  type Options,
+  type SourceFile,
+} from './read-file'
 
 interface Taken {
-  files: { name: string; bytes: Uint8Array }[]
+  files: readonly SourceFile[]
   before: Project
   after: Project
   /** The page that they share; null where each has its own. */
   page: Page | null
   /** The page of what had come in before them. */
   earlier: Page | null
+  /** The first of each kind that does not say how large it is, as it was taken. */
+  untold: readonly Untold[]
 }
 
 /** A drawing's page, and how far it was moved when it came in. */
@@ -35,13 +45,6 @@ export interface IntakeNote {
   bad: boolean
 }
 
-/** Something of a drawing that is not in the layers, and where it was, in the project's frame. */
-export interface LeftMark {
-  what: string
-  x: number
-  y: number
-}
-
 const NO_MARKS: readonly LeftMark[] = []
 
 export function useIntake() {
@@ -50,12 +53,14 @@ export function useIntake() {
   const [share, setShare] = useState<number | null>(null)
   const [over, setOver] = useState(false)
   const [notes, setNotes] = useState<IntakeNote[]>([])
-  const [options, setOptions] = useState<Options>({ outlines: 'pieces', hairlineMm: 0.2 })
+  const [options, setOptions] = useState<Options>({ outlines: 'pieces', hairlineMm: 0.2, unitMm: {} })
   const [linesOnly, setLinesOnly] = useState(false)
   const [leftMarks, setLeftMarks] = useState<LeftMark[]>([])
   const [taken, setTaken] = useState<Taken | null>(null)
+  const [packed, setPacked] = useState<Opened['toPick']>([])
   const halt = useRef<() => void>(() => undefined)
   const layers = useAppSelector((state) => state.document.project?.layers)
+  const isAsRead = useAppSelector((state) => taken !== null && state.document.project === taken.after)
   const liesAsRead = useMemo(() => {
     const shapes = (list: Project['layers'] = []) => new Set(list.map(({ pieces }) => pieces))
     const [before, now] = [shapes(taken?.before.layers), shapes(layers)]
@@ -70,7 +75,7 @@ export function useIntake() {
   const read = async (
     files: Taken['files'],
     how: Options,
-    { label, instead }: { label: string; instead: Taken | null },
+    { label, instead, said = [] }: { label: string; instead: Taken | null; said?: IntakeNote[] },
   ) => {
     const projectId = store.getState().document.project?.id
     setNotes([])
@@ -83,8 +88,7 @@ export function useIntake() {
       stopped = true
       editor.end()
     }
-    const found: FileFound[] = []
-    const said: IntakeNote[] = []
+    const each: FileFound[] = []
     for (const file of files) {
       const { name } = file
       const answer = await readFile({ ...file, isOneOf: files.length > 1 }, how, onShare).catch(
@@ -95,7 +99,7 @@ export function useIntake() {
               : `${name}: reading it broke off. Nothing was changed.`
             : `${name}: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`,
       )
-      if (typeof answer === 'object' && 'putInto' in answer) found.push(answer)
+      if (typeof answer === 'object' && 'putInto' in answer) each.push(answer)
       else said.push({ text: answer, bad: !stopped })
       if (stopped) break
     }
@@ -112,6 +116,7 @@ export function useIntake() {
     }
     const before = instead ? instead.before : project
     let after = before
+    const found = placedTogether(each)
     const marks: LeftMark[] = []
     const drawings = found.flatMap(({ intake }) => intake ?? [])
     // What is read otherwise lies where it lay.
@@ -134,23 +139,38 @@ export function useIntake() {
       marks.push(...put.marks)
       said.push({ text: put.text, bad: false })
     }
-    setNotes(said)
+    const untold = untoldOf(found)
+    setNotes([...said, ...untold.map((one) => ({ text: sizeRestsOn(one), bad: false }))])
     setLinesOnly(found.some((one) => one.linesOnly))
     setLeftMarks(marks)
     if (after === before) return
-    setTaken({ files, before, after, page, earlier })
+    setTaken({ files, before, after, page, earlier, untold })
     dispatch(edited({ label, project: after }))
   }
 
+  /** Takes what was dropped or chosen; of a zip with several drawings the maker picks first. */
   const take = async (list: Iterable<File>) => {
-    const project = store.getState().document.project
-    const files = await Promise.all(
-      [...list].map(async (file) => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })),
-    )
+    setNotes([])
+    setPacked([])
+    setShare(0)
+    halt.current = () => editor.end()
+    const { files, toPick, said } = await opened(list)
+    setShare(null)
+    setPacked(toPick)
+    if (files.length > 0) await bringIn(files, said)
+    else setNotes(said)
+  }
+
+  const bringIn = async (files: readonly SourceFile[], said: IntakeNote[] = []) => {
     // As they are numbered: the tenth after the ninth.
-    files.sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
-    if (project && files.length > 0)
-      await read(files, options, { label: `bring in ${files.map((f) => f.name).join(', ')}`, instead: null })
+    const sorted = [...files].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
+    const label = `bring in ${sorted.map(({ name }) => name).join(', ')}`
+    if (store.getState().document.project) await read(sorted, options, { label, instead: null, said })
+  }
+
+  const pick = async (files: readonly SourceFile[]) => {
+    setPacked([])
+    if (files.length > 0) await bringIn(files)
   }
 
   /** Reads the same files otherwise, as long as nothing was changed since. */
@@ -182,7 +202,12 @@ export function useIntake() {
     options,
     again,
     linesOnly,
-    canReadAgain: taken !== null,
+    /** What was read is as it was read: only then can it be read otherwise. */
+    canReadAgain: isAsRead,
+    /** Drawings that do not say how large they are, one of each kind. */
+    untold: taken?.untold ?? [],
+    packed,
+    pick,
     take,
     stop: () => halt.current(),
   }
@@ -198,72 +223,14 @@ function moveOf(project: Project, drawings: readonly Intake[], known: Page | nul
   return drawings.length === 1 || haveOnePage(drawings) ? placement(project, drawings) : null
 }
 
-/** What a file holds, ready to be put into whatever the project is by then. */
-interface FileFound {
-  name: string
-  layers: number
-  linesOnly: boolean
-  /** Null where it is a project's. */
-  intake: Intake | null
-  /** `move` where it goes along with others. */
-  putInto: (project: Project, move?: Point) => { project: Project; text: string; marks: LeftMark[] }
-}
-
-/** Reads a file; gives a sentence where it cannot be read. */
-async function readFile(
-  file: Taken['files'][number] & { isOneOf: boolean },
-  how: Options,
-  onShare: (share: number) => unknown,
-): Promise<FileFound | Said> {
-  const { name, bytes, isOneOf } = file
-  if (/\.json$/i.test(name)) {
-    const { project: other, healed } = openProject(new TextDecoder().decode(bytes))
-    const said = [`${words(other.layers.length)}, with their papers.`, ...healed].join(' ')
-    return {
-      name,
-      layers: other.layers.length,
-      linesOnly: false,
-      intake: null,
-      putInto: (project) => ({
-        project: addLayers(withPapers(project, other.drawer.papers), other.layers),
-        text: `${name}: ${said}`,
-        marks: [],
-      }),
-    }
+/** The first of each kind that does not say how large it is. */
+function untoldOf(found: readonly FileFound[]): Untold[] {
+  const byKind = new Map<Kind, Untold>()
+  for (const { name, intake } of found) {
+    const kind = kindOf(name)
+    if (!intake || intake.unitMm === null || byKind.has(kind)) continue
+    const { unitMm, widthMm, heightMm } = intake
+    byKind.set(kind, { name, kind, unitMm, widthMm, heightMm })
   }
-  const result = await editor.ask((api) => api.importDrawing(file, how, proxy(onShare)))
-  if (!result.ok) return say`${name}: ${result.said}. Nothing was changed.`
-  const intake = isOneOf ? namedAfter(name, result.intake) : result.intake
-  return {
-    name,
-    layers: intake.layers.length,
-    linesOnly: intake.linesOnly,
-    intake,
-    putInto: (project, move = placement(project, [intake])) => ({
-      project: takeIn(project, intake, move),
-      text: `${name}: ${words(intake.layers.length)}.${leftWords(intake)}`,
-      marks: intake.leftAt.map(({ what, at }) => ({ what, x: at.x + move.x, y: at.y + move.y })),
-    }),
-  }
+  return [...byKind.values()]
 }
-
-/** A drawing of one layer bears the name of its file where there are several files: those of one work are all black, or all unnamed. */
-function namedAfter(file: string, intake: Intake): Intake {
-  const [layer, ...others] = intake.layers
-  const name = file.replace(/\.[^.]+$/, '').slice(0, MOST.name)
-  return layer && others.length === 0 && name ? { ...intake, layers: [{ ...layer, name }] } : intake
-}
-
-/** A project with papers that it does not have yet. */
-function withPapers(project: Project, papers: readonly Paper[]): Project {
-  const own = new Set(project.drawer.papers.map((paper) => paper.id))
-  const fresh = papers.filter((paper) => !own.has(paper.id))
-  return { ...project, drawer: { ...project.drawer, papers: [...project.drawer.papers, ...fresh] } }
-}
-
-const words = (n: number): string => `${n} ${n === 1 ? 'layer' : 'layers'}`
-
-const leftWords = ({ leftOut }: Intake): string =>
-  leftOut.length > 0
-    ? ` Left out: ${leftOut.map((l) => `${l.count} × ${l.what}`).join(', ')}.`
-    : ' Nothing was left out.'
