@@ -61,6 +61,8 @@ export async function unpackAll(bytes: Uint8Array): Promise<Unpacked> {
       error ? reject(new Error('this is no zip that can be read')) : resolve(data),
     ),
   )
+  if (!Object.keys(files).some((path) => path.endsWith('.json')))
+    throw new Error('it holds no project; a zip of drawings is brought in on Layers')
   const words: string[] = []
   let taken = 0
   for (const [path, content] of Object.entries(files)) {

@@ -89,7 +89,12 @@ export function Shelf() {
     await openNew({ ...project, id: crypto.randomUUID() }, 'a demo project')
   }
   const openFile = async (file: File) => {
+    setTrouble(null)
     if (/\.zip$/i.test(file.name)) return bringZip(file)
+    if (/\.(svgz?|dxf)$/i.test(file.name))
+      return setTrouble(
+        `${file.name} is a drawing: begin with what it will live in, and bring it in on Layers.`,
+      )
     try {
       const { project, healed } = openProject(await file.text())
       for (const sentence of healed) toast(`${file.name}: ${sentence}`, { duration: 15_000 })

@@ -1,5 +1,6 @@
 // The shelf and what is round every stage: projects named, copied, taken off, brought in; finding, keys, versions; what is said
 // where something cannot be.
+import { strToU8, zipSync } from 'fflate'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { demo } from '@feuillet/core/demo'
 import { readProject, tickStep, writeProject } from '@feuillet/core/project'
@@ -113,6 +114,8 @@ describe('the shelf', () => {
     ['notes.json', 'no json', /notes\.json/],
     ['other.json', '{"a":1}', /other\.json/],
     ['old.zip', 'no zip', /old\.zip/],
+    ['tide.svg', '<svg/>', /tide\.svg is a drawing: begin with what it will live in/],
+    ['tide.zip', zipSync({ 'tide.svg': strToU8('<svg/>') }), /tide\.zip: it holds no project/],
   ])('says in a sentence what is wrong with %s', async (name, content, words) => {
     await bring('Project file', file(name, content))
     expect((await soon('alert', words)).textContent).toMatch(/\.$/)
