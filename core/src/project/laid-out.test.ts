@@ -8,6 +8,7 @@ import { laidOut, layOnEachOther } from './laid-out'
 import type { Layer, Project } from './schema'
 
 const SIDE = 150
+const sheetsOf = (project: Project) => laidOut(project).sheets
 
 /** A sheet with a round number of openings, drawn at a place. */
 const sheet = (openings: number, [x, y]: readonly [number, number], side = SIDE): Region =>
@@ -85,7 +86,7 @@ describe('sheets that a drawing shows beside each other', () => {
     )
     const other = sheets.find((__, k) => !white.includes(k))!
     const project = stack('frame', { ...both, name: 'White' }, other)
-    expect(laidOut(project)).toHaveLength(3)
+    expect(sheetsOf(project)).toHaveLength(3)
     const laid = layOnEachOther(project)
     // Those further to the right have more openings, and lie in front.
     const openings = laid.layers.map((layer) =>
@@ -150,28 +151,86 @@ describe('sheets that a drawing shows beside each other', () => {
       ])
   })
 
+  describe('with the finished work beside them', () => {
+    const colours = ['#223344', '#446655', '#886644', '#aa9977']
+    const place: [number, number] = [800, 20]
+    /** The work as it is seen at a place, of a size: a region for each sheet, from the back. */
+    const picture = (side: number, sheets = colours.length): Region[] =>
+      colours
+        .slice(0, sheets)
+        .map((_, k) => [
+          rectangle(place, side, side),
+          ...(k > 0 ? [rectangle([place[0] + 10 * k, place[1] + 10], side / 3, side / 3)] : []),
+        ])
+        .map((rings, k) => (k > 0 ? subtract(rings.slice(0, 1), rings.slice(1)) : rings))
+    const sheets = inRow(4).map((layer, k): Layer => ({ ...layer, colour: colours[k]! }))
+    const isStacked = (project: Project) => {
+      expect(project.layers.map(({ id }) => id)).toEqual(['l0', 'l1', 'l2', 'l3'])
+      for (const { id, pieces } of project.layers) {
+        expect(pieces).toHaveLength(1)
+        expect(against(project, id)).toEqual([0, 0])
+      }
+    }
+
+    it.each([150, 90, 20])('in their colours, %d mm wide: the picture goes', (side) => {
+      const shown = picture(side)
+      const layers = sheets.map((layer, k) => ({
+        ...card(layer.id, 2, [...layerRegion(layer), ...shown[k]!]),
+        colour: layer.colour,
+      }))
+      const project = stack('frame', ...layers)
+      expect(laidOut(project).picture?.layerIds).toEqual([])
+      isStacked(layOnEachOther(project))
+      // What lies behind is told by the picture, also where the sheet with the most card is in front.
+      const turned = layOnEachOther(stack('frame', ...layers.toReversed()))
+      expect(turned.layers.map(({ id }) => id)).toEqual(['l3', 'l2', 'l1', 'l0'])
+    })
+
+    it('drawn by itself: it goes, and gives the order', () => {
+      const own = picture(100).map((shape, k) => ({ ...card(`seen-${k}`, 2, shape), colour: colours[k]! }))
+      isStacked(layOnEachOther(stack('frame', ...sheets, ...own)))
+      isStacked(layOnEachOther(stack('frame', ...own, ...[2, 0, 3, 1].map((k) => sheets[k]!))))
+    })
+
+    it('is another work where it has other proportions or colours, and stays', () => {
+      const own = picture(100).map((shape, k) => ({ ...card(`seen-${k}`, 2, shape), colour: '#ff00ff' }))
+      expect(laidOut(stack('frame', ...sheets, ...own))).toEqual({ sheets: [], picture: null })
+      const wide = [plate('a', 2, [800, 0, 150, 100]), plate('b', 2, [820, 10, 20, 20])].map((layer, k) => ({
+        ...layer,
+        colour: colours[k]!,
+      }))
+      expect(sheetsOf(stack('frame', ...sheets, ...wide))).toEqual([])
+      // Two stacks are two designs.
+      const twice = [0, 300].flatMap((x) => [
+        { ...plate(`a${x}`, 2, [800 + x, 0, 150, 150]), colour: colours[0]! },
+        { ...plate(`b${x}`, 2, [820 + x, 10, 20, 20]), colour: colours[1]! },
+      ])
+      expect(sheetsOf(stack('frame', ...sheets, ...twice))).toEqual([])
+    })
+  })
+
   it('are none where one lies on another, where all fit as they lie, where they are not alike, and where little is told', () => {
-    for (const name of demoNames) expect(laidOut(demo(name))).toEqual([])
-    expect(laidOut(stack('frame', plate('back', 0, [0, 0, 700, 150]), ...inRow(4)))).toEqual([])
+    for (const name of demoNames) expect(sheetsOf(demo(name))).toEqual([])
+    expect(sheetsOf(stack('frame', plate('back', 0, [0, 0, 700, 150]), ...inRow(4)))).toEqual([])
     // Three tiles of 60 mm within 200 mm.
     const tiles = [0, 65, 130].map((x, k) => plate(`t${k}`, 2, [x, 0, 60, 60]))
-    expect(laidOut(stack('frame', ...tiles))).toEqual([])
+    expect(sheetsOf(stack('frame', ...tiles))).toEqual([])
     // Three of a kind that were drawn a little too wide.
     const triptych = [0, 1, 2].map((k) => card(`p${k}`, 2, sheet(k, [72 * k, 0], 68)))
-    expect(laidOut(stack('frame', ...triptych))).toEqual([])
+    expect(sheetsOf(stack('frame', ...triptych))).toEqual([])
     // Letters in a row, each of a colour and a width of its own.
     const letters = [40, 55, 20, 48, 60].map((w, k) => plate(`c${k}`, 2, [70 * k, 0, w, 60]))
-    expect(laidOut(stack('topper', ...letters))).toEqual([])
-    expect(laidOut(stack('free', ...inRow(2)))).toEqual([])
+    expect(sheetsOf(stack('topper', ...letters))).toEqual([])
+    expect(sheetsOf(stack('free', ...inRow(2)))).toEqual([])
     // Flags of three colours in turn, and as many tiles of one shape as go beside each other.
     const flags = [0, 1, 2].map((k) => plate(`f${k}`, 2, [80 * k, 0, 60, 80], [240 + 80 * k, 0, 60, 80]))
     const squares = [0, 1, 2, 3, 4].map((k) => plate(`q${k}`, 2, [70 * k, 0, 60, 60]))
     for (const kind of ['frame', 'free', 'topper'] as const)
-      for (const all of [flags, squares]) expect(laidOut(stack(kind, ...all))).toEqual([])
-    expect(laidOut(stack('free', ...inRow(3)))).toHaveLength(3)
-    expect(laidOut(stack('garland', ...inRow(4)))).toEqual([])
+      for (const all of [flags, squares]) expect(sheetsOf(stack(kind, ...all))).toEqual([])
+    expect(sheetsOf(stack('free', ...inRow(3)))).toHaveLength(3)
+    expect(sheetsOf(stack('garland', ...inRow(4)))).toEqual([])
     const stacked = layOnEachOther(stack('frame', ...inRow(4)))
-    expect(laidOut(stacked)).toEqual([])
+    expect(sheetsOf(stacked)).toEqual([])
     expect(layOnEachOther(stacked)).toBe(stacked)
   })
 

@@ -11,7 +11,7 @@ import {
   type Box,
 } from '../base/geometry'
 import { isSomeCut } from './cut-record'
-import { transformLayers } from './edit'
+import { removeLayer, transformLayers } from './edit'
 import { layerBox, pieceRegion } from './faces'
 import { backingRect, builtLayers, isOnPane, isStandOff } from './lookup'
 import type { Layer, Project } from './schema'
@@ -35,6 +35,10 @@ type Lying = Omit<LaidSheet, 'home'>
 const ALIKE = 0.03
 /** …and none of them is smaller than this share of the largest. */
 const LEAST_SIZE = 0.4
+/** A picture of the whole may be smaller than its sheets, but not than this share of them. */
+const LEAST_PICTURE = 0.1
+/** In a picture with more card than this, of the room that it takes, some lies over other card. */
+const LIES_OVER = 1.05
 /** What is smaller than this share of the largest, both ways, is no sheet: it goes with the one beside it. */
 const SMALL = 0.2
 /** Sheets pass what the work lives in by this share at least; what passes it by less was measured or drawn amiss. */
@@ -42,32 +46,101 @@ const PASSES = 0.2
 /** So exactly sheets are drawn in columns and rows, mm. */
 const EXACT_MM = 1
 
+/** The finished work as a drawing shows it beside its sheets. */
+interface Picture {
+  /** mm in the project's frame. */
+  box: Box
+  /** Ids of layers that lie in it alone. */
+  layerIds: readonly string[]
+}
+
+/** Sheets that a drawing shows beside each other, back to front as far as can be told, and its picture of the finished work. */
+export interface LaidOut {
+  sheets: readonly LaidSheet[]
+  picture: Picture | null
+}
+
+const NOT_LAID_OUT: LaidOut = { sheets: [], picture: null }
+
 /**
- * Sheets that a drawing shows beside each other, back to front as far as can be told; none where one lies on another, where all of them
- * about fit what the work lives in as they lie, where they are not alike, or where something is cut already.
+ * What of a drawing is laid out to be cut; no sheets where one lies on another (but in one picture of the whole), where all of them about
+ * fit what the work lives in as they lie, where they are not alike, or where something is cut already.
  */
-export function laidOut(project: Project): LaidSheet[] {
-  if (isSomeCut(project) || project.plan.cutWith || project.mount.kind === 'garland') return []
+export function laidOut(project: Project): LaidOut {
+  if (isSomeCut(project) || project.plan.cutWith || project.mount.kind === 'garland') return NOT_LAID_OUT
   const layers = builtLayers(project).filter(
     (layer) => layer.pieces.length > 0 && !isOnPane(layer) && !isStandOff(layer),
   )
-  if (layers.length === 0) return []
+  if (layers.length === 0) return NOT_LAID_OUT
   const room = roomOf(project)
   const all = joinBoxes(layers.map(layerBox))
   const most = 1 + PASSES
-  if (room && boxWidth(all) <= most * room.widthMm && boxHeight(all) <= most * room.heightMm) return []
+  if (room && boxWidth(all) <= most * room.widthMm && boxHeight(all) <= most * room.heightMm)
+    return NOT_LAID_OUT
   const groups = clusters(layers.flatMap(partsOf))
-  if (groups.some((group) => group.some(({ layerId }) => layerId !== group[0]!.layerId))) return []
+  const stacked = groups.filter((group) => group.some(({ layerId }) => layerId !== group[0]!.layerId))
+  if (stacked.length > 1) return NOT_LAID_OUT
+  const single = groups.filter((group) => !stacked.includes(group))
+  const lyingAlone = new Set(single.map((group) => group[0]!.layerId))
+  const list = layers.filter(({ id }) => lyingAlone.has(id))
   // Two sheets of one colour right beside each other are one layer, and so is a ring of petals.
   const told = (several: ReadonlySet<string>) =>
-    sheetsAmong(project, lyingOf(layers, groups, several), { isLimited: room !== null })
-  const parted = told(severalSheets(groups))
-  return parted.length > 0 ? parted : told(new Set())
+    sheetsAmong(project, lyingOf(list, single, several), { isLimited: room !== null })
+  const parted = list.length > 0 ? told(severalSheets(single)) : []
+  const sheets = parted.length > 0 || list.length === 0 ? parted : told(new Set())
+  if (stacked.length === 0) return { sheets, picture: null }
+  const picture = sheets.length > 0 ? pictureOf(stacked[0]!, layers, sheets) : null
+  return picture ? { sheets: inOrderOf(stacked[0]!, layers, sheets), picture } : NOT_LAID_OUT
 }
 
-/** Lays the sheets of a drawing on each other, in the middle of what the work lives in. A project that is not laid out stays as it is. */
+/** A stack beside sheets as the picture of what they make; null where it is none. */
+function pictureOf(
+  parts: readonly Part[],
+  layers: readonly Layer[],
+  sheets: readonly LaidSheet[],
+): Picture | null {
+  const box = joinBoxes(parts.map((part) => part.box))
+  const largest = largestOf(sheets)
+  const isAlone = ({ id }: Layer) => sheets.every(({ layerId }) => layerId !== id)
+  const own = new Set(parts.map(({ layerId }) => layerId))
+  const shown = layers.filter(({ id }) => own.has(id))
+  const alone = shown.filter(isAlone)
+  if (!isAlike(box, largest, LEAST_PICTURE)) return null
+  // Every colour of it is that of a sheet, or all of it is drawn by itself, in the colours of the sheets.
+  const colours = new Set(layers.filter((layer) => !isAlone(layer)).map(({ colour }) => colour))
+  const isOfThem =
+    alone.length === 0 || (alone.length === shown.length && alone.every(({ colour }) => colours.has(colour)))
+  return isOfThem ? { box, layerIds: alone.map(({ id }) => id) } : null
+}
+
+/**
+ * Sheets in the order of their colours in a picture of the whole: as they are where two have one colour, where one is not in the
+ * picture, or where the picture shows only what is seen of each, which says nothing of the order.
+ */
+function inOrderOf(
+  parts: readonly Part[],
+  layers: readonly Layer[],
+  sheets: readonly LaidSheet[],
+): readonly LaidSheet[] {
+  const pieces = groupBy(parts, ({ layerId }) => layerId)
+  const shown = layers.filter(({ id }) => pieces.has(id))
+  const card = shown.reduce((sum, layer) => sum + cardIn(layer, pieces.get(layer.id)!.flatMap(idsOf)), 0)
+  if (card <= LIES_OVER * sizeOf(joinBoxes(parts.map(({ box }) => box)))) return sheets
+  const places = new Map(shown.map(({ colour }, k) => [colour, k]))
+  const placeOf = ({ layerId }: LaidSheet) => places.get(layers.find(({ id }) => id === layerId)!.colour)
+  const found = sheets.map(placeOf)
+  if (found.includes(undefined) || new Set(found).size < sheets.length) return sheets
+  return sheets.toSorted((a, b) => placeOf(a)! - placeOf(b)!)
+}
+
+const idsOf = ({ pieceIds }: Part): readonly string[] => pieceIds
+
+/**
+ * Lays the sheets of a drawing on each other, in the middle of what the work lives in; a picture of the finished work goes. A project that
+ * is not laid out stays as it is.
+ */
 export function layOnEachOther(project: Project): Project {
-  const sheets = laidOut(project)
+  const { sheets, picture } = laidOut(project)
   if (sheets.length === 0) return project
   const backing = backingRect(project)
   const largest = largestOf(sheets)
@@ -106,10 +179,11 @@ export function layOnEachOther(project: Project): Project {
     // What was set by hand on a layer that lay at several places may be another's now.
     { pins: pins.filter(isWhole), handPads: handPads.filter(isWhole), padFree: padFree.filter(isWhole) },
   )
-  return layers.reduce((next, { id }, k) => {
+  const laid = layers.reduce((next, { id }, k) => {
     const [x, y] = sheets[k]!.home
     return transformLayers(next, translation(middle[0] - x, middle[1] - y), [id])
   }, stacked)
+  return (picture?.layerIds ?? []).reduce(removeLayer, laid)
 }
 
 /** The sheets among what lies by itself; none where they are not those of one work. */
@@ -161,9 +235,9 @@ const largestOf = (sheets: readonly Lying[]): Box =>
 const isSmall = (box: Box, largest: Box): boolean =>
   boxWidth(box) < SMALL * boxWidth(largest) && boxHeight(box) < SMALL * boxHeight(largest)
 
-function isAlike(box: Box, largest: Box): boolean {
+function isAlike(box: Box, largest: Box, least = LEAST_SIZE): boolean {
   const [across, down] = [boxWidth(box) / boxWidth(largest), boxHeight(box) / boxHeight(largest)]
-  return Math.abs(across / down - 1) <= ALIKE && Math.min(across, down) >= LEAST_SIZE
+  return Math.abs(across / down - 1) <= ALIKE && Math.min(across, down) >= least
 }
 
 /** Ids of layers that lie at two places and more as sheets do: alike to the largest of all. */
@@ -213,9 +287,15 @@ function inReadingOrder(sheets: readonly Lying[], largest: Box): Lying[] {
 }
 
 /** Card of a sheet, mm². */
-function cardOf(project: Project, { layerId, pieceIds }: Lying): number {
+const cardOf = (project: Project, { layerId, pieceIds }: Lying): number =>
+  cardIn(
+    project.layers.find(({ id }) => id === layerId)!,
+    pieceIds,
+  )
+
+/** Card of some pieces of a layer, mm². */
+function cardIn({ pieces }: Layer, pieceIds: readonly string[]): number {
   const own = new Set(pieceIds)
-  const { pieces } = project.layers.find(({ id }) => id === layerId)!
   return pieces.reduce((sum, piece) => sum + (own.has(piece.id) ? regionArea(pieceRegion(piece)) : 0), 0)
 }
 

@@ -291,9 +291,9 @@ export const layersSnags = node('snags of layers', {
   }),
   compute: ({ project }, { beside, shapes, shown, own, printed }) => {
     // What shows of sheets that lie beside each other says nothing of the work.
-    const seen = beside.sheets.length > 0 && !beside.isMeant ? [] : shown
+    const seen = beside.laid.sheets.length > 0 && !beside.isMeant ? [] : shown
     return [
-      ...laidOutSnags(project, beside.sheets),
+      ...laidOutSnags(project, beside.laid),
       ...printed,
       ...stackSnags(project, seen),
       ...layerSnags(project, shapes, seen),

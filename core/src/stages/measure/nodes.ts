@@ -24,12 +24,12 @@ export const sheetsBeside = node('sheets beside each other', {
   stage: 'measure',
   reads: {
     mount: true,
-    layers: ['pieces', 'blanks', 'lives', 'role', 'print'],
+    layers: ['pieces', 'blanks', 'lives', 'role', 'print', 'colour'],
     plan: ['guests', 'cutWith', 'meant'],
     cut: true,
   },
   byValue: true,
-  compute: ({ project }) => ({ sheets: laidOut(project), isMeant: isMeant(project, LAID_OUT) }),
+  compute: ({ project }) => ({ laid: laidOut(project), isMeant: isMeant(project, LAID_OUT) }),
 })
 
 /** Findings of the measure stage. */
@@ -45,7 +45,7 @@ export const measureSnagsNode = node('snags of measure', {
   needs: () => ({ need: thing(), beside: sheetsBeside() }),
   compute: ({ project }, { need, beside }) => [
     // How far they reach past what they live in follows from how they lie: that is the finding.
-    ...(beside.sheets.length > 0 && !beside.isMeant ? mountSnags(project) : measureSnags(project)),
+    ...(beside.laid.sheets.length > 0 && !beside.isMeant ? mountSnags(project) : measureSnags(project)),
     ...shortSnags(need),
   ],
   view: (snags) => snags,
