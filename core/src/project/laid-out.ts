@@ -16,7 +16,7 @@ import { layerBox, pieceRegion } from './faces'
 import { backingRect, builtLayers, isOnPane, isStandOff } from './lookup'
 import type { Layer, Project } from './schema'
 import { setPlan } from './set-plan'
-import { apartMm, clusters, partOf, partsOf, type Part } from './together'
+import { apartMm, clusters, isFrontFirst, partOf, partsOf, type Part } from './together'
 
 /** A sheet that lies by itself: a layer, or one of the places where a layer lies. */
 export interface LaidSheet {
@@ -306,10 +306,6 @@ const hasPlaces = (sheets: readonly Lying[]): boolean =>
 /** How many of some areas differ by more than is lost by rounding. */
 const kindsOf = (areas: readonly number[]): number =>
   areas.toSorted((a, b) => a - b).filter((area, k, all) => k === 0 || area > all[k - 1]! * 1.001).length
-
-/** Whether most of what comes later has more card than what comes before it: then it lies behind. */
-const isFrontFirst = (card: readonly number[]): boolean =>
-  card.reduce((sum, a, i) => sum + card.slice(i + 1).reduce((own, b) => own + Math.sign(b - a), 0), 0) > 0
 
 /** What is small, of one layer and at home at one place, is one layer still. */
 function smallInOne(sheets: readonly LaidSheet[], largest: Box): LaidSheet[] {

@@ -76,3 +76,7 @@ export const partOf = (
   ties: layer.ties.filter(({ line: [x1, y1, x2, y2] }) => isIn(box, (x1 + x2) / 2, (y1 + y2) / 2)),
   slits: layer.slits.filter(([x, y]) => isIn(box, x!, y!)),
 })
+
+/** Whether most of what comes later has more card than what comes before it: then it lies behind. */
+export const isFrontFirst = (card: readonly number[]): boolean =>
+  card.reduce((sum, a, i) => sum + card.slice(i + 1).reduce((own, b) => own + Math.sign(b - a), 0), 0) > 0

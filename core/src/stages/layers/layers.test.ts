@@ -161,6 +161,70 @@ describe('layers of a drawing', () => {
   })
 })
 
+describe('sheets of one colour on each other', () => {
+  const holed = (hole: string, { fill = '#000', side = 100 } = {}) =>
+    `<path fill="${fill}" fill-rule="evenodd" d="M0 0h${side}v${side}h${-side}z${hole}"/>`
+  const hole = (x: number, side: number) => `M${x} ${x}h${side}v${side}h${-side}z`
+  const page = 'width="100mm" height="100mm" viewBox="0 0 100 100"'
+  const areasOf = (content: string) =>
+    take(content, page).layers.map((layer) => Math.round(regionArea(layerRegion(layer))))
+
+  it('are a layer each, whatever they stand in', () => {
+    const sheets = [holed(''), holed(hole(30, 20)), holed(hole(10, 80))]
+    for (const content of [
+      sheets.join(''),
+      sheets.map((one) => `<g>${one}</g>`).join(''),
+      `<g id="Layer_1">${sheets.map((one, k) => `<g id="g${k}">${one}</g>`).join('')}</g>`,
+      // From the front to the back: the one with the most card lies behind.
+      sheets.toReversed().join(''),
+    ])
+      expect(areasOf(content)).toEqual([10_000, 9600, 3600])
+    expect(take(sheets.join(''), page).layers.map(({ name }) => name)).toEqual([
+      'Black',
+      'Black 2',
+      'Black 3',
+    ])
+  })
+
+  it('may be frames of one size with nothing behind, smaller ones on a plate, and have bits of their own', () => {
+    expect(areasOf(holed(hole(20, 60)) + holed(hole(10, 80)))).toEqual([6400, 3600])
+    const lace = holed(hole(10, 60), { side: 80 })
+    expect(areasOf(holed('') + lace)).toEqual([10_000, 2800])
+    // What follows a sheet belongs to it.
+    const bit = '<rect x="40" y="40" width="10" height="10"/>'
+    expect(areasOf(holed(hole(20, 60)) + bit + holed(hole(10, 80)))).toEqual([6500, 3600])
+  })
+
+  it('are one where one is the other again, where shapes build up a silhouette, and where other colours show what is meant', () => {
+    expect(areasOf(holed(hole(20, 60)) + holed(hole(20, 60)))).toEqual([6400])
+    const cloud = [
+      [0, 40, 60],
+      [30, 10, 60],
+      [40, 40, 60],
+    ].map(([x, y, s]) => `<rect x="${x}" y="${y}" width="${s}" height="${s}"/>`)
+    expect(areasOf(cloud.join(''))).toHaveLength(1)
+    // An outline that is painted round a shape fills nothing.
+    expect(areasOf('<rect width="100" height="100" stroke="#000" stroke-width="4"/>')).toHaveLength(1)
+    expect(
+      areasOf(
+        '<rect width="100" height="100"/><rect width="100" height="100" fill="none" stroke="#000" stroke-width="4"/>',
+      ),
+    ).toHaveLength(1)
+    // White paper behind, and what of a picture is white too.
+    const picture = holed('', { fill: '#fff' }) + rect([20, 20], [50, 50], '#36a')
+    expect(
+      areasOf(
+        `${picture}<g transform="translate(30 30)">${holed(hole(5, 20), { fill: '#fff', side: 30 })}</g>`,
+      ),
+    ).toHaveLength(3)
+    expect(
+      areasOf(
+        `${holed('', { fill: '#fff' })}<g transform="translate(30 30)">${holed(hole(5, 20), { fill: '#fff', side: 30 })}</g>${rect([5, 5], [10, 10], '#36a')}`,
+      ),
+    ).toHaveLength(2)
+  })
+})
+
 describe('taking a drawing into a project', () => {
   const page = `<g id="A">${rect([0, 0], [200, 200], '#fff')}</g><g id="B">${rect([50, 50], [20, 20], '#f00')}</g>`
 

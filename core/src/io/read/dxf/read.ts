@@ -15,7 +15,7 @@ import {
 import { BadInput, groupBy } from '../../../base'
 import { numberOf, parseDxf, textOf, type DxfEntity, type DxfFile } from '../../dxf-pairs'
 import { foldLines, type Drawing, type LeftOut, type ReadOptions } from '../svg/drawing'
-import { chain } from './chain'
+import { chain } from '../chain'
 import { outlineOf, type Outline } from './entities'
 
 const MAX_ENTITIES = 200_000
@@ -91,7 +91,15 @@ export function readDxf(text: string, options: Pick<ReadOptions, 'unitMm'> = {})
     const region = fillRings(rings, 'evenodd')
     return region.length === 0
       ? []
-      : [{ region, colour: colourOf(list[0]!.colour), group: byName ? key : null }]
+      : [
+          {
+            region,
+            colour: colourOf(list[0]!.colour),
+            group: byName ? key : null,
+            part: null,
+            isStroke: false,
+          },
+        ]
   })
   if (drawn.length === 0) throw new BadInput('the drawing holds no closed shapes that can be cut')
   const all = regionBox(drawn.flatMap((shape) => shape.region))

@@ -35,6 +35,13 @@ export interface Ink {
   alpha: number
 }
 
+/** Where a shape stands in the drawing. */
+export type Standing = Pick<PaintedShape, 'group' | 'part'> & {
+  isStroke?: boolean
+  /** Nothing is painted outside of it; null where nothing is clipped. */
+  clip: Region | null
+}
+
 /** Whether an ink shows at all. */
 export const isSeen = ({ alpha }: Ink): boolean => alpha >= FAINT
 
@@ -71,17 +78,17 @@ export class Canvas {
   }
 
   /** Paints a region, mm of the page. Throws BadInput where shapes are too many. */
-  paint(whole: Region, ink: Ink, { clip, group }: { clip: Region | null; group: string | null }): void {
-    const region = clip ? intersect(whole, clip) : whole
+  paint(whole: Region, ink: Ink, standing: Standing): void {
+    const region = standing.clip ? intersect(whole, standing.clip) : whole
     if (!isSeen(ink) || Math.abs(regionArea(region)) < SPECK_MM2) return
     if (this.shapes.length >= MAX_SHAPES)
       throw new BadInput(`the drawing has more than ${MAX_SHAPES.toLocaleString('en')} shapes`)
-    if (ink.alpha > SOLID) this.add(region, ink.colour, group)
-    else this.paintThrough(region, ink, group)
+    if (ink.alpha > SOLID) this.add(region, ink.colour, standing)
+    else this.paintThrough(region, ink, standing)
   }
 
   /** Card is never half clear: where a shape lets others through, it becomes pieces of the colours then seen. */
-  private paintThrough(region: Region, { colour, alpha }: Ink, group: string | null): void {
+  private paintThrough(region: Region, { colour, alpha }: Ink, standing: Standing): void {
     let rest = region
     let restBox = regionBox(rest)
     const seen = this.shapes.length
@@ -90,14 +97,14 @@ export class Canvas {
       if (!boxesMeet(below.box, restBox)) continue
       const common = intersect(rest, below.region)
       if (regionArea(common) < SPECK_MM2) continue
-      this.add(common, mixOver(colour, below.colour, alpha), group)
+      this.add(common, mixOver(colour, below.colour, alpha), standing)
       rest = subtract(rest, below.region)
       restBox = regionBox(rest)
     }
-    if (regionArea(rest) >= SPECK_MM2) this.add(rest, mixOver(colour, WHITE, alpha), group)
+    if (regionArea(rest) >= SPECK_MM2) this.add(rest, mixOver(colour, WHITE, alpha), standing)
   }
 
-  private add(region: Region, colour: string, group: string | null): void {
-    this.shapes.push({ region, box: growBox(regionBox(region), 1e-4), colour, group })
+  private add(region: Region, colour: string, { group, part, isStroke = false }: Standing): void {
+    this.shapes.push({ region, box: growBox(regionBox(region), 1e-4), colour, group, part, isStroke })
   }
 }

@@ -8,6 +8,10 @@ export interface PaintedShape {
   colour: string
   /** Name of the top-level group it stands in; null where there is none with a name. */
   group: string | null
+  /** Number of the top-level element that it stands in, in paint order; null where that is not known. */
+  part: number | null
+  /** Card that a pen covers along a line, in place of what an outline holds. */
+  isStroke: boolean
 }
 
 /** A straight line to fold along. */

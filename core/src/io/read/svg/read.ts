@@ -15,7 +15,7 @@ import { decodeXml, parseSvg, type SvgDocument, type SvgElement } from './docume
 import type { Drawing, ReadOptions } from './drawing'
 import { clippedBy } from './elements/clip-path'
 import type { Context, Reading } from './elements/context'
-import { nameGroups } from './elements/groups'
+import { nameGroups, topLevelOf } from './elements/groups'
 import { LEFT_OUT, NOT_DRAWN, placeOf } from './elements/not-drawn'
 import { readShape } from './elements/shape'
 import { Strokes } from './elements/stroke'
@@ -46,8 +46,16 @@ const TELL_EVERY = 200
  */
 export function readSvg(bytes: Uint8Array | string, options: ReadOptions = {}): Drawing {
   const doc = parseSvg(typeof bytes === 'string' ? bytes : decodeXml(bytes))
-  return new Reader(doc, options).read()
+  const reader = new Reader(doc, options)
+  const drawing = reader.read()
+  // No card is as narrow: a drawing of nothing but such lines shows where the blade goes.
+  return options.outlines !== 'lines' && reader.isOfThinLines
+    ? new Reader(doc, { ...options, hairlineMm: NO_CARD_MM }).read()
+    : drawing
 }
+
+/** Strips narrower than this tear in any card: three fifths of what the lightest one stands, mm. */
+const NO_CARD_MM = 0.6
 
 class Reader implements Reading {
   readonly canvas = new Canvas()
@@ -55,6 +63,7 @@ class Reader implements Reading {
   private readonly strokes = new Strokes()
   private readonly uses = new Uses()
   private readonly namedGroups: Map<SvgElement, string>
+  private readonly parts: Map<SvgElement, number>
   private seen = 0
 
   constructor(
@@ -62,7 +71,19 @@ class Reader implements Reading {
     readonly options: ReadOptions,
   ) {
     this.rules = parseStyleSheet(doc.styleText)
-    this.namedGroups = nameGroups(doc.root)
+    const topLevel = topLevelOf(doc.root)
+    this.namedGroups = nameGroups(topLevel)
+    this.parts = new Map(topLevel.map((element, k) => [element, k]))
+  }
+
+  /** Nothing is painted but lines that are too thin to be card. */
+  get isOfThinLines(): boolean {
+    const { shapes } = this.canvas
+    return (
+      this.strokes.widestMm > 0 &&
+      this.strokes.widestMm < NO_CARD_MM &&
+      shapes.every(({ isStroke }) => isStroke)
+    )
   }
 
   read(): Drawing {
@@ -87,6 +108,7 @@ class Reader implements Reading {
       alpha: 1,
       clip: null,
       group: null,
+      part: null,
       trail: [],
     })
     const linesOnly = canvas.shapes.length === 0 && strokes.areThere
@@ -130,6 +152,7 @@ class Reader implements Reading {
       map: compose(outer.map, parseTransform(element.attributes['transform'])),
       alpha: outer.alpha * clamp01(style['opacity']),
       group: outer.group ?? this.namedGroups.get(element) ?? null,
+      part: outer.part ?? this.parts.get(element) ?? null,
     }
   }
 

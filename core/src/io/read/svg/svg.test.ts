@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { rectangle, regionArea, regionBox, type Region } from '../../../base/geometry'
+import { rectangle, regionArea, regionBox, regionContains, type Region } from '../../../base/geometry'
 import { BadInput } from '../../../base'
 import { readSvg, type Drawing } from '../index'
 
@@ -44,6 +44,79 @@ describe('shapes', () => {
   it('take a drawing of hairlines alone as the outlines of its pieces', () => {
     const drawing = read('<rect width="40" height="40" fill="none" stroke="#f00" stroke-width="0.1"/>')
     expect(areas(drawing)).toEqual([1600])
+  })
+})
+
+describe('outlines alone', () => {
+  const pen = (content: string, width = 0.1) =>
+    `<g fill="none" stroke="#000" stroke-width="${width}">${content}</g>`
+  const box = (x: number, y: number, w: number, h = w) => `<path d="M${x} ${y}h${w}v${h}h${-w}z"/>`
+
+  it('within another are its openings, as they are cut, whatever element each stands in', () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat(), { minLength: 4, maxLength: 40 }), (picks) => {
+        // Each new square lies in one that is there, clear of the others in it.
+        const squares = [{ x: 0, y: 0, side: 81, taken: [] as number[] }]
+        for (const pick of picks) {
+          const within = squares[pick % squares.length]!
+          const cell = Math.floor(pick / squares.length) % 4
+          if (within.taken.includes(cell) || within.side < 6) continue
+          within.taken.push(cell)
+          const side = within.side / 3
+          squares.push({
+            x: within.x + side / 4 + (cell % 2) * side * 1.4,
+            y: within.y + side / 4 + Math.floor(cell / 2) * side * 1.4,
+            side,
+            taken: [],
+          })
+        }
+        const { shapes, leftOut } = read(pen(squares.map(({ x, y, side }) => box(x, y, side)).join('')))
+        expect(leftOut).toEqual([])
+        const card = shapes.flatMap(({ region }) => region)
+        for (const { x, y, side } of squares) {
+          const [px, py] = [x + side / 20, y + side / 20]
+          const round = squares.filter((s) => px > s.x && px < s.x + s.side && py > s.y && py < s.y + s.side)
+          expect(regionContains(card, px, py)).toBe(round.length % 2 === 1)
+        }
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  it('are pieces of their own where they cross or share an edge, and once where they are drawn again', () => {
+    expect(areas(read(pen(box(0, 0, 40) + box(20, 20, 40))))).toEqual([1600, 1600])
+    expect(areas(read(pen(box(0, 0, 40) + box(40, 0, 40))))).toEqual([1600, 1600])
+    expect(areas(read(pen(box(0, 0, 40) + box(10, 10, 10) + box(10, 10, 10))))).toEqual([1500])
+    // Sheets of one size with openings of their own.
+    const sheet = (x: number) => `<path d="M0 0h60v60h-60zM${x} 10v20h20v-20z"/>`
+    expect(areas(read(pen(sheet(10) + sheet(30))))).toEqual([3200, 3200])
+    expect(
+      areas(read(pen(`<g>${box(0, 0, 60)}${box(10, 10, 20)}</g><g>${box(0, 0, 60)}${box(30, 30, 10)}</g>`))),
+    ).toEqual([3200, 3500])
+  })
+
+  it('go on from line to line, and are left out where they stay open', () => {
+    const side = (d: string) => `<path d="${d}"/>`
+    const square = side('M0 0L40 0') + side('M40 40L40 0') + side('M0 40L40 40') + side('M0 0L0 40')
+    const drawing = read(pen(square + box(10, 10, 10) + side('M50 50L60 60')))
+    expect(areas(drawing)).toEqual([1500])
+    expect(drawing.leftOut).toEqual([{ what: 'cut line', count: 1 }])
+  })
+
+  it('are where the blade goes as long as no card could be as narrow as they are drawn', () => {
+    for (const width of [0.1, 0.26, 0.55]) {
+      const drawing = read(pen(box(0, 0, 40) + box(10, 10, 10), width))
+      expect([areas(drawing), drawing.linesOnly]).toEqual([[1500], true])
+    }
+    const strips = read(pen(box(5, 5, 40), 0.8))
+    expect(areas(strips)[0]).toBeCloseTo(4 * 40 * 0.8, 1)
+    const asDrawn = readSvg(svg(pen(box(5, 5, 40), 0.26)), { outlines: 'lines' })
+    expect(areas(asDrawn)[0]).toBeCloseTo(4 * 40 * 0.26, 1)
+    // Beside card it is a line for the blade or a strip, by its width alone.
+    expect(areas(read(`<rect width="9" height="9"/>${pen(box(20, 20, 40), 0.26)}`))[1]).toBeCloseTo(
+      4 * 40 * 0.26,
+      1,
+    )
   })
 })
 

@@ -14,10 +14,11 @@ import {
   type Point,
   type Polygon,
 } from '../../../base/geometry'
-import type { Drawing, LeftOut } from '../../../io/read'
+import type { Drawing, LeftOut, PaintedShape } from '../../../io/read'
 import {
   addLayers,
   backingRect,
+  isFrontFirst,
   layerBox,
   layerRegion,
   layerSchema,
@@ -30,6 +31,7 @@ import {
 import { BadInput, groupBy } from '../../../base'
 import { colourName, colourNames } from './colour-name'
 import { sequenceLayers } from './sequence'
+import { stackedSheets } from './stacked-sheets'
 
 /** A drawing as layers, with what of it was left out. Lengths in mm. */
 export interface Intake {
@@ -57,14 +59,14 @@ const CRUMB_MM2 = 0.01
  * @param onProgress takes the share done, 0 to 1
  */
 export function intake(drawing: Drawing, onProgress?: (share: number) => void): Intake {
-  const { shapes } = drawing
-  const least = new Set(shapes.map((s) => `${s.group ?? ''}|${s.colour}`)).size
+  const { shapes, labels } = labelled(drawing.shapes)
+  const least = new Set(labels).size
   if (least > MOST.layers)
     throw new BadInput(
       `the drawing shows ${least} colours, each of which would be a layer, and ${MOST.layers} are the most: draw it in fewer colours, or without half-clear shapes over each other`,
     )
   const batches = sequenceLayers(
-    shapes.map((s) => ({ region: s.region, box: s.box, label: `${s.group ?? ''}|${s.colour}` })),
+    shapes.map(({ region, box }, i) => ({ region, box, label: labels[i]! })),
     onProgress,
   )
   const names = new Map<string, number>()
@@ -101,6 +103,26 @@ export function intake(drawing: Drawing, onProgress?: (share: number) => void): 
     leftAt: drawing.leftAt,
     linesOnly: drawing.linesOnly,
   }
+}
+
+/**
+ * Shapes, back to front, with what tells which of them may share a layer: group and colour, and the sheet among several of one colour that lie
+ * on each other. Of one colour alone nothing is seen of what lies behind: where most later sheets have more card, the first is in front.
+ */
+function labelled(painted: readonly PaintedShape[]): { shapes: readonly PaintedShape[]; labels: string[] } {
+  const labelOf = ({ group, colour }: PaintedShape) => `${group ?? ''}|${colour}`
+  const byLabel = groupBy(painted, labelOf)
+  const page = joinBoxes(painted.map(({ box }) => box))
+  const alone = byLabel.size === 1
+  const sheetOf = new Map<PaintedShape, number>()
+  for (const shapes of byLabel.values())
+    stackedSheets(shapes, { page, alone })?.forEach((sheet, i) => sheetOf.set(shapes[i]!, sheet))
+  const numbered = (shape: PaintedShape) => `${labelOf(shape)}|${sheetOf.get(shape) ?? 0}`
+  const card = [...groupBy(painted, numbered).values()].map((own) =>
+    own.reduce((sum, { region }) => sum + regionArea(region), 0),
+  )
+  const shapes = alone && sheetOf.size > 0 && isFrontFirst(card) ? painted.toReversed() : painted
+  return { shapes, labels: shapes.map(numbered) }
 }
 
 /** How a fold that a drawing shows by its line alone is taken to turn, degrees. */

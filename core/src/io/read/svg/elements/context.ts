@@ -16,6 +16,8 @@ export interface Context {
   /** Nothing is painted outside of it; null where nothing is clipped. */
   clip: Region | null
   group: string | null
+  /** Number of the top-level element; null above those. */
+  part: number | null
   /** Elements being followed through `use`, to stop at loops. */
   trail: readonly SvgElement[]
 }

@@ -2,17 +2,20 @@
 import type { SvgElement } from '../document'
 import { NOT_DRAWN } from './not-drawn'
 
-/** Names of the top-level groups, where two or more of them bear one that a person gave. */
-export function nameGroups(root: SvgElement): Map<SvgElement, string> {
+/** What stands at the top of a drawing: a lone wrapper is no layer, what is in it is looked at. */
+export function topLevelOf(root: SvgElement): readonly SvgElement[] {
   let holder = root
-  // A lone wrapper is not a layer: look inside it.
   for (;;) {
     const drawn = holder.children.filter((child) => !NOT_DRAWN.has(child.name))
-    if (drawn.length !== 1 || drawn[0]!.name !== 'g') break
+    if (drawn.length !== 1 || drawn[0]!.name !== 'g') return holder.children
     holder = drawn[0]!
   }
+}
+
+/** Names of the groups at the top, where two or more of them bear one that a person gave. */
+export function nameGroups(topLevel: readonly SvgElement[]): Map<SvgElement, string> {
   const names = new Map<SvgElement, string>()
-  for (const child of holder.children) {
+  for (const child of topLevel) {
     if (child.name !== 'g') continue
     const { label, id, 'data-name': dataName } = child.attributes
     const given =

@@ -1,7 +1,6 @@
 // Strokes: the card that a pen covers along lines, and hairlines, which are lines for the blade.
 import {
   compose,
-  fillRings,
   mapRegion,
   meanScale,
   scaling,
@@ -11,17 +10,17 @@ import {
   type Join,
   type Region,
 } from '../../../../base/geometry'
+import { groupBy } from '../../../../base'
 import { isSeen, type Canvas, type Ink } from '../canvas'
 import { foldLines, HAIRLINE_MM } from '../drawing'
 import { parseNumbers, parseSvgLength } from '../lengths'
+import { outlined } from '../outlined'
 import { dashLines, flattenPath, type Line } from '../outline'
 import { clamp01, resolvePaint } from '../paint'
 import type { Context, Reading } from './context'
 
 /** A pen wider than this (mm) is a slip of the file. */
 const WIDEST_MM = 10_000
-/** Ends of a line nearer than this (mm) close it. */
-const CLOSED_MM = 0.05
 const CAPS: Record<string, Cap> = { round: 'round', square: 'square' }
 const JOINS: Record<string, Join> = { round: 'round', bevel: 'bevel' }
 
@@ -45,6 +44,8 @@ interface Hairline {
 /** Paints strokes, and keeps hairlines until it is known what they mean. */
 export class Strokes {
   private readonly hairlines: Hairline[] = []
+  /** The widest pen that painted, mm. */
+  widestMm = 0
 
   get areThere(): boolean {
     return this.hairlines.length > 0
@@ -71,34 +72,57 @@ export class Strokes {
       if (!followed.filled) this.hairlines.push({ followed, ink, widthMm })
       return
     }
+    this.widestMm = Math.max(this.widestMm, widthMm)
     if (paint.from === 'gradient') canvas.leave('gradient')
-    canvas.paint(covered(followed, widthMm), ink, followed.context)
+    canvas.paint(covered(followed, widthMm), ink, { ...followed.context, isStroke: true })
   }
 
   /** Hairlines without fill: in a drawing made of nothing else they are the outlines of its pieces. */
   settle(canvas: Canvas, outlines: 'pieces' | 'lines'): void {
     const alone = canvas.shapes.length === 0
-    for (const { followed, ink, widthMm } of this.hairlines) {
-      // Where there is card, a dashed line says where it is folded.
-      if (isDashed(followed) && !(alone && outlines === 'lines')) {
-        for (const { points, closed } of followed.lines)
-          canvas.fold(foldLines(points, closed, followed.context.group))
-        continue
-      }
-      const rings = followed.lines.filter(isClosed).map((line) => line.points)
-      if (alone && outlines === 'lines') canvas.paint(covered(followed, widthMm), ink, followed.context)
-      else if (alone && rings.length > 0)
-        canvas.paint(fillRings(rings, 'evenodd'), { colour: ink.colour, alpha: 1 }, followed.context)
-      else canvas.leave('cut line')
-    }
+    // Where there is card, a dashed line says where it is folded.
+    const [folds, cuts] = this.parted(
+      ({ followed }) => isDashed(followed) && !(alone && outlines === 'lines'),
+    )
+    for (const { followed } of folds)
+      for (const { points, closed } of followed.lines)
+        canvas.fold(foldLines(points, closed, followed.context.group))
+    if (!alone) cuts.forEach(() => canvas.leave('cut line'))
+    else if (outlines === 'lines')
+      for (const { followed, ink, widthMm } of cuts)
+        canvas.paint(covered(followed, widthMm), ink, { ...followed.context, isStroke: true })
+    else for (const set of setsOf(cuts)) paintOutlined(canvas, set)
   }
+
+  private parted(isFirst: (one: Hairline) => boolean): [Hairline[], Hairline[]] {
+    return [this.hairlines.filter(isFirst), this.hairlines.filter((one) => !isFirst(one))]
+  }
+}
+
+/**
+ * Hairlines that may be outlines of one sheet: those of one colour in a group at the top of the drawing; those that stand there by
+ * themselves together.
+ */
+function setsOf(cuts: readonly Hairline[]): Hairline[][] {
+  const inPart = groupBy(cuts, ({ followed }) => followed.context.part)
+  const sets = groupBy(cuts, ({ followed, ink }) => {
+    const { group, part } = followed.context
+    return `${group ?? ''}|${ink.colour}|${inPart.get(part)!.length > 1 ? part : ''}`
+  })
+  return [...sets.values()]
+}
+
+function paintOutlined(canvas: Canvas, set: readonly Hairline[]): void {
+  const { pieces, open } = outlined(set.map(({ followed }) => followed.lines))
+  for (const { region, element } of pieces) {
+    const { followed, ink } = set[element]!
+    canvas.paint(region, { colour: ink.colour, alpha: 1 }, followed.context)
+  }
+  for (let k = 0; k < open; k++) canvas.leave('cut line')
 }
 
 const isDashed = ({ context }: Followed): boolean =>
   parseNumbers(context.style['stroke-dasharray']).some((v) => v > 0)
-
-const isClosed = ({ closed, points: p }: Line): boolean =>
-  closed || Math.hypot(p[0]! - p[p.length - 2]!, p[1]! - p[p.length - 1]!) < CLOSED_MM
 
 /** What lengths in per cent of a stroke refer to. */
 const diagonalOf = ({ w, h }: Context['port']): number => Math.hypot(w, h) / Math.SQRT2

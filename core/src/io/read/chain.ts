@@ -1,6 +1,6 @@
 // Lines that meet end to end are chained to rings.
-import { ringBox, type Ring } from '../../../base/geometry'
-import type { Outline } from './entities'
+import { ringBox, type Ring } from '../../base/geometry'
+import type { Outline } from './dxf/entities'
 
 /** Ends nearer than this (mm) are one point. */
 const JOIN_MM = 0.02
