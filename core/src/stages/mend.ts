@@ -38,6 +38,7 @@ const RESHAPES: ReadonlySet<Mend['kind']> = new Set<Mend['kind']>([
   'leave-out',
   'cut-out',
   'fill-holes',
+  'fill-under',
   'split-off',
   'move-pieces',
   'fill-opening',

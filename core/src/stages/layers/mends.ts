@@ -10,6 +10,7 @@ import {
 } from '../../project'
 import { addBacking } from './backing'
 import { withEdge, type Edge } from './edges'
+import { fillUnder } from './fill-under'
 import {
   cutOut,
   drawStrip,
@@ -36,6 +37,7 @@ declare module '../../project/snag' {
     'offset-copy': { layerId: string; mm: number; corners: 'round' | 'sharp' }
     'cut-out': { layerId: string; byId: string; roomMm: number }
     'fill-holes': { layerId: string; underMm2: number }
+    'fill-under': { layerIds: string[] }
     'split-off': { layerId: string; pieceIds: string[] }
     'move-pieces': { layerId: string; pieceIds: string[]; toId: string }
     'fill-opening': { layerId: string; at: Point }
@@ -60,6 +62,7 @@ export const layersMends: MendTable<
   | 'offset-copy'
   | 'cut-out'
   | 'fill-holes'
+  | 'fill-under'
   | 'split-off'
   | 'move-pieces'
   | 'fill-opening'
@@ -85,6 +88,7 @@ export const layersMends: MendTable<
   'offset-copy': (project, { layerId, mm, corners }) => offsetCopy(project, layerId, { mm, corners }),
   'cut-out': (project, { layerId, byId, roomMm }) => cutOut(project, layerId, { byId, roomMm }),
   'fill-holes': (project, { layerId, underMm2 }) => fillHoles(project, layerId, underMm2),
+  'fill-under': (project, { layerIds }) => fillUnder(project, layerIds),
   'split-off': (project, { layerId, pieceIds }) => splitOff(project, layerId, pieceIds),
   'move-pieces': (project, { layerId, pieceIds, toId }) => movePieces(project, layerId, { pieceIds, toId }),
   'fill-opening': (project, { layerId, at }) => fillOpening(project, layerId, at),

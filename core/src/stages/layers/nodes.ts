@@ -14,12 +14,13 @@ import {
 import { node, type Ref } from '../../planner'
 import { laidOutSnags, sheetsBeside } from '../measure'
 import { layerFigures, type LayerFigures } from './figures'
+import { mosaicOf } from './fill-under'
 import { hiddenByLip, hiddenPart, hiddenUnder, numberPlace } from './marks/number-place'
 import { pieceMarks, type Marks } from './marks/marks'
 import { printSnags } from './prints'
 import { colouringOf } from './colouring'
 import { numberLimit, shapeLimit, tightest } from './smallest'
-import { layerSnags, neckSnags, stackSnags } from './snags'
+import { layerSnags, mosaicSnags, neckSnags, stackSnags } from './snags'
 import { soundness, sumUp, type Soundness } from './soundness/soundness'
 import { turnRisks, type Turn } from './soundness/turns'
 import { weakNecks, type Neck } from './soundness/necks'
@@ -274,6 +275,15 @@ const prints = node('snags of prints', {
   compute: ({ project }) => printSnags(project),
 })
 
+/** Layers that lie beside each other like a mosaic. */
+const mosaic = node('mosaic', {
+  stage: 'layers',
+  reads: { mount: true, layers: ['pieces', 'blanks', 'lives', 'role'] },
+  needs: (project) => ({ shown: each(visible, project) }),
+  byValue: true,
+  compute: ({ project }, { shown }) => mosaicOf(project, shown),
+})
+
 /** Findings of the layers stage. */
 export const layersSnags = node('snags of layers', {
   stage: 'layers',
@@ -288,13 +298,15 @@ export const layersSnags = node('snags of layers', {
     shown: each(visible, project),
     own: each(sound, project),
     printed: prints(),
+    tiled: mosaic(),
   }),
-  compute: ({ project }, { beside, shapes, shown, own, printed }) => {
+  compute: ({ project }, { beside, shapes, shown, own, printed, tiled }) => {
     // What shows of sheets that lie beside each other says nothing of the work.
     const seen = beside.laid.sheets.length > 0 && !beside.isMeant ? [] : shown
     return [
       ...laidOutSnags(project, beside.laid),
       ...printed,
+      ...mosaicSnags(tiled),
       ...stackSnags(project, seen),
       ...layerSnags(project, shapes, seen),
       ...neckSnags(project, own),

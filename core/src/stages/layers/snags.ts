@@ -57,6 +57,26 @@ export function neckSnags(project: Project, sound: readonly Soundness[]): Snag[]
   })
 }
 
+/** Layers that lie beside each other like a mosaic, in one finding. */
+export const mosaicSnags = (layerIds: readonly string[]): Snag[] =>
+  layerIds.length === 0
+    ? []
+    : [
+        {
+          code: 'mosaic',
+          stage: 'layers',
+          severity: 'caution',
+          layer: null,
+          at: null,
+          message:
+            'The layers lie beside each other like a mosaic, none on another: all of it is one level, and each is held by what is behind alone. Going on under those in front, each has something to stand on.',
+          mend: {
+            label: 'Let each go on under those in front',
+            action: { kind: 'fill-under', layerIds: [...layerIds] },
+          },
+        },
+      ]
+
 /** Findings that are about no one layer: bare board about the design, a colour strewn over many layers. */
 export function stackSnags(project: Project, visible: readonly VisibleArea[]): Snag[] {
   const snags: Snag[] = []

@@ -111,7 +111,7 @@ class Reader implements Reading {
       part: null,
       trail: [],
     })
-    const linesOnly = canvas.shapes.length === 0 && strokes.areThere
+    const linesOnly = (canvas.shapes.length === 0 && strokes.areThere) || this.isOfThinLines
     strokes.settle(canvas, this.options.outlines ?? 'pieces')
     const { shapes, leftOut, leftAt, folds } = canvas
     if (shapes.length === 0) throw new BadInput(emptySentence(leftOut))

@@ -48,14 +48,16 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
               onChange={(mm) => intake.again({ unitMm: { ...options.unitMm, [page.kind]: mm } })}
             />
           ))}
-          <LengthField
-            label="Lines are card from"
-            valueMm={options.hairlineMm}
-            unit={unit}
-            min={0.01}
-            max={20}
-            onChange={(hairlineMm) => intake.again({ hairlineMm })}
-          />
+          {!linesOnly && (
+            <LengthField
+              label="Lines are card from"
+              valueMm={options.hairlineMm}
+              unit={unit}
+              min={0.01}
+              max={20}
+              onChange={(hairlineMm) => intake.again({ hairlineMm })}
+            />
+          )}
           {leftMarks.some((mark) => mark.what === 'text') && (
             <label className="cursor-pointer text-plum underline underline-offset-2">
               Outline the text with a font of yours

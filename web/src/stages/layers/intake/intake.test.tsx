@@ -1,8 +1,16 @@
 // Drawings that come in: what of them becomes layers, what a stop or a change meanwhile leaves as it was, and what is said.
 import { strToU8, zipSync } from 'fflate'
 import { afterEach, describe, expect, it, vi } from 'vitest'
+import { regionArea } from '@feuillet/core/base/geometry'
 import { demo } from '@feuillet/core/demo'
-import { layerBox, newProject, starterMount, writeProject, type Project } from '@feuillet/core/project'
+import {
+  layerBox,
+  layerRegion,
+  newProject,
+  starterMount,
+  writeProject,
+  type Project,
+} from '@feuillet/core/project'
 import { edited } from '../../../state/document'
 import { store } from '../../../state/store'
 import { editor } from '../../../workers'
@@ -325,6 +333,22 @@ describe('read otherwise', () => {
 })
 
 describe('what is found wrong with a drawing', () => {
+  it('colours let in beside each other go on under those in front at one press, or one by one', async () => {
+    await open(empty(), 'layers')
+    const inlay =
+      '<path fill="#246" fill-rule="evenodd" d="M0 0H80V80H0ZM20 20H60V60H20Z"/><rect x="20" y="20" width="20" height="40" fill="#a33"/><rect x="40" y="20" width="20" height="40" fill="#eda"/>'
+    await bring('Drawing files', file('inlay.svg', svg(inlay)))
+    await waitFor(() => expect(snags('mosaic')).toHaveLength(1))
+    await pick(project().layers[1]!.id)
+    await press('Go on under what is in front')
+    await shows('Card', '16.0 cm²')
+    await undo()
+    await press('Let each go on under those in front')
+    await waitFor(() => expect(snags('mosaic')).toEqual([]))
+    const sizes = project().layers.map((one) => Math.round(regionArea(layerRegion(one))))
+    expect(sizes).toEqual([6400, 1600, 800])
+  })
+
   it('a weak neck is shown where it is, and one press makes it wide enough', async () => {
     await open(empty(), 'layers')
     const weak = 'M0 0H40V20.6H80V0H120V40H80V21.2H40V40H0Z'
