@@ -4,6 +4,7 @@ import { BadInput, groupBy } from '../../base'
 
 /** A file of an archive. */
 export interface PackedFile {
+  name: string
   /** Folders and all, as the archive has it. */
   path: string
   bytes: Uint8Array
@@ -18,12 +19,9 @@ const DRAWING = /\.(svgz?|dxf)$/i
 const BESIDE = /(^|\/)(__MACOSX\/|\.)/
 
 /** The last part of a path. */
-export const fileName = (path: string): string => path.slice(path.lastIndexOf('/') + 1)
+const fileName = (path: string): string => path.slice(path.lastIndexOf('/') + 1)
 
 const stemOf = (path: string): string => fileName(path).replace(DRAWING, '').toLowerCase()
-
-/** Whether a file is a zip, by its first bytes. */
-export const isZip = ([p, k, a, b]: Uint8Array): boolean => p === 0x50 && k === 0x4b && a === 3 && b === 4
 
 /**
  * The drawings (SVG, SVGZ, DXF) of a zip, in the order of their numbers. Of one that is in it as SVG and as DXF the SVG alone, which
@@ -44,7 +42,11 @@ export function drawingsIn(zip: Uint8Array): PackedFile[] {
       throw new BadInput('unpacked it is too large: bring in its drawings by themselves')
     return true
   })
-  const drawings = Object.entries(files).map(([path, bytes]): PackedFile => ({ path, bytes }))
+  const drawings = Object.entries(files).map(([path, bytes]): PackedFile => ({
+    name: fileName(path),
+    path,
+    bytes,
+  }))
   if (drawings.length === 0) throw new BadInput(`it holds no drawing (SVG or DXF)${instead(others)}`)
   const byStem = groupBy(drawings, ({ path }) => stemOf(path))
   const isDxf = ({ path }: PackedFile) => /\.dxf$/i.test(path)

@@ -7,5 +7,5 @@ export type { Drawing, LeftOut, Outlines, PaintedShape, ReadOptions } from './sv
 export { readSvg } from './svg/read'
 export { readDxf } from './dxf/read'
 export { readDrawing } from './drawing'
-export { drawingsIn, fileName, isZip, type PackedFile } from './archive'
+export { drawingsIn, type PackedFile } from './archive'
 export { cellFault, cellNumber, decodeTable, readTable, type Table, type TableRow } from './table'

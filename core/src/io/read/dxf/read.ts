@@ -120,6 +120,7 @@ export function readDxf(text: string, options: Pick<ReadOptions, 'unitMm'> = {})
       group,
     })),
     linesOnly: false,
+    hasOutside: false,
   }
 }
 

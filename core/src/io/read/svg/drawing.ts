@@ -40,6 +40,8 @@ export interface Drawing {
   leftAt: { what: string; at: Point }[]
   /** Dashed lines, for a fold each: x1, y1, x2, y2, mm in the page, with the group that they stand in. */
   folds: FoldLine[]
+  /** Something lies wholly outside the page, left out or not. */
+  hasOutside: boolean
   /** Nothing but hairlines is drawn: whether they are outlines of pieces is the maker's to say. */
   linesOnly: boolean
 }
@@ -81,6 +83,8 @@ export interface ReadOptions {
   hairlineMm?: number
   /** What one unit is, mm, where the file does not say how large it is: a CSS pixel in an SVG, 1 mm in a DXF, if it is not given. */
   unitMm?: number
+  /** Whether what lies wholly outside the page, where nobody sees it, comes in too; as long as anything lies on it. */
+  outside?: boolean
   /** Outlines of words, thousandths of the em, baseline at 0, with their advance; without it text is left out. */
   outlineText?: (words: string) => { region: Region; advance: number }
   /** Told now and then which share of the drawing is read. */

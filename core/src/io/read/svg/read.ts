@@ -1,5 +1,6 @@
 // An SVG drawing as what it paints: regions of one colour each, in paint order, in mm of the page.
 import {
+  boxesMeet,
   boxHeight,
   boxWidth,
   compose,
@@ -116,8 +117,9 @@ class Reader implements Reading {
     const { shapes, leftOut, leftAt, folds } = canvas
     if (shapes.length === 0) throw new BadInput(emptySentence(leftOut))
     const page = { widthMm: w * scale, heightMm: h * scale, cornerMm: null }
-    const drawing = { shapes, leftOut, leftAt, folds, linesOnly, unitMm, ...page }
-    return sized ? drawing : toItsOwnBox(drawing)
+    const drawing = { shapes, leftOut, leftAt, folds, linesOnly, hasOutside: false, unitMm, ...page }
+    if (!sized) return toItsOwnBox(drawing)
+    return onItsPage(drawing, this.options)
   }
 
   children(element: SvgElement, context: Context): void {
@@ -188,6 +190,29 @@ class Reader implements Reading {
 function emptySentence(leftOut: Drawing['leftOut']): string {
   const left = leftOut.map(({ what, count }) => `${count} × ${what}`).join(', ')
   return left ? `the drawing holds no shapes that can be cut (left out: ${left})` : 'the drawing is empty'
+}
+
+/** What lies wholly outside the page is not seen: it stays out, unless that is all there is. */
+function onItsPage(drawing: Drawing, { outside = false }: ReadOptions): Drawing {
+  const page = { minX: 0, minY: 0, maxX: drawing.widthMm, maxY: drawing.heightMm }
+  const shapes = drawing.shapes.filter(({ box }) => boxesMeet(box, page))
+  const count = drawing.shapes.length - shapes.length
+  if (count === 0 || shapes.length === 0) return drawing
+  if (outside) return { ...drawing, hasOutside: true }
+  return {
+    ...drawing,
+    hasOutside: true,
+    shapes,
+    leftOut: [...drawing.leftOut, { what: 'shape outside the page', count }],
+    folds: drawing.folds.filter(({ line: [x1, y1, x2, y2] }) =>
+      boxesMeet(page, {
+        minX: Math.min(x1, x2),
+        minY: Math.min(y1, y2),
+        maxX: Math.max(x1, x2),
+        maxY: Math.max(y1, y2),
+      }),
+    ),
+  }
 }
 
 /** Neither a size nor a viewBox: the page is what is drawn. */

@@ -122,6 +122,20 @@ describe('outlines alone', () => {
 })
 
 describe('where things lie', () => {
+  it('what lies wholly outside the page is not seen, and stays out unless that is all there is', () => {
+    const [on, over, off] = [
+      [10, 10],
+      [90, 90],
+      [120, 10],
+    ].map(([x, y]) => `<rect x="${x}" y="${y}" width="20" height="20"/>`)
+    const drawing = read(`${on}${over}${off}`)
+    expect(areas(drawing)).toEqual([400, 400])
+    expect(drawing.leftOut).toEqual([{ what: 'shape outside the page', count: 1 }])
+    expect(areas(readSvg(svg(`${on}${off}`), { outside: true }))).toEqual([400, 400])
+    expect(read(off!).leftOut).toEqual([])
+    expect(areas(read(off!))).toEqual([400])
+  })
+
   it('transforms nest in order', () => {
     const { shapes } = read(
       '<g transform="translate(10 20)"><g transform="scale(2)"><rect transform="rotate(90)" width="10" height="5"/></g></g>',

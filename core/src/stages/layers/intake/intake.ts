@@ -46,6 +46,7 @@ export interface Intake {
   leftAt: Drawing['leftAt']
   /** Nothing but hairlines is drawn. */
   linesOnly: boolean
+  hasOutside: Drawing['hasOutside']
 }
 
 /** Faces smaller than this (mm²) come of rounding, not of anyone's intent. */
@@ -102,6 +103,7 @@ export function intake(drawing: Drawing, onProgress?: (share: number) => void): 
     cornerMm: drawing.cornerMm,
     leftAt: drawing.leftAt,
     linesOnly: drawing.linesOnly,
+    hasOutside: drawing.hasOutside,
   }
 }
 

@@ -1,7 +1,7 @@
 import { Progress } from 'radix-ui'
 import { toast } from 'sonner'
 import { useWords } from '../../../state/use-words'
-import { ACCEPTS, Button, Choice, FileInput, LengthField, SelectField } from '../../../ui'
+import { ACCEPTS, Button, Choice, FileInput, LengthField, SelectField, Switch } from '../../../ui'
 import { unitChoices, unitNamed, type Untold } from './file-units'
 import { PickDrawings } from './pick-drawings'
 import type { useIntake } from './use-intake'
@@ -9,7 +9,7 @@ import type { useIntake } from './use-intake'
 /** What came in, what was left out, and how the lines of the drawing are to be read. */
 export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }) {
   const { unit, words } = useWords()
-  const { share, notes, options, linesOnly, leftMarks, untold, packed, canReadAgain } = intake
+  const { share, notes, options, linesOnly, outside, leftMarks, untold, packed, canReadAgain } = intake
   if (share !== null)
     return (
       <div className="mb-3 flex items-center gap-3">
@@ -70,6 +70,13 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
                 }}
               />
             </label>
+          )}
+          {outside && (
+            <Switch
+              label="With what lies outside the page"
+              checked={options.outside}
+              onChange={(on) => intake.again({ outside: on })}
+            />
           )}
           {linesOnly && (
             <Choice

@@ -231,6 +231,18 @@ describe('a drawing that does not say how large it is', () => {
   })
 })
 
+it('what lies outside the page stays out until it is asked for', async () => {
+  await open(empty(), 'layers')
+  const stray =
+    '<rect x="10" y="10" width="60" height="60" fill="#36a"/><rect x="-40" y="10" width="20" height="20" fill="#a33"/>'
+  await bring('Drawing files', file('tide.svg', svg(stray)))
+  await waitFor(() => expect(said()).toEqual(['tide.svg: 1 layer. Left out: 1 × shape outside the page.']))
+  await press('With what lies outside the page', 'switch')
+  await waitFor(() => expect(said()).toEqual(['tide.svg: 2 layers. Nothing was left out.']))
+  await press('With what lies outside the page', 'switch')
+  await waitFor(() => expect(names()).toHaveLength(1))
+})
+
 it('a folder is no file', async () => {
   await open(empty(), 'layers')
   const folder = file('Tide', '')

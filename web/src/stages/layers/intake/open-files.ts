@@ -1,19 +1,13 @@
 // What was dropped, as drawings: files by themselves, and what is in zips.
 import { say, type Said } from '@feuillet/core/base/units'
-import { fileName, isZip } from '@feuillet/core/io/read'
+import type { PackedFile } from '@feuillet/core/io/read'
 import { editor } from '../../../workers'
 import type { SourceFile } from './read-file'
-
-/** A drawing within a zip. */
-export interface Packed extends SourceFile {
-  /** Its folders too, as the zip has them. */
-  path: string
-}
 
 export interface Opened {
   files: SourceFile[]
   /** What zips with more than one drawing hold: which of them come in is the maker's choice. */
-  toPick: Packed[]
+  toPick: PackedFile[]
   /** What could not be opened. */
   said: { text: Said; bad: boolean }[]
 }
@@ -25,7 +19,7 @@ export async function opened(list: Iterable<File>): Promise<Opened> {
   for (const file of list) {
     const bytes = await bytesOf(file)
     if (!bytes) fault(`${file.name} cannot be read: of a folder, bring in the files.`)
-    else if (isZip(bytes)) {
+    else if (/\.zip$/i.test(file.name)) {
       const answer = await editor
         .ask((api) => api.unpack(bytes))
         .catch(() => ({ ok: false as const, said: 'opening it broke off' }))
@@ -33,7 +27,7 @@ export async function opened(list: Iterable<File>): Promise<Opened> {
         fault(say`${file.name}: ${answer.said}.`)
         continue
       }
-      const drawings = answer.files.map((one) => ({ ...one, name: fileName(one.path) }))
+      const drawings = answer.files
       if (drawings.length > 1) all.toPick.push(...drawings)
       else all.files.push(...drawings)
     } else all.files.push({ name: file.name, bytes })

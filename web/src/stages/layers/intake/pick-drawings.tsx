@@ -1,21 +1,21 @@
 import { useState } from 'react'
 import { Button, Checkbox } from '../../../ui'
-import type { Packed } from './open-files'
+import type { PackedFile } from '@feuillet/core/io/read'
 
 /** What a zip holds: which of its drawings come in. */
 export function PickDrawings({
   drawings,
   onPick,
 }: {
-  drawings: readonly Packed[]
+  drawings: readonly PackedFile[]
   /** Nothing where none is to come in. */
-  onPick: (picked: readonly Packed[]) => void
+  onPick: (picked: readonly PackedFile[]) => void
 }) {
-  const [left, setLeft] = useState<ReadonlySet<Packed>>(new Set())
+  const [left, setLeft] = useState<ReadonlySet<PackedFile>>(new Set())
   const picked = drawings.filter((one) => !left.has(one))
   const n = picked.length
   const setAll = (on: boolean) => setLeft(new Set(on ? [] : drawings))
-  const set = (one: Packed, on: boolean) =>
+  const set = (one: PackedFile, on: boolean) =>
     setLeft(new Set(drawings.filter((d) => (d === one ? !on : left.has(d)))))
   return (
     <section aria-label="Drawings of the zip" className="border border-ink bg-sheet px-3 py-2">

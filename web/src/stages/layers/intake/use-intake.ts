@@ -53,8 +53,14 @@ export function useIntake() {
   const [share, setShare] = useState<number | null>(null)
   const [over, setOver] = useState(false)
   const [notes, setNotes] = useState<IntakeNote[]>([])
-  const [options, setOptions] = useState<Options>({ outlines: 'pieces', hairlineMm: 0.2, unitMm: {} })
+  const [options, setOptions] = useState<Options>({
+    outlines: 'pieces',
+    hairlineMm: 0.2,
+    outside: false,
+    unitMm: {},
+  })
   const [linesOnly, setLinesOnly] = useState(false)
+  const [outside, setOutside] = useState(false)
   const [leftMarks, setLeftMarks] = useState<LeftMark[]>([])
   const [taken, setTaken] = useState<Taken | null>(null)
   const [packed, setPacked] = useState<Opened['toPick']>([])
@@ -142,6 +148,7 @@ export function useIntake() {
     const untold = untoldOf(found)
     setNotes([...said, ...untold.map((one) => ({ text: sizeRestsOn(one), bad: false }))])
     setLinesOnly(found.some((one) => one.linesOnly))
+    setOutside(drawings.some(({ hasOutside }) => hasOutside))
     setLeftMarks(marks)
     if (after === before) return
     setTaken({ files, before, after, page, earlier, untold })
@@ -165,7 +172,10 @@ export function useIntake() {
     // As they are numbered: the tenth after the ninth.
     const sorted = [...files].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
     const label = `bring in ${sorted.map(({ name }) => name).join(', ')}`
-    if (store.getState().document.project) await read(sorted, options, { label, instead: null, said })
+    // Of each drawing what lies outside its page stays out at first.
+    const how = { ...options, outside: false }
+    setOptions(how)
+    if (store.getState().document.project) await read(sorted, how, { label, instead: null, said })
   }
 
   const pick = async (files: readonly SourceFile[]) => {
@@ -202,6 +212,8 @@ export function useIntake() {
     options,
     again,
     linesOnly,
+    /** Something lies outside the page of a drawing. */
+    outside,
     /** What was read is as it was read: only then can it be read otherwise. */
     canReadAgain: isAsRead,
     /** Drawings that do not say how large they are, one of each kind. */
