@@ -3,6 +3,7 @@ import { wordsIn } from '../../base/units'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { rectangle, subtract, type Polygon } from '../../base/geometry'
+import { card, plate, stack } from '../../../test/stack'
 import { makeLayer } from '../layers'
 import {
   changeKind,
@@ -136,6 +137,27 @@ describe('a frame', () => {
       { depthMm: 3 },
     ])
       expect(slip(fine)).toEqual([])
+  })
+
+  it('keeps sheets of one size together where none of them covers what is seen, the backmost too', () => {
+    // Upright sheets in a square frame: stretched to its size the one at the back would pass the others all round.
+    const box: [number, number, number, number] = [24, 5, 152, 190]
+    const [x, y, w, h] = box
+    const ring = subtract([rectangle([x, y], w, h)], [rectangle([x + 20, y + 20], w - 40, h - 40)])
+    const project = stack(
+      'frame',
+      makeLayer({ id: 'sky', name: 'Sky' }, [rectangle([x, y], w, h)], { role: 'backing' }),
+      card('hills', 2, ring),
+      plate('moon', 2, [120, 40, 30, 30]),
+      card('front', 2, ring),
+    )
+    const fitted = fitDesign(project)
+    const boxes = fitted.layers.map(layerBox)
+    for (const k of [1, 3]) expect(boxes[k]).toEqual(boxes[0])
+    const scale = (boxes[0]!.maxX - boxes[0]!.minX) / w
+    expect(scale).toBeLessThan(1)
+    expect((boxes[2]!.minX - boxes[0]!.minX) / scale).toBeCloseTo(120 - x, 2)
+    expect(measureSnags(fitted).filter(({ severity }) => severity === 'stop')).toEqual([])
   })
 
   it('judges a design on a backing sheet by the opening, and fits the design alone', () => {

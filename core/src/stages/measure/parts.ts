@@ -54,7 +54,12 @@ export function partsOf(project: Project): Parts {
       ((covers(box, seen) || isNamed) && (isPlain(layer) || canCover(box, polygonBox(backing), seen)))
     )
   }
-  const whole = layers.filter((layer) => isRectangle(layer) && isWhole(layer))
+  const rectangles = layers.filter(isRectangle)
+  const parted = rectangles.filter((layer) => !isWhole(layer)).map(layerBox)
+  // What lies edge on edge with sheets that are part of the picture goes with them.
+  const whole = rectangles.filter(
+    (layer) => isWhole(layer) && !parted.some((box) => isSameBox(box, layerBox(layer))),
+  )
   // Without a sheet there is nothing to run on with: what comes near the edge only happens to.
   const sheets = layers.filter(
     (layer) =>
@@ -90,6 +95,10 @@ const covers = (box: Box, seen: Box): boolean =>
 /** Named a backing and yet so small that it can only be part of the picture. */
 const isWellInside = (box: Box, seen: Box): boolean =>
   boxWidth(box) < boxWidth(seen) * 0.8 || boxHeight(box) < boxHeight(seen) * 0.8
+
+/** Whether two lie edge on edge. */
+const isSameBox = (a: Box, b: Box): boolean =>
+  (['minX', 'minY', 'maxX', 'maxY'] as const).every((side) => Math.abs(a[side] - b[side]) < UNDER_MM)
 
 /** Whether a side passes what is seen and goes on to the edge of the sheets. */
 const runsUnder = (box: Box, seen: Box, edge: Box): boolean =>
