@@ -1,10 +1,11 @@
 // Damages real files at random and reads them: every reader must give shapes or one sentence, in time. `tsx bench/fuzz.ts
 // [seconds] [seed]` prints what went wrong with the seed that repeats it, and how many files were tried.
+import { gzipSync, zipSync } from 'fflate'
 import { readdirSync, readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { fileURLToPath } from 'node:url'
 import { demo } from '@feuillet/core/demo'
-import { readDxf, readSvg } from '@feuillet/core/io/read'
+import { drawingsIn, readDrawing, readDxf, readSvg } from '@feuillet/core/io/read'
 import { writeDxf } from '@feuillet/core/io/write'
 import { loadGeometry, regionArea } from '@feuillet/core/base/geometry'
 import { intake } from '@feuillet/core/stages/layers'
@@ -25,14 +26,49 @@ const fontFile = createRequire(import.meta.url).resolve(
   '@expo-google-fonts/righteous/400Regular/Righteous_400Regular.ttf',
 )
 
+/** Outlines alone, some within others, some parted into lines. */
+const outlines = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90 90"><g fill="none" stroke="#000" stroke-width="0.2">${[
+  'M0 0h40v40h-40z',
+  'M5 5h20v20h-20z',
+  'M40 0h40v40h-40z',
+  'M0 50h30',
+  'M30 50v30',
+  'M30 80h-30',
+  'M0 80v-30',
+  'M50 50a15 15 0 1 0 30 0a15 15 0 1 0 -30 0z',
+  'M60 50a5 5 0 1 0 10 0a5 5 0 1 0 -10 0z',
+]
+  .map((d) => `<path d="${d}"/>`)
+  .join('')}</g></svg>`
+
 const readers: { name: string; good: Uint8Array[]; read: (bytes: Uint8Array) => void }[] = [
   {
     name: 'svg',
-    good: readdirSync(folder).map((file) => new Uint8Array(readFileSync(folder + file))),
+    good: [
+      ...readdirSync(folder).map((file) => new Uint8Array(readFileSync(folder + file))),
+      latin(outlines),
+    ],
     read: (bytes) => {
       for (const layer of intake(readSvg(bytes)).layers)
         if (layer.pieces.length === 0) throw new Error('a layer without pieces')
     },
+  },
+  {
+    name: 'outlines',
+    good: [latin(outlines)],
+    read: (bytes) => void intake(readSvg(bytes)),
+  },
+  {
+    name: 'zip',
+    good: [zipSync({ 'a/1.svg': latin(outlines), 'a/1.png': latin('x'), 'b.dxf': latin('0\nEOF\n') })],
+    read: (bytes) => {
+      for (const { name, bytes: own } of drawingsIn(bytes)) readDrawing(name, own)
+    },
+  },
+  {
+    name: 'svgz',
+    good: [gzipSync(latin(outlines))],
+    read: (bytes) => void readDrawing('a.svgz', bytes),
   },
   {
     name: 'dxf',

@@ -64,6 +64,15 @@ describe('DXF', () => {
     expect(leftOut).toEqual([{ what: 'open line', count: 1 }])
   })
 
+  it('keeps closed outlines that touch apart, and takes one that is drawn again once', () => {
+    const beside = square.map(([x, y]): [number, number] => [x + 40, y])
+    const hole = square.map(([x, y]): [number, number] => [10 + x / 4, 10 + y / 3])
+    const faces = (text: string) =>
+      readDxf(text).shapes.flatMap(({ region }) => region.map((face) => Math.round(regionArea([face]))))
+    expect(faces(dxf(poly(square) + poly(beside) + poly(hole)))).toEqual([1100, 1200])
+    expect(faces(dxf(poly(square) + poly(square) + poly(hole)))).toEqual([1100])
+  })
+
   it('reads bulges, circles, ellipses and splines', () => {
     const round: [number, number, number][] = [[0, 0, 1], [20, 0, 1]] // prettier-ignore
     expect(regionArea(readDxf(dxf(poly(round))).shapes[0]!.region)).toBeCloseTo(Math.PI * 100, 0)

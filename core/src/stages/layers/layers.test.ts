@@ -161,6 +161,15 @@ describe('layers of a drawing', () => {
   })
 })
 
+it('outlines that share an edge are cut apart, shapes that are filled are one', () => {
+  const both = ['<path d="M0 0h40v40h-40z"/>', '<path d="M40 0h40v40h-40z"/>'].join('')
+  const pieces = (content: string) => take(content).layers.map((layer) => layer.pieces.length)
+  expect(pieces(`<g fill="none" stroke="#000" stroke-width="0.1">${both}</g>`)).toEqual([2])
+  expect(pieces(both)).toEqual([1])
+  const crossing = '<circle cx="40" cy="20" r="12"/>'
+  expect(pieces(`<g fill="none" stroke="#000" stroke-width="0.1">${both}${crossing}</g>`)).toEqual([1])
+})
+
 describe('sheets of one colour on each other', () => {
   const holed = (hole: string, { fill = '#000', side = 100 } = {}) =>
     `<path fill="${fill}" fill-rule="evenodd" d="M0 0h${side}v${side}h${-side}z${hole}"/>`

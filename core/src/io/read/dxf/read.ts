@@ -16,6 +16,7 @@ import { BadInput, groupBy } from '../../../base'
 import { numberOf, parseDxf, textOf, type DxfEntity, type DxfFile } from '../../dxf-pairs'
 import { foldLines, type Drawing, type LeftOut, type ReadOptions } from '../svg/drawing'
 import { chain } from '../chain'
+import { nested } from '../outlined'
 import { outlineOf, type Outline } from './entities'
 
 const MAX_ENTITIES = 200_000
@@ -88,7 +89,7 @@ export function readDxf(text: string, options: Pick<ReadOptions, 'unitMm'> = {})
   const drawn = [...groups].flatMap(([key, list]) => {
     const { rings, open } = chain(list)
     if (open > 0) leave('open line', open)
-    const region = fillRings(rings, 'evenodd')
+    const region = nested(rings.map((ring) => [ring])) ?? fillRings(rings, 'evenodd')
     return region.length === 0
       ? []
       : [
@@ -97,7 +98,7 @@ export function readDxf(text: string, options: Pick<ReadOptions, 'unitMm'> = {})
             colour: colourOf(list[0]!.colour),
             group: byName ? key : null,
             part: null,
-            isStroke: false,
+            drawnBy: 'outline' as const,
           },
         ]
   })

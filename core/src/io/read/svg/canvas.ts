@@ -37,7 +37,7 @@ export interface Ink {
 
 /** Where a shape stands in the drawing. */
 export type Standing = Pick<PaintedShape, 'group' | 'part'> & {
-  isStroke?: boolean
+  drawnBy?: PaintedShape['drawnBy']
   /** Nothing is painted outside of it; null where nothing is clipped. */
   clip: Region | null
 }
@@ -104,7 +104,7 @@ export class Canvas {
     if (regionArea(rest) >= SPECK_MM2) this.add(rest, mixOver(colour, WHITE, alpha), standing)
   }
 
-  private add(region: Region, colour: string, { group, part, isStroke = false }: Standing): void {
-    this.shapes.push({ region, box: growBox(regionBox(region), 1e-4), colour, group, part, isStroke })
+  private add(region: Region, colour: string, { group, part, drawnBy = 'fill' }: Standing): void {
+    this.shapes.push({ region, box: growBox(regionBox(region), 1e-4), colour, group, part, drawnBy })
   }
 }

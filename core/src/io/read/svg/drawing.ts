@@ -10,8 +10,8 @@ export interface PaintedShape {
   group: string | null
   /** Number of the top-level element that it stands in, in paint order; null where that is not known. */
   part: number | null
-  /** Card that a pen covers along a line, in place of what an outline holds. */
-  isStroke: boolean
+  /** What an element is filled with, card that a pen covers along a line, or what outlines alone hold. */
+  drawnBy: 'fill' | 'pen' | 'outline'
 }
 
 /** A straight line to fold along. */

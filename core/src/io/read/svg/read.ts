@@ -83,7 +83,7 @@ class Reader implements Reading {
     return (
       this.strokes.widestMm > 0 &&
       this.strokes.widestMm < NO_CARD_MM &&
-      shapes.every(({ isStroke }) => isStroke)
+      shapes.every(({ drawnBy }) => drawnBy === 'pen')
     )
   }
 

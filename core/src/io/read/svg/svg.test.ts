@@ -83,9 +83,12 @@ describe('outlines alone', () => {
     )
   })
 
-  it('are pieces of their own where they cross or share an edge, and once where they are drawn again', () => {
+  it('are pieces of their own where they cross or touch, and once where they are drawn again', () => {
     expect(areas(read(pen(box(0, 0, 40) + box(20, 20, 40))))).toEqual([1600, 1600])
-    expect(areas(read(pen(box(0, 0, 40) + box(40, 0, 40))))).toEqual([1600, 1600])
+    const faces = (content: string) =>
+      read(pen(content)).shapes.flatMap(({ region }) => region.map((face) => Math.round(regionArea([face]))))
+    expect(faces(box(0, 0, 40) + box(40, 0, 40))).toEqual([1600, 1600])
+    expect(faces(box(0, 0, 40) + box(40, 0, 40) + box(10, 10, 10) + box(45, 5, 20))).toEqual([1500, 1200])
     expect(areas(read(pen(box(0, 0, 40) + box(10, 10, 10) + box(10, 10, 10))))).toEqual([1500])
     // Sheets of one size with openings of their own.
     const sheet = (x: number) => `<path d="M0 0h60v60h-60zM${x} 10v20h20v-20z"/>`

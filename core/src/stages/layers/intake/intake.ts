@@ -51,6 +51,8 @@ export interface Intake {
 
 /** Faces smaller than this (mm²) come of rounding, not of anyone's intent. */
 const CRUMB_MM2 = 0.01
+/** Shapes that only touch have no more card in all, but for rounding, than what they cover together. */
+const ONLY_TOUCH = 1.001
 
 /**
  * Layers of a drawing: by named top-level groups where there are two or more, else by colour; always of one colour
@@ -80,10 +82,7 @@ export function intake(drawing: Drawing, onProgress?: (share: number) => void): 
   }
   const layers = batches.flatMap((batch): Layer[] => {
     const first = shapes[batch[0]!]!
-    const faces = fillRings(
-      batch.flatMap((i) => regionRings(shapes[i]!.region)),
-      'nonzero',
-    ).filter((face) => regionArea([face]) > CRUMB_MM2)
+    const faces = inOne(batch.map((i) => shapes[i]!)).filter((face) => regionArea([face]) > CRUMB_MM2)
     if (faces.length === 0) return []
     const name = named(first)
     const count = (names.get(name) ?? 0) + 1
@@ -125,6 +124,14 @@ function labelled(painted: readonly PaintedShape[]): { shapes: readonly PaintedS
   )
   const shapes = alone && sheetOf.size > 0 && isFrontFirst(card) ? painted.toReversed() : painted
   return { shapes, labels: shapes.map(numbered) }
+}
+
+/** Pieces of a layer: what overlaps or touches is one, but for outlines, each of which is cut. */
+function inOne(shapes: readonly PaintedShape[]): readonly Polygon[] {
+  const own = shapes.flatMap(({ region }) => region)
+  const joined = fillRings(regionRings(own), 'nonzero')
+  const isCutApart = shapes.every(({ drawnBy }) => drawnBy === 'outline')
+  return isCutApart && regionArea(own) <= regionArea(joined) * ONLY_TOUCH ? own : joined
 }
 
 /** How a fold that a drawing shows by its line alone is taken to turn, degrees. */

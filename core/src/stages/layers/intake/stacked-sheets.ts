@@ -72,7 +72,7 @@ export function stackedSheets(
 function partsIn(shapes: readonly PaintedShape[]): Part[] {
   if (shapes.some(({ part }) => part === null)) return []
   const groups = groupBy(
-    shapes.filter(({ isStroke }) => !isStroke),
+    shapes.filter(({ drawnBy }) => drawnBy !== 'pen'),
     ({ part }) => part!,
   )
   return [...groups].map(([number, own]): Part => {

@@ -14,7 +14,7 @@ import { groupBy } from '../../../../base'
 import { isSeen, type Canvas, type Ink } from '../canvas'
 import { foldLines, HAIRLINE_MM } from '../drawing'
 import { parseNumbers, parseSvgLength } from '../lengths'
-import { outlined } from '../outlined'
+import { outlined } from '../../outlined'
 import { dashLines, flattenPath, type Line } from '../outline'
 import { clamp01, resolvePaint } from '../paint'
 import type { Context, Reading } from './context'
@@ -74,7 +74,7 @@ export class Strokes {
     }
     this.widestMm = Math.max(this.widestMm, widthMm)
     if (paint.from === 'gradient') canvas.leave('gradient')
-    canvas.paint(covered(followed, widthMm), ink, { ...followed.context, isStroke: true })
+    canvas.paint(covered(followed, widthMm), ink, { ...followed.context, drawnBy: 'pen' })
   }
 
   /** Hairlines without fill: in a drawing made of nothing else they are the outlines of its pieces. */
@@ -90,7 +90,7 @@ export class Strokes {
     if (!alone) cuts.forEach(() => canvas.leave('cut line'))
     else if (outlines === 'lines')
       for (const { followed, ink, widthMm } of cuts)
-        canvas.paint(covered(followed, widthMm), ink, { ...followed.context, isStroke: true })
+        canvas.paint(covered(followed, widthMm), ink, { ...followed.context, drawnBy: 'pen' })
     else for (const set of setsOf(cuts)) paintOutlined(canvas, set)
   }
 
@@ -116,7 +116,7 @@ function paintOutlined(canvas: Canvas, set: readonly Hairline[]): void {
   const { pieces, open } = outlined(set.map(({ followed }) => followed.lines))
   for (const { region, element } of pieces) {
     const { followed, ink } = set[element]!
-    canvas.paint(region, { colour: ink.colour, alpha: 1 }, followed.context)
+    canvas.paint(region, { colour: ink.colour, alpha: 1 }, { ...followed.context, drawnBy: 'outline' })
   }
   for (let k = 0; k < open; k++) canvas.leave('cut line')
 }

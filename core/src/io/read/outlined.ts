@@ -1,17 +1,22 @@
 // What outlines alone mean, as cut files are drawn: each closed one is cut, so that one within another is its opening.
-import Flatbush from 'flatbush'
 import {
+  cleanRing,
+  facesOf,
   fillRings,
   regionArea,
-  regionRings,
   ringBox,
-  ringContains,
   signedArea,
+  type Polygon,
   type Region,
   type Ring,
-} from '../../../base/geometry'
-import { chain } from '../chain'
-import type { Line } from './outline'
+} from '../../base/geometry'
+import { chain } from './chain'
+
+/** A line of points, mm. */
+interface Line {
+  points: Ring
+  closed: boolean
+}
 
 /** Ends of a line nearer than this (mm) close it. */
 const CLOSED_MM = 0.05
@@ -32,8 +37,8 @@ export interface Outlined {
 }
 
 /**
- * Card that outlines hold, mm; `open` is how many of them hold none. Lines that meet end to end are one outline. Where outlines cross, or one
- * lies along another, each element is a piece of its own.
+ * Card that outlines hold, mm; `open` is how many of them hold none. Lines that meet end to end are one outline. Where outlines cross, or
+ * elements share some of theirs, each element is a piece of its own.
  * @param elements the lines of each element
  */
 export function outlined(elements: readonly (readonly Line[])[]): { pieces: Outlined[]; open: number } {
@@ -53,31 +58,20 @@ export function outlined(elements: readonly (readonly Line[])[]): { pieces: Outl
   return { pieces: pieces.filter(({ region }) => region.length > 0), open: chained.open }
 }
 
-/** Outlines with those within them as their openings; null where some cross, or one lies along another. */
-function nested(elements: readonly Ring[][]): Region | null {
-  const rings = withoutRepeats(elements)
+/**
+ * Outlines as pieces, those within them as their openings: pieces that touch stay two, as they are cut. Null where outlines cross, or
+ * elements share some of theirs.
+ * @param elements the outlines of each element, mm
+ */
+export function nested(elements: readonly Ring[][]): Polygon[] | null {
+  const rings = withoutRepeats(elements)?.flatMap((ring) => cleanRing(ring) ?? [])
   if (!rings || rings.length === 0) return null
-  const boxes = rings.map(ringBox)
-  const index = new Flatbush(rings.length)
-  for (const box of boxes) index.add(box.minX, box.minY, box.maxX, box.maxY)
-  index.finish()
-  let [expected, total] = [0, 0]
-  rings.forEach((ring, i) => {
-    const [x, y] = [ring[0]!, ring[1]!]
-    const round = index.search(x, y, x, y, (k) => k !== i && ringContains(rings[k]!, x, y))
-    const area = Math.abs(signedArea(ring))
-    expected += round.length % 2 === 0 ? area : -area
-    total += area
-  })
-  const region = fillRings(rings, 'evenodd')
+  const faces = facesOf(rings)
+  const total = rings.reduce((sum, ring) => sum + Math.abs(signedArea(ring)), 0)
   // Where outlines cross, what they hold by turns is another area than what each of them holds.
-  const area = regionArea(region)
-  return Math.abs(area - expected) <= SAME_SHARE * total && isAsMany(region, rings) ? region : null
+  const byTurns = regionArea(fillRings(rings, 'evenodd'))
+  return Math.abs(regionArea(faces) - byTurns) <= SAME_SHARE * total ? faces : null
 }
-
-/** Whether all outlines are still there: where one lies along another, the two become one. */
-const isAsMany = (region: Region, rings: readonly Ring[]): boolean =>
-  regionRings(region).length >= rings.length
 
 /** All rings, those of an element that is drawn again once; null where elements share an outline but not all. */
 function withoutRepeats(elements: readonly Ring[][]): Ring[] | null {
