@@ -193,14 +193,16 @@ export function ShapeTools({ layer }: { layer: Layer }) {
         >
           Fill them
         </Button>
-        <Button
-          small
-          className="justify-self-start"
-          title="So far as it is in one piece with it: then what is in front has something to stand on"
-          onClick={() => act('go on under what is in front:', { kind: 'fill-under', layerIds: [layer.id] })}
-        >
-          Go on under what is in front
-        </Button>
+        {project.layers.at(-1) !== layer && (
+          <Button
+            small
+            className="justify-self-start"
+            title="So far as it is in one piece with it: then what is in front has something to stand on"
+            onClick={() => act('go on under what is in front:', { kind: 'fill-under', layerIds: [layer.id] })}
+          >
+            Go on under what is in front
+          </Button>
+        )}
         {chosen && (
           <>
             <SelectField

@@ -34,11 +34,16 @@ export const unitNamed = (unitMm: number): string => FILE_UNITS.find(isUnit(unit
 export const sizeRestsOn = ({ name, unitMm, widthMm, heightMm }: Untold): Said =>
   say`${name} does not say how large it is: with ${unitNamed(unitMm)} to a unit it is ${size(widthMm, heightMm)}.`
 
-/** The units with what size each of them makes of a drawing. */
+/** No card work is smaller or larger, mm. */
+const LEAST_MM = 5
+const MOST_MM = 3000
+
+/** The units that make a size of a drawing that card work may have, with that size. */
 export const unitChoices = ({ unitMm, widthMm, heightMm }: Untold, unit: Unit) =>
-  FILE_UNITS.map(({ name, mm }) => ({
-    value: name,
-    label: name,
-    detail: formatSize((widthMm * mm) / unitMm, (heightMm * mm) / unitMm, unit),
-    mm,
-  }))
+  FILE_UNITS.flatMap(({ name, mm }) => {
+    const [w, h] = [(widthMm * mm) / unitMm, (heightMm * mm) / unitMm]
+    const longer = Math.max(w, h)
+    return (longer >= LEAST_MM && longer <= MOST_MM) || isUnit(unitMm)({ mm })
+      ? [{ value: name, label: name, detail: formatSize(w, h, unit), mm }]
+      : []
+  })
