@@ -49,10 +49,14 @@ export function readSvg(bytes: Uint8Array | string, options: ReadOptions = {}): 
   const doc = parseSvg(typeof bytes === 'string' ? bytes : decodeXml(bytes))
   const reader = new Reader(doc, options)
   const drawing = reader.read()
-  // No card is as narrow: a drawing of nothing but such lines shows where the blade goes.
-  return options.outlines !== 'lines' && reader.isOfThinLines
-    ? new Reader(doc, { ...options, hairlineMm: NO_CARD_MM }).read()
-    : drawing
+  if (options.outlines === 'lines' || !reader.isOfThinLines) return drawing
+  // No card is as narrow: a drawing of nothing but such lines shows where the blade goes, unless none of them is closed.
+  try {
+    return new Reader(doc, { ...options, hairlineMm: NO_CARD_MM }).read()
+  } catch (error) {
+    if (error instanceof BadInput) return drawing
+    throw error
+  }
 }
 
 /** Strips narrower than this tear in any card: three fifths of what the lightest one stands, mm. */

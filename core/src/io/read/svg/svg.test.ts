@@ -116,6 +116,8 @@ describe('outlines alone', () => {
     const asDrawn = readSvg(svg(pen(box(5, 5, 40), 0.26)), { outlines: 'lines' })
     expect(areas(asDrawn)[0]).toBeCloseTo(4 * 40 * 0.26, 1)
     expect(asDrawn.linesOnly).toBe(true)
+    // Open lines hold nothing.
+    expect(area(pen('<path d="M0 0H50"/>', 0.26))).toBeCloseTo(50 * 0.26, 1)
     // Beside card it is a line for the blade or a strip, by its width alone.
     expect(areas(read(`<rect width="9" height="9"/>${pen(box(20, 20, 40), 0.26)}`))[1]).toBeCloseTo(
       4 * 40 * 0.26,
