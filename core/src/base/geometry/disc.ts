@@ -3,7 +3,7 @@ import { boxHeight, boxWidth } from './box'
 import { offset } from './clip'
 import { quickInteriorPoint } from './ring'
 import { polygonBox, polygonContains, polygonRings } from './region'
-import type { Point, Polygon, Region } from './types'
+import type { Point, Polygon, Region, Ring } from './types'
 
 /** So many places are tried across and down. */
 const TRIED = 5
@@ -42,18 +42,21 @@ export const discLiesIn = (face: Polygon, [x, y]: readonly [number, number], rad
 export const discMisses = (region: Region, [x, y]: readonly [number, number], radiusMm: number): boolean =>
   region.every((face) => !polygonContains(face, x, y) && !discTouches(face, [x, y], radiusMm))
 
-function discTouches(face: Polygon, [x, y]: readonly [number, number], mm: number): boolean {
-  for (const ring of polygonRings(face))
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const ax = ring[j]!
-      const ay = ring[j + 1]!
-      const dx = ring[i]! - ax
-      const dy = ring[i + 1]! - ay
-      const length2 = dx * dx + dy * dy
-      const t = length2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length2)) : 0
-      const offX = ax + t * dx - x
-      const offY = ay + t * dy - y
-      if (offX * offX + offY * offY <= mm * mm) return true
-    }
+const discTouches = (face: Polygon, at: readonly [number, number], mm: number): boolean =>
+  polygonRings(face).some((ring) => discTouchesRing(ring, at, mm))
+
+/** Whether a disc of a radius (mm) about a place touches an outline. */
+export function discTouchesRing(ring: Ring, [x, y]: readonly [number, number], mm: number): boolean {
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+    const ax = ring[j]!
+    const ay = ring[j + 1]!
+    const dx = ring[i]! - ax
+    const dy = ring[i + 1]! - ay
+    const length2 = dx * dx + dy * dy
+    const t = length2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length2)) : 0
+    const offX = ax + t * dx - x
+    const offY = ay + t * dy - y
+    if (offX * offX + offY * offY <= mm * mm) return true
+  }
   return false
 }

@@ -3,7 +3,18 @@
 // general (it holds the shortest common supersequence: Maier 1978), so a beam of partial stacks is kept, best bound first.
 import Flatbush from 'flatbush'
 import { seededRandom } from '../../../base'
-import { intersect, regionArea, type Box, type Region } from '../../../base/geometry'
+import {
+  discTouchesRing,
+  growBox,
+  intersect,
+  regionArea,
+  regionRings,
+  ringBox,
+  ringContains,
+  type Box,
+  type Region,
+  type Ring,
+} from '../../../base/geometry'
 
 /** A thing to be put into an order, with what must come before it. */
 export interface SequenceItem {
@@ -38,26 +49,18 @@ function overlapsAbove(items: readonly SequenceItem[], onProgress: (share: numbe
   const index = new Flatbush(items.length)
   for (const { box: b } of items) index.add(b.minX, b.minY, b.maxX, b.maxY)
   index.finish()
+  const outlines = items.map(outlinesOf)
   return items.map((item, i) => {
     const { box: b } = item
     if (i % 50 === 0) onProgress(i / items.length)
     return index
       .search(b.minX, b.minY, b.maxX, b.maxY, (j) => j > i && items[j]!.label !== item.label)
-      .filter((j) => overlap(item, items[j]!))
+      .filter(
+        (j) =>
+          shareAPlace(outlines[i]!, outlines[j]!) ||
+          regionArea(intersect(item.region, items[j]!.region)) > TOUCH_MM2,
+      )
   })
-}
-
-function overlap(a: SequenceItem, b: SequenceItem): boolean {
-  // Mostly a place that both cover is found at once, which spares the clipper's work on large outlines.
-  const [x0, y0] = [Math.max(a.box.minX, b.box.minX), Math.max(a.box.minY, b.box.minY)]
-  const [x1, y1] = [Math.min(a.box.maxX, b.box.maxX), Math.min(a.box.maxY, b.box.maxY)]
-  for (let k = 0; k < LOOKS; k++) {
-    // Low-discrepancy places: fractions of the golden ratio.
-    const x = x0 + (x1 - x0) * ((0.5 + k * 0.7548776662466927) % 1)
-    const y = y0 + (y1 - y0) * ((0.5 + k * 0.5698402909980532) % 1)
-    if (isWellInside(a.region, x, y) && isWellInside(b.region, x, y)) return true
-  }
-  return regionArea(intersect(a.region, b.region)) > TOUCH_MM2
 }
 
 /** How many places are looked at before two shapes are intersected. */
@@ -65,21 +68,38 @@ const LOOKS = 12
 /** A disc this large round a place, mm, is more than shapes have in common that only touch. */
 const WELL_MM = 0.1
 
-/** Whether a place lies in a region, a little away from all outlines. */
-function isWellInside(region: Region, x: number, y: number): boolean {
+/** A shape's box, and its outlines with boxes round them that are a little larger. */
+interface Outlines {
+  box: Box
+  rings: { ring: Ring; box: Box }[]
+}
+
+const outlinesOf = ({ region, box }: SequenceItem): Outlines => ({
+  box,
+  rings: regionRings(region).map((ring) => ({ ring, box: growBox(ringBox(ring), WELL_MM) })),
+})
+
+/** Whether a place is found that lies well inside two shapes: mostly at once, which spares the clipper's work on large outlines. */
+function shareAPlace(a: Outlines, b: Outlines): boolean {
+  const [x0, y0] = [Math.max(a.box.minX, b.box.minX), Math.max(a.box.minY, b.box.minY)]
+  const [x1, y1] = [Math.min(a.box.maxX, b.box.maxX), Math.min(a.box.maxY, b.box.maxY)]
+  for (let k = 0; k < LOOKS; k++) {
+    // Spread evenly, whatever their number (Roberts' sequence).
+    const x = x0 + (x1 - x0) * ((0.5 + k * 0.7548776662466927) % 1)
+    const y = y0 + (y1 - y0) * ((0.5 + k * 0.5698402909980532) % 1)
+    if (isWellInside(a, x, y) && isWellInside(b, x, y)) return true
+  }
+  return false
+}
+
+/** Whether a place lies in a shape, a little away from all its outlines. */
+function isWellInside({ rings }: Outlines, x: number, y: number): boolean {
   let inside = false
-  for (const { outer, holes } of region)
-    for (const ring of [outer, ...holes]) {
-      let [ax, ay] = [ring[ring.length - 2]! - x, ring[ring.length - 1]! - y]
-      for (let i = 0; i < ring.length; i += 2) {
-        const [bx, by] = [ring[i]! - x, ring[i + 1]! - y]
-        if (ay > 0 !== by > 0 && ax + ((bx - ax) * -ay) / (by - ay) > 0) inside = !inside
-        const [dx, dy] = [bx - ax, by - ay]
-        const t = Math.min(1, Math.max(0, -(ax * dx + ay * dy) / (dx * dx + dy * dy || 1)))
-        if (Math.hypot(ax + t * dx, ay + t * dy) < WELL_MM) return false
-        ;[ax, ay] = [bx, by]
-      }
-    }
+  for (const { ring, box } of rings) {
+    if (x < box.minX || x > box.maxX || y < box.minY || y > box.maxY) continue
+    if (ringContains(ring, x, y)) inside = !inside
+    if (discTouchesRing(ring, [x, y], WELL_MM)) return false
+  }
   return inside
 }
 
