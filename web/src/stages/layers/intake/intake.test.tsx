@@ -54,6 +54,9 @@ const words = svg('<rect width="80" height="80"/><text x="9" y="9">low</text>')
 const names = () => project().layers.map(({ name }) => name)
 const said = () => all('status', /^/, panel()).map((note) => note.textContent)
 
+const zip = (files: Record<string, string>) =>
+  zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])))
+
 /** A reading that ends when it is told to, in place of the worker's own. */
 function heldReading() {
   let finish!: () => void
@@ -154,9 +157,6 @@ it('layers of one work, a file each, lie as their pages do, in the order of thei
 })
 
 describe('a zip', () => {
-  const zip = (files: Record<string, string>) =>
-    zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])))
-
   it('of one drawing is that drawing; of none says what it holds', async () => {
     await open(empty(), 'layers')
     await bring('Drawing files', file('tide.zip', zip({ 'Tide/tide.svg': square, 'Tide/tide.dxf': 'x' })))
@@ -284,10 +284,13 @@ describe('while a drawing is read', () => {
     expect(names()).toEqual([])
   })
 
-  it('another project that was opened gets nothing of it', async () => {
+  it.each([
+    ['a drawing', 'tide.svg', square],
+    ['a zip', 'tide.zip', zip({ 'tide.svg': square })],
+  ])('another project that was opened gets nothing of %s', async (_, name, content) => {
     await open(empty(), 'layers')
     const finish = heldReading()
-    await bring('Drawing files', file('tide.svg', square))
+    await bring('Drawing files', file(name, content))
     vi.restoreAllMocks()
     await open('bon-voyage', 'layers')
     const before = project().layers

@@ -161,8 +161,10 @@ export function useIntake() {
     setPacked([])
     setShare(0)
     halt.current = () => editor.end()
+    const projectId = store.getState().document.project?.id
     const { files, toPick, said } = await opened(list)
     setShare(null)
+    if (store.getState().document.project?.id !== projectId) return
     setPacked(toPick)
     if (files.length > 0) await bringIn(files, said)
     else setNotes(said)
