@@ -83,11 +83,12 @@ export function laidOut(project: Project): LaidOut {
   const single = groups.filter((group) => !stacked.includes(group))
   const lyingAlone = new Set(single.map((group) => group[0]!.layerId))
   const list = layers.filter(({ id }) => lyingAlone.has(id))
+  if (list.length === 0) return NOT_LAID_OUT
   // Two sheets of one colour right beside each other are one layer, and so is a ring of petals.
   const told = (several: ReadonlySet<string>) =>
     sheetsAmong(project, lyingOf(list, single, several), { isLimited: room !== null })
-  const parted = list.length > 0 ? told(severalSheets(single)) : []
-  const sheets = parted.length > 0 || list.length === 0 ? parted : told(new Set())
+  const parted = told(severalSheets(single))
+  const sheets = parted.length > 0 ? parted : told(new Set())
   if (stacked.length === 0) return { sheets, picture: null }
   const picture = sheets.length > 0 ? pictureOf(stacked[0]!, layers, sheets) : null
   return picture ? { sheets: inOrderOf(stacked[0]!, layers, sheets), picture } : NOT_LAID_OUT

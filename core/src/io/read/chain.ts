@@ -1,6 +1,11 @@
 // Lines that meet end to end are chained to rings.
 import { ringBox, type Ring } from '../../base/geometry'
-import type { Outline } from './dxf/entities'
+
+/** A line of points x0, y0, x1, y1, …, in any unit. */
+export interface Outline {
+  points: number[]
+  closed: boolean
+}
 
 /** Ends nearer than this (mm) are one point. */
 const JOIN_MM = 0.02

@@ -1,15 +1,10 @@
 // Entities of a DXF drawing as lines of points, in the units of the drawing.
 import { smoothLine } from '../../../base/geometry'
+import type { Outline } from '../chain'
 import { numberOf, numbersOf, type DxfEntity } from '../../dxf-pairs'
 
 /** Chords lie within this of a circle (mm, as if units were mm or larger). */
 const TOLERANCE_MM = 0.01
-
-/** x0, y0, x1, y1, … in the drawing's units, y up. */
-export interface Outline {
-  points: number[]
-  closed: boolean
-}
 
 interface XY {
   x: number

@@ -15,9 +15,9 @@ import {
 import { BadInput, groupBy } from '../../../base'
 import { numberOf, parseDxf, textOf, type DxfEntity, type DxfFile } from '../../dxf-pairs'
 import { foldLines, type Drawing, type LeftOut, type ReadOptions } from '../svg/drawing'
-import { chain } from '../chain'
+import { chain, type Outline } from '../chain'
 import { nested } from '../outlined'
-import { outlineOf, type Outline } from './entities'
+import { outlineOf } from './entities'
 
 const MAX_ENTITIES = 200_000
 const MAX_DEPTH = 12

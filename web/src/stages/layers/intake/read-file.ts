@@ -33,7 +33,6 @@ export interface LeftMark {
 export interface FileFound {
   name: string
   layers: number
-  linesOnly: boolean
   /** Null where it is a project's. */
   intake: Intake | null
   /** `move` where it goes along with others. */
@@ -64,7 +63,6 @@ function ofProject(name: string, bytes: Uint8Array): FileFound {
   return {
     name,
     layers: other.layers.length,
-    linesOnly: false,
     intake: null,
     putInto: (project) => ({
       project: addLayers(withPapers(project, other.drawer.papers), other.layers),
@@ -77,7 +75,6 @@ function ofProject(name: string, bytes: Uint8Array): FileFound {
 const found = (name: string, intake: Intake): FileFound => ({
   name,
   layers: intake.layers.length,
-  linesOnly: intake.linesOnly,
   intake,
   putInto: (project, move = placement(project, [intake])) => ({
     project: takeIn(project, intake, move),

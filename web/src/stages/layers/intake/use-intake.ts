@@ -31,6 +31,10 @@ interface Taken {
   earlier: Page | null
   /** The first of each kind that does not say how large it is, as it was taken. */
   untold: readonly Untold[]
+  /** Nothing but thin lines is drawn in one of them. */
+  linesOnly: boolean
+  /** Something lies outside the page of one. */
+  outside: boolean
 }
 
 /** A drawing's page, and how far it was moved when it came in. */
@@ -59,8 +63,6 @@ export function useIntake() {
     outside: false,
     unitMm: {},
   })
-  const [linesOnly, setLinesOnly] = useState(false)
-  const [outside, setOutside] = useState(false)
   const [leftMarks, setLeftMarks] = useState<LeftMark[]>([])
   const [taken, setTaken] = useState<Taken | null>(null)
   const [packed, setPacked] = useState<Opened['toPick']>([])
@@ -147,11 +149,18 @@ export function useIntake() {
     }
     const untold = untoldOf(found)
     setNotes([...said, ...untold.map((one) => ({ text: sizeRestsOn(one), bad: false }))])
-    setLinesOnly(found.some((one) => one.linesOnly))
-    setOutside(drawings.some(({ hasOutside }) => hasOutside))
     setLeftMarks(marks)
     if (after === before) return
-    setTaken({ files, before, after, page, earlier, untold })
+    setTaken({
+      files,
+      before,
+      after,
+      page,
+      earlier,
+      untold,
+      linesOnly: drawings.some((one) => one.linesOnly),
+      outside: drawings.some(({ hasOutside }) => hasOutside),
+    })
     dispatch(edited({ label, project: after }))
   }
 
@@ -213,9 +222,8 @@ export function useIntake() {
     notes,
     options,
     again,
-    linesOnly,
-    /** Something lies outside the page of a drawing. */
-    outside,
+    linesOnly: taken?.linesOnly ?? false,
+    outside: taken?.outside ?? false,
     /** What was read is as it was read: only then can it be read otherwise. */
     canReadAgain: isAsRead,
     /** Drawings that do not say how large they are, one of each kind. */
