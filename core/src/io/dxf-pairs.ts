@@ -13,6 +13,8 @@ export interface DxfEntity {
 export interface DxfFile {
   insUnits: number
   layerColours: Map<string, number>
+  /** Layers that are not shown: off, or frozen. */
+  layersOff: Set<string>
   /** Line types of layers. */
   layerLines: Map<string, string>
   blocks: Map<string, { base: { x: number; y: number }; entities: DxfEntity[] }>
@@ -42,6 +44,7 @@ export function parseDxf(text: string): DxfFile {
   const file: DxfFile = {
     insUnits: 0,
     layerColours: new Map(),
+    layersOff: new Set(),
     layerLines: new Map(),
     blocks: new Map(),
     entities: [],
@@ -74,6 +77,9 @@ export function parseDxf(text: string): DxfFile {
     else if (type === 'EOF') ended = true
     else if (section === 'TABLES' && type === 'LAYER') {
       file.layerColours.set(textOf(entity, 2) ?? '0', Math.abs(numberOf(entity, 62, 7)))
+      // A colour below zero: off; the lowest bit: frozen.
+      if (numberOf(entity, 62, 7) < 0 || (numberOf(entity, 70) & 1) === 1)
+        file.layersOff.add(textOf(entity, 2) ?? '0')
       file.layerLines.set(textOf(entity, 2) ?? '0', textOf(entity, 6) ?? '')
     } else if (section === 'BLOCKS' && type === 'BLOCK')
       block = {

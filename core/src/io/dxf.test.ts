@@ -107,6 +107,25 @@ describe('DXF', () => {
     ])
   })
 
+  it('counts what is switched off, and takes it where it is asked to or nothing else is drawn', () => {
+    const layer = (name: string, colour: number, flags = 0) =>
+      `0\nLAYER\n2\n${name}\n70\n${flags}\n62\n${colour}\n`
+    const table = `0\nENDSEC\n0\nSECTION\n2\nTABLES\n${layer('Sea', 5)}${layer('Off', -3)}${layer('Frozen', 2, 5)}`
+    const hidden =
+      poly(square, 'Off') + poly(square, 'Frozen') + poly(square, 'Sea').replace('8\n', '60\n1\n8\n')
+    const groups = (text: string, unseen?: ['hidden']) =>
+      readDxf(text, { unseen }).shapes.map(({ group }) => group)
+    const text = dxf(poly(square, 'Sea') + hidden, table)
+    expect(readDxf(text)).toMatchObject({
+      leftOut: [{ what: 'hidden line', count: 3 }],
+      unseen: ['hidden'],
+    })
+    expect(groups(text)).toEqual(['Sea'])
+    expect(groups(text, ['hidden'])).toEqual(['Sea', 'Off', 'Frozen'])
+    expect(groups(dxf(hidden, table))).toEqual(['Off', 'Frozen', 'Sea'])
+    expect(readDxf(dxf(hidden, table)).leftOut).toEqual([])
+  })
+
   it('keeps to the units of the file, y upwards', () => {
     const inches = readDxf(dxf(poly([[0, 0], [1, 0], [1, 3], [0, 3]]), '9\n$INSUNITS\n70\n1\n')) // prettier-ignore
     expect([inches.widthMm, inches.heightMm]).toEqual([expect.closeTo(25.4, 4), expect.closeTo(76.2, 4)])

@@ -39,6 +39,7 @@ const RESHAPES: ReadonlySet<Mend['kind']> = new Set<Mend['kind']>([
   'cut-out',
   'fill-holes',
   'fill-under',
+  'to-openings',
   'split-off',
   'move-pieces',
   'fill-opening',

@@ -36,15 +36,15 @@ export function TopBar({ stage }: { stage: Stage }) {
             <Link
               to={pathOf(project.id, name)}
               aria-current={name === stage ? 'page' : undefined}
-              className={`clip-tab flex shrink-0 items-center gap-1.5 px-2.5 font-semibold max-[1220px]:grid max-[1220px]:grid-cols-[auto_auto] max-[1220px]:content-center max-[1220px]:justify-between max-[1220px]:gap-x-1 max-[1220px]:gap-y-0 max-[1220px]:px-2 max-[1220px]:text-[13px] max-[1220px]:leading-tight ${name === stage ? 'h-[46px] bg-panel' : 'mb-1.5 h-10 bg-[#c6c8c3] hover:bg-[#cfd1cc]'}`}
+              className={`clip-tab flex shrink-0 items-center gap-1.5 px-2.5 font-semibold max-[1440px]:grid max-[1440px]:grid-cols-[auto_auto] max-[1440px]:content-center max-[1440px]:justify-between max-[1440px]:gap-x-2 max-[1440px]:gap-y-0 max-[1440px]:leading-tight max-[1220px]:gap-x-1 max-[1220px]:px-2 max-[1220px]:text-[13px] ${name === stage ? 'h-[46px] bg-panel' : 'mb-1.5 h-10 bg-[#c6c8c3] hover:bg-[#cfd1cc]'}`}
             >
               <span aria-hidden className="text-[12px]">
                 {marks[state]}
               </span>
-              <span className="max-[1220px]:order-last max-[1220px]:col-span-2">{stageName[name]}</span>
+              <span className="max-[1440px]:order-last max-[1440px]:col-span-2">{stageName[name]}</span>
               {snags > 0 && (
                 <span
-                  className={`measure px-1.5 text-[12px] whitespace-nowrap text-white max-[1220px]:px-1 max-[1220px]:text-[10.5px] max-[1220px]:leading-[13px] ${stops > 0 ? 'bg-crimson' : 'bg-ochre'}`}
+                  className={`measure px-1.5 text-[12px] whitespace-nowrap text-white max-[1440px]:text-[11px] max-[1440px]:leading-[13px] max-[1220px]:px-1 max-[1220px]:text-[10.5px] ${stops > 0 ? 'bg-crimson' : 'bg-ochre'}`}
                   aria-label={`${snags} snags`}
                 >
                   {stops > 0 ? '■' : '▲'} {snags}

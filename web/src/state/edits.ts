@@ -128,10 +128,11 @@ const TRIES = 3
 
 /**
  * An edit that cuts and joins shapes, computed in the editor's worker. It is applied to the very state that it was computed
- * from; where that has changed meanwhile it is computed again, and given up with a word where it never comes to an end.
+ * from; where that has changed meanwhile it is computed again, and given up with a word where it never comes to an end. What is said
+ * where it changes nothing is `idle`.
  */
 export const changeApart =
-  (label: string, work: (project: Project, stock: readonly Paper[]) => Promise<Project>) =>
+  (label: string, work: (project: Project, stock: readonly Paper[]) => Promise<Project>, idle?: string) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     const began = getState().document.project?.id
     for (let k = 0; k < TRIES; k++) {
@@ -149,6 +150,7 @@ export const changeApart =
       if (getState().document.project !== project) continue
       const shared = share(project, next)
       if (shared !== project) dispatch(put({ label, project: shared }))
+      else if (idle) toast(idle)
       return
     }
     toast.error(

@@ -37,7 +37,7 @@ const api = {
   /** Layers of an SVG or DXF file. */
   async importDrawing(
     { name, bytes }: { name: string; bytes: Uint8Array },
-    options: Pick<ReadOptions, 'outlines' | 'hairlineMm' | 'outside' | 'unitMm'> & { textFont?: string },
+    options: Pick<ReadOptions, 'outlines' | 'hairlineMm' | 'unseen' | 'unitMm'> & { textFont?: string },
     onProgress: (share: number) => void,
   ): Promise<Answer<{ intake: Intake }>> {
     await ready

@@ -3,7 +3,7 @@
  * cannot be read throws BadInput with one sentence; of a table the rows that can be read are taken. Readers know nothing of the stages.
  */
 export { HAIRLINE_MM } from './svg/drawing'
-export type { Drawing, LeftOut, Outlines, PaintedShape, ReadOptions } from './svg/drawing'
+export type { Drawing, LeftOut, Outlines, PaintedShape, ReadOptions, Unseen } from './svg/drawing'
 export { readSvg } from './svg/read'
 export { readDxf } from './dxf/read'
 export { readDrawing } from './drawing'

@@ -22,6 +22,7 @@ import {
   widenAt,
 } from './shape-tools'
 import { bridgeLayer, thickenLayer } from './soundness'
+import { toOpenings, type Through } from './to-openings'
 import { moveTie, type DrawnStrip } from './ties'
 import { gatherLayers } from './visibility/merge'
 
@@ -38,6 +39,7 @@ declare module '../../project/snag' {
     'cut-out': { layerId: string; byId: string; roomMm: number }
     'fill-holes': { layerId: string; underMm2: number }
     'fill-under': { layerIds: string[] }
+    'to-openings': { byId: string; through: Through }
     'split-off': { layerId: string; pieceIds: string[] }
     'move-pieces': { layerId: string; pieceIds: string[]; toId: string }
     'fill-opening': { layerId: string; at: Point }
@@ -63,6 +65,7 @@ export const layersMends: MendTable<
   | 'cut-out'
   | 'fill-holes'
   | 'fill-under'
+  | 'to-openings'
   | 'split-off'
   | 'move-pieces'
   | 'fill-opening'
@@ -89,6 +92,7 @@ export const layersMends: MendTable<
   'cut-out': (project, { layerId, byId, roomMm }) => cutOut(project, layerId, { byId, roomMm }),
   'fill-holes': (project, { layerId, underMm2 }) => fillHoles(project, layerId, underMm2),
   'fill-under': (project, { layerIds }) => fillUnder(project, layerIds),
+  'to-openings': (project, { byId, through }) => toOpenings(project, { byId, through }),
   'split-off': (project, { layerId, pieceIds }) => splitOff(project, layerId, pieceIds),
   'move-pieces': (project, { layerId, pieceIds, toId }) => movePieces(project, layerId, { pieceIds, toId }),
   'fill-opening': (project, { layerId, at }) => fillOpening(project, layerId, at),

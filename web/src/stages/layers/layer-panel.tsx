@@ -22,7 +22,8 @@ import { pickedLayer } from '../../state/view'
 import { Button, Figure, Figures, FolioTab, Heading, NumberField, Switch, SelectField } from '../../ui'
 import { editor } from '../../workers'
 import { PrintPanel } from './prints/print-panel'
-import { ReshapePanel, ShapeTools } from './reshape-panel'
+import { ReshapePanel } from './reshape/reshape-panel'
+import { ShapeTools } from './reshape/shape-tools'
 import { SoundPanel } from './sound-panel'
 
 /** The picked layer: its name, role, figures, and what can be done to it. */

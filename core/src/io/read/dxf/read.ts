@@ -66,17 +66,23 @@ interface Curve extends Outline {
   colour: number
   /** Drawn in dashes, or on a layer that is named so: a line to fold along. */
   isFold: boolean
+  /** It, or its layer, is switched off. */
+  isOff: boolean
 }
 
 /** Reads a DXF file (text). Shapes lie in mm, y down, from the top left of all that is drawn. Throws BadInput. */
-export function readDxf(text: string, options: Pick<ReadOptions, 'unitMm'> = {}): Drawing {
+export function readDxf(text: string, options: Pick<ReadOptions, 'unitMm' | 'unseen'> = {}): Drawing {
   const file = parseDxf(text)
   const told = UNITS[file.insUnits]
   const unit = told ?? options.unitMm ?? 1
   const left = new Map<string, number>()
   const leave = (what: string, n = 1) => left.set(what, (left.get(what) ?? 0) + n)
-  const curves = curvesOf(file, unit, leave)
-  const byName = new Set(curves.filter((curve) => !curve.isFold).map((curve) => curve.layer)).size > 1
+  const all = curvesOf(file, unit, leave)
+  const [on, off] = [all.filter(({ isOff }) => !isOff), all.filter(({ isOff }) => isOff)]
+  const isWhole = on.length === 0 || options.unseen?.includes('hidden')
+  const curves = isWhole ? all : on
+  if (!isWhole && off.length > 0) leave('hidden line', off.length)
+  const byName = new Set(all.filter((curve) => !curve.isFold).map((curve) => curve.layer)).size > 1
   const groups = groupBy(
     curves.filter((curve) => !curve.isFold),
     ({ layer, colour }) => (byName ? layer : String(colour)),
@@ -103,25 +109,25 @@ export function readDxf(text: string, options: Pick<ReadOptions, 'unitMm'> = {})
         ]
   })
   if (drawn.length === 0) throw new BadInput('the drawing holds no closed shapes that can be cut')
-  const all = regionBox(drawn.flatMap((shape) => shape.region))
-  const move = translation(-all.minX, -all.minY)
+  const box = regionBox(drawn.flatMap((shape) => shape.region))
+  const move = translation(-box.minX, -box.minY)
   return {
     shapes: drawn.map((shape) => {
       const region = mapRegion(move, shape.region)
       return { ...shape, region, box: regionBox(region) }
     }),
     leftOut: [...left].map(([what, count]): LeftOut => ({ what, count })),
-    widthMm: boxWidth(all),
-    heightMm: boxHeight(all),
+    widthMm: boxWidth(box),
+    heightMm: boxHeight(box),
     unitMm: told === undefined ? unit : null,
-    cornerMm: { x: all.minX, y: all.minY },
+    cornerMm: { x: box.minX, y: box.minY },
     leftAt: [],
     folds: folds.map(({ line: [x1, y1, x2, y2], group }) => ({
-      line: [x1 - all.minX, y1 - all.minY, x2 - all.minX, y2 - all.minY],
+      line: [x1 - box.minX, y1 - box.minY, x2 - box.minX, y2 - box.minY],
       group,
     })),
     linesOnly: false,
-    hasOutside: false,
+    unseen: off.length > 0 ? ['hidden'] : [],
   }
 }
 
@@ -152,6 +158,7 @@ function curvesOf(file: DxfFile, unit: number, leave: (what: string) => void): C
         layer,
         colour: own > 0 && own < 256 ? own : (file.layerColours.get(layer) ?? 7),
         isFold: isDashed(textOf(entity, 6) ?? file.layerLines.get(layer) ?? '') || FOLDS.test(layer),
+        isOff: file.layersOff.has(layer) || numberOf(entity, 60) === 1,
       })
     }
   }

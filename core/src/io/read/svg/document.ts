@@ -21,6 +21,8 @@ export interface SvgElement {
 export interface SvgDocument {
   root: SvgElement
   byId: Map<string, SvgElement>
+  /** Ids that elements refer to. */
+  referredTo: Set<string>
   /** How many elements there are. */
   elements: number
   /** Rules of all style elements, in order. */
@@ -40,6 +42,7 @@ export function parseSvg(text: string): SvgDocument {
   if (!text.includes('<')) throw new BadInput('this is not an SVG file')
   const parser = new SaxesParser({ xmlns: false, fragment: false, position: true })
   const byId = new Map<string, SvgElement>()
+  const referredTo = new Set<string>()
   let root: SvgElement | null = null
   let current: SvgElement | null = null
   let depth = 0
@@ -80,6 +83,7 @@ export function parseSvg(text: string): SvgDocument {
       content: [],
     }
     if (attributes['id'] && !byId.has(attributes['id'])) byId.set(attributes['id'], element)
+    if (attributes['href']?.startsWith('#')) referredTo.add(attributes['href'].slice(1))
     if (current && TEXT.has(current.name)) current.content.push(element)
     if (current) current.children.push(element)
     else root ??= element
@@ -102,7 +106,7 @@ export function parseSvg(text: string): SvgDocument {
   if (trouble) throw trouble as BadInput
   const found = root as SvgElement | null
   if (!found || found.name !== 'svg') throw new BadInput('this is not an SVG file')
-  return { root: found, byId, elements, styleText }
+  return { root: found, byId, referredTo, elements, styleText }
 }
 
 const plain = (message: string): string =>

@@ -40,8 +40,8 @@ export interface Drawing {
   leftAt: { what: string; at: Point }[]
   /** Dashed lines, for a fold each: x1, y1, x2, y2, mm in the page, with the group that they stand in. */
   folds: FoldLine[]
-  /** Something lies wholly outside the page, left out or not. */
-  hasOutside: boolean
+  /** What it holds and does not show, left out or not. */
+  unseen: readonly Unseen[]
   /** Nothing but hairlines is drawn: whether they are outlines of pieces is the maker's to say. */
   linesOnly: boolean
 }
@@ -76,6 +76,9 @@ export const HAIRLINE_MM = 0.2
 /** What a drawing of nothing but hairlines means: the outlines of its pieces, or the thin lines it shows. */
 export type Outlines = 'pieces' | 'lines'
 
+/** What a drawing does not show: shapes that are switched off, and those that lie wholly outside the page. */
+export type Unseen = 'hidden' | 'outside'
+
 /** How a drawing is read. */
 export interface ReadOptions {
   outlines?: Outlines
@@ -83,8 +86,8 @@ export interface ReadOptions {
   hairlineMm?: number
   /** What one unit is, mm, where the file does not say how large it is: a CSS pixel in an SVG, 1 mm in a DXF, if it is not given. */
   unitMm?: number
-  /** Whether what lies wholly outside the page, where nobody sees it, comes in too; as long as anything lies on it. */
-  outside?: boolean
+  /** What comes in though the drawing does not show it; where it shows nothing else, that comes in at any rate. */
+  unseen?: readonly Unseen[]
   /** Outlines of words, thousandths of the em, baseline at 0, with their advance; without it text is left out. */
   outlineText?: (words: string) => { region: Region; advance: number }
   /** Told now and then which share of the drawing is read. */

@@ -21,7 +21,7 @@ import { LEFT_OUT, NOT_DRAWN, placeOf } from './elements/not-drawn'
 import { readShape } from './elements/shape'
 import { Strokes } from './elements/stroke'
 import { readText } from './elements/text'
-import { Uses } from './elements/use'
+import { isReferredTo, Uses } from './elements/use'
 import { readViewport } from './elements/viewport'
 import {
   isTrueLength,
@@ -47,16 +47,30 @@ const TELL_EVERY = 200
  */
 export function readSvg(bytes: Uint8Array | string, options: ReadOptions = {}): Drawing {
   const doc = parseSvg(typeof bytes === 'string' ? bytes : decodeXml(bytes))
+  const drawing = readShown(doc, options)
+  if (drawing.shapes.length === 0) throw new BadInput(emptySentence(drawing.leftOut))
+  return drawing
+}
+
+/** What is switched off stays out, and is counted by what it would paint. */
+function readShown(doc: SvgDocument, options: ReadOptions): Drawing {
+  const { unseen = [] } = options
+  const shown = readLines(doc, options)
+  if (unseen.includes('hidden') || !shown.unseen.includes('hidden')) return shown
+  const whole = readLines(doc, { ...options, unseen: [...unseen, 'hidden'] })
+  const count = whole.shapes.length - shown.shapes.length
+  if (shown.shapes.length === 0) return whole
+  if (count <= 0) return { ...shown, unseen: shown.unseen.filter((what) => what !== 'hidden') }
+  return { ...shown, leftOut: [...shown.leftOut, { what: 'hidden shape', count }] }
+}
+
+/** No card is as narrow as some lines: a drawing of nothing but such shows where the blade goes, unless none of them is closed. */
+function readLines(doc: SvgDocument, options: ReadOptions): Drawing {
   const reader = new Reader(doc, options)
   const drawing = reader.read()
   if (options.outlines === 'lines' || !reader.isOfThinLines) return drawing
-  // No card is as narrow: a drawing of nothing but such lines shows where the blade goes, unless none of them is closed.
-  try {
-    return new Reader(doc, { ...options, hairlineMm: NO_CARD_MM }).read()
-  } catch (error) {
-    if (error instanceof BadInput) return drawing
-    throw error
-  }
+  const outlined = new Reader(doc, { ...options, hairlineMm: NO_CARD_MM }).read()
+  return outlined.shapes.length > 0 ? outlined : drawing
 }
 
 /** Strips narrower than this tear in any card: three fifths of what the lightest one stands, mm. */
@@ -70,6 +84,7 @@ class Reader implements Reading {
   private readonly namedGroups: Map<SvgElement, string>
   private readonly parts: Map<SvgElement, number>
   private seen = 0
+  private hides = false
 
   constructor(
     readonly doc: SvgDocument,
@@ -119,9 +134,10 @@ class Reader implements Reading {
     const linesOnly = (canvas.shapes.length === 0 && strokes.areThere) || this.isOfThinLines
     strokes.settle(canvas, this.options.outlines ?? 'pieces')
     const { shapes, leftOut, leftAt, folds } = canvas
-    if (shapes.length === 0) throw new BadInput(emptySentence(leftOut))
+    const unseen: Drawing['unseen'] = this.hides ? ['hidden'] : []
     const page = { widthMm: w * scale, heightMm: h * scale, cornerMm: null }
-    const drawing = { shapes, leftOut, leftAt, folds, linesOnly, hasOutside: false, unitMm, ...page }
+    const drawing = { shapes, leftOut, leftAt, folds, linesOnly, unseen, unitMm, ...page }
+    if (shapes.length === 0) return drawing
     if (!sized) return toItsOwnBox(drawing)
     return onItsPage(drawing, this.options)
   }
@@ -135,7 +151,7 @@ class Reader implements Reading {
     if (NOT_DRAWN.has(name)) return
     if (++this.seen % TELL_EVERY === 0) this.options.onProgress?.(Math.min(1, this.seen / this.doc.elements))
     const style = computeStyle(element, outer.style, this.rules)
-    if (style['display'] === 'none') return
+    if (style['display'] === 'none' && (isReferredTo(element, this.doc) || !this.showsHidden())) return
     const context = this.inside(element, outer, style)
     const { canvas } = this
     if (name in LEFT_OUT && !(name === 'text' && this.options.outlineText)) {
@@ -148,6 +164,11 @@ class Reader implements Reading {
     const clipped = clippedBy(this, context, style['clip-path'])
     if (clipped.clip?.length === 0) return
     this.draw(element, clipped)
+  }
+
+  showsHidden(): boolean {
+    this.hides = true
+    return this.options.unseen?.includes('hidden') ?? false
   }
 
   /** What an element hands on. */
@@ -197,15 +218,15 @@ function emptySentence(leftOut: Drawing['leftOut']): string {
 }
 
 /** What lies wholly outside the page is not seen: it stays out, unless that is all there is. */
-function onItsPage(drawing: Drawing, { outside = false }: ReadOptions): Drawing {
+function onItsPage(drawing: Drawing, { unseen = [] }: ReadOptions): Drawing {
   const page = { minX: 0, minY: 0, maxX: drawing.widthMm, maxY: drawing.heightMm }
   const shapes = drawing.shapes.filter(({ box }) => boxesMeet(box, page))
   const count = drawing.shapes.length - shapes.length
   if (count === 0 || shapes.length === 0) return drawing
-  if (outside) return { ...drawing, hasOutside: true }
+  const seen: Drawing = { ...drawing, unseen: [...drawing.unseen, 'outside'] }
+  if (unseen.includes('outside')) return seen
   return {
-    ...drawing,
-    hasOutside: true,
+    ...seen,
     shapes,
     leftOut: [...drawing.leftOut, { what: 'shape outside the page', count }],
     folds: drawing.folds.filter(({ line: [x1, y1, x2, y2] }) =>

@@ -136,7 +136,7 @@ describe('where things lie', () => {
     const drawing = read(`${on}${over}${off}`)
     expect(areas(drawing)).toEqual([400, 400])
     expect(drawing.leftOut).toEqual([{ what: 'shape outside the page', count: 1 }])
-    expect(areas(readSvg(svg(`${on}${off}`), { outside: true }))).toEqual([400, 400])
+    expect(areas(readSvg(svg(`${on}${off}`), { unseen: ['outside'] }))).toEqual([400, 400])
     expect(read(off!).leftOut).toEqual([])
     expect(areas(read(off!))).toEqual([400])
   })
@@ -223,6 +223,27 @@ describe('paint', () => {
     const hidden =
       '<rect width="9" height="9" display="none"/><g visibility="hidden"><rect width="9" height="9"/></g><rect width="9" height="9" fill="none"/>'
     expect(areas(read(`${hidden}<rect width="10" height="10"/>`))).toEqual([100])
+  })
+
+  it('counts what is switched off, and takes it where it is asked to or nothing else is drawn', () => {
+    const off = '<g style="display:none"><path d="M0 0H9V9H0Z"/><circle r="3" cx="5" cy="5" fill="none"/></g>'
+    const invisible = '<g visibility="hidden"><rect width="8" height="8"/></g>'
+    const on = '<rect width="10" height="10"/>'
+    expect(read(`${off}${invisible}${on}`)).toMatchObject({
+      leftOut: [{ what: 'hidden shape', count: 2 }],
+      unseen: ['hidden'],
+    })
+    expect(areas(readSvg(svg(`${off}${invisible}${on}`), { unseen: ['hidden'] }))).toEqual([81, 64, 100])
+    expect(areas(read(`${off}${invisible}`))).toEqual([81, 64])
+    expect(read(`${off}${invisible}`).leftOut).toEqual([])
+  })
+
+  it('does not count what is switched off and there to be used, or paints nothing', () => {
+    const store = '<g display="none"><rect id="leaf" width="4" height="4"/></g><use href="#leaf" x="9"/>'
+    const drawing = read(`${store}<g display="none"><path d="M0 0H9" fill="none"/></g>`)
+    expect(drawing).toMatchObject({ leftOut: [], unseen: [] })
+    expect(areas(drawing)).toEqual([16])
+    expect(areas(readSvg(svg(store), { unseen: ['hidden'] }))).toEqual([16])
   })
 
   it('shows through as the colour then seen', () => {

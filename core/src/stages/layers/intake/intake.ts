@@ -46,7 +46,7 @@ export interface Intake {
   leftAt: Drawing['leftAt']
   /** Nothing but hairlines is drawn. */
   linesOnly: boolean
-  hasOutside: Drawing['hasOutside']
+  unseen: Drawing['unseen']
 }
 
 /** Faces smaller than this (mm²) come of rounding, not of anyone's intent. */
@@ -102,7 +102,7 @@ export function intake(drawing: Drawing, onProgress?: (share: number) => void): 
     cornerMm: drawing.cornerMm,
     leftAt: drawing.leftAt,
     linesOnly: drawing.linesOnly,
-    hasOutside: drawing.hasOutside,
+    unseen: drawing.unseen,
   }
 }
 

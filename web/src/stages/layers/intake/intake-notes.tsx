@@ -1,3 +1,4 @@
+import type { Unseen } from '@feuillet/core/io/read'
 import { Progress } from 'radix-ui'
 import { toast } from 'sonner'
 import { useWords } from '../../../state/use-words'
@@ -9,7 +10,7 @@ import type { useIntake } from './use-intake'
 /** What came in, what was left out, and how the lines of the drawing are to be read. */
 export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }) {
   const { unit, words } = useWords()
-  const { share, notes, options, linesOnly, outside, leftMarks, untold, packed, canReadAgain } = intake
+  const { share, notes, options, linesOnly, unseen, leftMarks, untold, packed, canReadAgain } = intake
   if (share !== null)
     return (
       <div className="mb-3 flex items-center gap-3">
@@ -71,13 +72,18 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
               />
             </label>
           )}
-          {outside && (
+          {unseen.map((what) => (
             <Switch
-              label="With what lies outside the page"
-              checked={options.outside}
-              onChange={(on) => intake.again({ outside: on })}
+              key={what}
+              label={WITH[what]}
+              checked={options.unseen.includes(what)}
+              onChange={(on) =>
+                intake.again({
+                  unseen: unseen.filter((one) => (one === what ? on : options.unseen.includes(one))),
+                })
+              }
             />
-          )}
+          ))}
           {linesOnly && (
             <Choice
               label="What the hairlines are"
@@ -93,6 +99,11 @@ export function IntakeNotes({ intake }: { intake: ReturnType<typeof useIntake> }
       )}
     </div>
   )
+}
+
+const WITH: Record<Unseen, string> = {
+  hidden: 'With what is hidden in the drawing',
+  outside: 'With what lies outside the page',
 }
 
 /** What one unit of a drawing is that does not say how large it is, by the size that it makes of it. */

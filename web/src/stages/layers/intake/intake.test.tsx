@@ -33,6 +33,7 @@ import {
   snags,
   soon,
   the,
+  toast,
   toStage,
   type,
   undo,
@@ -241,6 +242,19 @@ it('what lies outside the page stays out until it is asked for', async () => {
   await waitFor(() => expect(said()).toEqual(['tide.svg: 2 layers. Nothing was left out.']))
   await press('With what lies outside the page', 'switch')
   await waitFor(() => expect(names()).toHaveLength(1))
+})
+
+it('what is hidden in a drawing is counted, and comes in when it is asked for', async () => {
+  await open(empty(), 'layers')
+  const hill = '<g id="hill"><rect x="10" y="10" width="60" height="60" fill="#36a"/></g>'
+  const moon =
+    '<g id="moon" style="display:none"><rect x="20" y="20" width="20" height="20" fill="#fc0"/></g>'
+  await bring('Drawing files', file('tide.svg', svg(`${hill}${moon}`)))
+  await waitFor(() => expect(said()).toEqual(['tide.svg: 1 layer. Left out: 1 × hidden shape.']))
+  expect(all('switch', 'With what lies outside the page', panel())).toEqual([])
+  await press('With what is hidden in the drawing', 'switch')
+  await waitFor(() => expect(names()).toEqual(['hill', 'moon']))
+  expect(said()).toEqual(['tide.svg: 2 layers. Nothing was left out.'])
 })
 
 it('a folder is no file', async () => {
@@ -527,6 +541,24 @@ describe('the picked layer', () => {
     await waitFor(() => expect(Number.parseFloat(figure('Card'))).toBeGreaterThan(area))
     await undo()
     expect(project().layers).toHaveLength(count)
+    await type('Fill openings under', '0.1')
+    await press('Fill them')
+    await toast(/has no opening as small\. Nothing was changed\./)
+  })
+
+  it('is cut as openings in what it lies on', async () => {
+    await open(smallFrame(), 'layers')
+    const before = project().layers
+    await pick('swell')
+    await press('all behind it', 'radio')
+    await press('Openings in place of it')
+    await waitFor(() => expect(project().layers).toHaveLength(before.length - 1))
+    const areas = (layers: typeof before) =>
+      layers.filter(({ id }) => id !== 'swell').map((layer) => Math.round(regionArea(layerRegion(layer))))
+    const [was, is] = [areas(before), areas(project().layers)]
+    const at = before.findIndex(({ id }) => id === 'swell')
+    expect(is.slice(at)).toEqual(was.slice(at))
+    expect(is.slice(0, at).every((area, i) => area < was[i]!)).toBe(true)
   })
 })
 

@@ -16,7 +16,7 @@ export interface SourceFile {
 /** Kinds of drawing that may not say how large they are. */
 export type Kind = 'svg' | 'dxf'
 
-export type Options = Required<Pick<ReadOptions, 'outlines' | 'hairlineMm' | 'outside'>> & {
+export type Options = Required<Pick<ReadOptions, 'outlines' | 'hairlineMm' | 'unseen'>> & {
   textFont?: string
   /** What one unit is, mm, of drawings that do not say how large they are. */
   unitMm: Partial<Record<Kind, number>>

@@ -4,6 +4,7 @@ import { say, type Said } from '@feuillet/core/base/units'
 import { useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { haveOnePage, liesWithin, placement, type Intake } from '@feuillet/core/stages/layers'
+import type { Unseen } from '@feuillet/core/io/read'
 import { MOST, type Project } from '@feuillet/core/project'
 import { useAppDispatch, useAppSelector, useAppStore } from '../../../state/store'
 import { edited } from '../../../state/document'
@@ -33,8 +34,8 @@ interface Taken {
   untold: readonly Untold[]
   /** Nothing but thin lines is drawn in one of them. */
   linesOnly: boolean
-  /** Something lies outside the page of one. */
-  outside: boolean
+  /** What any of them holds and does not show. */
+  unseen: readonly Unseen[]
 }
 
 /** A drawing's page, and how far it was moved when it came in. */
@@ -49,6 +50,8 @@ export interface IntakeNote {
   bad: boolean
 }
 
+const UNSEEN: readonly Unseen[] = ['hidden', 'outside']
+
 const NO_MARKS: readonly LeftMark[] = []
 
 export function useIntake() {
@@ -60,7 +63,7 @@ export function useIntake() {
   const [options, setOptions] = useState<Options>({
     outlines: 'pieces',
     hairlineMm: 0.2,
-    outside: false,
+    unseen: [],
     unitMm: {},
   })
   const [leftMarks, setLeftMarks] = useState<LeftMark[]>([])
@@ -159,7 +162,7 @@ export function useIntake() {
       earlier,
       untold,
       linesOnly: drawings.some((one) => one.linesOnly),
-      outside: drawings.some(({ hasOutside }) => hasOutside),
+      unseen: UNSEEN.filter((what) => drawings.some(({ unseen }) => unseen.includes(what))),
     })
     dispatch(edited({ label, project: after }))
   }
@@ -183,8 +186,8 @@ export function useIntake() {
     // As they are numbered: the tenth after the ninth.
     const sorted = [...files].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
     const label = `bring in ${sorted.map(({ name }) => name).join(', ')}`
-    // Of each drawing what lies outside its page stays out at first.
-    const how = { ...options, outside: false }
+    // Of each drawing what it does not show stays out at first.
+    const how = { ...options, unseen: [] }
     setOptions(how)
     if (store.getState().document.project) await read(sorted, how, { label, instead: null, said })
   }
@@ -223,7 +226,7 @@ export function useIntake() {
     options,
     again,
     linesOnly: taken?.linesOnly ?? false,
-    outside: taken?.outside ?? false,
+    unseen: taken?.unseen ?? [],
     /** What was read is as it was read: only then can it be read otherwise. */
     canReadAgain: isAsRead,
     /** Drawings that do not say how large they are, one of each kind. */

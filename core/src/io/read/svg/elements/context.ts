@@ -28,6 +28,8 @@ export interface Reading {
   rules: StyleSheet
   options: ReadOptions
   canvas: Canvas
+  /** Notes that something is switched off, and tells whether it comes in all the same. */
+  showsHidden(): boolean
   /** Reads one element as it stands in its context. */
   element(element: SvgElement, context: Context): void
   /** Reads all that an element holds. */

@@ -17,7 +17,8 @@ export function readShape(
   const d = pathDataOf(element, context.port)
   if (!d) return
   const { style } = context
-  if (style['visibility'] === 'hidden' || style['visibility'] === 'collapse') return
+  const isHidden = style['visibility'] === 'hidden' || style['visibility'] === 'collapse'
+  if (isHidden && !reading.showsHidden()) return
   const lines = flattenPath(d, context.map)
   canvas.countPoints(lines.reduce((sum, line) => sum + line.points.length / 2, 0))
   const fill =

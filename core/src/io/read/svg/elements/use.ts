@@ -21,6 +21,11 @@ export function usedElement(
   return target && !trail.includes(target) ? target : null
 }
 
+/** Whether an element, or one within it, is there to be shown elsewhere. */
+export const isReferredTo = (element: SvgElement, doc: SvgDocument): boolean =>
+  doc.referredTo.has(element.attributes['id'] ?? '') ||
+  element.children.some((child) => isReferredTo(child, doc))
+
 /** Where it is put. */
 export const usedAt = ({ attributes }: SvgElement, port: Pick<Viewport, 'w' | 'h'>): Affine =>
   translation(parseSvgLength(attributes['x'], port.w) ?? 0, parseSvgLength(attributes['y'], port.h) ?? 0)
