@@ -1,4 +1,5 @@
-import { describe, expect, it } from 'vitest'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { altered } from '../../test/altered'
 import { results } from '../../test/results'
 import { plate, stack } from '../../test/stack'
 import { applyDelta, Cache, deltaOf, seededRandom } from '../base'
@@ -20,6 +21,8 @@ import {
 import { nodes, SNAG_NODES, type NodeName } from '../stages'
 import { assembly } from '../stages/assembly'
 import { starterStock } from '../stages/paper'
+import { Narrower } from './reads'
+import { freezeSheets, sheetOf } from '../stages/sheets'
 import { Failure, later, node, Planner, refName, type Ref } from './index'
 
 const stock = starterStock()
@@ -41,18 +44,35 @@ const small = (): Project => ({
 const refsOf = (project: Project): Ref<unknown>[] => {
   const whole = [
     'levels',
+    'apart',
     'smallest',
     'depth',
+    'hold',
+    'space',
     'nested',
     'loads',
     'sketches',
+    'cutLoads',
+    'cutSketches',
     'needed',
     'left',
+    'orderOfWork',
     'assembly',
+    'thing',
+    'sheetCost',
     'cost',
     ...SNAG_NODES,
   ] as const
-  const perLayer = ['figures', 'visible', 'shownPath', 'sound', 'weakPaths', 'padMap'] as const
+  const perLayer = [
+    'figures',
+    'visible',
+    'shownPath',
+    'colouringMap',
+    'sound',
+    'weakPaths',
+    'padMap',
+    'glueMap',
+  ] as const
   const of = (name: NodeName, arg?: string) => nodes[name](arg) as Ref<unknown>
   const built = project.layers.filter((layer) => !layer.leftOut)
   return [
@@ -81,7 +101,21 @@ const viewsOf = (planner: Planner, project: Project): Record<string, unknown> =>
     }),
   )
 
+/** The project with a third of its loads cut. */
+function someCut(project: Project): Project {
+  const planner = new Planner(new Cache())
+  planner.update({ project, stock, found: new Map() })
+  const loads = planner.get(nodes.loads())
+  const sheets = loads.slice(0, Math.ceil(loads.length / 3)).map((load) => sheetOf(project, load, { stock }))
+  const runs = planner.get(nodes.nested())
+  return freezeSheets({ project, stock }, { sheets, runs, kept: [], at: 1 }).project
+}
+
 describe('the planner', () => {
+  afterEach(() => {
+    vi.restoreAllMocks()
+  })
+
   it('gives after any edits what a fresh one gives', () => {
     const random = seededRandom(11)
     const one = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!
@@ -170,6 +204,38 @@ describe('the planner', () => {
     }
     // Thirty projects from cold: a busy machine takes a while.
   }, 120_000)
+
+  // What is blank to a node shows only where it is otherwise than blank: each of these has shown something once.
+  it.each([
+    ['harbour', 0.1, 2],
+    ['tide-rose', 0.25, 4],
+    ['bon-voyage', 0.1, 2],
+    ['lantern-street', 0.1, 1],
+    ['dune-garden', 0.1, 3],
+    ['regatta', 0.25, 3],
+    ['kittiwake', 0.1, 3],
+  ] as const)(
+    'shows each node all that it reads: %s',
+    (name, share, seed) => {
+      const random = seededRandom(seed)
+      const own = altered(demo(name), random, share)
+      const single = { ...own, layers: own.layers.map((layer) => ({ ...layer, copies: 1 })) }
+      const guest = altered(demo(name === 'harbour' ? 'kittiwake' : 'harbour'), random, share)
+      const project = takeAlong(someCut(setPlan(single, { batch: 2 })), guest)
+      const viewsNow = () => {
+        const planner = new Planner(new Cache())
+        planner.update({ project, stock, found: new Map() })
+        return viewsOf(planner, project)
+      }
+      const narrowed = viewsNow()
+      // A node of one layer takes the only one that there is; all else is as it is.
+      vi.spyOn(Narrower.prototype, 'narrow').mockImplementation((whole, { layer }, id) =>
+        layer ? { ...whole, layers: whole.layers.filter((one) => one.id === id) } : whole,
+      )
+      expect(narrowed).toEqual(viewsNow())
+    },
+    120_000,
+  )
 
   it('computes nothing twice, and only what an edit makes stale', () => {
     const planner = new Planner(new Cache())

@@ -20,7 +20,7 @@ export const assembly = node('assembly', {
     mount: true,
     grown: true,
     layers: 'all',
-    papers: ['name', 'gsm', 'finish', 'press'],
+    papers: ['name', 'gsm', 'finish', 'press', 'thicknessMm'],
     adhesives: true,
     foams: true,
     plan: [
@@ -93,6 +93,7 @@ export const orderOfWork = node('order of work', {
     plan: [
       'batch',
       'batchRate',
+      'batchWay',
       'cutWith',
       'direction',
       'glueWait',

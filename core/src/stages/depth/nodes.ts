@@ -423,7 +423,8 @@ export const depthSnagsNode = node('snags of depth', {
     parts: 'named',
     papers: ['name', 'finish', 'press'],
     foams: true,
-    plan: ['thrift', 'padSpanMm', 'fill'],
+    adhesives: true,
+    plan: ['thrift', 'padSpanMm', 'fill', 'adhesiveId'],
   },
   needs: () => ({ whole: depth(), held: hold() }),
   compute: ({ project }, { whole, held }) => [

@@ -249,13 +249,13 @@ export const marks = node('marks', {
     mount: true,
     layers: ['pieces', 'blanks', 'cutMirrored', 'folds', 'slits', 'role', 'numbered', 'paperId'],
     papers: ['finish', 'gsm'],
-    plan: ['numbers', 'placeMarks', 'alignment', 'guests'],
+    plan: ['numbers', 'placeMarks', 'alignment', 'guests', 'viewingDeg'],
   },
   needs: (project) => ({ own: each(sound, project) }),
   compute: ({ project, memo }, { own }): Map<string, Marks> => {
     const guests = project.plan.guests.flatMap((guest, n) => {
       const theirs = guestProject(project, guest)
-      const found = memo('soundness of a guest', [guest], () => soundnessOf(theirs))
+      const found = memo('soundness of a guest', [guest, project.plan.viewingDeg], () => soundnessOf(theirs))
       return [...pieceMarks(theirs, found, guestLetter(n))].map(([id, marks]): [string, Marks] => [
         guestPrefix(guest) + id,
         marks,

@@ -18,7 +18,7 @@ export function mergeSnags(project: Project, all: readonly NestedRun[], memo: Me
     ({ run }) =>
       !run.tooLarge &&
       !isStandIn(run.paper) &&
-      run.layers.every(({ guest, layer }) => guest === null && layer.print === null),
+      run.layers.every(({ id, guest }) => guest === null && !findLayer(project, id)?.print),
   )
   return runs.flatMap((a, i) =>
     runs.slice(i + 1).flatMap((b): Snag[] => {
