@@ -13,7 +13,7 @@ import {
 import { isSomeCut } from './cut-record'
 import { removeLayer, transformLayers } from './edit'
 import { layerBox, pieceRegion } from './faces'
-import { backingRect, builtLayers, isOnPane, isStandOff } from './lookup'
+import { backingRect, designLayers, isOnPane } from './lookup'
 import type { Layer, Project } from './schema'
 import { setPlan } from './set-plan'
 import { apartMm, clusters, isFrontFirst, partOf, partsOf, type Part } from './together'
@@ -68,9 +68,7 @@ const NOT_LAID_OUT: LaidOut = { sheets: [], picture: null }
  */
 export function laidOut(project: Project): LaidOut {
   if (isSomeCut(project) || project.plan.cutWith || project.mount.kind === 'garland') return NOT_LAID_OUT
-  const layers = builtLayers(project).filter(
-    (layer) => layer.pieces.length > 0 && !isOnPane(layer) && !isStandOff(layer),
-  )
+  const layers = designLayers(project).filter((layer) => layer.pieces.length > 0 && !isOnPane(layer))
   if (layers.length === 0) return NOT_LAID_OUT
   const room = roomOf(project)
   const all = joinBoxes(layers.map(layerBox))

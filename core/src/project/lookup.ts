@@ -148,8 +148,12 @@ export const hasBoardBehind = ({ kind }: Mount): boolean =>
 export const bearsNumber = (layer: Layer): boolean =>
   layer.numbered ?? !['backing', 'border', 'stand-off'].includes(layer.role)
 
-/** Box of all layers that are built, mm; empty where there are none. */
-export const designBox = (project: Project): Box => joinBoxes(builtLayers(project).map(layerBox))
+/** The layers that are built of the design: a ring that stands it off from the pane belongs to the frame. */
+export const designLayers = (project: Project): Layer[] =>
+  builtLayers(project).filter((layer) => !isStandOff(layer))
+
+/** Box of the design, mm; empty where there is none. */
+export const designBox = (project: Project): Box => joinBoxes(designLayers(project).map(layerBox))
 
 /** Backing sheet at 0,0 of the project's frame; null for toppers and free work. */
 export function backingRect(project: Project): Polygon | null {

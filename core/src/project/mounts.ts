@@ -1,6 +1,7 @@
 // What the work will live in: the measures that each kind starts from, and how one kind becomes another.
 import { boxHeight, boxWidth, isEmptyBox, polygonBox } from '../base/geometry'
-import { backingRect, designBox } from './lookup'
+import { removeLayer } from './edit'
+import { backingRect, designBox, isStandOff } from './lookup'
 import { mountSchema, type Mount, type MountKind, type NewMount, type Project } from './schema'
 
 /** Sticks as they are sold: how wide they are, mm. */
@@ -36,7 +37,10 @@ const starters = {
 /** The measures a new project of a kind starts from. */
 export const starterMount = (kind: MountKind): Mount => mountSchema.parse(starters[kind])
 
-/** The project as work of another kind: layers stay as they are, and sizes that both kinds know are kept. */
+/**
+ * The project as work of another kind: layers stay as they are, but for a ring that stands them off from a pane, and sizes that both kinds
+ * know are kept.
+ */
 export function changeKind(project: Project, kind: MountKind): Project {
   const { mount } = project
   if (mount.kind === kind) return project
@@ -54,5 +58,6 @@ export function changeKind(project: Project, kind: MountKind): Project {
       heightMm: Math.max(size.heightMm / 2, size.heightMm - 2 * LIP_MM),
     }
   }
-  return { ...project, mount: next }
+  const rings = mount.kind === 'frame' ? project.layers.filter(isStandOff) : []
+  return rings.reduce<Project>((rest, { id }) => removeLayer(rest, id), { ...project, mount: next })
 }

@@ -139,6 +139,22 @@ describe('snags and their mends', () => {
     expect(codes(mendProject(project, snag.mend!.action, stock))).not.toContain(code)
   })
 
+  it('tell no bare board where an opening passes the board: no sheet fills that', () => {
+    const project = stack('frame', plate('back', 0, [0, 0, 200, 200]), plate('a', 2, [40, 40, 100, 100]))
+    const opening = { widthMm: 260, heightMm: 186 }
+    const wide = { ...project, mount: { ...project.mount, opening } as Project['mount'] }
+    expect(codes(wide)).toContain('opening-over-spacer')
+    expect(codes(wide)).not.toContain('board-shows')
+  })
+
+  it('offer no merging of papers with what is printed on', () => {
+    const project = twoBlues()
+    expect(codes(project)).toContain('papers-alike')
+    const print = { pictureId: 'gone', map: [1, 0, 0, 1, 0, 0] as const, bleedMm: 2 }
+    const printed = project.layers.reduce((p, { id }) => setLayer(p, id, { print: { ...print, map: [...print.map] } }), project) // prettier-ignore
+    expect(codes(printed)).not.toContain('papers-alike')
+  })
+
   it('offer no merging of papers where one layer lies right on the other, or nothing is saved', () => {
     const project = twoBlues()
     const touching = { ...project, layers: [project.layers[0]!, project.layers[2]!, project.layers[1]!] }

@@ -2,6 +2,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { plate, stack } from '../../../test/stack'
+import { wordsIn } from '../../base/units'
 import { demo } from '../../demo'
 import { setLayer, setPlan, starterFoams, type Foam, type Project } from '../../project'
 import { depthPlan, depthSnags, fitGaps, freeLayers, gapChoices, planGaps, profileShares } from './index'
@@ -132,6 +133,29 @@ describe('gaps fitted to the frame', () => {
     const fitted = fitGaps(shallow)
     expect(depthPlan(fitted).stackMm).toBeLessThanOrEqual(12)
     expect(depthSnags(fitted, depthPlan(fitted)).map((s) => s.code)).not.toContain('stack-too-deep')
+  })
+
+  it('leave room for the glue that stays, and for what is folded up', () => {
+    for (const name of ['harbour', 'tide-rose', 'kittiwake'] as const)
+      for (const depthMm of [14, 24, 32]) {
+        const project = setPlan(demo(name), { adhesiveId: 'glue-hot' })
+        const shallow = { ...project, mount: { ...project.mount, depthMm } as Project['mount'] }
+        const { stackMm, fits } = planGaps(shallow, depthPlan(shallow).roomMm!)
+        const fitted = depthPlan(fitGaps(shallow))
+        expect(fitted.stackMm).toBeLessThanOrEqual(stackMm + 1e-5)
+        if (fits) expect(fitted.stackMm).toBeLessThanOrEqual(fitted.roomMm! + 1e-5)
+      }
+  })
+
+  it('are offered as far as they go where the room is not enough, and not where none can be less', () => {
+    const project = demo('harbour')
+    const flat: Project = { ...project, mount: { ...project.mount, depthMm: 4 } as Project['mount'] }
+    const told = (of: Project) => depthSnags(of, depthPlan(of)).find(({ code }) => code === 'stack-too-deep')!
+    const { message, mend } = told(flat)
+    const leastMm = depthPlan(fitGaps(flat)).stackMm
+    expect(wordsIn(message, 'mm')).toContain(`At the least it is ${leastMm.toFixed(1)} mm: leave a layer out`)
+    expect(wordsIn(mend!.label, 'mm')).toBe(`Fit the gaps to ${leastMm.toFixed(1)} mm`)
+    expect(told(fitGaps(flat)).mend).toBeUndefined()
   })
 
   it('leave a shim that goes into what is left', () => {

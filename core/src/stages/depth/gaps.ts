@@ -5,8 +5,10 @@ import {
   builtLayers,
   depthAtHand,
   findLayer,
+  foamUnder,
   isOnPane,
   layerRegion,
+  isGluedFlat,
   pieceJoint,
   pieceRegion,
   setLayer,
@@ -17,8 +19,11 @@ import {
   isStandOff,
 } from '../../project'
 import { fresh } from '../../base'
+import { folded } from '../layers'
 import { bodyOf } from './bodies'
-import { gapChoices, madeGap, stacksOf, type Stacks } from './foam'
+import { gapChoices } from './foam'
+import { isFlat } from './heights'
+import { Lifts } from './lifts'
 
 /** Cost of giving up a gap altogether and gluing: far above any miss of a target. */
 const GLUE_COST = 400
@@ -71,8 +76,10 @@ interface Resting {
   free: number
   /** Card, mm. */
   cardMm: number
-  /** The gap under it where that is fixed, mm. */
-  gapMm: number
+  /** How far it rises over its flat card where it is folded up, curled or rolled, mm. */
+  riseMm: number
+  /** What is under it at the least, mm: the gap where that is fixed, else the glue that it is held by where it gets none. */
+  liftMm: number
   /** Places below it, by their numbers; of a part that is built on the bench those that are none of its own. */
   on: number[]
   /** Null for what is laid by itself. */
@@ -97,7 +104,7 @@ function restings(project: Project, free: readonly Layer[]): Resting[] {
   const units = unitsOfStack(project)
   const pieces = units.flatMap(({ layers }) => layers.filter(rests)).flatMap((layer) => layer.pieces)
   const many = pieces.length > MOST_PIECES
-  const stacks = stacksOf(project.drawer.foams)
+  const lifts = new Lifts(project)
   const out: Resting[] = []
   const placed: { region: Region; box: Box }[] = []
   for (const unit of units) {
@@ -105,21 +112,27 @@ function restings(project: Project, free: readonly Layer[]): Resting[] {
     const isBody = unit.part !== null && bodyOf(project, unit, fresh) !== null
     for (const layer of unit.layers.filter(rests)) {
       const before = out.length
-      for (const { region, gap } of placesOf(layer, { stacks, free: free.indexOf(layer), many })) {
-        const box = regionBox(region)
-        const least = regionArea(region) * SLIVER
+      for (const { region, body, riseMm, gap } of placesOf(layer, {
+        lifts,
+        free: free.indexOf(layer),
+        many,
+        isBackmost: before === 0,
+      })) {
+        const box = regionBox(body)
+        const least = regionArea(body) * SLIVER
         const below = range(0, before).filter(
-          (k) => boxesMeet(box, placed[k]!.box) && regionArea(intersect(region, placed[k]!.region)) > least,
+          (k) => boxesMeet(box, placed[k]!.box) && regionArea(intersect(body, placed[k]!.region)) > least,
         )
         const inside = isBody ? below.filter((k) => k >= from) : []
         out.push({
           free: gap.free,
           cardMm: thicknessOf(project, layer),
-          gapMm: gap.mm,
+          riseMm,
+          liftMm: gap.mm,
           on: below.filter((k) => !inside.includes(k)),
           body: isBody ? { from, to: from, inside, isBase: layer === unit.layers[0] } : null,
         })
-        placed.push({ region, box })
+        placed.push({ region, box: regionBox(region) })
       }
     }
     for (const place of out.slice(from)) if (place.body) place.body.to = out.length
@@ -127,19 +140,40 @@ function restings(project: Project, free: readonly Layer[]): Resting[] {
   return out
 }
 
+/** Card that lies at one height but for what is folded up: only its body rests on what is beneath. */
+interface Place {
+  region: Region
+  body: Region
+  riseMm: number
+  gap: { free: number; mm: number }
+}
+
+function foldedUp(region: Region, layer: Layer): Omit<Place, 'gap'> {
+  if (isFlat(layer)) return { region, body: region, riseMm: 0 }
+  const { body, flaps } = folded(region, layer)
+  return { region, body, riseMm: Math.max(0, ...flaps.map((flap) => flap.riseMm)) }
+}
+
 /** Places of a layer: its pieces each with the gap under it, or all of it as one. */
 function placesOf(
   layer: Layer,
-  { stacks, free, many }: { stacks: Stacks; free: number; many: boolean },
-): { region: Region; gap: { free: number; mm: number } }[] {
-  const { joint } = layer
-  const made = (gapMm: number) => (gapMm > 0 ? (madeGap(stacks, gapMm) ?? gapMm) : 0)
-  const gap = { free, mm: joint.kind === 'foam' && free < 0 ? made(joint.gapMm) : 0 }
-  if (many) return [{ region: layerRegion(layer), gap }]
+  { lifts, free, many, isBackmost }: { lifts: Lifts; free: number; many: boolean; isBackmost: boolean },
+): Place[] {
+  const fixedMm = (pieceId: string): number => {
+    if (isGluedFlat(layer, pieceId)) return lifts.ofGlue(layer, pieceId)
+    // What the backmost layer is glued to is none of the stack.
+    return isBackmost && foamUnder(layer, pieceId) === 0 ? 0 : lifts.between(layer, pieceId)
+  }
+  const fixed = (pieceId: string) => ({ free: -1, mm: fixedMm(pieceId) })
+  const gapOf = (pieceId: string) => (free < 0 ? fixed(pieceId) : { free, mm: lifts.ofGlue(layer, pieceId) })
+  if (many) return [{ ...foldedUp(layerRegion(layer), layer), gap: gapOf('') }]
   return layer.pieces.map((piece) => {
     // What is held otherwise than its layer keeps that, whatever gap the layer gets.
-    const own = pieceJoint(joint, piece.id)
-    return { region: pieceRegion(piece), gap: own ? { free: -1, mm: made(own.gapMm ?? 0) } : gap }
+    const isApart = pieceJoint(layer.joint, piece.id) !== undefined
+    return {
+      ...foldedUp(pieceRegion(piece), layer),
+      gap: isApart ? fixed(piece.id) : gapOf(piece.id),
+    }
   })
 }
 
@@ -148,7 +182,7 @@ const range = (from: number, to: number): number[] => Array.from({ length: to - 
 /** How high the highest place stands with gaps of the free layers. */
 function heightOf(list: readonly Resting[], gaps: ArrayLike<number>): number {
   const tops = new Float64Array(list.length)
-  const gapOf = ({ free, gapMm }: Resting) => gapMm + (free >= 0 ? gaps[free]! : 0)
+  const gapOf = ({ free, liftMm }: Resting) => (free >= 0 ? Math.max(liftMm, gaps[free]!) : liftMm)
   const topOf = (places: readonly number[]) => {
     let top = 0
     for (const j of places) if (tops[j]! > top) top = tops[j]!
@@ -160,8 +194,9 @@ function heightOf(list: readonly Resting[], gaps: ArrayLike<number>): number {
     if (place.body) {
       if (place.body.from === k) lay(list, place.body, { tops, gapOf, topOf })
     } else tops[k] = topOf(place.on) + gapOf(place) + place.cardMm
-    if (tops[k]! > most) most = tops[k]!
   }
+  // A part that is built on the bench is laid with its first place: heights count once all lie.
+  for (let k = 0; k < list.length; k++) most = Math.max(most, tops[k]! + list[k]!.riseMm)
   return most
 }
 
@@ -230,7 +265,16 @@ function targetsOf(list: readonly Resting[], weights: readonly number[], roomMm:
 /** The best gaps for a room (mm of card, foam and glue), by how high each place comes to stand. Needs the geometry loaded. */
 export function planGaps(project: Project, roomMm: number): GapPlan {
   const free = freeLayers(project)
-  const list = restings(project, free)
+  return gapsFor(project, roomMm, { free, list: restings(project, free) })
+}
+
+/** What gaps are chosen of. */
+interface Choosable {
+  free: readonly Layer[]
+  list: readonly Resting[]
+}
+
+function gapsFor(project: Project, roomMm: number, { free, list }: Choosable): GapPlan {
   const least = heightOf(list, new Float64Array(free.length))
   const choices = [0, ...gapChoices(project.drawer.foams).map((choice) => choice.gapMm)]
   const targets = targetsOf(list, weightsOf(project, free), Math.max(roomMm, least))
@@ -240,6 +284,12 @@ export function planGaps(project: Project, roomMm: number): GapPlan {
     stackMm: heightOf(list, gaps),
     fits: least <= roomMm + HAIR_MM,
   }
+}
+
+/** How high the stack is with every gap glued that is free to be, mm. Needs the geometry loaded. */
+export function leastStackMm(project: Project): number {
+  const free = freeLayers(project)
+  return heightOf(restings(project, free), new Float64Array(free.length))
 }
 
 /** What a gap costs: how far it misses its target, squared; far more where there is none. */
@@ -345,11 +395,12 @@ const DEEP_MM = 5
 export function fitsOf(project: Project): GapPlan[] {
   const free = freeLayers(project)
   if (free.length === 0) return []
-  const least = heightOf(restings(project, free), new Float64Array(free.length))
+  const list = restings(project, free)
+  const least = heightOf(list, new Float64Array(free.length))
   const most = roomOf(project) ?? least + free.length * DEEP_MM
   const found = new Map<string, GapPlan>()
   for (let k = 0; k <= FITS; k++) {
-    const plan = planGaps(project, least + ((most - least) * k) / FITS)
+    const plan = gapsFor(project, least + ((most - least) * k) / FITS, { free, list })
     if (plan.stackMm > most + HAIR_MM && k > 0) continue
     found.set(plan.gaps.map(({ gapMm }) => gapMm).join(' '), plan)
   }

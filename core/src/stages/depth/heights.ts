@@ -220,7 +220,8 @@ function standsAt({ mount }: Project, layer: Layer, thickness: number): number {
 }
 
 const NO_FLAPS: readonly Flap[] = []
-const isFlat = ({ folds, shaping }: Layer): boolean => folds.length === 0 && shaping.how === 'flat'
+/** Whether nothing of a layer is folded, curled or rolled. */
+export const isFlat = ({ folds, shaping }: Layer): boolean => folds.length === 0 && shaping.how === 'flat'
 
 /** The body at its height and each flap that rises at its own; one that hangs down is no higher than the body. */
 function partsOf(

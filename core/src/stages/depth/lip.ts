@@ -1,7 +1,5 @@
 // What stands the work off the pane under the lip: the band that the lip hides, and pads of foam along it.
 import {
-  boxHeight,
-  boxWidth,
   intersect,
   offset,
   polygonBox,
@@ -15,6 +13,7 @@ import {
   backingRect,
   depthAtHand,
   insideRing,
+  isOnPane,
   isStandOff,
   openingRect,
   standsInFrame,
@@ -65,7 +64,7 @@ export function lipPadsFor(project: Project, pieces: readonly PieceHeight[]): Li
   const limit = depthAtHand(project.mount)
   if (!lip || !limit) return null
   const under = pieces
-    .filter(({ layer }) => !standsInFrame(layer) && !isStandOff(layer))
+    .filter(({ layer }) => !standsInFrame(layer) && !isStandOff(layer) && !isOnPane(layer))
     .flatMap(({ parts }) => parts)
     .map(({ region, topMm }) => ({ topMm, card: intersect(region, lip.band) }))
     .filter(({ card }) => card.length > 0)
@@ -122,12 +121,27 @@ function placesAlong(
 export const lipShapes = ({ at }: LipPads): Polygon[] =>
   at.map(({ x, y, widthMm, heightMm }) => rectangle([x - widthMm / 2, y - heightMm / 2], widthMm, heightMm))
 
-/** The band in four strips: above and below over its whole width, and what is left at the sides between them. */
-export function inStrips({ band, opening }: { band: Region; opening: Polygon }): Polygon[] {
+/**
+ * The band in strips: above and below over its whole width, and what is left at the sides between them; each in as many of one length as
+ * it takes to be no longer than `mostMm`.
+ */
+export function inStrips({ band, opening }: { band: Region; opening: Polygon }, mostMm: number): Polygon[] {
   const all = polygonBox(band[0]!)
   const hole = polygonBox(opening)
   const [top, bottom] = [hole.minY - BEHIND_LIP_MM, hole.maxY + BEHIND_LIP_MM]
-  const strip = (y0: number, y1: number) =>
-    intersect(band, [rectangle([all.minX - 1, y0], boxWidth(all) + 2, y1 - y0)])
-  return [...strip(all.minY - 1, top), ...strip(bottom, bottom + boxHeight(all)), ...strip(top, bottom)]
+  const parts = (from: number, to: number): [number, number][] => {
+    const n = Math.max(1, Math.ceil((to - from) / mostMm - 1e-9))
+    return Array.from({ length: n }, (_, k) => [
+      from + ((to - from) * k) / n,
+      from + ((to - from) * (k + 1)) / n,
+    ])
+  }
+  const strip = ([x0, x1]: readonly [number, number], [y0, y1]: readonly [number, number]) =>
+    intersect(band, [rectangle([x0, y0], x1 - x0, y1 - y0)])
+  const across = parts(all.minX, all.maxX)
+  return [
+    ...across.flatMap((part) => strip(part, [all.minY, top])),
+    ...across.flatMap((part) => strip(part, [bottom, all.maxY])),
+    ...parts(top, bottom).flatMap((part) => strip([all.minX, all.maxX], part)),
+  ]
 }

@@ -419,9 +419,9 @@ export const depthSnagsNode = node('snags of depth', {
   stage: 'depth',
   reads: {
     mount: true,
-    layers: ['name', 'pieces', 'role', 'joint', 'lives', 'paperId', 'cutMirrored', 'assemblyId'],
+    layers: ['name', ...OWN, 'cutMirrored', 'assemblyId'],
     parts: 'named',
-    papers: ['name', 'finish', 'press'],
+    papers: ['name', 'finish', 'press', 'thicknessMm'],
     foams: true,
     adhesives: true,
     plan: ['thrift', 'padSpanMm', 'fill', 'adhesiveId'],

@@ -16,11 +16,12 @@ import {
 } from '../../project'
 import type { DepthPlan } from './depth'
 import { gapChoices, madeGap, stacksOf } from './foam'
+import { leastStackMm } from './gaps'
 import { leanOf, type Lean } from './heights'
 import { Lifts } from './lifts'
 import { padSpan } from './pads/pads'
 import type { WhyNot } from './pads/why-not'
-import { standOffLayers } from './stand-off'
+import { liesUnderLip, MOST_SHEETS, standOffLayers } from './stand-off'
 
 /** A gap that comes out otherwise than typed by no more is as it was typed (mm). */
 const TYPED_MM = 0.02
@@ -38,14 +39,23 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
   if (plan.roomMm !== null && plan.stackMm > plan.roomMm + 1e-6) {
     const givesMm = plan.stackMm - plan.pressedMm
     const goesIn = plan.pressedMm <= plan.roomMm + 1e-6
+    // What stands in the frame by its tabs stays as high as it is.
+    const standing = plan.pieces.filter(({ layer }) => standsInFrame(layer)).map(({ topMm }) => topMm)
+    const leastMm = Math.max(leastStackMm(project), ...standing)
+    const fits = leastMm <= plan.roomMm + 1e-6
     snags.push({
       code: 'stack-too-deep',
       stage: 'depth',
       severity: goesIn ? 'caution' : 'stop',
       layer: null,
       at: null,
-      message: say`The stack is ${length(plan.stackMm, 1)} high; ${length(plan.roomMm, 1)} are there (depth less clearance): ${length(plan.stackMm - plan.roomMm, 1)} too much${goesIn ? say`. Foam gives ${length(givesMm, 1)} under a press, so that it goes in with less air` : givesMm > 0 ? say`, and foam gives only ${length(givesMm, 1)}` : ''}.`,
-      mend: { label: say`Fit the gaps to ${length(plan.roomMm, 1)}`, action: { kind: 'fit-gaps' } },
+      message: say`The stack is ${length(plan.stackMm, 1)} high; ${length(plan.roomMm, 1)} are there (depth less clearance): ${length(plan.stackMm - plan.roomMm, 1)} too much${goesIn ? say`. Foam gives ${length(givesMm, 1)} under a press, so that it goes in with less air` : givesMm > 0 ? say`, and foam gives only ${length(givesMm, 1)}` : ''}.${fits ? '' : say` At the least it is ${length(leastMm, 1)}: ${standing.length > 0 ? 'bring down what stands by its tabs' : 'leave a layer out'}, or give it more depth.`}`,
+      ...(leastMm < plan.stackMm - TYPED_MM && {
+        mend: {
+          label: say`Fit the gaps to ${length(Math.max(leastMm, plan.roomMm), 1)}`,
+          action: { kind: 'fit-gaps' as const },
+        },
+      }),
     })
   }
   snags.push(...frontSnags(project, plan))
@@ -219,16 +229,21 @@ function frontSnags(project: Project, { roomMm, stackMm, standOffMm, shim, lip }
     const [ring] = rings
     const offMm = limit.depthMm - (shim?.mm ?? 0) - standOffMm
     const sheetMm = ring ? thicknessOf(project, ring) : 1
-    if (offMm >= -rings.length * sheetMm * RING_GIVES - 1e-6 && offMm < sheetMm) return []
+    const isHigh = offMm < -rings.length * sheetMm * RING_GIVES - 1e-6
+    const isHidden = liesUnderLip(project, rings)
+    if (!isHigh && isHidden && offMm < sheetMm) return []
     return [
       {
         ...about,
         code: 'ring-off',
-        message:
-          offMm < 0
+        message: !isHidden
+          ? 'The stand-off ring does not lie under the lip as the frame is now: it would show, or not go in.'
+          : isHigh
             ? say`The stand-off ring is ${length(-offMm, 1)} higher than what is left before the pane: the frame would not close.`
             : say`${length(offMm, 1)} are left before the stand-off ring: it no longer keeps the work in place.`,
-        mend: { label: 'Make it anew', action: { kind: 'add-stand-off' } },
+        ...((isHigh || !isHidden || rings.length < MOST_SHEETS) && {
+          mend: { label: 'Make it anew', action: { kind: 'add-stand-off' } },
+        }),
       },
     ]
   }

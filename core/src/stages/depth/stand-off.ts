@@ -1,13 +1,17 @@
 // What stands a work off the pane: a ring as wide as the frame's lip hides, of as many sheets of craft foam as fill the gap between the
 // work and the pane. Its sheets are layers, cut and counted like any other.
-import { intersect, offset, polygonBox, type Region } from '../../base/geometry'
+import { intersect, offset, polygonBox, subtract, type Region } from '../../base/geometry'
 import { length, say } from '../../base/units'
 import { BadInput } from '../../base'
 import {
   addLayers,
   assignPaper,
+  bedOf,
   builtLayers,
   depthAtHand,
+  glueOf,
+  layerRegion,
+  isOnPane,
   removeLayer,
   type Layer,
   type Paper,
@@ -21,11 +25,23 @@ import { inStrips, lipBand } from './lip'
 const LEAST_WIDTH_MM = 3
 /** Foam gives by so much, so that the last sheet may be a little too thick. */
 const GIVES = 0.05
-const MOST_SHEETS = 20
+const GLUED = { kind: 'glue', gapMm: 0, pinned: true } as const
+/** Of more sheets than these no ring is built. */
+export const MOST_SHEETS = 20
+/** A ring may stick out from under the lip by so much, mm. */
+const OUT_MM = 0.3
 
 /** The layers of the ring. */
 export const standOffLayers = (project: Project): Layer[] =>
   builtLayers(project).filter(({ role }) => role === 'stand-off')
+
+/** Whether a ring lies where the lip hides it, and goes into the frame. Needs the geometry loaded. */
+export function liesUnderLip(project: Project, rings: readonly Layer[]): boolean {
+  const lip = lipBand(project)
+  if (!lip) return false
+  const room = offset(lip.band, OUT_MM)
+  return rings.every((ring) => subtract(layerRegion(ring), room).length === 0)
+}
 
 /** The project without its ring. */
 export const withoutStandOff = (project: Project): Project =>
@@ -45,21 +61,22 @@ export function addStandOff(project: Project, stock: readonly Paper[]): Project 
     throw new BadInput(say`the lip hides less than ${length(LEAST_WIDTH_MM)}: a ring would be seen`)
   const baseMm = topUnder(bare, ring)
   const gapMm = limit.depthMm - baseMm
-  const sheet = sheetFor(stock.length > 0 ? stock : bare.drawer.papers, gapMm)
+  const glueMm = glueOf(bare, { joint: GLUED })?.thicknessMm ?? 0
+  const sheet = sheetFor(stock.length > 0 ? stock : bare.drawer.papers, { gapMm, glueMm })
   if (!sheet) throw new BadInput('there is no craft foam in the drawer: put in a paper of that finish')
-  const n = sheetsInto(gapMm, sheet)
-  if (n === 0)
+  const n = sheetsInto({ gapMm, glueMm }, sheet)
+  if (n <= 0)
     throw new BadInput(
-      say`${length(gapMm)} are left between the work and the pane, less than a sheet of ${sheet.name} takes`,
+      say`${length(Math.max(0, gapMm))} are left between the work and the pane, less than a sheet of ${sheet.name} takes`,
     )
-  const { rimMm } = bare.drawer.cutter
-  const pieces = fits(ring, sheet, rimMm) ? ring : inStrips(lip)
+  const reach = reachOf(bare, sheet)
+  const pieces = fits(ring, reach) ? ring : inStrips(lip, Math.max(...reach))
   const layers = Array.from({ length: n }, (_, k) =>
     makeLayer({ id: `stand-off-${k + 1}`, name: `Stand-off ring ${k + 1}` }, pieces, {
       role: 'stand-off',
       numbered: false,
       colour: sheet.colour,
-      joint: { kind: 'glue', gapMm: 0, pinned: true },
+      joint: GLUED,
     }),
   )
   const added = addLayers(bare, layers)
@@ -73,7 +90,7 @@ export function addStandOff(project: Project, stock: readonly Paper[]): Project 
 /** How high the work stands under the ring, mm: where nothing lies there, on the board. */
 function topUnder(project: Project, ring: Region): number {
   return depthPlan(project)
-    .pieces.filter(({ layer }) => layer.joint.kind !== 'tab')
+    .pieces.filter(({ layer }) => layer.joint.kind !== 'tab' && !isOnPane(layer))
     .flatMap(({ parts }) => parts)
     .reduce(
       (most, { region, topMm }) => (topMm > most && intersect(region, ring).length > 0 ? topMm : most),
@@ -81,19 +98,36 @@ function topUnder(project: Project, ring: Region): number {
     )
 }
 
-const sheetsInto = (gapMm: number, { thicknessMm }: Paper): number =>
-  Math.min(MOST_SHEETS, Math.floor((gapMm * (1 + GIVES)) / thicknessMm + 1e-9))
+/** A gap, and the glue under each sheet that goes into it, mm. */
+interface Filled {
+  gapMm: number
+  glueMm: number
+}
+
+const sheetsInto = ({ gapMm, glueMm }: Filled, { thicknessMm }: Paper): number =>
+  Math.min(MOST_SHEETS, Math.floor(gapMm / (thicknessMm * (1 - GIVES) + glueMm) + 1e-9))
 
 /** The craft foam that fills the gap best; of equals the one that takes the fewest sheets. */
-const sheetFor = (papers: readonly Paper[], gapMm: number): Paper | undefined =>
+const sheetFor = (papers: readonly Paper[], gap: Filled): Paper | undefined =>
   papers
     .filter(({ finish }) => finish === 'craft foam')
-    .map((paper) => ({ paper, leftMm: Math.abs(gapMm - sheetsInto(gapMm, paper) * paper.thicknessMm) }))
+    .map((paper) => ({
+      paper,
+      leftMm: Math.abs(gap.gapMm - sheetsInto(gap, paper) * (paper.thicknessMm + gap.glueMm)),
+    }))
     .toSorted((a, b) => a.leftMm - b.leftMm || b.paper.thicknessMm - a.paper.thicknessMm)[0]?.paper
 
-function fits(ring: Region, { widthMm, heightMm }: Paper, rimMm: number): boolean {
+/** What can be cut of a sheet, across and down, mm. */
+function reachOf({ drawer: { cutter } }: Project, { widthMm, heightMm }: Paper): [number, number] {
+  const { bedWidthMm, bedHeightMm } = bedOf(cutter)
+  return [
+    Math.min(widthMm, bedWidthMm) - 2 * cutter.rimMm,
+    Math.min(heightMm, bedHeightMm) - 2 * cutter.rimMm,
+  ]
+}
+
+function fits(ring: Region, [a, b]: readonly [number, number]): boolean {
   const { minX, minY, maxX, maxY } = polygonBox(ring[0]!)
   const [w, h] = [maxX - minX, maxY - minY]
-  const [a, b] = [widthMm - 2 * rimMm, heightMm - 2 * rimMm]
   return (w <= a && h <= b) || (w <= b && h <= a)
 }

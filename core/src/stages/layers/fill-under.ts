@@ -10,7 +10,7 @@ import {
   type Polygon,
   type Region,
 } from '../../base/geometry'
-import { builtLayers, isOnPane, isStandOff, layerRegion, type Layer, type Project } from '../../project'
+import { designLayers, isOnPane, layerRegion, type Layer, type Project } from '../../project'
 import { reshaped } from './reshaped'
 import type { VisibleArea } from './visibility/shows'
 
@@ -27,8 +27,8 @@ const SHOWS = 0.7
 
 /** Layers that can go on under others: those of the stack that are cut as they are seen. */
 const fillable = (project: Project): Layer[] =>
-  builtLayers(project).filter(
-    (layer) => layer.blanks.length === 0 && layer.pieces.length > 0 && !isOnPane(layer) && !isStandOff(layer),
+  designLayers(project).filter(
+    (layer) => layer.blanks.length === 0 && layer.pieces.length > 0 && !isOnPane(layer),
   )
 
 /**

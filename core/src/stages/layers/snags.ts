@@ -1,11 +1,12 @@
 // Findings of the layers stage.
 import { say, length, area } from '../../base/units'
-import { polygonArea, regionArea } from '../../base/geometry'
+import { intersect, regionArea } from '../../base/geometry'
 import { SPECK_MM, type LayerFigures } from './figures'
 import type { Soundness } from './soundness'
 import { scattered } from './visibility/merge'
 import { isSeeThrough, type VisibleArea } from './visibility/shows'
 import {
+  backingRect,
   findLayer,
   layerRegion,
   pieceRegion,
@@ -81,11 +82,14 @@ export const mosaicSnags = (layerIds: readonly string[]): Snag[] =>
 export function stackSnags(project: Project, visible: readonly VisibleArea[]): Snag[] {
   const snags: Snag[] = []
   const opening = windowOf(project)
+  const board = backingRect(project)
+  // Where an opening passes the board, no sheet can fill it: that is told where it is measured.
+  const shownMm2 = opening && board ? regionArea(intersect([opening], [board])) : 0
   // Board shows through clear sheets.
   const clear = new Set(project.layers.filter((layer) => isSeeThrough(project, layer)).map(({ id }) => id))
   const seenMm2 = visible.reduce((sum, v) => sum + (clear.has(v.id) ? 0 : v.visibleMm2), 0)
-  const covered = seenMm2 / (opening ? polygonArea(opening) : 1)
-  if (opening && visible.length > 0 && covered < 1 - BARE_SHARE)
+  const covered = seenMm2 / Math.max(1, shownMm2)
+  if (shownMm2 > 0 && visible.length > 0 && covered < 1 - BARE_SHARE)
     snags.push({
       code: 'board-shows',
       stage: 'layers',

@@ -1,6 +1,6 @@
 // Layers that stand for openings: many drawings show a window as a shape of white, or of whatever colour lies behind.
 import { intersect, polygonArea, regionArea, subtract, type Polygon } from '../../base/geometry'
-import { builtLayers, findLayer, layerRegion, removeLayer, type Layer, type Project } from '../../project'
+import { designLayers, findLayer, layerRegion, removeLayer, type Layer, type Project } from '../../project'
 import { reshaped } from './reshaped'
 
 /** How far openings go: through what is seen right under them, place by place, or through all that is behind. */
@@ -16,7 +16,7 @@ const CRUMB_MM2 = 0.05
 export function toOpenings(project: Project, { byId, through }: { byId: string; through: Through }): Project {
   const by = findLayer(project, byId)
   if (!by) return project
-  const built = builtLayers(project)
+  const built = designLayers(project)
   let shape: readonly Polygon[] = layerRegion(by)
   let next = project
   for (const layer of built.slice(0, Math.max(0, built.indexOf(by))).toReversed()) {

@@ -2,14 +2,13 @@
 import { boxHeight, boxWidth, joinBoxes, polygonArea, polygonBox, type Box } from '../../base/geometry'
 import {
   backingRect,
-  builtLayers,
   designBox,
+  designLayers,
   layerBox,
   layerRegion,
   openingRect,
   type Layer,
   type Project,
-  isStandOff,
 } from '../../project'
 import { TOLERANCE_MM } from './tolerance'
 
@@ -35,11 +34,11 @@ export const boxOf = (layers: readonly Layer[]): Box => joinBoxes(layers.map(lay
 
 /** What fitting sizes: the picture on the sheets, or everything where the picture is cut out of them. */
 export const pictureOf = (project: Project, { sheets, inside, fullSheets }: Parts): Layer[] =>
-  fullSheets || sheets.length === 0 ? builtLayers(project) : inside
+  fullSheets || sheets.length === 0 ? designLayers(project) : inside
 
 /** Sorts the layers that are built. Needs the geometry loaded. */
 export function partsOf(project: Project): Parts {
-  const layers = builtLayers(project).filter((layer) => layer.pieces.length > 0 && !isStandOff(layer))
+  const layers = designLayers(project).filter((layer) => layer.pieces.length > 0)
   const backing = backingRect(project)
   const opening = openingRect(project)
   if (!backing || !opening) return { sheets: [], inside: layers, fullSheets: false }
@@ -122,7 +121,7 @@ function isRectangle(layer: Layer): boolean {
  * full sheets, at whatever scale it was drawn.
  */
 function isSheetStack(project: Project, backing: Box, seen: Box): boolean {
-  const layers = builtLayers(project).filter((layer) => !isStandOff(layer))
+  const layers = designLayers(project)
   const box = designBox(project)
   if (!canCover(box, backing, seen)) return false
   const full = layers.filter((layer) => isAsLargeAs(layerBox(layer), box) && isRectangle(layer))

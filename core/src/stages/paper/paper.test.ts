@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
+import { mendProject } from '../mend'
 import { demo } from '../../demo'
-import { builtLayers, colourOf, FINISHES, paperOf, setLayer, safeStripMm } from '../../project'
+import { builtLayers, colourOf, findLayer, FINISHES, paperOf, setLayer, safeStripMm } from '../../project'
 import {
   assignNearest,
   assignRamp,
@@ -128,6 +129,21 @@ describe('papers for layers', () => {
     expect(snag.mend!.action.kind).toBe('swap-paper')
     expect(neighbourSteps(project).every((step) => step.difference >= 6)).toBe(true)
     expect(paperSnags(project, stock)).toEqual([])
+  })
+
+  it('snag with a paper that stands clear of what is told apart from it, past clear sheets and films between', () => {
+    const project = demo('kittiwake')
+    const alike = setLayer(project, 'name', {
+      lives: 'stack',
+      paperId: findLayer(project, 'body')!.paperId,
+    })
+    const between = setLayer(alike, 'beak', { role: 'cover' })
+    const snag = paperSnags(between, stock).find((s) => s.code === 'too-alike' && s.layer === 'name')!
+    const swapped = mendProject(between, snag.mend!.action, stock)
+    expect(paperSnags(swapped, stock).filter((s) => s.code === 'too-alike' && s.layer === 'name')).toEqual([])
+    // Film is taken for film alone, card for card.
+    const swapTo = stock.find(({ id }) => id === paperOf(swapped, findLayer(swapped, 'name')!)!.id)!
+    expect(swapTo.press).toBeNull()
   })
 
   it('snag where there are none yet', () => {

@@ -12,7 +12,7 @@ import {
 import { fresh, type Memo } from '../../base'
 import { say, weight } from '../../base/units'
 import { isDear, type VisibleArea } from '../layers'
-import { neighbourSteps, usable } from './assign'
+import { colouredLayers, neighbourSteps, usable } from './assign'
 import { colourDifference, nearestPaper, TOO_ALIKE } from './colour'
 import { unevenSteps } from './ramps'
 
@@ -77,23 +77,26 @@ export function paperSnags(project: Project, stock: readonly Paper[], memo: Memo
   return snags
 }
 
-/** The paper nearest to a layer's own that stands clear of both its neighbours. */
+/** The paper nearest to a layer's own that stands clear of both its neighbours; film for film, card for card. */
 function swapFor(
   project: Project,
   { layer, stock }: { layer: Layer; stock: readonly Paper[] },
   memo: Memo,
 ): Paper | undefined {
-  const layers = builtLayers(project)
+  const layers = colouredLayers(project)
   const i = layers.indexOf(layer)
   const neighbours = [layers[i - 1], layers[i + 1]]
     .filter((l) => l !== undefined)
     .map((l) => colourOf(project, l))
   const own = colourOf(project, layer)
-  return memo('paper to swap to', [own, layer.paperId, neighbours, stock], () =>
+  const isFilm = Boolean(paperOf(project, layer)?.press)
+  return memo('paper to swap to', [own, layer.paperId, isFilm, neighbours, stock], () =>
     usable(stock)
       .filter(
         (p) =>
-          p.id !== layer.paperId && neighbours.every((c) => colourDifference(c, p.colour) >= TOO_ALIKE + 2),
+          p.id !== layer.paperId &&
+          (p.press !== null) === isFilm &&
+          neighbours.every((c) => colourDifference(c, p.colour) >= TOO_ALIKE + 2),
       )
       .map((paper) => ({ paper, difference: colourDifference(own, paper.colour) }))
       .toSorted((a, b) => a.difference - b.difference)

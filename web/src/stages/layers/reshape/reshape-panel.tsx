@@ -2,6 +2,7 @@ import { useState } from 'react'
 import {
   addMirrored,
   designBox,
+  designLayers,
   layerBox,
   scaleAndMove,
   transformLayers,
@@ -25,7 +26,7 @@ export function ReshapePanel({ layer }: { layer: Layer }) {
   const box = all === 'all' ? designBox(project) : layerBox(layer)
   const width = box.maxX - box.minX
   const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
-  const ids = all === 'all' ? undefined : [layer.id]
+  const ids = all === 'all' ? designLayers(project).map(({ id }) => id) : [layer.id]
   const who = all === 'all' ? 'everything' : layer.name
   const addOutline = () => {
     const draw = (p: Project) => editor.ask((api) => api.outline(p, layer.id, outlineMm))
