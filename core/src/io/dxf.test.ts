@@ -123,7 +123,7 @@ describe('DXF', () => {
     expect(groups(text)).toEqual(['Sea'])
     expect(groups(text, ['hidden'])).toEqual(['Sea', 'Off', 'Frozen'])
     expect(groups(dxf(hidden, table))).toEqual(['Off', 'Frozen', 'Sea'])
-    expect(readDxf(dxf(hidden, table)).leftOut).toEqual([])
+    expect(readDxf(dxf(hidden, table))).toMatchObject({ leftOut: [], unseen: [] })
   })
 
   it('keeps to the units of the file, y upwards', () => {

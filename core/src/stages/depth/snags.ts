@@ -21,7 +21,7 @@ import { leanOf, type Lean } from './heights'
 import { Lifts } from './lifts'
 import { padSpan } from './pads/pads'
 import type { WhyNot } from './pads/why-not'
-import { liesUnderLip, MOST_SHEETS, standOffLayers } from './stand-off'
+import { liesUnderLip, MOST_SHEETS, RING_GIVES, standOffLayers } from './stand-off'
 
 /** A gap that comes out otherwise than typed by no more is as it was typed (mm). */
 const TYPED_MM = 0.02
@@ -271,9 +271,6 @@ function frontSnags(project: Project, { roomMm, stackMm, standOffMm, shim, lip }
       ]
     : []
 }
-
-/** A ring of foam may be too high by this share: it gives. */
-const RING_GIVES = 0.05
 
 const firstPoint = (region: Region): [number, number] => [region[0]!.outer[0]!, region[0]!.outer[1]!]
 

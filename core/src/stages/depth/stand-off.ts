@@ -23,8 +23,9 @@ import { inStrips, lipBand } from './lip'
 
 /** Narrower than this it cannot be cut and stuck (mm). */
 const LEAST_WIDTH_MM = 3
-/** Foam gives by so much, so that the last sheet may be a little too thick. */
-const GIVES = 0.05
+/** Foam gives by so much, so that a ring may be a little too high. */
+export const RING_GIVES = 0.05
+/** How its sheets are held on each other. */
 const GLUED = { kind: 'glue', gapMm: 0, pinned: true } as const
 /** Of more sheets than these no ring is built. */
 export const MOST_SHEETS = 20
@@ -105,7 +106,7 @@ interface Filled {
 }
 
 const sheetsInto = ({ gapMm, glueMm }: Filled, { thicknessMm }: Paper): number =>
-  Math.min(MOST_SHEETS, Math.floor(gapMm / (thicknessMm * (1 - GIVES) + glueMm) + 1e-9))
+  Math.min(MOST_SHEETS, Math.floor(gapMm / (thicknessMm * (1 - RING_GIVES) + glueMm) + 1e-9))
 
 /** The craft foam that fills the gap best; of equals the one that takes the fewest sheets. */
 const sheetFor = (papers: readonly Paper[], gap: Filled): Paper | undefined =>

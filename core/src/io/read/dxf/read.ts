@@ -127,7 +127,7 @@ export function readDxf(text: string, options: Pick<ReadOptions, 'unitMm' | 'uns
       group,
     })),
     linesOnly: false,
-    unseen: off.length > 0 ? ['hidden'] : [],
+    unseen: on.length > 0 && off.length > 0 ? ['hidden'] : [],
   }
 }
 

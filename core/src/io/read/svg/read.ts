@@ -59,8 +59,11 @@ function readShown(doc: SvgDocument, options: ReadOptions): Drawing {
   if (unseen.includes('hidden') || !shown.unseen.includes('hidden')) return shown
   const whole = readLines(doc, { ...options, unseen: [...unseen, 'hidden'] })
   const count = whole.shapes.length - shown.shapes.length
-  if (shown.shapes.length === 0) return whole
-  if (count <= 0) return { ...shown, unseen: shown.unseen.filter((what) => what !== 'hidden') }
+  // Of what hides nothing, or nothing but that, there is nothing to choose.
+  if (shown.shapes.length === 0 || count <= 0) {
+    const only = count > 0 ? whole : shown
+    return { ...only, unseen: only.unseen.filter((what) => what !== 'hidden') }
+  }
   return { ...shown, leftOut: [...shown.leftOut, { what: 'hidden shape', count }] }
 }
 

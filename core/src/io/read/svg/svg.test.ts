@@ -235,7 +235,7 @@ describe('paint', () => {
     })
     expect(areas(readSvg(svg(`${off}${invisible}${on}`), { unseen: ['hidden'] }))).toEqual([81, 64, 100])
     expect(areas(read(`${off}${invisible}`))).toEqual([81, 64])
-    expect(read(`${off}${invisible}`).leftOut).toEqual([])
+    expect(read(`${off}${invisible}`)).toMatchObject({ leftOut: [], unseen: [] })
   })
 
   it('does not count what is switched off and there to be used, or paints nothing', () => {
