@@ -40,6 +40,7 @@ const RESHAPES: ReadonlySet<Mend['kind']> = new Set<Mend['kind']>([
   'fill-holes',
   'fill-under',
   'to-openings',
+  'cut-in-parts',
   'split-off',
   'move-pieces',
   'fill-opening',

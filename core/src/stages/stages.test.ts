@@ -206,6 +206,18 @@ describe('snags and their mends', () => {
     expect(codes(project)).toEqual(expect.arrayContaining(['hidden-layer', 'empty-layer']))
   })
 
+  it('let a layer that nobody sees be left out, unless something rests on it alone', () => {
+    const over = (kind: 'card' | 'free') =>
+      stack(kind, plate('hidden', 0, [20, 20, 50, 50]), plate('over', 2, [10, 10, 100, 100]))
+    const mendOf = (project: Project) =>
+      check(project, stock).find(({ code }) => code === 'hidden-layer')!.mend?.action.kind
+    expect(mendOf(over('card'))).toBe('leave-out')
+    expect(mendOf(over('free'))).toBeUndefined()
+    const carried = over('free')
+    const held = { ...carried, layers: [plate('back', 0, [0, 0, 120, 120]), ...carried.layers] }
+    expect(mendOf(held)).toBe('leave-out')
+  })
+
   it('leave no empty layer behind', () => {
     const project = stack('card', plate('a', 0, [0, 0, 140, 140]), plate('dust', 2, [10, 10, 1, 1]))
     const snag = check(project, stock).find((s) => s.code === 'specks')!

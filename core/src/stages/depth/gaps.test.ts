@@ -1,8 +1,9 @@
 // Gaps that are fitted where parts are laid as one stiff body, against the heights that the steps build.
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { plate, stack } from '../../../test/stack'
-import { assemble, setAssembly, type FrameMount, type Project } from '../../project'
+import { card, plate, stack } from '../../../test/stack'
+import { ellipse, subtract } from '../../base/geometry'
+import { assemble, setAssembly, type FrameMount, type Layer, type Project } from '../../project'
 import { depthPlan } from './depth'
 import { fitGaps, freeLayers, planGaps, withGaps } from './gaps'
 
@@ -67,5 +68,69 @@ describe('gaps that are fitted where a part is stiff', () => {
     const { stackMm } = depthPlan(project)
     expect(stackMm).toBeGreaterThan(roomOf(16) - 1.01)
     expect(stackMm).toBeLessThanOrEqual(roomOf(16) + 1e-6)
+  })
+})
+
+const framed = (depthMm: number, ...layers: Layer[]): Project => {
+  const project = stack('frame', plate('sheet', 0, [0, 0, 200, 120]), ...layers) as Project & {
+    mount: FrameMount
+  }
+  return { ...project, mount: { ...project.mount, depthMm, clearanceMm: 2 } }
+}
+const curled = (id: string, riseMm: number, size: number): Layer => ({
+  ...card(id, 2, [ellipse([60, 60], size)]),
+  shaping: { how: 'curl', riseMm, flatMm: size / 2 },
+})
+
+describe('gaps that are fitted over what is curled, over what stands out, and under what is narrow', () => {
+  it('come to stand as high as they were reckoned, or lower where pads find no room after all', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 14, max: 34 }),
+        fc.constantFrom(2, 6, 10),
+        fc.integer({ min: 12, max: 50 }),
+        fc.integer({ min: 2, max: 24 }),
+        fc.constantFrom(0, 4, 9),
+        (depthMm, riseMm, over, wide, spike) => {
+          const ring = subtract([ellipse([60, 60], 40)], [ellipse([60, 60], 40 - wide)])
+          const project = framed(
+            depthMm,
+            { ...plate('spike', spike, [20, 58, 4, 4]), joint: { kind: 'foam', gapMm: spike, pinned: true } },
+            curled('petals', riseMm, 45),
+            card('over', 2, [ellipse([60, 60], over)]),
+            card('ring', 2, ring),
+            plate('beside', 2, [120, 10, 60, 90]),
+          )
+          const plan = planGaps(project, depthMm - 2)
+          const built = depthPlan(withGaps(project, plan.gaps))
+          expect(built.stackMm).toBeLessThanOrEqual(plan.stackMm + 1e-6)
+          if (built.layers.every(({ glued }) => glued.length === 0))
+            expect(built.stackMm).toBeCloseTo(plan.stackMm, 6)
+        },
+      ),
+      { numRuns: 12 },
+    )
+  })
+
+  it('are as high as curled card under them, worked out by hand', () => {
+    // The disc in front rests on the petals where they have risen, not on their middle.
+    const project = pinned(
+      framed(40, curled('petals', 6, 45), card('over', 2, [ellipse([60, 60], 40)])),
+      'petals',
+      'over',
+    )
+    const byHand = 0.29 + (2 + 0.29) + 6 + (2 + 0.29)
+    expect(planGaps(project, 38).stackMm).toBeCloseTo(byHand, 6)
+    expect(depthPlan(project).stackMm).toBeCloseTo(byHand, 6)
+  })
+
+  it('are none where no foam finds room, and so low that foam stays hidden', () => {
+    const ring = (mm: number) =>
+      card('ring', 2, subtract([ellipse([60, 60], 50)], [ellipse([60, 60], 50 - mm)]))
+    const gapUnder = (mm: number) => planGaps(framed(30, ring(mm)), 28).gaps[0]!.gapMm
+    expect(gapUnder(3)).toBe(0)
+    // Seen from the side, a higher pad is to lie farther in.
+    expect(gapUnder(9)).toBeGreaterThan(0)
+    expect(gapUnder(9)).toBeLessThan(gapUnder(30))
   })
 })

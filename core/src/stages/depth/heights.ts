@@ -58,7 +58,7 @@ export interface PieceHeight extends Lifted {
 /** A contact of so little of a piece's area carries nothing. */
 const SLIVER = 0.03
 /** Over a sliver card bends by so much (mm). */
-const BENDS_MM = 0.6
+export const BENDS_MM = 0.6
 /** Contacts smaller than this (mm²) carry nothing, unless the piece itself is hardly larger. */
 const TOUCH_MM2 = 0.5
 const TOUCH_SHARE = 0.3
@@ -111,7 +111,9 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
     const { body, flaps } = isFlat(layer) ? { body: whole, flaps: NO_FLAPS } : memo('folded', [whole, layer.folds, layer.shaping, layer.blanks.length], () => folded(whole, layer)) // prettier-ignore
     // What is folded does not rest on what is under it: only the body does.
     const under = nearUnder(body, below)
-    const gap = below || foamUnder(layer, piece.id) > 0 ? lifts.between(layer, piece.id) : 0
+    // What lies straight on the board is glued to it: that is none of the stack.
+    const gap =
+      (below?.placed.length ?? 0) > 0 || foamUnder(layer, piece.id) > 0 ? lifts.between(layer, piece.id) : 0
     const rests = stands(layer) ? null : restsAt(body, { under, gap }, memo)
     const bottomMm = rests ? even(rests.bottomMm) : standsAt(project, layer, thickness)
     const givesMm = rests ? even(rests.givesMm + (gap > 0 ? lifts.gives(layer, piece.id) : 0)) : 0
@@ -321,7 +323,7 @@ export function nearUnder(region: Region, below: Level | null): readonly Placed[
 }
 
 /** Contacts of no more than this carry nothing, mm². */
-const leastContact = (region: Region): number => Math.min(TOUCH_MM2, regionArea(region) * TOUCH_SHARE)
+export const leastContact = (region: Region): number => Math.min(TOUCH_MM2, regionArea(region) * TOUCH_SHARE)
 
 /** The first of the shapes below that a region touches, and where. */
 function firstContact(

@@ -129,6 +129,7 @@ export function inStrips({ band, opening }: { band: Region; opening: Polygon }, 
   const all = polygonBox(band[0]!)
   const hole = polygonBox(opening)
   const [top, bottom] = [hole.minY - BEHIND_LIP_MM, hole.maxY + BEHIND_LIP_MM]
+  const [left, right] = [hole.minX - BEHIND_LIP_MM, hole.maxX + BEHIND_LIP_MM]
   const parts = (from: number, to: number): [number, number][] => {
     const n = Math.max(1, Math.ceil((to - from) / mostMm - 1e-9))
     return Array.from({ length: n }, (_, k) => [
@@ -142,6 +143,9 @@ export function inStrips({ band, opening }: { band: Region; opening: Polygon }, 
   return [
     ...across.flatMap((part) => strip(part, [all.minY, top])),
     ...across.flatMap((part) => strip(part, [bottom, all.maxY])),
-    ...parts(top, bottom).flatMap((part) => strip([all.minX, all.maxX], part)),
+    ...parts(top, bottom).flatMap((part) => [
+      ...strip([all.minX, left], part),
+      ...strip([right, all.maxX], part),
+    ]),
   ]
 }

@@ -85,7 +85,9 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
       const piece = own.find((p) => p.pieceId === layer.floating[0])!
       push(
         'nothing-beneath',
-        `${layer.floating.length === 1 ? 'A piece' : `${layer.floating.length} pieces`} of “${name(layer.layerId)}” has nothing beneath to hold it.`,
+        layer.floating.length === 1
+          ? `A piece of “${name(layer.layerId)}” has nothing beneath to hold it.`
+          : `${layer.floating.length} pieces of “${name(layer.layerId)}” have nothing beneath to hold them.`,
         {
           severity: 'stop',
           at: firstPoint(piece.region),

@@ -1,5 +1,13 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { boxWidth, intersect, loadGeometry, offset, regionArea, regionBox } from '../../base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  intersect,
+  loadGeometry,
+  offset,
+  regionArea,
+  regionBox,
+} from '../../base/geometry'
 import {
   adhesiveOf,
   builtLayers,
@@ -131,6 +139,18 @@ describe('a stand-off ring', () => {
     // By hand: half a millimetre off the spacer, one behind the lip.
     expect(regionArea(layerRegion(ring!))).toBeCloseTo(639 * 199 - 628 * 188, 1)
     expect(codes(addStandOff(wide(640), starterStock()))).not.toContain('ring-off')
+    // Of measures that are not round the strips at the sides are strips as well, and not one piece with a line between.
+    for (const mm of [302.5771075487137, 333.3333333, 411.8741]) {
+      const frame = wide(mm)
+      const square = {
+        spacer: { widthMm: mm, heightMm: mm },
+        opening: { widthMm: mm * 0.93, heightMm: mm * 0.93 },
+      }
+      const framed = { ...frame, mount: { ...frame.mount, ...square } as Project['mount'] }
+      const [own] = standOffLayers(addStandOff(framed, starterStock()))
+      for (const box of own!.pieces.map((piece) => regionBox(pieceRegion(piece))))
+        expect(Math.min(boxWidth(box), boxHeight(box))).toBeLessThan(16)
+    }
   })
 
   it('is told where the frame is another, belongs to it, and stays when the work is sized', () => {

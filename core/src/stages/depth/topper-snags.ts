@@ -6,6 +6,9 @@ import type { TopperHold } from './topper'
 /** A free end that sinks by more, held level, is seen to droop (mm). */
 const DROOPS_MM = 2
 
+const freed = ({ isBetterFreed }: TopperHold): Pick<Snag, 'mend'> =>
+  isBetterFreed ? { mend: { label: 'Put the sticks where they hold', action: { kind: 'free-sticks' } } } : {}
+
 /** Sticks that hold on nothing or beside the middle, and ends that droop; none where nothing is held by sticks. */
 export function topperSnags(held: TopperHold | null): Snag[] {
   if (!held) return []
@@ -16,9 +19,7 @@ export function topperSnags(held: TopperHold | null): Snag[] {
     severity: 'stop',
     at: null,
     message,
-    ...(held.sticks.some(({ isHeld }) => !isHeld) && {
-      mend: { label: 'Put the sticks where they hold', action: { kind: 'free-sticks' as const } },
-    }),
+    ...freed(held),
   }))
   if (!held.isBalanced)
     snags.push({
@@ -27,7 +28,7 @@ export function topperSnags(held: TopperHold | null): Snag[] {
       severity: 'caution',
       at: [held.centre.x, held.centre.y],
       message: say`The centre of mass is ${length(held.centre.x)} from the left, beside what holds the topper: it will lean or turn.`,
-      mend: { label: 'Put the sticks where they hold', action: { kind: 'free-sticks' } },
+      ...freed(held),
     })
   if (held.sticks.length > 0 && held.sagMm > DROOPS_MM)
     snags.push({

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { card, stack } from '../../../test/stack'
 import { demo } from '../../demo'
 import { ellipse, intersect, rectangle, regionArea, subtract } from '../../base/geometry'
-import { layerRegion, setLayer, starterMount, type Mount, type Project } from '../../project'
+import { layerRegion, setLayer, starterMount, type Layer, type Mount, type Project } from '../../project'
 import { sagMm } from '../layers/sticks'
 import { planAssembly } from '../assembly'
 import { depthPlan } from './depth'
@@ -51,6 +51,13 @@ describe('a topper on its sticks', () => {
     expect(codes({ sticks: 2 })).toEqual([])
     expect(codes({ sticks: 1, stickPlacesMm: [20] })).toContain('topper-turns')
     expect(codes({ sticks: 2, stickPlacesMm: [40, 130] })).toContain('stick-without-card')
+    // What is left to the plan already cannot be left to it.
+    const mendsOf = (more: object, shape: Layer) =>
+      topperSnags(topperHold(topper(stack('free', shape), more))).map(({ mend }) => mend?.action.kind)
+    expect(mendsOf({ sticks: 1, stickPlacesMm: [20] }, strip('a', 'glue'))).toContain('free-sticks')
+    const narrow = card('a', 0, [rectangle([0, 0], 2, 60), rectangle([100, 0], 2, 60)])
+    expect(mendsOf({ sticks: 2, stickPlacesMm: [] }, narrow).filter(Boolean)).toEqual([])
+    expect(mendsOf({ sticks: 2, stickPlacesMm: [20, 80] }, narrow).filter(Boolean)).toEqual([])
     const long = topper(stack('free', card('a', 0, [rectangle([0, 0], 300, 20)])), { sticks: 1 })
     expect(codes({}, long)).toEqual(['topper-droops'])
     expect(codes({}, demo('bon-voyage'))).toEqual([])

@@ -56,6 +56,8 @@ export interface TopperHold {
   sagMm: number
   /** The centre of mass lies between the outer sticks, or over the only one. */
   isBalanced: boolean
+  /** Places that the maker chose hold less well than those that are found where she leaves it to the plan. */
+  isBetterFreed: boolean
   glues: StickGlue[]
   remarks: Said[]
 }
@@ -108,6 +110,7 @@ export function topperHold(project: Project): TopperHold | null {
     reachMm: Math.max(...[b.minX, b.maxX].map((end) => Math.min(...holds.map((x) => Math.abs(x - end))))),
     sagMm: sink,
     isBalanced: isBalanced(at, mass.centre.x),
+    isBetterFreed: isBetterFreed(mount, { sticks, back, centre: mass.centre }),
     glues: project.drawer.adhesives.map((adhesive) => {
       const holdsN = (touchMm2 * adhesive.holdsKPa) / 1000
       return { adhesive, holdsN, times: weightN > 0 ? holdsN / weightN : 0 }
@@ -127,6 +130,21 @@ const backOf = (layers: readonly Layer[]): Layer => layers.find(({ role }) => ro
 function stickXs({ sticks, stick, stickPlacesMm }: TopperMount, back: Region, centre: Point) {
   if (stickPlacesMm.length === sticks && sticks > 0) return { at: [...stickPlacesMm], remarks: [] }
   return stickPlaces(back, { sticks, stickMm: stick.widthMm }, centre)
+}
+
+/** Whether sticks that are placed by hand hold less well than they would elsewhere. */
+function isBetterFreed(
+  mount: TopperMount,
+  { sticks, back, centre }: { sticks: readonly StickPlace[]; back: Region; centre: Point },
+): boolean {
+  if (mount.stickPlacesMm.length === 0) return false
+  const held = sticks.filter(({ isHeld }) => isHeld).length
+  const found = stickXs({ ...mount, stickPlacesMm: [] }, back, centre).at
+  const isNow = isBalanced(
+    sticks.map(({ x }) => x),
+    centre.x,
+  )
+  return found.length > held || (found.length === held && !isNow && isBalanced(found, centre.x))
 }
 
 const isBalanced = (at: readonly number[], x: number): boolean =>

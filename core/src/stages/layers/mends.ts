@@ -1,4 +1,5 @@
 import type { Point } from '../../base/geometry'
+import type { Size } from '../measure'
 import {
   coverWithPrint,
   findLayer,
@@ -11,6 +12,7 @@ import {
 import { addBacking } from './backing'
 import { withEdge, type Edge } from './edges'
 import { fillUnder } from './fill-under'
+import { cutInParts } from './in-parts'
 import {
   cutOut,
   drawStrip,
@@ -40,6 +42,7 @@ declare module '../../project/snag' {
     'fill-holes': { layerId: string; underMm2: number }
     'fill-under': { layerIds: string[] }
     'to-openings': { byId: string; through: Through }
+    'cut-in-parts': { layerId: string } & Size
     'split-off': { layerId: string; pieceIds: string[] }
     'move-pieces': { layerId: string; pieceIds: string[]; toId: string }
     'fill-opening': { layerId: string; at: Point }
@@ -66,6 +69,7 @@ export const layersMends: MendTable<
   | 'fill-holes'
   | 'fill-under'
   | 'to-openings'
+  | 'cut-in-parts'
   | 'split-off'
   | 'move-pieces'
   | 'fill-opening'
@@ -93,6 +97,7 @@ export const layersMends: MendTable<
   'fill-holes': (project, { layerId, underMm2 }) => fillHoles(project, layerId, underMm2),
   'fill-under': (project, { layerIds }) => fillUnder(project, layerIds),
   'to-openings': (project, { byId, through }) => toOpenings(project, { byId, through }),
+  'cut-in-parts': (project, { layerId, ...reach }) => cutInParts(project, layerId, reach),
   'split-off': (project, { layerId, pieceIds }) => splitOff(project, layerId, pieceIds),
   'move-pieces': (project, { layerId, pieceIds, toId }) => movePieces(project, layerId, { pieceIds, toId }),
   'fill-opening': (project, { layerId, at }) => fillOpening(project, layerId, at),

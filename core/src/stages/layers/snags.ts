@@ -1,16 +1,20 @@
 // Findings of the layers stage.
 import { say, length, area } from '../../base/units'
-import { intersect, regionArea } from '../../base/geometry'
+import { intersect, regionArea, type Region } from '../../base/geometry'
+import { folded } from './folds'
 import { SPECK_MM, type LayerFigures } from './figures'
 import type { Soundness } from './soundness'
 import { scattered } from './visibility/merge'
 import { isSeeThrough, type VisibleArea } from './visibility/shows'
 import {
   backingRect,
+  builtLayers,
   findLayer,
+  hasBoardBehind,
   layerRegion,
   pieceRegion,
   windowOf,
+  type Layer,
   type Project,
   type Snag,
   isStandOff,
@@ -114,6 +118,24 @@ export function stackSnags(project: Project, visible: readonly VisibleArea[]): S
   return snags
 }
 
+/** Whether pieces in front of a layer lie on nothing else: without it nothing would hold them. */
+function carriesAlone(project: Project, layer: Layer): boolean {
+  if (hasBoardBehind(project.mount)) return false
+  const layers = builtLayers(project)
+  const at = layers.findIndex(({ id }) => id === layer.id)
+  if (at < 0) return false
+  const own = layerRegion(layer)
+  return layers.slice(at + 1).some((front, k) => {
+    const others = layers.slice(0, at + 1 + k).filter((one) => one !== layers[at])
+    return front.pieces.some((piece) => {
+      // What is folded up or curled rests on nothing.
+      const region = folded(pieceRegion(piece), front).body
+      const liesOn = (under: Region) => regionArea(intersect(region, under)) > 0
+      return liesOn(own) && !others.some((other) => liesOn(layerRegion(other)))
+    })
+  })
+}
+
 /** Findings about single layers. */
 export function layerSnags(
   project: Project,
@@ -164,7 +186,9 @@ export function layerSnags(
         layer: layer.id,
         at: null,
         message: `Nothing of “${layer.name}” shows from the front: a plain sheet would do, or none.`,
-        mend: { label: 'Leave it out', action: { kind: 'leave-out', layerId: layer.id } },
+        ...(!carriesAlone(project, layer) && {
+          mend: { label: 'Leave it out', action: { kind: 'leave-out' as const, layerId: layer.id } },
+        }),
       })
   }
   return snags

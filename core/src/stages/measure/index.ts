@@ -4,6 +4,8 @@
  */
 export * from './measure'
 export * from './laid-out'
+export { partsWithin } from './parts-within'
+export { TOLERANCE_MM } from './tolerance'
 export * from './snags'
 export * from './mends'
 export * from './things'

@@ -12,6 +12,7 @@ import {
   newProject,
   setPlan,
   starterMount,
+  type Fold,
   type FrameMount,
   type Project,
 } from '../../project'
@@ -91,6 +92,22 @@ describe('a frame', () => {
     const m = measure(large)
     expect(m.safe!.widthMm).toBeCloseTo(292.1, 6)
     expect(m.safe!.limit).toBe('what the cutter reaches on a sheet')
+  })
+
+  it('has a piece that no sheet takes sized with the design, or cut in parts where that is as large as its frame', () => {
+    const mendOf = (project: Project) =>
+      measureSnags(project).find(({ code }) => code === 'piece-over-sheet')?.mend
+    expect(mendOf(frame({ w: 310, h: 310 }))!.action.kind).toBe('fit-design')
+    // A sheet of the size of the spacer stays as large as that.
+    const spacer = { widthMm: 400, heightMm: 250 }
+    const opening = { widthMm: 380, heightMm: 230 }
+    const sheet = withMount(frame({ w: 400, h: 250 }, [0, 0], rectangle), { spacer, opening })
+    expect(codes(sheet)).toEqual(['piece-over-sheet'])
+    expect(wordsIn(mendOf(sheet)!.label, 'mm')).toBe('Cut it in 2 parts')
+    expect(codes(mendProject(sheet, mendOf(sheet)!.action, []))).toEqual([])
+    const score: Fold = { line: [0, 0, 400, 250], deg: 90, way: 'up' }
+    const folded = { ...sheet.layers[0]!, folds: [score] }
+    expect(mendOf({ ...sheet, layers: [folded] })).toBeUndefined()
   })
 
   it('warns where the design passes the opening, and one press mends it', () => {

@@ -203,6 +203,8 @@ function targetSize(
   else if (mount.kind === 'topper')
     room = { widthMm: mount.widthMm, heightMm: Infinity, limit: 'the width of the topper' }
   else return null
+  // Sheets are as large as the backing, whatever is cut in one.
+  if (fullSheets) return room
   const widthMm = Math.min(room.widthMm, cuttable.widthMm)
   const heightMm = Math.min(room.heightMm, cuttable.heightMm)
   if (!(widthMm > 0 && heightMm > 0)) return null

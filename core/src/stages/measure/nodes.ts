@@ -37,7 +37,7 @@ export const measureSnagsNode = node('snags of measure', {
   stage: 'measure',
   reads: {
     mount: true,
-    layers: ['name', 'pieces', 'role', 'paperId'],
+    layers: ['name', 'pieces', 'blanks', 'folds', 'role', 'paperId'],
     papers: ['widthMm', 'heightMm'],
     cutter: true,
     plan: ['turns'],

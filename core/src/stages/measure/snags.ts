@@ -25,8 +25,9 @@ import {
   type Snag,
   type Piece,
 } from '../../project'
-import { measure, sidesWithin, type Sides } from './measure'
-import { boxOf, canCover, partsOf } from './parts'
+import { measure, sidesWithin, type Sides, type Size } from './measure'
+import { boxOf, canCover, partsOf, pictureOf } from './parts'
+import { partsWithin } from './parts-within'
 import { slipsOf, type Measure } from './slips'
 import { TOLERANCE_MM } from './tolerance'
 
@@ -123,25 +124,42 @@ export function measureSnags(project: Project): Snag[] {
   const goesAcross = (piece: Piece) =>
     project.plan.turns === 'free' &&
     pieceRegion(piece).every(({ outer }) => turnWithin(convexHull(outer), widthMm, heightMm) !== null)
+  const fitted = m.fitFactor === null ? [] : pictureOf(project, parts)
+  /** Whether a piece of such sides is within reach once the design is fitted. */
+  const fitsFitted = (layer: Layer, sides: readonly number[]) =>
+    fitted.includes(layer) && sides.every((side, k) => side * m.fitFactor! <= reach[k]! + TOLERANCE_MM)
   for (const layer of builtLayers(project)) {
     for (const piece of layer.pieces) {
       const b = regionBox(pieceRegion(piece))
       const sides = [boxWidth(b), boxHeight(b)].toSorted((a, c) => a - c)
       if (sides[0]! <= reach[0]! + TOLERANCE_MM && sides[1]! <= reach[1]! + TOLERANCE_MM) continue
       if (goesAcross(piece)) continue
+      const inParts = fitsFitted(layer, sides) ? {} : inPartsMend(layer, b, m.cuttable)
       stop(
         'piece-over-sheet',
-        say`A piece of “${layer.name}” is ${size(boxWidth(b), boxHeight(b))}; the cutter reaches ${size(widthMm, heightMm)} of a sheet.`,
+        say`A piece of “${layer.name}” is ${size(boxWidth(b), boxHeight(b))}; the cutter reaches ${size(widthMm, heightMm)} of a sheet.${inParts.mend ? ' Put together of parts, it has its seams where they show least.' : ''}`,
         {
           layer: layer.id,
           at: [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2],
-          ...(m.fitFactor ? { mend: fit } : {}),
+          ...(fitsFitted(layer, sides) ? { mend: fit } : inParts),
         },
       )
       break
     }
   }
   return snags
+}
+
+/** Cut in parts, a piece is within reach; what is rolled or folded is not cut apart. */
+function inPartsMend(layer: Layer, box: Box, reach: Size): Pick<Snag, 'mend'> {
+  if (layer.blanks.length > 0 || layer.folds.length > 0) return {}
+  const [across, down] = partsWithin({ widthMm: boxWidth(box), heightMm: boxHeight(box) }, reach)
+  return {
+    mend: {
+      label: `Cut it in ${across * down} parts`,
+      action: { kind: 'cut-in-parts', layerId: layer.id, ...reach },
+    },
+  }
 }
 
 /** The measures of a frame against each other. */

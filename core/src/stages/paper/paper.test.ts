@@ -1,13 +1,25 @@
 import { describe, expect, it } from 'vitest'
 import { mendProject } from '../mend'
 import { demo } from '../../demo'
-import { builtLayers, colourOf, findLayer, FINISHES, paperOf, setLayer, safeStripMm } from '../../project'
+import { plate as stackPlate, stack } from '../../../test/stack'
+import {
+  builtLayers,
+  colourOf,
+  findLayer,
+  FINISHES,
+  paperOf,
+  setLayer,
+  safeStripMm,
+  type Project,
+} from '../../project'
+import { isDearPaper } from '../layers'
 import {
   assignNearest,
   assignRamp,
   coloursInUse,
   giveColour,
   colourDifference,
+  dearSnags,
   matchPapers,
   nearestPaper,
   neighbourSteps,
@@ -144,6 +156,30 @@ describe('papers for layers', () => {
     // Film is taken for film alone, card for card.
     const swapTo = stock.find(({ id }) => id === paperOf(swapped, findLayer(swapped, 'name')!)!.id)!
     expect(swapTo.press).toBeNull()
+  })
+
+  it('snag without a mend that another snag takes back: no dear paper for a plain one, none too alike for a dear one', () => {
+    const plate = (id: string, paperId: string) => ({ ...stackPlate(id, 1, [0, 0, 60, 60]), paperId })
+    const withStock = (project: Project): Project => ({
+      ...project,
+      drawer: { ...project.drawer, papers: stock },
+    })
+    const smooth = stock.filter(({ finish, press }) => finish === 'smooth' && press === null)
+    for (const dear of stock.filter(isDearPaper)) {
+      // Beside the plain paper that is nearest to a dear one that plain one would not be told apart.
+      const nearest = smooth.toSorted(
+        (a, b) => colourDifference(a.colour, dear.colour) - colourDifference(b.colour, dear.colour),
+      )[0]!
+      const project = withStock(stack('card', plate('back', nearest.id), plate('front', dear.id)))
+      const [snag] = dearSnags(project, [{ id: 'front', areaMm2: 100, visibleMm2: 5 } as never], stock)
+      const taken = mendProject(project, snag!.mend!.action, stock)
+      expect(neighbourSteps(taken)[0]!.difference).toBeGreaterThanOrEqual(6)
+      // And a plain one that is too like what it lies on is not made a dear one.
+      const alike = withStock(stack('card', plate('back', nearest.id), plate('front', nearest.id)))
+      const swap = paperSnags(alike, stock).find(({ code }) => code === 'too-alike')!.mend!.action
+      const swapped = mendProject(alike, swap, stock)
+      expect(isDearPaper(paperOf(swapped, findLayer(swapped, 'front')!)!)).toBe(false)
+    }
   })
 
   it('snag where there are none yet', () => {

@@ -11,7 +11,7 @@ import {
 } from '../../project'
 import { fresh, type Memo } from '../../base'
 import { say, weight } from '../../base/units'
-import { isDear, type VisibleArea } from '../layers'
+import { isDear, isDearPaper, type VisibleArea } from '../layers'
 import { colouredLayers, neighbourSteps, usable } from './assign'
 import { colourDifference, nearestPaper, TOO_ALIKE } from './colour'
 import { unevenSteps } from './ramps'
@@ -77,26 +77,35 @@ export function paperSnags(project: Project, stock: readonly Paper[], memo: Memo
   return snags
 }
 
-/** The paper nearest to a layer's own that stands clear of both its neighbours; film for film, card for card. */
+/** Colours of the layers right behind and right before a layer. */
+function neighboursOf(project: Project, layer: Layer): string[] {
+  const layers = colouredLayers(project)
+  const i = layers.indexOf(layer)
+  return i < 0 ? [] : [layers[i - 1], layers[i + 1]].flatMap((l) => (l ? colourOf(project, l) : []))
+}
+
+/** Whether a paper stands clear of colours beside it, by so much more than is told. */
+const isClearOf = (neighbours: readonly string[], { colour }: Paper, more = 0): boolean =>
+  neighbours.every((c) => colourDifference(c, colour) >= TOO_ALIKE + more)
+
+/** The paper nearest to a layer's own that stands clear of both its neighbours; film for film, card for card, and no dear one for a plain one. */
 function swapFor(
   project: Project,
   { layer, stock }: { layer: Layer; stock: readonly Paper[] },
   memo: Memo,
 ): Paper | undefined {
-  const layers = colouredLayers(project)
-  const i = layers.indexOf(layer)
-  const neighbours = [layers[i - 1], layers[i + 1]]
-    .filter((l) => l !== undefined)
-    .map((l) => colourOf(project, l))
+  const neighbours = neighboursOf(project, layer)
   const own = colourOf(project, layer)
   const isFilm = Boolean(paperOf(project, layer)?.press)
-  return memo('paper to swap to', [own, layer.paperId, isFilm, neighbours, stock], () =>
+  const mayBeDear = isDear(project, layer)
+  return memo('paper to swap to', [own, layer.paperId, isFilm, mayBeDear, neighbours, stock], () =>
     usable(stock)
       .filter(
         (p) =>
           p.id !== layer.paperId &&
           (p.press !== null) === isFilm &&
-          neighbours.every((c) => colourDifference(c, p.colour) >= TOO_ALIKE + 2),
+          (mayBeDear || !isDearPaper(p)) &&
+          isClearOf(neighbours, p, 2),
       )
       .map((paper) => ({ paper, difference: colourDifference(own, paper.colour) }))
       .toSorted((a, b) => a.difference - b.difference)
@@ -121,10 +130,10 @@ export function dearSnags(
       seen.visibleMm2 / seen.areaMm2 > 0.15
     )
       return []
-    const plain = nearestPaper(
-      paper.colour,
-      stock.filter((p) => p.finish === 'smooth'),
-    )
+    const smooth = stock.filter((p) => p.finish === 'smooth')
+    const neighbours = neighboursOf(project, layer)
+    const clear = smooth.filter((p) => isClearOf(neighbours, p))
+    const plain = nearestPaper(paper.colour, clear.length > 0 ? clear : smooth)
     return [
       {
         code: 'dear-but-hidden',

@@ -13,7 +13,15 @@ import {
   type Point,
   type Region,
 } from '../../../base/geometry'
-import { builtLayers, layerRegion, MOST, paperOf, type Layer, type Project } from '../../../project'
+import {
+  builtLayers,
+  layerRegion,
+  MOST,
+  paperOf,
+  type Layer,
+  type Paper,
+  type Project,
+} from '../../../project'
 import { makeLayer } from '../intake/intake'
 import { bridgeFaces } from '../makers/bridge'
 import { reshaped } from '../reshaped'
@@ -148,8 +156,9 @@ export function outlineOverlay(project: Project, layerId: string, widthMm: numbe
 /** Whether the paper of a layer is a dear one that a plain sheet could stand in for where little of it shows. */
 export const isDear = (project: Project, layer: Layer): boolean => {
   const paper = paperOf(project, layer)
-  return (
-    paper !== undefined &&
-    (paper.finish === 'glitter' || paper.finish === 'mirror' || paper.finish === 'pearl')
-  )
+  return paper !== undefined && isDearPaper(paper)
 }
+
+/** Whether a paper is one of those that cost more for how they shine. */
+export const isDearPaper = ({ finish }: Pick<Paper, 'finish'>): boolean =>
+  finish === 'glitter' || finish === 'mirror' || finish === 'pearl'

@@ -1,6 +1,6 @@
 // Several layers into one: the frontmost keeps its name, place and paper.
 import { regionRings, fillRings, regionArea, subtract, union, type Polygon } from '../../../base/geometry'
-import { builtLayers, colourOf, layerRegion, type Layer, type Project } from '../../../project'
+import { builtLayers, colourOf, isStandOff, layerRegion, type Layer, type Project } from '../../../project'
 import { groupBy } from '../../../base'
 import { makeLayer } from '../intake/intake'
 import { isSeeThrough, type VisibleArea } from './shows'
@@ -31,7 +31,7 @@ const SLIVER_MM2 = 0.05
  */
 export function scattered(project: Project, visible: readonly VisibleArea[]): string[][] {
   const seen = new Map(visible.map((v) => [v.id, v.areaMm2 > 0 ? v.visibleMm2 / v.areaMm2 : 0]))
-  const layers = builtLayers(project).filter((layer) => !isCutFlat(layer))
+  const layers = builtLayers(project).filter((layer) => !isCutFlat(layer) && !isStandOff(layer))
   const groups = [...groupBy(layers, (layer) => `${layer.paperId} ${colourOf(project, layer)}`).values()]
   return groups
     .map((group) =>
