@@ -108,7 +108,7 @@ export function liftOnto({ project, layer, below, memo = fresh }: On): Lifted[] 
   const lifts = new Lifts(project, memo)
   return layer.pieces.map((piece): Lifted => {
     const whole = pieceRegion(piece)
-    const { body, flaps } = isFlat(layer) ? { body: whole, flaps: NO_FLAPS } : memo('folded', [whole, layer.folds, layer.shaping, layer.blanks.length], () => folded(whole, layer)) // prettier-ignore
+    const { body, flaps } = isFlat(layer) ? { body: whole, flaps: NO_FLAPS } : memo('folded', [whole, layer.folds, layer.slits, layer.shaping, layer.blanks.length], () => folded(whole, layer)) // prettier-ignore
     // What is folded does not rest on what is under it: only the body does.
     const under = nearUnder(body, below)
     // What lies straight on the board is glued to it: that is none of the stack.

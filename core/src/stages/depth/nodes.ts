@@ -35,7 +35,7 @@ const partOf = ({ apart: parts }: BuildOrder, layerId: string) => {
 const unitOf = ({ units }: Pick<BuildOrder, 'units'>, partId: string) =>
   units.find(({ part }) => part?.id === partId)!
 
-const OWN = ['pieces', 'role', 'blanks', 'lives', 'folds', 'shaping', 'joint', 'paperId'] as const
+const OWN = ['pieces', 'role', 'blanks', 'lives', 'folds', 'slits', 'shaping', 'joint', 'paperId'] as const
 
 const HEIGHTS = {
   mount: true,

@@ -9,7 +9,8 @@ await loadGeometry()
 
 const fold = (line: Fold['line'], deg: number, way: Fold['way'] = 'up'): Fold => ({ line, deg, way })
 const flat = { how: 'flat' as const, riseMm: 0, flatMm: 0 }
-const folded = (region: Region, folds: Fold[]) => foldedLayer(region, { folds, blanks: [], shaping: flat })
+const folded = (region: Region, folds: Fold[]) =>
+  foldedLayer(region, { folds, blanks: [], slits: [], shaping: flat })
 const rounded = (mm: number) => Math.round(mm * 10) / 10
 
 describe('a folded piece', () => {
@@ -42,6 +43,18 @@ describe('a folded piece', () => {
     expect(flaps.map(({ riseMm }) => rounded(riseMm))).toEqual([5, 5])
   })
 
+  it('lies flat beyond a fold along its middle that ends within it', () => {
+    const { body, flaps } = folded(sheet, [fold([60, 10, 20, 10], 60)])
+    expect(regionArea(body)).toBeCloseTo(20 * 20, 1)
+    expect(regionBox(body).maxX).toBeCloseTo(20, 1)
+    expect(flaps.map(({ riseMm }) => rounded(riseMm))).toEqual([5, 5])
+    expect(regionArea(flaps.flatMap(({ region }) => region))).toBeCloseTo(40 * 20, -0.5)
+    // Drawn from the other end it is the same.
+    expect(regionArea(folded(sheet, [fold([20, 10, 60, 10], 60)]).body)).toBeCloseTo(400, 1)
+    // A fold beside it is none of its own.
+    expect(folded(sheet, [fold([60, 10, 20, 10], 60), fold([0, 30, 60, 30], 60)]).flaps).toHaveLength(2)
+  })
+
   it('is flat where a fold does not part it', () => {
     for (const line of [
       [10, 5, 50, 5],
@@ -59,9 +72,25 @@ describe('a piece that hands form', () => {
     const { body, flaps } = foldedLayer(disc, {
       folds: [],
       blanks: [],
+      slits: [],
       shaping: { how: 'curl', riseMm: 9, flatMm: 30 },
     })
     expect(regionArea(body) / (Math.PI * 225)).toBeCloseTo(1, 1)
+    expect(flaps.map(({ riseMm }) => riseMm)).toEqual([9])
+  })
+
+  it('is glued flat round where its slit starts, and rises beyond', () => {
+    const cup = { how: 'cup' as const, riseMm: 9, flatMm: 10 }
+    const { body, flaps } = foldedLayer(disc, {
+      folds: [],
+      blanks: [],
+      slits: [[10, 50, 40, 50]],
+      shaping: cup,
+    })
+    // Half of a disc of 10 mm round the edge, but for what the edge bends.
+    expect(regionArea(body)).toBeGreaterThan(130)
+    expect(regionArea(body)).toBeLessThan(157)
+    expect(regionBox(body).maxX).toBeCloseTo(20, 1)
     expect(flaps.map(({ riseMm }) => riseMm)).toEqual([9])
   })
 
@@ -69,6 +98,7 @@ describe('a piece that hands form', () => {
     const rolled = foldedLayer(disc, {
       folds: [],
       blanks: [],
+      slits: [],
       shaping: { how: 'roll', riseMm: 12, flatMm: 0 },
     })
     expect(rolled.body).toBe(disc)

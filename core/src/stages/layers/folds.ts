@@ -1,6 +1,8 @@
 // What folds make of a piece: the body that lies flat, and flaps that stand up from it or hang down. Lengths in mm.
 import {
   boxesMeet,
+  boxHeight,
+  boxWidth,
   ellipse,
   intersect,
   polygonArea,
@@ -9,8 +11,10 @@ import {
   polygonRings,
   regionArea,
   regionBox,
+  regionContains,
   strokeRegion,
   subtract,
+  union,
   type Point,
   type Polygon,
   type Region,
@@ -30,7 +34,7 @@ export interface Folded {
   flaps: Flap[]
 }
 
-type FoldedLayer = Pick<Layer, 'folds' | 'shaping' | 'blanks'>
+type FoldedLayer = Pick<Layer, 'folds' | 'shaping' | 'blanks' | 'slits'>
 
 /** A fold parts card by a line this wide; what is on either side of it is this far away. */
 const SLIT_MM = 0.02
@@ -42,36 +46,83 @@ const EVEN = 0.8
 
 /**
  * A piece of a layer with its folds. The largest part is the body, or the one between equal wings; each other one turns about the
- * fold that joins it to what is nearer to the body. Two parts of about one size, parted by a single fold, both turn by half. Needs the geometry loaded where
- * there are folds.
+ * fold that joins it to what is nearer to the body. Two parts of about one size, parted by a single fold, both turn by half; so do those beside a
+ * fold that ends within the card, beyond which it lies flat. Needs the geometry loaded where there are folds.
  */
-export function folded(region: Region, { folds, shaping, blanks }: FoldedLayer): Folded {
+export function folded(region: Region, { folds, shaping, blanks, slits }: FoldedLayer): Folded {
   // Rolled it stands on all of what is seen of it.
   if (shaping.how === 'roll') return { body: region, flaps: [{ region, riseMm: shaping.riseMm }] }
   // Folds of a blank lie on the blank, not on what it becomes.
   if (blanks.length > 0 && shaping.how === 'flat') return { body: region, flaps: [] }
+  if (shaping.how === 'cup' && shaping.riseMm > 0 && slits.length > 0)
+    return cupped(region, { ...shaping, slits })
   if (shaping.how !== 'flat' && shaping.riseMm > 0) return shaped(region, shaping)
   const own = folds.filter((fold) => fold.deg > 0 && crosses(region, fold))
   if (own.length === 0) return { body: region, flaps: [] }
-  const slits = own.flatMap(({ line }) =>
-    strokeRegion([{ points: lengthened(line, SHORT_MM), closed: false }], { widthMm: SLIT_MM }),
-  )
-  const parts = subtract(region, slits).filter((part) => polygonArea(part) > SLIT_MM)
+  const halfway = own.length === 1 ? halfwayIn(region, own[0]!) : null
+  if (halfway) return halfway
+  const parts = partedBy(region, own)
   if (parts.length < 2) return { body: region, flaps: [] }
   const bySize = parts.toSorted((a, b) => polygonArea(b) - polygonArea(a))
   const [first, second] = bySize
   if (own.length === 1 && parts.length === 2 && polygonArea(second!) > EVEN * polygonArea(first!)) {
-    const fold = { ...own[0]!, deg: own[0]!.deg / 2 }
     // Neither half lies flat: what is glued is a strip along the fold.
-    const flaps = parts.map((part) => ({
-      region: [part],
-      riseMm: rise(part, fold, { startMm: 0, deg: signed(fold) }),
-    }))
-    return { body: region, flaps }
+    return { body: region, flaps: halvesOf(parts, own[0]!) }
   }
   const joins = joinsOf(parts, own)
   const body = bodyOf(parts, joins)
   return { body: [parts[body]!], flaps: turned(parts, body, joins) }
+}
+
+/** What lines of folds part card into. */
+function partedBy(region: Region, folds: readonly Fold[]): Polygon[] {
+  const lines = folds.flatMap(({ line }) =>
+    strokeRegion([{ points: lengthened(line, SHORT_MM), closed: false }], { widthMm: SLIT_MM }),
+  )
+  return subtract(region, lines).filter((part) => polygonArea(part) > SLIT_MM)
+}
+
+/** Parts beside a fold that each turn by half of it. */
+function halvesOf(parts: readonly Polygon[], fold: Fold): Flap[] {
+  const half = { ...fold, deg: fold.deg / 2 }
+  return parts.map((part) => ({
+    region: [part],
+    riseMm: rise(part, half, { startMm: 0, deg: signed(half) }),
+  }))
+}
+
+/** Card with a fold along its middle from its edge to within it: flat beyond that end; null where the fold is another. */
+function halfwayIn(region: Region, fold: Fold): Folded | null {
+  const [x1, y1, x2, y2] = fold.line
+  const isWithin = ([x, y, fromX, fromY]: Fold['line']) => {
+    const by = SHORT_MM / (Math.hypot(x - fromX, y - fromY) || 1)
+    return regionContains(region, x + (x - fromX) * by, y + (y - fromY) * by)
+  }
+  const [start, end] = [isWithin([x1, y1, x2, y2]), isWithin([x2, y2, x1, y1])]
+  if (start === end) return null
+  const [from, to] = start
+    ? [
+        { x: x2, y: y2 },
+        { x: x1, y: y1 },
+      ]
+    : [
+        { x: x1, y: y1 },
+        { x: x2, y: y2 },
+      ]
+  const box = regionBox(region)
+  const far = boxWidth(box) + boxHeight(box)
+  const long = Math.hypot(to.x - from.x, to.y - from.y) || 1
+  const [ux, uy] = [((to.x - from.x) / long) * far, ((to.y - from.y) / long) * far]
+  // All card on the far side of the fold's end.
+  const beyond = {
+    outer: Float64Array.of(to.x - uy, to.y + ux, to.x + uy, to.y - ux, to.x + uy + ux, to.y - ux + uy, to.x - uy + ux, to.y + ux + uy), // prettier-ignore
+    holes: [],
+  }
+  const body = intersect(region, union([beyond]))
+  const parts = partedBy(subtract(region, union([beyond])), [fold])
+  const [less, more] = parts.map(polygonArea).toSorted((a, b) => a - b)
+  const areHalves = parts.length === 2 && less! > EVEN * more!
+  return body.length > 0 && areHalves ? { body, flaps: halvesOf(parts, fold) } : null
 }
 
 /** Two parts that a fold joins, by their places. */
@@ -115,6 +166,18 @@ function shaped(region: Region, { flatMm, riseMm }: Layer['shaping']): Folded {
   const body = intersect(region, middle)
   const rest = subtract(region, middle)
   // What is open in its middle rests where it is.
+  if (regionArea(body) < 1 || rest.length === 0) return { body: region, flaps: [{ region, riseMm }] }
+  return { body, flaps: [{ region: rest, riseMm }] }
+}
+
+/** A piece whose slit is drawn together: so far round where the slit starts it is glued flat, and the rest rises. */
+function cupped(
+  region: Region,
+  { flatMm, riseMm, slits }: { flatMm: number; riseMm: number; slits: Layer['slits'] },
+): Folded {
+  const ends = union(slits.map(([x, y]) => ellipse([x!, y!], Math.max(flatMm, 0.1))))
+  const body = intersect(region, ends)
+  const rest = subtract(region, ends)
   if (regionArea(body) < 1 || rest.length === 0) return { body: region, flaps: [{ region, riseMm }] }
   return { body, flaps: [{ region: rest, riseMm }] }
 }
@@ -187,7 +250,11 @@ function crosses(region: Region, { line: [x1, y1, x2, y2] }: Fold): boolean {
     minY: Math.min(y1, y2),
     maxY: Math.max(y1, y2),
   }
-  return region.some((face) => boxesMeet(polygonBox(face), box)) && regionArea(region) > 0
+  if (!region.some((face) => boxesMeet(polygonBox(face), box))) return false
+  const stroke = strokeRegion([{ points: Float64Array.of(x1, y1, x2, y2), closed: false }], {
+    widthMm: SLIT_MM,
+  })
+  return regionArea(intersect(region, stroke)) > 0
 }
 
 /** The face of a fold that is scored: the one on the outside of the bend. */

@@ -289,7 +289,7 @@ export const layersSnags = node('snags of layers', {
   stage: 'layers',
   reads: {
     mount: true,
-    layers: ['name', 'role', 'pieces', 'blanks', 'folds', 'shaping', 'paperId', 'colour', 'tint'],
+    layers: ['name', 'role', 'pieces', 'blanks', 'folds', 'slits', 'shaping', 'paperId', 'colour', 'tint'],
     papers: ['colour', 'finish'],
   },
   needs: (project) => ({

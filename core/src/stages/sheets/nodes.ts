@@ -227,6 +227,7 @@ export const sheetsSnags = node('snags of sheets', {
       'name',
       'pieces',
       'blanks',
+      'folds',
       'cutMirrored',
       'copies',
       'spares',

@@ -27,6 +27,7 @@ import {
   rosetteRecipeSchema,
   transformLayers,
 } from '../../../project'
+import { depthPlan } from '../../depth'
 import { makeLayers, rolledDiameter, stripLength } from './index'
 
 describe('rosette and mandala', () => {
@@ -117,6 +118,19 @@ describe('rosette and mandala', () => {
     expect(() =>
       makeLayers(rosetteRecipeSchema.parse({ kind: 'rosette', diameterMm: 20, sizes: 8, ratio: 0.6 })),
     ).toThrow(/too small to handle/)
+  })
+
+  it('rests on the ends of its leaves, which lie flat under it, whatever they do beyond', () => {
+    for (const petal of ['round', 'heart'] as const)
+      for (const curlMm of [0, 6])
+        for (const leaf of ['folded', 'cupped'] as const)
+          for (const leaves of [1, 4]) {
+            const recipe = rosetteRecipeSchema.parse({ kind: 'rosette', petal, curlMm, leaf, leaves })
+            const plan = depthPlan(stack('free', ...makeLayers(recipe).layers))
+            expect(plan.layers.flatMap(({ floating }) => floating)).toEqual([])
+            expect(plan.pieces.find(({ layer }) => layer.id === 'ring-1')!.bottomMm).toBeCloseTo(0.29, 6)
+            expect(plan.layers[0]!.topMm).toBeGreaterThan(1)
+          }
   })
 
   it('leaves bear a fold along their middle, which moves with them', () => {

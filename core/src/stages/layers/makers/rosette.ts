@@ -230,35 +230,56 @@ function centreStrip(recipe: RosetteRecipe): {
   return { layer, parts, lengthMm, widthMm }
 }
 
-/** Leaves round the flower, each smaller than the last: folded along the middle, or with a slit whose edge is glued over the other. */
+/** Leaves start so far from the flower's middle, in parts of its radius: under petals that lie flat, or under the middle of those that curl. */
+const ROOT_SHARE = { flat: 0.45, curled: FLAT_SHARE / 2 } as const
+/** As far as this card of the flower lies on them, which keeps them flat. */
+const LYING_SHARE = { flat: 1, curled: FLAT_SHARE } as const
+/** At the most so much of a leaf is under the flower. */
+const MOST_UNDER = 0.65
+
+/**
+ * Leaves round the flower, each smaller than the last: folded along the middle, or with a slit whose edge is glued over the other. Under the
+ * flower, where they are glued, they stay flat.
+ */
 function leavesOf(recipe: RosetteRecipe, radius: number): Layer {
   const { leaves, leafRatio, cupDeg, flapMm } = recipe
+  const petals = recipe.curlMm > 0 ? 'curled' : 'flat'
+  const root = radius * ROOT_SHARE[petals]
   const folds: Layer['folds'] = []
   const slits: number[][] = []
   const longest = radius * 0.9
   const faces = Array.from({ length: leaves }, (_, i) => {
-    const length = longest * leafRatio ** i
+    // Their tips reach as far, wherever they start.
+    const length = longest * leafRatio ** i + radius * ROOT_SHARE.flat - root
+    const under = Math.min(radius * LYING_SHARE[petals] - root, length * MOST_UNDER)
     const map = compose(
       translation(radius, radius),
-      compose(rotation(25 + (i * 360) / leaves), translation(radius * 0.45, 0)),
+      compose(rotation(25 + (i * 360) / leaves), translation(root, 0)),
     )
     const line = ([x1, y1]: readonly [number, number], [x2, y2]: readonly [number, number]) =>
       [...mapPoint(map, x1, y1), ...mapPoint(map, x2, y2)] as Layer['folds'][number]['line']
-    if (recipe.leaf === 'folded') folds.push({ line: line([0, 0], [length, 0]), way: 'up', deg: LEAF_DEG })
+    if (recipe.leaf === 'folded')
+      folds.push({ line: line([length, 0], [under, 0]), way: 'up', deg: LEAF_DEG })
     else slits.push(line([0, 0], [length * SLIT_SHARE, 0]))
     return mapRegion(map, leaf(length))
   }).flat()
   // The flap laid over the slit draws the sides together: the tip turns up about the slit's end.
   const rise = longest * (1 - SLIT_SHARE) * Math.sin((cupDeg * Math.PI) / 180)
+  // What is glued reaches from the slit's start to under the flower's edge, and as far aside as the flap is wide.
+  const flatEnd = Math.min(Math.hypot(radius * LYING_SHARE[petals] - root, flapMm), longest * MOST_FLAT)
   return makeLayer({ id: 'leaves', name: 'Leaves' }, faces, {
     role: 'accent',
     colour: '#6f8f5c',
     folds,
     slits,
-    ...(recipe.leaf === 'cupped' && { shaping: { how: 'cup', riseMm: rise, flatMm: flapMm } }),
+    ...(recipe.leaf === 'cupped' && {
+      shaping: { how: 'cup', riseMm: rise, flatMm: flatEnd },
+    }),
     ...joint(0),
   })
 }
 
+/** Of a cupped leaf at the most so much stays flat. */
+const MOST_FLAT = 0.85
 /** A cupped leaf is slit along so much of its middle. */
 const SLIT_SHARE = 0.4

@@ -229,6 +229,16 @@ describe('pieces that are larger than any sheet', () => {
     expect(named(grained)[0]!.mend).toBeUndefined()
   })
 
+  it('are put together of parts at a press, where one layer alone is too large and no turn helps', () => {
+    const { mend } = named(of(back))[0]!
+    expect(wordsIn(mend!.label, 'mm')).toBe('Put “back” together of parts')
+    const parted = mendProject(of(back), mend!.action, [])
+    expect(named(parted)).toEqual([])
+    expect(laidOf(parted)).toHaveLength(2)
+    expect(named(of(back, { ...back, id: 'other' }))[0]!.mend).toBeUndefined()
+    expect(named(setPlan(of(back), { turns: 'fixed' }))[0]!.mend).toBeUndefined()
+  })
+
   it('are told to fit a size that the drawer has and the project does not plan with', () => {
     const large = { ...paper!, id: 'large', widthMm: 450, heightMm: 304.8 }
     const bare = of(back)

@@ -140,7 +140,7 @@ export function tooLargeSnags(project: Project, runs: readonly NestedRun[]): Sna
         message: isAnyCut
           ? say`${paper.name}: ${listed} ${parts.length === 1 ? 'is' : 'are'} larger than the ${size(widthMm, heightMm)} that can be cut of a sheet, and not laid. ${wayOut(paper, tooLarge)}`
           : `${paper.name}: the rim that the blade does not reach leaves nothing of a sheet to cut, so that ${listed} ${parts.length === 1 ? 'is' : 'are'} not laid. Take a larger sheet, or measure the rim anew.`,
-        ...mendOf(paper, tooLarge),
+        ...(mendOf(paper, tooLarge) ?? inPartsMend(project, { paper, tooLarge, ids: [...byLayer.keys()] })),
       },
     ]
   })
@@ -156,10 +156,35 @@ function wayOut({ oneWay }: Paper, { parts, fitTurned }: TooLarge): string {
 }
 
 /** One press that lets pieces be turned, where that brings some onto a sheet. */
-const mendOf = ({ oneWay }: Paper, { fitTurned }: TooLarge): Pick<Snag, 'mend'> =>
+const mendOf = ({ oneWay }: Paper, { fitTurned }: TooLarge): Pick<Snag, 'mend'> | null =>
   fitTurned > 0 && !oneWay
     ? { mend: { label: 'Let pieces lie at any turn', action: { kind: 'turn-freely' } } }
-    : {}
+    : null
+
+/** One press that has the only layer whose pieces are too large put together of parts; what is rolled or folded is not cut apart. */
+function inPartsMend(
+  project: Project,
+  { paper, tooLarge, ids }: { paper: Paper; tooLarge: TooLarge; ids: readonly string[] },
+): Pick<Snag, 'mend'> {
+  const layer = ids.length === 1 ? findLayer(project, ids[0]!) : undefined
+  const { widthMm, heightMm } = tooLarge
+  const isTurned = !paper.oneWay && project.plan.turns !== 'fixed'
+  if (
+    !layer ||
+    layer.blanks.length > 0 ||
+    layer.folds.length > 0 ||
+    !isTurned ||
+    widthMm <= 0 ||
+    heightMm <= 0
+  )
+    return {}
+  return {
+    mend: {
+      label: `Put “${layer.name}” together of parts`,
+      action: { kind: 'cut-in-parts', layerId: layer.id, widthMm, heightMm },
+    },
+  }
+}
 
 /** What a part of a layer takes: a piece, or all of them where they are laid as one. */
 function boxOf(layer: Layer, pieceId: string): Box {
