@@ -142,6 +142,21 @@ describe('a frame', () => {
     expect(width()).toBeCloseTo(before, 6)
   })
 
+  it('that is wider than the cutter reaches has sheets put together of parts, a press a sheet, until undone', async () => {
+    const layers = [
+      makeLayer({ id: 'sheet', name: 'Sheet' }, [rectangle([0, 0], 200, 400)], { role: 'backing' }),
+    ]
+    await open({ ...bare('frame'), layers }, 'measure')
+    await type('Spacer height', '400')
+    await type('Opening height', '386')
+    await soon('button', 'Cut it in 2 parts')
+    await press('Cut it in 2 parts')
+    await waitFor(() => expect(snags('piece-over-sheet')).toHaveLength(0))
+    expect(project().layers[0]!.pieces).toHaveLength(2)
+    await undo()
+    expect(project().layers[0]!.pieces).toHaveLength(1)
+  })
+
   it('is measured again without the first figures in sight; what differs is said, and taken when wished', async () => {
     await open(smallFrame(), 'measure')
     const first = mount('frame')
