@@ -1,6 +1,7 @@
 import { compose, ellipse, mapPoint, rotation, subtract, translation, type Affine } from '../base/geometry'
 import {
   addLayers,
+  layerRegion,
   newProject,
   rosetteRecipeSchema,
   setPlan,
@@ -56,6 +57,16 @@ function blossoms(
   })
 }
 
+/** A leaf whose fold runs on from its tip to its other end: no one flower keeps that flat. */
+function foldedAlong(leaf: Layer): Layer {
+  const [tipX, tipY] = leaf.folds[0]!.line
+  const { outer } = layerRegion(leaf)[0]!
+  const ends = Array.from({ length: outer.length / 2 }, (_, i) => [outer[2 * i]!, outer[2 * i + 1]!] as const)
+  const far = ([x, y]: readonly [number, number]) => Math.hypot(x - tipX, y - tipY)
+  const [x, y] = ends.toSorted((a, b) => far(b) - far(a))[0]!
+  return { ...leaf, folds: [{ ...leaf.folds[0]!, line: [x, y, tipX, tipY] }] }
+}
+
 /** Leaves in pairs between the blossoms, folded along their middle. */
 function leaves(): Layer {
   const recipe = rosetteRecipeSchema.parse({
@@ -65,7 +76,7 @@ function leaves(): Layer {
     centreMm: 0,
     sizes: 1,
   })
-  const [leaf] = makeLayers(recipe).layers
+  const leaf = foldedAlong(makeLayers(recipe).layers[0]!)
   const blank = newProject('made', 'Made', { kind: 'free' })
   const at = [20, 74, 128, 180, 232, 284, 338].map((deg, i) =>
     compose(
@@ -73,9 +84,9 @@ function leaves(): Layer {
       compose(rotation(deg + (i % 2 ? 200 : -20)), translation(-62, -45)),
     ),
   )
-  const placed = at.map((map) => transformLayers({ ...blank, layers: [leaf!] }, map).layers[0]!)
+  const placed = at.map((map) => transformLayers({ ...blank, layers: [leaf] }, map).layers[0]!)
   return {
-    ...leaf!,
+    ...leaf,
     pieces: placed.flatMap((one, n) => one.pieces.map((piece) => ({ ...piece, id: `leaf-${n + 1}` }))),
     folds: placed.flatMap((one) => one.folds),
   }

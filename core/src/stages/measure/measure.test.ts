@@ -2,7 +2,7 @@ import { mendProject } from '..'
 import { wordsIn } from '../../base/units'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { rectangle, subtract, type Polygon } from '../../base/geometry'
+import { boxWidth, rectangle, subtract, type Polygon } from '../../base/geometry'
 import { card, plate, stack } from '../../../test/stack'
 import { makeLayer } from '../layers'
 import {
@@ -108,6 +108,17 @@ describe('a frame', () => {
     const score: Fold = { line: [0, 0, 400, 250], deg: 90, way: 'up' }
     const folded = { ...sheet.layers[0]!, folds: [score] }
     expect(mendOf({ ...sheet, layers: [folded] })).toBeUndefined()
+  })
+
+  it('has sheets that fitting the design would leave too small cut to its size', () => {
+    // Words reach past the sheets on both sides, so that all together cannot be scaled until the sheets cover the panel.
+    const sheet = (id: string) => ({ ...plate(id, 0, [18, 18, 164, 164]), role: 'backing' as const })
+    const start = stack('panel', sheet('a'), sheet('b'), plate('words', 2, [10, 80, 180, 40]))
+    const swims = (project: Project) => measureSnags(project).find(({ code }) => code === 'design-swims')
+    expect(swims(start)!.mend!.action.kind).toBe('fit-sheet')
+    const mended = [1, 2].reduce((p) => mendProject(p, swims(p)!.mend!.action, []), start)
+    expect(codes(mended)).toEqual([])
+    expect(boxWidth(layerBox(mended.layers[0]!))).toBeCloseTo(200, 6)
   })
 
   it('warns where the design passes the opening, and one press mends it', () => {

@@ -75,7 +75,11 @@ export function measureSnags(project: Project): Snag[] {
   const opening = openingRect(project)
   if (backing && opening) {
     snags.push(
-      ...sheetSnags(project, parts.sheets, { backing: polygonBox(backing), seen: polygonBox(opening) }),
+      ...sheetSnags(project, parts.sheets, {
+        backing: polygonBox(backing),
+        seen: polygonBox(opening),
+        factor: m.fitFactor ?? 1,
+      }),
     )
     // What lies on sheets with openings may go on behind them, as far as it goes in at all.
     for (const layer of parts.fullSheets ? parts.inside : []) {
@@ -210,11 +214,11 @@ function frameSnags(mount: Mount): Snag[] {
   return snags
 }
 
-/** Sheets against the spacer or the panel, and their openings against what is seen. */
+/** Sheets against the spacer or the panel, and their openings against what is seen; the factor is by how much fitting would scale all. */
 function sheetSnags(
   project: Project,
   sheets: readonly Layer[],
-  { backing, seen }: { backing: Box; seen: Box },
+  { backing, seen, factor }: { backing: Box; seen: Box; factor: number },
 ): Snag[] {
   const { kind } = project.mount
   const snags: Snag[] = []
@@ -231,10 +235,7 @@ function sheetSnags(
       layer: layer.id,
       mend: isAll
         ? ({ label: 'Fit them, proportions locked', action: { kind: 'fit-design' } } as const)
-        : ({
-            label: 'Make it the size of the backing',
-            action: { kind: 'fit-sheet', layerId: layer.id },
-          } as const),
+        : fitSheetMend(layer),
     }
     if (over.mm < -TOLERANCE_MM)
       snags.push({
@@ -246,6 +247,8 @@ function sheetSnags(
     else if (isPlainSheet(layer) && swims.mm < -TOLERANCE_MM)
       snags.push({
         ...own,
+        // Of other proportions than what is seen it would swim fitted as well.
+        ...(isAll && !fills(box, seen, factor) && { mend: fitSheetMend(layer) }),
         code: 'design-swims',
         at: middleOf(box, swims.side),
         message: say`“${layer.name}” ends ${length(-swims.mm, 1)} inside what is seen at the ${swims.side}: its edge would show.`,
@@ -277,6 +280,16 @@ function sheetSnags(
     return isNew
   })
 }
+
+const fitSheetMend = (layer: Layer): NonNullable<Snag['mend']> => ({
+  label: 'Make it the size of the backing',
+  action: { kind: 'fit-sheet', layerId: layer.id },
+})
+
+/** Whether a box that is scaled is as large as another. */
+const fills = (box: Box, other: Box, factor: number): boolean =>
+  boxWidth(box) * factor > boxWidth(other) - TOLERANCE_MM &&
+  boxHeight(box) * factor > boxHeight(other) - TOLERANCE_MM
 
 /** One face that is to cover what is seen; layers that run under the lip on some sides only are not. */
 const isPlainSheet = (layer: Layer): boolean => {

@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest'
 import {
   boxHeight,
   boxWidth,
+  intersect,
   mapRegion,
   offset,
   pathToRegion,
@@ -215,6 +216,15 @@ describe('a standing piece', () => {
     expect(made.layers[0]!.folds.map(({ way }) => way)).toEqual(['down'])
     expect(made.layers[0]!.pieces).toHaveLength(1)
     expect(() => makeLayers(scene({ shape, hold: 'hangs', barMm: 25 }))).toThrow(/longer than/)
+    // A gable touches the bar in its point: by a strip it hangs on more than that.
+    for (const barMm of [0.5, 8]) {
+      const houses = makeLayers(scene({ hold: 'hangs', barMm }))
+      expect(houses.remarks.join()).toMatch(/1 strip ties/)
+      const cut = layerRegion({ pieces: houses.layers[0]!.blanks })
+      expect(cut).toHaveLength(1)
+      expect(boxHeight(regionBox(cut))).toBeCloseTo(60 + barMm, 1)
+      expect(regionArea(intersect(cut, [rectangle([0, 1], 200, 0.1)]))).toBeGreaterThan(1.9 * 0.1)
+    }
     expect(() => makeLayers(scene({ shape, barMm: 9, fromPaneMm: 5 }))).toThrow(/need as much room/)
   })
 

@@ -136,16 +136,25 @@ function hanging(recipe: SceneRecipe): Made {
 /** Bars reach so far into what they hold, mm. */
 export const JOIN_MM = 0.05
 
+/** Strips where a figure touches its bar in less than a tie, such as the point of a gable: as deep as wide, and so far up the bar. */
+const tiesTo = (bars: Region, region: Region, upMm: number): Polygon[] =>
+  intersect(region, bars).flatMap((touch) => {
+    const b = regionBox([touch])
+    const left = (b.minX + b.maxX - TIE_MM) / 2
+    return boxWidth(b) < TIE_MM ? [rectangle([left, b.maxY - upMm], TIE_MM, upMm + TIE_MM)] : []
+  })
+
 /** A figure at its place in the frame; it is cut with its bars, which are seen edge on once they are folded. */
 function made(recipe: SceneRecipe, { bars, folds }: { bars: Polygon[]; folds: Fold[] }, how: string): Made {
   const { widthMm, heightMm, barMm, thicknessMm, gsm, hold, frameWidthMm, frameHeightMm } = recipe
   const { region, ties } = figure(recipe)
   // What touches its bars in no place is tied to them.
-  const { region: cut, strips } = bridgeFaces(union(region, bars), Math.min(TIE_MM, barMm))
+  const held = hold === 'hangs' ? tiesTo(bars, region, Math.min(TIE_MM, barMm)) : []
+  const { region: cut, strips } = bridgeFaces(union(region, bars, held), Math.min(TIE_MM, barMm))
   const seen = intersect(cut, [rectangle([0, 0], widthMm, heightMm)])
   const put = translation((frameWidthMm - widthMm) / 2, hold === 'stands' ? frameHeightMm - heightMm : 0)
   const most = standsMm(thicknessMm, gsm)
-  const tied = ties + strips.length
+  const tied = ties + held.length + strips.length
   const layer = makeLayer({ id: 'scene', name: 'Standing piece' }, mapRegion(put, seen), {
     role: 'accent',
     colour: '#2b2f3a',
