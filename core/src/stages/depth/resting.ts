@@ -5,6 +5,7 @@ import {
   regionArea,
   regionBox,
   subtract,
+  takesDisc,
   type Box,
   type Region,
 } from '../../base/geometry'
@@ -28,6 +29,7 @@ import { bodyOf } from './bodies'
 import { gluedPieces } from './held'
 import { BENDS_MM, isFlat, leastContact, type PieceHeight } from './heights'
 import { Lifts } from './lifts'
+import { SLACK_MM } from './pads/places'
 
 /** With more pieces whole layers are taken to lie on each other where their card does. */
 const MOST_PIECES = 400
@@ -167,7 +169,12 @@ function openUnder(body: Region, on: readonly Touched[], hasBoard: boolean): Reg
  * under all. How high what lies farther down is under it is not known yet: layers between are taken to have the same gap.
  */
 function roomFor(project: Project, gapsMm: readonly number[]): (piece: OverCard) => number {
+  const { drawer, plan } = project
+  const leastMm = Math.min(...drawer.foams.flatMap((foam) => [foam.widthMm, foam.heightMm])) / 2 - SLACK_MM
   return ({ layer, pieceId, body, under }) => {
+    // Most that holds none is narrower than any pad: known without looking for places.
+    const byHand = plan.handPads.some(({ layerId }) => layerId === layer.id)
+    if (!byHand && !takesDisc(body, leastMm)) return 0
     const cardMm = thicknessOf(project, layer)
     const holds = (gapMm: number): boolean => {
       const padded: Layer = { ...layer, joint: { ...layer.joint, kind: 'foam', gapMm } }
