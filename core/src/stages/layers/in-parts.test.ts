@@ -22,8 +22,8 @@ const boxesOf = (project: Project, id = 'sheet') =>
 describe('pieces that are larger than what is cut of a sheet', () => {
   it('want as many parts as of sheets that lie side by side, whichever way these lie', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 400 }), fc.integer({ min: 1, max: 400 }), (widthMm, heightMm) => {
-        const [across, down] = partsWithin({ widthMm, heightMm }, REACH)
+      fc.property(fc.integer({ min: 1, max: 300 }), fc.integer({ min: 1, max: 300 }), (widthMm, heightMm) => {
+        const [across, down] = partsWithin({ widthMm, heightMm }, REACH)!
         // By counting how many sheets are laid until the side is passed.
         const counted = (mm: number, by: number) => {
           let n = 0
@@ -95,8 +95,20 @@ describe('pieces that are larger than what is cut of a sheet', () => {
     )
   })
 
-  it('stay whole where they go on a sheet, or are folded', () => {
+  it('stay whole where they go on a sheet, are folded, or would be in pieces beyond counting', () => {
     const small = stack('free', plate('sheet', 0, [0, 0, 60, 100]))
     expect(cutInParts(small, 'sheet', REACH)).toBe(small)
+    const folded = stack('free', {
+      ...plate('sheet', 0, [0, 0, 160, 100]),
+      folds: [{ line: [80, 0, 80, 100], way: 'up', deg: 90 }],
+    })
+    expect(cutInParts(folded, 'sheet', REACH)).toBe(folded)
+    const huge = stack('free', plate('sheet', 0, [0, 0, 4000, 4000]))
+    expect(cutInParts(huge, 'sheet', REACH)).toBe(huge)
+    for (const reach of [
+      { widthMm: 0, heightMm: 60 },
+      { widthMm: 100, heightMm: -3 },
+    ])
+      expect(partsWithin({ widthMm: 300, heightMm: 200 }, reach)).toBeNull()
   })
 })

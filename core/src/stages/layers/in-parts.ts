@@ -45,7 +45,7 @@ export function cutInParts(project: Project, layerId: string, reach: Size): Proj
     const region = pieceRegion(piece)
     const box = regionBox(region)
     const parts = partsWithin({ widthMm: boxWidth(box), heightMm: boxHeight(box) }, reach)
-    return parts[0] * parts[1] === 1
+    return !parts || parts[0] * parts[1] === 1
       ? region
       : inParts(region, parts, { reach, shown: shownOf(project, layer, region) })
   })

@@ -2,16 +2,22 @@
 import type { Size } from './measure'
 import { TOLERANCE_MM } from './tolerance'
 
-/** In how many parts across and down a piece is cut so that each is within reach: with a sheet as it is or turned, the fewer. */
-export function partsWithin(size: Size, reach: Size): [number, number] {
+/** A piece is put together of so many parts at the most. */
+const MOST_PARTS = 24
+
+/**
+ * In how many parts across and down a piece is cut so that each is within reach: with a sheet as it is or turned, the fewer. Null where nothing is
+ * within reach, or only in more parts than anyone would put together.
+ */
+export function partsWithin(size: Size, reach: Size): [number, number] | null {
+  if (!(reach.widthMm > 0 && reach.heightMm > 0)) return null
   const within = (mm: number, mostMm: number) => Math.max(1, Math.ceil((mm - TOLERANCE_MM) / mostMm))
-  const upright: [number, number] = [
-    within(size.widthMm, reach.widthMm),
-    within(size.heightMm, reach.heightMm),
+  const inAll = ({ widthMm, heightMm }: Size): [number, number] => [
+    within(size.widthMm, widthMm),
+    within(size.heightMm, heightMm),
   ]
-  const turned: [number, number] = [
-    within(size.widthMm, reach.heightMm),
-    within(size.heightMm, reach.widthMm),
-  ]
-  return turned[0] * turned[1] < upright[0] * upright[1] ? turned : upright
+  const upright = inAll(reach)
+  const turned = inAll({ widthMm: reach.heightMm, heightMm: reach.widthMm })
+  const fewer = turned[0] * turned[1] < upright[0] * upright[1] ? turned : upright
+  return fewer[0] * fewer[1] <= MOST_PARTS ? fewer : null
 }

@@ -157,10 +157,11 @@ export function measureSnags(project: Project): Snag[] {
 /** Cut in parts, a piece is within reach; what is rolled or folded is not cut apart. */
 function inPartsMend(layer: Layer, box: Box, reach: Size): Pick<Snag, 'mend'> {
   if (layer.blanks.length > 0 || layer.folds.length > 0) return {}
-  const [across, down] = partsWithin({ widthMm: boxWidth(box), heightMm: boxHeight(box) }, reach)
+  const parts = partsWithin({ widthMm: boxWidth(box), heightMm: boxHeight(box) }, reach)
+  if (!parts) return {}
   return {
     mend: {
-      label: `Cut it in ${across * down} parts`,
+      label: `Cut it in ${parts[0] * parts[1]} parts`,
       action: { kind: 'cut-in-parts', layerId: layer.id, ...reach },
     },
   }

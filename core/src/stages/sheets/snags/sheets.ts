@@ -1,5 +1,5 @@
 // Loose bits to keep, papers that run short, pieces pinned or grown to where they may not lie.
-import { regionBox, type Box } from '../../../base/geometry'
+import { boxHeight, boxWidth, regionBox, type Box } from '../../../base/geometry'
 import { say, size } from '../../../base/units'
 import {
   cutLayers,
@@ -13,6 +13,7 @@ import {
   type Snag,
 } from '../../../project'
 import { groupBy } from '../../../base'
+import { partsWithin } from '../../measure'
 import { matWords } from '../loads/mat-words'
 import type { Load } from '../loads/loads'
 import { buyWords, sheetsNeeded } from '../loads/needed'
@@ -167,17 +168,13 @@ function inPartsMend(
   { paper, tooLarge, ids }: { paper: Paper; tooLarge: TooLarge; ids: readonly string[] },
 ): Pick<Snag, 'mend'> {
   const layer = ids.length === 1 ? findLayer(project, ids[0]!) : undefined
-  const { widthMm, heightMm } = tooLarge
+  const { parts, widthMm, heightMm } = tooLarge
   const isTurned = !paper.oneWay && project.plan.turns !== 'fixed'
-  if (
-    !layer ||
-    layer.blanks.length > 0 ||
-    layer.folds.length > 0 ||
-    !isTurned ||
-    widthMm <= 0 ||
-    heightMm <= 0
-  )
-    return {}
+  if (!layer || layer.blanks.length > 0 || layer.folds.length > 0 || layer.inOne || !isTurned) return {}
+  const boxes = parts.map((part) => boxOf(layer, splitPartId(part).pieceId))
+  const inParts = (b: Box) =>
+    partsWithin({ widthMm: boxWidth(b), heightMm: boxHeight(b) }, { widthMm, heightMm })
+  if (!boxes.every(inParts)) return {}
   return {
     mend: {
       label: `Put “${layer.name}” together of parts`,
