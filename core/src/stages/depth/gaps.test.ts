@@ -112,6 +112,20 @@ describe('gaps that are fitted over what is curled, over what stands out, and un
     )
   })
 
+  it('count no glue on the board, whatever stands by its tabs before it', () => {
+    const standing: Layer = {
+      ...plate('scene', 0, [0, 0, 60, 40]),
+      joint: { kind: 'tab', gapMm: 12, pinned: true },
+    }
+    const project = framed(40, plate('on', 0, [10, 10, 90, 90]))
+    const layers = [standing, ...project.layers]
+    const hot: Project = { ...project, layers, plan: { ...project.plan, adhesiveId: 'glue-hot' } }
+    const bottoms = depthPlan(hot).pieces.map(({ bottomMm }) => bottomMm)
+    // Half a millimetre of hot glue under what lies on the sheet, none under the sheet.
+    expect(bottoms).toEqual([12, 0, 0.79])
+    expect(planGaps(hot, 38).stackMm).toBeCloseTo(0.29 + 0.5 + 0.29, 6)
+  })
+
   it('are as high as curled card under them, worked out by hand', () => {
     // The disc in front rests on the petals where they have risen, not on their middle.
     const project = pinned(

@@ -56,7 +56,7 @@ export interface PieceHeight extends Lifted {
 }
 
 /** A contact of so little of a piece's area carries nothing. */
-const SLIVER = 0.03
+export const SLIVER = 0.03
 /** Over a sliver card bends by so much (mm). */
 export const BENDS_MM = 0.6
 /** Contacts smaller than this (mm²) carry nothing, unless the piece itself is hardly larger. */

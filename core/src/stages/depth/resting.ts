@@ -27,14 +27,12 @@ import { fresh, groupBy } from '../../base'
 import { folded } from '../layers'
 import { bodyOf } from './bodies'
 import { gluedPieces } from './held'
-import { BENDS_MM, isFlat, leastContact, type PieceHeight } from './heights'
+import { BENDS_MM, isFlat, leastContact, SLIVER, type PieceHeight } from './heights'
 import { Lifts } from './lifts'
 import { SLACK_MM } from './pads/places'
 
 /** With more pieces whole layers are taken to lie on each other where their card does. */
 const MOST_PIECES = 400
-/** A contact of so little of a piece's area carries nothing. */
-const SLIVER = 0.03
 
 /** What rests on what: a place of the stack with what it adds to the height of those below it. */
 export interface Resting {

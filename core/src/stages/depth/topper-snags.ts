@@ -6,6 +6,7 @@ import type { TopperHold } from './topper'
 /** A free end that sinks by more, held level, is seen to droop (mm). */
 const DROOPS_MM = 2
 
+/** Left to the plan the sticks hold better; nothing where they would not. */
 const freed = ({ isBetterFreed }: TopperHold): Pick<Snag, 'mend'> =>
   isBetterFreed ? { mend: { label: 'Put the sticks where they hold', action: { kind: 'free-sticks' } } } : {}
 

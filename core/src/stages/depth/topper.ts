@@ -127,8 +127,13 @@ export function topperHold(project: Project): TopperHold | null {
 /** The layer that sticks are glued to: the backmost that is no cover over them. */
 const backOf = (layers: readonly Layer[]): Layer => layers.find(({ role }) => role !== 'cover') ?? layers[0]!
 
-function stickXs({ sticks, stick, stickPlacesMm }: TopperMount, back: Region, centre: Point) {
-  if (stickPlacesMm.length === sticks && sticks > 0) return { at: [...stickPlacesMm], remarks: [] }
+/** Whether the maker has given each stick its place. */
+const areByHand = ({ sticks, stickPlacesMm }: TopperMount): boolean =>
+  stickPlacesMm.length === sticks && sticks > 0
+
+function stickXs(mount: TopperMount, back: Region, centre: Point) {
+  const { sticks, stick, stickPlacesMm } = mount
+  if (areByHand(mount)) return { at: [...stickPlacesMm], remarks: [] }
   return stickPlaces(back, { sticks, stickMm: stick.widthMm }, centre)
 }
 
@@ -137,7 +142,7 @@ function isBetterFreed(
   mount: TopperMount,
   { sticks, back, centre }: { sticks: readonly StickPlace[]; back: Region; centre: Point },
 ): boolean {
-  if (mount.stickPlacesMm.length === 0) return false
+  if (!areByHand(mount)) return false
   const held = sticks.filter(({ isHeld }) => isHeld).length
   const found = stickXs({ ...mount, stickPlacesMm: [] }, back, centre).at
   const isNow = isBalanced(

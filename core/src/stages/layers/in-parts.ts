@@ -1,30 +1,20 @@
 // Pieces that are larger than what is cut of a sheet, put together of parts that are not.
 import {
-  boxHeight,
-  boxWidth,
   intersect,
   mapRegion,
+  pathToRegion,
   polygonArea,
   rectangle,
   regionBox,
-  subtract,
   type Affine,
   type Polygon,
   type Region,
 } from '../../base/geometry'
-import {
-  builtLayers,
-  findLayer,
-  layerRegion,
-  pieceRegion,
-  windowOf,
-  type Layer,
-  type Project,
-} from '../../project'
-import { partsWithin, TOLERANCE_MM, type Size } from '../measure'
+import { findLayer, layerRegion, pieceRegion, type Project } from '../../project'
+import { partedIn, TOLERANCE_MM, type Size } from '../measure'
 import { reshaped } from './reshaped'
 import { cardAt } from './sticks'
-import { isSeeThrough } from './visibility/shows'
+import { shows } from './visibility/shows'
 
 /** Places for a seam are so far apart, mm. */
 const STEP_MM = 2
@@ -40,29 +30,21 @@ const CRUMB_MM2 = 0.05
 /** Cuts each piece of a layer that passes the reach in parts that do not, by straight seams where least of them shows. Needs the geometry loaded. */
 export function cutInParts(project: Project, layerId: string, reach: Size): Project {
   const layer = findLayer(project, layerId)
-  if (!layer || layer.blanks.length > 0 || layer.folds.length > 0) return project
+  if (!layer) return project
+  const shown = pathToRegion(shows(project).find(({ id }) => id === layerId)?.visiblePath ?? '')
   const faces = layer.pieces.flatMap((piece) => {
     const region = pieceRegion(piece)
-    const box = regionBox(region)
-    const parts = partsWithin({ widthMm: boxWidth(box), heightMm: boxHeight(box) }, reach)
+    const parts = partedIn(layer, regionBox(region), reach)
     return !parts || parts[0] * parts[1] === 1
       ? region
-      : inParts(region, parts, { reach, shown: shownOf(project, layer, region) })
+      : inParts(region, parts, { reach, shown: intersect(region, shown) })
   })
   return faces.length > layerRegion(layer).length ? reshaped(project, layer, { region: faces }) : project
 }
 
-/** What is seen of a region of a layer from straight ahead. */
-function shownOf(project: Project, layer: Layer, region: Region): Polygon[] {
-  const layers = builtLayers(project)
-  const front = layers.slice(layers.indexOf(layer) + 1).filter((one) => !isSeeThrough(project, one))
-  const opening = windowOf(project)
-  const seen = opening ? intersect(region, [opening]) : [...region]
-  return front.reduce((rest, one) => subtract(rest, layerRegion(one)), seen)
-}
-
 interface Cut {
   reach: Size
+  /** What is seen of the piece from straight ahead. */
   shown: Region
 }
 

@@ -4,7 +4,7 @@
  */
 export * from './measure'
 export * from './laid-out'
-export { partsWithin } from './parts-within'
+export { partedIn, partsWithin } from './parts-within'
 export { TOLERANCE_MM } from './tolerance'
 export * from './snags'
 export * from './mends'

@@ -1,4 +1,6 @@
 // What a cutter reaches of a sheet, against pieces that are larger.
+import { boxHeight, boxWidth, type Box } from '../../base/geometry'
+import type { Layer } from '../../project'
 import type { Size } from './measure'
 import { TOLERANCE_MM } from './tolerance'
 
@@ -21,3 +23,13 @@ export function partsWithin(size: Size, reach: Size): [number, number] | null {
   const fewer = turned[0] * turned[1] < upright[0] * upright[1] ? turned : upright
   return fewer[0] * fewer[1] <= MOST_PARTS ? fewer : null
 }
+
+/** The same of a piece of a layer, by its box; null also where it is rolled or folded: that is not cut apart. */
+export const partedIn = (
+  { blanks, folds }: Pick<Layer, 'blanks' | 'folds'>,
+  box: Box,
+  reach: Size,
+): [number, number] | null =>
+  blanks.length > 0 || folds.length > 0
+    ? null
+    : partsWithin({ widthMm: boxWidth(box), heightMm: boxHeight(box) }, reach)

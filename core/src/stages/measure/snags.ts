@@ -27,7 +27,7 @@ import {
 } from '../../project'
 import { measure, sidesWithin, type Sides, type Size } from './measure'
 import { boxOf, canCover, partsOf, pictureOf } from './parts'
-import { partsWithin } from './parts-within'
+import { partedIn } from './parts-within'
 import { slipsOf, type Measure } from './slips'
 import { TOLERANCE_MM } from './tolerance'
 
@@ -138,14 +138,15 @@ export function measureSnags(project: Project): Snag[] {
       const sides = [boxWidth(b), boxHeight(b)].toSorted((a, c) => a - c)
       if (sides[0]! <= reach[0]! + TOLERANCE_MM && sides[1]! <= reach[1]! + TOLERANCE_MM) continue
       if (goesAcross(piece)) continue
-      const inParts = fitsFitted(layer, sides) ? {} : inPartsMend(layer, b, m.cuttable)
+      const inParts = fitsFitted(layer, sides) ? null : inPartsMend(layer, b, m.cuttable)
+      const mend = fitsFitted(layer, sides) ? fit : inParts
       stop(
         'piece-over-sheet',
-        say`A piece of “${layer.name}” is ${size(boxWidth(b), boxHeight(b))}; the cutter reaches ${size(widthMm, heightMm)} of a sheet.${inParts.mend ? ' Put together of parts, it has its seams where they show least.' : ''}`,
+        say`A piece of “${layer.name}” is ${size(boxWidth(b), boxHeight(b))}; the cutter reaches ${size(widthMm, heightMm)} of a sheet.${inParts ? ' Put together of parts, it has its seams where they show least.' : ''}`,
         {
           layer: layer.id,
           at: [(b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2],
-          ...(fitsFitted(layer, sides) ? { mend: fit } : inParts),
+          ...(mend && { mend }),
         },
       )
       break
@@ -154,17 +155,15 @@ export function measureSnags(project: Project): Snag[] {
   return snags
 }
 
-/** Cut in parts, a piece is within reach; what is rolled or folded is not cut apart. */
-function inPartsMend(layer: Layer, box: Box, reach: Size): Pick<Snag, 'mend'> {
-  if (layer.blanks.length > 0 || layer.folds.length > 0) return {}
-  const parts = partsWithin({ widthMm: boxWidth(box), heightMm: boxHeight(box) }, reach)
-  if (!parts) return {}
-  return {
-    mend: {
+/** Cut in parts, a piece is within reach; null where it cannot be. */
+function inPartsMend(layer: Layer, box: Box, reach: Size): NonNullable<Snag['mend']> | null {
+  const parts = partedIn(layer, box, reach)
+  return (
+    parts && {
       label: `Cut it in ${parts[0] * parts[1]} parts`,
       action: { kind: 'cut-in-parts', layerId: layer.id, ...reach },
-    },
-  }
+    }
+  )
 }
 
 /** The measures of a frame against each other. */

@@ -148,8 +148,8 @@ const tiesTo = (bars: Region, region: Region, upMm: number): Polygon[] =>
 function made(recipe: SceneRecipe, { bars, folds }: { bars: Polygon[]; folds: Fold[] }, how: string): Made {
   const { widthMm, heightMm, barMm, thicknessMm, gsm, hold, frameWidthMm, frameHeightMm } = recipe
   const { region, ties } = figure(recipe)
-  // What touches its bars in no place is tied to them.
   const held = hold === 'hangs' ? tiesTo(bars, region, Math.min(TIE_MM, barMm)) : []
+  // What touches its bars in no place is tied to them.
   const { region: cut, strips } = bridgeFaces(union(region, bars, held), Math.min(TIE_MM, barMm))
   const seen = intersect(cut, [rectangle([0, 0], widthMm, heightMm)])
   const put = translation((frameWidthMm - widthMm) / 2, hold === 'stands' ? frameHeightMm - heightMm : 0)

@@ -1,5 +1,5 @@
 // Loose bits to keep, papers that run short, pieces pinned or grown to where they may not lie.
-import { boxHeight, boxWidth, regionBox, type Box } from '../../../base/geometry'
+import { regionBox, type Box } from '../../../base/geometry'
 import { say, size } from '../../../base/units'
 import {
   cutLayers,
@@ -13,7 +13,7 @@ import {
   type Snag,
 } from '../../../project'
 import { groupBy } from '../../../base'
-import { partsWithin } from '../../measure'
+import { partedIn } from '../../measure'
 import { matWords } from '../loads/mat-words'
 import type { Load } from '../loads/loads'
 import { buyWords, sheetsNeeded } from '../loads/needed'
@@ -170,11 +170,9 @@ function inPartsMend(
   const layer = ids.length === 1 ? findLayer(project, ids[0]!) : undefined
   const { parts, widthMm, heightMm } = tooLarge
   const isTurned = !paper.oneWay && project.plan.turns !== 'fixed'
-  if (!layer || layer.blanks.length > 0 || layer.folds.length > 0 || layer.inOne || !isTurned) return {}
+  if (!layer || layer.inOne || !isTurned) return {}
   const boxes = parts.map((part) => boxOf(layer, splitPartId(part).pieceId))
-  const inParts = (b: Box) =>
-    partsWithin({ widthMm: boxWidth(b), heightMm: boxHeight(b) }, { widthMm, heightMm })
-  if (!boxes.every(inParts)) return {}
+  if (!boxes.every((box) => partedIn(layer, box, { widthMm, heightMm }))) return {}
   return {
     mend: {
       label: `Put “${layer.name}” together of parts`,
