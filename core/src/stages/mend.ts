@@ -37,6 +37,7 @@ const RESHAPES: ReadonlySet<Mend['kind']> = new Set<Mend['kind']>([
   'gather-layers',
   'leave-out',
   'cut-out',
+  'cut-off',
   'fill-holes',
   'fill-under',
   'to-openings',

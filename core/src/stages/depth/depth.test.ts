@@ -6,6 +6,7 @@ import { blocks } from '../../../test/arbitrary'
 import { expectSoundPads } from '../../../test/pads'
 import { card, plate, stack } from '../../../test/stack'
 import { demo, demoNames } from '../../demo'
+import { mendProject } from '../mend'
 import { ellipse, intersect, regionArea } from '../../base/geometry'
 import {
   builtLayers,
@@ -13,6 +14,7 @@ import {
   layerRegion,
   setLayer,
   setPlan,
+  starterMount,
   type Layer,
   type Project,
 } from '../../project'
@@ -153,7 +155,14 @@ describe('local heights', () => {
     )
     const plan = depthPlan(project)
     expect(plan.layers[1]!.floating).toHaveLength(1)
-    expect(depthSnags(project, plan).find((s) => s.code === 'nothing-beneath')!.severity).toBe('stop')
+    const snag = depthSnags(project, plan).find((s) => s.code === 'nothing-beneath')!
+    expect(snag.severity).toBe('stop')
+    // On card behind all of it nothing hangs in the air.
+    const backed = mendProject(project, snag.mend!.action, [])
+    expect(depthPlan(backed).layers.flatMap(({ floating }) => floating)).toEqual([])
+    // The flags that a maker grew hang one by one.
+    const flags = { ...project, mount: starterMount('garland'), grown: demo('regatta').grown }
+    expect(depthSnags(flags, plan).find(({ code }) => code === 'nothing-beneath')!.mend).toBeUndefined()
   })
 
   it('never let card lie within card, whatever the stack', () => {

@@ -5,7 +5,16 @@ import { plate, stack } from '../../../test/stack'
 import { wordsIn } from '../../base/units'
 import { demo } from '../../demo'
 import { setLayer, setPlan, starterFoams, type Foam, type Project } from '../../project'
-import { depthPlan, depthSnags, fitGaps, freeLayers, gapChoices, planGaps, profileShares } from './index'
+import {
+  depthPlan,
+  depthSnags,
+  fitGaps,
+  freeLayers,
+  gapChoices,
+  planGaps,
+  profileShares,
+  withGaps,
+} from './index'
 
 const CARD = 0.29
 
@@ -133,6 +142,27 @@ describe('gaps fitted to the frame', () => {
     const fitted = fitGaps(shallow)
     expect(depthPlan(fitted).stackMm).toBeLessThanOrEqual(12)
     expect(depthSnags(fitted, depthPlan(fitted)).map((s) => s.code)).not.toContain('stack-too-deep')
+  })
+
+  it('go in as they are built, where pads find room otherwise than was reckoned gap by gap', () => {
+    const project = stack(
+      'card',
+      plate('a', 0, [2, 45, 21, 39], [8, 24, 24, 27]),
+      plate('b', 2, [42, 46, 27, 47], [18, 52, 31, 8]),
+      plate('c', 2, [4, 46, 41, 43]),
+      plate('d', 2, [15, 68, 31, 29], [42, 50, 17, 34]),
+    )
+    const tight = {
+      ...project,
+      mount: { ...project.mount, depthMm: 6.9, clearanceMm: 0 } as Project['mount'],
+    }
+    const reckoned = planGaps(tight, 6.9)
+    expect(reckoned.stackMm).toBeLessThan(6.9)
+    expect(depthPlan(withGaps(tight, reckoned.gaps)).stackMm).toBeGreaterThan(7)
+    const { stackMm } = depthPlan(fitGaps(tight))
+    expect(stackMm).toBeLessThan(6.9)
+    // And no more is given up than need be.
+    expect(stackMm).toBeGreaterThan(6)
   })
 
   it('leave room for the glue that stays, and for what is folded up', () => {

@@ -5,7 +5,8 @@ import { card, plate, stack } from '../../../test/stack'
 import { ellipse, subtract } from '../../base/geometry'
 import { assemble, setAssembly, type FrameMount, type Layer, type Project } from '../../project'
 import { depthPlan } from './depth'
-import { fitGaps, freeLayers, planGaps, withGaps } from './gaps'
+import { fitGaps } from './fit'
+import { freeLayers, planGaps, withGaps } from './gaps'
 
 /** A sheet with a tower of two at the right, and a part at the left whose upper card reaches over the tower. */
 function bridged(depthMm: number, tower: readonly [number, number], apart = true): Project {

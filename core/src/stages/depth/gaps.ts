@@ -99,8 +99,12 @@ function targetsOf({ list, mostMm, roomMm }: Room, weights: readonly number[]): 
 }
 
 /** The best gaps for a room (mm of card, foam and glue), by how high each place comes to stand. Needs the geometry loaded. */
-export function planGaps(project: Project, roomMm: number): GapPlan {
-  return gapsFor(project, roomMm, choosable(project))
+export const planGaps = (project: Project, roomMm: number): GapPlan => gapPlanner(project)(roomMm)
+
+/** The same for one room after the other. */
+export function gapPlanner(project: Project): (roomMm: number) => GapPlan {
+  const of = choosable(project)
+  return (roomMm) => gapsFor(project, roomMm, of)
 }
 
 /** What gaps are chosen of. */
@@ -256,12 +260,6 @@ export function fitsOf(project: Project): GapPlan[] {
     found.set(plan.gaps.map(({ gapMm }) => gapMm).join(' '), plan)
   }
   return [...found.values()].toSorted((a, b) => a.stackMm - b.stackMm)
-}
-
-/** Sets the planned gaps; a gap of nothing becomes a glued joint, to which a gap may come back. Needs the geometry loaded. */
-export function fitGaps(project: Project): Project {
-  const room = roomOf(project)
-  return room === null ? project : withGaps(project, planGaps(project, room).gaps)
 }
 
 /** Sets gaps; one of nothing becomes a glued joint, to which a gap may come back. */

@@ -1,5 +1,5 @@
 import { letPadGo, setAssembly, setLayer, setPieceJoint, setPlan, type MendTable } from '../../project'
-import { fitGaps } from './gaps'
+import { fitGaps } from './fit'
 import { addStandOff, withoutStandOff } from './stand-off'
 import { addCover } from './topper'
 

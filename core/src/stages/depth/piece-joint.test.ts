@@ -13,7 +13,7 @@ import {
   type FrameMount,
   type Project,
 } from '../../project'
-import { fitGaps } from './gaps'
+import { fitGaps } from './fit'
 
 const UNDER = plate('under', 0, [0, 0, 160, 100])
 /** Two cards on 2 mm of foam beside each other, one small card over both of them in turn. */

@@ -7,6 +7,7 @@ import {
   buildOrder,
   depthAtHand,
   findLayer,
+  hasBoardBehind,
   standsInFrame,
   thicknessOf,
   type Assembly,
@@ -59,6 +60,9 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
     })
   }
   snags.push(...frontSnags(project, plan))
+  // A board holds whatever lies on it, and one card behind the flags of a garland would be no garland.
+  const isBackedByCard =
+    !hasBoardBehind(project.mount) && !project.grown.some(({ recipe }) => recipe.kind === 'garland')
   for (const layer of plan.layers) {
     const push = (code: string, message: Said, more: Partial<Snag> = {}) =>
       snags.push({
@@ -91,6 +95,9 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
         {
           severity: 'stop',
           at: firstPoint(piece.region),
+          ...(isBackedByCard && {
+            mend: { label: 'Put card behind, cut round all of it', action: { kind: 'back-round' } },
+          }),
         },
       )
     }

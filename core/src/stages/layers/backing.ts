@@ -1,9 +1,18 @@
-// The full sheet at the very back.
-import type { Region } from '../../base/geometry'
-import { addLayers, backingRect, moveLayer, type Layer, type Project } from '../../project'
+// What lies at the very back: a full sheet, or one that is cut round the design.
+import { convexHull, offset, union, type Polygon, type Region } from '../../base/geometry'
+import {
+  addLayers,
+  backingRect,
+  designLayers,
+  layerRegion,
+  moveLayer,
+  type Layer,
+  type Project,
+} from '../../project'
 import { makeLayer } from './intake/intake'
+import { closeGaps } from './makers/bridge'
 
-/** A full sheet that lies on the back board and bears no number. */
+/** A sheet that lies at the very back and bears no number. */
 export const backingLayer = (sheet: Region): Layer =>
   makeLayer({ id: 'backing', name: 'Backing' }, sheet, {
     role: 'backing',
@@ -15,10 +24,34 @@ export const backingLayer = (sheet: Region): Layer =>
 /** Puts a full sheet behind everything; what was backmost is then an ordinary layer. Projects without a backing size stay as they are. */
 export function addBacking(project: Project): Project {
   const sheet = backingRect(project)
-  if (!sheet) return project
+  return sheet ? behindAll(project, [sheet]) : project
+}
+
+/** A backing that is cut round the design reaches so far beyond it, mm. */
+const MARGIN_MM = 3
+/** Bays and openings of it that are narrower are filled: by the first of these widths at which it is in one piece, mm. */
+const FILLED_MM = [4, 8, 16, 32]
+
+/** Puts one piece of card behind everything, cut round all of it with a margin. Needs the geometry loaded. */
+export function addBackingRound(project: Project): Project {
+  const design = union(...designLayers(project).map(layerRegion))
+  return design.length > 0 ? behindAll(project, roundAll(design)) : project
+}
+
+function roundAll(design: Region): Polygon[] {
+  const grown = offset(design, MARGIN_MM)
+  for (const widthMm of FILLED_MM) {
+    const filled = closeGaps(grown, widthMm)
+    if (filled.length === 1) return filled
+  }
+  // What lies far apart has all in between behind it.
+  return [{ outer: convexHull(Float64Array.from(grown.flatMap(({ outer }) => [...outer]))), holes: [] }]
+}
+
+function behindAll(project: Project, sheet: Region): Project {
   const layers = project.layers.map((layer) =>
     layer.role === 'backing' ? { ...layer, role: 'plain' as const } : layer,
   )
-  const added = addLayers({ ...project, layers }, [backingLayer([sheet])])
+  const added = addLayers({ ...project, layers }, [backingLayer(sheet)])
   return moveLayer(added, added.layers.at(-1)!.id, 0)
 }

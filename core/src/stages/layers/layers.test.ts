@@ -17,6 +17,7 @@ import {
 import { builtLayers, findLayer, layerRegion, setLayer, type Layer } from '../../project'
 import {
   addBacking,
+  addBackingRound,
   colourName,
   gatherLayers,
   intake,
@@ -315,6 +316,43 @@ describe('a full sheet behind', () => {
     expect(regionBox(layerRegion(backed.layers[0]!))).toEqual({ minX: 0, minY: 0, maxX: 200, maxY: 200 })
     expect(new Set(addBacking(backed).layers.map((l) => l.id)).size).toBe(4)
     expect(addBacking(stack('topper'))).toEqual(stack('topper'))
+  })
+})
+
+describe('card behind, cut round all of it', () => {
+  const cardBehind = (...rects: [number, number, number, number][]) =>
+    layerRegion(addBackingRound(stack('free', plate('a', 0, ...rects))).layers[0]!)
+
+  it('reaches 3 mm past what it holds on every side, in one piece', () => {
+    const [face, ...others] = cardBehind([0, 0, 40, 30], [44, 0, 20, 20])
+    expect(others).toEqual([])
+    expect(regionBox([face!])).toMatchObject({ minX: -3, minY: -3, maxX: 67, maxY: 33 })
+    // A rounded 46 × 36 and what of a rounded 26 × 26 lies beyond it; the bay between them is filled by a little.
+    const area = 46 * 36 - 9 * (4 - Math.PI) + 24 * 26
+    expect(regionArea([face!])).toBeGreaterThan(area - 9)
+    expect(regionArea([face!])).toBeLessThan(area + 9)
+  })
+
+  it('fills small openings and keeps large ones', () => {
+    const ring = (x: number, width: number): [number, number, number, number][] => [
+      [x, 0, 10, 60],
+      [x + 10 + width, 0, 10, 60],
+      [x, 0, 20 + width, 10],
+      [x, 50, 20 + width, 10],
+    ]
+    expect(cardBehind(...ring(0, 8))[0]!.holes).toHaveLength(0)
+    expect(cardBehind(...ring(0, 40))[0]!.holes).toHaveLength(1)
+  })
+
+  it('is one piece however far apart things lie, and leaves them where they are', () => {
+    const project = stack('free', plate('a', 0, [0, 0, 10, 10], [200, 0, 10, 10], [0, 150, 10, 10]))
+    const backed = addBackingRound(project)
+    const [back, front] = backed.layers
+    expect(back!.role).toBe('backing')
+    expect(layerRegion(back!)).toHaveLength(1)
+    expect(subtract(layerRegion(front!), layerRegion(back!))).toEqual([])
+    expect(front!.pieces).toEqual(project.layers[0]!.pieces)
+    expect(addBackingRound(stack('free'))).toEqual(stack('free'))
   })
 })
 

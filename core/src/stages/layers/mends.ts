@@ -9,11 +9,12 @@ import {
   takeOffPrint,
   type MendTable,
 } from '../../project'
-import { addBacking } from './backing'
+import { addBacking, addBackingRound } from './backing'
 import { withEdge, type Edge } from './edges'
 import { fillUnder } from './fill-under'
 import { cutInParts } from './in-parts'
 import {
+  cutOff,
   cutOut,
   drawStrip,
   fillHoles,
@@ -35,10 +36,12 @@ declare module '../../project/snag' {
     'bridge-layer': { layerId: string; safeMm: number }
     'gather-layers': { layerIds: string[] }
     'add-backing': object
+    'back-round': object
     'lay-on-each-other': object
     'leave-out': { layerId: string }
     'offset-copy': { layerId: string; mm: number; corners: 'round' | 'sharp' }
     'cut-out': { layerId: string; byId: string; roomMm: number }
+    'cut-off': { layerId: string }
     'fill-holes': { layerId: string; underMm2: number }
     'fill-under': { layerIds: string[] }
     'to-openings': { byId: string; through: Through }
@@ -62,10 +65,12 @@ export const layersMends: MendTable<
   | 'bridge-layer'
   | 'gather-layers'
   | 'add-backing'
+  | 'back-round'
   | 'lay-on-each-other'
   | 'leave-out'
   | 'offset-copy'
   | 'cut-out'
+  | 'cut-off'
   | 'fill-holes'
   | 'fill-under'
   | 'to-openings'
@@ -90,10 +95,12 @@ export const layersMends: MendTable<
   'bridge-layer': (project, { layerId, safeMm }) => bridgeLayer(project, layerId, safeMm),
   'gather-layers': (project, { layerIds }) => gatherLayers(project, layerIds),
   'add-backing': (project) => addBacking(project),
+  'back-round': (project) => addBackingRound(project),
   'lay-on-each-other': (project) => layOnEachOther(project),
   'leave-out': (project, { layerId }) => setLayer(project, layerId, { optional: true, leftOut: true }),
   'offset-copy': (project, { layerId, mm, corners }) => offsetCopy(project, layerId, { mm, corners }),
   'cut-out': (project, { layerId, byId, roomMm }) => cutOut(project, layerId, { byId, roomMm }),
+  'cut-off': (project, { layerId }) => cutOff(project, layerId),
   'fill-holes': (project, { layerId, underMm2 }) => fillHoles(project, layerId, underMm2),
   'fill-under': (project, { layerIds }) => fillUnder(project, layerIds),
   'to-openings': (project, { byId, through }) => toOpenings(project, { byId, through }),

@@ -11,7 +11,16 @@ import {
   type Point,
   type Polygon,
 } from '../../base/geometry'
-import { findLayer, layerRegion, MOST, pieceRegion, setLayer, type Layer, type Project } from '../../project'
+import {
+  backingRect,
+  findLayer,
+  layerRegion,
+  MOST,
+  pieceRegion,
+  setLayer,
+  type Layer,
+  type Project,
+} from '../../project'
 import { makeLayer } from './intake/intake'
 import { stripRegion } from './makers/bridge'
 import { thickened } from './soundness/necks'
@@ -82,6 +91,15 @@ export function cutOut(
     (face) => polygonArea(face) > CRUMB_MM2,
   )
   return rest.length === 0 ? project : reshaped(project, layer, { region: rest })
+}
+
+/** What of a layer lies within what the work lives in: the backing sheet, the panel. Needs the geometry loaded. */
+export function cutOff(project: Project, layerId: string): Project {
+  const [layer, backing] = [shapeable(project, layerId), backingRect(project)]
+  if (!layer || !backing) return project
+  const within = layer.pieces.flatMap((piece) => intersect(pieceRegion(piece), [backing]))
+  const left = within.filter((face) => polygonArea(face) > CRUMB_MM2)
+  return left.length === 0 ? project : reshaped(project, layer, { region: left })
 }
 
 /** Closes the openings of a layer that are smaller than an area (mm²). */

@@ -2,13 +2,14 @@ import { mendProject } from '..'
 import { wordsIn } from '../../base/units'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { boxWidth, rectangle, subtract, type Polygon } from '../../base/geometry'
+import { boxWidth, rectangle, regionArea, subtract, union, type Polygon } from '../../base/geometry'
 import { card, plate, stack } from '../../../test/stack'
 import { makeLayer } from '../layers'
 import {
   changeKind,
   designBox,
   layerBox,
+  layerRegion,
   newProject,
   setPlan,
   starterMount,
@@ -262,7 +263,39 @@ describe('a frame', () => {
       layers: [makeLayer({ id: 'boat', name: 'Boat' }, [rhombus([x, 80], 60, 40)]), window],
     })
     expect(codes(boat(2))).toEqual([])
-    expect(codes(boat(-4))).toEqual(['part-over-spacer'])
+    const [snag] = measureSnags(boat(-4))
+    expect(snag).toMatchObject({ code: 'part-over-spacer', layer: 'boat' })
+    const mended = mendProject(boat(-4), snag!.mend!.action, [])
+    expect(codes(mended)).toEqual([])
+    // Of a rhombus 60 × 40 its point goes, 4 mm long and 16/3 mm wide at the cut; all else stays.
+    expect(regionArea(layerRegion(mended.layers[0]!))).toBeCloseTo(1200 - 32 / 3, 1)
+    expect(mended.layers[1]).toEqual(window)
+    // What lies outside for the most part is in the wrong place.
+    expect(measureSnags(boat(-40))[0]!.mend).toBeUndefined()
+  })
+
+  it('cuts off what of a sheet runs past its edge where the sheets are to size, and scales them where they are not', () => {
+    const sheet = (id: string, side: number, past: number) =>
+      makeLayer(
+        { id, name: id },
+        subtract(union([rectangle([0, 0], side, side)], [rectangle([40, -past], 20, 30)]), [
+          rectangle([side * 0.2, side * 0.2], side * 0.6, side * 0.6),
+        ]),
+      )
+    const over = (side: number) => ({
+      ...frame({ w: 1, h: 1 }),
+      layers: [sheet('a', side, 0), sheet('b', side, 12)],
+    })
+    const [snag, ...others] = measureSnags(over(200))
+    expect(others).toEqual([])
+    expect(snag).toMatchObject({ code: 'sheet-over-spacer', layer: 'b' })
+    const mended = mendProject(over(200), snag!.mend!.action, [])
+    expect(codes(mended)).toEqual([])
+    expect(regionArea(layerRegion(mended.layers[1]!))).toBeCloseTo(
+      regionArea(layerRegion(mended.layers[0]!)),
+      4,
+    )
+    expect(measureSnags(over(210)).map(({ mend }) => mend!.action.kind)).not.toContain('cut-off')
   })
 
   it('makes one sheet of another size the backing’s, and leaves the others', () => {

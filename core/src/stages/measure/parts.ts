@@ -96,7 +96,7 @@ const isWellInside = (box: Box, seen: Box): boolean =>
   boxWidth(box) < boxWidth(seen) * 0.8 || boxHeight(box) < boxHeight(seen) * 0.8
 
 /** Whether two lie edge on edge. */
-const isSameBox = (a: Box, b: Box): boolean =>
+export const isSameBox = (a: Box, b: Box): boolean =>
   (['minX', 'minY', 'maxX', 'maxY'] as const).every((side) => Math.abs(a[side] - b[side]) < UNDER_MM)
 
 /** Whether a side passes what is seen and goes on to the edge of the sheets. */

@@ -5,11 +5,14 @@ import {
   boxWidth,
   polygonBox,
   convexHull,
+  intersect,
+  regionArea,
   regionBox,
   turnWithin,
   ringBox,
   signedArea as ringArea,
   type Box,
+  type Polygon,
 } from '../../base/geometry'
 import {
   backingRect,
@@ -26,7 +29,7 @@ import {
   type Piece,
 } from '../../project'
 import { measure, sidesWithin, type Sides, type Size } from './measure'
-import { boxOf, canCover, partsOf, pictureOf } from './parts'
+import { boxOf, canCover, isSameBox, partsOf, pictureOf } from './parts'
 import { partedIn } from './parts-within'
 import { slipsOf, type Measure } from './slips'
 import { TOLERANCE_MM } from './tolerance'
@@ -76,7 +79,7 @@ export function measureSnags(project: Project): Snag[] {
   if (backing && opening) {
     snags.push(
       ...sheetSnags(project, parts.sheets, {
-        backing: polygonBox(backing),
+        backing,
         seen: polygonBox(opening),
         factor: m.fitFactor ?? 1,
       }),
@@ -88,7 +91,11 @@ export function measureSnags(project: Project): Snag[] {
         stop(
           'part-over-spacer',
           say`“${layer.name}” passes the ${NAMES[mount.kind]} by ${length(-mm, 1)} at the ${side}: it would not go in.`,
-          { layer: layer.id, at: middleOf(layerBox(layer), side) },
+          {
+            layer: layer.id,
+            at: middleOf(layerBox(layer), side),
+            ...(mostLiesWithin(layer, backing) && { mend: cutOffMend(layer, mount) }),
+          },
         )
     }
     if (!parts.fullSheets && m.borders) {
@@ -218,12 +225,16 @@ function frameSnags(mount: Mount): Snag[] {
 function sheetSnags(
   project: Project,
   sheets: readonly Layer[],
-  { backing, seen, factor }: { backing: Box; seen: Box; factor: number },
+  { backing: board, seen, factor }: { backing: Polygon; seen: Box; factor: number },
 ): Snag[] {
-  const { kind } = project.mount
+  const { mount } = project
+  const { kind } = mount
+  const backing = polygonBox(board)
   const snags: Snag[] = []
   const all = boxOf(sheets)
   const isWhole = sheets.length > 1 && canCover(all, backing, seen)
+  // Beside a sheet that is as large as it is to be, nothing is to be drawn smaller.
+  const isToSize = sheets.some((layer) => isSameBox(layerBox(layer), backing))
   for (const layer of sheets) {
     const box = layerBox(layer)
     const over = tightest(sidesWithin(box, backing))
@@ -240,6 +251,9 @@ function sheetSnags(
     if (over.mm < -TOLERANCE_MM)
       snags.push({
         ...own,
+        ...(isToSize &&
+          !isPlainSheet(layer) &&
+          mostLiesWithin(layer, board) && { mend: cutOffMend(layer, mount) }),
         code: 'sheet-over-spacer',
         at: middleOf(box, over.side),
         message: say`“${layer.name}” passes the ${NAMES[kind]} by ${length(-over.mm, 1)} at the ${over.side}: it would not go in.`,
@@ -284,6 +298,17 @@ function sheetSnags(
 const fitSheetMend = (layer: Layer): NonNullable<Snag['mend']> => ({
   label: 'Make it the size of the backing',
   action: { kind: 'fit-sheet', layerId: layer.id },
+})
+
+/** Whether at least half of its card is left of a layer when it is cut off at the edge of what it lives in. */
+const mostLiesWithin = (layer: Layer, backing: Polygon): boolean => {
+  const region = layerRegion(layer)
+  return layer.blanks.length === 0 && regionArea(intersect(region, [backing])) * 2 > regionArea(region)
+}
+
+const cutOffMend = ({ id }: Layer, { kind }: Mount): NonNullable<Snag['mend']> => ({
+  label: `Cut off what passes the ${NAMES[kind]}`,
+  action: { kind: 'cut-off', layerId: id },
 })
 
 /** Whether a box that is scaled is as large as another. */

@@ -52,7 +52,14 @@ export function assignNearest(
 ): Project {
   const layers = project.layers.filter((layer) => layerIds.includes(layer.id))
   const colours = [...new Set(layers.map((layer) => layer.colour))]
-  const papers = matchPapers(colours, usable(stock, fitting(project, layers)))
+  const all = fitting(project, layers)
+  const own = colours.map((colour) =>
+    fitting(
+      project,
+      layers.filter((layer) => layer.colour === colour),
+    ),
+  )
+  const papers = matchPapers(colours, usable(stock, all), (paper, i) => own[i]!(paper))
   return layers.reduce((p, layer) => {
     const paper = papers[colours.indexOf(layer.colour)]
     return paper ? assignPaper(p, [layer.id], { paper, stock }) : p
@@ -86,10 +93,11 @@ export const usable = (stock: readonly Paper[], serves: (paper: Paper) => boolea
       p.finish !== 'acetate' &&
       p.finish !== 'vellum' &&
       p.finish !== 'chipboard' &&
-      p.finish !== 'craft foam' &&
-      serves(p),
+      p.finish !== 'craft foam',
   )
-  return plain.length > 0 ? plain : [...stock]
+  // Where nothing serves, what is to be cut in parts lies on large sheets.
+  const best = [plain.filter(serves), plain.filter(isLarge), plain].find((papers) => papers.length > 0)
+  return best ?? [...stock]
 }
 
 /** Layers whose colours are told apart, back to front: clear sheets, printed ones and covers behind have none. */

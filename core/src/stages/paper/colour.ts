@@ -31,13 +31,22 @@ export function nearestPaper(colour: string, papers: readonly Paper[]): Paper | 
 }
 
 /**
- * A paper for each colour, no paper twice while others remain: the pair that fits best is settled first. Empty where
- * there are no papers.
+ * A paper for each colour of those that serve for it, no paper twice while others remain: the pair that fits best is settled first.
+ * Empty where there are no papers.
+ * @param servesFor by the number of the colour; where no paper serves, all do
  */
-export function matchPapers(colours: readonly string[], papers: readonly Paper[]): Paper[] {
+export function matchPapers(
+  colours: readonly string[],
+  papers: readonly Paper[],
+  servesFor: (paper: Paper, i: number) => boolean = () => true,
+): Paper[] {
   if (papers.length === 0) return []
+  const serving = colours.map((_, i) => {
+    const own = papers.filter((paper) => servesFor(paper, i))
+    return own.length > 0 ? own : papers
+  })
   const pairs = colours.flatMap((colour, i) =>
-    papers.map((paper) => ({ i, paper, d: difference(colour, paper.colour) })),
+    serving[i]!.map((paper) => ({ i, paper, d: difference(colour, paper.colour) })),
   )
   pairs.sort((a, b) => a.d - b.d)
   const out: (Paper | undefined)[] = colours.map(() => undefined)
@@ -47,5 +56,5 @@ export function matchPapers(colours: readonly string[], papers: readonly Paper[]
     out[i] = paper
     used.add(paper.id)
   }
-  return out.map((paper, i) => paper ?? nearestPaper(colours[i]!, papers)!)
+  return out.map((paper, i) => paper ?? nearestPaper(colours[i]!, serving[i]!)!)
 }

@@ -133,6 +133,31 @@ describe('papers for layers', () => {
     ])
   })
 
+  it('are such that what is cut of them fits, layer by layer where not everything does', () => {
+    const small = { ...stock[0]!, id: 'small', colour: '#c9463d', widthMm: 150, heightMm: 150 }
+    const large = { ...stock[0]!, id: 'large', colour: '#202020', widthMm: 305, heightMm: 305 }
+    const foam = {
+      ...large,
+      id: 'foam',
+      colour: '#c9463d',
+      finish: 'craft foam' as const,
+      widthMm: 900,
+      heightMm: 900,
+    }
+    const chosen = (side: number) => {
+      const project = stack(
+        'free',
+        stackPlate('a', 0, [0, 0, side, side]),
+        stackPlate('b', 0, [0, 0, 50, 50]),
+      )
+      const red = { ...project, layers: project.layers.map((layer, i) => ({ ...layer, colour: i ? '#c8463d' : '#c9463d' })) } // prettier-ignore
+      return assignNearest(red, ['a', 'b'], [small, large, foam]).layers.map(({ paperId }) => paperId)
+    }
+    expect(chosen(250)).toEqual(['large', 'large'])
+    // Nothing fits all: the small layer has its own colour, and the large one is to be cut in parts of card, not foam.
+    expect(chosen(400)).toEqual(['large', 'large'])
+  })
+
   it('snag where neighbours cannot be told apart, and the mend clears it', () => {
     const project = demo('harbour')
     const alike = setLayer(project, 'far-hills', { paperId: project.layers[0]!.paperId })
