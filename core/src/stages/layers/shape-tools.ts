@@ -24,6 +24,7 @@ import {
 import { makeLayer } from './intake/intake'
 import { stripRegion } from './makers/bridge'
 import { thickened } from './soundness/necks'
+import { roomRound } from './soundness/soundness'
 import { reshaped } from './reshaped'
 import { tiesOf, untied, type DrawnStrip } from './ties'
 
@@ -157,7 +158,7 @@ export function widenAt(
   const region = layerRegion(layer)
   const near = [ellipse([at.x, at.y], safeMm * NEAR)]
   const around = intersect(region, near)
-  const added = intersect(subtract(thickened(around, safeMm), around), near)
+  const added = intersect(subtract(thickened(around, safeMm, roomRound(project, around)), around), near)
   return added.length === 0 ? project : reshaped(project, layer, { region: union(region, added) })
 }
 

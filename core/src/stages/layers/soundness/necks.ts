@@ -13,6 +13,7 @@ import {
   clipToBox,
   ellipse,
   interiorPoint,
+  intersect,
   offset,
   perimeter,
   polygonArea,
@@ -255,10 +256,13 @@ function slender(
   const even = body !== undefined || area > TAIL_FULL * length * Math.min(safeMm, open)
   const isTail = length > safeMm * TAIL_LONG && width < safeMm - AS_GOOD_MM && even
   if (!isTail && area < safeMm * safeMm * 2.5) return []
+  const widthMm = isTail ? widest([face], safeMm) : width
+  // As wide as it is to be: by area and edge the ends of a strip make it look narrower.
+  if (isTail && widthMm >= safeMm - AS_GOOD_MM) return []
   return [
     {
       at: interiorPoint(face.outer),
-      widthMm: isTail ? widest([face], safeMm) : width,
+      widthMm,
       region: face,
       hangingMm2: isTail && !body ? area : 0,
       kind: isTail ? 'neck' : 'tip',
@@ -291,15 +295,24 @@ function widest(part: Region, mostMm: number): number {
 /** Once mended, a place may still be narrow a little farther on: then more is laid on. */
 const ROUNDS = 4
 
-/** The region with its necks as wide as the safe strip; all else stays. Needs the geometry loaded. */
-export function thickened(region: Region, safeMm: number): Polygon[] {
+/**
+ * The region with its necks as wide as the safe strip; all else stays. Needs the geometry loaded.
+ * @param within where card may be laid on; anywhere without it
+ */
+export function thickened(region: Region, safeMm: number, within: Region | null = null): Polygon[] {
   let out = union(region)
+  const inside = (part: Polygon) => (within ? intersect([part], within) : [part])
+  /** By so much on both sides, or on one side by all where the other is at the edge. */
+  const growthOf = (part: Polygon, mm: number) => {
+    const both = offset([part], mm)
+    return within && subtract(both, within).length > 0 ? offset([part], 2 * mm).flatMap(inside) : both
+  }
   for (let round = 0; round < ROUNDS; round++) {
     const necks = weakNecks(out, safeMm).filter((neck) => neck.kind === 'neck')
     if (necks.length === 0) break
     const grown = necks.flatMap(({ region: part, at, widthMm }) => [
-      [ellipse([at.x, at.y], (safeMm / 2) * (1.05 + 0.5 * round))],
-      ...(part ? [offset([part], Math.max(0.05, (safeMm - widthMm) / 2 + 0.03))] : []),
+      inside(ellipse([at.x, at.y], (safeMm / 2) * (1.05 + 0.5 * round))),
+      ...(part ? [growthOf(part, Math.max(0.05, (safeMm - widthMm) / 2 + 0.03))] : []),
     ])
     out = union(out, ...grown)
   }

@@ -9,6 +9,7 @@ import {
   offset,
   rectangle,
   regionArea,
+  regionBox,
   rotation,
   subtract,
   translation,
@@ -57,6 +58,10 @@ describe('weak necks', () => {
     expect(strips(plateWith(point))).toEqual([])
     expect(strips([rectangle([0, 0], 40, 0.6)])).toMatchObject([{ widthMm: expect.closeTo(0.6, 1) }])
     expect(strips([rectangle([0, 0], 30, 30)])).toEqual([])
+    // As wide as it is to be, whatever its ends make of area by edge.
+    expect(strips([rectangle([0, 0], 40, 1.2)])).toEqual([])
+    expect(strips([rectangle([0, 0], 40, 1.19)])).toEqual([])
+    expect(strips([rectangle([0, 0], 40, 1.15)])).toHaveLength(1)
   })
 
   it('are counted strip by strip in a mesh, where strips meet not at all', () => {
@@ -93,6 +98,18 @@ describe('weak necks', () => {
       ),
       { numRuns: 25 },
     )
+  })
+
+  it('grow away from the edge of what they go into, which they do not pass', () => {
+    // A frame round a window, 0.4 mm wide where it lies along the spacer.
+    const rim = subtract([rectangle([0, 0], 200, 200)], [rectangle([0.4, 20], 150, 150)])
+    const after = thickenLayer(stack('frame', card('a', 0, rim)), 'a', 1.2)
+    const region = layerRegion(after.layers[0]!)
+    expect(regionBox(region)).toMatchObject({ minX: 0, minY: 0, maxX: 200, maxY: 200 })
+    expect(weakNecks(region, 1.17)).toEqual([])
+    // What is past it already may grow where it likes.
+    const wider = thickenLayer(stack('free', card('a', 0, rim)), 'a', 1.2)
+    expect(regionBox(layerRegion(wider.layers[0]!)).minX).toBeLessThan(0)
   })
 
   it('pass at the scale that is said', () => {

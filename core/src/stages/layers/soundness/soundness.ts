@@ -14,6 +14,7 @@ import {
   type Region,
 } from '../../../base/geometry'
 import {
+  backingRect,
   builtLayers,
   layerRegion,
   MOST,
@@ -115,7 +116,15 @@ export function thickenLayer(project: Project, layerId: string, safeMm: number):
   if (!layer || layer.blanks.length > 0) return project
   const region = layerRegion(layer)
   const weak = weakNecks(region, safeMm).some((neck) => neck.kind === 'neck')
-  return weak ? reshaped(project, layer, { region: thickened(region, safeMm) }) : project
+  return weak
+    ? reshaped(project, layer, { region: thickened(region, safeMm, roomRound(project, region)) })
+    : project
+}
+
+/** Where a layer may grow: what goes into spacer or panel stays in it. Null where nothing limits it. */
+export function roomRound(project: Project, region: Region): Region | null {
+  const backing = backingRect(project)
+  return backing && subtract(region, [backing]).length === 0 ? [backing] : null
 }
 
 /** Ties the loose bits of a layer to its body by strips, where higher layers hide them if that can be. */
