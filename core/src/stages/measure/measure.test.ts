@@ -291,6 +291,8 @@ describe('a frame', () => {
     expect(snag).toMatchObject({ code: 'sheet-over-spacer', layer: 'b' })
     const mended = mendProject(over(200), snag!.mend!.action, [])
     expect(codes(mended)).toEqual([])
+    expect(measure(over(200)).fitFactor).toBe(1)
+    expect(fitDesign(over(200))).toEqual(over(200))
     expect(regionArea(layerRegion(mended.layers[1]!))).toBeCloseTo(
       regionArea(layerRegion(mended.layers[0]!)),
       4,

@@ -49,6 +49,8 @@ export interface Measures {
   design: (Size & { box: Box }) | null
   /** Whether the picture is cut out of full sheets that run on under the lip. */
   fullSheets: boolean
+  /** One of these is as large as the backing and lies on it: nothing is to be scaled, and what passes its edge is to be cut off. */
+  isToSize: boolean
   /** Factor that would bring the design to its safe size. */
   fitFactor: number | null
   /** From the design to the edge of what is seen; from full sheets to that of the backing. Negative where it is passed. */
@@ -73,11 +75,12 @@ export function measure(project: Project): Measures {
   const parts = partsOf(project)
   const box = boxOf(pictureOf(project, parts))
   const design = isEmptyBox(box) ? null : { widthMm: boxWidth(box), heightMm: boxHeight(box), box }
-  const { fullSheets } = parts
+  const { fullSheets, isToSize } = parts
   const cuttable = cuttableSize(project)
   const target = targetSize(project, fullSheets, cuttable)
-  const fitFactor =
+  const factor =
     design && target ? Math.min(target.widthMm / design.widthMm, target.heightMm / design.heightMm) : null
+  const fitFactor = factor !== null && isToSize ? 1 : factor
   const limit = depthAtHand(mount)
   const seen = fullSheets ? backing : opening
   return {
@@ -90,6 +93,7 @@ export function measure(project: Project): Measures {
         : target,
     design,
     fullSheets,
+    isToSize,
     fitFactor,
     borders: seen && design ? sidesWithin(box, seen) : null,
     cuttable,
@@ -117,10 +121,10 @@ export const sidesWithin = (inner: Box, outer: Box): Sides => ({
   bottom: outer.maxY - inner.maxY,
 })
 
-/** The map that brings the design to its safe size, proportions locked, in the middle of what is seen. Null where there is no design or no limit. */
+/** The map that brings the design to its safe size, proportions locked, in the middle of what is seen. Null where there is no design or no limit, or sheets are to size. */
 export function fitMap(project: Project): Affine | null {
   const m = measure(project)
-  if (!m.design || !m.fitFactor) return null
+  if (!m.design || !m.fitFactor || m.isToSize) return null
   const { box } = m.design
   const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
   // Sheets lie on the backing, wherever the opening sits in front of them.

@@ -20,6 +20,8 @@ export interface Parts {
   inside: Layer[]
   /** The picture is cut out of the sheets, or nothing lies on them: sheets are what is sized. */
   fullSheets: boolean
+  /** One of such sheets lies on the backing, edge on edge: what of others is past it stands out, and nothing is to be drawn smaller. */
+  isToSize: boolean
 }
 
 /** A sheet is taken for a rectangle where its outline fills so much of its box. */
@@ -41,7 +43,7 @@ export function partsOf(project: Project): Parts {
   const layers = designLayers(project).filter((layer) => layer.pieces.length > 0)
   const backing = backingRect(project)
   const opening = openingRect(project)
-  if (!backing || !opening) return { sheets: [], inside: layers, fullSheets: false }
+  if (!backing || !opening) return { sheets: [], inside: layers, fullSheets: false, isToSize: false }
   const seen = polygonBox(opening)
   const drawnSmall = isSheetStack(project, polygonBox(backing), seen)
   const edge = drawnSmall ? designBox(project) : polygonBox(backing)
@@ -67,7 +69,9 @@ export function partsOf(project: Project): Parts {
   )
   const inside = layers.filter((layer) => !sheets.includes(layer))
   const isCut = sheets.some((layer) => !isRectangle(layer) || !isPlain(layer))
-  return { sheets, inside, fullSheets: sheets.length > 0 && (inside.length === 0 || isCut) }
+  const fullSheets = sheets.length > 0 && (inside.length === 0 || isCut)
+  const isToSize = fullSheets && sheets.some((layer) => isSameBox(layerBox(layer), polygonBox(backing)))
+  return { sheets, inside, fullSheets, isToSize }
 }
 
 /** No opening is cut in it. */
@@ -96,7 +100,7 @@ const isWellInside = (box: Box, seen: Box): boolean =>
   boxWidth(box) < boxWidth(seen) * 0.8 || boxHeight(box) < boxHeight(seen) * 0.8
 
 /** Whether two lie edge on edge. */
-export const isSameBox = (a: Box, b: Box): boolean =>
+const isSameBox = (a: Box, b: Box): boolean =>
   (['minX', 'minY', 'maxX', 'maxY'] as const).every((side) => Math.abs(a[side] - b[side]) < UNDER_MM)
 
 /** Whether a side passes what is seen and goes on to the edge of the sheets. */

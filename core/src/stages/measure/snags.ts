@@ -29,7 +29,7 @@ import {
   type Piece,
 } from '../../project'
 import { measure, sidesWithin, type Sides, type Size } from './measure'
-import { boxOf, canCover, isSameBox, partsOf, pictureOf } from './parts'
+import { boxOf, canCover, partsOf, pictureOf, type Parts } from './parts'
 import { partedIn } from './parts-within'
 import { slipsOf, type Measure } from './slips'
 import { TOLERANCE_MM } from './tolerance'
@@ -78,7 +78,7 @@ export function measureSnags(project: Project): Snag[] {
   const opening = openingRect(project)
   if (backing && opening) {
     snags.push(
-      ...sheetSnags(project, parts.sheets, {
+      ...sheetSnags(project, parts, {
         backing,
         seen: polygonBox(opening),
         factor: m.fitFactor ?? 1,
@@ -224,17 +224,16 @@ function frameSnags(mount: Mount): Snag[] {
 /** Sheets against the spacer or the panel, and their openings against what is seen; the factor is by how much fitting would scale all. */
 function sheetSnags(
   project: Project,
-  sheets: readonly Layer[],
+  parts: Parts,
   { backing: board, seen, factor }: { backing: Polygon; seen: Box; factor: number },
 ): Snag[] {
   const { mount } = project
   const { kind } = mount
+  const { sheets } = parts
   const backing = polygonBox(board)
   const snags: Snag[] = []
   const all = boxOf(sheets)
   const isWhole = sheets.length > 1 && canCover(all, backing, seen)
-  // Beside a sheet that is as large as it is to be, nothing is to be drawn smaller.
-  const isToSize = sheets.some((layer) => isSameBox(layerBox(layer), backing))
   for (const layer of sheets) {
     const box = layerBox(layer)
     const over = tightest(sidesWithin(box, backing))
@@ -251,7 +250,7 @@ function sheetSnags(
     if (over.mm < -TOLERANCE_MM)
       snags.push({
         ...own,
-        ...(isToSize &&
+        ...(parts.isToSize &&
           !isPlainSheet(layer) &&
           mostLiesWithin(layer, board) && { mend: cutOffMend(layer, mount) }),
         code: 'sheet-over-spacer',

@@ -1,6 +1,6 @@
 // What is measured, once and again, of each kind of thing that the work lives in; and what follows from it.
 import { describe, expect, it } from 'vitest'
-import { rectangle } from '@feuillet/core/base/geometry'
+import { rectangle, subtract, union } from '@feuillet/core/base/geometry'
 import { designBox, newProject, newThing, starterMount, type Mount } from '@feuillet/core/project'
 import { makeLayer } from '@feuillet/core/stages/layers'
 import { changeSupplies } from '../../state/edits'
@@ -140,6 +140,28 @@ describe('a frame', () => {
     expect(snags('design-over-opening')).toEqual([])
     await undo()
     expect(width()).toBeCloseTo(before, 6)
+  })
+
+  it('into which some sheets do not go for what runs past their edge has that cut off, all at one press', async () => {
+    const sheet = (id: string, past: number) =>
+      makeLayer(
+        { id, name: id },
+        subtract(union([rectangle([0, 0], 200, 200)], [rectangle([50, -past], 60, 40)]), [
+          rectangle([60, 60], 80, 80),
+        ]),
+      )
+    await open(
+      { ...bare('frame'), layers: [sheet('sky', 0), sheet('hills', 9), sheet('dunes', 14)] },
+      'measure',
+    )
+    await waitFor(() => expect(snags('sheet-over-spacer')).toHaveLength(2))
+    // Beside each stop, and at the foot for both.
+    await user.click(all('button', 'Cut off what passes the spacer').at(-1)!)
+    await waitFor(() => expect(snags('sheet-over-spacer')).toHaveLength(0))
+    expect(designBox(project())).toEqual({ minX: 0, minY: 0, maxX: 200, maxY: 200 })
+    the('button', 'Fits as it is')
+    await undo()
+    await waitFor(() => expect(snags('sheet-over-spacer')).toHaveLength(2))
   })
 
   it('that is wider than the cutter reaches has sheets put together of parts, a press a sheet, until undone', async () => {

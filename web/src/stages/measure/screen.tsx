@@ -50,6 +50,8 @@ export default function MeasureScreen() {
   const laidOut = snags.find(({ code }) => code === LAID_OUT.code)
   // How large a work is shows once its sheets lie on each other.
   const canFit = !laidOut && m.fitFactor !== null && Math.abs(m.fitFactor - 1) > 0.002
+  const past = snags.filter(({ mend }) => mend?.action.kind === 'cut-off')
+  const first = laidOut ? [laidOut] : canFit ? [] : past
   return (
     <StageFrame
       title={titles[project.mount.kind]}
@@ -186,9 +188,9 @@ export default function MeasureScreen() {
         </>
       }
       actions={
-        laidOut ? (
-          <Button look="main" onClick={() => void dispatch(mend(laidOut))}>
-            {words(laidOut.mend!.label)}
+        first[0] ? (
+          <Button look="main" onClick={() => void dispatch(mend(...first))}>
+            {words(first[0].mend!.label)}
           </Button>
         ) : (
           <Button
