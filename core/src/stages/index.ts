@@ -36,7 +36,7 @@ import {
   sketches,
 } from './sheets'
 
-export { mendAll, mendProject, reshapedBy } from './mend'
+export { mendAll, mendProject, reshapedBy, spoilsSome } from './mend'
 
 /** Nodes that a page may ask for, by name. Those of one layer or load take its id. */
 export const nodes = {

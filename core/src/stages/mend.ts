@@ -26,38 +26,41 @@ export const mendProject = (project: Project, mend: Mend, stock: readonly Paper[
 export const mendAll = (project: Project, list: readonly Mend[], stock: readonly Paper[]): Project =>
   list.reduce((mended, mend) => mendProject(mended, mend, stock), project)
 
-/** Mends that give what they name another shape, size or paper. */
-const RESHAPES: ReadonlySet<Mend['kind']> = new Set<Mend['kind']>([
-  'fit-design',
-  'fit-sheet',
-  'fit-opening',
-  'drop-specks',
-  'thicken-layer',
-  'bridge-layer',
-  'gather-layers',
-  'leave-out',
-  'cut-out',
-  'cut-off',
-  'fill-holes',
-  'fill-under',
-  'to-openings',
-  'cut-in-parts',
-  'split-off',
-  'move-pieces',
-  'fill-opening',
-  'draw-strip',
-  'move-tie',
-  'widen-at',
-  'edge',
-  'cut-mirrored',
-  'swap-paper',
-  'nearest-papers',
-  'merge-papers',
-])
+/** Mends that give what they name another shape, size or paper: every piece of it, or some. */
+const RESHAPES: Partial<Record<Mend['kind'], 'every' | 'some'>> = {
+  'fit-design': 'every',
+  'fit-sheet': 'every',
+  'fit-opening': 'some',
+  'drop-specks': 'some',
+  'thicken-layer': 'some',
+  'bridge-layer': 'some',
+  'gather-layers': 'some',
+  'leave-out': 'every',
+  'cut-out': 'some',
+  'cut-off': 'some',
+  'fill-holes': 'some',
+  'fill-under': 'some',
+  'to-openings': 'some',
+  'cut-in-parts': 'some',
+  'split-off': 'some',
+  'move-pieces': 'some',
+  'fill-opening': 'some',
+  'draw-strip': 'some',
+  'move-tie': 'some',
+  'widen-at': 'some',
+  edge: 'every',
+  'cut-mirrored': 'every',
+  'swap-paper': 'every',
+  'nearest-papers': 'every',
+  'merge-papers': 'every',
+}
+
+/** Whether a mend spoils some of the cut pieces of what it names, and leaves others as they are. */
+export const spoilsSome = ({ kind }: Mend): boolean => RESHAPES[kind] === 'some'
 
 /** Layers whose cut pieces a mend may spoil. */
 export function reshapedBy(project: Project, mend: Mend): readonly string[] {
-  if (!RESHAPES.has(mend.kind)) return []
+  if (!RESHAPES[mend.kind]) return []
   if ('layerId' in mend) return [mend.layerId]
   return 'layerIds' in mend ? mend.layerIds : project.layers.map(({ id }) => id)
 }

@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useParams } from 'react-router'
 import { commandOf } from '../commands/list'
 import { doCommand, useAbleCommands } from '../commands/use-command'
-import { reshapedBy } from '@feuillet/core/stages'
+import { reshapedBy, spoilsSome } from '@feuillet/core/stages'
 import { Button, Fold, Tip } from '../ui'
 import { change, mend } from '../state/edits'
 import { useFailures } from '../plan'
@@ -79,7 +79,8 @@ function SnagNote({
         )}
         {snag.mend && spoils > 0 && (
           <span className="basis-full text-[13px]" data-spoils={spoils}>
-            Mending it spoils {spoils === 1 ? 'a piece that is' : `${spoils} pieces that are`} cut.
+            Mending it spoils {spoils > 1 && spoilsSome(snag.mend.action) && 'up to '}
+            {spoils === 1 ? 'a piece that is' : `${spoils} pieces that are`} cut.
           </span>
         )}
       </p>

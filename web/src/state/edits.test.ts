@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { rectangle } from '@feuillet/core/base/geometry'
-import { mendAll, reshapedBy } from '@feuillet/core/stages'
+import { mendAll, reshapedBy, spoilsSome } from '@feuillet/core/stages'
 import { makeLayer } from '@feuillet/core/stages/layers'
 import { starterStock } from '@feuillet/core/stages/paper'
 import {
@@ -108,6 +108,8 @@ describe('an edit that spoils what is cut', () => {
     expect(reshapedBy(desk.project(), snag!.mend!.action)).toEqual(['a'])
     expect(reshapedBy(desk.project(), { kind: 'fit-design' })).toEqual(['a', 'b', 'c'])
     expect(reshapedBy(desk.project(), { kind: 'fit-gaps' })).toEqual([])
+    // Specks are some of the pieces; another size is of all.
+    expect([snag!.mend!.action, { kind: 'fit-design' } as const].map(spoilsSome)).toEqual([true, false])
   })
 })
 

@@ -12,8 +12,8 @@ import {
   type Ring,
 } from '../../base/geometry'
 import { seededRandom } from '../../base'
-import { findLayer, layerRegion, setLayer, type Project } from '../../project'
-import { makeLayer } from './intake/intake'
+import { findLayer, layerRegion, type Project } from '../../project'
+import { reshaped } from './reshaped'
 
 /** The outer edge of a layer made anew. */
 export interface Edge {
@@ -37,10 +37,7 @@ export function withEdge(project: Project, layerId: string, edge: Edge): Project
   if (!layer || layer.blanks.length > 0) return project
   const region = edged(layerRegion(layer), edge).filter((face) => polygonArea(face) > 0.05)
   if (region.length === 0) return project
-  return {
-    ...setLayer(project, layerId, { pieces: makeLayer({ id: layerId, name: layer.name }, region).pieces }),
-    plan: { ...project.plan, pins: project.plan.pins.filter((pin) => pin.layerId !== layerId) },
-  }
+  return reshaped(project, layer, { region })
 }
 
 /** The same of a region; its openings stay as they are. */

@@ -1,13 +1,20 @@
-import { setLayer, type Layer, type Project } from '../../project'
 import type { Region } from '../../base/geometry'
+import { setLayer, type Layer, type Project } from '../../project'
 import { makeLayer } from './intake/intake'
+import { keptPieces } from './kept-pieces'
 
-/** A layer with another shape, and what else of it changes with that; where its pieces were pinned on the sheets no longer counts. */
+/**
+ * A layer with another shape, and what else of it changes with that. Pieces that are as they were stay what they are, on the sheets
+ * too; where others were pinned no longer counts. Needs the geometry loaded.
+ */
 export function reshaped(
   project: Project,
-  { id, name }: Layer,
+  { id, name, pieces }: Pick<Layer, 'id' | 'name' | 'pieces'>,
   { region, ...more }: { region: Region } & Partial<Pick<Layer, 'ties'>>,
 ): Project {
-  const next = setLayer(project, id, { pieces: makeLayer({ id, name }, region).pieces, ...more })
-  return { ...next, plan: { ...next.plan, pins: next.plan.pins.filter(({ layerId }) => layerId !== id) } }
+  const now = keptPieces(pieces, makeLayer({ id, name }, region).pieces)
+  const same = new Set(now.filter((piece) => pieces.includes(piece)).map((piece) => piece.id))
+  const next = setLayer(project, id, { pieces: now, ...more })
+  const pins = next.plan.pins.filter(({ layerId, pieceId }) => layerId !== id || same.has(pieceId))
+  return { ...next, plan: { ...next.plan, pins } }
 }

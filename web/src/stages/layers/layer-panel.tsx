@@ -161,7 +161,11 @@ export function LayerPanel() {
             whole
             onChange={(spares) => set(`spares of ${layer.name}`, { spares })}
           />
-          <SpoilsNote what="shape, size or paper" of={[layer.id]} but="Moving and turning does not." />
+          <SpoilsNote
+            what="shape, size or paper"
+            of={[layer.id]}
+            but="Moving and turning does not, nor what is done to other pieces."
+          />
           <SelectField
             label="On the sheets"
             className="w-36"

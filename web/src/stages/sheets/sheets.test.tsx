@@ -1,7 +1,10 @@
 // Sheets by hand: pieces moved, pinned and sent, loads that are cut and what became of them, searches, files, guests.
 import { strFromU8, unzipSync } from 'fflate'
 import { beforeEach, describe, expect, it } from 'vitest'
+import { rectangle, union } from '@feuillet/core/base/geometry'
 import { demo } from '@feuillet/core/demo'
+import { newProject, starterMount } from '@feuillet/core/project'
+import { makeLayer } from '@feuillet/core/stages/layers'
 import { store } from '../../state/store'
 import { browserTabs } from '../../session/tabs'
 import { keepProject } from '../../session'
@@ -242,6 +245,26 @@ describe('a load that is cut', () => {
     expect(told()).toEqual([])
     await user.click(the('button', 'Undo', note))
     await waitFor(() => expect(told().length).toBeGreaterThan(0))
+  })
+
+  it('is spoilt piece by piece: what of a layer is left as it is stays cut', async () => {
+    const dumbbell = union(
+      [rectangle([0, 0], 20, 20)],
+      [rectangle([30, 0], 20, 20)],
+      [rectangle([19, 9], 12, 0.8)],
+    )
+    const plates = [rectangle([0, 30], 22, 22), rectangle([30, 30], 21, 21)]
+    const layers = [makeLayer({ id: 'a', name: 'A' }, [...dumbbell, ...plates])]
+    await open({ ...newProject('x', 'Plates', starterMount('free')), layers }, 'sheets')
+    await user.click(tabs()[0]!)
+    await user.click(await soon('button', 'All of it is cut'))
+    await waitFor(() => expect(project().cut[0]!.pieces).toHaveLength(3))
+    await toStage('layers')
+    await waitFor(() => expect(panel().textContent).toContain('spoils up to 3 pieces that are cut'))
+    await press('Make it 1.2 mm wide')
+    await toast(/^That spoils a piece that is cut/)
+    await toStage('sheets')
+    await waitFor(() => expect(pieces()).toHaveLength(1))
   })
 
   it('in part: only what came out whole counts', async () => {

@@ -15,6 +15,7 @@ import {
   type Project,
   type Recipe,
 } from '../../../project'
+import { keptPieces } from '../kept-pieces'
 import type { Made } from './made'
 
 /** Puts made layers in front of those that are there, in the middle of the backing, and keeps their recipe under an id. */
@@ -83,12 +84,13 @@ export function growAgain(
     for (let n = 2; taken.has(layerId); n++) layerId = `${layer.id}-${n}`
     taken.add(layerId)
     // What the maker draws is new; paper, joint and the like stay.
-    const { pieces, blanks, folds, ties, slits, shaping, name, colour } = layer
+    const { blanks, folds, ties, slits, shaping, name, colour } = layer
     // A picture stays where the maker has put it, until it is another one.
     const print = kept?.print?.pictureId === layer.print?.pictureId ? (kept?.print ?? null) : layer.print
-    return kept
-      ? { ...kept, id: layerId, pieces, blanks, folds, ties, slits, shaping, print, name, colour }
-      : { ...layer, id: layerId }
+    if (!kept) return { ...layer, id: layerId }
+    const isFlat = blanks.length === 0 && kept.blanks.length === 0
+    const pieces = isFlat ? keptPieces(kept.pieces, layer.pieces) : layer.pieces
+    return { ...kept, id: layerId, pieces, blanks, folds, ties, slits, shaping, print, name, colour }
   })
   const place = at < 0 ? rest.length : Math.min(at, rest.length)
   const renewed: Grown = { ...entry, recipe, layerIds: fresh.map((layer) => layer.id) }

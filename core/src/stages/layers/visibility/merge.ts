@@ -3,6 +3,7 @@ import { regionRings, fillRings, regionArea, subtract, union, type Polygon } fro
 import { builtLayers, colourOf, isStandOff, layerRegion, type Layer, type Project } from '../../../project'
 import { groupBy } from '../../../base'
 import { makeLayer } from '../intake/intake'
+import { keptPieces } from '../kept-pieces'
 import { isSeeThrough, type VisibleArea } from './shows'
 
 /** Merges the layers into the frontmost of them. Fewer than two ids change nothing. Needs the geometry loaded. */
@@ -76,7 +77,12 @@ const inOne = (
   ...project,
   layers: project.layers.flatMap((layer) =>
     layer.id === front.id
-      ? [{ ...front, pieces: makeLayer({ id: front.id, name: front.name }, faces).pieces }]
+      ? [
+          {
+            ...front,
+            pieces: keptPieces(front.pieces, makeLayer({ id: front.id, name: front.name }, faces).pieces),
+          },
+        ]
       : layerIds.includes(layer.id)
         ? []
         : [layer],
