@@ -267,6 +267,14 @@ describe('taking a drawing into a project', () => {
     expect(own).toEqual({ x: -45, y: 75 })
   })
 
+  it('lays a sheet that is as large as the backing onto it, whatever else runs past its edge', () => {
+    const head = 'width="260mm" height="230mm" viewBox="0 0 260 230"'
+    const drawing = take(rect([20, 10], [200, 200], '#fff') + rect([10, 150], [240, 70], '#080'), head)
+    expect(placement(stack('frame'), [drawing])).toEqual({ x: -20, y: -10 })
+    // In free work nothing is that large.
+    expect(placement(stack('free'), [drawing])).toEqual({ x: 0, y: 0 })
+  })
+
   describe('without a page, in several files,', () => {
     const dxfOf = (...boxes: [x: number, y: number, w: number, h: number][]) => {
       const corners = boxes.map(([x, y, w, h]) => [x, y, x + w, y, x + w, y + h, x, y + h])

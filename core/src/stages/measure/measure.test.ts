@@ -106,6 +106,13 @@ describe('a frame', () => {
     expect(codes(sheet)).toEqual(['piece-over-sheet'])
     expect(wordsIn(mendOf(sheet)!.label, 'mm')).toBe('Cut it in 2 parts')
     expect(codes(mendProject(sheet, mendOf(sheet)!.action, []))).toEqual([])
+    // So does one with an opening that a seam runs through: put together it is a sheet as before.
+    const cut = subtract([rectangle([0, 0], 400, 250)], [rectangle([60, 40], 280, 170)])
+    const window = { ...sheet, layers: [makeLayer({ id: 'a', name: 'A' }, cut)] }
+    const parted = mendProject(window, mendOf(window)!.action, [])
+    expect(parted.layers[0]!.pieces).toHaveLength(2)
+    expect([measure(window), measure(parted)].map((m) => m.fullSheets)).toEqual([true, true])
+    expect(codes(parted)).toEqual([])
     const score: Fold = { line: [0, 0, 400, 250], deg: 90, way: 'up' }
     const folded = { ...sheet.layers[0]!, folds: [score] }
     expect(mendOf({ ...sheet, layers: [folded] })).toBeUndefined()

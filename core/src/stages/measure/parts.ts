@@ -1,9 +1,18 @@
 // What each layer is to the mount: a sheet of the backing's size, which runs on under the lip, or a part that lies in what is seen.
-import { boxHeight, boxWidth, joinBoxes, polygonArea, polygonBox, type Box } from '../../base/geometry'
+import {
+  boxHeight,
+  boxWidth,
+  joinBoxes,
+  polygonArea,
+  polygonBox,
+  type Box,
+  type Region,
+} from '../../base/geometry'
 import {
   backingRect,
   designBox,
   designLayers,
+  joinedRegion,
   layerBox,
   layerRegion,
   openingRect,
@@ -75,7 +84,14 @@ export function partsOf(project: Project): Parts {
 }
 
 /** No opening is cut in it. */
-export const isPlain = (layer: Layer): boolean => layerRegion(layer).every((face) => face.holes.length === 0)
+const isPlain = (layer: Layer): boolean => sheetOf(layer).every((face) => face.holes.length === 0)
+
+/** A sheet is put together of no more parts. */
+const MOST_PARTS = 64
+
+/** The card of a layer as one who looks at it sees it: parts that lie edge on edge are one sheet. */
+const sheetOf = (layer: Layer): Region =>
+  layer.pieces.length > MOST_PARTS ? layerRegion(layer) : joinedRegion(layer)
 
 /** Whether a sheet, scaled to the backing with proportions locked, covers what is seen. */
 export function canCover(box: Box, backing: Box, seen: Box): boolean {
@@ -110,13 +126,10 @@ const runsUnder = (box: Box, seen: Box, edge: Box): boolean =>
   (box.maxX > seen.maxX && Math.abs(box.maxX - edge.maxX) < UNDER_MM) ||
   (box.maxY > seen.maxY && Math.abs(box.maxY - edge.maxY) < UNDER_MM)
 
-/** One outline that nearly fills its box. */
-function isRectangle(layer: Layer): boolean {
+/** One outline that nearly fills its box: it is to cover what is seen, unlike what runs under the lip on some sides only. */
+export function isRectangle(layer: Layer): boolean {
   const box = layerBox(layer)
-  const outline = layerRegion(layer).reduce(
-    (sum, face) => sum + polygonArea({ outer: face.outer, holes: [] }),
-    0,
-  )
+  const outline = sheetOf(layer).reduce((sum, face) => sum + polygonArea({ outer: face.outer, holes: [] }), 0)
   return outline >= SHEET_FILL * boxWidth(box) * boxHeight(box)
 }
 

@@ -10,7 +10,6 @@ import {
   regionBox,
   turnWithin,
   ringBox,
-  signedArea as ringArea,
   type Box,
   type Polygon,
 } from '../../base/geometry'
@@ -29,7 +28,7 @@ import {
   type Piece,
 } from '../../project'
 import { measure, sidesWithin, type Sides, type Size } from './measure'
-import { boxOf, canCover, partsOf, pictureOf, type Parts } from './parts'
+import { boxOf, canCover, isRectangle, partsOf, pictureOf, type Parts } from './parts'
 import { partedIn } from './parts-within'
 import { slipsOf, type Measure } from './slips'
 import { TOLERANCE_MM } from './tolerance'
@@ -251,13 +250,13 @@ function sheetSnags(
       snags.push({
         ...own,
         ...(parts.isToSize &&
-          !isPlainSheet(layer) &&
+          !isRectangle(layer) &&
           mostLiesWithin(layer, board) && { mend: cutOffMend(layer, mount) }),
         code: 'sheet-over-spacer',
         at: middleOf(box, over.side),
         message: say`“${layer.name}” passes the ${NAMES[kind]} by ${length(-over.mm, 1)} at the ${over.side}: it would not go in.`,
       })
-    else if (isPlainSheet(layer) && swims.mm < -TOLERANCE_MM)
+    else if (isRectangle(layer) && swims.mm < -TOLERANCE_MM)
       snags.push({
         ...own,
         // Of other proportions than what is seen it would swim fitted as well.
@@ -314,13 +313,6 @@ const cutOffMend = ({ id }: Layer, { kind }: Mount): NonNullable<Snag['mend']> =
 const fills = (box: Box, other: Box, factor: number): boolean =>
   boxWidth(box) * factor > boxWidth(other) - TOLERANCE_MM &&
   boxHeight(box) * factor > boxHeight(other) - TOLERANCE_MM
-
-/** One face that is to cover what is seen; layers that run under the lip on some sides only are not. */
-const isPlainSheet = (layer: Layer): boolean => {
-  const [face] = layerRegion(layer)
-  const box = layerBox(layer)
-  return face !== undefined && Math.abs(ringArea(face.outer)) > 0.97 * boxWidth(box) * boxHeight(box)
-}
 
 /** What does not go inside the kept spacer. The backmost sheet lies under it. */
 function ringSnags({ sheets, inside }: ReturnType<typeof partsOf>, inner: Box): Snag[] {

@@ -18,14 +18,19 @@ import { colourDifference, matchPapers, ramp } from './colour'
 /** The two colours between which a ramp runs, back to front (hex). */
 export type Ends = readonly [from: string, to: string]
 
-/** Papers of a ramp over the chosen layers (back to front), matched to the stock. */
+/** Papers of a ramp over the chosen layers (back to front), matched to those of the stock on which the layers fit. */
 export function rampPapers(
-  layerIds: readonly string[],
-  [from, to]: Ends,
-  stock: readonly Paper[],
+  project: Project,
+  { layerIds, ends: [from, to], stock }: { layerIds: readonly string[]; ends: Ends; stock: readonly Paper[] },
 ): { layerId: string; wanted: string; paper: Paper }[] {
   const wanted = ramp(from, to, layerIds.length)
-  return matchPapers(wanted, usable(stock)).map((paper, i) => ({
+  const fits = layerIds.map((id) =>
+    fitting(
+      project,
+      project.layers.filter((layer) => layer.id === id),
+    ),
+  )
+  return matchPapers(wanted, usable(stock), (paper, i) => fits[i]!(paper)).map((paper, i) => ({
     layerId: layerIds[i]!,
     wanted: wanted[i]!,
     paper,
@@ -37,7 +42,7 @@ export const assignRamp = (
   project: Project,
   { layerIds, ends, stock }: { layerIds: readonly string[]; ends: Ends; stock: readonly Paper[] },
 ): Project =>
-  rampPapers(layerIds, ends, stock).reduce(
+  rampPapers(project, { layerIds, ends, stock }).reduce(
     (p, { layerId, paper }) => assignPaper(p, [layerId], { paper, stock }),
     setPlan(project, {
       ramps: [...project.plan.ramps.filter((ids) => !ids.some((id) => layerIds.includes(id))), [...layerIds]],

@@ -6,9 +6,10 @@ import { dearSnags, paperSnags } from './snags'
 export const paperSnagsNode = node('snags of paper', {
   stage: 'paper',
   reads: {
-    layers: ['name', 'role', 'colour', 'tint', 'paperId', 'print'],
+    layers: ['name', 'role', 'colour', 'tint', 'paperId', 'print', 'pieces', 'blanks'],
     papers: 'all',
     stock: true,
+    cutter: true,
     plan: ['ramps'],
   },
   needs: (project) => ({ shown: each(visible, project) }),

@@ -108,7 +108,7 @@ describe('papers for layers', () => {
     const project = demo('harbour')
     const chosen = ['far-hills', 'headland', 'open-sea']
     const next = assignRamp(project, { layerIds: chosen, ends: ['#f2bea1', '#222e52'], stock })
-    const wanted = rampPapers(chosen, ['#f2bea1', '#222e52'], stock)
+    const wanted = rampPapers(project, { layerIds: chosen, ends: ['#f2bea1', '#222e52'], stock })
     expect(chosen.map((id) => next.layers.find((l) => l.id === id)!.paperId)).toEqual(
       wanted.map((w) => w.paper.id),
     )
@@ -181,6 +181,22 @@ describe('papers for layers', () => {
     // Film is taken for film alone, card for card.
     const swapTo = stock.find(({ id }) => id === paperOf(swapped, findLayer(swapped, 'name')!)!.id)!
     expect(swapTo.press).toBeNull()
+  })
+
+  it('snag with a paper that takes what is cut of the layer', () => {
+    const [like] = stock
+    const large = { ...like!, id: 'large', widthMm: 305, heightMm: 305 }
+    const near = { ...like!, id: 'near', widthMm: 210, heightMm: 297, colour: '#7a2f2f' }
+    const far = { ...large, id: 'far', colour: '#101010' }
+    const swapTo = (side: number) => {
+      const plate = (id: string) => ({ ...stackPlate(id, 1, [0, 0, side, side]), paperId: 'large' })
+      const alike = stack('free', plate('back'), plate('front'))
+      const project = { ...alike, drawer: { ...alike.drawer, papers: [large] } }
+      const snag = paperSnags(project, [large, near, far]).find(({ code }) => code === 'too-alike')!
+      return snag.mend!.action
+    }
+    expect(swapTo(100)).toMatchObject({ paperId: 'near' })
+    expect(swapTo(250)).toMatchObject({ paperId: 'far' })
   })
 
   it('snag without a mend that another snag takes back: no dear paper for a plain one, none too alike for a dear one', () => {

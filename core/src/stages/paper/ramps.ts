@@ -2,7 +2,7 @@
 import { converter, parse } from 'culori'
 import { builtLayers, colourOf, paperOf, type Layer, type Paper, type Project } from '../../project'
 import { colourDifference } from './colour'
-import { usable } from './assign'
+import { fitting, usable } from './assign'
 
 /** A step of a ramp that is a good deal larger or smaller than the others, and the sheet that would mend it. */
 export interface UnevenStep {
@@ -86,7 +86,7 @@ export function unevenSteps(project: Project, stock: readonly Paper[]): UnevenSt
     const used = new Set(layers.map((layer) => layer.paperId))
     let best: { layer: Layer; paper: Paper; left: number } | null = null
     for (const at of [worst.k, worst.k + 1])
-      for (const paper of usable(stock)) {
+      for (const paper of usable(stock, fitting(project, [layers[at]!]))) {
         if (used.has(paper.id)) continue
         const next = colours.with(at, paper.colour)
         const left = isRamp(next) ? unevenness(stepsOf(next)) : Infinity

@@ -2,6 +2,7 @@
 import {
   ASSUMED_PAPER,
   builtLayers,
+  cutPieces,
   colourOf,
   paperOf,
   type Layer,
@@ -12,7 +13,7 @@ import {
 import { fresh, type Memo } from '../../base'
 import { say, weight } from '../../base/units'
 import { isDear, isDearPaper, type VisibleArea } from '../layers'
-import { colouredLayers, neighbourSteps, usable } from './assign'
+import { colouredLayers, fitting, neighbourSteps, usable } from './assign'
 import { colourDifference, nearestPaper, TOO_ALIKE } from './colour'
 import { unevenSteps } from './ramps'
 
@@ -98,8 +99,10 @@ function swapFor(
   const own = colourOf(project, layer)
   const isFilm = Boolean(paperOf(project, layer)?.press)
   const mayBeDear = isDear(project, layer)
-  return memo('paper to swap to', [own, layer.paperId, isFilm, mayBeDear, neighbours, stock], () =>
-    usable(stock)
+  const { rimMm } = project.drawer.cutter
+  const said = [own, layer.paperId, isFilm, mayBeDear, neighbours, stock, cutPieces(layer), rimMm]
+  return memo('paper to swap to', said, () =>
+    usable(stock, fitting(project, [layer]))
       .filter(
         (p) =>
           p.id !== layer.paperId &&
@@ -132,8 +135,10 @@ export function dearSnags(
       return []
     const smooth = stock.filter((p) => p.finish === 'smooth')
     const neighbours = neighboursOf(project, layer)
-    const clear = smooth.filter((p) => isClearOf(neighbours, p))
-    const plain = nearestPaper(paper.colour, clear.length > 0 ? clear : smooth)
+    const fits = smooth.filter(fitting(project, [layer]))
+    const able = fits.length > 0 ? fits : smooth
+    const clear = able.filter((p) => isClearOf(neighbours, p))
+    const plain = nearestPaper(paper.colour, clear.length > 0 ? clear : able)
     return [
       {
         code: 'dear-but-hidden',

@@ -129,7 +129,7 @@ function RampForm({ layers, off, onOff }: Part) {
         layers={layers}
         off={off}
         onOff={onOff}
-        taken={rampPapers(chosen, [ends.back, ends.front], stock)}
+        taken={rampPapers(project, { layerIds: chosen, ends: [ends.back, ends.front], stock })}
       />
       <Button small type="submit" disabled={chosen.length < 2}>
         Take this ramp

@@ -260,9 +260,14 @@ export function placement(project: Project, drawings: readonly Intake[]): Point 
   const backing = backingRect(project)
   if (!backing) return { x: 0, y: 0 }
   const { minX, minY, maxX, maxY } = regionBox([backing])
-  const isOnIt = ({ widthMm, heightMm }: Intake) =>
+  const isOnIt = ({ widthMm, heightMm }: Pick<Intake, 'widthMm' | 'heightMm'>) =>
     Math.abs(widthMm - (maxX - minX)) < 1 && Math.abs(heightMm - (maxY - minY)) < 1
   if (drawings.every(isOnIt)) return { x: 0, y: 0 }
+  // A sheet as large as the backing lies on it, whatever else runs past its edge.
+  const sheet = drawings
+    .flatMap(({ layers }) => layers.map(layerBox))
+    .find((own) => isOnIt({ widthMm: boxWidth(own), heightMm: boxHeight(own) }))
+  if (sheet) return { x: minX - sheet.minX, y: minY - sheet.minY }
   const box = boxOfAll(drawings)
   return { x: (minX + maxX - box.minX - box.maxX) / 2, y: (minY + maxY - box.minY - box.maxY) / 2 }
 }

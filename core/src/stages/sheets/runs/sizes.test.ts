@@ -229,13 +229,22 @@ describe('pieces that are larger than any sheet', () => {
     expect(named(grained)[0]!.mend).toBeUndefined()
   })
 
-  it('are put together of parts at a press, where one layer alone is too large and no turn helps', () => {
+  it('are put together of parts at a press, one layer after the other, where no turn helps', () => {
     const { mend } = named(of(back))[0]!
     expect(wordsIn(mend!.label, 'mm')).toBe('Put “back” together of parts')
     const parted = mendProject(of(back), mend!.action, [])
     expect(named(parted)).toEqual([])
     expect(laidOf(parted)).toHaveLength(2)
-    expect(named(of(back, { ...back, id: 'other' }))[0]!.mend).toBeUndefined()
+    const two = of(back, { ...back, id: 'other', name: 'other' })
+    const [first] = named(two)
+    const [second] = named(mendProject(two, first!.mend!.action, []))
+    expect(wordsIn(second!.mend!.label, 'mm')).toBe('Put “other” together of parts')
+    // What folds up is not cut apart, and the other is.
+    const folds = [
+      { line: [0, 50, 400, 50] as [number, number, number, number], way: 'up' as const, deg: 90 },
+    ]
+    const [other] = named(of({ ...back, folds }, { ...back, id: 'other', name: 'other' }))
+    expect(wordsIn(other!.mend!.label, 'mm')).toBe('Put “other” together of parts')
     expect(named(setPlan(of(back), { turns: 'fixed' }))[0]!.mend).toBeUndefined()
   })
 

@@ -162,17 +162,21 @@ const mendOf = ({ oneWay }: Paper, { fitTurned }: TooLarge): Pick<Snag, 'mend'> 
     ? { mend: { label: 'Let pieces lie at any turn', action: { kind: 'turn-freely' } } }
     : null
 
-/** One press that has the only layer whose pieces are too large put together of parts; what is rolled or folded is not cut apart. */
+/** One press that has the first layer whose pieces are too large put together of parts; what is rolled or folded is not cut apart. */
 function inPartsMend(
   project: Project,
   { paper, tooLarge, ids }: { paper: Paper; tooLarge: TooLarge; ids: readonly string[] },
 ): Pick<Snag, 'mend'> {
-  const layer = ids.length === 1 ? findLayer(project, ids[0]!) : undefined
   const { parts, widthMm, heightMm } = tooLarge
-  const isTurned = !paper.oneWay && project.plan.turns !== 'fixed'
-  if (!layer || layer.inOne || !isTurned) return {}
-  const boxes = parts.map((part) => boxOf(layer, splitPartId(part).pieceId))
-  if (!boxes.every((box) => partedIn(layer, box, { widthMm, heightMm }))) return {}
+  if (paper.oneWay || project.plan.turns === 'fixed') return {}
+  const layer = ids
+    .flatMap((id) => findLayer(project, id) ?? [])
+    .find((one) => {
+      const own = parts.map(splitPartId).filter(({ layerId }) => layerId === one.id)
+      const boxes = own.map(({ pieceId }) => boxOf(one, pieceId))
+      return !one.inOne && boxes.every((box) => partedIn(one, box, { widthMm, heightMm }))
+    })
+  if (!layer) return {}
   return {
     mend: {
       label: `Put “${layer.name}” together of parts`,
