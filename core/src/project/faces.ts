@@ -1,6 +1,6 @@
 // The faces of pieces and layers: their path data, read. The one thing that is kept outside of a cache that is handed in: what a text
 // says follows from the text alone, and is gone with the piece that has it.
-import { pathToRegion, regionBox, union, type Box, type Polygon, type Region } from '../base/geometry'
+import { pathToRegion, regionBox, type Box, type Polygon, type Region } from '../base/geometry'
 import type { Layer, Piece } from './schema'
 
 const facesOf = new WeakMap<Piece, readonly Polygon[]>()
@@ -12,15 +12,9 @@ export function pieceRegion(piece: Piece): readonly Polygon[] {
   return faces
 }
 
-interface Shape {
-  region: Region
-  box: Box
-  joined?: Region
-}
+const shapes = new WeakMap<Layer['pieces'], { region: Region; box: Box }>()
 
-const shapes = new WeakMap<Layer['pieces'], Shape>()
-
-function shapeOf({ pieces }: Pick<Layer, 'pieces'>): Shape {
+function shapeOf({ pieces }: Pick<Layer, 'pieces'>): { region: Region; box: Box } {
   let shape = shapes.get(pieces)
   if (!shape) {
     const region = pieces.flatMap(pieceRegion)
@@ -34,9 +28,3 @@ export const layerRegion = (layer: Pick<Layer, 'pieces'>): Region => shapeOf(lay
 
 /** The box round a layer; empty (minX > maxX) where it has no pieces. */
 export const layerBox = (layer: Pick<Layer, 'pieces'>): Box => shapeOf(layer).box
-
-/** A layer’s faces where those that touch along an edge are one. Needs the geometry loaded. */
-export function joinedRegion(layer: Pick<Layer, 'pieces'>): Region {
-  const shape = shapeOf(layer)
-  return (shape.joined ??= shape.region.length > 1 ? union(shape.region) : shape.region)
-}

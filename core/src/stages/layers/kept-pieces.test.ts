@@ -101,6 +101,12 @@ describe('pieces of a layer that is shaped anew', () => {
     )
   })
 
+  it('are changed where a strip lies elsewhere between the same edges', () => {
+    const tied = (x: number) => makeLayer({ id: 'a', name: 'A' }, union([rectangle([0, 0], 60, 10)], [rectangle([0, 30], 60, 10)], [rectangle([x, 9], 3, 22)])).pieces // prettier-ignore
+    expect(keptPieces(tied(5), tied(5))).toEqual(tied(5))
+    expect(keptPieces(tied(5), tied(40))).toEqual(tied(40))
+  })
+
   it('stay where they are pinned and held as they are', () => {
     const base = stack('free', plate('a', 0, [0, 0, 10, 10], [20, 0, 9, 9]))
     const pin = (pieceId: string) => ({

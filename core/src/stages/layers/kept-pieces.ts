@@ -1,21 +1,21 @@
 // Names of pieces, which cut ones, joints of their own and places on the sheets go by: a layer that is shaped anew keeps them.
+import Flatbush from 'flatbush'
 import {
-  boxesMeet,
-  boxHeight,
-  boxWidth,
-  intersect,
   isCongruent,
-  offset,
   regionArea,
   regionBox,
-  subtract,
+  regionRings,
   type Box,
+  type Point,
   type Region,
 } from '../../base/geometry'
 import { pieceRegion, type Piece } from '../../project'
+import { Walls } from './soundness/walls'
 
 /** Outlines that stray by no more are the same: what joining and cutting rounds (mm). */
 const STRAY_MM = 0.01
+/** Of pieces that lie elsewhere now so many are looked at, the nearest first. */
+const NEIGHBOURS = 6
 /** Areas of like outlines differ by no more than this share. */
 const LIKE = 1e-3
 
@@ -28,39 +28,40 @@ interface Outline {
 
 /**
  * New pieces of a layer under the names that they bear. One that is as it was is the old one; one that only lies elsewhere has its name,
- * the nearest where several are alike; one that is changed is named as what it is the most of; and what there was not has a name that none
- * had. Needs the geometry loaded.
+ * the nearest where several are alike; one that is changed is named as what shares the most of its box; and what there was not has a name
+ * that none had.
  */
 export function keptPieces(before: readonly Piece[], now: readonly Piece[]): Piece[] {
-  const fresh = now.map(outlineOf)
-  const kept = new Map<Outline, Piece>()
-  const left = new Set(before.map(outlineOf))
-  const open = () => fresh.filter((one) => !kept.has(one))
-  const keep = (one: Outline, other: Outline, piece: Piece) => {
-    kept.set(one, piece)
-    left.delete(other)
+  if (before.length === 0) return [...now]
+  const old = before.map(outlineOf)
+  const index = new Flatbush(old.length)
+  for (const { box } of old) index.add(box.minX, box.minY, box.maxX, box.maxY)
+  index.finish()
+  const left = new Set(old.keys())
+  const isLeft = (k: number) => left.has(k)
+  const named = new Map<Outline, Piece>()
+  const give = (one: Outline, k: number, piece: Piece) => {
+    named.set(one, piece)
+    left.delete(k)
   }
+  const fresh = now.map(outlineOf)
+  const open = () => fresh.filter((one) => !named.has(one))
+  const near = ({ box }: Outline) => index.search(box.minX, box.minY, box.maxX, box.maxY, isLeft)
   for (const one of fresh) {
-    const same = [...left].find((other) => isSame(one, other))
-    if (same) keep(one, same, same.piece)
+    const same = near(one).find((k) => isSame(one, old[k]!))
+    if (same !== undefined) give(one, same, old[same]!.piece)
   }
   for (const one of open()) {
-    const like = [...left]
-      .filter((other) => Math.abs(one.mm2 - other.mm2) <= LIKE * other.mm2)
-      .toSorted((a, b) => away(one, a) - away(one, b))
-      .find((other) => isCongruent(other.piece.path, one.piece.path))
-    if (like) keep(one, like, { ...one.piece, id: like.piece.id })
+    const { x, y } = middleOf(one.box)
+    const like = index.neighbors(x, y, NEIGHBOURS, Infinity, isLeft).find((k) => isLike(one, old[k]!))
+    if (like !== undefined) give(one, like, { ...one.piece, id: old[like]!.piece.id })
   }
   const shared = open()
-    .flatMap((one) =>
-      [...left]
-        .filter((other) => boxesMeet(one.box, other.box))
-        .map((other) => ({ one, other, mm2: regionArea(intersect(one.region, other.region)) })),
-    )
+    .flatMap((one) => near(one).map((k) => ({ one, k, mm2: sharedMm2(one.box, old[k]!.box) })))
     .filter(({ mm2 }) => mm2 > 0)
     .toSorted((a, b) => b.mm2 - a.mm2)
-  for (const { one, other } of shared)
-    if (!kept.has(one) && left.has(other)) keep(one, other, { ...one.piece, id: other.piece.id })
+  for (const { one, k } of shared)
+    if (!named.has(one) && left.has(k)) give(one, k, { ...one.piece, id: old[k]!.piece.id })
   const taken = new Set(before.map(({ id }) => id))
   let n = 0
   const nextId = () => {
@@ -68,7 +69,7 @@ export function keptPieces(before: readonly Piece[], now: readonly Piece[]): Pie
     while (taken.has(`p${n}`))
     return `p${n}`
   }
-  return fresh.map((one) => kept.get(one) ?? { ...one.piece, id: nextId() })
+  return fresh.map((one) => named.get(one) ?? { ...one.piece, id: nextId() })
 }
 
 function outlineOf(piece: Piece): Outline {
@@ -81,15 +82,34 @@ const SIDES = ['minX', 'minY', 'maxX', 'maxY'] as const
 const isSame = (a: Outline, b: Outline): boolean =>
   a.piece.path === b.piece.path ||
   (SIDES.every((side) => Math.abs(a.box[side] - b.box[side]) <= STRAY_MM) &&
-    lies(a.region, b.region) &&
-    lies(b.region, a.region))
+    runsAlong(a.region, b.region) &&
+    runsAlong(b.region, a.region))
 
-/** Whether a region lies in another, but for what may stray. */
-const lies = (a: Region, b: Region): boolean => subtract(a, offset(b, STRAY_MM, 'miter')).length === 0
+const isLike = (a: Outline, b: Outline): boolean =>
+  Math.abs(a.mm2 - b.mm2) <= LIKE * b.mm2 && isCongruent(b.piece.path, a.piece.path)
 
-/** From the middle of one box to that of another, mm. */
-const away = ({ box: a }: Outline, { box: b }: Outline): number =>
-  Math.hypot(
-    a.minX - b.minX + (boxWidth(a) - boxWidth(b)) / 2,
-    a.minY - b.minY + (boxHeight(a) - boxHeight(b)) / 2,
-  )
+const middleOf = (box: Box): Point => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 })
+
+/** Along each edge an outline is looked at here: at corners alone a strip that was moved from edge to edge would not be missed. */
+const ALONG = [0, 0.37, 0.5]
+
+/** Whether the outlines of a region run along those of another. */
+function runsAlong(a: Region, b: Region): boolean {
+  const walls = new Walls(b)
+  return regionRings(a).every((ring) => {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+      for (const t of ALONG) {
+        const [x, y] = [
+          ring[i]! + (ring[j]! - ring[i]!) * t,
+          ring[i + 1]! + (ring[j + 1]! - ring[i + 1]!) * t,
+        ]
+        if (!walls.nearest(x, y, STRAY_MM)) return false
+      }
+    return true
+  })
+}
+
+/** The area that two boxes share, mm². */
+const sharedMm2 = (a: Box, b: Box): number =>
+  Math.max(0, Math.min(a.maxX, b.maxX) - Math.max(a.minX, b.minX)) *
+  Math.max(0, Math.min(a.maxY, b.maxY) - Math.max(a.minY, b.minY))

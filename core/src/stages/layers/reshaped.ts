@@ -5,7 +5,7 @@ import { keptPieces } from './kept-pieces'
 
 /**
  * A layer with another shape, and what else of it changes with that. Pieces that are as they were stay what they are, on the sheets
- * too; where others were pinned no longer counts. Needs the geometry loaded.
+ * too; where others were pinned no longer counts.
  */
 export function reshaped(
   project: Project,

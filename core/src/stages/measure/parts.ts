@@ -2,17 +2,16 @@
 import {
   boxHeight,
   boxWidth,
+  convexHull,
   joinBoxes,
   polygonArea,
   polygonBox,
   type Box,
-  type Region,
 } from '../../base/geometry'
 import {
   backingRect,
   designBox,
   designLayers,
-  joinedRegion,
   layerBox,
   layerRegion,
   openingRect,
@@ -83,15 +82,9 @@ export function partsOf(project: Project): Parts {
   return { sheets, inside, fullSheets, isToSize }
 }
 
-/** No opening is cut in it. */
-const isPlain = (layer: Layer): boolean => sheetOf(layer).every((face) => face.holes.length === 0)
-
-/** A sheet is put together of no more parts. */
-const MOST_PARTS = 64
-
-/** The card of a layer as one who looks at it sees it: parts that lie edge on edge are one sheet. */
-const sheetOf = (layer: Layer): Region =>
-  layer.pieces.length > MOST_PARTS ? layerRegion(layer) : joinedRegion(layer)
+/** No opening is cut in it, nor a piece of it where it is put together of parts. */
+const isPlain = (layer: Layer): boolean =>
+  layerRegion(layer).every((face) => face.holes.length === 0) && filledBy(layer) >= SHEET_FILL
 
 /** Whether a sheet, scaled to the backing with proportions locked, covers what is seen. */
 export function canCover(box: Box, backing: Box, seen: Box): boolean {
@@ -126,12 +119,36 @@ const runsUnder = (box: Box, seen: Box, edge: Box): boolean =>
   (box.maxX > seen.maxX && Math.abs(box.maxX - edge.maxX) < UNDER_MM) ||
   (box.maxY > seen.maxY && Math.abs(box.maxY - edge.maxY) < UNDER_MM)
 
-/** One outline that nearly fills its box: it is to cover what is seen, unlike what runs under the lip on some sides only. */
-export function isRectangle(layer: Layer): boolean {
+/** How much of its box the outlines of a layer fill, openings and all. */
+function filledBy(layer: Layer): number {
   const box = layerBox(layer)
-  const outline = sheetOf(layer).reduce((sum, face) => sum + polygonArea({ outer: face.outer, holes: [] }), 0)
-  return outline >= SHEET_FILL * boxWidth(box) * boxHeight(box)
+  const outlines = layerRegion(layer).reduce((sum, { outer }) => sum + polygonArea({ outer, holes: [] }), 0)
+  return outlines / (boxWidth(box) * boxHeight(box))
 }
+
+/** One outline that nearly fills its box, in one piece or in parts: it is to cover what is seen, unlike what runs under the lip on some sides only. */
+export const isRectangle = (layer: Layer): boolean => filledBy(layer) >= SHEET_FILL || isInParts(layer)
+
+/** A sheet is put together of no more parts. */
+const MOST_PARTS = 64
+
+/** Whether pieces lie side by side like parts of one sheet, openings cut through by seams: their boxes fill that of the layer, and its corners are there. */
+function isInParts(layer: Layer): boolean {
+  const faces = layerRegion(layer)
+  if (faces.length < 2 || faces.length > MOST_PARTS) return false
+  const boxes = faces.map(polygonBox)
+  const apart = boxes.filter((box, i) => !boxes.some((other, k) => k !== i && lies(box, other)))
+  const areaOf = (box: Box) => boxWidth(box) * boxHeight(box)
+  const all = areaOf(layerBox(layer))
+  const covered = apart.reduce((sum, box) => sum + areaOf(box), 0) / all
+  if (covered < SHEET_FILL || covered > 2 - SHEET_FILL) return false
+  const outer = convexHull(faces.flatMap((face) => [...face.outer]))
+  return polygonArea({ outer, holes: [] }) >= SHEET_FILL * all
+}
+
+/** Whether a box lies in another. */
+const lies = (box: Box, within: Box): boolean =>
+  box.minX >= within.minX && box.minY >= within.minY && box.maxX <= within.maxX && box.maxY <= within.maxY
 
 /**
  * Most of the layers are rectangles of one size that, scaled to the backing, cover what is seen: then the stack is one of
