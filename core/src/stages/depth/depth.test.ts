@@ -6,7 +6,9 @@ import { blocks } from '../../../test/arbitrary'
 import { expectSoundPads } from '../../../test/pads'
 import { card, plate, stack } from '../../../test/stack'
 import { demo, demoNames } from '../../demo'
-import { mendProject } from '../mend'
+import { Cache } from '../../base'
+import { Planner } from '../../planner'
+import { allSnagsOf, mendProject } from '../index'
 import { ellipse, intersect, regionArea } from '../../base/geometry'
 import {
   builtLayers,
@@ -162,7 +164,10 @@ describe('local heights', () => {
     expect(depthPlan(backed).layers.flatMap(({ floating }) => floating)).toEqual([])
     // The flags that a maker grew hang one by one.
     const flags = { ...project, mount: starterMount('garland'), grown: demo('regatta').grown }
-    expect(depthSnags(flags, plan).find(({ code }) => code === 'nothing-beneath')!.mend).toBeUndefined()
+    const planner = new Planner(new Cache())
+    planner.update({ project: flags, stock: [], found: new Map() })
+    for (const list of [depthSnags(flags, plan), allSnagsOf(planner)])
+      expect(list.find(({ code }) => code === 'nothing-beneath')!.mend).toBeUndefined()
   })
 
   it('never let card lie within card, whatever the stack', () => {

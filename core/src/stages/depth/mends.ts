@@ -14,6 +14,7 @@ declare module '../../project/snag' {
     'set-thrift': { thrift: 'steady' | 'sale' }
     'add-cover': object
     'free-sticks': object
+    'take-sticks': { sticks: number }
     'cut-mirrored': { layerId: string }
     'build-in-place': { partId: string }
     'fill-behind': object
@@ -31,6 +32,7 @@ export const depthMends: MendTable<
   | 'set-thrift'
   | 'add-cover'
   | 'free-sticks'
+  | 'take-sticks'
   | 'cut-mirrored'
   | 'build-in-place'
   | 'fill-behind'
@@ -50,5 +52,9 @@ export const depthMends: MendTable<
   'free-sticks': (project) =>
     project.mount.kind === 'topper'
       ? { ...project, mount: { ...project.mount, stickPlacesMm: [] } }
+      : project,
+  'take-sticks': (project, { sticks }) =>
+    project.mount.kind === 'topper'
+      ? { ...project, mount: { ...project.mount, sticks, stickPlacesMm: [] } }
       : project,
 }

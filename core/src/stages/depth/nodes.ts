@@ -418,6 +418,7 @@ export const hold = node('hold of a topper', {
 export const depthSnagsNode = node('snags of depth', {
   stage: 'depth',
   reads: {
+    grown: true,
     mount: true,
     layers: ['name', ...OWN, 'cutMirrored', 'assemblyId'],
     parts: 'named',

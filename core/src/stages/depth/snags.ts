@@ -15,6 +15,7 @@ import {
   type Snag,
   type Unit,
 } from '../../project'
+import { BACK_ROUND } from '../layers'
 import type { DepthPlan } from './depth'
 import { gapChoices, madeGap, stacksOf } from './foam'
 import { leastStackMm } from './gaps'
@@ -96,7 +97,7 @@ export function depthSnags(project: Project, plan: DepthPlan): Snag[] {
           severity: 'stop',
           at: firstPoint(piece.region),
           ...(isBackedByCard && {
-            mend: { label: 'Put card behind, cut round all of it', action: { kind: 'back-round' } },
+            mend: BACK_ROUND,
           }),
         },
       )

@@ -1,14 +1,24 @@
 // Findings about how a topper is held.
 import { length, say } from '../../base/units'
 import type { Snag } from '../../project'
+import { BACK_ROUND } from '../layers'
 import type { TopperHold } from './topper'
 
 /** A free end that sinks by more, held level, is seen to droop (mm). */
 const DROOPS_MM = 2
 
-/** Left to the plan the sticks hold better; nothing where they would not. */
-const freed = ({ isBetterFreed }: TopperHold): Pick<Snag, 'mend'> =>
-  isBetterFreed ? { mend: { label: 'Put the sticks where they hold', action: { kind: 'free-sticks' } } } : {}
+/** One press after which sticks hold better; none where nothing is known that would. */
+function helped({ helpedBy }: TopperHold): Pick<Snag, 'mend'> {
+  if (helpedBy?.kind === 'free')
+    return { mend: { label: 'Put the sticks where they hold', action: { kind: 'free-sticks' } } }
+  if (helpedBy?.kind === 'card') return { mend: BACK_ROUND }
+  if (helpedBy?.kind === 'fewer') {
+    const { sticks } = helpedBy
+    const label = sticks === 1 ? 'Take one stick' : `Take ${sticks} sticks`
+    return { mend: { label, action: { kind: 'take-sticks', sticks } } }
+  }
+  return {}
+}
 
 /** Sticks that hold on nothing or beside the middle, and ends that droop; none where nothing is held by sticks. */
 export function topperSnags(held: TopperHold | null): Snag[] {
@@ -20,7 +30,7 @@ export function topperSnags(held: TopperHold | null): Snag[] {
     severity: 'stop',
     at: null,
     message,
-    ...freed(held),
+    ...helped(held),
   }))
   if (!held.isBalanced)
     snags.push({
@@ -29,7 +39,8 @@ export function topperSnags(held: TopperHold | null): Snag[] {
       severity: 'caution',
       at: [held.centre.x, held.centre.y],
       message: say`The centre of mass is ${length(held.centre.x)} from the left, beside what holds the topper: it will lean or turn.`,
-      ...freed(held),
+      // Card behind or fewer sticks do not bring them about the middle.
+      ...(held.helpedBy?.kind === 'free' && helped(held)),
     })
   if (held.sticks.length > 0 && held.sagMm > DROOPS_MM)
     snags.push({

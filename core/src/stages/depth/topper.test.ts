@@ -5,6 +5,7 @@ import { ellipse, intersect, rectangle, regionArea, subtract } from '../../base/
 import { layerRegion, setLayer, starterMount, type Layer, type Mount, type Project } from '../../project'
 import { sagMm } from '../layers/sticks'
 import { planAssembly } from '../assembly'
+import { mendProject } from '../mend'
 import { depthPlan } from './depth'
 import { addCover, coverOf, topperHold } from './topper'
 import { topperSnags } from './topper-snags'
@@ -56,8 +57,19 @@ describe('a topper on its sticks', () => {
       topperSnags(topperHold(topper(stack('free', shape), more))).map(({ mend }) => mend?.action.kind)
     expect(mendsOf({ sticks: 1, stickPlacesMm: [20] }, strip('a', 'glue'))).toContain('free-sticks')
     const narrow = card('a', 0, [rectangle([0, 0], 2, 60), rectangle([100, 0], 2, 60)])
-    expect(mendsOf({ sticks: 2, stickPlacesMm: [] }, narrow).filter(Boolean)).toEqual([])
+    expect(mendsOf({ sticks: 2, stickPlacesMm: [] }, narrow)).toEqual(['back-round'])
     expect(mendsOf({ sticks: 2, stickPlacesMm: [20, 80] }, narrow).filter(Boolean)).toEqual([])
+    // Each is told no more after its one press.
+    const pole = card('a', 0, [rectangle([0, 0], 5, 60)])
+    expect(mendsOf({ sticks: 2, stickPlacesMm: [] }, pole)).toEqual(['take-sticks'])
+    for (const shape of [narrow, pole]) {
+      const project = topper(stack('free', shape), { sticks: 2, stickPlacesMm: [] })
+      const [snag] = topperSnags(topperHold(project))
+      expect(codes({}, mendProject(project, snag!.mend!.action, []))).toEqual([])
+    }
+    // What covers the sticks stays behind the new card.
+    const covered = stack('free', { ...card('c', 0, [rectangle([0, 0], 2, 50)]), role: 'cover' }, narrow)
+    expect(mendProject(topper(covered), { kind: 'back-round' }, []).layers.map(({ role }) => role)).toEqual(['cover', 'backing', 'plain']) // prettier-ignore
     const long = topper(stack('free', card('a', 0, [rectangle([0, 0], 300, 20)])), { sticks: 1 })
     expect(codes({}, long)).toEqual(['topper-droops'])
     expect(codes({}, demo('bon-voyage'))).toEqual([])

@@ -23,7 +23,7 @@ import {
   type Mount,
   type Project,
 } from '../../project'
-import { cardAt, lowestRun, makeLayer, sinkOf, stickPlaces } from '../layers'
+import { backingRound, cardAt, lowestRun, makeLayer, sinkOf, stickPlaces } from '../layers'
 
 /** A stick behind the topper: its middle, and from where to where it lies on card. */
 export interface StickPlace {
@@ -56,11 +56,14 @@ export interface TopperHold {
   sagMm: number
   /** The centre of mass lies between the outer sticks, or over the only one. */
   isBalanced: boolean
-  /** Places that the maker chose hold less well than those that are found where she leaves it to the plan. */
-  isBetterFreed: boolean
+  /** What would hold it better; null where nothing is known that would. */
+  helpedBy: StickHelp | null
   glues: StickGlue[]
   remarks: Said[]
 }
+
+/** Places left to the plan, in place of those that the maker chose; card behind, cut round all of it; or fewer sticks. */
+export type StickHelp = { kind: 'free' } | { kind: 'card' } | { kind: 'fewer'; sticks: number }
 
 /** A mount that is a topper. */
 type TopperMount = Extract<Mount, { kind: 'topper' }>
@@ -110,7 +113,7 @@ export function topperHold(project: Project): TopperHold | null {
     reachMm: Math.max(...[b.minX, b.maxX].map((end) => Math.min(...holds.map((x) => Math.abs(x - end))))),
     sagMm: sink,
     isBalanced: isBalanced(at, mass.centre.x),
-    isBetterFreed: isBetterFreed(mount, { sticks, back, centre: mass.centre }),
+    helpedBy: helpFor(project, mount, { sticks, back, centre: mass.centre }),
     glues: project.drawer.adhesives.map((adhesive) => {
       const holdsN = (touchMm2 * adhesive.holdsKPa) / 1000
       return { adhesive, holdsN, times: weightN > 0 ? holdsN / weightN : 0 }
@@ -137,12 +140,23 @@ function stickXs(mount: TopperMount, back: Region, centre: Point) {
   return stickPlaces(back, { sticks, stickMm: stick.widthMm }, centre)
 }
 
+function helpFor(
+  project: Project,
+  mount: TopperMount,
+  now: { sticks: readonly StickPlace[]; back: Region; centre: Point },
+): StickHelp | null {
+  if (areByHand(mount)) return isBetterFreed(mount, now) ? { kind: 'free' } : null
+  const found = now.sticks.length
+  if (found >= mount.sticks) return null
+  if (stickXs(mount, backingRound(project), now.centre).at.length >= mount.sticks) return { kind: 'card' }
+  return found > 0 ? { kind: 'fewer', sticks: found } : null
+}
+
 /** Whether sticks that are placed by hand hold less well than they would elsewhere. */
 function isBetterFreed(
   mount: TopperMount,
   { sticks, back, centre }: { sticks: readonly StickPlace[]; back: Region; centre: Point },
 ): boolean {
-  if (!areByHand(mount)) return false
   const held = sticks.filter(({ isHeld }) => isHeld).length
   const found = stickXs({ ...mount, stickPlacesMm: [] }, back, centre).at
   const isNow = isBalanced(

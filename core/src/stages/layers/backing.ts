@@ -27,6 +27,12 @@ export function addBacking(project: Project): Project {
   return sheet ? behindAll(project, [sheet]) : project
 }
 
+/** The press for it, wherever something has nothing to hold it. */
+export const BACK_ROUND = {
+  label: 'Put card behind, cut round all of it',
+  action: { kind: 'back-round' },
+} as const
+
 /** A backing that is cut round the design reaches so far beyond it, mm. */
 const MARGIN_MM = 3
 /** Bays and openings of it that are narrower are filled: by the first of these widths at which it is in one piece, mm. */
@@ -34,11 +40,14 @@ const FILLED_MM = [4, 8, 16, 32]
 
 /** Puts one piece of card behind everything, cut round all of it with a margin. Needs the geometry loaded. */
 export function addBackingRound(project: Project): Project {
-  const design = union(...designLayers(project).map(layerRegion))
-  return design.length > 0 ? behindAll(project, roundAll(design)) : project
+  const sheet = backingRound(project)
+  return sheet.length > 0 ? behindAll(project, sheet) : project
 }
 
-function roundAll(design: Region): Polygon[] {
+/** The outline of such a piece; empty where nothing is drawn. Needs the geometry loaded. */
+export function backingRound(project: Project): Polygon[] {
+  const design = union(...designLayers(project).map(layerRegion))
+  if (design.length === 0) return []
   const grown = offset(design, MARGIN_MM)
   for (const widthMm of FILLED_MM) {
     const filled = closeGaps(grown, widthMm)
@@ -53,5 +62,7 @@ function behindAll(project: Project, sheet: Region): Project {
     layer.role === 'backing' ? { ...layer, role: 'plain' as const } : layer,
   )
   const added = addLayers({ ...project, layers }, [backingLayer(sheet)])
-  return moveLayer(added, added.layers.at(-1)!.id, 0)
+  // What covers the sticks stays behind them.
+  const covers = layers.findIndex(({ role }) => role !== 'cover')
+  return moveLayer(added, added.layers.at(-1)!.id, Math.max(0, covers))
 }

@@ -299,6 +299,14 @@ describe('a frame', () => {
     const mended = mendProject(over(200), snag!.mend!.action, [])
     expect(codes(mended)).toEqual([])
     expect(measure(over(200)).fitFactor).toBe(1)
+    // However little it is: a sheet that fills its box nearly is cut off too, and a bare one cut anew.
+    const back = makeLayer({ id: 'back', name: 'back' }, [rectangle([0, 0], 200, 200)])
+    const dented = union([rectangle([0, 0], 200, 200)], [rectangle([50, -2], 60, 9)])
+    for (const shape of [dented, [rectangle([-2, 0], 203, 200)]]) {
+      const project = { ...frame({ w: 1, h: 1 }), layers: [back, makeLayer({ id: 'a', name: 'A' }, shape), ...over(200).layers] } // prettier-ignore
+      const own = measureSnags(project).find(({ layer }) => layer === 'a')!
+      expect(codes(mendProject(project, own.mend!.action, []))).toEqual(['sheet-over-spacer'])
+    }
     expect(fitDesign(over(200))).toEqual(over(200))
     expect(regionArea(layerRegion(mended.layers[1]!))).toBeCloseTo(
       regionArea(layerRegion(mended.layers[0]!)),

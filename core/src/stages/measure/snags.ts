@@ -232,7 +232,7 @@ function sheetSnags(
   const backing = polygonBox(board)
   const snags: Snag[] = []
   const all = boxOf(sheets)
-  const isWhole = sheets.length > 1 && canCover(all, backing, seen)
+  const isWhole = !parts.isToSize && sheets.length > 1 && canCover(all, backing, seen)
   for (const layer of sheets) {
     const box = layerBox(layer)
     const over = tightest(sidesWithin(box, backing))
@@ -250,7 +250,7 @@ function sheetSnags(
       snags.push({
         ...own,
         ...(parts.isToSize &&
-          !isRectangle(layer) &&
+          !isBare(layer) &&
           mostLiesWithin(layer, board) && { mend: cutOffMend(layer, mount) }),
         code: 'sheet-over-spacer',
         at: middleOf(box, over.side),
@@ -302,6 +302,14 @@ const fitSheetMend = (layer: Layer): NonNullable<Snag['mend']> => ({
 const mostLiesWithin = (layer: Layer, backing: Polygon): boolean => {
   const region = layerRegion(layer)
   return layer.blanks.length === 0 && regionArea(intersect(region, [backing])) * 2 > regionArea(region)
+}
+
+/** Four edges and nothing else: it is as soon cut anew. */
+const isBare = (layer: Layer): boolean => {
+  const region = layerRegion(layer)
+  const { minX, minY, maxX, maxY } = layerBox(layer)
+  const isOneFace = region.length === 1 && region[0]!.holes.length === 0
+  return isOneFace && regionArea(region) > (maxX - minX) * (maxY - minY) * 0.9999
 }
 
 const cutOffMend = ({ id }: Layer, { kind }: Mount): NonNullable<Snag['mend']> => ({
