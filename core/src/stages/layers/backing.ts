@@ -54,7 +54,7 @@ export function backingRound(project: Project): Polygon[] {
     if (filled.length === 1) return filled
   }
   // What lies far apart has all in between behind it.
-  return [{ outer: convexHull(Float64Array.from(grown.flatMap(({ outer }) => [...outer]))), holes: [] }]
+  return [{ outer: convexHull(grown.flatMap(({ outer }) => [...outer])), holes: [] }]
 }
 
 function behindAll(project: Project, sheet: Region): Project {

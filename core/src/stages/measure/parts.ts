@@ -129,13 +129,13 @@ function filledBy(layer: Layer): number {
 /** One outline that nearly fills its box, in one piece or in parts: it is to cover what is seen, unlike what runs under the lip on some sides only. */
 export const isRectangle = (layer: Layer): boolean => filledBy(layer) >= SHEET_FILL || isInParts(layer)
 
-/** A sheet is put together of no more parts. */
-const MOST_PARTS = 64
+/** Parts of a sheet, and what is left in their openings, are no more. */
+const MOST_FACES = 64
 
 /** Whether pieces lie side by side like parts of one sheet, openings cut through by seams: their boxes fill that of the layer, and its corners are there. */
 function isInParts(layer: Layer): boolean {
   const faces = layerRegion(layer)
-  if (faces.length < 2 || faces.length > MOST_PARTS) return false
+  if (faces.length < 2 || faces.length > MOST_FACES) return false
   const boxes = faces.map(polygonBox)
   const apart = boxes.filter((box, i) => !boxes.some((other, k) => k !== i && lies(box, other)))
   const areaOf = (box: Box) => boxWidth(box) * boxHeight(box)

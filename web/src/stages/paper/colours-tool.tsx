@@ -88,11 +88,16 @@ function RampForm({ layers, off, onOff }: Part) {
     resolver: zodResolver(endsSchema),
   })
   const wanted = useWatch({ control })
-  const chosen = layers.flatMap(({ id }) => (off.includes(id) ? [] : [id]))
+  const chosen = useMemo(() => layers.flatMap(({ id }) => (off.includes(id) ? [] : [id])), [layers, off])
   const ends = {
     back: wanted.back ?? colourOf(project, layers[0]!),
     front: wanted.front ?? colourOf(project, layers.at(-1)!),
   }
+  const { back, front } = ends
+  const taken = useMemo(
+    () => rampPapers(project, { layerIds: chosen, ends: [back, front], stock }),
+    [project, chosen, back, front, stock],
+  )
   const take = () =>
     dispatch(
       change('ramp of papers', (p, papers) =>
@@ -125,12 +130,7 @@ function RampForm({ layers, off, onOff }: Part) {
           />
         ))}
       </div>
-      <Preview
-        layers={layers}
-        off={off}
-        onOff={onOff}
-        taken={rampPapers(project, { layerIds: chosen, ends: [ends.back, ends.front], stock })}
-      />
+      <Preview layers={layers} off={off} onOff={onOff} taken={taken} />
       <Button small type="submit" disabled={chosen.length < 2}>
         Take this ramp
       </Button>
