@@ -13,7 +13,7 @@ import {
   type Point,
 } from '../base/geometry'
 import { membersOf, movedWith, unitsOf } from './assemblies'
-import { transformLayers } from './edit'
+import { inThousandths, transformLayers } from './edit'
 import { layerBox } from './faces'
 import type { Assembly, Layer, Project } from './schema'
 
@@ -31,7 +31,8 @@ const about = ({ x, y }: Point, map: Affine): Affine =>
 export const aboutMiddle = (box: Box, map: Affine): Affine => about(middleOf(box), map)
 
 /** Maps layers and what belongs to them; what a maker grew is remembered where it was put. */
-export function place(project: Project, layerIds: readonly string[], map: Affine): Project {
+export function place(project: Project, layerIds: readonly string[], by: Affine): Project {
+  const map = inThousandths(by)
   const chosen = movedWith(project, layerIds)
   if (chosen.length === 0) return project
   const next = transformLayers(project, map, chosen)

@@ -6,6 +6,7 @@ import {
   meanScale,
   pathToRegion,
   polygonToPath,
+  rotation,
   scaling,
   translation,
   type Affine,
@@ -225,14 +226,33 @@ export function transformLayer(layer: Layer, map: Affine): Layer {
   }
 }
 
-/** Maps every piece of the chosen layers (all by default), proportions as the map has them. Hand-made pins of them fall away. */
-export function transformLayers(project: Project, map: Affine, layerIds?: readonly string[]): Project {
+/**
+ * Maps every piece of the chosen layers (all by default), proportions as the map has them. What is only moved stays where it is pinned
+ * on the sheets; pins of what is turned or scaled fall away.
+ */
+export function transformLayers(project: Project, by: Affine, layerIds?: readonly string[]): Project {
+  const map = inThousandths(by)
   const chosen = (id: string) => !layerIds || layerIds.includes(id)
   const next = mapLayers(project, (layer) => (chosen(layer.id) ? transformLayer(layer, map) : layer))
   return setPlan(next, {
-    pins: next.plan.pins.filter((pin) => !chosen(pin.layerId)),
+    pins: next.plan.pins.flatMap((pin) => (chosen(pin.layerId) ? (pinMoved(pin, map) ?? []) : pin)),
     ...movePads(next, map, chosen),
   })
+}
+
+const isMove = ([a, b, c, d]: Affine): boolean => a === 1 && b === 0 && c === 0 && d === 1
+
+/** A move by whole thousandths of a mm, as outlines are written: what is moved is the same shape to the last digit. Other maps as they are. */
+export const inThousandths = (map: Affine): Affine => {
+  const whole = (mm: number) => Math.round(mm * 1000) / 1000
+  return isMove(map) ? translation(whole(map[4]), whole(map[5])) : map
+}
+
+/** The pin that holds a piece where it lies once its layer is moved in the picture; null where it is more than moved. */
+function pinMoved(pin: Pin, map: Affine): Pin | null {
+  if (!isMove(map)) return null
+  const [dx, dy] = mapPoint(rotation(pin.rotation), map[4], map[5])
+  return { ...pin, x: pin.x - dx, y: pin.y - dy }
 }
 
 /** The map that scales about a point and then moves that point elsewhere. */

@@ -6,6 +6,7 @@ import { readSvg } from '../io/read'
 import { rectangle, subtract } from '../base/geometry'
 import { intake, takeIn } from './layers'
 import { assignNearest, starterStock } from './paper'
+import { keptLayout } from './sheets'
 import { findLayer, meanSo, setLayer, setPin, setPlan, type Project } from '../project'
 import { check, computeResults, results } from '../../test/results'
 import { mendProject } from './index'
@@ -252,7 +253,7 @@ describe('a drawing that nobody here drew', () => {
   it('takes a layout found earlier instead of searching again', () => {
     const project = demo('bon-voyage')
     const first = results(project, stock)
-    const marked = first.runs.map(({ run, layout }) => [run.fingerprint, { ...layout, score: -1 }] as const)
+    const marked = first.runs.map(({ run, layout }) => keptLayout({ run, layout: { ...layout, score: -1 } }))
     expect(results(project, stock, new Map(marked)).runs.map((r) => r.layout.score)).toEqual([-1, -1, -1])
   })
 })

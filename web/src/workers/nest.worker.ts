@@ -2,14 +2,7 @@
 import { expose } from 'comlink'
 import wasmUrl from 'clipper2-wasm/wasm?url'
 import { loadGeometry } from '@feuillet/core/base/geometry'
-import { Effort, Nester, Rivals, type NestInstance, type NestLayout } from '@feuillet/core/stages/sheets'
-
-export interface SearchRun {
-  fingerprint: string
-  instance: NestInstance
-  /** The layout to beat. */
-  layout: NestLayout
-}
+import { Effort, Nester, Rivals, type NestLayout, type Searched } from '@feuillet/core/stages/sheets'
 
 /** How far a search is: the share of its time, and the steps taken. */
 export interface NestProgress {
@@ -43,14 +36,14 @@ async function unhurried<T>(parts: Generator<undefined, T>): Promise<T | null> {
 const api = {
   /** Searches for the given seconds, mostly where that saves most; what is better than before is handed over as it is found. */
   async search(
-    { runs, seconds, seed }: { runs: SearchRun[]; seconds: number; seed: number },
+    { runs, seconds, seed }: { runs: Searched[]; seconds: number; seed: number },
     onProgress: (progress: NestProgress) => void,
     onBetter: (fingerprint: string, layout: NestLayout) => void,
   ): Promise<void> {
     await ready
     stopped = false
     paused = false
-    const open: { run: SearchRun; nester: Nester }[] = []
+    const open: { run: Searched; nester: Nester }[] = []
     for (const run of runs) {
       const nester = await unhurried(Nester.inParts(run.instance, seed))
       if (!nester) return

@@ -12,6 +12,7 @@ import { cardsAt } from '@feuillet/core/stages/depth'
 import { shows, type Slant, type Visible } from '@feuillet/core/stages/layers'
 import {
   freezeSheets,
+  keptLayout,
   laidAgain,
   lieAlike,
   putPieces,
@@ -312,7 +313,7 @@ const api = {
   /** Puts pieces of a load at places, or says why they may not lie there. */
   place(loadId: string, places: readonly Placement[]): Placed | null {
     const nested = runOf(loadOf(loadId).runId)
-    return nested && inputs ? putPieces(inputs.project, { nested, places }, cache.memo) : null
+    return nested && inputs ? putPieces(inputs.project, { nested, places }) : null
   },
   /** Notes loads as cut, by their ids; clean off-cuts are kept where nothing else is said. Null where the project has changed meanwhile. */
   async freeze(project: Project, stock: readonly Paper[], { at, ...what }: Cut): Promise<Noted | null> {
@@ -328,7 +329,7 @@ const api = {
   async layAgain(project: Project): Promise<[string, NestLayout][]> {
     await ready
     if (!inputs || inputs.project.id !== project.id) return []
-    return laidAgain(project, planner.get(nodes.nested()), cache.memo)
+    return laidAgain(project, planner.get(nodes.nested()), cache.memo).map(keptLayout)
   },
   /** Whether a load lies as it was taken down; null where there is no such load any more. */
   async liesAs({ sheet }: TakenDown, stock: readonly Paper[]): Promise<boolean | null> {

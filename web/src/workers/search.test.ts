@@ -1,14 +1,14 @@
 // A longer search over the workers that take part: what is better counts, whoever found it, and a stop gives what there is.
 import { expose, type ProxyMarked } from 'comlink'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { NestedRun, NestLayout } from '@feuillet/core/stages/sheets'
-import type { NestProgress, SearchRun } from './nest.worker'
+import type { NestLayout, Searched } from '@feuillet/core/stages/sheets'
+import type { NestProgress } from './nest.worker'
 import { StandIn } from '../../test/worker'
 import { Search, type SearchProgress } from './search'
 
 type Told = ((progress: NestProgress) => Promise<void>) & ProxyMarked
 type Better = ((fingerprint: string, layout: NestLayout) => Promise<void>) & ProxyMarked
-type Way = (task: { runs: SearchRun[]; seconds: number; seed: number }, tell: Told, better: Better) => unknown
+type Way = (task: { runs: Searched[]; seconds: number; seed: number }, tell: Told, better: Better) => unknown
 
 /** What each worker does, in the order in which they are started. */
 let ways: Way[] = []
@@ -45,7 +45,7 @@ class Searching extends StandIn {
 
 const layout = (score: number) => ({ score, placements: [], sheets: 1, utilisation: 0 }) as NestLayout
 const run = (fingerprint: string, score: number) =>
-  ({ run: { fingerprint, instance: { pieces: [{}] } }, layout: layout(score) }) as unknown as NestedRun
+  ({ fingerprint, instance: { pieces: [{}] }, layout: layout(score) }) as unknown as Searched
 const never = () => new Promise(() => undefined)
 
 const scores = (found: readonly [string, NestLayout][]) => found.map(([name, { score }]) => [name, score])

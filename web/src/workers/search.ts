@@ -1,6 +1,6 @@
 // A longer search for fewer sheets, in workers that the planner starts for it: one a core, two at most.
 import { proxy, wrap, type Remote } from 'comlink'
-import type { NestedRun, NestLayout } from '@feuillet/core/stages/sheets'
+import { toSearch, type NestedRun, type NestLayout } from '@feuillet/core/stages/sheets'
 import type { NestApi, NestProgress } from './nest.worker'
 
 /** How far a search is, and the sheets that all papers together come to so far (the sum of their scores). */
@@ -28,9 +28,7 @@ export class Search {
     onProgress: (progress: SearchProgress) => void,
   ): Promise<[string, NestLayout][]> {
     this.stop()
-    const task = runs
-      .filter(({ run }) => run.instance.pieces.length > 0)
-      .map(({ run, layout }) => ({ fingerprint: run.fingerprint, instance: run.instance, layout }))
+    const task = runs.filter(({ run }) => run.instance.pieces.length > 0).map(toSearch)
     const best = new Map<string, NestLayout>()
     const fresh = new Map<string, NestLayout>()
     const startedAt = performance.now()

@@ -10,7 +10,8 @@ import { nodes } from '../index'
 import { starterStock } from '../paper'
 import { laidAgain, withAgain } from './again'
 import { freezeSheets, sheetOf } from './frozen'
-import type { PaperRun } from './runs/paper-runs'
+import { knownLayout } from './runs/kept-layouts'
+import type { NestedRun, PaperRun } from './runs/paper-runs'
 
 const stock = starterStock().slice(0, 1)
 
@@ -107,11 +108,11 @@ describe('what is to be cut again', () => {
     expect(laidAgain(setPlan(project, { gapMm: 7 }), runs)).toEqual([])
     expect(laidAgain(setLayer(project, 'a', { sharing: 'own-sheets' }), runs)).toEqual([])
     const once = setLayer(project, 'a', { copies: 2 })
-    const [[name, wider]] = laidAgain(once, runs) as [[string, typeof layout]]
-    expect(name).toBe(at(once).runs[0]!.run.fingerprint)
+    const [{ run: named, layout: wider }] = laidAgain(once, runs) as [NestedRun]
+    expect(named.fingerprint).toBe(at(once).runs[0]!.run.fingerprint)
     expect(wider.placements.slice(0, layout.placements.length)).toEqual(layout.placements)
     // One fewer is taken from the end, and nothing moves.
-    const [[, back]] = laidAgain(setPlan(project, { batch: 3 }), runs) as [[string, typeof layout]]
+    const [{ layout: back }] = laidAgain(setPlan(project, { batch: 3 }), runs) as [NestedRun]
     expect(back.placements).toEqual(layout.placements.filter(({ copy }) => copy < 3))
   })
 
@@ -122,18 +123,18 @@ describe('what is to be cut again', () => {
       { project, stock },
       { sheets: [sheetOf(project, loads[0]!, { stock })], runs, kept: [], at: 1 },
     )
-    const before = cut.found[0]![1]
     const sheetId = cut.project.cut[0]!.id
     const torn = markSpoilt(cut.project, { sheetId, index: 0 }, 'torn')
     const run = at(cut.project).runs[0]!.run
-    const [[, again]] = laidAgain(torn, [{ run, layout: before }]) as [[string, typeof before]]
+    const before = knownLayout(run, new Map(cut.found))!
+    const [{ layout: again }] = laidAgain(torn, [{ run, layout: before }]) as [NestedRun]
     expect(again.placements.slice(0, -1)).toEqual(before.placements)
     expect(again.sheets).toBe(before.sheets + 1)
     // What the drawer holds of its paper is cut into first.
     const held = [
       { ...stock[0]!, offCuts: [{ id: 'scrap', label: 'scrap', path: 'M0 0L170 0L170 150L0 150Z' }] },
     ]
-    const [[, onScrap]] = laidAgain(fromOffCuts(cut.project, torn, held), [{ run, layout: before }]) as [[string, typeof before]] // prettier-ignore
+    const [{ layout: onScrap }] = laidAgain(fromOffCuts(cut.project, torn, held), [{ run, layout: before }]) as [NestedRun] // prettier-ignore
     expect(onScrap.placements.slice(0, -1)).toEqual(before.placements)
     expect([onScrap.sheets, onScrap.placements.at(-1)!.sheet]).toEqual([before.sheets, -1])
     const without = setPlan(cut.project, { useOffCuts: false })
@@ -141,7 +142,7 @@ describe('what is to be cut again', () => {
     expect(fromOffCuts(without, tornToo, held)).toBe(tornToo)
     expect(fromOffCuts(torn, cut.project, held)).toBe(cut.project)
     const tornRun = at(torn).runs[0]!.run
-    const [[, whole]] = laidAgain(cut.project, [{ run: tornRun, layout: again }]) as [[string, typeof before]]
+    const [{ layout: whole }] = laidAgain(cut.project, [{ run: tornRun, layout: again }]) as [NestedRun]
     expect(whole.placements).toEqual(before.placements)
   })
 })

@@ -56,22 +56,18 @@ function layOut(instance: NestInstance, seed: number): NestLayout | null {
 }
 
 /**
- * Layouts of a project of which some pieces are to be cut again, or no longer, as it is otherwise: what is left lies as it lay, under the
- * fingerprints of the runs. Of runs that want anything else there is none.
+ * Runs of a project of which some pieces are to be cut again, or no longer, as it is otherwise: what is left lies as it lay. Of runs that
+ * want anything else there is none.
  * @param runs as they lay before
  */
-export function laidAgain(
-  project: Project,
-  runs: readonly NestedRun[],
-  memo: Memo = fresh,
-): [string, NestLayout][] {
+export function laidAgain(project: Project, runs: readonly NestedRun[], memo: Memo = fresh): NestedRun[] {
   const before = new Map(runs.map((one) => [one.run.id, one]))
-  return paperRuns(project, memo).flatMap((now): [string, NestLayout][] => {
+  return paperRuns(project, memo).flatMap((now): NestedRun[] => {
     const was = before.get(now.id)
     if (!was || was.run.fingerprint === now.fingerprint || !isSameBut(was.run, now)) return []
     const lying = stayIn(now, was)
     const layout = lying && withAgain(now, lying)
-    return layout ? [[now.fingerprint, layout]] : []
+    return layout ? [{ run: now, layout }] : []
   })
 }
 

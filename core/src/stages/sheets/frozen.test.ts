@@ -30,7 +30,9 @@ import { whyIllegal } from './nest/exact/legal'
 import type { NestLayout, Placement } from './nest/instance'
 import { laidAgain } from './again'
 import { Nester } from './nest/nester'
-import { partId, splitPartId, type NestedRun } from './runs/paper-runs'
+import { keptLayout } from './runs/kept-layouts'
+import type { NestedRun } from './runs/paper-runs'
+import { partId, splitPartId } from './runs/parts'
 import { toSend } from './sent'
 import { takeDown, toNote, type TakenDown, type WhatIsCut } from './taken-down'
 import { leftView } from './views'
@@ -271,7 +273,7 @@ const STEPS: Step[] = [
     const isWorse = sheet.pieces[0]!.spoilt === null && what !== null
     const spoilt = markSpoilt(desk.project, { sheetId: sheet.id, index: 0 }, what)
     const next = fromOffCuts(desk.project, spoilt, desk.stock)
-    desk.take(laidAgain(next, desk.runs))
+    desk.take(laidAgain(next, desk.runs).map(keptLayout))
     desk.update(next)
     if (isWorse && !isShared(desk)) expect(placesOf(desk.loads), 'spoilt').toEqual(expect.arrayContaining(others)) // prettier-ignore
     return `first of ${sheet.id}: ${what}`
@@ -325,7 +327,7 @@ const STEPS: Step[] = [
     if (!nested) return 'nothing to search'
     const nester = new Nester(nested.run.instance, one([3, 4])!)
     for (let k = 0; k < 4; k++) nester.step()
-    desk.take([[nested.run.fingerprint, nester.best]])
+    desk.take([keptLayout({ run: nested.run, layout: nester.best })])
     desk.update()
     return `search ${nested.run.id}`
   },

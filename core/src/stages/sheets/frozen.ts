@@ -25,16 +25,9 @@ import { settingFor } from './loads/settings'
 import { cutOfPaper, cutOfRun, nthFree, nthOfCut, type LaidPiece, type Load } from './loads/loads'
 import type { NestLayout, Placement } from './nest/instance'
 import { stockAfter } from './off-cuts/off-cuts'
-import {
-  binName,
-  mixesAsked,
-  paperRuns,
-  partId,
-  splitPartId,
-  withPins,
-  type NestedRun,
-  type PaperRun,
-} from './runs/paper-runs'
+import { keptLayout, type KeptLayout } from './runs/kept-layouts'
+import { binName, mixesAsked, paperRuns, withPins, type NestedRun, type PaperRun } from './runs/paper-runs'
+import { partId, splitPartId } from './runs/parts'
 
 /** A left-over that goes into the drawer. */
 interface Kept {
@@ -61,7 +54,7 @@ export interface Frozen {
   project: Project
   stock: Paper[]
   /** Layouts of what is left to be cut, by the fingerprints of their runs: as it lay before. */
-  found: [string, NestLayout][]
+  found: KeptLayout[]
   /** Mats that they lay on, one a load. */
   matIds: string[]
 }
@@ -127,10 +120,10 @@ export function freezeSheets(
   }
   const moves = moved.flatMap((one) => one.moves)
   next = setPlan(next, { pins: pinsAfter(next, runs, moves) })
-  const found = moved.flatMap(({ now: run, moves }): [string, NestLayout][] => {
-    const pinned = run && withPins(run, next, memo)
+  const found = moved.flatMap(({ now: run, moves }): KeptLayout[] => {
+    const pinned = run && withPins(run, next)
     const layout = pinned && layoutAfter(pinned, moves)
-    return layout ? [[pinned.fingerprint, layout]] : []
+    return layout ? [keptLayout({ run: pinned!, layout })] : []
   })
   return { project: next, stock: nextStock, found, matIds: sheets.flatMap(({ mat }) => mat?.matId ?? []) }
 }

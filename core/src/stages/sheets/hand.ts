@@ -1,17 +1,16 @@
 // The maker's hand on a layout: may pieces lie where they are put, where do they slide to, where is there room on another sheet.
 import { setPin, type Pin, type Project } from '../../project'
-import { fresh, type Memo } from '../../base'
 import type { Said } from '../../base/units'
 import { whyIllegal } from './nest/exact/legal'
 import { firstFree, settle } from './nest/exact/settle'
-import type { NestLayout, Placement } from './nest/instance'
+import type { Placement } from './nest/instance'
 import { summarise } from './nest/summary'
-import { binName, splitPartId, withPins, type NestedRun } from './runs/paper-runs'
+import { keptLayout, type KeptLayout } from './runs/kept-layouts'
+import { binName, withPins, type NestedRun } from './runs/paper-runs'
+import { splitPartId } from './runs/parts'
 
 /** Where pieces were put, with the layout that comes of it by the name that its run then has; or why they cannot lie there. */
-export type Placed =
-  | { ok: true; pins: readonly Pin[]; found: [fingerprint: string, layout: NestLayout] }
-  | { ok: false; why: Said }
+export type Placed = { ok: true; pins: readonly Pin[]; found: KeptLayout } | { ok: false; why: Said }
 
 const same = (a: Pick<Placement, 'id' | 'copy'>, b: Pick<Placement, 'id' | 'copy'>): boolean =>
   a.id === b.id && a.copy === b.copy
@@ -23,7 +22,6 @@ export const pinAll = (project: Project, pins: readonly Pin[]): Project => pins.
 export function putPieces(
   project: Project,
   { nested: { run, layout }, places }: { nested: NestedRun; places: readonly Placement[] },
-  memo: Memo = fresh,
 ): Placed {
   const placements = layout.placements.map((p) => places.find((place) => same(place, p)) ?? p)
   for (const place of places) {
@@ -34,8 +32,9 @@ export function putPieces(
     const on = sheet < 0 ? binName(run.bins, -1 - sheet) : ''
     return { ...splitPartId(id), copy, sheet, on, x, y, rotation }
   })
-  const pinned = withPins(run, pinAll(project, pins), memo)
-  return { ok: true, pins, found: [pinned.fingerprint, summarise(pinned.instance, placements)] }
+  const pinned = withPins(run, pinAll(project, pins))
+  const found = keptLayout({ run: pinned, layout: summarise(pinned.instance, placements) })
+  return { ok: true, pins, found }
 }
 
 /** Where pieces (`id#copy`) come to lie that slide towards the corner of their sheet. */

@@ -2,12 +2,12 @@
 import { groupBy, type Memo } from '../../base'
 import { node, type Reads } from '../../planner'
 import { marks } from '../layers'
-import type { NestLayout } from './nest/instance'
 import { loadsThatAreCut } from './frozen'
 import { againSnags } from './snags/again'
 import { leftOvers } from './off-cuts/off-cuts'
 import { planLoads, type Load } from './loads/loads'
 import { sheetsNeeded } from './loads/needed'
+import { knownLayout } from './runs/kept-layouts'
 import { layStepwise } from './runs/nest-runs'
 import { paperRuns, runIds, type NestedRun } from './runs/paper-runs'
 import { mergeSnags } from './snags/merge-papers'
@@ -82,7 +82,7 @@ const layout = node('layout', {
   needs: () => ({ all: runs() }),
   compute: ({ arg, found, memo }, { all }): NestedRun | Generator<undefined, NestedRun> => {
     const run = all.find(({ id }) => id === arg)!
-    const known = found.get(run.fingerprint) as NestLayout | undefined
+    const known = knownLayout(run, found, memo)
     return known ? { run, layout: known } : layStepwise(run, memo)
   },
 })

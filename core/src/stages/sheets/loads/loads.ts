@@ -27,7 +27,8 @@ import {
 import { fresh, type Memo } from '../../../base'
 import { cutPath, strokeWay, type CutPath } from './cut-path'
 import type { NestLayout, Placement } from '../nest/instance'
-import { isLaidAsOne, partId, splitPartId, type Bin, type NestedRun, type PaperRun } from '../runs/paper-runs'
+import { type Bin, type NestedRun, type PaperRun } from '../runs/paper-runs'
+import { isLaidAsOne, partId, splitPartId } from '../runs/parts'
 import { BLADE_CARE_M, intricacyOf, settingFor, type CutSetting } from './settings'
 import { toolSeconds } from './tool-time'
 

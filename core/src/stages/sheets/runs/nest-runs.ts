@@ -4,6 +4,7 @@ import { fresh, type Memo } from '../../../base'
 import type { NestLayout } from '../nest/instance'
 import { Nester } from '../nest/nester'
 import { summarise } from '../nest/summary'
+import { inOwnFrames, layoutInPicture } from './own-frames'
 import { paperRuns, type NestedRun, type PaperRun } from './paper-runs'
 
 /** Search steps that every layout gets at once, before the maker asks for more; fewer where there are many pieces to lay. */
@@ -37,10 +38,10 @@ export function* layStepwise(
     layout: null,
   }))
   if (!laid.layout) {
-    const nester = yield* Nester.inParts(run.instance, run.seed)
+    const nester = yield* Nester.inParts(inOwnFrames(run.instance), run.seed)
     laid.layout = yield* nester.begin(steps)
   }
-  return { run, layout: laid.layout }
+  return { run, layout: layoutInPicture(run.instance, laid.layout) }
 }
 
 /** Layouts of all runs: the same project always gives the same sheets. */

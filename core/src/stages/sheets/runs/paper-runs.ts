@@ -1,24 +1,14 @@
 // Which pieces are to be cut of which paper, and the layout that comes of it.
-import {
-  clipToBox,
-  polygonArea,
-  polygonBox,
-  polygonToPath,
-  rectangle,
-  type Polygon,
-} from '../../../base/geometry'
+import { clipToBox, polygonArea, polygonBox, rectangle, type Polygon } from '../../../base/geometry'
 import { colourName } from '../../layers'
 import {
   bedOf,
   cutLayers,
-  keepsPlaces,
-  layerBox,
   pieceRegion,
   sameButSize,
   isSomeCut,
   stillToCut,
   type CutLayer,
-  type Layer,
   type Paper,
   type Piece,
   type Pin,
@@ -27,6 +17,9 @@ import {
 import { fingerprint, fresh, type Memo } from '../../../base'
 import type { NestInstance, NestLayout, NestPiece, OffCutSheet, Placement } from '../nest/instance'
 import { cheapestMix, mixNamed, onBed, sheetOf, wholeSheet, type Bed, type SheetMix } from './sizes'
+import { formerNames, nameOfOffCut, namesOf, runName } from './names'
+import { inOwnFrames } from './own-frames'
+import { laidPieces, partId, WHOLE } from './parts'
 import { takenBy, type TooLarge } from './too-large'
 
 /** An off-cut of the drawer, or a whole sheet of another size, that is cut before the sheets of a run's main size. */
@@ -59,7 +52,7 @@ export interface PaperRun {
   bins: Bin[]
   /** Of the search for its first layout. */
   seed: number
-  /** Names this run's inputs: equal fingerprints lead to equal layouts. */
+  /** Names what is laid on what: equal fingerprints lead to equal layouts, wherever layers lie in the picture. */
   fingerprint: string
 }
 
@@ -68,32 +61,6 @@ export interface NestedRun {
   run: PaperRun
   layout: NestLayout
 }
-
-const SEPARATOR = '/'
-
-/** Name of a part in an instance: layer and piece. */
-export const partId = (layerId: string, pieceId: string): string => `${layerId}${SEPARATOR}${pieceId}`
-
-/** The layer and the piece of a part's name. */
-export function splitPartId(id: string): { layerId: string; pieceId: string } {
-  const cut = id.lastIndexOf(SEPARATOR)
-  return { layerId: id.slice(0, cut), pieceId: id.slice(cut + 1) }
-}
-
-/** The piece's place in the name of a part that is a whole layer. */
-const WHOLE = 'whole'
-
-/** Whether a layer's pieces are cut in their places, as one: film whose parts keep their distance. */
-export const isLaidAsOne = (layer: Layer): boolean => keepsPlaces(layer) && layer.pieces.length > 1
-
-/** Pieces in one: the box round them. */
-function blockOf(layer: Layer): Piece {
-  const { minX, minY, maxX, maxY } = layerBox(layer)
-  return { id: WHOLE, path: polygonToPath(rectangle([minX, minY], maxX - minX, maxY - minY)) }
-}
-
-/** What of a layer is laid on the sheets: its pieces, or all of them as one. */
-const laidPieces = (layer: Layer): readonly Piece[] => (isLaidAsOne(layer) ? [blockOf(layer)] : layer.pieces)
 
 const STAND_IN = 'no-paper'
 
@@ -197,13 +164,13 @@ export const paperRuns = (project: Project, memo: Memo = fresh): PaperRun[] =>
   openGroups(project, memo).map((group) => paperRun(project, group, memo))
 
 /** A run as it is with the project's pins of now; nothing else of the project may have changed. */
-export const withPins = (run: PaperRun, project: Project, memo: Memo = fresh): PaperRun => {
+export const withPins = (run: PaperRun, project: Project): PaperRun => {
   const { layers, bins } = run
   const instance = {
     ...run.instance,
     pinned: pinnedOf(project, { layers, bins, pieces: run.instance.pieces }),
   }
-  return { ...run, instance, fingerprint: nameOf({ ...run, instance }, memo) }
+  return { ...run, instance, fingerprint: runName({ ...run, instance }) }
 }
 
 /** What is to be laid of a paper, and what there is to lay it on. */
@@ -260,17 +227,17 @@ function wantedOf(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
   return { pieces: taken, tooLarge, bed, sizes, scraps }
 }
 
-/** Names what a mix of sizes is chosen for. */
+/** Names what a mix of sizes is chosen for. @param names what names the pieces */
 const askedOf = (
   { plan }: Project,
-  { layers, wanted: { pieces, bed, sizes, scraps } }: { layers: readonly CutLayer[]; wanted: Wanted },
-  memo: Memo,
+  { pieces, bed, sizes, scraps }: Wanted,
+  names: readonly unknown[] = [namesOf(pieces)],
 ): string =>
   fingerprint([
     plan.gapMm,
     pieces[0]?.turns,
     bed,
-    ...namesOf(layers, pieces, memo),
+    ...names,
     sizes.map(({ id, widthMm, heightMm, count, price }) => [id, widthMm, heightMm, count, price]),
     scraps.map(({ sheet }) => nameOfOffCut(sheet)),
   ])
@@ -280,9 +247,7 @@ export const mixesAsked = (project: Project, memo: Memo = fresh): ReadonlyMap<st
   new Map(
     openGroups(project, memo).flatMap((group): [string, string][] => {
       const wanted = wantedOf(project, group, memo)
-      return wanted.sizes.length > 1
-        ? [[group.paper.id, askedOf(project, { layers: group.layers, wanted }, memo)]]
-        : []
+      return wanted.sizes.length > 1 ? [[group.paper.id, askedOf(project, wanted)]] : []
     }),
   )
 
@@ -294,11 +259,14 @@ function mixOf(
 ): SheetMix {
   const { pieces, bed, sizes, scraps } = wanted
   const held = project.plan.mixes[group.paper.id]
-  const isHeld = held !== undefined && held.asked === askedOf(project, { layers: group.layers, wanted }, memo)
+  const isHeld =
+    held !== undefined &&
+    (held.asked === askedOf(project, wanted) ||
+      held.asked === askedOf(project, wanted, formerNames(group.layers, pieces, memo)))
   const offCuts = scraps.map(({ sheet }) => sheet)
   return (
     (isHeld ? mixNamed(sizes, held) : null) ??
-    cheapestMix(sizes, { instance: { gap: project.plan.gapMm, pieces, offCuts }, bed }, memo)
+    cheapestMix(sizes, { instance: inOwnFrames({ gap: project.plan.gapMm, pieces, offCuts }), bed }, memo)
   )
 }
 
@@ -327,48 +295,7 @@ function paperRun(project: Project, group: PaperGroup, memo: Memo): PaperRun {
   )
   const seed = plan.layoutSeeds[paper.id] ?? 1
   const run = { id: paper.id, paper: main, layers, instance, tooLarge, sheetOutline, bins, seed }
-  return { ...run, fingerprint: nameOf(run, memo) }
-}
-
-/** The same in every browser at all times: layouts are kept under it. */
-function nameOf({ instance, layers, seed }: Omit<PaperRun, 'fingerprint'>, memo: Memo): string {
-  const [layersNamed, ...otherwise] = namesOf(layers, instance.pieces, memo)
-  return fingerprint([
-    instance.sheet,
-    instance.gap,
-    instance.pieces[0]?.turns,
-    instance.pinned,
-    layersNamed,
-    (instance.offCuts ?? []).map(nameOfOffCut),
-    seed,
-    ...otherwise,
-  ])
-}
-
-const nameOfOffCut = ({ id, margin, outline }: OffCutSheet) => [id, margin, polygonToPath(outline)]
-
-/** Names of what is laid: the layers with their pieces, and what of them is laid otherwise often than asked for. */
-const namesOf = (layers: readonly CutLayer[], pieces: readonly NestPiece[], memo: Memo) => [
-  layers.map(({ id, copies, layer }) => [
-    id,
-    copies,
-    memo('name of pieces', [layer.pieces, isLaidAsOne(layer)], () => fingerprint(laidPieces(layer))),
-    layer.sharing,
-  ]),
-  // Named only where it is otherwise than asked for, so that layouts of before keep their names.
-  ...otherwise(pieces, layers),
-]
-
-/** Parts that are laid more or less often than their layers ask: of some pieces are cut, of others there are spares. */
-function otherwise(pieces: readonly NestPiece[], layers: readonly CutLayer[]): [string, number][] {
-  const copies = new Map(layers.map(({ id, copies: n }) => [id, n]))
-  const laid = new Map(pieces.map(({ id, qty }) => [id, qty]))
-  return layers
-    .flatMap(({ id, layer }) => laidPieces(layer).map((piece) => [id, partId(id, piece.id)] as const))
-    .flatMap(([id, part]): [string, number][] => {
-      const n = laid.get(part) ?? 0
-      return n === copies.get(id) ? [] : [[part, n]]
-    })
+  return { ...run, fingerprint: runName(run) }
 }
 
 /** Pins of the pieces of a run, as far as they are still to be laid and what they are pinned on is there. */

@@ -4,6 +4,7 @@ import { type Cutter, type Paper } from '../../../project'
 import { BadInput, fresh, type Memo } from '../../../base'
 import type { NestInstance, OffCutSheet } from '../nest/instance'
 import { Nester } from '../nest/nester'
+import { namesOf } from './names'
 
 /** What a layout is cut of: any number of sheets of one size, and before them some of other sizes. */
 export interface SheetMix {
@@ -79,7 +80,7 @@ export function cheapestMix(sizes: readonly Paper[], { instance, bed }: Asked, m
   const [only] = sizes
   if (sizes.length === 1) return { main: only!, others: [] }
   const key = sizes.map(({ id, widthMm, heightMm, count, price }) => [id, widthMm, heightMm, count, price])
-  const pieces = instance.pieces.map(({ id, qty, turns, sharing, shape }) => [id, qty, turns, sharing, shape])
+  const pieces = [namesOf(instance.pieces), instance.pieces[0]?.turns]
   const offCuts = (instance.offCuts ?? []).map(({ id, outline }) => [id, outline])
   const mix = memo('mix of sizes', [key, instance.gap, bed, pieces, offCuts], () => {
     const { main, others } = findMix(sizes, { instance, bed })

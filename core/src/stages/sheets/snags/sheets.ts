@@ -18,7 +18,8 @@ import { matWords } from '../loads/mat-words'
 import type { Load } from '../loads/loads'
 import { buyWords, sheetsNeeded } from '../loads/needed'
 import { whyIllegal } from '../nest/exact/legal'
-import { isStandIn, splitPartId, type NestedRun } from '../runs/paper-runs'
+import { isStandIn, type NestedRun } from '../runs/paper-runs'
+import { splitPartId } from '../runs/parts'
 import type { TooLarge } from '../runs/too-large'
 
 /** Findings of the sheets stage: loose bits to keep, papers that run short. */
