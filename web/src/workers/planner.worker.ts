@@ -21,6 +21,7 @@ import {
   slidePieces,
   takeDown,
   toNote,
+  toSearch,
   toSend,
   type Frozen,
   type Load,
@@ -353,7 +354,7 @@ const api = {
     onProgress: (progress: SearchProgress) => void,
   ): Promise<[string, NestLayout][]> {
     await ready
-    return search.start(planner.get(nodes.nested()), seconds, onProgress)
+    return search.start(planner.get(nodes.nested()).map(toSearch), seconds, onProgress)
   },
   searchStop: (): void => search.stop(),
   searchPause: (on: boolean): void => search.pause(on),

@@ -1,6 +1,6 @@
 // A longer search for fewer sheets, in workers that the planner starts for it: one a core, two at most.
 import { proxy, wrap, type Remote } from 'comlink'
-import { toSearch, type NestedRun, type NestLayout } from '@feuillet/core/stages/sheets'
+import type { NestLayout, Searched } from '@feuillet/core/stages/sheets'
 import type { NestApi, NestProgress } from './nest.worker'
 
 /** How far a search is, and the sheets that all papers together come to so far (the sum of their scores). */
@@ -23,12 +23,12 @@ export class Search {
 
   /** Searches for some seconds; gives the best layouts of those runs for which a better one was found, and some of them on the way. */
   async start(
-    runs: readonly NestedRun[],
+    runs: readonly Searched[],
     seconds: number,
     onProgress: (progress: SearchProgress) => void,
   ): Promise<[string, NestLayout][]> {
     this.stop()
-    const task = runs.filter(({ run }) => run.instance.pieces.length > 0).map(toSearch)
+    const task = runs.filter(({ instance }) => instance.pieces.length > 0)
     const best = new Map<string, NestLayout>()
     const fresh = new Map<string, NestLayout>()
     const startedAt = performance.now()
