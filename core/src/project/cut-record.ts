@@ -1,96 +1,15 @@
 // What is cut already. A cut sheet is kept as it was; its whole pieces need not be cut again for as long as their layer asks for the
 // same shape of the same paper.
-import { fresh, groupBy, type Memo } from '../base'
-import { isCongruent, polygonBox, boxHeight, boxWidth } from '../base/geometry'
-import { wholeElsewhere, withoutSpoilt } from './cut-elsewhere'
-import { cutLayers, guestPrefix, type CutLayer } from './guests'
-import { pieceRegion } from './faces'
+import { fresh, type Memo } from '../base'
+import { servedCuts, stillToCut, type ServedCut } from './cut-serves'
+import { cutLayers } from './guests'
 import { takeOffCuts } from './edit'
-import { findLayer, sameButSize } from './lookup'
-import { setPlan } from './set-plan'
-import type { CutPieces, Paper, Piece, Project, Spoilt } from './schema'
-
-/** A piece is small, and spares of it are cut, up to so many mm across. */
-const SMALL_MM = 20
-
-type CutPiece = CutPieces['pieces'][number]
-
-/** A piece of a cut sheet with the paper it is of. */
-interface Cut {
-  piece: CutPiece
-  paper: Paper
-}
-
-const cutsOf = (sheets: readonly CutPieces[]): Cut[] =>
-  sheets.flatMap(({ paper, pieces }) => pieces.map((piece) => ({ piece, paper })))
-
-/** Whole pieces in a project's own book, of those that are cut with it still, and in others' books. */
-function ownCuts({ cut, cutElsewhere, plan }: Project): Cut[] {
-  const here = new Set(plan.guests.map(({ projectId }) => projectId))
-  const own = cut.flatMap(({ pieces, paper }) =>
-    pieces.flatMap((piece) =>
-      piece.spoilt === null && (piece.guestId === null || here.has(piece.guestId))
-        ? [{ ...piece, paper, paperId: paper.id }]
-        : [],
-    ),
-  )
-  const spoilt = plan.guests.flatMap((guest) =>
-    guest.spoilt.map((one) => ({ ...one, layerId: guestPrefix(guest) + one.layerId })),
-  )
-  return [
-    ...withoutSpoilt(own, spoilt).map((piece) => ({ piece, paper: piece.paper })),
-    ...cutElsewhere.flatMap((one) => cutsOf(wholeElsewhere(one))),
-  ]
-}
-
-/** What guests had cut before they came along. */
-const broughtCuts = ({ plan }: Project): Cut[] =>
-  plan.guests.flatMap((guest) =>
-    cutsOf(guest.cut).map(({ piece, paper }) => ({
-      piece: { ...piece, layerId: guestPrefix(guest) + piece.layerId },
-      paper,
-    })),
-  )
-
-const byPiece = (cuts: readonly Cut[]): ReadonlyMap<string, Cut[]> =>
-  groupBy(cuts, ({ piece }) => `${piece.layerId}/${piece.pieceId}`)
-
-/** Whole pieces that are cut, by layer and piece. */
-const wholeOnes = (project: Project, memo: Memo): ReadonlyMap<string, Cut[]> =>
-  memo('whole ones', [project.cut, project.cutElsewhere, project.plan.guests], () =>
-    byPiece([...ownCuts(project), ...broughtCuts(project)]),
-  )
+import { builtLayers, findLayer } from './lookup'
+import type { Paper, Project, Spoilt } from './schema'
 
 /** Whether anything of what is cut here is cut already. */
 export const isSomeCut = ({ cut, cutElsewhere, plan }: Project): boolean =>
   cut.length > 0 || cutElsewhere.length > 0 || plan.guests.some((guest) => guest.cut.length > 0)
-
-/** Whether an outline is that of a cut piece, moved or turned. */
-const isLike = ({ piece }: Cut, now: Piece, memo: Memo): boolean =>
-  memo('is like', [piece, now], () => isCongruent(piece.path, now.path))
-
-const fits = (cut: Cut, { layer: { paper }, now }: { layer: CutLayer; now: Piece }, memo: Memo): boolean =>
-  (paper === undefined || paper.id === cut.paper.id || sameButSize(paper, cut.paper)) &&
-  isLike(cut, now, memo)
-
-/** How often a piece is asked for: its copies, and spares of small ones. */
-export function askedFor({ copies, layer }: CutLayer, piece: Piece): number {
-  if (layer.spares === 0) return copies
-  const face = pieceRegion(piece)[0]
-  const box = face && polygonBox(face)
-  return box && Math.max(boxWidth(box), boxHeight(box)) <= SMALL_MM ? copies + layer.spares : copies
-}
-
-/** How often a piece of a layer is still to be cut. The memo of this and what follows remembers which outlines are alike. */
-export function stillToCut(
-  project: Project,
-  { layer, piece }: { layer: CutLayer; piece: Piece },
-  memo: Memo = fresh,
-): number {
-  const there = wholeOnes(project, memo).get(`${layer.id}/${piece.id}`) ?? []
-  const good = there.filter((cut) => fits(cut, { layer, now: piece }, memo)).length
-  return Math.max(0, askedFor(layer, piece) - good)
-}
 
 /** Pieces that are cut and no longer fit what is asked for. */
 export interface Outdated {
@@ -100,20 +19,9 @@ export interface Outdated {
   why: 'shape' | 'paper' | 'gone'
 }
 
-/** All whole pieces that are cut, and why one is of no use any more; null where it is. */
-function judged(project: Project, memo: Memo): { piece: CutPiece; why: Outdated['why'] | null }[] {
-  // A guest knows its own layers wherever they are cut.
-  const atHome = project.plan.cutWith ? setPlan(project, { cutWith: null }) : project
-  const layers = new Map(cutLayers(atHome, memo).map((layer) => [layer.id, layer]))
-  return ownCuts(project).map((cut) => {
-    const { piece } = cut
-    const layer = layers.get(piece.layerId)
-    const now = layer?.layer.pieces.find(({ id }) => id === piece.pieceId)
-    if (!layer || !now) return { piece, why: 'gone' }
-    if (fits(cut, { layer, now }, memo)) return { piece, why: null }
-    return { piece, why: isLike(cut, now, memo) ? 'paper' : 'shape' }
-  })
-}
+/** Whole pieces that are cut here, or of the project elsewhere; guests know what they brought themselves. */
+const ownServed = (project: Project, memo: Memo): ServedCut[] =>
+  servedCuts(project, memo).filter(({ brought }) => !brought)
 
 /**
  * Cut pieces that are of no use any more, since their layer asks for another shape or paper, or is gone. Spoilt ones do not count, nor
@@ -121,7 +29,7 @@ function judged(project: Project, memo: Memo): { piece: CutPiece; why: Outdated[
  */
 export function outdatedCuts(project: Project, memo: Memo = fresh): Outdated[] {
   const found = new Map<string, Outdated>()
-  for (const { piece, why } of judged(project, memo)) {
+  for (const { piece, why } of ownServed(project, memo)) {
     if (why === null) continue
     const { layerId, layerName } = piece
     const key = `${layerId} ${why}`
@@ -134,20 +42,66 @@ export function outdatedCuts(project: Project, memo: Memo = fresh): Outdated[] {
 /** How many whole pieces that are cut are of use still, of each layer that has any: another shape, size or paper would spoil them. */
 export function goodCuts(project: Project, memo: Memo = fresh): ReadonlyMap<string, number> {
   const good = new Map<string, number>()
-  for (const { piece, why } of judged(project, memo))
-    if (why === null) good.set(piece.layerId, (good.get(piece.layerId) ?? 0) + 1)
+  for (const { serves } of ownServed(project, memo))
+    if (serves) good.set(serves.layer.id, (good.get(serves.layer.id) ?? 0) + 1)
   return good
 }
 
+/** Cut pieces that are of use for another layer or piece than they were cut for, by sheet and place in it. */
+export function otherUses(project: Project, memo: Memo = fresh): ReadonlyMap<string, OtherUse> {
+  const found = new Map<string, OtherUse>()
+  for (const { at, piece, serves } of servedCuts(project, memo)) {
+    if (!at || !serves || (serves.layer.id === piece.layerId && serves.piece.id === piece.pieceId)) continue
+    found.set(cutPieceKey(at), { layerName: serves.layer.layer.name, pieceId: serves.piece.id })
+  }
+  return found
+}
+
+/** What a cut piece is now. */
+export interface OtherUse {
+  layerName: string
+  pieceId: string
+}
+
+/** Names a piece of a cut sheet. */
+export const cutPieceKey = ({ sheetId, index }: { sheetId: string; index: number }): string =>
+  `${sheetId}#${index}`
+
+/**
+ * How many cut pieces an edit leaves of no use: those of layers that are left out or gone (idle), which are as good as they were, and
+ * others (spoilt). The edit leaves the books as they are.
+ */
+export function lostCuts(
+  before: Project,
+  after: Project,
+  memo: Memo = fresh,
+): { spoilt: number; idle: number } {
+  const built = new Set(builtLayers(after).map(({ id }) => id))
+  const now = ownServed(after, memo)
+  const lost = { spoilt: 0, idle: 0 }
+  let gained = 0
+  for (const [k, { serves: was }] of ownServed(before, memo).entries()) {
+    const isOfUse = Boolean(now[k]?.serves)
+    if (!was && isOfUse) gained++
+    if (!was || isOfUse) continue
+    const { id } = was.layer
+    const isIdle = findLayer(before, id) !== undefined && !built.has(id)
+    lost[isIdle ? 'idle' : 'spoilt']++
+  }
+  // Of pieces that are alike another may serve than did before.
+  const spoilt = Math.max(0, lost.spoilt - gained)
+  return { spoilt, idle: Math.max(0, lost.idle - Math.max(0, gained - lost.spoilt)) }
+}
+
 /** Papers of which something is still to be cut. */
-export const papersToCut = (project: Project, memo: Memo = fresh): ReadonlySet<string> =>
-  new Set(
+export function papersToCut(project: Project, memo: Memo = fresh): ReadonlySet<string> {
+  const left = stillToCut(project, memo)
+  return new Set(
     cutLayers(project, memo).flatMap((layer) =>
-      layer.paper && layer.layer.pieces.some((piece) => stillToCut(project, { layer, piece }, memo) > 0)
-        ? [layer.paper.id]
-        : [],
+      layer.paper && layer.layer.pieces.some((piece) => left(layer, piece) > 0) ? [layer.paper.id] : [],
     ),
   )
+}
 
 /** Says of a piece of a cut sheet what became of it; null that it is whole after all. */
 export const markSpoilt = (
@@ -163,23 +117,23 @@ export const markSpoilt = (
   ),
 })
 
-/** Layers of which some cut piece is spoilt that was not before. */
-function newlySpoilt(before: Project, after: Project): string[] {
+/** Papers of which some cut piece is spoilt that was not before: of its layer, or what it was cut of where that is gone. */
+function papersSpoilt(before: Project, after: Project): string[] {
   const had = new Map(before.cut.map(({ id, pieces }) => [id, pieces]))
-  const here = after.cut.flatMap(({ id, pieces }) =>
+  const here = after.cut.flatMap(({ id, pieces, paper }) =>
     pieces
       .filter(({ spoilt }, k) => spoilt !== null && !had.get(id)?.[k]?.spoilt)
-      .map(({ layerId }) => layerId),
+      .map(({ layerId }) => ({ layerId, paperId: paper.id })),
   )
   const known = new Set(before.cutElsewhere.flatMap(({ spoilt }) => spoilt))
   const elsewhere = after.cutElsewhere.flatMap(({ spoilt }) => spoilt.filter((one) => !known.has(one)))
-  return [...here, ...elsewhere.map(({ layerId }) => layerId)]
+  return [...here, ...elsewhere].map(({ layerId, paperId }) => findLayer(after, layerId)?.paperId ?? paperId)
 }
 
 /** What an edit has spoilt is cut again from off-cuts first: those that the shared drawer holds of its papers are planned with. */
 export function fromOffCuts(before: Project, after: Project, stock: readonly Paper[]): Project {
   if (!after.plan.useOffCuts) return after
-  const papers = newlySpoilt(before, after).flatMap((id) => findLayer(after, id)?.paperId ?? [])
+  const papers = papersSpoilt(before, after)
   return papers.length > 0 ? takeOffCuts(after, stock, papers) : after
 }
 

@@ -3,8 +3,6 @@ import { wordsIn } from '@feuillet/core/base/units'
 import { toast } from 'sonner'
 import { share } from '@feuillet/core/base'
 import {
-  builtLayers,
-  findLayer,
   putIn,
   refreshSupplies,
   type Bought,
@@ -15,7 +13,7 @@ import {
 } from '@feuillet/core/project'
 import { editor, WorkerGone } from '../workers'
 import { edited, undone, type Edit } from './document'
-import { goodCutsOf } from './selectors'
+import { lostBetween } from './selectors'
 import type { AppDispatch, RootState } from './store'
 
 type Thunk = (dispatch: AppDispatch, getState: () => RootState) => void
@@ -51,14 +49,7 @@ const bookOf = ({ cut, cutElsewhere, plan }: Project) => [cut, cutElsewhere, pla
 
 /** How many pieces that are cut are of no use any more, in a sentence; null where all are as they were. */
 function spoiltWords(before: Project, after: Project): string | null {
-  const now = goodCutsOf(after)
-  const built = new Set(builtLayers(after).map(({ id }) => id))
-  const lost = { spoilt: 0, idle: 0 }
-  for (const [id, count] of goodCutsOf(before)) {
-    // A layer that is left out or removed asks for nothing: what is cut of it is as good as it was.
-    const isIdle = findLayer(before, id) !== undefined && !built.has(id)
-    lost[isIdle ? 'idle' : 'spoilt'] += Math.max(0, count - (now.get(id) ?? 0))
-  }
+  const lost = lostBetween(before, after)
   const pieces = (n: number) => (n === 1 ? 'a piece that is cut' : `${n} pieces that are cut`)
   if (lost.spoilt > 0) return `That spoils ${pieces(lost.spoilt)}.`
   return lost.idle > 0 ? `That leaves ${pieces(lost.idle)} of no use.` : null

@@ -8,6 +8,8 @@ import {
   goodCuts,
   isMeant,
   isSomeCut,
+  lostCuts,
+  otherUses,
   STAGES,
   type Project,
   type Snag,
@@ -29,6 +31,12 @@ const NOTHING_CUT: ReadonlyMap<string, number> = new Map()
 export const goodCutsOf = (project: Project | null): ReadonlyMap<string, number> =>
   project && isSomeCut(project) ? goodCuts(project, alike.memo) : NOTHING_CUT
 export const selectGoodCuts = createSelector([selectProject], goodCutsOf)
+
+/** How many pieces that are cut an edit leaves of no use; see lostCuts. */
+export const lostBetween = (before: Project, after: Project) => lostCuts(before, after, alike.memo)
+
+/** What cut pieces are of use for, where that is another layer or piece than they were cut for; see otherUses. */
+export const selectOtherUses = createSelector([selectProject], (project) => otherUses(project, alike.memo))
 
 /** Whether what is on screen is kept. */
 export const selectSaved = ({

@@ -314,7 +314,7 @@ const api = {
   /** Puts pieces of a load at places, or says why they may not lie there. */
   place(loadId: string, places: readonly Placement[]): Placed | null {
     const nested = runOf(loadOf(loadId).runId)
-    return nested && inputs ? putPieces(inputs.project, { nested, places }) : null
+    return nested && inputs ? putPieces(inputs.project, { nested, places }, cache.memo) : null
   },
   /** Notes loads as cut, by their ids; clean off-cuts are kept where nothing else is said. Null where the project has changed meanwhile. */
   async freeze(project: Project, stock: readonly Paper[], { at, ...what }: Cut): Promise<Noted | null> {
@@ -354,7 +354,11 @@ const api = {
     onProgress: (progress: SearchProgress) => void,
   ): Promise<[string, NestLayout][]> {
     await ready
-    return search.start(planner.get(nodes.nested()).map(toSearch), seconds, onProgress)
+    return search.start(
+      planner.get(nodes.nested()).map((one) => toSearch(one, cache.memo)),
+      seconds,
+      onProgress,
+    )
   },
   searchStop: (): void => search.stop(),
   searchPause: (on: boolean): void => search.pause(on),

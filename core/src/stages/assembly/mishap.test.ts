@@ -64,7 +64,7 @@ describe('something went wrong', () => {
     const { project, steps, at } = builtTo('Open sea')
     const layer = cutLayers(project).find(({ id }) => id === at.layerId)!
     const piece = layer.layer.pieces[0]!
-    expect(stillToCut(project, { layer, piece })).toBe(0)
+    expect(stillToCut(project)(layer, piece)).toBe(0)
     const supplies = starterSupplies()
     const mended = afterMishap({ project, supplies }, steps, {
       step: at,
@@ -72,7 +72,7 @@ describe('something went wrong', () => {
       pieceIds: [piece.id],
     })
     expect(mended.recut).toBe(1)
-    expect(stillToCut(mended.project, { layer, piece })).toBe(1)
+    expect(stillToCut(mended.project)(layer, piece)).toBe(1)
     expect(mended.project.progress.done).not.toContain(at.id)
     const after = results(mended.project)
     // One sheet more, with that piece alone.

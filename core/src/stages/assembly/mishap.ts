@@ -6,6 +6,7 @@ import {
   findLayer,
   markSpoilt,
   spendFoam,
+  servedCuts,
   spoilElsewhere,
   tickStep,
   type Layer,
@@ -227,11 +228,12 @@ function spoilOne(
   layerId: string | null,
   { pieceId, why }: { pieceId: string; why: Spoilt },
 ): Project | null {
-  for (const { id: sheetId, pieces } of project.cut) {
-    const index = pieces.findIndex(
-      (piece) => piece.layerId === layerId && piece.pieceId === pieceId && piece.spoilt === null,
-    )
-    if (index >= 0) return markSpoilt(project, { sheetId, index }, why)
-  }
-  return layerId === null ? null : spoilElsewhere(project, { layerId, pieceId, why })
+  if (layerId === null) return null
+  const cuts = servedCuts(project)
+  const named = cuts.filter(({ piece }) => piece.layerId === layerId && piece.pieceId === pieceId)
+  const serving = cuts.filter(({ serves }) => serves?.layer.id === layerId && serves.piece.id === pieceId)
+  const mine = serving.length > 0 ? serving : named
+  const here = mine.find(({ at }) => at !== null)?.at
+  if (here) return markSpoilt(project, here, why)
+  return spoilElsewhere(project, { layerId, pieceId, ...mine[0]?.piece, why })
 }

@@ -46,9 +46,7 @@ const cutAll = (project: Project): Project => ({
 })
 const toCut = (project: Project, id: string) => {
   const layer = cutLayers(project).find((one) => one.id === id)!
-  return layer.layer.pieces
-    .filter((piece) => stillToCut(project, { layer, piece }) > 0)
-    .map((piece) => piece.id)
+  return layer.layer.pieces.filter((piece) => stillToCut(project)(layer, piece) > 0).map((piece) => piece.id)
 }
 
 describe('pieces of a layer that is shaped anew', () => {

@@ -30,13 +30,16 @@ interface Outline {
  * New pieces of a layer under the names that they bear. One that is as it was is the old one; one that only lies elsewhere has its name,
  * the nearest where several are alike; one that is changed is named as what shares the most of its box; and what there was not has a name
  * that none had.
+ * @param others pieces that came in from other layers: their outlines are kept to the last digit, so that what is cut of them stays cut
  */
-export function keptPieces(before: readonly Piece[], now: readonly Piece[]): Piece[] {
-  if (before.length === 0) return [...now]
+export function keptPieces(
+  before: readonly Piece[],
+  now: readonly Piece[],
+  others: readonly Piece[] = [],
+): Piece[] {
+  if (before.length + others.length === 0) return [...now]
   const old = before.map(outlineOf)
-  const index = new Flatbush(old.length)
-  for (const { box } of old) index.add(box.minX, box.minY, box.maxX, box.maxY)
-  index.finish()
+  const index = indexOf(old)
   const left = new Set(old.keys())
   const isLeft = (k: number) => left.has(k)
   const named = new Map<Outline, Piece>()
@@ -45,15 +48,20 @@ export function keptPieces(before: readonly Piece[], now: readonly Piece[]): Pie
     left.delete(k)
   }
   const fresh = now.map(outlineOf)
-  const open = () => fresh.filter((one) => !named.has(one))
-  const near = ({ box }: Outline) => index.search(box.minX, box.minY, box.maxX, box.maxY, isLeft)
+  const come = new Map<Outline, Piece>()
+  const open = () => fresh.filter((one) => !named.has(one) && !come.has(one))
+  const near = ({ box }: Outline) => index?.search(box.minX, box.minY, box.maxX, box.maxY, isLeft) ?? []
   for (const one of fresh) {
     const same = near(one).find((k) => isSame(one, old[k]!))
     if (same !== undefined) give(one, same, old[same]!.piece)
   }
+  for (const other of others.map(outlineOf)) {
+    const same = open().find((one) => isSame(one, other))
+    if (same) come.set(same, { ...same.piece, path: other.piece.path })
+  }
   for (const one of open()) {
     const { x, y } = middleOf(one.box)
-    const like = index.neighbors(x, y, NEIGHBOURS, Infinity, isLeft).find((k) => isLike(one, old[k]!))
+    const like = index?.neighbors(x, y, NEIGHBOURS, Infinity, isLeft).find((k) => isLike(one, old[k]!))
     if (like !== undefined) give(one, like, { ...one.piece, id: old[like]!.piece.id })
   }
   const shared = open()
@@ -69,7 +77,16 @@ export function keptPieces(before: readonly Piece[], now: readonly Piece[]): Pie
     while (taken.has(`p${n}`))
     return `p${n}`
   }
-  return fresh.map((one) => named.get(one) ?? { ...one.piece, id: nextId() })
+  return fresh.map((one) => named.get(one) ?? { ...(come.get(one) ?? one.piece), id: nextId() })
+}
+
+/** Where outlines are; null where there are none. */
+function indexOf(outlines: readonly Outline[]): Flatbush | null {
+  if (outlines.length === 0) return null
+  const index = new Flatbush(outlines.length)
+  for (const { box } of outlines) index.add(box.minX, box.minY, box.maxX, box.maxY)
+  index.finish()
+  return index
 }
 
 function outlineOf(piece: Piece): Outline {

@@ -194,7 +194,8 @@ export function movePieces(
   const [layer, to] = [shapeable(project, layerId), shapeable(project, toId)]
   const own = layer?.pieces.filter((piece) => pieceIds.includes(piece.id)) ?? []
   if (!layer || !to || own.length === 0 || layerId === toId) return project
-  const joined = reshaped(project, to, { region: union(layerRegion(to), own.flatMap(pieceRegion)) })
+  const region = union(layerRegion(to), own.flatMap(pieceRegion))
+  const joined = reshaped(project, to, { region, others: own })
   return {
     ...setLayer(joined, layerId, { pieces: layer.pieces.filter((piece) => !pieceIds.includes(piece.id)) }),
     plan: without(joined, layerId),

@@ -121,7 +121,7 @@ export function freezeSheets(
   const moves = moved.flatMap((one) => one.moves)
   next = setPlan(next, { pins: pinsAfter(next, runs, moves) })
   const found = moved.flatMap(({ now: run, moves }): KeptLayout[] => {
-    const pinned = run && withPins(run, next)
+    const pinned = run && withPins(run, next, memo)
     const layout = pinned && layoutAfter(pinned, moves)
     return layout ? [keptLayout({ run: pinned!, layout })] : []
   })

@@ -1,5 +1,6 @@
 // The maker's hand on a layout: may pieces lie where they are put, where do they slide to, where is there room on another sheet.
 import { setPin, type Pin, type Project } from '../../project'
+import { fresh, type Memo } from '../../base'
 import type { Said } from '../../base/units'
 import { whyIllegal } from './nest/exact/legal'
 import { firstFree, settle } from './nest/exact/settle'
@@ -22,6 +23,7 @@ export const pinAll = (project: Project, pins: readonly Pin[]): Project => pins.
 export function putPieces(
   project: Project,
   { nested: { run, layout }, places }: { nested: NestedRun; places: readonly Placement[] },
+  memo: Memo = fresh,
 ): Placed {
   const placements = layout.placements.map((p) => places.find((place) => same(place, p)) ?? p)
   for (const place of places) {
@@ -32,7 +34,7 @@ export function putPieces(
     const on = sheet < 0 ? binName(run.bins, -1 - sheet) : ''
     return { ...splitPartId(id), copy, sheet, on, x, y, rotation }
   })
-  const pinned = withPins(run, pinAll(project, pins))
+  const pinned = withPins(run, pinAll(project, pins), memo)
   const found = keptLayout({ run: pinned, layout: summarise(pinned.instance, placements) })
   return { ok: true, pins, found }
 }

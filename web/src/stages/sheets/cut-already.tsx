@@ -1,6 +1,6 @@
-import type { CutSheet } from '@feuillet/core/project'
+import { cutPieceKey, type CutSheet } from '@feuillet/core/project'
 import { cutKey } from './cut-sheets'
-import { selectProject, selectView } from '../../state/selectors'
+import { selectOtherUses, selectProject, selectView } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
 import { Button, dayOf, Heading } from '../../ui'
@@ -29,6 +29,7 @@ export function CutAlready() {
 function SheetRow({ sheet, isOpen, onToggle }: { sheet: CutSheet; isOpen: boolean; onToggle: () => void }) {
   const dispatch = useAppDispatch()
   const { partKeys } = useAppSelector(selectView)
+  const uses = useAppSelector(selectOtherUses)
   const { pieces, paper, number } = sheet
   const spoilt = pieces.filter((piece) => piece.spoilt !== null).length
   return (
@@ -49,6 +50,7 @@ function SheetRow({ sheet, isOpen, onToggle }: { sheet: CutSheet; isOpen: boolea
           <ul className="-mx-1 grid max-h-52 gap-1 overflow-y-auto px-1">
             {pieces.map((piece, index) => {
               const isPicked = partKeys.includes(cutKey(index))
+              const use = uses.get(cutPieceKey({ sheetId: sheet.id, index }))
               return (
                 <li
                   key={index}
@@ -64,6 +66,12 @@ function SheetRow({ sheet, isOpen, onToggle }: { sheet: CutSheet; isOpen: boolea
                     <span className="measure w-6 text-right text-[12.5px] text-soft">{piece.folio}</span>
                     <span className="truncate">
                       {piece.layerName}, {piece.pieceId}
+                      {use && (
+                        <span className="text-soft">
+                          {' '}
+                          (now {use.layerName}, {use.pieceId})
+                        </span>
+                      )}
                     </span>
                   </button>
                   <SpoiltSelect

@@ -1,11 +1,11 @@
 // Sheets that are cut, as they were: side by side, or one large, on which what is not whole is told by picture.
 import { useMemo } from 'react'
-import type { CutSheet, Spoilt } from '@feuillet/core/project'
+import { cutPieceKey, type CutSheet, type Spoilt } from '@feuillet/core/project'
 import type { LoadView, PieceView, SheetDrawing as Drawn } from '@feuillet/core/stages/sheets'
 import { Board } from '../../drawing/board'
 import { PieceShape, pieceKey, SheetDrawing } from '../../drawing/sheet'
 import { usePlan } from '../../plan'
-import { selectProject, selectUnit, selectView } from '../../state/selectors'
+import { selectOtherUses, selectProject, selectUnit, selectView } from '../../state/selectors'
 import { useAppDispatch, useAppSelector } from '../../state/store'
 import { looked } from '../../state/view'
 import { dayOf } from '../../ui'
@@ -59,6 +59,8 @@ export function CutBoard({ load, sheet }: { load: LoadView; sheet: CutSheet }) {
   const drawn = usePlan('cutSheet', load.id) ?? null
   const ink = inkOn(load.paper.colour)
   const picked = load.pieces.find((piece) => partKeys.includes(cutKey(indexOf(piece))))
+  const uses = useAppSelector(selectOtherUses)
+  const use = picked && uses.get(cutPieceKey({ sheetId: sheet.id, index: indexOf(picked) }))
   const pick = (piece: PieceView | null) =>
     dispatch(looked({ partKeys: piece ? [cutKey(indexOf(piece))] : [] }))
   return (
@@ -108,6 +110,7 @@ export function CutBoard({ load, sheet }: { load: LoadView; sheet: CutSheet }) {
         <div className="absolute bottom-2 left-1/2 flex max-w-full -translate-x-1/2 items-center gap-3 border border-line bg-panel px-3 py-1.5 text-[13.5px]">
           <span className="truncate">
             {picked.layerName}, {picked.pieceId}
+            {use && ` (now ${use.layerName}, ${use.pieceId})`}
           </span>
           <SpoiltSelect sheet={sheet} index={indexOf(picked)} label="What became of it" />
         </div>

@@ -69,23 +69,24 @@ export function gatherLayers(project: Project, layerIds: readonly string[]): Pro
 }
 
 /** The project with the faces as one layer in place of several; where these lay on the sheets no longer counts. */
-const inOne = (
+function inOne(
   project: Project,
   layerIds: readonly string[],
   { front, faces }: { front: Layer; faces: readonly Polygon[] },
-): Project => ({
-  ...project,
-  layers: project.layers.flatMap((layer) =>
-    layer.id === front.id
-      ? [
-          {
-            ...front,
-            pieces: keptPieces(front.pieces, makeLayer({ id: front.id, name: front.name }, faces).pieces),
-          },
-        ]
-      : layerIds.includes(layer.id)
-        ? []
-        : [layer],
-  ),
-  plan: { ...project.plan, pins: project.plan.pins.filter((pin) => !layerIds.includes(pin.layerId)) },
-})
+): Project {
+  const { id, name, pieces } = front
+  const others = project.layers.filter((layer) => layerIds.includes(layer.id) && layer.id !== id)
+  const merged = keptPieces(
+    pieces,
+    makeLayer({ id, name }, faces).pieces,
+    others.flatMap((layer) => layer.pieces),
+  )
+  const { layers, plan } = project
+  return {
+    ...project,
+    layers: layers
+      .filter((layer) => !others.includes(layer))
+      .map((layer) => (layer.id === id ? { ...front, pieces: merged } : layer)),
+    plan: { ...plan, pins: plan.pins.filter((pin) => !layerIds.includes(pin.layerId)) },
+  }
+}

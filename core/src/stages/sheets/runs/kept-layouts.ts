@@ -33,8 +33,8 @@ export interface Searched {
   layout: NestLayout
 }
 
-export const toSearch = ({ run, layout }: NestedRun): Searched => ({
+export const toSearch = ({ run, layout }: NestedRun, memo: Memo = fresh): Searched => ({
   fingerprint: run.fingerprint,
-  instance: inOwnFrames(run.instance),
+  instance: inOwnFrames(run.instance, memo),
   layout: layoutInOwnFrames(run.instance, layout),
 })

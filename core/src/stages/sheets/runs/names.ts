@@ -15,15 +15,23 @@ interface Named {
 }
 
 /** Names what is laid on what, wherever layers lie in the picture, and whatever of them is not laid. */
-export function runName({ instance, seed }: Pick<Named, 'instance' | 'seed'>): string {
-  const { sheet, gap, pinned = [], offCuts = [] } = inOwnFrames(instance)
+export function runName({ instance, seed }: Pick<Named, 'instance' | 'seed'>, memo: Memo): string {
+  const { sheet, gap, pinned = [], offCuts = [] } = inOwnFrames(instance, memo)
   const [turns] = instance.pieces.map((piece) => piece.turns)
-  return fingerprint([sheet, gap, turns, namesOf(instance.pieces), pinned, offCuts.map(nameOfOffCut), seed])
+  return fingerprint([
+    sheet,
+    gap,
+    turns,
+    namesOf(instance.pieces, memo),
+    pinned,
+    offCuts.map(nameOfOffCut),
+    seed,
+  ])
 }
 
 /** Names of what is laid. */
-export const namesOf = (pieces: readonly NestPiece[]) =>
-  pieces.map((piece) => [piece.id, piece.qty, outlineName(piece), piece.sharing])
+export const namesOf = (pieces: readonly NestPiece[], memo: Memo) =>
+  pieces.map((piece) => [piece.id, piece.qty, outlineName(piece, memo), piece.sharing])
 
 export const nameOfOffCut = ({ id, margin, outline }: OffCutSheet) => [id, margin, polygonToPath(outline)]
 

@@ -38,7 +38,7 @@ export function* layStepwise(
     layout: null,
   }))
   if (!laid.layout) {
-    const nester = yield* Nester.inParts(inOwnFrames(run.instance), run.seed)
+    const nester = yield* Nester.inParts(inOwnFrames(run.instance, memo), run.seed)
     laid.layout = yield* nester.begin(steps)
   }
   return { run, layout: layoutInPicture(run.instance, laid.layout) }

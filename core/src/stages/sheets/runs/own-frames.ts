@@ -1,5 +1,5 @@
 // Layouts as they are found and kept: each part in a frame of its own, so that moving layers in the picture moves nothing on the sheets.
-import { fingerprint } from '../../../base'
+import { fingerprint, type Memo } from '../../../base'
 import {
   mapPolygon,
   mapPoint,
@@ -14,38 +14,39 @@ import type { NestInstance, NestLayout, NestPiece, Placement } from '../nest/ins
 /** A shape in a frame of its own, which begins at the least corner of its box. */
 interface Framed {
   shape: Polygon
-  /** Where the frame begins in the project's, mm. */
-  origin: Point
   /** Names its outline. */
   name: string
 }
-
-const framed = new WeakMap<Polygon, Framed>()
 
 // What moving leaves of rounding is some 1e-13 mm: shapes and places come out the same to the last bit.
 const toMillionth = (v: number): number => Math.round(v * 1e6) / 1e6
 const toBillionth = (v: number): number => Math.round(v * 1e9) / 1e9
 
-function framedOf(shape: Polygon): Framed {
-  let own = framed.get(shape)
-  if (!own) {
-    const { minX, minY } = polygonBox(shape)
-    const { outer, holes } = mapPolygon(translation(-minX, -minY), shape)
-    const round = (ring: Polygon['outer']) => ring.map(toMillionth)
-    const there = { outer: round(outer), holes: holes.map(round) }
-    own = { shape: there, origin: { x: minX, y: minY }, name: fingerprint(polygonToPath(there)) }
-    framed.set(shape, own)
-  }
-  return own
+const originOf = (shape: Polygon): Point => {
+  const { minX, minY } = polygonBox(shape)
+  return { x: minX, y: minY }
 }
 
+const framedOf = (shape: Polygon, memo: Memo): Framed =>
+  memo('own frame', [shape], () => {
+    const { x, y } = originOf(shape)
+    const { outer, holes } = mapPolygon(translation(-x, -y), shape)
+    const round = (ring: Polygon['outer']) => ring.map(toMillionth)
+    const there = { outer: round(outer), holes: holes.map(round) }
+    return { shape: there, name: fingerprint(polygonToPath(there)) }
+  })
+
 /** Names the outline of a part, wherever it lies in the picture. */
-export const outlineName = ({ shape }: Pick<NestPiece, 'shape'>): string => framedOf(shape).name
+export const outlineName = ({ shape }: Pick<NestPiece, 'shape'>, memo: Memo): string =>
+  framedOf(shape, memo).name
 
 /** What is to be laid, each part in its own frame: the same, wherever layers lie in the picture. */
-export const inOwnFrames = <T extends Pick<NestInstance, 'pieces' | 'pinned'>>(instance: T): T => ({
+export const inOwnFrames = <T extends Pick<NestInstance, 'pieces' | 'pinned'>>(
+  instance: T,
+  memo: Memo,
+): T => ({
   ...instance,
-  pieces: instance.pieces.map((piece) => ({ ...piece, shape: framedOf(piece.shape).shape })),
+  pieces: instance.pieces.map((piece) => ({ ...piece, shape: framedOf(piece.shape, memo).shape })),
   ...(instance.pinned ? { pinned: placed(instance, instance.pinned, 1) } : {}),
 })
 
@@ -67,7 +68,7 @@ function placed(
   places: readonly Placement[],
   sign: 1 | -1,
 ): Placement[] {
-  const origins = new Map(pieces.map(({ id, shape }) => [id, framedOf(shape).origin]))
+  const origins = new Map(pieces.map(({ id, shape }) => [id, originOf(shape)]))
   return places.map((place) => {
     const origin = origins.get(place.id)
     if (!origin) return place

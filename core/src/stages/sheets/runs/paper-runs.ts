@@ -139,21 +139,24 @@ function paperGroups(project: Project, memo: Memo): PaperGroup[] {
   return groups
 }
 
-/** How often what is laid of a layer is still to be cut: all its pieces together where they are laid as one. */
-function stillToLay(project: Project, { layer, laid }: { layer: CutLayer; laid: Piece }, memo: Memo): number {
-  const pieces = laid.id === WHOLE ? layer.layer.pieces : [laid]
-  return pieces.reduce((most, piece) => Math.max(most, stillToCut(project, { layer, piece }, memo)), 0)
+/** Tells how often what is laid of a layer is still to be cut: all its pieces together where they are laid as one. */
+function stillToLay(project: Project, memo: Memo): (layer: CutLayer, laid: Piece) => number {
+  const left = stillToCut(project, memo)
+  return (layer, laid) => {
+    const pieces = laid.id === WHOLE ? layer.layer.pieces : [laid]
+    return pieces.reduce((most, piece) => Math.max(most, left(layer, piece)), 0)
+  }
 }
 
-const isOpen = (project: Project, { layers }: PaperGroup, memo: Memo): boolean =>
-  !isSomeCut(project) ||
-  layers.some((layer) =>
-    laidPieces(layer.layer).some((laid) => stillToLay(project, { layer, laid }, memo) > 0),
-  )
-
 /** Papers of which there is something to cut. */
-const openGroups = (project: Project, memo: Memo): PaperGroup[] =>
-  paperGroups(project, memo).filter((group) => isOpen(project, group, memo))
+function openGroups(project: Project, memo: Memo): PaperGroup[] {
+  const groups = paperGroups(project, memo)
+  if (!isSomeCut(project)) return groups
+  const left = stillToLay(project, memo)
+  return groups.filter(({ layers }) =>
+    layers.some((layer) => laidPieces(layer.layer).some((laid) => left(layer, laid) > 0)),
+  )
+}
 
 /** Ids of the runs of a project; while nothing is cut, without looking at a shape. */
 export const runIds = (project: Project, memo: Memo = fresh): string[] =>
@@ -164,13 +167,13 @@ export const paperRuns = (project: Project, memo: Memo = fresh): PaperRun[] =>
   openGroups(project, memo).map((group) => paperRun(project, group, memo))
 
 /** A run as it is with the project's pins of now; nothing else of the project may have changed. */
-export const withPins = (run: PaperRun, project: Project): PaperRun => {
+export const withPins = (run: PaperRun, project: Project, memo: Memo = fresh): PaperRun => {
   const { layers, bins } = run
   const instance = {
     ...run.instance,
     pinned: pinnedOf(project, { layers, bins, pieces: run.instance.pieces }),
   }
-  return { ...run, instance, fingerprint: runName({ ...run, instance }) }
+  return { ...run, instance, fingerprint: runName({ ...run, instance }, memo) }
 }
 
 /** What is to be laid of a paper, and what there is to lay it on. */
@@ -187,12 +190,13 @@ function wantedOf(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
   const { plan, drawer } = project
   const bed = { rimMm: drawer.cutter.rimMm, ...bedOf(drawer.cutter) }
   const turns = paper.oneWay ? 'fixed' : plan.turns
+  const left = stillToLay(project, memo)
   const asked = layers.flatMap((own) =>
     laidPieces(own.layer).flatMap((piece): NestPiece[] => {
       const { id, layer } = own
       const { sharing } = layer
       const shape = pieceRegion(piece)[0]
-      const qty = stillToLay(project, { layer: own, laid: piece }, memo)
+      const qty = left(own, piece)
       return shape && qty > 0
         ? [
             {
@@ -231,7 +235,7 @@ function wantedOf(project: Project, { paper, layers }: PaperGroup, memo: Memo): 
 const askedOf = (
   { plan }: Project,
   { pieces, bed, sizes, scraps }: Wanted,
-  names: readonly unknown[] = [namesOf(pieces)],
+  names: readonly unknown[],
 ): string =>
   fingerprint([
     plan.gapMm,
@@ -247,7 +251,9 @@ export const mixesAsked = (project: Project, memo: Memo = fresh): ReadonlyMap<st
   new Map(
     openGroups(project, memo).flatMap((group): [string, string][] => {
       const wanted = wantedOf(project, group, memo)
-      return wanted.sizes.length > 1 ? [[group.paper.id, askedOf(project, wanted)]] : []
+      return wanted.sizes.length > 1
+        ? [[group.paper.id, askedOf(project, wanted, [namesOf(wanted.pieces, memo)])]]
+        : []
     }),
   )
 
@@ -261,12 +267,16 @@ function mixOf(
   const held = project.plan.mixes[group.paper.id]
   const isHeld =
     held !== undefined &&
-    (held.asked === askedOf(project, wanted) ||
+    (held.asked === askedOf(project, wanted, [namesOf(pieces, memo)]) ||
       held.asked === askedOf(project, wanted, formerNames(group.layers, pieces, memo)))
   const offCuts = scraps.map(({ sheet }) => sheet)
   return (
     (isHeld ? mixNamed(sizes, held) : null) ??
-    cheapestMix(sizes, { instance: inOwnFrames({ gap: project.plan.gapMm, pieces, offCuts }), bed }, memo)
+    cheapestMix(
+      sizes,
+      { instance: inOwnFrames({ gap: project.plan.gapMm, pieces, offCuts }, memo), bed },
+      memo,
+    )
   )
 }
 
@@ -295,7 +305,7 @@ function paperRun(project: Project, group: PaperGroup, memo: Memo): PaperRun {
   )
   const seed = plan.layoutSeeds[paper.id] ?? 1
   const run = { id: paper.id, paper: main, layers, instance, tooLarge, sheetOutline, bins, seed }
-  return { ...run, fingerprint: runName(run) }
+  return { ...run, fingerprint: runName(run, memo) }
 }
 
 /** Pins of the pieces of a run, as far as they are still to be laid and what they are pinned on is there. */

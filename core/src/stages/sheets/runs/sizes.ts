@@ -80,7 +80,7 @@ export function cheapestMix(sizes: readonly Paper[], { instance, bed }: Asked, m
   const [only] = sizes
   if (sizes.length === 1) return { main: only!, others: [] }
   const key = sizes.map(({ id, widthMm, heightMm, count, price }) => [id, widthMm, heightMm, count, price])
-  const pieces = [namesOf(instance.pieces), instance.pieces[0]?.turns]
+  const pieces = [namesOf(instance.pieces, memo), instance.pieces[0]?.turns]
   const offCuts = (instance.offCuts ?? []).map(({ id, outline }) => [id, outline])
   const mix = memo('mix of sizes', [key, instance.gap, bed, pieces, offCuts], () => {
     const { main, others } = findMix(sizes, { instance, bed })
