@@ -47,7 +47,7 @@ function SheetRow({ sheet, isOpen, onToggle }: { sheet: CutSheet; isOpen: boolea
           <p className="text-[13px] text-soft">
             Pick what is not whole, here or on the sheet: it is laid again, from off-cuts first.
           </p>
-          <ul className="-mx-1 grid max-h-52 gap-1 overflow-y-auto px-1">
+          <ul className="-mx-1 grid max-h-52 grid-cols-1 gap-1 overflow-y-auto px-1">
             {pieces.map((piece, index) => {
               const isPicked = partKeys.includes(cutKey(index))
               const use = uses.get(cutPieceKey({ sheetId: sheet.id, index }))
@@ -63,13 +63,12 @@ function SheetRow({ sheet, isOpen, onToggle }: { sheet: CutSheet; isOpen: boolea
                     className="flex min-w-0 flex-1 items-center gap-2 text-left text-[13px]"
                     onClick={() => dispatch(looked({ partKeys: [cutKey(index)] }))}
                   >
-                    <span className="measure w-6 text-right text-[12.5px] text-soft">{piece.folio}</span>
+                    <span className="measure w-6 shrink-0 text-right text-[12.5px] text-soft">{piece.folio}</span>
                     <span className="truncate">
                       {piece.layerName}, {piece.pieceId}
                       {use && (
-                        <span className="text-soft">
-                          {' '}
-                          (now {use.layerName}, {use.pieceId})
+                        <span className="block truncate text-soft">
+                          now {use.layerName}, {use.pieceId}
                         </span>
                       )}
                     </span>

@@ -84,6 +84,26 @@ describe('pieces by hand', () => {
     expect(project().plan.pins).toEqual([])
   })
 
+  it('stay where they lie and are pinned when their layer is moved in the picture', async () => {
+    await user.click(pieces()[3]!)
+    await drag(pieces()[3]!, [[100, 100], [100, 150], [100, 220]]) // prettier-ignore
+    await shows('Place', 'pinned by hand')
+    await settled()
+    const lying = () => pieces().map((piece) => piece.querySelector('path')!.getAttribute('d'))
+    const before = lying()
+    const { path } = layer('backing').pieces[0]!
+    await toStage('layers')
+    await pick('backing')
+    await user.keyboard('p')
+    await soon('field', 'Middle, from the left')
+    await type('Middle, from the left', '97.3')
+    expect(layer('backing').pieces[0]!.path).not.toBe(path)
+    await toStage('sheets')
+    await settled()
+    expect(project().plan.pins).toHaveLength(1)
+    expect(lying()).toEqual(before)
+  })
+
   it('go to a fresh sheet, and undo brings them back', async () => {
     const before = tabs().length
     await user.click(pieces()[0]!)
@@ -488,4 +508,25 @@ it('what is changed after it was cut is told before it is done: moved it stays c
   await toStage('sheets')
   await waitFor(() => expect(tabs()).toHaveLength(loads))
   expect(layer(layerId).pieces).toHaveLength(1)
+})
+
+it('a cut piece that becomes a layer of its own stays cut, and its sheet says what it is now', async () => {
+  await open(smallFrame(), 'sheets')
+  const loads = tabs().length
+  const paper = project().drawer.papers.find(({ id }) => id === layer('swell').paperId)!.name
+  await user.click(tabs().find((tab) => tab.getAttribute('aria-label')!.includes(paper))!)
+  await user.click(await soon('button', 'All of it is cut'))
+  await waitFor(() => expect(project().cut[0]?.pieces).toHaveLength(2))
+  await toStage('layers')
+  await pick('swell')
+  await user.keyboard('i')
+  await soon('heading', 'Pieces of Swell', panel())
+  await user.click(the('any', 'Piece 2', one('[data-board]')))
+  await press('A layer of its own')
+  await waitFor(() => expect(project().layers).toHaveLength(5))
+  await toStage('sheets')
+  await settled()
+  expect(tabs()).toHaveLength(loads - 1)
+  await user.click(await soon('button', /2 of 2 whole/, panel()))
+  expect(one('ul[aria-label="Sheets that are cut"]').textContent).toContain('now Swell, part, p2')
 })
