@@ -2,9 +2,9 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { deltaOf } from '@feuillet/core/base'
 import { demo } from '@feuillet/core/demo'
-import { starterSupplies, type Project } from '@feuillet/core/project'
+import { assignPaper, scaleParts, starterSupplies, type Project } from '@feuillet/core/project'
 import { starterStock } from '@feuillet/core/stages/paper'
-import type { LoadView, NestLayout } from '@feuillet/core/stages/sheets'
+import type { KeptLayout, LoadView, NestLayout } from '@feuillet/core/stages/sheets'
 import { apiOf } from '../../test/page-workers'
 import { waitFor } from '../../test/screens'
 import type { PlannerApi, Report, Watched } from './planner.worker'
@@ -152,6 +152,29 @@ describe('what is asked for', () => {
     await settled()
     expect(await like()).toContain(false)
     expect(await api.liesAs({ ...taken[0]!, sheet: { ...taken[0]!.sheet, id: 'gone' } }, stock)).toBeNull()
+  })
+
+  it('what was searched for, and what files were saved of, lies on where another layer changes', async () => {
+    const [first] = stock
+    const onePaper = assignPaper(boat, boat.layers.map(({ id }) => id), { paper: first!, stock }) // prettier-ignore
+    revise(boat, onePaper)
+    await settled()
+    const [[name, layout]] = (await Promise.resolve(api.hold())) as [KeptLayout]
+    // Elsewhere than any layout from the start has them.
+    const aside = layout.placements.map((place) => ({ ...place, x: place.x + 3, y: place.y + 2 }))
+    api.takeLayouts([[name, { ...layout, placements: aside }]])
+    const lying = () => loads().flatMap(({ pieces }) => pieces.flatMap(({ layerId, placement: { x, y } }) => layerId === 'boat' ? [] : [[layerId, x, y]])) // prettier-ignore
+    await waitFor(() => expect(lying()[0]![1]).toBeCloseTo(layout.placements[0]!.x + 3, 0))
+    const before = lying()
+    const { loads: taken } = await api.files(stock)
+    api.hold()
+    const smaller = scaleParts(onePaper, ['boat'], 0.9)
+    revise(onePaper, smaller)
+    await settled()
+    expect(lying()).toEqual(before)
+    expect(taken).toHaveLength(1)
+    // Its own load is another than in its file.
+    expect(await api.liesAs(taken[0]!, stock)).toBe(false)
   })
 
   it('files hold a cut file for each load, lists and tags', async () => {

@@ -24,6 +24,7 @@ import {
   toSearch,
   toSend,
   type Frozen,
+  type KeptLayout,
   type Load,
   type NestedRun,
   type NestLayout,
@@ -311,6 +312,13 @@ const api = {
     ])
     return { files, loads: loads.map((load) => takeDown(project, load, stock)) }
   },
+  /** Layouts of all runs as they lie, which are held to from now on as if they had been searched for: files of them were saved. */
+  hold(): KeptLayout[] {
+    const lying = planner.get(nodes.nested()).map((one) => keptLayout(one, cache.memo))
+    // Nothing lies otherwise for it, so that nothing is computed anew.
+    found = new Map([...found, ...lying])
+    return lying
+  },
   /** Puts pieces of a load at places, or says why they may not lie there. */
   place(loadId: string, places: readonly Placement[]): Placed | null {
     const nested = runOf(loadOf(loadId).runId)
@@ -330,7 +338,9 @@ const api = {
   async layAgain(project: Project): Promise<[string, NestLayout][]> {
     await ready
     if (!inputs || inputs.project.id !== project.id) return []
-    return laidAgain(project, planner.get(nodes.nested()), cache.memo).map(keptLayout)
+    return laidAgain(project, planner.get(nodes.nested()), cache.memo).map((one) =>
+      keptLayout(one, cache.memo),
+    )
   },
   /** Whether a load lies as it was taken down; null where there is no such load any more. */
   async liesAs({ sheet }: TakenDown, stock: readonly Paper[]): Promise<boolean | null> {

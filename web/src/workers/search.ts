@@ -1,13 +1,13 @@
 // A longer search for fewer sheets, in workers that the planner starts for it: one a core, two at most.
 import { proxy, wrap, type Remote } from 'comlink'
-import type { NestLayout, Searched } from '@feuillet/core/stages/sheets'
+import type { Kept, KeptLayout, NestLayout, Searched } from '@feuillet/core/stages/sheets'
 import type { NestApi, NestProgress } from './nest.worker'
 
 /** How far a search is, and the sheets that all papers together come to so far (the sum of their scores). */
 export interface SearchProgress extends NestProgress {
   score: number
   /** The closest layouts since some were handed over last, by the fingerprints of their runs; most often none. */
-  found: [string, NestLayout][]
+  found: KeptLayout[]
 }
 
 /** Layouts are handed over so often at most (ms), and the more seldom the longer it has searched: all that hangs on them comes anew. */
@@ -26,14 +26,15 @@ export class Search {
     runs: readonly Searched[],
     seconds: number,
     onProgress: (progress: SearchProgress) => void,
-  ): Promise<[string, NestLayout][]> {
+  ): Promise<KeptLayout[]> {
     this.stop()
     const task = runs.filter(({ instance }) => instance.pieces.length > 0)
-    const best = new Map<string, NestLayout>()
-    const fresh = new Map<string, NestLayout>()
+    const laidOf = new Map(task.map(({ fingerprint, laid }) => [fingerprint, laid]))
+    const best = new Map<string, Kept>()
+    const fresh = new Map<string, Kept>()
     const startedAt = performance.now()
     let handedAt = startedAt
-    const handOver = (): [string, NestLayout][] => {
+    const handOver = (): KeptLayout[] => {
       const now = performance.now()
       const isDue = now - handedAt >= Math.max(HAND_OVER_MS, HAND_OVER_SHARE * (now - startedAt))
       if (fresh.size === 0 || !isDue) return []
@@ -64,8 +65,9 @@ export class Search {
       const better = (fingerprint: string, layout: NestLayout) => {
         if (layout.score >= scoreOf.get(fingerprint)! - 1e-9) return
         scoreOf.set(fingerprint, layout.score)
-        best.set(fingerprint, layout)
-        fresh.set(fingerprint, layout)
+        const kept = { ...layout, laid: laidOf.get(fingerprint) }
+        best.set(fingerprint, kept)
+        fresh.set(fingerprint, kept)
       }
       const searching = api.search(
         { runs: task, seconds, seed: 1 + i * SEED_STEP },

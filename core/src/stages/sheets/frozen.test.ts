@@ -273,7 +273,7 @@ const STEPS: Step[] = [
     const isWorse = sheet.pieces[0]!.spoilt === null && what !== null
     const spoilt = markSpoilt(desk.project, { sheetId: sheet.id, index: 0 }, what)
     const next = fromOffCuts(desk.project, spoilt, desk.stock)
-    desk.take(laidAgain(next, desk.runs).map(keptLayout))
+    desk.take(laidAgain(next, desk.runs).map((one) => keptLayout(one)))
     desk.update(next)
     if (isWorse && !isShared(desk)) expect(placesOf(desk.loads), 'spoilt').toEqual(expect.arrayContaining(others)) // prettier-ignore
     return `first of ${sheet.id}: ${what}`

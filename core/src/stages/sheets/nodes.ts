@@ -7,8 +7,7 @@ import { againSnags } from './snags/again'
 import { leftOvers } from './off-cuts/off-cuts'
 import { planLoads, type Load } from './loads/loads'
 import { sheetsNeeded } from './loads/needed'
-import { knownLayout } from './runs/kept-layouts'
-import { layStepwise } from './runs/nest-runs'
+import { layKnown } from './runs/nest-runs'
 import { paperRuns, runIds, type NestedRun } from './runs/paper-runs'
 import { mergeSnags } from './snags/merge-papers'
 import { offCutSnags } from './snags/off-cuts'
@@ -85,8 +84,7 @@ const layout = node('layout', {
   needs: () => ({ all: runs() }),
   compute: ({ arg, found, memo }, { all }): NestedRun | Generator<undefined, NestedRun> => {
     const run = all.find(({ id }) => id === arg)!
-    const known = knownLayout(run, found, memo)
-    return known ? { run, layout: known } : layStepwise(run, memo)
+    return layKnown(run, found, memo)
   },
 })
 

@@ -63,7 +63,9 @@ function SheetRow({ sheet, isOpen, onToggle }: { sheet: CutSheet; isOpen: boolea
                     className="flex min-w-0 flex-1 items-center gap-2 text-left text-[13px]"
                     onClick={() => dispatch(looked({ partKeys: [cutKey(index)] }))}
                   >
-                    <span className="measure w-6 shrink-0 text-right text-[12.5px] text-soft">{piece.folio}</span>
+                    <span className="measure w-6 shrink-0 text-right text-[12.5px] text-soft">
+                      {piece.folio}
+                    </span>
                     <span className="truncate">
                       {piece.layerName}, {piece.pieceId}
                       {use && (

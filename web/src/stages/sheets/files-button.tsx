@@ -6,6 +6,7 @@ import { slug } from '@feuillet/core/project'
 import type { LoadView } from '@feuillet/core/stages/sheets'
 import { commandOf, type CommandId } from '../../commands/list'
 import { doCommand, useCommand } from '../../commands/use-command'
+import { keepLayouts } from '../../session/layouts'
 import { runIdOf, savedLoads } from '../../session/loads-out'
 import { savedText, saveFile } from '../../session/save-file'
 import { planner, usePlan } from '../../plan'
@@ -75,12 +76,11 @@ export function FilesButton() {
           saveFile(name, content, name.endsWith('.pdf') ? 'application/pdf' : 'image/svg+xml')
       // A knife cuts along templates, or by measure.
       if (project.drawer.cutter.tool === 'knife') return
+      const out = made.loads.filter(({ sheet }) => cuts === 'all' || cuts.includes(sheet.id))
+      if (out.length === 0) return
       const at = Date.now()
-      await savedLoads.remember(
-        made.loads
-          .filter(({ sheet }) => cuts === 'all' || cuts.includes(sheet.id))
-          .map((load) => [runIdOf(project.id, load.sheet.id), { ...load, at }]),
-      )
+      await savedLoads.remember(out.map((load) => [runIdOf(project.id, load.sheet.id), { ...load, at }]))
+      await keepLayouts(await planner.host.ask((api) => api.hold()))
     } catch (error) {
       toast.error(`The files could not be made: ${error instanceof Error ? error.message : String(error)}`)
     } finally {

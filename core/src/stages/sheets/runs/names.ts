@@ -29,6 +29,13 @@ export function runName({ instance, seed }: Pick<Named, 'instance' | 'seed'>, me
   ])
 }
 
+/** Names what pieces are laid on and how. @param bins names of off-cuts and sheets of other sizes */
+export const taskName = (
+  { sheet, gap, pieces }: NestInstance,
+  bins: readonly string[],
+  seed: number,
+): string => fingerprint([sheet, gap, pieces[0]?.turns, bins, seed])
+
 /** Names of what is laid. */
 export const namesOf = (pieces: readonly NestPiece[], memo: Memo) =>
   pieces.map((piece) => [piece.id, piece.qty, outlineName(piece, memo), piece.sharing])

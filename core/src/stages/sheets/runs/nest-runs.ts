@@ -4,6 +4,8 @@ import { fresh, type Memo } from '../../../base'
 import type { NestLayout } from '../nest/instance'
 import { Nester } from '../nest/nester'
 import { summarise } from '../nest/summary'
+import { asItLay, laidRound, layOf, type Lay } from './carried-over'
+import { knownLayout } from './kept-layouts'
 import { inOwnFrames, layoutInPicture } from './own-frames'
 import { paperRuns, type NestedRun, type PaperRun } from './paper-runs'
 
@@ -42,6 +44,27 @@ export function* layStepwise(
     laid.layout = yield* nester.begin(steps)
   }
   return { run, layout: layoutInPicture(run.instance, laid.layout) }
+}
+
+/** A run with the layout that was kept of it, else with what of one like it lies on as it lay, else with its first. */
+export function layKnown(
+  run: PaperRun,
+  kept: ReadonlyMap<string, unknown>,
+  memo: Memo,
+): NestedRun | Generator<undefined, NestedRun> {
+  const known = knownLayout(run, kept, memo)
+  if (known) return { run, layout: known }
+  const lay = layOf(run, kept, memo)
+  return lay ? layCarried(run, lay, memo) : layStepwise(run, memo)
+}
+
+function* layCarried(run: PaperRun, lay: Lay, memo: Memo): Generator<undefined, NestedRun> {
+  const { layout: anew } = yield* layStepwise(run, memo)
+  const carried = memo('carried over', [run.fingerprint, lay], (): { layout: NestLayout | null } => ({
+    layout: null,
+  }))
+  carried.layout ??= yield* laidRound(run, lay, firstSteps(run), memo)
+  return { run, layout: asItLay(carried.layout, anew) }
 }
 
 /** Layouts of all runs: the same project always gives the same sheets. */

@@ -59,8 +59,12 @@ export const layoutInOwnFrames = (instance: NestInstance, layout: NestLayout): N
 /** A layout in the project's frame, of one of parts in their own. */
 export const layoutInPicture = (instance: NestInstance, layout: NestLayout): NestLayout => ({
   ...layout,
-  placements: placed(instance, layout.placements, -1),
+  placements: placesInPicture(instance, layout.placements),
 })
+
+/** Places in the project's frame, of those of parts in their own. */
+export const placesInPicture = (instance: NestInstance, places: readonly Placement[]): Placement[] =>
+  placed(instance, places, -1)
 
 /** Places of parts seen from another frame. @param sign 1 from the project's frame to their own, −1 back */
 function placed(

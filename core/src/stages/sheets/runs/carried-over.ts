@@ -1,0 +1,104 @@
+// What a kept layout is worth once a few of its pieces are others: the rest lies on as it lay, so that the minutes of a search, and files
+// that were saved, outlast small changes.
+import { fresh, type Memo } from '../../../base'
+import { mapPoint, rotation } from '../../../base/geometry'
+import { whyIllegal } from '../nest/exact/legal'
+import type { NestLayout, Placement } from '../nest/instance'
+import { Nester } from '../nest/nester'
+import { summarise } from '../nest/summary'
+import { laidOf, type Kept, type WhatWasLaid } from './kept-layouts'
+import { inOwnFrames, placesInPicture } from './own-frames'
+import type { PaperRun } from './paper-runs'
+
+/** From this share of the pieces on that are as they were. */
+const LEAST_SHARE = 0.5
+/** By so much of a sheet it may take more than a layout from the start, which would move all. */
+const STAY_SHARE = 0.05
+
+/** Of what lay, and what was laid from the start, the one to show: as it lay, unless that costs a sheet or more than a twentieth of one. */
+export const asItLay = (carried: NestLayout, anew: NestLayout): NestLayout =>
+  carried.sheets <= anew.sheets && carried.score <= anew.score + STAY_SHARE ? carried : anew
+
+/** What lay on a layout that was kept, places in the picture. */
+export interface Lay {
+  /** What is as it was. */
+  same: Placement[]
+  /** What has another shape now, with its middle where it was. */
+  others: Placement[]
+}
+
+/**
+ * What of a run lay on a layout that was kept: of several on that with the most that is as it was, the latest of those. Null where it is not
+ * half of all, where other sheets, gaps or turns are wanted, or something was let go of its pin.
+ */
+export function layOf(run: PaperRun, kept: ReadonlyMap<string, unknown>, memo: Memo = fresh): Lay | null {
+  const { pieces } = run.instance
+  // What shares no sheet with others, or one sheet with its layer, is laid as a whole.
+  if (kept.size === 0 || pieces.some(({ sharing }) => sharing !== undefined)) return null
+  const now = laidOf(run, memo)
+  const asked = pieces.reduce((sum, { qty }) => sum + qty, 0)
+  const qtyOf = new Map(pieces.map(({ id, qty }) => [id, qty]))
+  const isSame = ({ id }: Placement, was: WhatWasLaid) => was.outlines[id]?.[0] === now.outlines[id]?.[0]
+  let best: { places: Placement[]; laid: WhatWasLaid; same: number } | null = null
+  for (const { laid, placements } of kept.values() as Iterable<Kept>) {
+    if (!laid || !isSameTask(laid, now)) continue
+    const places = placements.filter(({ id, copy }) => copy < (qtyOf.get(id) ?? 0))
+    const same = places.filter((place) => isSame(place, laid)).length
+    if (same >= Math.max(1, LEAST_SHARE * asked, best?.same ?? 0)) best = { places, laid, same }
+  }
+  if (!best) return null
+  const { places, laid } = best
+  const middled = places.map((place) => movedTo(place, laid.outlines[place.id]!, now.outlines[place.id]!))
+  const inPicture = placesInPicture(run.instance, middled)
+  return {
+    same: inPicture.filter((place) => isSame(place, laid)),
+    others: inPicture.filter((place) => !isSame(place, laid)),
+  }
+}
+
+type Outline = WhatWasLaid['outlines'][string]
+
+/** Where a part has its middle where another had it that lay there. */
+function movedTo(place: Placement, [, w, h]: Outline, [, width, height]: Outline): Placement {
+  const [dx, dy] = mapPoint(rotation(place.rotation), (w - width) / 2, (h - height) / 2)
+  return { ...place, x: place.x + dx, y: place.y + dy }
+}
+
+function isSameTask(was: WhatWasLaid, now: WhatWasLaid): boolean {
+  const pinned = new Set(now.pinned)
+  return was.runId === now.runId && was.task === now.task && was.pinned.every((key) => pinned.has(key))
+}
+
+const keyOf = ({ id, copy }: Pick<Placement, 'id' | 'copy'>): string => `${id}#${copy}`
+
+/** A layout of a run in which what is as it was lies as it lay, the others there too where they may, else round them. Needs the geometry loaded. */
+export function* laidRound(
+  run: PaperRun,
+  { same, others }: Lay,
+  steps: number,
+  memo: Memo = fresh,
+): Generator<undefined, NestLayout> {
+  const { instance, seed } = run
+  const pins = instance.pinned ?? []
+  const pinned = new Set(pins.map(keyOf))
+  const lying = [...pins]
+  const lay = (place: Placement) => {
+    if (!pinned.has(keyOf(place)) && whyIllegal(instance, place, lying) === null) lying.push(place)
+  }
+  // What is pinned now may lie where other things lay; among themselves these lie as they did.
+  if (pins.length > 0) same.forEach(lay)
+  else lying.push(...same)
+  for (const place of others) {
+    lay(place)
+    yield
+  }
+  const held = { ...instance, pinned: lying }
+  const nester = yield* Nester.inParts(inOwnFrames(held, memo), seed)
+  const placements = placesInPicture(instance, (yield* nester.begin(steps)).placements)
+  // To the last digit where it lay.
+  const there = new Map(lying.map((place) => [keyOf(place), place]))
+  return summarise(
+    instance,
+    placements.map((place) => there.get(keyOf(place)) ?? place),
+  )
+}
