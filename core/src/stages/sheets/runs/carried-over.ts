@@ -12,6 +12,8 @@ import type { PaperRun } from './paper-runs'
 
 /** From this share of the pieces on that are as they were. */
 const LEAST_SHARE = 0.5
+/** So many others are tried where they were at most: each is held against all that lies there. */
+const MOST_OTHERS = 40
 /** By so much of a sheet it may take more than a layout from the start, which would move all. */
 const STAY_SHARE = 0.05
 
@@ -71,25 +73,30 @@ function isSameTask(was: WhatWasLaid, now: WhatWasLaid): boolean {
 
 const keyOf = ({ id, copy }: Pick<Placement, 'id' | 'copy'>): string => `${id}#${copy}`
 
+const isAt = (place: Placement, at: Placement | undefined): boolean =>
+  at?.sheet === place.sheet &&
+  at.rotation === place.rotation &&
+  Math.hypot(at.x - place.x, at.y - place.y) < 1e-6
+
 /** A layout of a run in which what is as it was lies as it lay, the others there too where they may, else round them. Needs the geometry loaded. */
 export function* laidRound(
   run: PaperRun,
-  { same, others }: Lay,
-  steps: number,
+  { lay: { same, others }, steps }: { lay: Lay; steps: number },
   memo: Memo = fresh,
 ): Generator<undefined, NestLayout> {
   const { instance, seed } = run
   const pins = instance.pinned ?? []
   const pinned = new Set(pins.map(keyOf))
-  const lying = [...pins]
-  const lay = (place: Placement) => {
-    if (!pinned.has(keyOf(place)) && whyIllegal(instance, place, lying) === null) lying.push(place)
-  }
-  // What is pinned now may lie where other things lay; among themselves these lie as they did.
-  if (pins.length > 0) same.forEach(lay)
-  else lying.push(...same)
-  for (const place of others) {
-    lay(place)
+  const free = (place: Placement) => !pinned.has(keyOf(place))
+  // What is pinned elsewhere than it lay may lie on other things; these lie as they did among themselves.
+  const was = new Map(same.map((place) => [keyOf(place), place]))
+  const moved = pins.filter((pin) => !isAt(pin, was.get(keyOf(pin))))
+  const stay = same.filter(
+    (place) => free(place) && (moved.length === 0 || whyIllegal(instance, place, moved) === null),
+  )
+  const lying = [...pins, ...stay]
+  for (const place of others.filter(free).slice(0, MOST_OTHERS)) {
+    if (whyIllegal(instance, place, lying) === null) lying.push(place)
     yield
   }
   const held = { ...instance, pinned: lying }

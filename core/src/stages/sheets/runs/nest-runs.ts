@@ -63,7 +63,7 @@ function* layCarried(run: PaperRun, lay: Lay, memo: Memo): Generator<undefined, 
   const carried = memo('carried over', [run.fingerprint, lay], (): { layout: NestLayout | null } => ({
     layout: null,
   }))
-  carried.layout ??= yield* laidRound(run, lay, firstSteps(run), memo)
+  carried.layout ??= yield* laidRound(run, { lay, steps: firstSteps(run) }, memo)
   return { run, layout: asItLay(carried.layout, anew) }
 }
 
