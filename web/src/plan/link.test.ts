@@ -38,6 +38,7 @@ function connect(note: (told: { what: string; revision: number; name?: string })
     {
       dispatch: (action) => (state = reducer(state, action)),
       layouts: () => Promise.resolve([]),
+      keep: () => undefined,
     },
     () => {
       workers++

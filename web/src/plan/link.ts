@@ -21,6 +21,8 @@ export interface LinkStore {
     action: ReturnType<typeof reported | typeof asked | typeof troubled | typeof forgotten>,
   ) => unknown
   layouts: () => Promise<[string, NestLayout][]>
+  /** Keeps layouts that were carried over an edit. */
+  keep: (layouts: readonly [string, NestLayout][]) => void
 }
 
 export const nameOf = ({ node, arg }: Watched): string => {
@@ -145,7 +147,9 @@ export class PlannerLink {
     // Those of an earlier revision of this one bring views that the worker takes for known from then on, and say nothing of now.
     const late = report.revision !== this.revision
     if (!late) this.doing = report.doing
-    this.store.dispatch(reported({ ...report, late }))
+    const { kept = [], ...what } = report
+    if (kept.length > 0) this.store.keep(kept)
+    this.store.dispatch(reported({ ...what, late }))
   }
 
   private replay(why: 'died' | 'hung'): void {

@@ -1,5 +1,5 @@
 import type { Paper, Project } from '@feuillet/core/project'
-import { foundLayouts } from '../session/layouts'
+import { foundLayouts, keepLayouts } from '../session/layouts'
 import { store } from '../state/store'
 import { PlannerLink } from './link'
 
@@ -8,6 +8,7 @@ export const planner = new PlannerLink(
   {
     dispatch: (action) => store.dispatch(action),
     layouts: async () => [...(await foundLayouts())],
+    keep: (layouts) => void keepLayouts(layouts),
   },
   () =>
     new Worker(new URL('../workers/planner.worker.ts', import.meta.url), { type: 'module', name: 'planner' }),

@@ -15,6 +15,7 @@ import {
   keptLayout,
   laidAgain,
   lieAlike,
+  noteLying,
   putPieces,
   roomFor,
   sheetOf,
@@ -66,6 +67,8 @@ export interface Report {
   failed: [name: string, sentence: string][]
   /** The node that is being computed; null once nothing is. */
   doing: string | null
+  /** Layouts that were carried over, to be kept. */
+  kept?: KeptLayout[]
 }
 
 const ready = loadGeometry(wasmUrl)
@@ -76,7 +79,8 @@ const planner = new Planner(cache)
 type Revised = Omit<Inputs, 'found'>
 
 let inputs: Revised | null = null
-let found = new Map<string, NestLayout>()
+/** Layouts that were kept, and what is noted among them. */
+let found = new Map<string, unknown>()
 let revision = -1
 let watched: Ref<unknown>[] = []
 /** The key under which each ref was posted last. */
@@ -146,7 +150,13 @@ async function pass(): Promise<void> {
       }
     }
   }
-  mail.flush(null)
+  mail.flush(null, laidNow())
+}
+
+/** Notes how all lies, as far as it is laid; gives what was carried over from the revision before. */
+function laidNow(): KeptLayout[] {
+  const nested = planner.peek(nodes.nested())
+  return nested && !(nested instanceof Failure) ? noteLying(found, nested, cache.memo) : []
 }
 
 let heardAt = 0
@@ -187,9 +197,9 @@ class Mail {
     if (this.views.length > 0 || performance.now() - this.sentAt > 120) this.flush(doing)
   }
 
-  flush(doing: string | null): void {
+  flush(doing: string | null, kept: KeptLayout[] = []): void {
     const { revision, views, fresh, failed } = this
-    report({ revision, views, fresh, failed, doing })
+    report({ revision, views, fresh, failed, doing, kept })
     this.views = []
     this.fresh = []
     this.failed = []
@@ -315,8 +325,9 @@ const api = {
   /** Layouts of all runs as they lie, which are held to from now on as if they had been searched for: files of them were saved. */
   hold(): KeptLayout[] {
     const lying = planner.get(nodes.nested()).map((one) => keptLayout(one, cache.memo))
-    // Nothing lies otherwise for it, so that nothing is computed anew.
-    found = new Map([...found, ...lying])
+    // In place: nothing lies otherwise for it, so that nothing is computed anew.
+    for (const one of lying) found.set(...one)
+    laidNow()
     return lying
   },
   /** Puts pieces of a load at places, or says why they may not lie there. */

@@ -6,9 +6,9 @@ import { whyIllegal } from '../nest/exact/legal'
 import type { NestLayout, Placement } from '../nest/instance'
 import { Nester } from '../nest/nester'
 import { summarise } from '../nest/summary'
-import { laidOf, type Kept, type WhatWasLaid } from './kept-layouts'
+import { keptLayout, laidOf, type Kept, type KeptLayout, type WhatWasLaid } from './kept-layouts'
 import { inOwnFrames, placesInPicture } from './own-frames'
-import type { PaperRun } from './paper-runs'
+import type { NestedRun, PaperRun } from './paper-runs'
 
 /** From this share of the pieces on that are as they were. */
 const LEAST_SHARE = 0.5
@@ -29,33 +29,63 @@ export interface Lay {
   others: Placement[]
 }
 
+/** Under which the last layout of a run stands among those that are kept, where it was one of them. */
+const lastOf = (runId: string): string => `last ${runId}`
+/** Under which it stands that a run was laid from the start: so it lies whenever it is come back to. */
+const fromStart = (fingerprint: string): string => `from the start ${fingerprint}`
+
 /**
- * What of a run lay on a layout that was kept: of several on that with the most that is as it was, the latest of those. Null where it is not
- * half of all, where other sheets, gaps or turns are wanted, or something was let go of its pin.
+ * Notes among the kept layouts, in place, how all lies now: what changes next goes on from that. Gives what was carried over, which is to be
+ * kept from now on.
+ */
+export function noteLying(
+  kept: Map<string, unknown>,
+  nested: readonly NestedRun[],
+  memo: Memo = fresh,
+): KeptLayout[] {
+  return nested.flatMap((one): KeptLayout[] => {
+    const { id, fingerprint } = one.run
+    const isCarried = one.carried === true && !kept.has(fingerprint)
+    if (!isCarried && !kept.has(fingerprint)) {
+      kept.delete(lastOf(id))
+      kept.set(fromStart(fingerprint), true)
+      return []
+    }
+    const now = keptLayout(one, memo)
+    kept.set(lastOf(id), now[1])
+    if (!isCarried) return []
+    kept.set(...now)
+    return [now]
+  })
+}
+
+/**
+ * What of a run lay when it was laid last: null where that layout was not kept, or half of the pieces are others, where other sheets, gaps or
+ * turns are wanted, something was let go of its pin, or the run was laid from the start before.
  */
 export function layOf(run: PaperRun, kept: ReadonlyMap<string, unknown>, memo: Memo = fresh): Lay | null {
   const { pieces } = run.instance
+  const last = kept.get(lastOf(run.id)) as Kept | undefined
   // What shares no sheet with others, or one sheet with its layer, is laid as a whole.
-  if (kept.size === 0 || pieces.some(({ sharing }) => sharing !== undefined)) return null
+  if (
+    !last?.laid ||
+    kept.has(fromStart(run.fingerprint)) ||
+    pieces.some(({ sharing }) => sharing !== undefined)
+  )
+    return null
   const now = laidOf(run, memo)
+  const was = last.laid
+  if (!isSameTask(was, now)) return null
   const asked = pieces.reduce((sum, { qty }) => sum + qty, 0)
   const qtyOf = new Map(pieces.map(({ id, qty }) => [id, qty]))
-  const isSame = ({ id }: Placement, was: WhatWasLaid) => was.outlines[id]?.[0] === now.outlines[id]?.[0]
-  let best: { places: Placement[]; laid: WhatWasLaid; same: number } | null = null
-  for (const { laid, placements } of kept.values() as Iterable<Kept>) {
-    if (!laid || !isSameTask(laid, now)) continue
-    const places = placements.filter(({ id, copy }) => copy < (qtyOf.get(id) ?? 0))
-    const same = places.filter((place) => isSame(place, laid)).length
-    if (same >= Math.max(1, LEAST_SHARE * asked, best?.same ?? 0)) best = { places, laid, same }
-  }
-  if (!best) return null
-  const { places, laid } = best
-  const middled = places.map((place) => movedTo(place, laid.outlines[place.id]!, now.outlines[place.id]!))
+  const isSame = ({ id }: Placement) => was.outlines[id]![0] === now.outlines[id]![0]
+  const middled = last.placements
+    .filter(({ id, copy }) => copy < (qtyOf.get(id) ?? 0))
+    .map((place) => movedTo(place, was.outlines[place.id]!, now.outlines[place.id]!))
   const inPicture = placesInPicture(run.instance, middled)
-  return {
-    same: inPicture.filter((place) => isSame(place, laid)),
-    others: inPicture.filter((place) => !isSame(place, laid)),
-  }
+  const same = inPicture.filter(isSame)
+  if (same.length < Math.max(1, LEAST_SHARE * asked)) return null
+  return { same, others: inPicture.filter((place) => !isSame(place)) }
 }
 
 type Outline = WhatWasLaid['outlines'][string]

@@ -56,7 +56,10 @@ export function knownLayout(
   memo: Memo = fresh,
 ): NestLayout | undefined {
   const own = kept.get(run.fingerprint) as Kept | undefined
-  if (own) return layoutInPicture(run.instance, own)
+  if (own) {
+    const { placements, sheets, score, utilisation } = own
+    return layoutInPicture(run.instance, { placements, sheets, score, utilisation })
+  }
   return kept.size > 0 ? (kept.get(formerRunName(run, memo)) as NestLayout | undefined) : undefined
 }
 

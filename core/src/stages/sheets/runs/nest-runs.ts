@@ -64,7 +64,8 @@ function* layCarried(run: PaperRun, lay: Lay, memo: Memo): Generator<undefined, 
     layout: null,
   }))
   carried.layout ??= yield* laidRound(run, { lay, steps: firstSteps(run) }, memo)
-  return { run, layout: asItLay(carried.layout, anew) }
+  const layout = asItLay(carried.layout, anew)
+  return layout === anew ? { run, layout } : { run, layout, carried: true }
 }
 
 /** Layouts of all runs: the same project always gives the same sheets. */

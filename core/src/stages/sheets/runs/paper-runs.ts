@@ -60,6 +60,8 @@ export interface PaperRun {
 export interface NestedRun {
   run: PaperRun
   layout: NestLayout
+  /** It lies as another run lay before, but for what is another. */
+  carried?: true
 }
 
 const STAND_IN = 'no-paper'
