@@ -32,7 +32,10 @@ const { looked, pickedLayer, resetView } = await import('./view')
 const dusty = (): Project => ({
   ...newProject('p', 'Dust', starterMount('frame')),
   layers: ['a', 'b', 'c'].map((id, i) =>
-    makeLayer({ id, name: id }, [rectangle([40, 40], 80 - 10 * i, 80), rectangle([150, 20 * i + 10], 1, 1)]),
+    makeLayer({ id, name: id }, [
+      rectangle([40, 40], 80 - 10 * i, 80),
+      rectangle([150, 20 * i + 10], 1, 1 + i / 10),
+    ]),
   ),
 })
 let desk: ReturnType<typeof deskWith>
