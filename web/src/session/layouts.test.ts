@@ -33,6 +33,14 @@ describe('layouts found by longer searches', () => {
     expect(names).not.toContain('k2')
   })
 
+  it('outlast those that edits carried over, of which the last few are kept', async () => {
+    const { foundLayouts, keepLayouts } = await import('./layouts')
+    await keepLayouts([['searched', layout(1)]])
+    for (let k = 0; k < 100; k++) await keepLayouts([[`c${k}`, { ...layout(k), carried: true }]])
+    const names = [...(await foundLayouts()).keys()]
+    expect(names).toEqual(['searched', ...Array.from({ length: 12 }, (_, k) => `c${88 + k}`)])
+  })
+
   it('are none where the browser keeps nothing, and that is no error', async () => {
     const { foundLayouts, keepLayouts } = await import('./layouts')
     const get = vi.spyOn(store, 'getItem').mockRejectedValue(new Error('blocked'))

@@ -54,8 +54,9 @@ export function noteLying(
     const now = keptLayout(one, memo)
     kept.set(lastOf(id), now[1])
     if (!isCarried) return []
-    kept.set(...now)
-    return [now]
+    const entry: KeptLayout = [fingerprint, { ...now[1], carried: true }]
+    kept.set(...entry)
+    return [entry]
   })
 }
 

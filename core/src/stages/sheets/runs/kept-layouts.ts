@@ -21,6 +21,8 @@ export interface WhatWasLaid {
 /** A layout as it is kept; what it was found for is not known of those that were kept long ago. */
 export interface Kept extends NestLayout {
   laid?: WhatWasLaid
+  /** It came of an edit: of many on the way the last count. */
+  carried?: true
 }
 
 /** A layout as it is kept, and the fingerprint of its run. */
