@@ -145,4 +145,23 @@ describe('what is to be cut again', () => {
     const [{ layout: whole }] = laidAgain(cut.project, [{ run: tornRun, layout: again }]) as [NestedRun]
     expect(whole.placements).toEqual(before.placements)
   })
+  it('is told where nothing that is cut serves a layer that is slit', () => {
+    const { project, at } = desk()
+    const one = setPlan(project, { batch: 1 })
+    const { runs, loads } = at(one)
+    const sheets = loads.map((load) => sheetOf(one, load, { stock }))
+    const cut = freezeSheets({ project: one, stock }, { sheets, runs, kept: [], at: 1 }).project
+    const planner = new Planner(new Cache())
+    const seen = (slits: number[][]) => {
+      const layers = cut.layers.map((layer) => (layer.id === 'b' ? { ...layer, id: 'c', slits } : layer))
+      planner.update({ project: { ...cut, layers }, stock, found: new Map() })
+      const codes = planner.get(nodes.sheetsSnags()).map(({ code }) => code)
+      return { laid: planner.get(nodes.loads()).length, codes }
+    }
+    expect(seen([])).toEqual({ laid: 0, codes: [] })
+    expect(seen([[10, 10, 40, 40]])).toMatchObject({
+      laid: 1,
+      codes: expect.arrayContaining(['cut-for-nothing']),
+    })
+  })
 })

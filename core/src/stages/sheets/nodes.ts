@@ -229,6 +229,8 @@ export const sheetsSnags = node('snags of sheets', {
       'pieces',
       'blanks',
       'folds',
+      'slits',
+      'print',
       'cutMirrored',
       'copies',
       'spares',
