@@ -6,6 +6,7 @@ import {
   boxWidth,
   isCongruent,
   pathToRings,
+  perimeter,
   polygonBox,
   signedArea,
   type Ring,
@@ -13,7 +14,7 @@ import {
 import { wholeElsewhere, withoutSpoilt } from './cut-elsewhere'
 import { pieceRegion } from './faces'
 import { cutLayers, guestPrefix, type CutLayer } from './guests'
-import { keepsPlaces, sameButSize } from './lookup'
+import { isLaidAsOne, sameButSize } from './lookup'
 import { setPlan } from './set-plan'
 import type { CutPieces, Layer, Paper, Piece, Project } from './schema'
 
@@ -151,7 +152,8 @@ function withOtherUses(
   const given = new Map<ServedCut, ServedCut>()
   for (const layer of layers) {
     const { paper } = layer
-    if (!paper || isCutInPlaces(layer.layer)) continue
+    // What is laid as one has its parts a way apart: none of them can come from elsewhere.
+    if (!paper || isLaidAsOne(layer.layer)) continue
     for (const piece of layer.layer.pieces) {
       let lacking = askedFor(layer, piece) - (there.get(keyOf(layer.id, piece.id)) ?? 0)
       if (lacking <= 0) continue
@@ -190,18 +192,8 @@ const figureOf = ({ path }: Pick<Piece, 'path'>, memo: Memo): Figure =>
   memo('figure of an outline', [path], () => {
     const rings = pathToRings(path)
     const sum = (of: (ring: Ring) => number) => rings.reduce((all, ring) => all + of(ring), 0)
-    return { sides: sum((ring) => ring.length / 2), mm2: sum(signedArea), mm: sum(lengthOf) }
+    return { sides: sum((ring) => ring.length / 2), mm2: sum(signedArea), mm: sum(perimeter) }
   })
-
-function lengthOf(ring: Ring): number {
-  let mm = 0
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
-    mm += Math.hypot(ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!)
-  return mm
-}
-
-/** Its parts lie in one on the sheet, a way apart: none of them can come from elsewhere. */
-const isCutInPlaces = (layer: Layer): boolean => keepsPlaces(layer) && layer.pieces.length > 1
 
 /** Whether what is printed, folded and slit on a piece is that of the layer that it would go into. */
 function isMarkedAlike(

@@ -54,6 +54,9 @@ export const isStacked = (layer: Layer): boolean =>
 /** Film whose parts keep their distance from each other: it is brought on in one. */
 export const keepsPlaces = (layer: Pick<Layer, 'inOne' | 'lives'>): boolean => layer.inOne || isOnPane(layer)
 
+/** Whether a layer's pieces are cut in their places, as one: film whose parts keep their distance. */
+export const isLaidAsOne = (layer: Layer): boolean => keepsPlaces(layer) && layer.pieces.length > 1
+
 /** Layers that are really built: all but the optional ones left out. Back to front. */
 export const builtLayers = (project: Project): Layer[] => project.layers.filter((layer) => !layer.leftOut)
 

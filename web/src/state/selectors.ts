@@ -28,7 +28,7 @@ const alike = new Cache(20_000_000)
 const NOTHING_CUT: ReadonlyMap<string, number> = new Map()
 
 /** How many pieces that are cut are of use still, by layer; what a change of shape, size or paper would spoil. */
-export const goodCutsOf = (project: Project | null): ReadonlyMap<string, number> =>
+const goodCutsOf = (project: Project | null): ReadonlyMap<string, number> =>
   project && isSomeCut(project) ? goodCuts(project, alike.memo) : NOTHING_CUT
 export const selectGoodCuts = createSelector([selectProject], goodCutsOf)
 

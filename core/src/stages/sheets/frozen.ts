@@ -123,7 +123,7 @@ export function freezeSheets(
   const found = moved.flatMap(({ now: run, moves }): KeptLayout[] => {
     const pinned = run && withPins(run, next, memo)
     const layout = pinned && layoutAfter(pinned, moves)
-    return layout ? [keptLayout({ run: pinned!, layout })] : []
+    return layout ? [keptLayout({ run: pinned!, layout }, memo)] : []
   })
   return { project: next, stock: nextStock, found, matIds: sheets.flatMap(({ mat }) => mat?.matId ?? []) }
 }

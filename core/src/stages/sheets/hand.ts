@@ -35,7 +35,7 @@ export function putPieces(
     return { ...splitPartId(id), copy, sheet, on, x, y, rotation }
   })
   const pinned = withPins(run, pinAll(project, pins), memo)
-  const found = keptLayout({ run: pinned, layout: summarise(pinned.instance, placements) })
+  const found = keptLayout({ run: pinned, layout: summarise(pinned.instance, placements) }, memo)
   return { ok: true, pins, found }
 }
 

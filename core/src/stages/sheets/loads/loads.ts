@@ -15,6 +15,7 @@ import {
 import { layerFigures, mapMarks, noMarks, type Marks } from '../../layers'
 import {
   cutLayers,
+  isLaidAsOne,
   matFor,
   pieceRegion,
   sameButSize,
@@ -28,7 +29,7 @@ import { fresh, type Memo } from '../../../base'
 import { cutPath, strokeWay, type CutPath } from './cut-path'
 import type { NestLayout, Placement } from '../nest/instance'
 import { type Bin, type NestedRun, type PaperRun } from '../runs/paper-runs'
-import { isLaidAsOne, partId, splitPartId } from '../runs/parts'
+import { partId, splitPartId } from '../runs/parts'
 import { BLADE_CARE_M, intricacyOf, settingFor, type CutSetting } from './settings'
 import { toolSeconds } from './tool-time'
 

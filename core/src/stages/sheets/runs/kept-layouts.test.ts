@@ -6,16 +6,9 @@ import { Cache } from '../../../base'
 import { mapPolygon, rotation, type Polygon } from '../../../base/geometry'
 import { demo } from '../../../demo'
 import { Planner } from '../../../planner'
-import {
-  assignPaper,
-  findLayer,
-  moveParts,
-  setLayer,
-  setPlan,
-  turnParts,
-  type Project,
-} from '../../../project'
+import { assignPaper, moveParts, setLayer, setPlan, turnParts, type Project } from '../../../project'
 import { nodes } from '../../index'
+import { splitOff } from '../../layers'
 import { starterStock } from '../../paper'
 import { pinAll, putPieces } from '../hand'
 import { freezeSheets, sheetOf } from '../frozen'
@@ -133,16 +126,18 @@ describe('layers that are moved in the picture', () => {
   })
 
   it('leave the other sheets as they lie once all of them is cut, whatever is done to them that asks for nothing', () => {
-    const project = small()
-    const { runs, loads } = laid(setPlan(project, { batch: 8 }))
-    const whole = setPlan(project, { batch: 8 })
-    const cut = freezeSheets(
-      { project: whole, stock },
-      { sheets: [sheetOf(whole, loads[0]!, { stock })], runs, kept: [], at: 1 },
-    )
+    const project = setLayer(small(), 'b', { sharing: 'own-sheets' })
+    const { runs, loads } = laid(project)
+    const own = loads.filter(({ pieces }) => pieces.every(({ layerId }) => layerId === 'b'))
+    const sheets = own.map((load) => sheetOf(project, load, { stock }))
+    const cut = freezeSheets({ project, stock }, { sheets, runs, kept: [], at: 1 })
     const left = laid(cut.project, cut.found)
-    const moved = moveParts(cut.project, ['a'], [5, 5])
-    expect(onSheets(laid(moved, cut.found))).toEqual(onSheets(left))
-    expect(findLayer(moved, 'a')!.pieces).not.toEqual(findLayer(cut.project, 'a')!.pieces)
+    expect(left.runs[0]!.run.instance.pieces.map(({ id }) => id)).toEqual(['a/p1', 'a/p2'])
+    const others = [moveParts(cut.project, ['b'], [5, 5]), turnParts(cut.project, ['b'], 40), splitOff(cut.project, 'b', ['p2'])] // prettier-ignore
+    for (const after of others) {
+      const there = laid(after, cut.found)
+      expect(there.runs[0]!.run.fingerprint).toBe(left.runs[0]!.run.fingerprint)
+      expect(onSheets(there)).toEqual(onSheets(left))
+    }
   })
 })

@@ -1,10 +1,10 @@
 // Names that layouts and mixes of sizes are kept under: the same in every browser at all times.
 import { fingerprint, type Memo } from '../../../base'
 import { polygonToPath } from '../../../base/geometry'
-import type { CutLayer } from '../../../project'
+import { isLaidAsOne, type CutLayer } from '../../../project'
 import type { NestInstance, NestPiece, OffCutSheet } from '../nest/instance'
 import { inOwnFrames, outlineName } from './own-frames'
-import { isLaidAsOne, laidPieces, partId } from './parts'
+import { laidPieces, partId } from './parts'
 
 /** What a run is named by. */
 interface Named {

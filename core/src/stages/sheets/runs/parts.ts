@@ -1,6 +1,6 @@
 // What of a layer is laid on the sheets, and what it is called there.
 import { polygonToPath, rectangle } from '../../../base/geometry'
-import { keepsPlaces, layerBox, type Layer, type Piece } from '../../../project'
+import { isLaidAsOne, layerBox, type Layer, type Piece } from '../../../project'
 
 const SEPARATOR = '/'
 
@@ -15,9 +15,6 @@ export function splitPartId(id: string): { layerId: string; pieceId: string } {
 
 /** The piece's place in the name of a part that is a whole layer. */
 export const WHOLE = 'whole'
-
-/** Whether a layer's pieces are cut in their places, as one: film whose parts keep their distance. */
-export const isLaidAsOne = (layer: Layer): boolean => keepsPlaces(layer) && layer.pieces.length > 1
 
 /** Pieces in one: the box round them. */
 function blockOf(layer: Layer): Piece {
